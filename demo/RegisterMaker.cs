@@ -1,0 +1,133 @@
+using System.Globalization;
+using Microsoft.Data.Sqlite;
+
+namespace Jexa.Demo;
+
+/// <summary>
+/// Makes the database of the demo: the same on every machine and every day. Written beside its final place and moved there
+/// whole, so that nobody ever opens half of it.
+/// </summary>
+public static class RegisterMaker
+{
+    /// <summary>Raised whenever the data changes, so that an older file is made again.</summary>
+    private const int Version = 1;
+    private const int VisibleBridges = 1204;
+    private const int WithdrawnBridges = 9;
+
+    /// <summary>Makes the file unless it is there already in this version.</summary>
+    /// <returns>Whether it was made now.</returns>
+    public static bool Ensure(string file)
+    {
+        if (IsCurrent(file)) return false;
+        Directory.CreateDirectory(Path.GetDirectoryName(file)!);
+        var draft = $"{file}.{Environment.ProcessId}";
+        try
+        {
+            File.Delete(draft);
+            Make(draft);
+            File.Move(draft, file, overwrite: true);
+        }
+        finally
+        {
+            File.Delete(draft);
+        }
+
+        return true;
+    }
+
+    private static bool IsCurrent(string file)
+    {
+        if (!File.Exists(file)) return false;
+        try
+        {
+            using var connection = Open(file, SqliteOpenMode.ReadOnly);
+            using var command = connection.CreateCommand();
+            command.CommandText = "PRAGMA user_version";
+            return Convert.ToInt64(command.ExecuteScalar(), CultureInfo.InvariantCulture) == Version;
+        }
+        catch (SqliteException)
+        {
+            return false;
+        }
+    }
+
+    private static void Make(string file)
+    {
+        using var connection = Open(file, SqliteOpenMode.ReadWriteCreate);
+        Run(connection, RegisterSchema.Text);
+        using (var transaction = connection.BeginTransaction())
+        {
+            WriteDistricts(connection, transaction);
+            WriteBridges(connection, transaction);
+            transaction.Commit();
+        }
+
+        Run(connection, "ANALYZE");
+        Run(connection, $"PRAGMA user_version={Version}");
+    }
+
+    private static void WriteDistricts(SqliteConnection connection, SqliteTransaction transaction)
+    {
+        using var insert = Insert(connection, transaction, "district", "slug", "name", "warden", "area_km2", "note");
+        foreach (var district in RegisterWords.Districts)
+            Fill(insert, district.Slug, district.Name, district.Warden, district.AreaKm2, district.Note);
+    }
+
+    private static void WriteBridges(SqliteConnection connection, SqliteTransaction transaction)
+    {
+        var random = new SplitMix(20_260_101);
+        using var insert = Insert(connection, transaction, "bridge", "code", "name", "district", "status", "kind", "river", "opened_on", "length_m",
+            "width_m", "carries_t", "lanes", "toll", "photo", "note");
+        for (var i = 1; i <= VisibleBridges + WithdrawnBridges; i++)
+        {
+            var withdrawn = i % 131 == 13;
+            var kind = random.Pick(RegisterWords.Kinds);
+            var opened = random.Below(20) == 0 ? (DateOnly?)null : new DateOnly(1790, 1, 1).AddDays(random.Below(85_000));
+            Fill(insert,
+                $"AV-{i:0000}",
+                RegisterWords.BridgeName(random),
+                random.Pick(RegisterWords.Districts).Slug,
+                withdrawn ? "withdrawn" : random.Below(12) == 0 ? "closed" : random.Below(9) == 0 ? "restricted" : "open",
+                kind,
+                random.Pick(RegisterWords.Rivers),
+                opened?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
+                (40 + random.Below(4200)) / 10m,
+                random.Below(7) == 0 ? null : (20 + random.Below(130)) / 10.0,
+                random.Below(5) == 0 ? null : 3 + random.Below(58),
+                kind == "footbridge" ? 0 : 1 + random.Below(3),
+                random.Below(30) == 0 ? 1 : 0,
+                random.Below(8) == 0 ? null : $"bridge-{i:0000}.svg",
+                random.Below(3) == 0 ? random.Pick(RegisterWords.Notes) : null);
+        }
+    }
+
+    private static SqliteConnection Open(string file, SqliteOpenMode mode)
+    {
+        var connection = new SqliteConnection(new SqliteConnectionStringBuilder { DataSource = file, Mode = mode, Pooling = false }.ConnectionString);
+        connection.Open();
+        return connection;
+    }
+
+    private static void Run(SqliteConnection connection, string sql)
+    {
+        using var command = connection.CreateCommand();
+        command.CommandText = sql;
+        command.ExecuteNonQuery();
+    }
+
+    private static SqliteCommand Insert(SqliteConnection connection, SqliteTransaction transaction, string table, params string[] columns)
+    {
+        var command = connection.CreateCommand();
+        command.Transaction = transaction;
+        command.CommandText = $"INSERT INTO {table} ({string.Join(", ", columns)}) VALUES ({string.Join(", ", columns.Select(column => "$" + column))})";
+        foreach (var column in columns) command.Parameters.Add(new SqliteParameter { ParameterName = "$" + column });
+        return command;
+    }
+
+    private static void Fill(SqliteCommand insert, params object?[] values)
+    {
+        for (var i = 0; i < values.Length; i++)
+            insert.Parameters[i].Value = values[i] is decimal exact ? (double)exact : values[i] ?? DBNull.Value;
+        insert.ExecuteNonQuery();
+    }
+}

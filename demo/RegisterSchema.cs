@@ -1,0 +1,53 @@
+namespace Jexa.Demo;
+
+/// <summary>The tables of the bridge register.</summary>
+internal static class RegisterSchema
+{
+    public const string Text = """
+        PRAGMA journal_mode = WAL;
+
+        CREATE TABLE district (
+          slug     TEXT NOT NULL PRIMARY KEY,
+          name     TEXT NOT NULL,
+          warden   TEXT,
+          area_km2 REAL,
+          note     TEXT
+        );
+
+        CREATE TABLE bridge (
+          bridge_id INTEGER PRIMARY KEY,
+          code      TEXT NOT NULL UNIQUE COLLATE NOCASE,
+          name      TEXT NOT NULL,
+          district  TEXT NOT NULL REFERENCES district (slug),
+          status    TEXT NOT NULL DEFAULT 'open' CHECK (status IN ('open', 'restricted', 'closed', 'withdrawn')),
+          kind      TEXT NOT NULL,
+          river     TEXT NOT NULL,
+          opened_on DATE,
+          length_m  DECIMAL(7, 1) NOT NULL,
+          width_m   REAL,
+          carries_t INTEGER,
+          lanes     INTEGER NOT NULL,
+          toll      BOOLEAN NOT NULL DEFAULT 0,
+          photo     TEXT,
+          note      TEXT
+        );
+
+        CREATE INDEX bridge_by_name ON bridge (name, opened_on DESC, bridge_id DESC);
+        CREATE INDEX bridge_by_district ON bridge (district);
+
+        -- Cases that good data would never show, one row each; "twin" is there twice.
+        CREATE TABLE trial_case (trial TEXT NOT NULL, remark TEXT NOT NULL);
+        INSERT INTO trial_case VALUES
+          ('calm', 'An ordinary row.'), ('twin', 'The first of two.'), ('twin', 'The second of two.'),
+          ('broken', 'not JSON'), ('endless', 'Counts forever.');
+
+        CREATE VIEW trial AS
+          SELECT trial,
+                 CASE trial
+                   WHEN 'broken' THEN json(remark)
+                   WHEN 'endless' THEN (WITH RECURSIVE c(n) AS (SELECT length(remark) UNION ALL SELECT n + 1 FROM c) SELECT max(n) FROM c)
+                   ELSE remark
+                 END AS remark
+          FROM trial_case;
+        """;
+}

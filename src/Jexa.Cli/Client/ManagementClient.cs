@@ -1,0 +1,93 @@
+using System.Net.Http.Headers;
+using System.Net.Http.Json;
+using System.Text.Json;
+using Jexa.Service.State;
+
+namespace Jexa.Cli.Client;
+
+/// <summary>Talks to a running service over its management API, with the address and the token its state folder keeps.</summary>
+internal sealed class ManagementClient : IDisposable
+{
+    private readonly HttpClient _http;
+
+    private ManagementClient(HttpClient http, ServiceAddress service)
+    {
+        _http = http;
+        Service = service;
+    }
+
+    public ServiceAddress Service { get; }
+
+    /// <exception cref="CommandException">No service is known to run there.</exception>
+    public static ManagementClient Open(string? stateFolder, int port)
+    {
+        StateFolder state;
+        try
+        {
+            state = stateFolder is null ? StateFolder.Default(port) : new StateFolder(stateFolder);
+        }
+        catch (IOException refused)
+        {
+            throw new CommandException(ExitCodes.WrongUse, refused.Message, refused);
+        }
+
+        if (state.ReadAddress() is not { } service || state.ReadToken() is not { } token)
+            throw new CommandException(ExitCodes.CannotReach, stateFolder is null
+                ? $"No service is running on port {port}. Start one with jexa serve APP_FILE or jexa demo, or name its port or state folder."
+                : $"No service is using the state folder {stateFolder}. Start one with jexa serve APP_FILE --state {stateFolder}.");
+        var http = new HttpClient(new SocketsHttpHandler { UseProxy = false, ConnectTimeout = TimeSpan.FromSeconds(5) })
+        {
+            BaseAddress = new Uri(service.ConsoleUrl),
+            Timeout = TimeSpan.FromSeconds(30),
+        };
+        http.DefaultRequestHeaders.Authorization = new AuthenticationHeaderValue("Bearer", token);
+        return new ManagementClient(http, service);
+    }
+
+    public Task<T> GetAsync<T>(string path, CancellationToken cancellation) => SendAsync<T>(new HttpRequestMessage(HttpMethod.Get, path), cancellation);
+
+    public Task<T> PostAsync<T>(string path, object body, CancellationToken cancellation) =>
+        SendAsync<T>(new HttpRequestMessage(HttpMethod.Post, path) { Content = JsonContent.Create(body, body.GetType()) }, cancellation);
+
+    public void Dispose() => _http.Dispose();
+
+    private async Task<T> SendAsync<T>(HttpRequestMessage request, CancellationToken cancellation)
+    {
+        try
+        {
+            using var response = await _http.SendAsync(request, cancellation);
+            if (response.IsSuccessStatusCode) return (await response.Content.ReadFromJsonAsync<T>(cancellation))!;
+            throw Refused((int)response.StatusCode, await response.Content.ReadAsStringAsync(cancellation));
+        }
+        catch (Exception lost) when (lost is HttpRequestException or TaskCanceledException && !cancellation.IsCancellationRequested)
+        {
+            throw new CommandException(ExitCodes.CannotReach, $"The service at {Service.ConsoleUrl} does not answer. Is it still running?", lost);
+        }
+        catch (JsonException unreadable)
+        {
+            throw new CommandException(ExitCodes.CannotReach, $"What answers at {Service.ConsoleUrl} is not this version of Jexa.", unreadable);
+        }
+    }
+
+    private CommandException Refused(int status, string body)
+    {
+        string? detail = null;
+        try
+        {
+            using var problem = JsonDocument.Parse(body);
+            detail = problem.RootElement.TryGetProperty("detail", out var member) ? member.GetString() : null;
+        }
+        catch (JsonException)
+        {
+            // Not problem details: the status alone must do.
+        }
+
+        return status switch
+        {
+            400 or 404 => new CommandException(ExitCodes.WrongUse, detail ?? $"The service answers {status}."),
+            422 => new CommandException(ExitCodes.Findings, detail ?? "The service cannot do that with these values."),
+            401 or 403 => new CommandException(ExitCodes.CannotReach, $"The service at {Service.ConsoleUrl} does not take the token of this state folder."),
+            _ => new CommandException(ExitCodes.CannotReach, detail ?? $"The service answers {status}."),
+        };
+    }
+}

@@ -1,0 +1,50 @@
+using System.CommandLine;
+using System.CommandLine.Parsing;
+using Jexa.Cli.Client;
+using Jexa.Service;
+
+namespace Jexa.Cli.Commands;
+
+/// <summary>Options that several commands have, so that each means the same everywhere.</summary>
+internal static class CommonOptions
+{
+    public static Option<bool> Json() => new("--json") { Description = "Print JSON" };
+
+    public static Option<int> Port(string description)
+    {
+        var option = new Option<int>("--port") { Description = description, DefaultValueFactory = _ => ServiceOptions.DefaultPort, HelpName = "PORT" };
+        option.Validators.Add(CheckPort);
+        return option;
+    }
+
+    public static Option<int?> ConsolePort()
+    {
+        var option = new Option<int?>("--console-port") { Description = "Port of console and management API; the one after the pages' where left out", HelpName = "PORT" };
+        option.Validators.Add(CheckPort);
+        return option;
+    }
+
+    public static Option<string?> State() => new("--state")
+    {
+        Description = "Folder of Jexa's own data; in the user's state folder, by port, where left out",
+        HelpName = "DIR",
+    };
+
+    /// <summary>The options of a command that talks to a running service, and the client they name.</summary>
+    public static (Option<bool> Json, Func<ParseResult, ManagementClient> Open) ForClient(Command command)
+    {
+        var json = Json();
+        var port = Port("Port of the service's pages");
+        var state = State();
+        command.Add(json);
+        command.Add(port);
+        command.Add(state);
+        return (json, parsed => ManagementClient.Open(parsed.GetValue(state), parsed.GetValue(port)));
+    }
+
+    private static void CheckPort(OptionResult result)
+    {
+        if (result.Tokens is [{ Value: var text }] && (!int.TryParse(text, out var port) || port is < 0 or > 65535))
+            result.AddError($"{result.Option.Name} must be a number from 0 (any free port) to 65535, not “{text}”.");
+    }
+}

@@ -1,0 +1,48 @@
+using System.CommandLine;
+using Jexa.Demo;
+
+namespace Jexa.Cli.Commands;
+
+/// <summary><c>jexa demo</c>: makes the bridge register at first start, and serves it.</summary>
+internal static class DemoCommand
+{
+    public static Command Create()
+    {
+        var command = new ExampleCommand("demo",
+            "Serve the demo: the bridge register of an invented valley. Its database is made at first start.",
+            "jexa demo",
+            "jexa demo --port 8080");
+        var options = ServeCommand.AddOptions(command);
+        command.SetAction((parsed, cancellation) =>
+        {
+            var folder = Folder();
+            Ensure(folder);
+            return ServeCommand.RunAsync(options(parsed, Path.GetRelativePath(Environment.CurrentDirectory, Path.Combine(folder, "bridges.yaml"))), cancellation);
+        });
+        return command;
+    }
+
+    private static void Ensure(string folder)
+    {
+        try
+        {
+            if (RegisterMaker.Ensure(Path.Combine(folder, "data", "register.db"))) Console.Error.WriteLine("The demo's database has been made.");
+        }
+        catch (Exception refused) when (refused is IOException or UnauthorizedAccessException or Microsoft.Data.Sqlite.SqliteException)
+        {
+            throw new CommandException(ExitCodes.CannotReach, $"The demo's database cannot be made in {folder}: {refused.Message}", refused);
+        }
+    }
+
+    /// <summary>The folder of the demo's app file: in the repository that this program was built in.</summary>
+    private static string Folder()
+    {
+        for (var at = new DirectoryInfo(AppContext.BaseDirectory); at is not null; at = at.Parent)
+        {
+            var folder = Path.Combine(at.FullName, "demo");
+            if (File.Exists(Path.Combine(folder, "bridges.yaml"))) return folder;
+        }
+
+        throw new CommandException(ExitCodes.CannotReach, "The demo's app file, demo/bridges.yaml, is not in the repository any more.");
+    }
+}

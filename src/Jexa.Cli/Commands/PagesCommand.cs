@@ -1,0 +1,41 @@
+using System.CommandLine;
+using Jexa.Cli.Output;
+using Jexa.Service.Management;
+using Spectre.Console;
+
+namespace Jexa.Cli.Commands;
+
+/// <summary><c>jexa pages</c>: the pages of the running service.</summary>
+internal static class PagesCommand
+{
+    public static Command Create()
+    {
+        var command = new ExampleCommand("pages",
+            "Show the pages of the running service: their paths, what their parameters stand for, and where their links lead.",
+            "jexa pages",
+            "jexa pages --json --port 8080");
+        var (json, open) = CommonOptions.ForClient(command);
+        command.SetAction(async (parsed, cancellation) =>
+        {
+            using var client = open(parsed);
+            var pages = await client.GetAsync<IReadOnlyList<PageInfo>>("api/pages", cancellation);
+            if (parsed.GetValue(json)) Terminal.Json(pages);
+            else Write(pages);
+            return ExitCodes.Fine;
+        });
+        return command;
+    }
+
+    private static void Write(IReadOnlyList<PageInfo> pages)
+    {
+        var table = Terminal.Table("page", "path", "kind", "record", "parameters", "links to");
+        foreach (var page in pages)
+            table.AddRow(new[]
+            {
+                page.Name, page.Path, page.Kind, page.Record,
+                page.Parameters.Count == 0 ? "-" : string.Join(", ", page.Parameters.Select(p => $"{p.Name} = {p.Field} ({p.Type})")),
+                page.Links.Count == 0 ? "-" : string.Join(", ", page.Links.Select(link => link.To).Distinct()),
+            }.Select(Markup.Escape).ToArray());
+        Terminal.Out().Write(table);
+    }
+}

@@ -1,0 +1,16 @@
+namespace Jexa.Cli;
+
+/// <summary>What the command line's exit codes mean.</summary>
+internal static class ExitCodes
+{
+    public const int Fine = 0;
+    public const int Findings = 1;
+    public const int WrongUse = 2;
+    public const int CannotReach = 3;
+}
+
+/// <summary>A command cannot go on: a sentence for its user and the exit code.</summary>
+internal sealed class CommandException(int exitCode, string message, Exception? inner = null) : Exception(message, inner)
+{
+    public int ExitCode { get; } = exitCode;
+}

@@ -1,0 +1,51 @@
+using System.Text.Encodings.Web;
+using System.Text.Json;
+using Spectre.Console;
+
+namespace Jexa.Cli.Output;
+
+/// <summary>
+/// Where commands write: colours only on a terminal and never under NO_COLOR; in a pipe no borders and no wrapping, so that
+/// other programs can take the lines.
+/// </summary>
+internal static class Terminal
+{
+    private const int PipeWidth = 100_000;
+
+    private static readonly JsonSerializerOptions JsonOptions = new(JsonSerializerDefaults.Web)
+    {
+        WriteIndented = true,
+        Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
+    };
+
+    /// <summary>Standard output, or standard error, as a console for formatted text.</summary>
+    public static IAnsiConsole Console(TextWriter writer, bool isRedirected)
+    {
+        var plain = isRedirected || !string.IsNullOrEmpty(Environment.GetEnvironmentVariable("NO_COLOR"))
+            || Environment.GetEnvironmentVariable("TERM") is null or "dumb";
+        var console = AnsiConsole.Create(new AnsiConsoleSettings
+        {
+            Ansi = plain ? AnsiSupport.No : AnsiSupport.Yes,
+            ColorSystem = plain ? ColorSystemSupport.NoColors : ColorSystemSupport.Standard,
+            Interactive = InteractionSupport.No,
+            Out = new AnsiConsoleOutput(writer),
+            Enrichment = new ProfileEnrichment { UseDefaultEnrichers = false },
+        });
+        if (isRedirected) console.Profile.Width = PipeWidth;
+        return console;
+    }
+
+    public static IAnsiConsole Out() => Console(System.Console.Out, System.Console.IsOutputRedirected);
+
+    public static IAnsiConsole Error() => Console(System.Console.Error, System.Console.IsErrorRedirected);
+
+    public static void Json<T>(T value) => System.Console.Out.WriteLine(JsonSerializer.Serialize(value, JsonOptions));
+
+    /// <summary>A table with a heading row; columns two blanks apart, no lines.</summary>
+    public static Table Table(params string[] headings)
+    {
+        var table = new Table { Border = TableBorder.None, ShowHeaders = true };
+        foreach (var heading in headings) table.AddColumn(new TableColumn($"[bold]{Markup.Escape(heading)}[/]").PadLeft(0).PadRight(2));
+        return table;
+    }
+}

@@ -1,0 +1,51 @@
+using System.CommandLine;
+using System.CommandLine.Help;
+using Jexa.Cli.Commands;
+using Jexa.Cli.Output;
+
+namespace Jexa.Cli;
+
+/// <summary>The command line: starts the service, or talks to it.</summary>
+internal static class Program
+{
+    public static async Task<int> Main(string[] args)
+    {
+        var root = new RootCommand("Serves the list and detail pages that an app file describes, explains every visit, and checks every link.")
+        {
+            DemoCommand.Create(),
+            ServeCommand.Create(),
+            CheckCommand.Create(),
+            PagesCommand.Create(),
+            LinkCommand.Create(),
+            TraceCommand.Create(),
+        };
+        var help = root.Options.OfType<HelpOption>().Single();
+        help.Action = new ExampleHelp((HelpAction)help.Action!);
+        var parsed = root.Parse(args, new ParserConfiguration { ResponseFileTokenReplacer = null });
+        if (parsed.Errors.Count > 0) return WrongUse(parsed);
+
+        try
+        {
+            // The service ends in its own way and time on a signal; the default would cut it off after two seconds.
+            return await parsed.InvokeAsync(new InvocationConfiguration { EnableDefaultExceptionHandler = false, ProcessTerminationTimeout = null });
+        }
+        catch (CommandException refused)
+        {
+            await Console.Error.WriteLineAsync($"jexa: {refused.Message}");
+            return refused.ExitCode;
+        }
+        catch (IOException) when (Console.IsOutputRedirected)
+        {
+            // Whoever read our output has left, as in jexa pages | head -1.
+            return ExitCodes.Fine;
+        }
+    }
+
+    private static int WrongUse(ParseResult parsed)
+    {
+        foreach (var error in parsed.Errors.Select(error => error.Message).Distinct()) Console.Error.WriteLine($"jexa: {error}");
+        var command = parsed.CommandResult.Command is RootCommand ? "" : " " + parsed.CommandResult.Command.Name;
+        Console.Error.WriteLine($"See jexa{command} --help.");
+        return ExitCodes.WrongUse;
+    }
+}

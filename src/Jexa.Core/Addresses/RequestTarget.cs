@@ -1,0 +1,157 @@
+namespace Jexa.Core.Addresses;
+
+/// <summary>Why a request target is no address at all, whatever pages there are.</summary>
+public enum TargetFault
+{
+    None,
+
+    /// <summary>Neither a path nor an absolute URL: <c>*</c>, a host and port, the empty text.</summary>
+    NotAPath,
+
+    /// <summary>A segment is <c>.</c> or <c>..</c>, plainly or percent-encoded.</summary>
+    DotSegment,
+
+    /// <summary>A backslash, a control character, a blank, a <c>#</c> or a character outside ASCII stands there unencoded.</summary>
+    ForbiddenCharacter,
+}
+
+/// <summary>One segment of a path: where it stands in the raw target, and what it decodes to.</summary>
+/// <param name="Start">Index in <see cref="RequestTarget.Raw"/>.</param>
+/// <param name="Length">Characters there.</param>
+/// <param name="Decoded">The decoded text where the segment is percent-encoded; null where it stands as it is.</param>
+/// <param name="IsBad">It cannot be decoded. It then matches parameters only, and is malformed there.</param>
+public readonly record struct TargetSegment(int Start, int Length, string? Decoded, bool IsBad);
+
+/// <summary>One <c>name=value</c> of the query string, decoded; a null value could not be decoded.</summary>
+public readonly record struct QueryPair(string Name, string? Value);
+
+/// <summary>
+/// The one reading of a raw request target (RFC 9112 section 3.2) that everything is decided by: pages, parameters, and
+/// what is Jexa's own. Split on raw slashes first, decoded segment by segment after. Never throws.
+/// </summary>
+public sealed class RequestTarget
+{
+    /// <summary>The first segment of everything on the pages' door that is Jexa's own.</summary>
+    public const string ReservedSegment = "_jexa";
+
+    private readonly TargetSegment[] _segments;
+
+    private RequestTarget(string raw, TargetFault fault, int pathStart, int pathEnd, TargetSegment[] segments, QueryPair[] query)
+    {
+        Raw = raw;
+        Fault = fault;
+        PathStart = pathStart;
+        PathEnd = pathEnd;
+        _segments = segments;
+        Query = query;
+    }
+
+    /// <summary>The target as it came.</summary>
+    public string Raw { get; }
+
+    public TargetFault Fault { get; }
+
+    /// <summary>The path as it came, without scheme, host and query string.</summary>
+    public ReadOnlySpan<char> Path => Raw.AsSpan(PathStart, PathEnd - PathStart);
+
+    /// <summary>The query string as it came, with its question mark; empty where there is none.</summary>
+    public ReadOnlySpan<char> QueryString => Raw.AsSpan(PathEnd);
+
+    /// <summary>The segments after each slash; the root path has none. A trailing slash makes a last, empty segment.</summary>
+    public ReadOnlySpan<TargetSegment> Segments => _segments;
+
+    /// <summary>The pairs of the query string in order. Pairs whose name cannot be decoded are left out.</summary>
+    public IReadOnlyList<QueryPair> Query { get; }
+
+    public bool IsReserved => _segments.Length > 0 && Text(0).SequenceEqual(ReservedSegment);
+
+    /// <summary>Whether the path ends in a slash that is not the root's own.</summary>
+    public bool HasTrailingSlash => _segments.Length > 0 && _segments[^1].Length == 0;
+
+    private int PathStart { get; }
+
+    private int PathEnd { get; }
+
+    /// <summary>The decoded text of a segment; empty where it is bad.</summary>
+    public ReadOnlySpan<char> Text(int segment)
+    {
+        ref readonly var s = ref _segments[segment];
+        return s.IsBad ? default : s.Decoded is { } decoded ? decoded : Raw.AsSpan(s.Start, s.Length);
+    }
+
+    public static RequestTarget Read(string raw)
+    {
+        var start = StripOrigin(raw);
+        if (start < 0) return Faulty(raw, TargetFault.NotAPath);
+        foreach (var c in raw.AsSpan(start))
+            if (c is <= ' ' or '\\' or '#' or >= '\x7f') return Faulty(raw, TargetFault.ForbiddenCharacter);
+
+        var question = raw.IndexOf('?', start);
+        var end = question < 0 ? raw.Length : question;
+        var segments = Split(raw, start, end, out var dots);
+        return dots
+            ? Faulty(raw, TargetFault.DotSegment)
+            : new RequestTarget(raw, TargetFault.None, start, end, segments, question < 0 ? [] : Pairs(raw.AsSpan(question + 1)));
+    }
+
+    /// <summary>Where the path begins: 0 in origin-form, behind the authority in absolute-form, -1 in any other.</summary>
+    private static int StripOrigin(string raw)
+    {
+        if (raw.StartsWith('/')) return 0;
+        var scheme = raw.StartsWith("http://", StringComparison.OrdinalIgnoreCase) ? 7
+            : raw.StartsWith("https://", StringComparison.OrdinalIgnoreCase) ? 8 : -1;
+        if (scheme < 0) return -1;
+        var path = raw.AsSpan(scheme).IndexOfAny("/?#\\");
+        return path >= 0 && raw[scheme + path] == '/' ? scheme + path : -1;
+    }
+
+    private static TargetSegment[] Split(string raw, int start, int end, out bool dots)
+    {
+        dots = false;
+        if (end - start <= 1) return [];
+        var count = 0;
+        foreach (var c in raw.AsSpan(start, end - start))
+            if (c == '/') count++;
+
+        var segments = new TargetSegment[count];
+        var from = start + 1;
+        for (var i = 0; i < count; i++)
+        {
+            var slash = raw.AsSpan(from, end - from).IndexOf('/');
+            var length = slash < 0 ? end - from : slash;
+            var text = raw.AsSpan(from, length);
+            string? decoded = null;
+            var bad = false;
+            if (text.Contains('%'))
+            {
+                decoded = PercentCoding.Decode(text, plusIsSpace: false);
+                bad = decoded is null;
+                text = decoded;
+            }
+
+            if (!bad && text is "." or "..") dots = true;
+            segments[i] = new TargetSegment(from, length, decoded, bad);
+            from += length + 1;
+        }
+
+        return segments;
+    }
+
+    private static QueryPair[] Pairs(ReadOnlySpan<char> query)
+    {
+        var pairs = new List<QueryPair>();
+        foreach (var range in query.Split('&'))
+        {
+            var pair = query[range];
+            if (pair.IsEmpty) continue;
+            var equals = pair.IndexOf('=');
+            var name = PercentCoding.Decode(equals < 0 ? pair : pair[..equals], plusIsSpace: true);
+            if (name is null) continue;
+            pairs.Add(new QueryPair(name, equals < 0 ? "" : PercentCoding.Decode(pair[(equals + 1)..], plusIsSpace: true)));
+        }
+
+        return [.. pairs];
+    }
+
+    private static RequestTarget Faulty(string raw, TargetFault fault) => new(raw, fault, 0, 0, [], []);
+}

@@ -1,0 +1,83 @@
+namespace Jexa.Core.Definitions;
+
+/// <summary>What an app file says, read but not yet compared with any source.</summary>
+public sealed record AppDefinition(
+    string File,
+    Written Title,
+    Written? Home,
+    IReadOnlyList<SourceDefinition> Sources,
+    IReadOnlyList<RecordDefinition> Records,
+    IReadOnlyList<PageDefinition> Pages)
+{
+    /// <summary>The folder that relative paths start from.</summary>
+    public string Folder => Path.GetDirectoryName(Path.GetFullPath(File)) ?? "/";
+}
+
+/// <param name="Connection">As written; <c>${NAME}</c> in it stands for an environment variable.</param>
+public sealed record SourceDefinition(Written Name, Written Engine, Written Connection);
+
+/// <param name="Source">The part of <c>from</c> before the point.</param>
+/// <param name="Table">The part of <c>from</c> behind the point.</param>
+/// <param name="Key">Empty where it is read from the schema.</param>
+/// <param name="UniqueAssumed">The developer vouches that the key is unique although nothing in the source keeps it so.</param>
+public sealed record RecordDefinition(
+    Written Name,
+    Written Source,
+    Written Table,
+    IReadOnlyList<Written> Key,
+    Written? Label,
+    Written? One,
+    Written? Many,
+    bool UniqueAssumed,
+    IReadOnlyList<ConditionDefinition> Visible,
+    IReadOnlyList<FieldDefinition> Fields);
+
+public enum ConditionKind
+{
+    Equal,
+    Not,
+    OneOf,
+    Empty,
+    Filled,
+}
+
+public sealed record ConditionDefinition(Written Field, ConditionKind Kind, IReadOnlyList<Written> Values);
+
+/// <param name="Type">The type to read the field as, where the source does not say it.</param>
+/// <param name="Secret">Never shown, traced or logged.</param>
+public sealed record FieldDefinition(Written Name, Written? Label, Written? Type, bool Secret);
+
+public enum PageKind
+{
+    List,
+    Detail,
+}
+
+public sealed record PageDefinition(
+    Written Name,
+    Written Path,
+    PageKind Kind,
+    Written Record,
+    Written? Title,
+    IReadOnlyList<Written> Show,
+    IReadOnlyList<OrderDefinition> Order,
+    IReadOnlyList<LinkDefinition> Links,
+    IReadOnlyList<PassDefinition> By,
+    IdAnswers Ids);
+
+public sealed record OrderDefinition(Written Field, bool Descending);
+
+/// <param name="Column">The shown column the link stands on; null for a link of its own.</param>
+/// <param name="With">Which field fills which parameter; what is left out is implied where only one reading is possible.</param>
+public sealed record LinkDefinition(Written To, Written? Column, Written? Text, IReadOnlyList<PassDefinition> With);
+
+/// <summary>A parameter and the field that fills it or that it stands for.</summary>
+public sealed record PassDefinition(Written Parameter, Written Field);
+
+/// <summary>A page's own answers for IDs that lead to no record.</summary>
+/// <param name="MissingPage">The page that a person is led to when the ID is missing; null for the record's list.</param>
+/// <param name="MissingStatus">400 or 404 where a missing ID leads nowhere else.</param>
+public sealed record IdAnswers(Written? MissingPage, int? MissingStatus, int MalformedStatus)
+{
+    public static IdAnswers Default { get; } = new(null, null, 400);
+}

@@ -1,0 +1,53 @@
+using System.Globalization;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Keys;
+
+/// <summary>
+/// Whole numbers of 64 bits. Canonical: ASCII digits without leading zeros, a minus where negative. <c>007</c>, <c>+7</c>
+/// and <c>-0</c> are the same number spelled otherwise; <c>7.0</c>, <c>1e3</c>, <c>0x7</c>, blanks and the digits of other
+/// scripts are no number here.
+/// </summary>
+public sealed class IntegerKey : KeyType
+{
+    /// <summary>Nobody writes a longer number by mistake; a flood of leading zeros ends here.</summary>
+    private const int MaxLength = 64;
+
+    private IntegerKey()
+    {
+    }
+
+    public static IntegerKey Instance { get; } = new();
+
+    public override FieldType Type => FieldType.Integer;
+
+    public override string Looks => "a whole number, such as 42";
+
+    public override KeyReading Read(ReadOnlySpan<char> id)
+    {
+        var digits = id.Length > 0 && id[0] is '-' or '+' ? id[1..] : id;
+        if (digits.IsEmpty || digits.IndexOfAnyExceptInRange('0', '9') >= 0) return KeyReading.Failed(KeyFault.WrongForm);
+        if (id.Length > MaxLength) return KeyReading.Failed(KeyFault.TooLong);
+        if (!long.TryParse(id, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var value))
+            return KeyReading.Failed(KeyFault.OutOfRange);
+        var canonical = id[0] != '+' && (digits[0] != '0' || (digits.Length == 1 && id[0] != '-'));
+        return KeyReading.Of(new Constant.Whole(value), canonical);
+    }
+
+    public override bool TryWrite(Row row, int column, Utf8Buffer into)
+    {
+        ref readonly var cell = ref row[column];
+        if (cell.Kind != CellKind.Integer) return false;
+        into.Append(cell.Integer);
+        return true;
+    }
+
+    public override string Write(Constant value) => ((Constant.Whole)value).Value.ToString(CultureInfo.InvariantCulture);
+
+    public override bool Holds(in Cell cell) => cell.Kind == CellKind.Integer;
+
+    public override KeyMatch Compare(Row row, int column, Constant asked) =>
+        row[column].Kind == CellKind.Integer && asked is Constant.Whole whole && row[column].Integer == whole.Value
+            ? KeyMatch.Exact
+            : KeyMatch.None;
+}

@@ -1,0 +1,50 @@
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Keys;
+
+/// <summary>Why a text is not an ID of its key's type.</summary>
+public enum KeyFault
+{
+    None,
+
+    /// <summary>Not a value of the type at all.</summary>
+    WrongForm,
+
+    /// <summary>A number, but beyond the type's limits.</summary>
+    OutOfRange,
+
+    /// <summary>Longer than any ID of this type may be.</summary>
+    TooLong,
+
+    /// <summary>Percent-encoding or UTF-8 that decodes to nothing.</summary>
+    BadEncoding,
+
+    /// <summary>The parameter stands in the address more than once.</summary>
+    GivenTwice,
+
+    /// <summary>The address has a parameter of nearly this name, in other case or with other separators.</summary>
+    OtherName,
+}
+
+/// <summary>What one ID text turned out to be: a value, a value spelled otherwise than its canonical form, or none.</summary>
+public readonly struct KeyReading
+{
+    private KeyReading(KeyFault fault, Constant? value, bool canonical)
+    {
+        Fault = fault;
+        Value = value;
+        IsCanonical = canonical;
+    }
+
+    public KeyFault Fault { get; }
+
+    /// <summary>The typed value; null exactly when there is a fault.</summary>
+    public Constant? Value { get; }
+
+    /// <summary>Whether the text is the one spelling that Jexa itself would write for the value.</summary>
+    public bool IsCanonical { get; }
+
+    public static KeyReading Of(Constant value, bool canonical) => new(KeyFault.None, value, canonical);
+
+    public static KeyReading Failed(KeyFault fault) => new(fault, null, false);
+}

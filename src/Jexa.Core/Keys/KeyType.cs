@@ -1,0 +1,59 @@
+using Jexa.Core.Schemas;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Keys;
+
+/// <summary>
+/// How one part of a key stands in an address: reads untrusted text into a typed value, and writes a cell or a value as
+/// its one canonical text. <c>Read(Write(v))</c> is canonical and equals <c>v</c> for every value that can be written.
+/// A further key type is a further class beside <see cref="IntegerKey"/> and <see cref="TextKey"/>.
+/// </summary>
+public abstract class KeyType
+{
+    /// <summary>The longest ID in bytes of UTF-8; longer ones are malformed and never written.</summary>
+    public const int MaxBytes = 4096;
+
+    public abstract FieldType Type { get; }
+
+    /// <summary>What a visitor is told an ID looks like, to follow "is": <c>a whole number, such as 42</c>.</summary>
+    public abstract string Looks { get; }
+
+    /// <summary>Reads one decoded ID. Never throws; the empty text is the caller's affair (it is missing, not malformed).</summary>
+    public abstract KeyReading Read(ReadOnlySpan<char> id);
+
+    /// <summary>
+    /// Writes a row's key cell as ID text (UTF-8, not yet percent-encoded). False where the cell is of another storage
+    /// class than the key, or no address can carry it: such a row has no address.
+    /// </summary>
+    public abstract bool TryWrite(Row row, int column, Utf8Buffer into);
+
+    /// <summary>The canonical ID text of a value that <see cref="Read"/> gave.</summary>
+    public abstract string Write(Constant value);
+
+    /// <summary>Whether a loaded key cell is of the key's own storage class.</summary>
+    public abstract bool Holds(in Cell cell);
+
+    /// <summary>How a loaded key cell compares with the value asked for.</summary>
+    public abstract KeyMatch Compare(Row row, int column, Constant asked);
+
+    /// <summary>The key type for a column, or null where this version has none for it.</summary>
+    public static KeyType? For(ColumnSchema column, FieldType type) => type switch
+    {
+        FieldType.Integer => IntegerKey.Instance,
+        FieldType.Text => column.FoldsCase ? TextKey.Folding : TextKey.Exact,
+        _ => null,
+    };
+}
+
+/// <summary>How near a row's key is to the one asked for.</summary>
+public enum KeyMatch
+{
+    /// <summary>Another value, or found only by rules looser than letter case.</summary>
+    None,
+
+    /// <summary>The same but for the case of its letters.</summary>
+    CaseOnly,
+
+    /// <summary>The same, code unit by code unit.</summary>
+    Exact,
+}

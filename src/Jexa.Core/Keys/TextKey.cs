@@ -1,0 +1,59 @@
+using System.Text;
+using System.Text.Unicode;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Keys;
+
+/// <summary>
+/// Text taken as it is: never trimmed, never Unicode-normalised. Every spelling is canonical as far as the text alone
+/// tells; whether a column that folds case holds it under another spelling is seen only when the record is loaded.
+/// </summary>
+public sealed class TextKey : KeyType
+{
+    private TextKey(bool foldsCase) => FoldsCase = foldsCase;
+
+    /// <summary>For columns that compare code unit by code unit.</summary>
+    public static TextKey Exact { get; } = new(false);
+
+    /// <summary>For columns whose collation may find a row under another spelling.</summary>
+    public static TextKey Folding { get; } = new(true);
+
+    public bool FoldsCase { get; }
+
+    public override FieldType Type => FieldType.Text;
+
+    public override string Looks => $"a text of at most {MaxBytes:N0} bytes, spelled as in the link that leads to it";
+
+    public override KeyReading Read(ReadOnlySpan<char> id)
+    {
+        if (id.Contains('\0')) return KeyReading.Failed(KeyFault.BadEncoding);
+        if (id.Length > MaxBytes || Encoding.UTF8.GetByteCount(id) > MaxBytes) return KeyReading.Failed(KeyFault.TooLong);
+        return KeyReading.Of(new Constant.Text(id.ToString()), canonical: true);
+    }
+
+    public override bool TryWrite(Row row, int column, Utf8Buffer into)
+    {
+        if (row[column].Kind != CellKind.Text) return false;
+        var text = row.Run(column);
+        if (text.IsEmpty || text.Length > MaxBytes || text.Contains((byte)0) || !Utf8.IsValid(text)) return false;
+        into.Append(text);
+        return true;
+    }
+
+    public override string Write(Constant value) => ((Constant.Text)value).Value;
+
+    public override bool Holds(in Cell cell) => cell.Kind == CellKind.Text;
+
+    public override KeyMatch Compare(Row row, int column, Constant asked)
+    {
+        if (row[column].Kind != CellKind.Text || asked is not Constant.Text text) return KeyMatch.None;
+        var held = row.Run(column);
+        var max = Encoding.UTF8.GetMaxByteCount(text.Value.Length);
+        Span<byte> wanted = max <= 512 ? stackalloc byte[512] : new byte[max];
+        wanted = wanted[..Encoding.UTF8.GetBytes(text.Value, wanted)];
+        if (held.SequenceEqual(wanted)) return KeyMatch.Exact;
+        return Encoding.UTF8.GetString(held).Equals(text.Value, StringComparison.OrdinalIgnoreCase)
+            ? KeyMatch.CaseOnly
+            : KeyMatch.None;
+    }
+}

@@ -1,0 +1,72 @@
+using Jexa.Core.Definitions;
+using Jexa.Core.Formats;
+using Jexa.Core.Plans;
+using Jexa.Core.Schemas;
+using Jexa.Core.Values;
+using Jexa.Core.Views;
+
+namespace Jexa.Core.Sites;
+
+/// <summary>
+/// Collects the columns and joins that one page's main load reads, each once, and says where in a row each of them stands.
+/// </summary>
+internal sealed class Projections(SiteRecord record)
+{
+    private readonly List<Projection> _columns = [];
+    private readonly List<Join> _joins = [];
+
+    public SiteRecord Record => record;
+
+    public IReadOnlyList<Projection> Columns => _columns;
+
+    public IReadOnlyList<Join> Joins => _joins;
+
+    /// <summary>The ordinal of an own field, read as its type.</summary>
+    public int Add(SiteField field) => Add(ColumnRef.Own(field.Column.Name), field.Type);
+
+    /// <summary>The ordinal of a column, read as the given type.</summary>
+    public int Add(ColumnRef column, FieldType type)
+    {
+        var projection = new Projection(column, type);
+        var known = _columns.IndexOf(projection);
+        if (known >= 0) return known;
+        _columns.Add(projection);
+        return _columns.Count - 1;
+    }
+
+    /// <summary>The number of the joined table that a foreign key of one column leads to.</summary>
+    public int Join(ForeignKeySchema key, SiteRecord other)
+    {
+        var on = key.Columns.Zip(key.References, (own, theirs) => (own, theirs)).ToList();
+        var known = _joins.FindIndex(join => join.Table == other.Table.Name && join.On.SequenceEqual(on));
+        if (known >= 0) return known + 1;
+        _joins.Add(new Join(other.Table.Name, on, other.Visible));
+        return _joins.Count;
+    }
+
+    /// <summary>A text over a record's fields, compiled for this load.</summary>
+    /// <param name="table">0 for the page's own record, otherwise the joined one's number.</param>
+    public TextPlan Text(SiteRecord of, IReadOnlyList<TextHole> holes, int table, TextPlan? fallback)
+    {
+        var pieces = holes.Select(hole =>
+        {
+            if (hole.Literal is { } literal) return TextPiece.Of(literal);
+            var field = of.Find(hole.Field!.Value)!;
+            return TextPiece.Of(Add(new ColumnRef(table, field.Column.Name), field.Type), field.Type, of.Key.Contains(field));
+        });
+        return new TextPlan([.. pieces], fallback);
+    }
+
+    /// <summary>What a record is called; where its label is blank, its kind and key.</summary>
+    public TextPlan Label(SiteRecord of, int table)
+    {
+        var pieces = new List<TextPiece> { TextPiece.Of(Labels.Capital(of.One)) };
+        foreach (var field in of.Key)
+        {
+            pieces.Add(TextPiece.Of(" "));
+            pieces.Add(TextPiece.Of(Add(new ColumnRef(table, field.Column.Name), field.Type), field.Type, isId: true));
+        }
+
+        return Text(of, of.Label, table, new TextPlan(pieces));
+    }
+}

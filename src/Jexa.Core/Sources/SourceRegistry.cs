@@ -1,0 +1,38 @@
+namespace Jexa.Core.Sources;
+
+/// <summary>
+/// Owns the open sources, apart from any site: two sites that name the same connection share one source, and a changed app
+/// file reopens nothing.
+/// </summary>
+public sealed class SourceRegistry(IEnumerable<ISourceEngine> engines) : IAsyncDisposable
+{
+    private readonly Dictionary<string, ISourceEngine> _engines = engines.ToDictionary(engine => engine.Name);
+    private readonly Dictionary<SourceSettings, ISource> _sources = [];
+    private readonly Lock _lock = new();
+
+    public IEnumerable<string> EngineNames => _engines.Keys.Order();
+
+    public bool Knows(string engine) => _engines.ContainsKey(engine);
+
+    /// <summary>The source of these settings, opened now or earlier.</summary>
+    public ISource Open(SourceSettings settings)
+    {
+        lock (_lock)
+        {
+            if (!_sources.TryGetValue(settings, out var source)) _sources[settings] = source = _engines[settings.Engine].Open(settings);
+            return source;
+        }
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        List<ISource> sources;
+        lock (_lock)
+        {
+            sources = [.. _sources.Values];
+            _sources.Clear();
+        }
+
+        foreach (var source in sources) await source.DisposeAsync();
+    }
+}

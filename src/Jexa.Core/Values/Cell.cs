@@ -1,0 +1,61 @@
+namespace Jexa.Core.Values;
+
+/// <summary>The kinds of value a cell can be. A closed set: every writer handles each of them.</summary>
+public enum CellKind : byte
+{
+    Null,
+    Integer,
+    Real,
+
+    /// <summary>UTF-8 text, as the engine holds it; it may be invalid UTF-8 where the engine allows that.</summary>
+    Text,
+
+    /// <summary>A decimal number as ASCII text.</summary>
+    Decimal,
+    Boolean,
+
+    /// <summary>Days since 0001-01-01 in the proleptic Gregorian calendar.</summary>
+    Date,
+
+    /// <summary>Ticks of 100 ns since 0001-01-01T00:00:00, without a zone.</summary>
+    Timestamp,
+    Bytes,
+}
+
+/// <summary>
+/// One value of one row: a number in place, or a run of bytes in the row block that holds the cell. Sixteen bytes and no
+/// references, so that a block of rows is two arrays.
+/// </summary>
+public readonly struct Cell
+{
+    private readonly long _bits;
+
+    private Cell(CellKind kind, long bits, int length)
+    {
+        Kind = kind;
+        _bits = bits;
+        Length = length;
+    }
+
+    public CellKind Kind { get; }
+
+    public bool IsNull => Kind == CellKind.Null;
+
+    /// <summary>The number of bytes of a text, decimal or bytes cell; otherwise 0.</summary>
+    public int Length { get; }
+
+    /// <summary>The integer, the boolean (0 or 1), the days of a date or the ticks of a timestamp.</summary>
+    public long Integer => _bits;
+
+    public double Real => BitConverter.Int64BitsToDouble(_bits);
+
+    internal int Offset => (int)_bits;
+
+    internal static Cell Null => default;
+
+    internal static Cell Number(CellKind kind, long value) => new(kind, value, 0);
+
+    internal static Cell FromReal(double value) => new(CellKind.Real, BitConverter.DoubleToInt64Bits(value), 0);
+
+    internal static Cell Run(CellKind kind, int offset, int length) => new(kind, offset, length);
+}

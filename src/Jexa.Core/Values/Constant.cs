@@ -1,0 +1,42 @@
+namespace Jexa.Core.Values;
+
+/// <summary>
+/// A typed value that travels towards a source: an ID that was read from an address, or a value the app file wrote.
+/// Never text that stands for a number. A closed set of two until further key types join it.
+/// </summary>
+public abstract record Constant
+{
+    private Constant()
+    {
+    }
+
+    public sealed record Whole(long Value) : Constant
+    {
+        public override string ToString() => Value.ToString();
+    }
+
+    public sealed record Text(string Value) : Constant
+    {
+        public override string ToString() => Value;
+    }
+
+    /// <summary>A real number: a list's position, never an ID.</summary>
+    public sealed record Real(double Value) : Constant
+    {
+        public override string ToString() => Value.ToString("R");
+    }
+
+    /// <summary>No value at all: a list's position among empty fields, never an ID.</summary>
+    public sealed record Empty : Constant
+    {
+        public static Empty Value { get; } = new();
+
+        public override string ToString() => "(empty)";
+    }
+
+    /// <summary>Bytes: a list's position; IDs of bytes come with their key type.</summary>
+    public sealed record Bytes(byte[] Value) : Constant
+    {
+        public override string ToString() => Convert.ToHexString(Value);
+    }
+}

@@ -1,0 +1,110 @@
+using System.Text;
+
+namespace Jexa.Core.Values;
+
+/// <summary>
+/// The rows one query gave, as typed cells. Engines fill it (<see cref="BeginRow"/>, then one Add a column); pages read
+/// it. One block serves many visits: <see cref="Reset"/> empties it and keeps its arrays.
+/// </summary>
+public sealed class RowBlock
+{
+    private Cell[] _cells = new Cell[64];
+    private byte[] _bytes = new byte[1024];
+    private int _cellCount;
+    private int _byteCount;
+
+    /// <summary>Columns in each row.</summary>
+    public int Width { get; private set; }
+
+    /// <summary>Rows begun so far.</summary>
+    public int Count { get; private set; }
+
+    /// <summary>How much memory the block keeps, in bytes.</summary>
+    public int Capacity => _bytes.Length + (_cells.Length * 16);
+
+    public Row this[int index] => new(this, index);
+
+    public void Reset(int width)
+    {
+        Width = width;
+        Count = 0;
+        _cellCount = 0;
+        _byteCount = 0;
+    }
+
+    public void BeginRow()
+    {
+        Count++;
+        if (_cells.Length - _cellCount < Width) Array.Resize(ref _cells, Math.Max(_cells.Length * 2, _cellCount + Width));
+    }
+
+    /// <summary>Takes the last row back, as if it had never been begun.</summary>
+    public void DropLastRow()
+    {
+        Count--;
+        _cellCount = Count * Width;
+    }
+
+    public void AddNull() => _cells[_cellCount++] = Cell.Null;
+
+    public void AddNumber(CellKind kind, long value) => _cells[_cellCount++] = Cell.Number(kind, value);
+
+    public void AddReal(double value) => _cells[_cellCount++] = Cell.FromReal(value);
+
+    /// <summary>Adds a text, decimal or bytes cell; the bytes are copied.</summary>
+    public void AddRun(CellKind kind, ReadOnlySpan<byte> bytes)
+    {
+        if (_bytes.Length - _byteCount < bytes.Length)
+            Array.Resize(ref _bytes, Math.Max(_bytes.Length * 2, _byteCount + bytes.Length));
+        bytes.CopyTo(_bytes.AsSpan(_byteCount));
+        _cells[_cellCount++] = Cell.Run(kind, _byteCount, bytes.Length);
+        _byteCount += bytes.Length;
+    }
+
+    /// <summary>
+    /// Copies the first rows into a block of its own, each run of bytes cut at <paramref name="runLimit"/>: what a trace
+    /// keeps of a visit.
+    /// </summary>
+    public RowBlock CopyCut(int rowLimit, int runLimit)
+    {
+        var rows = Math.Min(Count, rowLimit);
+        var bytes = 0;
+        for (var i = 0; i < rows * Width; i++)
+            if (IsRun(_cells[i].Kind)) bytes += Math.Min(_cells[i].Length, runLimit);
+
+        var copy = new RowBlock { _cells = new Cell[rows * Width], _bytes = new byte[bytes] };
+        copy.Reset(Width);
+        for (var row = 0; row < rows; row++)
+        {
+            copy.BeginRow();
+            for (var column = 0; column < Width; column++)
+            {
+                ref readonly var cell = ref _cells[(row * Width) + column];
+                if (IsRun(cell.Kind)) copy.AddRun(cell.Kind, Run(cell)[..Math.Min(cell.Length, runLimit)]);
+                else copy._cells[copy._cellCount++] = cell;
+            }
+        }
+
+        return copy;
+    }
+
+    internal ref readonly Cell At(int row, int column) => ref _cells[(row * Width) + column];
+
+    internal ReadOnlySpan<byte> Run(in Cell cell) => _bytes.AsSpan(cell.Offset, cell.Length);
+
+    private static bool IsRun(CellKind kind) => kind is CellKind.Text or CellKind.Decimal or CellKind.Bytes;
+}
+
+/// <summary>One row of a block. Valid until the block is reset.</summary>
+public readonly struct Row(RowBlock block, int index)
+{
+    public int Width => block.Width;
+
+    public ref readonly Cell this[int column] => ref block.At(index, column);
+
+    /// <summary>The bytes of a text, decimal or bytes cell.</summary>
+    public ReadOnlySpan<byte> Run(int column) => block.Run(block.At(index, column));
+
+    /// <summary>The bytes of a text, decimal or bytes cell as text; for messages, not for the hot path.</summary>
+    public string Text(int column) => Encoding.UTF8.GetString(Run(column));
+}

@@ -1,0 +1,88 @@
+using System.Buffers;
+using System.Buffers.Text;
+using System.Runtime.CompilerServices;
+using System.Text;
+
+namespace Jexa.Core.Values;
+
+/// <summary>
+/// A growing run of UTF-8 bytes over one pooled array. Pages, addresses and cells are written into it, so that a visit
+/// allocates no strings. Not thread-safe; dispose it to give the array back.
+/// </summary>
+public sealed class Utf8Buffer(int capacity = 1024) : IBufferWriter<byte>, IDisposable
+{
+    private byte[] _bytes = ArrayPool<byte>.Shared.Rent(capacity);
+
+    /// <summary>How many bytes have been written.</summary>
+    public int Length { get; private set; }
+
+    /// <summary>The bytes written so far. Valid until the next write.</summary>
+    public ReadOnlySpan<byte> Written => _bytes.AsSpan(0, Length);
+
+    /// <summary>The bytes written so far, for asynchronous writers. Valid until the next write.</summary>
+    public ReadOnlyMemory<byte> WrittenMemory => _bytes.AsMemory(0, Length);
+
+    /// <summary>Forgets everything after the first <paramref name="length"/> bytes.</summary>
+    public void Truncate(int length) => Length = length;
+
+    public void Append(ReadOnlySpan<byte> bytes)
+    {
+        bytes.CopyTo(Room(bytes.Length));
+        Length += bytes.Length;
+    }
+
+    public void Append(byte value)
+    {
+        Room(1)[0] = value;
+        Length++;
+    }
+
+    public void Append(ReadOnlySpan<char> text)
+    {
+        var room = Room(Encoding.UTF8.GetMaxByteCount(text.Length));
+        Length += Encoding.UTF8.GetBytes(text, room);
+    }
+
+    public void Append(long value)
+    {
+        Utf8Formatter.TryFormat(value, Room(20), out var written);
+        Length += written;
+    }
+
+    /// <summary>Room for at least <paramref name="length"/> more bytes; say with <see cref="Advance"/> how many were used.</summary>
+    [MethodImpl(MethodImplOptions.AggressiveInlining)]
+    public Span<byte> Room(int length)
+    {
+        if (_bytes.Length - Length < length) Grow(length);
+        return _bytes.AsSpan(Length);
+    }
+
+    public void Advance(int count) => Length += count;
+
+    Memory<byte> IBufferWriter<byte>.GetMemory(int sizeHint)
+    {
+        Room(Math.Max(sizeHint, 256));
+        return _bytes.AsMemory(Length);
+    }
+
+    Span<byte> IBufferWriter<byte>.GetSpan(int sizeHint) => Room(Math.Max(sizeHint, 256));
+
+    /// <summary>What was written, as a string. For messages and tests, not for the hot path.</summary>
+    public override string ToString() => Encoding.UTF8.GetString(Written);
+
+    public void Dispose()
+    {
+        var bytes = _bytes;
+        _bytes = [];
+        Length = 0;
+        if (bytes.Length > 0) ArrayPool<byte>.Shared.Return(bytes);
+    }
+
+    private void Grow(int needed)
+    {
+        var larger = ArrayPool<byte>.Shared.Rent(Math.Max(_bytes.Length * 2, Length + needed));
+        _bytes.AsSpan(0, Length).CopyTo(larger);
+        if (_bytes.Length > 0) ArrayPool<byte>.Shared.Return(_bytes);
+        _bytes = larger;
+    }
+}

@@ -1,0 +1,82 @@
+using System.Text;
+using Jexa.Core.Addresses;
+using Jexa.Core.Keys;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Views;
+
+/// <summary>
+/// A link, compiled: whose template its address follows and which column fills which parameter. Writes nothing for a row
+/// whose values no address can carry, so that a link on a page always leads back to the very record it stands on.
+/// </summary>
+public sealed class LinkPlan
+{
+    private readonly AddressBuilder? _builder;
+    private readonly (KeyType Key, int Ordinal)[] _fillers;
+    private readonly byte[]? _fixed;
+    private readonly Func<string, bool>? _leadsThere;
+
+    /// <param name="fillers">In the order of the template's parameters.</param>
+    /// <param name="leadsThere">Asked for every address built where another page might take some of them; null where none can.</param>
+    public LinkPlan(string page, string text, AddressBuilder builder, IEnumerable<(KeyType Key, int Ordinal)> fillers, Func<string, bool>? leadsThere)
+    {
+        Page = page;
+        Text = text;
+        _builder = builder;
+        _fillers = [.. fillers];
+        _leadsThere = leadsThere;
+    }
+
+    /// <summary>A link that is the same for every row.</summary>
+    public LinkPlan(string page, string text, string address)
+    {
+        Page = page;
+        Text = text;
+        _fixed = Encoding.ASCII.GetBytes(address);
+        _fillers = [];
+    }
+
+    /// <summary>The name of the page it leads to.</summary>
+    public string Page { get; }
+
+    /// <summary>What a link of its own says.</summary>
+    public string Text { get; }
+
+    /// <summary>How many parameters are filled from the row.</summary>
+    public int FillerCount => _fillers.Length;
+
+    /// <summary>The names of the parameters, in the order of <see cref="TryWriteId"/>.</summary>
+    public IReadOnlyList<string> ParameterNames => _builder?.Template.Parameters ?? [];
+
+    /// <summary>Appends the address of this row's link; false, and nothing appended, where it has none.</summary>
+    public bool TryWrite(Row row, Utf8Buffer into)
+    {
+        if (_builder is null)
+        {
+            into.Append(_fixed);
+            return true;
+        }
+
+        var start = into.Length;
+        if (!_builder.TryBuild(new RowTexts(_fillers, row), into)) return false;
+        if (_leadsThere is null || _leadsThere(Encoding.ASCII.GetString(into.Written[start..]))) return true;
+        into.Truncate(start);
+        return false;
+    }
+
+    /// <summary>Whether the row's values are of the storage classes that the link's parameters have.</summary>
+    public bool Fits(Row row)
+    {
+        foreach (var (key, ordinal) in _fillers)
+            if (!key.Holds(row[ordinal])) return false;
+        return true;
+    }
+
+    /// <summary>Appends one parameter's ID text, as it stands in the address before percent-encoding.</summary>
+    public bool TryWriteId(Row row, int parameter, Utf8Buffer into) => new RowTexts(_fillers, row).TryWrite(parameter, into);
+
+    private readonly struct RowTexts((KeyType Key, int Ordinal)[] fillers, Row row) : IParameterTexts
+    {
+        public bool TryWrite(int parameter, Utf8Buffer into) => fillers[parameter].Key.TryWrite(row, fillers[parameter].Ordinal, into);
+    }
+}

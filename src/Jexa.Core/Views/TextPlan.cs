@@ -1,0 +1,35 @@
+using System.Text;
+using Jexa.Core.Formats;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Views;
+
+/// <summary>A piece of a text with holes: a literal, or the value of one column.</summary>
+public readonly record struct TextPiece(byte[]? Literal, int Ordinal, FieldType Type, bool IsId)
+{
+    public static TextPiece Of(string literal) => new(Encoding.UTF8.GetBytes(literal), -1, FieldType.Any, false);
+
+    public static TextPiece Of(int ordinal, FieldType type, bool isId) => new(null, ordinal, type, isId);
+
+    public void Write(Row row, Utf8Buffer into)
+    {
+        if (Literal is { } literal) into.Append(literal);
+        else if (IsId && row[Ordinal].Kind == CellKind.Integer) into.Append(row[Ordinal].Integer);
+        else ValueFormat.Write(row, Ordinal, Type, into);
+    }
+}
+
+/// <summary>A text with holes, compiled: what a record is called, a title. Written as plain UTF-8, not yet encoded for HTML.</summary>
+/// <param name="Fallback">Written where the text itself comes out blank; null for nothing.</param>
+public sealed record TextPlan(IReadOnlyList<TextPiece> Pieces, TextPlan? Fallback = null)
+{
+    public void Write(Row row, Utf8Buffer into)
+    {
+        var start = into.Length;
+        foreach (var piece in Pieces) piece.Write(row, into);
+
+        if (Fallback is null || into.Written[start..].ContainsAnyExcept(" \t\r\n"u8)) return;
+        into.Truncate(start);
+        Fallback.Write(row, into);
+    }
+}

@@ -1,0 +1,68 @@
+using System.Text;
+using Jexa.Core.Keys;
+using Jexa.Core.Sites;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Visits;
+
+/// <param name="Row">The row that decided, where one did.</param>
+/// <param name="Why">For the developer.</param>
+internal readonly record struct LoadDecision(Outcome Outcome, int Row, string Why);
+
+/// <summary>
+/// Decides what zero, one or two loaded rows mean. The source compares under its own collation; here each row's key is
+/// compared once more, code unit by code unit, so that no row passes for another.
+/// </summary>
+internal static class Loading
+{
+    public static LoadDecision Decide(DetailPage page, RowBlock rows, Constant[] asked)
+    {
+        if (rows.Count == 0) return new LoadDecision(new Outcome.Unknown(), -1, "The source has no such row.");
+        var (exact, exactVisible, near, nearVisible, at) = (0, 0, 0, 0, -1);
+        for (var i = 0; i < rows.Count; i++)
+        {
+            var match = Match(page, rows[i], asked);
+            var visible = page.FlagOrdinal < 0 || rows[i][page.FlagOrdinal].Integer == 1;
+            if (match == KeyMatch.Exact)
+            {
+                exact++;
+                if (visible) exactVisible++;
+                if (visible && at < 0) at = i;
+            }
+            else if (match == KeyMatch.CaseOnly)
+            {
+                near++;
+                if (visible) nearVisible++;
+            }
+        }
+
+        if (exactVisible > 1) return new LoadDecision(new Outcome.Ambiguous(), -1, "Two visible rows have this key.");
+        if (exactVisible == 1) return new LoadDecision(new Outcome.Found(), at, "Exactly one visible row has this key.");
+        if (exact > 0) return new LoadDecision(new Outcome.Hidden(), -1, "A row has this key, but its record is not visible.");
+        if (near == 1 && rows.Count == 1 && nearVisible == 1)
+            return new LoadDecision(new Outcome.NotCanonical(), 0, "The only row found spells its key in other letter case.");
+        return near > 0 && nearVisible == 0
+            ? new LoadDecision(new Outcome.Hidden(), -1, "A row has this key in other letter case, but its record is not visible.")
+            : new LoadDecision(new Outcome.Unknown(), -1, "The source found rows only by rules looser than letter case, or of another storage class.");
+    }
+
+    /// <summary>The key of a loaded row as typed values, in the order of the page's parameters.</summary>
+    public static Constant[] KeyOf(DetailPage page, Row row) =>
+    [
+        .. page.KeyOrdinals.Select<int, Constant>(ordinal => row[ordinal].Kind == CellKind.Integer
+            ? new Constant.Whole(row[ordinal].Integer)
+            : new Constant.Text(Encoding.UTF8.GetString(row.Run(ordinal)))),
+    ];
+
+    private static KeyMatch Match(DetailPage page, Row row, Constant[] asked)
+    {
+        var match = KeyMatch.Exact;
+        for (var i = 0; i < asked.Length; i++)
+        {
+            var part = page.Parameters[i].Key.Compare(row, page.KeyOrdinals[i], asked[i]);
+            if (part < match) match = part;
+        }
+
+        return match;
+    }
+}

@@ -1,0 +1,59 @@
+using Jexa.Core.Keys;
+using Jexa.Core.Sources;
+
+namespace Jexa.Core.Visits;
+
+/// <summary>How one visit ended: exactly one of a closed set.</summary>
+public abstract record Outcome
+{
+    private Outcome(string word) => Word = word;
+
+    /// <summary>The outcome's word in traces, logs and the developer's eyes.</summary>
+    public string Word { get; }
+
+    /// <summary>The outcome's word in a visitor's eyes: a hidden record is an unknown one.</summary>
+    public virtual string PublicWord => Word;
+
+    /// <summary>Whether the visitor got what the address stands for, if need be under its canonical spelling.</summary>
+    public virtual bool IsGood => false;
+
+    public sealed override string ToString() => Word;
+
+    public sealed record Listed() : Outcome("listed")
+    {
+        public override bool IsGood => true;
+    }
+
+    public sealed record Found() : Outcome("found")
+    {
+        public override bool IsGood => true;
+    }
+
+    public sealed record NoPage() : Outcome("no-page");
+
+    /// <summary>A required parameter is absent or empty.</summary>
+    public sealed record Missing(string Parameter) : Outcome("missing");
+
+    /// <param name="Parameter">Null where the whole target is at fault.</param>
+    public sealed record Malformed(string? Parameter, KeyFault Fault) : Outcome("malformed");
+
+    public sealed record NotCanonical() : Outcome("not-canonical")
+    {
+        public override bool IsGood => true;
+    }
+
+    public sealed record Unknown() : Outcome("unknown");
+
+    public sealed record Hidden() : Outcome("hidden")
+    {
+        public override string PublicWord => "unknown";
+    }
+
+    public sealed record Ambiguous() : Outcome("ambiguous");
+
+    public sealed record NotAllowed() : Outcome("not-allowed");
+
+    public sealed record Unavailable(SourceTrouble Trouble) : Outcome("unavailable");
+
+    public sealed record Failed() : Outcome("failed");
+}

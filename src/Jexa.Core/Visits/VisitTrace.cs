@@ -1,0 +1,112 @@
+using Jexa.Core.Addresses;
+using Jexa.Core.Keys;
+using Jexa.Core.Sites;
+using Jexa.Core.Sources;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Visits;
+
+/// <summary>The steps of a visit, in their only order.</summary>
+public enum VisitStep
+{
+    Match,
+    Parse,
+    Load,
+    Decide,
+    Answer,
+}
+
+/// <summary>One query that a visit ran.</summary>
+/// <param name="Rows">The first rows, long values cut.</param>
+/// <param name="RowCount">How many rows came in all.</param>
+/// <param name="Ticks">How long it took, in the trace's clock.</param>
+public sealed record TracedQuery(IPreparedQuery Query, IReadOnlyList<Constant> Arguments, RowBlock? Rows, int RowCount, long Ticks);
+
+/// <summary>A parameter as it was read.</summary>
+/// <param name="Raw">The decoded text; null where it was absent or could not be decoded.</param>
+public readonly record struct TracedParameter(string Name, string? Raw, KeyReading Reading);
+
+/// <summary>
+/// What one visit did: references and timestamps only. It is put into words when somebody reads it
+/// (<see cref="TraceReport"/>), so that a visit nobody asks about costs next to nothing.
+/// </summary>
+public sealed class VisitTrace(string method, string target, TimeProvider clock)
+{
+    private const int RowLimit = 3;
+    private const int ValueLimit = 200;
+    private const int TargetLimit = 4096;
+
+    private readonly long[] _ends = new long[5];
+    private readonly long _start = clock.GetTimestamp();
+
+    /// <summary>Counts up from 1 while the service runs; 0 for a visit that was only tried.</summary>
+    public long Number { get; set; }
+
+    public DateTimeOffset At { get; } = clock.GetUtcNow();
+
+    public string Method { get; } = method;
+
+    /// <summary>The raw target, cut where it is very long.</summary>
+    public string Target { get; } = target.Length <= TargetLimit ? target : target[..TargetLimit];
+
+    public Site? Site { get; set; }
+
+    public RequestTarget? Reading { get; set; }
+
+    public Page? Page { get; set; }
+
+    public List<TracedParameter> Parameters { get; } = [];
+
+    /// <summary>Names in the query string that no parameter has.</summary>
+    public List<string> Ignored { get; } = [];
+
+    public List<TracedQuery> Queries { get; } = [];
+
+    public Outcome? Outcome { get; set; }
+
+    public int Status { get; set; }
+
+    public string? Location { get; set; }
+
+    /// <summary>Why it came to this, for the developer: what the source said, which rule decided.</summary>
+    public string? Why { get; set; }
+
+    public void End(VisitStep step) => _ends[(int)step] = clock.GetTimestamp();
+
+    /// <summary>How long a step took, in microseconds; null where the visit never came to it.</summary>
+    public double? Microseconds(VisitStep step)
+    {
+        if (_ends[(int)step] == 0) return null;
+        var before = _start;
+        for (var i = 0; i < (int)step; i++)
+            if (_ends[i] != 0) before = _ends[i];
+        return clock.GetElapsedTime(before, _ends[(int)step]).TotalMicroseconds;
+    }
+
+    public double TotalMicroseconds => clock.GetElapsedTime(_start, Math.Max(_start, _ends.Max())).TotalMicroseconds;
+
+    public double MicrosecondsOf(TracedQuery query) => clock.GetElapsedTime(0, query.Ticks).TotalMicroseconds;
+
+    public void Add(IPreparedQuery query, IReadOnlyList<Constant> arguments, RowBlock? rows, int count, long started) =>
+        Queries.Add(new TracedQuery(query, arguments, rows?.CopyCut(RowLimit, ValueLimit), count, clock.GetTimestamp() - started));
+
+    /// <summary>About how much memory the trace keeps alive of its own, in bytes.</summary>
+    public int Size
+    {
+        get
+        {
+            var size = 600 + (Target.Length * 2) + ((Why?.Length ?? 0) * 2) + ((Location?.Length ?? 0) * 2);
+            foreach (var parameter in Parameters) size += 100 + ((parameter.Raw?.Length ?? 0) * 2);
+            foreach (var name in Ignored) size += 40 + (name.Length * 2);
+            foreach (var query in Queries) size += 150 + (query.Rows?.Capacity ?? 0) + query.Arguments.Sum(SizeOf);
+            return size;
+        }
+    }
+
+    private static int SizeOf(Constant constant) => constant switch
+    {
+        Constant.Text text => 40 + (text.Value.Length * 2),
+        Constant.Bytes bytes => 40 + bytes.Value.Length,
+        _ => 24,
+    };
+}

@@ -1,0 +1,64 @@
+using System.Net;
+using Microsoft.AspNetCore.Builder;
+using Microsoft.AspNetCore.Hosting;
+using Microsoft.AspNetCore.Hosting.Server;
+using Microsoft.AspNetCore.Hosting.Server.Features;
+using Microsoft.AspNetCore.Http;
+using Microsoft.Extensions.DependencyInjection;
+using Microsoft.Extensions.Hosting;
+using Microsoft.Extensions.Logging;
+using Serilog;
+
+namespace Jexa.Service;
+
+/// <summary>What both doors have in common: one listener each on the loopback interface, and their own Host names only.</summary>
+internal static class Doors
+{
+    /// <summary>Long enough for any ID that can be written; anything longer the server itself answers with 414.</summary>
+    private const int MaxRequestLine = 32 * 1024;
+
+    /// <summary>Less than the five seconds in which the whole service must have ended.</summary>
+    private static readonly TimeSpan Grace = TimeSpan.FromSeconds(4);
+
+    public static WebApplicationBuilder Builder(int port, Serilog.ILogger logger)
+    {
+        var builder = WebApplication.CreateSlimBuilder(new WebApplicationOptions { ContentRootPath = AppContext.BaseDirectory });
+        builder.Configuration.Sources.Clear();
+        builder.Logging.ClearProviders();
+        builder.Services.AddSerilog(logger);
+        builder.Services.AddSingleton<IHostLifetime, NoLifetime>();
+        builder.Services.Configure<HostOptions>(host => host.ShutdownTimeout = Grace);
+        builder.WebHost.ConfigureKestrel(kestrel =>
+        {
+            kestrel.AddServerHeader = false;
+            kestrel.Limits.MaxRequestLineSize = MaxRequestLine;
+            kestrel.Limits.MaxRequestBodySize = 1024 * 1024;
+            kestrel.Listen(IPAddress.Loopback, port);
+        });
+        return builder;
+    }
+
+    /// <summary>The port a started application listens on.</summary>
+    public static int PortOf(WebApplication app) =>
+        new Uri(app.Services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()!.Addresses.First()).Port;
+
+    /// <summary>Whether a request names this door, exactly: no other name, so that no foreign name can be pointed at it.</summary>
+    public static bool IsOwnHost(HttpContext http) =>
+        http.Request.Host.Value is { } host && http.Connection.LocalPort is var port
+        && (host.Equals($"127.0.0.1:{port}", StringComparison.Ordinal) || host.Equals($"localhost:{port}", StringComparison.OrdinalIgnoreCase)
+            || (port == 80 && host is "127.0.0.1" or "localhost"));
+
+    /// <summary>
+    /// Whether the length of the request's body is said in two ways (RFC 9112 section 6.1): a door that takes one and a proxy
+    /// that takes the other would disagree on where the next request begins.
+    /// </summary>
+    public static bool HasTwoLengths(HttpContext http) => http.Request.Headers.TransferEncoding.Count > 0 && http.Request.Headers.ContentLength is not null;
+
+    /// <summary>Starting and stopping are the service's own affair, not each web application's.</summary>
+    private sealed class NoLifetime : IHostLifetime
+    {
+        public Task WaitForStartAsync(CancellationToken cancellationToken) => Task.CompletedTask;
+
+        public Task StopAsync(CancellationToken cancellationToken) => Task.CompletedTask;
+    }
+}

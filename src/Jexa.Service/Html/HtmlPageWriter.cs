@@ -1,0 +1,258 @@
+using System.Globalization;
+using Jexa.Core.Formats;
+using Jexa.Core.Values;
+using Jexa.Core.Views;
+
+namespace Jexa.Service.Html;
+
+/// <summary>Writes a page view as one HTML document, into memory: nothing is sent before the whole page is made.</summary>
+internal sealed class HtmlPageWriter(string styleVersion)
+{
+    private readonly HtmlParts _parts = new(styleVersion);
+
+    public void Write(PageView view, Utf8Buffer html)
+    {
+        using var scratch = new Utf8Buffer(256);
+        var frame = _parts.Of(view.Frame);
+        html.Append(frame.BeforeTitle);
+        WriteTitle(view, scratch);
+        html.AppendEncoded(scratch.Written);
+        html.Append(frame.AfterTitle);
+        WriteMenu(frame, view.Page, html);
+        html.Append("</header>\n<main id=\"main\">\n"u8);
+        switch (view)
+        {
+            case ListView list:
+                WriteList(list, html, scratch);
+                break;
+            case DetailView detail:
+                WriteDetail(detail, html, scratch);
+                break;
+            case MessageView message:
+                WriteMessage(message, html);
+                break;
+        }
+
+        html.Append("</main>\n</body>\n</html>\n"u8);
+    }
+
+    private static void WriteTitle(PageView view, Utf8Buffer scratch)
+    {
+        scratch.Truncate(0);
+        switch (view)
+        {
+            case ListView list:
+                scratch.Append(list.Shape.Heading);
+                break;
+            case DetailView detail:
+                detail.Shape.Title.Write(detail.Record, scratch);
+                break;
+            case MessageView message:
+                scratch.Append(message.Heading);
+                break;
+        }
+    }
+
+    private static void WriteMenu(FrameParts frame, string? page, Utf8Buffer html)
+    {
+        if (frame.Menu.Count == 0) return;
+        html.Append("<nav aria-label=\"Pages\">\n<ul>\n"u8);
+        foreach (var (name, open, close) in frame.Menu)
+        {
+            html.Append(open);
+            if (name == page) html.Append(" aria-current=\"page\""u8);
+            html.Append(close);
+        }
+
+        html.Append("</ul>\n</nav>\n"u8);
+    }
+
+    private void WriteList(ListView view, Utf8Buffer html, Utf8Buffer scratch)
+    {
+        var shape = view.Shape;
+        html.Append("<div class=\"lead\">\n<h1>"u8);
+        html.AppendEncoded(shape.Heading);
+        html.Append("</h1>\n<p class=\"total\">"u8);
+        html.AppendEncoded(TotalText(view.Total, shape));
+        html.Append("</p>\n</div>\n"u8);
+        if (view.Notice is { } notice) WriteNotice(notice, html);
+        if (view.Rows.Count == 0) WriteNoRows(view, html);
+        else WriteTable(view, html, scratch);
+        WriteTurns(view, html);
+    }
+
+    private static void WriteNotice(string notice, Utf8Buffer html)
+    {
+        html.Append("<p class=\"notice\" role=\"status\">"u8);
+        html.AppendEncoded(notice);
+        html.Append("</p>\n"u8);
+    }
+
+    private static void WriteNoRows(ListView view, Utf8Buffer html)
+    {
+        html.Append("<p class=\"none-yet\">"u8);
+        html.AppendEncoded(view.IsLaterWindow ? $"No more {view.Shape.Many} come after this place." : $"There are no {view.Shape.Many} yet.");
+        html.Append("</p>\n"u8);
+    }
+
+    private void WriteTable(ListView view, Utf8Buffer html, Utf8Buffer scratch)
+    {
+        var columns = view.Shape.Columns;
+        html.Append("<table class=\"list\">\n<thead>\n<tr>\n"u8);
+        foreach (var column in columns) html.Append(_parts.Of(column).Heading);
+        html.Append("</tr>\n</thead>\n<tbody>\n"u8);
+        for (var i = 0; i < view.Rows.Count; i++)
+        {
+            var row = view.Rows[i];
+            html.Append("<tr>\n"u8);
+            foreach (var column in columns)
+            {
+                html.Append(_parts.Of(column).OpenCell);
+                WriteValue(column, row, html, scratch);
+                html.Append("</td>\n"u8);
+            }
+
+            html.Append("</tr>\n"u8);
+        }
+
+        html.Append("</tbody>\n</table>\n"u8);
+    }
+
+    private static void WriteTurns(ListView view, Utf8Buffer html)
+    {
+        if (view.CannotGoOn)
+            html.Append("<p class=\"none-yet\">The list goes on, but its next part has no address: a value it is ordered by is too long.</p>\n"u8);
+        if (view.Next is null && !view.IsLaterWindow) return;
+        html.Append("<nav class=\"turns\" aria-label=\"Parts of the list\">\n"u8);
+        if (view.IsLaterWindow)
+        {
+            html.Append("<a href=\""u8);
+            html.AppendEncoded(view.Shape.Address);
+            html.Append("\">From the start</a>\n"u8);
+        }
+
+        if (view.Next is { } next)
+        {
+            html.Append("<a class=\"next\" rel=\"next\" href=\""u8);
+            html.AppendEncoded(next);
+            html.Append("\">Next</a>\n"u8);
+        }
+
+        html.Append("</nav>\n"u8);
+    }
+
+    private void WriteDetail(DetailView view, Utf8Buffer html, Utf8Buffer scratch)
+    {
+        if (view.Shape.Back is { } back)
+        {
+            html.Append("<p class=\"back\"><a href=\""u8);
+            html.AppendEncoded(back.Address);
+            html.Append("\">"u8);
+            html.AppendEncoded(back.Text);
+            html.Append("</a></p>\n"u8);
+        }
+
+        html.Append("<h1>"u8);
+        scratch.Truncate(0);
+        view.Shape.Title.Write(view.Record, scratch);
+        html.AppendEncoded(scratch.Written);
+        html.Append("</h1>\n<dl class=\"record\">\n"u8);
+        foreach (var field in view.Shape.Fields)
+        {
+            html.Append(_parts.Of(field).Term);
+            WriteValue(field, view.Record, html, scratch);
+            html.Append("</dd></div>\n"u8);
+        }
+
+        html.Append("</dl>\n"u8);
+        if (view.Shape.Links.Count > 0) WriteLinks(view, html, scratch);
+    }
+
+    private static void WriteLinks(DetailView view, Utf8Buffer html, Utf8Buffer scratch)
+    {
+        html.Append("<ul class=\"links\">\n"u8);
+        foreach (var link in view.Shape.Links)
+        {
+            scratch.Truncate(0);
+            if (!link.TryWrite(view.Record, scratch)) continue;
+            html.Append("<li><a href=\""u8);
+            html.AppendEncoded(scratch.Written);
+            html.Append("\">"u8);
+            html.AppendEncoded(link.Text);
+            html.Append("</a></li>\n"u8);
+        }
+
+        html.Append("</ul>\n"u8);
+    }
+
+    private static void WriteMessage(MessageView view, Utf8Buffer html)
+    {
+        html.Append("<div class=\"message\">\n<h1>"u8);
+        html.AppendEncoded(view.Heading);
+        html.Append("</h1>\n"u8);
+        foreach (var sentence in view.Sentences)
+        {
+            html.Append("<p>"u8);
+            html.AppendEncoded(sentence);
+            html.Append("</p>\n"u8);
+        }
+
+        if (view.Links.Count > 0)
+        {
+            html.Append("<ul class=\"links\">\n"u8);
+            foreach (var link in view.Links)
+            {
+                html.Append("<li><a href=\""u8);
+                html.AppendEncoded(link.Address);
+                html.Append("\">"u8);
+                html.AppendEncoded(link.Text);
+                html.Append("</a></li>\n"u8);
+            }
+
+            html.Append("</ul>\n"u8);
+        }
+
+        html.Append("</div>\n"u8);
+    }
+
+    private static void WriteValue(ViewColumn column, Row row, Utf8Buffer html, Utf8Buffer scratch)
+    {
+        scratch.Truncate(0);
+        var linked = column.LinkOn(row) is { } link && link.TryWrite(row, scratch);
+        if (linked)
+        {
+            html.Append("<a href=\""u8);
+            html.AppendEncoded(scratch.Written);
+            html.Append("\">"u8);
+        }
+
+        if (column.IsEmpty(row)) html.Append("<span class=\"none\"><span aria-hidden=\"true\">—</span><span class=\"unseen\">empty</span></span>"u8);
+        else if (column.IsReferenceLost(row)) html.Append("<span class=\"none\">not available</span>"u8);
+        else WriteFilled(column, row, html, scratch);
+
+        if (linked) html.Append("</a>"u8);
+    }
+
+    private static void WriteFilled(ViewColumn column, Row row, Utf8Buffer html, Utf8Buffer scratch)
+    {
+        scratch.Truncate(0);
+        column.WriteText(row, scratch);
+        ref readonly var cell = ref row[column.Ordinal];
+        if (cell.Kind is not (CellKind.Date or CellKind.Timestamp) || column.Reference is not null)
+        {
+            html.AppendEncoded(scratch.Written);
+            return;
+        }
+
+        html.Append("<time datetime=\""u8);
+        html.Append(cell.Kind == CellKind.Date
+            ? DateOnly.FromDayNumber((int)cell.Integer).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)
+            : new DateTime(cell.Integer).ToString("yyyy-MM-dd'T'HH:mm:ss", CultureInfo.InvariantCulture));
+        html.Append("\">"u8);
+        html.AppendEncoded(scratch.Written);
+        html.Append("</time>"u8);
+    }
+
+    private static string TotalText(Total total, ListShape shape) =>
+        (total.IsExact ? "" : "more than ") + ValueFormat.Count(total.Count) + " " + (total is { Count: 1, IsExact: true } ? shape.One : shape.Many);
+}

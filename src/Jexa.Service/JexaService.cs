@@ -1,0 +1,153 @@
+using Jexa.Core.Sites;
+using Jexa.Core.Sources;
+using Jexa.Core.Visits;
+using Jexa.Service.Management;
+using Jexa.Service.Pages;
+using Jexa.Service.State;
+using Jexa.Sources.Sqlite;
+using Microsoft.AspNetCore.Builder;
+using Serilog;
+using Serilog.Events;
+
+namespace Jexa.Service;
+
+/// <summary>Why the service could not be started, as a sentence for whoever started it.</summary>
+public sealed class StartException(string message, Exception? inner = null) : Exception(message, inner);
+
+/// <summary>A running service: two doors over one site. Dispose it to end it, requests in flight finished.</summary>
+public sealed class JexaService : IAsyncDisposable
+{
+    private readonly WebApplication _pages;
+    private readonly WebApplication _console;
+    private readonly SourceRegistry _sources;
+    private readonly StateFolder _state;
+
+    private JexaService(WebApplication pages, WebApplication console, SourceRegistry sources, StateFolder state, string consoleCode)
+    {
+        _pages = pages;
+        _console = console;
+        _sources = sources;
+        _state = state;
+        PagesUrl = $"http://127.0.0.1:{Doors.PortOf(pages)}/";
+        ConsoleUrl = $"http://127.0.0.1:{Doors.PortOf(console)}/";
+        ConsoleStartUrl = $"{ConsoleUrl}#code={consoleCode}";
+    }
+
+    public string PagesUrl { get; }
+
+    public string ConsoleUrl { get; }
+
+    /// <summary>The console's URL with the code that signs it in, once.</summary>
+    public string ConsoleStartUrl { get; }
+
+    /// <summary>The engines this build has.</summary>
+    public static SourceRegistry OpenSources() => new([new SqliteEngine()]);
+
+    /// <summary>Compiles an app file against its sources.</summary>
+    /// <exception cref="StartException">The file cannot be read.</exception>
+    public static async Task<Compilation> CompileAsync(string appFile, SourceRegistry sources, CancellationToken cancellation)
+    {
+        var bytes = await ReadAsync(appFile, cancellation);
+        return await new SiteCompiler(sources, Environment.GetEnvironmentVariable).CompileAsync(appFile, bytes, cancellation);
+    }
+
+    /// <summary>Opens both doors over a compiled site. The service owns the sources from here on.</summary>
+    /// <exception cref="StartException">A port is taken, or the state folder cannot be used.</exception>
+    public static async Task<JexaService> StartAsync(Site site, SourceRegistry sources, ServiceOptions options, CancellationToken cancellation)
+    {
+        StateFolder state;
+        string token;
+        ListCursor cursors;
+        try
+        {
+            state = options.StateFolder is { } folder ? new StateFolder(folder) : StateFolder.Default(options.Port);
+            state.Prepare();
+            token = state.Token();
+            cursors = new ListCursor(state.CursorSecret());
+        }
+        catch (Exception refused) when (refused is IOException or UnauthorizedAccessException)
+        {
+            throw new StartException(refused.Message, refused);
+        }
+
+        var logger = new LoggerConfiguration()
+            .MinimumLevel.Override("Microsoft", LogEventLevel.Fatal)
+            .WriteTo.Console(standardErrorFromLevel: LogEventLevel.Verbose, outputTemplate: "{Timestamp:HH:mm:ss} {Level:u3} {Message:lj}{NewLine}")
+            .CreateLogger();
+        var runtimeFindings = new RuntimeFindings();
+        var host = new SiteHost(site, new VisitRunner(TimeProvider.System, cursors, runtimeFindings), runtimeFindings, TimeProvider.System);
+        var startCode = new StartCode();
+        var managementDoor = new ManagementDoor(host, token, startCode, logger);
+        var console = await StartAsync(managementDoor.Build(options.ConsolePort), "--console-port", options.ConsolePort, cancellation);
+        WebApplication pages;
+        try
+        {
+            var pagesDoor = new PagesDoor(host, $"http://127.0.0.1:{Doors.PortOf(console)}", logger);
+            pages = await StartAsync(pagesDoor.Build(options.Port), "--port", options.Port, cancellation);
+        }
+        catch
+        {
+            await console.DisposeAsync();
+            throw;
+        }
+
+        var service = new JexaService(pages, console, sources, state, startCode.Value!);
+        managementDoor.PointTo(service.PagesUrl);
+        state.WriteAddress(new ServiceAddress(service.PagesUrl, service.ConsoleUrl, Environment.ProcessId));
+        return service;
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        _state.RemoveAddress();
+        await Task.WhenAll(_pages.StopAsync(), _console.StopAsync());
+        await _pages.DisposeAsync();
+        await _console.DisposeAsync();
+        await _sources.DisposeAsync();
+    }
+
+    private static async Task<WebApplication> StartAsync(WebApplication app, string option, int port, CancellationToken cancellation)
+    {
+        try
+        {
+            await app.StartAsync(cancellation);
+            return app;
+        }
+        catch (IOException taken)
+        {
+            await app.DisposeAsync();
+            throw new StartException($"The port {port} is taken by another program: name another one with {option} PORT.", taken);
+        }
+        catch (System.Net.Sockets.SocketException refused)
+        {
+            await app.DisposeAsync();
+            throw new StartException($"The port {port} cannot be used ({refused.SocketErrorCode}): name another one with {option} PORT.", refused);
+        }
+    }
+
+    private static async Task<byte[]> ReadAsync(string file, CancellationToken cancellation)
+    {
+        try
+        {
+            // A little more than is accepted is enough to say that it is too much.
+            await using var stream = new FileStream(file, FileMode.Open, FileAccess.Read, FileShare.ReadWrite | FileShare.Delete);
+            using var bytes = new MemoryStream();
+            var chunk = new byte[64 * 1024];
+            int read;
+            while (bytes.Length <= Core.Definitions.AppFileReader.MaxBytes && (read = await stream.ReadAsync(chunk, cancellation)) > 0) bytes.Write(chunk, 0, read);
+            return bytes.ToArray();
+        }
+        catch (Exception refused) when (refused is FileNotFoundException or DirectoryNotFoundException)
+        {
+            throw new StartException($"There is no file {file}.", refused);
+        }
+        catch (UnauthorizedAccessException refused)
+        {
+            throw new StartException(Directory.Exists(file) ? $"{file} is a folder; name the app file in it." : $"The file {file} cannot be read: permission is denied.", refused);
+        }
+        catch (IOException refused)
+        {
+            throw new StartException($"The file {file} cannot be read: {refused.Message}", refused);
+        }
+    }
+}

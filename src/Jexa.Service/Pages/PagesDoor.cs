@@ -1,0 +1,145 @@
+using System.Globalization;
+using Jexa.Core.Addresses;
+using Jexa.Core.Values;
+using Jexa.Core.Visits;
+using Jexa.Service.Html;
+using Jexa.Service.Json;
+using Microsoft.AspNetCore.Builder;
+using Microsoft.AspNetCore.Http;
+using Microsoft.AspNetCore.Http.Features;
+using Microsoft.AspNetCore.WebUtilities;
+
+namespace Jexa.Service.Pages;
+
+/// <summary>
+/// The pages' door: turns each request into one visit and its answer into bytes. No framework routing, no second reading
+/// of the path: the raw target decides.
+/// </summary>
+/// <param name="consoleOrigin">The only origin that may show pages in a frame.</param>
+internal sealed class PagesDoor(SiteHost host, string consoleOrigin, Serilog.ILogger logger)
+{
+    private const int MaxInstance = 2048;
+
+    private static readonly PageAssets Assets = new();
+
+    private readonly HtmlPageWriter _html = new(Assets.StyleVersion);
+
+    private readonly string _securityPolicy =
+        "default-src 'none'; style-src 'self'; img-src 'self'; script-src 'self'; connect-src 'self'; base-uri 'none'; "
+        + $"form-action 'self'; frame-ancestors {consoleOrigin}";
+
+    public WebApplication Build(int port)
+    {
+        var app = Doors.Builder(port, logger).Build();
+        app.Run(HandleAsync);
+        return app;
+    }
+
+    private Task HandleAsync(HttpContext http)
+    {
+        var headers = http.Response.Headers;
+        headers.ContentSecurityPolicy = _securityPolicy;
+        headers.XContentTypeOptions = "nosniff";
+        headers["Cross-Origin-Resource-Policy"] = "same-origin";
+        headers["Referrer-Policy"] = "same-origin";
+        if (!Doors.IsOwnHost(http)) return RefuseAsync(http, StatusCodes.Status421MisdirectedRequest, "This service does not answer to that host name.");
+        if (Doors.HasTwoLengths(http)) return RefuseAsync(http, StatusCodes.Status400BadRequest, "The request says the length of its body in two ways.");
+
+        var target = RequestTarget.Read(http.Features.Get<IHttpRequestFeature>()!.RawTarget);
+        return Assets.Find(target) is { } asset ? SendAsync(http, asset) : VisitAsync(http, target);
+    }
+
+    private async Task VisitAsync(HttpContext http, RequestTarget target)
+    {
+        var trace = new VisitTrace(http.Request.Method, target.Raw, host.Clock) { Number = host.Visits.NextNumber() };
+        http.Response.Headers["Jexa-Visit"] = trace.Number.ToString(CultureInfo.InvariantCulture);
+        var json = Negotiation.PrefersJson(http.Request.Headers.Accept);
+        try
+        {
+            using var answer = await host.Runner.RunAsync(
+                host.Site, new VisitRequest(http.Request.Method, target, json, Principal.Anonymous.Value), trace, http.RequestAborted);
+            using var body = new Utf8Buffer(16 * 1024);
+            var written = Write(answer, trace, target, json, body);
+            trace.End(VisitStep.Answer);
+            await SendAsync(http, written, json, body);
+        }
+        catch (OperationCanceledException) when (http.RequestAborted.IsCancellationRequested)
+        {
+            trace.Why = "The visitor left before the answer was ready.";
+        }
+        finally
+        {
+            host.Visits.Add(trace);
+            if (trace.Outcome is Outcome.Failed or Outcome.Unavailable or Outcome.Ambiguous)
+                logger.Warning("Visit {Number} ended {Outcome}: {Why}", trace.Number, trace.Outcome.Word, trace.Why);
+        }
+    }
+
+    /// <summary>Writes the whole page into memory, so that a page that cannot be written is a clean 500.</summary>
+    private Answer Write(Answer answer, VisitTrace trace, RequestTarget target, bool json, Utf8Buffer body)
+    {
+        if (answer.View is null) return answer;
+        try
+        {
+            if (json) JsonPageWriter.Write(answer.View, target.Raw.Length <= MaxInstance ? target.Raw : target.Raw[..MaxInstance], body);
+            else _html.Write(answer.View, body);
+            return answer;
+        }
+        catch (Exception unforeseen)
+        {
+            body.Truncate(0);
+            var failure = VisitRunner.Failure(trace.Site!, trace, unforeseen);
+            if (json) JsonPageWriter.Write(failure.View!, "", body);
+            else _html.Write(failure.View!, body);
+            return failure;
+        }
+    }
+
+    private static async Task SendAsync(HttpContext http, Answer answer, bool json, Utf8Buffer body)
+    {
+        var response = http.Response;
+        response.StatusCode = answer.Status;
+        response.Headers.Vary = "Accept";
+        response.Headers.CacheControl = answer.Status == StatusCodes.Status200OK ? "private, no-cache" : "no-store";
+        if (answer.Location is not null) response.Headers.Location = answer.Location;
+        if (answer.Allow is not null) response.Headers.Allow = answer.Allow;
+        if (answer.RetryAfterSeconds is { } seconds) response.Headers.RetryAfter = seconds.ToString(CultureInfo.InvariantCulture);
+        response.ContentLength = body.Length;
+        if (body.Length == 0) return;
+        response.ContentType = !json ? "text/html; charset=utf-8" : answer.Status < 400 ? "application/json" : "application/problem+json";
+        if (!HttpMethods.IsHead(http.Request.Method)) await response.Body.WriteAsync(body.WrittenMemory, http.RequestAborted);
+    }
+
+    private static Task SendAsync(HttpContext http, PageAsset asset)
+    {
+        var response = http.Response;
+        if (!HttpMethods.IsGet(http.Request.Method) && !HttpMethods.IsHead(http.Request.Method))
+        {
+            response.Headers.Allow = "GET, HEAD";
+            return RefuseAsync(http, StatusCodes.Status405MethodNotAllowed, "This file can only be read.");
+        }
+
+        response.ContentType = asset.MediaType;
+        response.Headers.ETag = $"\"{asset.Tag}\"";
+        response.Headers.CacheControl = "public, max-age=3600";
+        if (http.Request.Headers.IfNoneMatch.ToString().Contains($"\"{asset.Tag}\"", StringComparison.Ordinal))
+        {
+            response.StatusCode = StatusCodes.Status304NotModified;
+            return Task.CompletedTask;
+        }
+
+        response.ContentLength = asset.Bytes.Length;
+        return HttpMethods.IsHead(http.Request.Method) ? Task.CompletedTask : response.Body.WriteAsync(asset.Bytes).AsTask();
+    }
+
+    /// <summary>Answers a request that never becomes a visit.</summary>
+    private static Task RefuseAsync(HttpContext http, int status, string detail)
+    {
+        http.Response.StatusCode = status;
+        http.Response.Headers.CacheControl = "no-store";
+        http.Response.Headers.Connection = "close";
+        return http.Response.WriteAsJsonAsync(
+            new { type = "about:blank", title = ReasonPhrases.GetReasonPhrase(status), status, detail },
+            options: null, contentType: "application/problem+json");
+    }
+}

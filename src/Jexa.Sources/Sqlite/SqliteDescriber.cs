@@ -1,0 +1,113 @@
+using Jexa.Core.Schemas;
+using Jexa.Core.Values;
+
+namespace Jexa.Sources.Sqlite;
+
+/// <summary>
+/// Reads what a SQLite file declares. SQLite is loosely typed: a declared type is an affinity, and says what a column is
+/// meant to hold, not what it holds; whoever reads a key checks its storage class.
+/// </summary>
+internal static class SqliteDescriber
+{
+    public static SourceSchema Describe(SqliteReader connection)
+    {
+        var tables = connection.Ask(
+            "SELECT name, type, wr FROM pragma_table_list WHERE schema = 'main' AND type <> 'shadow' AND name NOT LIKE 'sqlite\\_%' ESCAPE '\\' ORDER BY name");
+        return new SourceSchema([.. tables.Select(row => Table(connection, row[0]!, row[1] == "view", row[2] == "1"))]);
+    }
+
+    private static TableSchema Table(SqliteReader connection, string name, bool view, bool withoutRowId)
+    {
+        List<string?[]> info;
+        try
+        {
+            info = connection.Ask("SELECT name, type, \"notnull\", dflt_value, pk, hidden FROM pragma_table_xinfo(?1)", name);
+        }
+        catch (Core.Sources.SourceException) when (view)
+        {
+            // A view over something that is no longer there has no columns; a record over it gets its finding.
+            info = [];
+        }
+
+        // Hidden 1 is a virtual table's inner column; 2 and 3 are computed columns.
+        var shown = info.Where(column => column[5] != "1").ToList();
+        var primaryKey = shown.Where(column => column[4] != "0").OrderBy(column => int.Parse(column[4]!)).Select(column => column[0]!).ToList();
+        var indexes = view ? [] : connection.Ask("SELECT name, \"unique\", partial, origin FROM pragma_index_list(?1)", name);
+        var rowId = RowIdColumn(shown, primaryKey, indexes);
+        var unique = UniqueKeys(connection, indexes, primaryKey, rowId);
+        return new TableSchema(
+            name,
+            view ? TableKind.View : TableKind.Table,
+            [.. shown.Select(column => Column(column, primaryKey, rowId, withoutRowId, view || connection.CollationOf(name, column[0]!) != "BINARY"))],
+            primaryKey,
+            unique,
+            view ? [] : ForeignKeys(connection, name));
+    }
+
+    /// <param name="folds">Whether it compares otherwise than code unit by code unit; of a view's columns nobody can tell, so they may.</param>
+    private static ColumnSchema Column(string?[] info, List<string> primaryKey, string? rowId, bool withoutRowId, bool folds)
+    {
+        var name = info[0]!;
+        var declared = info[1] ?? "";
+        // A primary key that is not the row ID may hold NULL, unless the table is WITHOUT ROWID: an old slip SQLite keeps.
+        var nullable = info[2] == "0" && name != rowId && !(withoutRowId && primaryKey.Contains(name));
+        var automatic = name == rowId || info[5] is "2" or "3";
+        return new ColumnSchema(name, declared, Type(declared), nullable, info[3], automatic, folds);
+    }
+
+    /// <summary>Only a single column declared exactly <c>INTEGER PRIMARY KEY</c> (any case, not DESC) is the row ID: it has no index.</summary>
+    private static string? RowIdColumn(List<string?[]> columns, List<string> primaryKey, List<string?[]> indexes)
+    {
+        if (primaryKey is not [var only] || indexes.Exists(index => index[3] == "pk")) return null;
+        return columns.Exists(column => column[0] == only && string.Equals(column[1], "INTEGER", StringComparison.OrdinalIgnoreCase)) ? only : null;
+    }
+
+    private static List<IReadOnlyList<string>> UniqueKeys(SqliteReader connection, List<string?[]> indexes, List<string> primaryKey, string? rowId)
+    {
+        var unique = new List<IReadOnlyList<string>>();
+        if (primaryKey.Count > 0 && (rowId is not null || indexes.Exists(index => index[3] == "pk"))) unique.Add(primaryKey);
+        foreach (var index in indexes.Where(index => index[1] == "1" && index[2] == "0" && index[3] != "pk"))
+        {
+            var columns = connection.Ask("SELECT name FROM pragma_index_info(?1) ORDER BY seqno", index[0]!);
+
+            // A null name is an expression: the index keeps that unique, not a column.
+            if (columns.TrueForAll(column => column[0] is not null)) unique.Add([.. columns.Select(column => column[0]!)]);
+        }
+
+        return unique;
+    }
+
+    private static List<ForeignKeySchema> ForeignKeys(SqliteReader connection, string table)
+    {
+        var rows = connection.Ask("SELECT id, \"table\", \"from\", \"to\" FROM pragma_foreign_key_list(?1) ORDER BY id, seq", table);
+        var keys = new List<ForeignKeySchema>();
+        foreach (var group in rows.GroupBy(row => row[0]))
+        {
+            var to = group.Select(row => row[3]).ToList();
+            var parent = group.First()[1]!;
+
+            // Without named columns a foreign key leads to the parent's primary key.
+            if (to.Contains(null))
+                to = [.. connection.Ask("SELECT name FROM pragma_table_info(?1) WHERE pk > 0 ORDER BY pk", parent).Select(row => row[0])];
+            if (to.Count == group.Count()) keys.Add(new ForeignKeySchema([.. group.Select(row => row[2]!)], parent, [.. to.Select(name => name!)]));
+        }
+
+        return keys;
+    }
+
+    /// <summary>The field type a declared type stands for, by SQLite's rules of affinity and the trade's usual names.</summary>
+    private static FieldType Type(string declared)
+    {
+        var type = declared.ToUpperInvariant();
+        if (type.Length == 0) return FieldType.Any;
+        if (type.Contains("BOOL")) return FieldType.Boolean;
+        if (type.Contains("UUID") || type.Contains("GUID")) return FieldType.Uuid;
+        if (type.StartsWith("TIMESTAMP", StringComparison.Ordinal) || type.StartsWith("DATETIME", StringComparison.Ordinal)) return FieldType.Timestamp;
+        if (type.StartsWith("DATE", StringComparison.Ordinal)) return FieldType.Date;
+        if (type.Contains("INT")) return FieldType.Integer;
+        if (type.Contains("CHAR") || type.Contains("CLOB") || type.Contains("TEXT")) return FieldType.Text;
+        if (type.Contains("BLOB")) return FieldType.Bytes;
+        if (type.Contains("REAL") || type.Contains("FLOA") || type.Contains("DOUB")) return FieldType.Real;
+        return type.Contains("DEC") || type.Contains("NUM") ? FieldType.Decimal : FieldType.Any;
+    }
+}

@@ -1,0 +1,201 @@
+using System.Diagnostics;
+using Jexa.Core.Sources;
+using Jexa.Core.Values;
+using Microsoft.Data.Sqlite;
+using SQLitePCL;
+
+namespace Jexa.Sources.Sqlite;
+
+/// <summary>
+/// One read connection. The driver opens it; statements are kept prepared and run through the driver's own lower layer,
+/// which gives text as UTF-8, storage classes, and a hook that ends a query at its time limit or when the visitor leaves.
+/// Used by one caller at a time.
+/// </summary>
+internal sealed class SqliteReader : IDisposable
+{
+    private const int InstructionsBetweenLooks = 2000;
+    private const int MaxStatements = 1000;
+
+    private readonly SqliteConnection _connection;
+    private readonly sqlite3 _handle;
+    private readonly TimeSpan _timeLimit;
+    private readonly Dictionary<SqliteQuery, sqlite3_stmt> _statements = [];
+    private readonly bool _wideText;
+    private long _startedAt;
+    private CancellationToken _cancellation;
+
+    public SqliteReader(SqliteConnection connection, TimeSpan timeLimit)
+    {
+        _connection = connection;
+        _handle = connection.Handle!;
+        _timeLimit = timeLimit;
+        Begin(CancellationToken.None);
+        raw.sqlite3_busy_timeout(_handle, (int)timeLimit.TotalMilliseconds);
+        raw.sqlite3_progress_handler(_handle, InstructionsBetweenLooks, static self => ((SqliteReader)self).MustStop() ? 1 : 0, this);
+        using var queryOnly = PrepareOnce("PRAGMA query_only=1");
+        Check(raw.sqlite3_step(queryOnly), raw.SQLITE_DONE);
+        _wideText = Ask("PRAGMA encoding")[0][0] != "UTF-8";
+    }
+
+    /// <summary>Whether it met an error after which it is better opened anew.</summary>
+    public bool IsBroken { get; private set; }
+
+    /// <summary>Runs a kept statement and appends its rows.</summary>
+    public void Run(SqliteQuery query, IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation)
+    {
+        Begin(cancellation);
+        if (!_statements.TryGetValue(query, out var statement)) statement = Keep(query);
+        try
+        {
+            Bind(statement, arguments);
+            while (Step(statement, cancellation)) ReadRow(statement, query, into);
+        }
+        finally
+        {
+            raw.sqlite3_reset(statement);
+        }
+    }
+
+    /// <summary>Runs a query of the describer's own, once: every column of every row as text or null.</summary>
+    public List<string?[]> Ask(string sql, params string[] arguments)
+    {
+        Begin(CancellationToken.None);
+        using var statement = PrepareOnce(sql);
+        for (var i = 0; i < arguments.Length; i++) Check(raw.sqlite3_bind_text(statement, i + 1, arguments[i]), raw.SQLITE_OK);
+        var rows = new List<string?[]>();
+        var width = raw.sqlite3_column_count(statement);
+        while (Step(statement, CancellationToken.None))
+        {
+            var row = new string?[width];
+            for (var i = 0; i < width; i++)
+                row[i] = raw.sqlite3_column_type(statement, i) == raw.SQLITE_NULL ? null : raw.sqlite3_column_text(statement, i).utf8_to_string();
+            rows.Add(row);
+        }
+
+        return rows;
+    }
+
+    /// <summary>The name of a table column's own collation.</summary>
+    public string CollationOf(string table, string column)
+    {
+        Check(raw.sqlite3_table_column_metadata(_handle, "main", table, column, out _, out var collation, out _, out _, out _), raw.SQLITE_OK);
+        return collation;
+    }
+
+    public void Dispose()
+    {
+        foreach (var statement in _statements.Values) statement.Dispose();
+        _statements.Clear();
+        _connection.Dispose();
+    }
+
+    private void Begin(CancellationToken cancellation)
+    {
+        _cancellation = cancellation;
+        _startedAt = Stopwatch.GetTimestamp();
+    }
+
+    private bool MustStop() => _cancellation.IsCancellationRequested || Stopwatch.GetElapsedTime(_startedAt) > _timeLimit;
+
+    private sqlite3_stmt Keep(SqliteQuery query)
+    {
+        if (_statements.Count >= MaxStatements)
+        {
+            foreach (var kept in _statements.Values) kept.Dispose();
+            _statements.Clear();
+        }
+
+        var result = raw.sqlite3_prepare_v3(_handle, query.Text, raw.SQLITE_PREPARE_PERSISTENT, out var statement);
+        Check(result, raw.SQLITE_OK);
+        return _statements[query] = statement;
+    }
+
+    private sqlite3_stmt PrepareOnce(string sql)
+    {
+        Check(raw.sqlite3_prepare_v2(_handle, sql, out var statement), raw.SQLITE_OK);
+        return statement;
+    }
+
+    private void Bind(sqlite3_stmt statement, IReadOnlyList<Constant> arguments)
+    {
+        // A statement may use fewer arguments than the visit has; SQLite numbers them by the highest one used.
+        var count = Math.Min(arguments.Count, raw.sqlite3_bind_parameter_count(statement));
+        for (var i = 0; i < count; i++)
+        {
+            var result = arguments[i] switch
+            {
+                Constant.Whole whole => raw.sqlite3_bind_int64(statement, i + 1, whole.Value),
+                Constant.Text text => raw.sqlite3_bind_text(statement, i + 1, text.Value),
+                Constant.Real real => raw.sqlite3_bind_double(statement, i + 1, real.Value),
+                Constant.Bytes bytes => raw.sqlite3_bind_blob(statement, i + 1, bytes.Value),
+                _ => raw.sqlite3_bind_null(statement, i + 1),
+            };
+            Check(result, raw.SQLITE_OK);
+        }
+    }
+
+    private bool Step(sqlite3_stmt statement, CancellationToken cancellation)
+    {
+        var result = raw.sqlite3_step(statement);
+        if (result == raw.SQLITE_ROW) return true;
+        if (result == raw.SQLITE_DONE) return false;
+        cancellation.ThrowIfCancellationRequested();
+        if ((result & 0xff) == raw.SQLITE_INTERRUPT)
+            throw new SourceException(SourceTrouble.TooSlow, $"The query was stopped after its time limit of {_timeLimit.TotalSeconds:0.#} s.");
+        throw Trouble(result);
+    }
+
+    private void ReadRow(sqlite3_stmt statement, SqliteQuery query, RowBlock into)
+    {
+        into.BeginRow();
+        for (var i = 0; i < query.Width; i++) ReadCell(statement, i, i < query.Types.Length ? query.Types[i] : FieldType.Integer, into);
+    }
+
+    /// <summary>
+    /// A value by its storage class, refined by the type its field has where the value can be read as that type: SQLite
+    /// keeps dates, booleans and decimals as text and numbers.
+    /// </summary>
+    private void ReadCell(sqlite3_stmt statement, int column, FieldType type, RowBlock into)
+    {
+        switch (raw.sqlite3_column_type(statement, column))
+        {
+            case raw.SQLITE_INTEGER:
+                var whole = raw.sqlite3_column_int64(statement, column);
+                if (type == FieldType.Boolean && whole is 0 or 1) into.AddNumber(CellKind.Boolean, whole);
+                else into.AddNumber(CellKind.Integer, whole);
+                break;
+            case raw.SQLITE_FLOAT:
+                into.AddReal(raw.sqlite3_column_double(statement, column));
+                break;
+            case raw.SQLITE_TEXT:
+                // In a UTF-16 database, asking for the text first turns it into UTF-8 in place.
+                if (_wideText) raw.sqlite3_column_text(statement, column);
+                ReadText(raw.sqlite3_column_blob(statement, column), type, into);
+                break;
+            case raw.SQLITE_BLOB:
+                into.AddRun(CellKind.Bytes, raw.sqlite3_column_blob(statement, column));
+                break;
+            default:
+                into.AddNull();
+                break;
+        }
+    }
+
+    private static void ReadText(ReadOnlySpan<byte> text, FieldType type, RowBlock into)
+    {
+        if (type == FieldType.Date && TypedText.TryDate(text, out var days)) into.AddNumber(CellKind.Date, days);
+        else if (type == FieldType.Timestamp && TypedText.TryTimestamp(text, out var ticks)) into.AddNumber(CellKind.Timestamp, ticks);
+        else into.AddRun(type == FieldType.Decimal && TypedText.IsDecimal(text) ? CellKind.Decimal : CellKind.Text, text);
+    }
+
+    private void Check(int result, int expected)
+    {
+        if (result != expected) throw Trouble(result);
+    }
+
+    private SourceException Trouble(int result)
+    {
+        IsBroken |= SqliteTrouble.BreaksConnection(result);
+        return SqliteTrouble.From(result, raw.sqlite3_errmsg(_handle).utf8_to_string());
+    }
+}
