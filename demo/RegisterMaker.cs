@@ -10,9 +10,9 @@ namespace Jexa.Demo;
 public static class RegisterMaker
 {
     /// <summary>Raised whenever the data changes, so that an older file is made again.</summary>
-    private const int Version = 1;
+    private const int Version = 2;
     private const int VisibleBridges = 1204;
-    private const int WithdrawnBridges = 9;
+    private const int WithdrawnBridges = 10;
 
     /// <summary>Makes the file unless it is there already in this version.</summary>
     /// <returns>Whether it was made now.</returns>

@@ -22,7 +22,7 @@ internal static class Program
         var help = root.Options.OfType<HelpOption>().Single();
         help.Action = new ExampleHelp((HelpAction)help.Action!);
         var parsed = root.Parse(args, new ParserConfiguration { ResponseFileTokenReplacer = null });
-        if (parsed.Errors.Count > 0) return WrongUse(parsed);
+        if (parsed.Errors.Count > 0 && parsed.Action is not ExampleHelp) return WrongUse(parsed);
 
         try
         {

@@ -52,7 +52,10 @@ internal static class Doors
     /// Whether the length of the request's body is said in two ways (RFC 9112 section 6.1): a door that takes one and a proxy
     /// that takes the other would disagree on where the next request begins.
     /// </summary>
-    public static bool HasTwoLengths(HttpContext http) => http.Request.Headers.TransferEncoding.Count > 0 && http.Request.Headers.ContentLength is not null;
+    public static bool HasTwoLengths(HttpContext http) =>
+        http.Request.Headers.TransferEncoding.Count > 0
+        // The server has by then put the length away under another name.
+        && (http.Request.Headers.ContentLength is not null || http.Request.Headers.ContainsKey("X-Content-Length"));
 
     /// <summary>Starting and stopping are the service's own affair, not each web application's.</summary>
     private sealed class NoLifetime : IHostLifetime

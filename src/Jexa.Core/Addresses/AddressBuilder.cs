@@ -1,4 +1,5 @@
 using System.Text;
+using System.Text.Unicode;
 using Jexa.Core.Values;
 
 namespace Jexa.Core.Addresses;
@@ -12,7 +13,7 @@ public interface IParameterTexts
 
 /// <summary>
 /// Writes addresses of one template below one mount. What it writes, the matcher reads back to the same values; what no
-/// URL can carry (an empty text, <c>.</c> and <c>..</c> as a whole segment, over 4 kB encoded) it refuses.
+/// URL can carry (an empty text, NUL, <c>.</c> and <c>..</c> as a whole segment, over 4 kB encoded) it refuses.
 /// </summary>
 public sealed class AddressBuilder
 {
@@ -78,6 +79,7 @@ public sealed class AddressBuilder
         if (id.IsEmpty || id.Length > MaxEncodedId) return false;
         if (_around[parameter] is { } around && IsDotSegment(around, id)) return false;
         if (PercentCoding.IsPlain(id)) return true;
+        if (id.Contains((byte)0) || !Utf8.IsValid(id)) return false;
 
         Span<byte> copy = stackalloc byte[MaxEncodedId];
         id.CopyTo(copy);

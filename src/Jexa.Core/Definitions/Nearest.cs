@@ -3,13 +3,14 @@ namespace Jexa.Core.Definitions;
 /// <summary>Finds the valid word that a misspelt one was probably meant to be.</summary>
 public static class Nearest
 {
-    /// <summary>The nearest word within a third of the length in edits, case aside; null where none is that near.</summary>
+    /// <summary>The nearest word within a third of the length in edits, or that merely goes on, case aside; null where none is that near.</summary>
     public static string? To(string word, IEnumerable<string> valid)
     {
         if (word.Length > 100) return null;
         var best = valid.Select(candidate => (candidate, distance: Distance(word.ToLowerInvariant(), candidate.ToLowerInvariant())))
             .OrderBy(pair => pair.distance).FirstOrDefault((candidate: "", distance: int.MaxValue));
-        return best.distance <= Math.Max(1, word.Length / 3) ? best.candidate : null;
+        var isNear = best.distance <= Math.Max(1, word.Length / 3) || (word.Length >= 3 && best.candidate.StartsWith(word, StringComparison.OrdinalIgnoreCase));
+        return isNear ? best.candidate : null;
     }
 
     /// <summary>Insertions, deletions, substitutions and swaps of neighbours that make one text the other.</summary>

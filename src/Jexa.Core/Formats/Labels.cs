@@ -7,8 +7,18 @@ public static class Labels
 {
     private static readonly Dictionary<string, string> Units = new()
     {
-        ["m"] = "m", ["km"] = "km", ["cm"] = "cm", ["mm"] = "mm", ["km2"] = "km²", ["m2"] = "m²", ["m3"] = "m³",
-        ["kg"] = "kg", ["t"] = "t", ["kn"] = "kN", ["pct"] = "%", ["kmh"] = "km/h",
+        ["m"] = "m",
+        ["km"] = "km",
+        ["cm"] = "cm",
+        ["mm"] = "mm",
+        ["km2"] = "km²",
+        ["m2"] = "m²",
+        ["m3"] = "m³",
+        ["kg"] = "kg",
+        ["t"] = "t",
+        ["kn"] = "kN",
+        ["pct"] = "%",
+        ["kmh"] = "km/h",
     };
 
     private static readonly HashSet<string> Initials = ["id", "url", "uuid", "vat", "iban", "gps"];

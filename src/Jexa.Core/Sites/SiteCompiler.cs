@@ -80,7 +80,7 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
         }
 
         if (FillIn(source.Connection, findings) is not { } connection) return null;
-        var opened = sources.Open(new SourceSettings(source.Engine.Value, connection, definition.Folder, SourceSettings.DefaultTimeLimit));
+        var opened = sources.Open(new SourceSettings(source.Engine.Value, connection, source.Connection.Value, definition.Folder, SourceSettings.DefaultTimeLimit));
         try
         {
             return new DescribedSource(source.Name.Value, opened, await opened.DescribeAsync(cancellation));

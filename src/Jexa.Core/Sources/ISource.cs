@@ -6,7 +6,8 @@ namespace Jexa.Core.Sources;
 
 /// <summary>How an app file names one source, with relative paths' starting folder and variables filled in.</summary>
 /// <param name="Connection">The engine's own way to say where; may hold secrets, never shown.</param>
-public sealed record SourceSettings(string Engine, string Connection, string BaseFolder, TimeSpan TimeLimit)
+/// <param name="ShownAs">The connection as the app file writes it, variables not filled in: what messages may say.</param>
+public sealed record SourceSettings(string Engine, string Connection, string ShownAs, string BaseFolder, TimeSpan TimeLimit)
 {
     public static TimeSpan DefaultTimeLimit { get; } = TimeSpan.FromSeconds(5);
 

@@ -27,19 +27,46 @@ internal static class HtmlText
 
         while (!utf8.IsEmpty)
         {
-            var result = Encoder.EncodeUtf8(utf8, into.Room(Math.Max(64, utf8.Length * 2)), out var read, out var written);
-            into.Advance(written);
-            utf8 = utf8[read..];
-            if (result is OperationStatus.Done) return;
-            if (result is OperationStatus.InvalidData or OperationStatus.NeedMoreData)
-            {
-                into.Append("\uFFFD"u8);
-                utf8 = utf8[Math.Min(1, utf8.Length)..];
-            }
+            var good = LengthOfGood(utf8);
+            Encode(utf8[..good], into);
+            utf8 = utf8[good..];
+            if (utf8.IsEmpty) return;
+
+            // What HTML cannot hold at all, and what is not UTF-8, is shown as the replacement character.
+            into.Append("\uFFFD"u8);
+            Rune.DecodeFromUtf8(utf8, out _, out var bad);
+            utf8 = utf8[bad..];
         }
     }
 
     public static void AppendEncoded(this Utf8Buffer into, string text) => into.AppendEncoded(Encoding.UTF8.GetBytes(text));
+
+    private static void Encode(ReadOnlySpan<byte> utf8, Utf8Buffer into)
+    {
+        while (!utf8.IsEmpty)
+        {
+            Encoder.EncodeUtf8(utf8, into.Room(Math.Max(64, utf8.Length * 2)), out var read, out var written);
+            into.Advance(written);
+            utf8 = utf8[read..];
+        }
+    }
+
+    /// <summary>How many bytes from the start are valid UTF-8 of characters that HTML may hold.</summary>
+    private static int LengthOfGood(ReadOnlySpan<byte> utf8)
+    {
+        var length = 0;
+        while (length < utf8.Length)
+        {
+            if (Rune.DecodeFromUtf8(utf8[length..], out var rune, out var used) != OperationStatus.Done || IsForbidden(rune)) break;
+            length += used;
+        }
+
+        return length;
+    }
+
+    /// <summary>Control characters but tab and line feed, and noncharacters (WHATWG HTML, section 13.1.4).</summary>
+    private static bool IsForbidden(Rune rune) =>
+        (Rune.IsControl(rune) && rune.Value is not ('\t' or '\n')) || (rune.Value & 0xFFFE) == 0xFFFE || rune.Value is >= 0xFDD0 and <= 0xFDEF;
 
     /// <summary>A text encoded once, for what is written on every page.</summary>
     public static byte[] Encoded(string text)

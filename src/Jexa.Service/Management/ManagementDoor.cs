@@ -28,6 +28,11 @@ internal sealed class ManagementDoor(SiteHost host, string token, StartCode star
     {
         var builder = Doors.Builder(port, logger);
         builder.Services.AddProblemDetails();
+        builder.Services.ConfigureHttpJsonOptions(json =>
+        {
+            json.SerializerOptions.RespectNullableAnnotations = true;
+            json.SerializerOptions.RespectRequiredConstructorParameters = true;
+        });
         builder.Services.AddOpenApi("v1", options => options.AddDocumentTransformer((document, _, _) =>
         {
             document.Info.Title = "Jexa management API";

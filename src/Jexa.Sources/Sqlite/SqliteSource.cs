@@ -14,7 +14,7 @@ internal sealed class SqliteSource : ISource
     public SqliteSource(SourceSettings settings)
     {
         var path = Path.GetFullPath(settings.Connection, Path.GetFullPath(settings.BaseFolder));
-        _pool = new SqlitePool(path, settings.Connection, settings.TimeLimit);
+        _pool = new SqlitePool(path, settings.ShownAs, settings.TimeLimit);
     }
 
     public async ValueTask<SourceSchema> DescribeAsync(CancellationToken cancellation)
@@ -23,7 +23,7 @@ internal sealed class SqliteSource : ISource
         return SqliteDescriber.Describe(lease.Connection);
     }
 
-    public IPreparedQuery Prepare(RecordQuery query) => 
+    public IPreparedQuery Prepare(RecordQuery query) =>
         new SqliteQuery(_pool, SqliteText.Of(query), query.CellNames, [.. query.Columns.Select(column => column.Type)]);
 
     public IPreparedQuery Prepare(CountQuery query) => new SqliteQuery(_pool, SqliteText.Of(query), ["(count)"], []);

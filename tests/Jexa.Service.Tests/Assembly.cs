@@ -1,0 +1,3 @@
+using Jexa.Service.Tests;
+
+[assembly: AssemblyFixture(typeof(DemoService))]

@@ -1,0 +1,174 @@
+using Microsoft.Playwright;
+
+namespace Jexa.Service.Tests;
+
+/// <summary>One headless Chromium from Debian's packages for all browser tests.</summary>
+public sealed class Browser : IAsyncLifetime
+{
+    private IPlaywright _playwright = null!;
+
+    public IBrowser Chromium { get; private set; } = null!;
+
+    public async ValueTask InitializeAsync()
+    {
+        _playwright = await Playwright.CreateAsync();
+        Chromium = await _playwright.Chromium.LaunchAsync(new BrowserTypeLaunchOptions
+        {
+            ExecutablePath = "/usr/bin/chromium",
+            Args =
+            [
+                "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update",
+                "--disable-sync",
+            ],
+        });
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        await Chromium.DisposeAsync();
+        _playwright.Dispose();
+    }
+}
+
+/// <summary>The demo as a new user walks it, with JavaScript switched off: pages need none.</summary>
+public class BrowserTests(DemoService demo, Browser browser) : IClassFixture<Browser>
+{
+    private string Url(string path) => demo.Service.PagesUrl.TrimEnd('/') + path;
+
+    private async Task<IPage> OpenAsync(int width = 1280, ColorScheme scheme = ColorScheme.Light)
+    {
+        var context = await browser.Chromium.NewContextAsync(new BrowserNewContextOptions
+        {
+            JavaScriptEnabled = false,
+            ViewportSize = new ViewportSize { Width = width, Height = 800 },
+            ColorScheme = scheme,
+        });
+        return await context.NewPageAsync();
+    }
+
+    [Fact]
+    public async Task List_record_refresh_and_typed_IDs_all_show_the_right_thing()
+    {
+        var page = await OpenAsync();
+        await page.GotoAsync(Url("/"));
+        Assert.Equal(Url("/bridges"), page.Url);
+        Assert.Equal("Bridges · Alder Valley bridge register", await page.TitleAsync());
+        Assert.Equal("1,204 bridges", await page.Locator(".total").TextContentAsync());
+        Assert.Equal(50, await page.Locator("tbody tr").CountAsync());
+
+        var row = page.Locator("tbody tr").Nth(3);
+        var (name, code) = (await row.Locator("td").Nth(0).TextContentAsync(), await row.Locator("td").Nth(1).TextContentAsync());
+        await row.Locator("td").Nth(0).Locator("a").ClickAsync();
+        await AssertRecordAsync(page, name!, code!);
+        var address = page.Url;
+
+        await page.ReloadAsync();
+        Assert.Equal(address, page.Url);
+        await AssertRecordAsync(page, name!, code!);
+
+        await page.GotoAsync(Url("/bridges/0042"));
+        Assert.Equal(Url("/bridges/42"), page.Url);
+        Assert.Contains("AV-0042", await page.Locator("dl").TextContentAsync());
+
+        var answer = await page.GotoAsync(Url("/bridges/forty-two"));
+        Assert.Equal(400, answer!.Status);
+        Assert.Contains("“forty-two” is not a bridge’s ID.", await page.Locator("main").TextContentAsync());
+
+        answer = await page.GotoAsync(Url("/bridges/99999"));
+        Assert.Equal(404, answer!.Status);
+        await page.GetByRole(AriaRole.Link, new PageGetByRoleOptions { Name = "All bridges" }).ClickAsync();
+        Assert.Equal(Url("/bridges"), page.Url);
+    }
+
+    [Fact]
+    public async Task Every_awkward_district_is_reached_by_its_link_and_by_refresh()
+    {
+        var page = await OpenAsync();
+        await page.GotoAsync(Url("/districts"));
+        var names = await page.Locator("tbody tr td:first-child a").AllTextContentsAsync();
+        Assert.Equal(12, names.Count);
+        foreach (var name in names)
+        {
+            await page.GotoAsync(Url("/districts"));
+            await page.Locator("main").GetByRole(AriaRole.Link, new LocatorGetByRoleOptions { Name = name, Exact = true }).ClickAsync();
+            Assert.Equal(name, await page.Locator("h1").TextContentAsync());
+            await page.ReloadAsync();
+            Assert.Equal(name, await page.Locator("h1").TextContentAsync());
+        }
+    }
+
+    [Fact]
+    public async Task The_list_can_be_walked_to_its_end_by_next_alone()
+    {
+        var page = await OpenAsync();
+        await page.GotoAsync(Url("/bridges"));
+        var codes = new HashSet<string>();
+        while (true)
+        {
+            foreach (var code in await page.Locator("tbody tr td:nth-child(2)").AllTextContentsAsync()) Assert.True(codes.Add(code));
+            var next = page.GetByRole(AriaRole.Link, new PageGetByRoleOptions { Name = "Next" });
+            if (await next.CountAsync() == 0) break;
+            await next.ClickAsync();
+        }
+
+        Assert.Equal(1204, codes.Count);
+        await page.GetByRole(AriaRole.Link, new PageGetByRoleOptions { Name = "From the start" }).ClickAsync();
+        Assert.Equal(Url("/bridges"), page.Url);
+    }
+
+    [Fact]
+    public async Task A_lookup_without_its_code_leads_to_the_list_which_says_so()
+    {
+        var page = await OpenAsync();
+        await page.GotoAsync(Url("/lookup?code="));
+        Assert.Equal(Url("/bridges?lacking=lookup.code"), page.Url);
+        Assert.Contains("lacked a bridge’s code", await page.GetByRole(AriaRole.Status).TextContentAsync());
+    }
+
+    [Theory]
+    [InlineData("/bridges")]
+    [InlineData("/bridges/7")]
+    [InlineData("/districts")]
+    [InlineData("/districts/q%3F-hill")]
+    [InlineData("/bridges/abc")]
+    [InlineData("/nothing")]
+    public async Task Pages_fit_a_width_of_360_pixels(string path)
+    {
+        var page = await OpenAsync(360);
+        await page.GotoAsync(Url(path));
+        var widest = await page.Locator("html").EvaluateAsync<int>("element => element.scrollWidth");
+        Assert.InRange(widest, 1, 360);
+    }
+
+    [Fact]
+    public async Task The_keyboard_reaches_the_content_the_menu_and_the_records()
+    {
+        var page = await OpenAsync();
+        await page.GotoAsync(Url("/bridges"));
+        var reached = new List<string>();
+        for (var i = 0; i < 6; i++)
+        {
+            await page.Keyboard.PressAsync("Tab");
+            reached.Add((await page.Locator(":focus").TextContentAsync())!);
+        }
+
+        Assert.Equal(["Skip to the content", "Alder Valley bridge register", "Bridges", "Districts"], reached[..4]);
+        await page.Keyboard.PressAsync("Enter");
+        await page.WaitForURLAsync(url => url != Url("/bridges"));
+    }
+
+    [Fact]
+    public async Task Dark_mode_is_dark()
+    {
+        var page = await OpenAsync(scheme: ColorScheme.Dark);
+        await page.GotoAsync(Url("/bridges"));
+        Assert.Equal("rgb(20, 25, 27)", await page.Locator("body").EvaluateAsync<string>("element => getComputedStyle(element).backgroundColor"));
+    }
+
+    private static async Task AssertRecordAsync(IPage page, string name, string code)
+    {
+        Assert.Equal(name, await page.Locator("h1").TextContentAsync());
+        Assert.Equal($"{name} · Alder Valley bridge register", await page.TitleAsync());
+        Assert.Equal(code, await page.Locator("dl div:nth-child(2) dd").TextContentAsync());
+    }
+}

@@ -1,0 +1,185 @@
+using System.Diagnostics;
+using System.Net.Sockets;
+using System.Text;
+using System.Text.RegularExpressions;
+
+namespace Jexa.Service.Tests;
+
+/// <summary>What one program run printed and how it ended.</summary>
+public sealed record Ran(int ExitCode, string Out, string Error);
+
+/// <summary>A raw HTTP answer: what came over the wire.</summary>
+public sealed record RawAnswer(int Status, string Head, string Body)
+{
+    public string? Header(string name) =>
+        Regex.Match(Head, $@"^{Regex.Escape(name)}: (.*?)\r?$", RegexOptions.Multiline | RegexOptions.IgnoreCase) is { Success: true } found ? found.Groups[1].Value : null;
+}
+
+/// <summary>The program itself, started as its users start it, on free ports and with a state folder of its own.</summary>
+public sealed class RunningService : IDisposable
+{
+    private readonly Process _process;
+    private readonly StringBuilder _error = new();
+
+    private RunningService(Process process, string state)
+    {
+        _process = process;
+        State = state;
+    }
+
+    public string State { get; }
+
+    public string PagesUrl { get; private set; } = "";
+
+    public string ConsoleUrl { get; private set; } = "";
+
+    public string StartCode { get; private set; } = "";
+
+    public int Port => new Uri(PagesUrl).Port;
+
+    public int ConsolePort => new Uri(ConsoleUrl).Port;
+
+    public int ProcessId => _process.Id;
+
+    public string Errors
+    {
+        get
+        {
+            lock (_error) return _error.ToString();
+        }
+    }
+
+    public static string Program => Path.Combine(Repository.Root, "src/Jexa.Cli/bin/Release/net10.0/jexa.dll");
+
+    public static async Task<RunningService> StartAsync(params string[] command)
+    {
+        var state = Directory.CreateTempSubdirectory("jexa-state-").FullName;
+        var process = Launch([.. command, "--port", "0", "--state", state]);
+        var service = new RunningService(process, state);
+        process.ErrorDataReceived += (_, line) =>
+        {
+            lock (service._error) service._error.AppendLine(line.Data);
+        };
+        process.BeginErrorReadLine();
+        using var patience = new CancellationTokenSource(TimeSpan.FromSeconds(60));
+        while (service.ConsoleUrl.Length == 0)
+        {
+            var line = await process.StandardOutput.ReadLineAsync(patience.Token)
+                ?? throw new InvalidOperationException($"The service ended at once: {service.Errors}");
+            if (Regex.Match(line, @"pages\s+(http://\S+)") is { Success: true } pages) service.PagesUrl = pages.Groups[1].Value;
+            if (Regex.Match(line, @"console\s+(http://\S+?)#code=(\S+)") is not { Success: true } console) continue;
+            service.ConsoleUrl = console.Groups[1].Value;
+            service.StartCode = console.Groups[2].Value;
+        }
+
+        return service;
+    }
+
+    /// <summary>Runs a command of the program to its end.</summary>
+    public static async Task<Ran> RunAsync(params string[] command)
+    {
+        using var process = Launch(command);
+        var error = process.StandardError.ReadToEndAsync();
+        var output = await process.StandardOutput.ReadToEndAsync();
+        await process.WaitForExitAsync();
+        return new Ran(process.ExitCode, output, await error);
+    }
+
+    /// <summary>Runs a command against this service.</summary>
+    public Task<Ran> AskAsync(params string[] command) => RunAsync([.. command, "--state", State]);
+
+    /// <summary>Sends bytes as they are and reads the answer to its end.</summary>
+    public Task<RawAnswer> SendAsync(string request) => SendAsync(Port, Encoding.Latin1.GetBytes(request));
+
+    public async Task<RawAnswer> GetAsync(string target, string headers = "", string method = "GET") =>
+        await SendAsync($"{method} {target} HTTP/1.1\r\nHost: 127.0.0.1:{Port}\r\n{headers}Connection: close\r\n\r\n");
+
+    public Task<RawAnswer> GetJsonAsync(string target) => GetAsync(target, "Accept: application/json\r\n");
+
+    public static async Task<RawAnswer> SendAsync(int port, byte[] request)
+    {
+        using var client = new TcpClient { NoDelay = true };
+        await client.ConnectAsync("127.0.0.1", port);
+        var stream = client.GetStream();
+        using var patience = new CancellationTokenSource(TimeSpan.FromSeconds(30));
+        using var answer = new MemoryStream();
+        try
+        {
+            await stream.WriteAsync(request, patience.Token);
+            await stream.CopyToAsync(answer, patience.Token);
+        }
+        catch (IOException)
+        {
+            // A server that refuses a request may close before all of it was sent: what it said still counts.
+        }
+
+        var text = Encoding.UTF8.GetString(answer.ToArray());
+        var split = text.IndexOf("\r\n\r\n", StringComparison.Ordinal);
+        var head = split < 0 ? text : text[..split];
+        var status = head.Length > 12 && int.TryParse(head.AsSpan(9, 3), out var code) ? code : 0;
+        var body = split < 0 ? "" : text[(split + 4)..];
+        return new RawAnswer(status, head, head.Contains("Transfer-Encoding: chunked", StringComparison.Ordinal) ? Joined(body) : body);
+    }
+
+    /// <summary>The content of a chunked body (RFC 9112 section 7.1); sizes count bytes.</summary>
+    private static string Joined(string chunked)
+    {
+        var bytes = Encoding.UTF8.GetBytes(chunked);
+        var joined = new List<byte>();
+        for (var at = 0; at < bytes.Length;)
+        {
+            var line = Array.IndexOf(bytes, (byte)'\n', at);
+            if (line < 0) break;
+            var size = Convert.ToInt32(Encoding.ASCII.GetString(bytes, at, line - at).Trim(), 16);
+            if (size == 0) break;
+            joined.AddRange(bytes.AsSpan(line + 1, size));
+            at = line + 1 + size + 2;
+        }
+
+        return Encoding.UTF8.GetString([.. joined]);
+    }
+
+    /// <summary>Asks the process to end, and says how long it took and with which code.</summary>
+    public async Task<(TimeSpan Took, int ExitCode)> EndAsync(string signal = "TERM")
+    {
+        var clock = Stopwatch.StartNew();
+        using (var kill = Process.Start("kill", [$"-{signal}", _process.Id.ToString()])) await kill.WaitForExitAsync();
+        await _process.WaitForExitAsync();
+        return (clock.Elapsed, _process.ExitCode);
+    }
+
+    public void Dispose()
+    {
+        if (!_process.HasExited)
+        {
+            _process.Kill();
+            _process.WaitForExit();
+        }
+
+        _process.Dispose();
+        Directory.Delete(State, recursive: true);
+    }
+
+    private static Process Launch(string[] command)
+    {
+        var start = new ProcessStartInfo("dotnet") { RedirectStandardOutput = true, RedirectStandardError = true, WorkingDirectory = Repository.Root };
+        start.ArgumentList.Add(Program);
+        foreach (var argument in command) start.ArgumentList.Add(argument);
+        start.Environment["NO_COLOR"] = "1";
+        return Process.Start(start)!;
+    }
+}
+
+/// <summary>The demo, running once for all tests that only read.</summary>
+public sealed class DemoService : IAsyncLifetime
+{
+    public RunningService Service { get; private set; } = null!;
+
+    public async ValueTask InitializeAsync() => Service = await RunningService.StartAsync("demo");
+
+    public ValueTask DisposeAsync()
+    {
+        Service.Dispose();
+        return ValueTask.CompletedTask;
+    }
+}

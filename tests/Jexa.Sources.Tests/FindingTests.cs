@@ -1,0 +1,165 @@
+using Jexa.Core.Definitions;
+
+namespace Jexa.Sources.Tests;
+
+/// <summary>Each finding, planted in an app that is otherwise right.</summary>
+public class FindingTests
+{
+    [Fact]
+    public async Task The_app_that_mistakes_are_planted_in_has_none()
+    {
+        await using var app = new TestApp();
+        Assert.Empty((await app.CompileAsync()).Findings);
+    }
+
+    [Theory]
+    // Sources and records.
+    [InlineData("engine: sqlite", "engine: sqllite", "JX201", "sqlite", false)]
+    [InlineData("connection: register.db", "connection: \"${NOPE}\"", "JX202", null, false)]
+    [InlineData("connection: register.db", "connection: none.db", "JX203", null, false)]
+    [InlineData("from: register.bridge", "from: registre.bridge", "JX204", "register", false)]
+    [InlineData("from: register.bridge", "from: register.brigde", "JX205", "bridge", false)]
+    [InlineData("from: register.bridge", "from: register.Bridge", "JX205", "bridge", false)]
+    [InlineData("from: register.bridge", "from: register.bridge\n    label: nam", "JX301", "name", false)]
+    [InlineData("from: register.bridge", "from: register.bridge\n    label: \"{nam}\"", "JX301", "name", false)]
+    [InlineData("from: register.bridge", "from: register.bridge\n    key: bridgeid", "JX301", "bridge_id", false)]
+    [InlineData("from: register.bridge", "from: register.bridge\n    fields: { Name: { label: N } }", "JX301", "name", false)]
+    [InlineData("visible: { status", "visible: { statsu", "JX301", "status", false)]
+    [InlineData("from: register.bridge", "from: register.bridge\n    key: name", "JX303", null, true)]
+    [InlineData("from: register.bridge", "from: register.bridge\n    key: opened_on\n    unique: assumed", "JX304", null, false)]
+    [InlineData("list: bridge", "list: brigde", "JX305", "bridge", false)]
+    [InlineData("from: register.bridge", "from: register.bridge\n    label: \"{name\"", "JX306", null, false)]
+    [InlineData("visible: { closed: 0 }", "visible: { closed: no }", "JX307", null, false)]
+    [InlineData("from: register.bridge", "from: register.bridge\n    fields: { name: { secret: true } }", "JX308", null, false)]
+    // Pages.
+    [InlineData("home: bridges", "home: brigdes", "JX408", "bridges", false)]
+    [InlineData("home: bridges", "home: bridge", "JX411", null, false)]
+    [InlineData("path: /bridges\n", "path: bridges\n", "JX401", null, false)]
+    [InlineData("path: /bridges/{id}", "path: /bridges/{id", "JX401", null, false)]
+    [InlineData("path: /districts,", "path: /bridges,", "JX402", null, false)]
+    [InlineData("\"/districts/{district}\"", "\"/bridges/{district}\"", "JX402", null, false)]
+    [InlineData("path: /districts,", "path: /bridges/7,", "JX403", null, true)]
+    [InlineData("path: /districts,", "path: /districts/new,", "JX403", null, true)]
+    [InlineData("path: /bridges/{id}", "path: /bridge", "JX404", null, false)]
+    [InlineData("path: /bridges/{id}", "path: /bridges/{id}/{other}", "JX406", null, false)]
+    [InlineData("path: /bridges\n", "path: /bridges{?year}\n", "JX406", null, false)]
+    [InlineData("by: { code: code }", "by: { kode: code }", "JX407", "code", false)]
+    [InlineData("by: { code: code }", "by: { code: coed }", "JX301", "code", false)]
+    [InlineData("by: { code: code }", "by: { code: name }", "JX410", null, true)]
+    [InlineData("show: [name, code,", "show: [name, coed,", "JX301", "code", false)]
+    [InlineData("order: [name]", "order: [-nmae]", "JX301", "name", false)]
+    [InlineData("list: bridge\n", "list: bridge\n    title: \"{name}\"\n", "JX306", null, false)]
+    [InlineData("by: { code: code }", "by: { code: code }, ids: { missing: brigdes }", "JX408", "bridges", false)]
+    [InlineData("by: { code: code }", "by: { code: code }, ids: { missing: bridge }", "JX411", null, false)]
+    // Links.
+    [InlineData("to: bridge,", "to: brigde,", "JX408", "bridge", false)]
+    [InlineData("to: bridge,", "to: survey,", "JX501", null, true)]
+    [InlineData("{ to: bridge, column: name }", "{ to: lookup, column: name, with: { } }\n      - { to: trial_page }", "JX501", null, true)]
+    [InlineData("{ path: /districts, list: district }", "{ path: /districts, list: district, links: [{ to: bridge }] }", "JX502", null, false)]
+    [InlineData("column: name }", "column: name, with: { id: bridge_id, span: name } }", "JX503", null, false)]
+    [InlineData("to: bridge, column: name }", "to: bridges, with: { id: bridge_id } }", "JX503", null, false)]
+    [InlineData("column: name }", "column: name, with: { ID: bridge_id } }", "JX504", "id", false)]
+    [InlineData("column: name }", "column: name, with: { id: code } }", "JX505", null, false)]
+    [InlineData("column: name }", "column: name, with: { id: brigde_id } }", "JX301", "bridge_id", false)]
+    [InlineData("to: bridge, column: name }", "to: district, column: district }", "JX506", null, true)]
+    [InlineData("column: name }", "column: nmae }", "JX507", "name", false)]
+    public async Task Each_mistake_has_its_finding(string good, string bad, string code, string? nearest, bool serves)
+    {
+        Assert.Contains(good, TestApp.App);
+        await using var app = new TestApp();
+        var compilation = await app.CompileAsync(TestApp.App.Replace(good, bad));
+        var finding = compilation.Findings.FirstOrDefault(finding => finding.Code.Id == code);
+        Assert.True(finding is not null, string.Join("\n", compilation.Findings));
+        Assert.Equal(nearest, finding.Nearest);
+        Assert.Equal(serves, compilation.Site is not null);
+        var line = TestApp.App.Replace(good, bad).Split('\n')[finding.At.Line - 1];
+        Assert.InRange(finding.At.Column, 1, line.Length);
+        Assert.NotEqual("", finding.Remedy);
+    }
+
+    [Fact]
+    public async Task A_mistake_in_a_hole_is_found_at_the_hole()
+    {
+        await using var app = new TestApp();
+        var text = TestApp.App.Replace("detail: bridge\n  districts", "detail: bridge\n    title: \"The {code} of {nmae}\"\n  districts");
+        var finding = Assert.Single((await app.CompileAsync(text)).Findings);
+        Assert.Equal("nmae", text.Split('\n')[finding.At.Line - 1].Substring(finding.At.Column - 1, 4));
+    }
+
+    [Fact]
+    public async Task A_link_that_two_foreign_keys_could_fill_must_say_which()
+    {
+        await using var app = new TestApp("""
+            CREATE TABLE place (id INTEGER PRIMARY KEY, name TEXT);
+            CREATE TABLE road (id INTEGER PRIMARY KEY, start INTEGER NOT NULL REFERENCES place, finish INTEGER NOT NULL REFERENCES place (id));
+            """);
+        const string text = """
+            app: Roads
+            sources: { register: { engine: sqlite, connection: register.db } }
+            records: { place: { from: register.place }, road: { from: register.road } }
+            pages:
+              roads: { path: /roads, list: road, links: [{ to: place, column: id }] }
+              place: { path: "/places/{id}", detail: place }
+            """;
+        Assert.Equal("JX508", Assert.Single((await app.CompileAsync(text)).Findings).Code.Id);
+        Assert.Empty((await app.CompileAsync(text.Replace("column: id }", "column: id, with: { id: finish } }"))).Findings);
+    }
+
+    [Fact]
+    public async Task A_record_without_a_key_needs_one()
+    {
+        await using var app = new TestApp("CREATE TABLE t (x TEXT); CREATE VIEW v AS SELECT * FROM t;");
+        foreach (var table in new[] { "t", "v" })
+        {
+            var findings = (await app.CompileAsync($$"""
+                app: A
+                sources: { register: { engine: sqlite, connection: register.db } }
+                records: { r: { from: register.{{table}} } }
+                pages: { all: { path: /, list: r } }
+                """)).Findings;
+            Assert.Equal("JX302", Assert.Single(findings).Code.Id);
+        }
+    }
+
+    [Fact]
+    public async Task Query_parameters_that_could_both_win_are_found_unless_a_page_takes_both()
+    {
+        await using var app = new TestApp("CREATE TABLE t (a INTEGER PRIMARY KEY, b TEXT NOT NULL UNIQUE, c TEXT);");
+        const string text = """
+            app: A
+            sources: { register: { engine: sqlite, connection: register.db } }
+            records: { t: { from: register.t } }
+            pages:
+              by-a: { path: "/t{?a}", detail: t }
+              by-b: { path: "/t{?b}", detail: t, by: { b: b } }
+            """;
+        Assert.Equal("JX402", Assert.Single((await app.CompileAsync(text)).Findings).Code.Id);
+        Assert.Empty((await app.CompileAsync(text + "\n  by-both: { path: \"/t{?a,b}\", detail: t, by: { a: a, b: b } }")).Findings);
+    }
+
+    [Fact]
+    public async Task A_literal_that_no_ID_could_be_hides_nothing()
+    {
+        await using var app = new TestApp();
+        Assert.Empty((await app.CompileAsync(TestApp.App.Replace("path: /districts,", "path: /bridges/all,"))).Findings);
+        Assert.Empty((await app.CompileAsync(TestApp.App.Replace("path: /districts,", "path: /bridges/007,"))).Findings);
+    }
+
+    [Fact]
+    public async Task Errors_of_the_text_and_of_the_source_are_told_together()
+    {
+        await using var app = new TestApp();
+        var findings = (await app.CompileAsync(TestApp.App.Replace("home:", "hmoe:").Replace("list: bridge\n", "list: brigde\n").Replace("by: { code", "by: { kode"))).Findings;
+        Assert.Superset(new HashSet<string> { "JX111", "JX305", "JX407" }, findings.Select(finding => finding.Code.Id).ToHashSet());
+    }
+
+    [Fact]
+    public async Task A_variable_fills_a_connection_and_is_never_told()
+    {
+        await using var app = new TestApp();
+        Assert.NotNull((await app.CompileAsync(TestApp.App.Replace("connection: register.db", "connection: \"${FILE}\""))).Site);
+        var findings = (await app.CompileAsync(TestApp.App.Replace("connection: register.db", "connection: \"none-${FILE}\""))).Findings;
+        Assert.Equal(FindingCodes.SourceAway, Assert.Single(findings).Code);
+        Assert.DoesNotContain("register.db", findings[0].Message + findings[0].Found + findings[0].Remedy);
+    }
+}
