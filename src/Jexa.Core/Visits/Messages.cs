@@ -54,7 +54,7 @@ internal static class Messages
             KeyFault.TooLong => $"The address is too long where it names the {one}.",
             _ => $"“{Cut(raw.Text!)}” is not {Described(page, parameter)}.",
         };
-        return new MessageView(site.Frame, page.Name, "malformed", page.Ids.MalformedStatus, $"This is no {one}’s address",
+        return new MessageView(site.Frame, page.Name, "malformed", page.Ids.MalformedStatus, $"That is not {A(one)}’s address",
             [said, Form(page, parameter)], parameter.Name, parameter.Key.Looks, Back(site, page));
     }
 

@@ -1,0 +1,56 @@
+using System.Buffers.Text;
+using System.Net;
+using Jexa.Bench.Direct;
+using Microsoft.AspNetCore.Builder;
+using Microsoft.AspNetCore.Hosting;
+using Microsoft.AspNetCore.Http;
+using Microsoft.Extensions.DependencyInjection;
+using Microsoft.Extensions.Logging;
+
+// The two pages of the demo as somebody would write them by hand who wants them fast and nothing else: no page table, no
+// app file, no trace, no outcomes beyond "not found". Usage: direct DATABASE PORT
+var database = args[0];
+var port = int.Parse(args[1]);
+var builder = WebApplication.CreateSlimBuilder();
+builder.Logging.ClearProviders();
+builder.WebHost.ConfigureKestrel(kestrel =>
+{
+    kestrel.AddServerHeader = false;
+    kestrel.Listen(IPAddress.Loopback, port);
+});
+var app = builder.Build();
+var readers = new ReaderPool(database);
+app.Run(http =>
+{
+    var path = http.Request.Path.Value!;
+    if (path == "/bridges") return Send(http, PageBuffer.Rent(), static (reader, page, _) => reader.WriteList(page), 0);
+    return path.StartsWith("/bridges/", StringComparison.Ordinal) && long.TryParse(path.AsSpan(9), out var id)
+        ? Send(http, PageBuffer.Rent(), static (reader, page, id) => reader.WriteDetail(page, id), id)
+        : NotFound(http);
+});
+Console.WriteLine($"http://127.0.0.1:{port}/");
+app.Run();
+
+async Task Send(HttpContext http, PageBuffer page, Func<Reader, PageBuffer, long, bool> write, long id)
+{
+    var reader = readers.Rent();
+    var found = write(reader, page, id);
+    readers.Return(reader);
+    if (!found)
+    {
+        page.Return();
+        await NotFound(http);
+        return;
+    }
+
+    http.Response.ContentType = "text/html; charset=utf-8";
+    http.Response.ContentLength = page.Length;
+    await http.Response.Body.WriteAsync(page.Written);
+    page.Return();
+}
+
+static Task NotFound(HttpContext http)
+{
+    http.Response.StatusCode = 404;
+    return Task.CompletedTask;
+}
