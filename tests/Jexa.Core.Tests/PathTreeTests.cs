@@ -23,15 +23,18 @@ public class PathTreeTests
     [InlineData("//", null)]
     public void A_literal_goes_before_a_prefix_and_a_prefix_before_a_bare_parameter(string address, string? page)
     {
-        var tree = new PathTree<string>();
-        foreach (var (path, name) in new[]
-                 {
-                     ("/bridges", "bridges"), ("/bridges/{id}", "bridge"), ("/bridges/{id}.html", "html"), ("/bridges/no-{id}", "prefixed"),
-                     ("/bridges/no-{id}.html", "numbered"), ("/bridges/new", "new"), ("/bridges/{bridge}/spans/{number}", "span"),
-                 })
-            tree.Add(PathTemplate.Parse(path, [])!, name);
-        var target = RequestTarget.Read(address);
-        Assert.Equal(page, tree.Match(target, target.Segments.Length).SingleOrDefault());
+        var pages = new[]
+        {
+            ("/bridges", "bridges"), ("/bridges/{id}", "bridge"), ("/bridges/{id}.html", "html"), ("/bridges/no-{id}", "prefixed"),
+            ("/bridges/no-{id}.html", "numbered"), ("/bridges/new", "new"), ("/bridges/{bridge}/spans/{number}", "span"),
+        };
+        foreach (var order in new[] { pages, [.. pages.Reverse()] })
+        {
+            var tree = new PathTree<string>();
+            foreach (var (path, name) in order) tree.Add(PathTemplate.Parse(path, [])!, name);
+            var target = RequestTarget.Read(address);
+            Assert.Equal(page, tree.Match(target, target.Segments.Length).SingleOrDefault());
+        }
     }
 
     [Fact]

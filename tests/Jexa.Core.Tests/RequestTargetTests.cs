@@ -26,6 +26,7 @@ public class RequestTargetTests
     [InlineData("/%3F%23%5C", "?#\\")]
     [InlineData("/l%C3%B8kke", "løkke")]
     [InlineData("/a+b", "a+b")]
+    [InlineData("/a+b%20c", "a+b c")]
     [InlineData("/a;v=1", "a;v=1")]
     [InlineData("/%20x", " x")]
     [InlineData("/.../x", "...|x")]

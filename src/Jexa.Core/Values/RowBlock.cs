@@ -8,10 +8,21 @@ namespace Jexa.Core.Values;
 /// </summary>
 public sealed class RowBlock
 {
-    private Cell[] _cells = new Cell[64];
-    private byte[] _bytes = new byte[1024];
+    private Cell[] _cells;
+    private byte[] _bytes;
     private int _cellCount;
     private int _byteCount;
+
+    public RowBlock()
+        : this(64, 1024)
+    {
+    }
+
+    private RowBlock(int cells, int bytes)
+    {
+        _cells = new Cell[cells];
+        _bytes = new byte[bytes];
+    }
 
     /// <summary>Columns in each row.</summary>
     public int Width { get; private set; }
@@ -72,7 +83,7 @@ public sealed class RowBlock
         for (var i = 0; i < rows * Width; i++)
             if (IsRun(_cells[i].Kind)) bytes += Math.Min(_cells[i].Length, runLimit);
 
-        var copy = new RowBlock { _cells = new Cell[rows * Width], _bytes = new byte[bytes] };
+        var copy = new RowBlock(rows * Width, bytes);
         copy.Reset(Width);
         for (var row = 0; row < rows; row++)
         {

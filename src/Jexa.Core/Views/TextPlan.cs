@@ -23,6 +23,13 @@ public readonly record struct TextPiece(byte[]? Literal, int Ordinal, FieldType 
 /// <param name="Fallback">Written where the text itself comes out blank; null for nothing.</param>
 public sealed record TextPlan(IReadOnlyList<TextPiece> Pieces, TextPlan? Fallback = null)
 {
+    /// <summary>Whether the text is nothing but one text column's value, which can then be taken as it is.</summary>
+    public bool IsColumn(Row row, out ReadOnlySpan<byte> utf8)
+    {
+        utf8 = Pieces.Count == 1 && Pieces[0] is { Literal: null, Ordinal: var ordinal } && row[ordinal].Kind == CellKind.Text ? row.Run(ordinal) : default;
+        return !utf8.IsEmpty && utf8[0] > ' ';
+    }
+
     public void Write(Row row, Utf8Buffer into)
     {
         var start = into.Length;

@@ -95,7 +95,8 @@ public sealed class VisitTrace(string method, string target, TimeProvider clock)
     {
         get
         {
-            var size = 600 + (Target.Length * 2) + ((Why?.Length ?? 0) * 2) + ((Location?.Length ?? 0) * 2);
+            var size = 600 + ((Target.Length + (Reading?.Raw.Length ?? 0)) * 2) + ((Reading?.Segments.Length ?? 0) * 24) + ((Reading?.Query.Count ?? 0) * 100)
+                + (((Why?.Length ?? 0) + (Location?.Length ?? 0)) * 2);
             foreach (var parameter in Parameters) size += 100 + ((parameter.Raw?.Length ?? 0) * 2);
             foreach (var name in Ignored) size += 40 + (name.Length * 2);
             foreach (var query in Queries) size += 150 + (query.Rows?.Capacity ?? 0) + query.Arguments.Sum(SizeOf);

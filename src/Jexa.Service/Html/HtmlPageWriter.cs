@@ -98,17 +98,16 @@ internal sealed class HtmlPageWriter(string styleVersion)
     private void WriteTable(ListView view, Utf8Buffer html, Utf8Buffer scratch)
     {
         var columns = view.Shape.Columns;
-        html.Append("<table class=\"list\">\n<thead>\n<tr>\n"u8);
-        foreach (var column in columns) html.Append(_parts.Of(column).Heading);
-        html.Append("</tr>\n</thead>\n<tbody>\n"u8);
+        var parts = _parts.Of(view.Shape);
+        html.Append(parts.Head);
         for (var i = 0; i < view.Rows.Count; i++)
         {
             var row = view.Rows[i];
             html.Append("<tr>\n"u8);
-            foreach (var column in columns)
+            for (var column = 0; column < columns.Count; column++)
             {
-                html.Append(_parts.Of(column).OpenCell);
-                WriteValue(column, row, html, scratch);
+                html.Append(parts.OpenCells[column]);
+                WriteValue(columns[column], row, html, scratch);
                 html.Append("</td>\n"u8);
             }
 
@@ -143,24 +142,16 @@ internal sealed class HtmlPageWriter(string styleVersion)
 
     private void WriteDetail(DetailView view, Utf8Buffer html, Utf8Buffer scratch)
     {
-        if (view.Shape.Back is { } back)
-        {
-            html.Append("<p class=\"back\"><a href=\""u8);
-            html.AppendEncoded(back.Address);
-            html.Append("\">"u8);
-            html.AppendEncoded(back.Text);
-            html.Append("</a></p>\n"u8);
-        }
-
-        html.Append("<h1>"u8);
+        var parts = _parts.Of(view.Shape);
+        html.Append(parts.Back);
         scratch.Truncate(0);
         view.Shape.Title.Write(view.Record, scratch);
         html.AppendEncoded(scratch.Written);
         html.Append("</h1>\n<dl class=\"record\">\n"u8);
-        foreach (var field in view.Shape.Fields)
+        for (var field = 0; field < view.Shape.Fields.Count; field++)
         {
-            html.Append(_parts.Of(field).Term);
-            WriteValue(field, view.Record, html, scratch);
+            html.Append(parts.Terms[field]);
+            WriteValue(view.Shape.Fields[field], view.Record, html, scratch);
             html.Append("</dd></div>\n"u8);
         }
 
@@ -217,40 +208,81 @@ internal sealed class HtmlPageWriter(string styleVersion)
 
     private static void WriteValue(ViewColumn column, Row row, Utf8Buffer html, Utf8Buffer scratch)
     {
-        scratch.Truncate(0);
-        var linked = column.LinkOn(row) is { } link && link.TryWrite(row, scratch);
-        if (linked)
-        {
-            html.Append("<a href=\""u8);
-            html.AppendEncoded(scratch.Written);
-            html.Append("\">"u8);
-        }
-
+        var linked = column.LinkOn(row) is { } link && TryOpenLink(link, row, html, scratch);
         if (column.IsEmpty(row)) html.Append("<span class=\"none\"><span aria-hidden=\"true\">—</span><span class=\"unseen\">empty</span></span>"u8);
-        else if (column.IsReferenceLost(row)) html.Append("<span class=\"none\">not available</span>"u8);
-        else WriteFilled(column, row, html, scratch);
-
+        else if (column.IsReferenceShown(row)) WriteReference(column.Reference!, row, html, scratch);
+        else if (column.Reference is not null) html.Append("<span class=\"none\">not available</span>"u8);
+        else WriteCell(column, row, html);
         if (linked) html.Append("</a>"u8);
     }
 
-    private static void WriteFilled(ViewColumn column, Row row, Utf8Buffer html, Utf8Buffer scratch)
+    private static bool TryOpenLink(LinkPlan link, Row row, Utf8Buffer html, Utf8Buffer scratch)
     {
-        scratch.Truncate(0);
-        column.WriteText(row, scratch);
-        ref readonly var cell = ref row[column.Ordinal];
-        if (cell.Kind is not (CellKind.Date or CellKind.Timestamp) || column.Reference is not null)
+        var start = html.Length;
+        html.Append("<a href=\""u8);
+        var address = html.Length;
+        if (!link.TryWrite(row, html))
         {
+            html.Truncate(start);
+            return false;
+        }
+
+        // An address is percent-encoded already; only the sign between query parameters means something in HTML.
+        if (html.Written[address..].ContainsAny("&<>\"'"u8))
+        {
+            scratch.Truncate(0);
+            scratch.Append(html.Written[address..]);
+            html.Truncate(address);
             html.AppendEncoded(scratch.Written);
+        }
+
+        html.Append("\">"u8);
+        return true;
+    }
+
+    private static void WriteReference(ReferencePlan reference, Row row, Utf8Buffer html, Utf8Buffer scratch)
+    {
+        if (reference.Label.IsColumn(row, out var utf8))
+        {
+            html.AppendEncoded(utf8);
             return;
         }
 
-        html.Append("<time datetime=\""u8);
-        html.Append(cell.Kind == CellKind.Date
-            ? DateOnly.FromDayNumber((int)cell.Integer).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)
-            : new DateTime(cell.Integer).ToString("yyyy-MM-dd'T'HH:mm:ss", CultureInfo.InvariantCulture));
-        html.Append("\">"u8);
+        scratch.Truncate(0);
+        reference.Label.Write(row, scratch);
         html.AppendEncoded(scratch.Written);
-        html.Append("</time>"u8);
+    }
+
+    /// <summary>Text is encoded; what is written of numbers, dates and truth has nothing to encode.</summary>
+    private static void WriteCell(ViewColumn column, Row row, Utf8Buffer html)
+    {
+        ref readonly var cell = ref row[column.Ordinal];
+        switch (cell.Kind)
+        {
+            case CellKind.Text:
+            case CellKind.Decimal:
+                html.AppendEncoded(row.Run(column.Ordinal));
+                break;
+            case CellKind.Date:
+            case CellKind.Timestamp:
+                html.Append("<time datetime=\""u8);
+                WriteIso(cell, html);
+                html.Append("\">"u8);
+                TextPiece.Of(column.Ordinal, column.Type, column.IsId).Write(row, html);
+                html.Append("</time>"u8);
+                break;
+            default:
+                TextPiece.Of(column.Ordinal, column.Type, column.IsId).Write(row, html);
+                break;
+        }
+    }
+
+    private static void WriteIso(in Cell cell, Utf8Buffer html)
+    {
+        int written;
+        if (cell.Kind == CellKind.Date) DateOnly.FromDayNumber((int)cell.Integer).TryFormat(html.Room(16), out written, "yyyy-MM-dd", CultureInfo.InvariantCulture);
+        else new DateTime(cell.Integer).TryFormat(html.Room(32), out written, "yyyy-MM-dd'T'HH:mm:ss", CultureInfo.InvariantCulture);
+        html.Advance(written);
     }
 
     private static string TotalText(Total total, ListShape shape) =>

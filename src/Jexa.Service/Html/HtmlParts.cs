@@ -9,8 +9,15 @@ namespace Jexa.Service.Html;
 /// <param name="AfterTitle">The app's name in the title, the rest of the head, the header up to the menu.</param>
 internal sealed record FrameParts(byte[] BeforeTitle, byte[] AfterTitle, IReadOnlyList<(string Page, byte[] Open, byte[] Close)> Menu);
 
-/// <summary>The pieces of a column's HTML that are the same in every row.</summary>
-internal sealed record ColumnParts(byte[] Heading, byte[] OpenCell, byte[] Term);
+/// <summary>The pieces of a list's HTML that are the same for every visit.</summary>
+/// <param name="Head">The table up to its body.</param>
+/// <param name="OpenCells">What opens a cell of each column.</param>
+internal sealed record ListParts(byte[] Head, byte[][] OpenCells);
+
+/// <summary>The pieces of a detail page's HTML that are the same for every visit.</summary>
+/// <param name="Back">The way back to the list, up to the heading.</param>
+/// <param name="Terms">Each field's label, up to its value.</param>
+internal sealed record DetailParts(byte[] Back, byte[][] Terms);
 
 /// <summary>
 /// Encodes what does not change from visit to visit once, and keeps it exactly as long as the compiled page it was made
@@ -19,11 +26,14 @@ internal sealed record ColumnParts(byte[] Heading, byte[] OpenCell, byte[] Term)
 internal sealed class HtmlParts(string styleVersion)
 {
     private readonly ConditionalWeakTable<PageFrame, FrameParts> _frames = [];
-    private readonly ConditionalWeakTable<ViewColumn, ColumnParts> _columns = [];
+    private readonly ConditionalWeakTable<ListShape, ListParts> _lists = [];
+    private readonly ConditionalWeakTable<DetailShape, DetailParts> _details = [];
 
     public FrameParts Of(PageFrame frame) => _frames.GetValue(frame, Make);
 
-    public ColumnParts Of(ViewColumn column) => _columns.GetValue(column, Make);
+    public ListParts Of(ListShape shape) => _lists.GetValue(shape, Make);
+
+    public DetailParts Of(DetailShape shape) => _details.GetValue(shape, Make);
 
     private FrameParts Make(PageFrame frame)
     {
@@ -44,15 +54,19 @@ internal sealed class HtmlParts(string styleVersion)
             [.. frame.Menu.Select(link => (link.Page, Bytes($"<li><a href=\"{Encoded(link.Address)}\""), Bytes($">{Encoded(link.Text)}</a></li>\n")))]);
     }
 
-    private static ColumnParts Make(ViewColumn column)
+    private static ListParts Make(ListShape shape)
     {
-        var label = Encoded(column.Label);
-        var kind = column.IsNumeric ? " class=\"number\"" : "";
-        return new ColumnParts(
-            Bytes($"<th scope=\"col\"{kind}>{label}</th>\n"),
-            Bytes($"<td{kind} data-label=\"{label}\">"),
-            Bytes($"<div><dt>{label}</dt><dd>"));
+        var headings = shape.Columns.Select(column => $"<th scope=\"col\"{Kind(column)}>{Encoded(column.Label)}</th>\n");
+        return new ListParts(
+            Bytes($"<table class=\"list\">\n<thead>\n<tr>\n{string.Concat(headings)}</tr>\n</thead>\n<tbody>\n"),
+            [.. shape.Columns.Select(column => Bytes($"<td{Kind(column)} data-label=\"{Encoded(column.Label)}\">"))]);
     }
+
+    private static DetailParts Make(DetailShape shape) => new(
+        Bytes(shape.Back is { } back ? $"<p class=\"back\"><a href=\"{Encoded(back.Address)}\">{Encoded(back.Text)}</a></p>\n<h1>" : "<h1>"),
+        [.. shape.Fields.Select(field => Bytes($"<div><dt>{Encoded(field.Label)}</dt><dd>"))]);
+
+    private static string Kind(ViewColumn column) => column.IsNumeric ? " class=\"number\"" : "";
 
     private static string Encoded(string text) => System.Text.Encoding.UTF8.GetString(HtmlText.Encoded(text));
 

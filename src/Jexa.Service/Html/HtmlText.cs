@@ -17,9 +17,20 @@ internal static class HtmlText
     private static readonly SearchValues<byte> Plain =
         SearchValues.Create("ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789 .,;:/?!()[]{}-_=%#*@|~^$\n"u8);
 
+    /// <summary>What must be looked at closely: markup, control characters, and the lead bytes of C1 controls and noncharacters.</summary>
+    private static readonly SearchValues<byte> Special = SearchValues.Create(
+        [.. "&<>\"'`+"u8, .. Enumerable.Range(0, 32).Where(b => b is not ('\t' or '\n')).Select(b => (byte)b), 0x7f, 0xc2, 0xef, .. Enumerable.Range(0xf0, 16).Select(b => (byte)b)]);
+
     public static void AppendEncoded(this Utf8Buffer into, ReadOnlySpan<byte> utf8)
     {
         if (!utf8.ContainsAnyExcept(Plain))
+        {
+            into.Append(utf8);
+            return;
+        }
+
+        // Letters of other scripts, nothing that HTML treats specially, and no byte that a forbidden character could begin with.
+        if (!utf8.ContainsAny(Special) && Utf8.IsValid(utf8))
         {
             into.Append(utf8);
             return;
