@@ -23,6 +23,9 @@ internal sealed class Reader : IDisposable
     private readonly sqlite3_stmt _detail;
     private readonly sqlite3_stmt _list;
     private readonly sqlite3_stmt _count;
+    private readonly sqlite3_stmt _version;
+    private long _countedAt = -1;
+    private long _counted;
 
     public Reader(string database)
     {
@@ -35,11 +38,12 @@ internal sealed class Reader : IDisposable
             $"SELECT {Fields}, b.bridge_id FROM bridge b LEFT JOIN district d ON d.slug = b.district WHERE b.status IS NOT 'withdrawn' "
             + "ORDER BY b.name, b.opened_on DESC NULLS LAST, b.bridge_id DESC LIMIT 51", out _list);
         raw.sqlite3_prepare_v2(_handle, "SELECT count(*) FROM bridge WHERE status IS NOT 'withdrawn'", out _count);
+        raw.sqlite3_prepare_v2(_handle, "PRAGMA data_version", out _version);
     }
 
     public void Dispose()
     {
-        foreach (var statement in new[] { _detail, _list, _count }) statement.Dispose();
+        foreach (var statement in new[] { _detail, _list, _count, _version }) statement.Dispose();
         _handle.Dispose();
     }
 
@@ -94,14 +98,25 @@ internal sealed class Reader : IDisposable
         page.Append("<!DOCTYPE html>\n<html lang=\"en\">\n<head>\n<meta charset=\"utf-8\">\n<title>Bridges"u8);
         page.Append(Frame);
         page.Append("<div class=\"lead\">\n<h1>Bridges</h1>\n<p class=\"total\">"u8);
-        raw.sqlite3_step(_count);
-        page.Append(Encoding.ASCII.GetBytes(raw.sqlite3_column_int64(_count, 0).ToString("N0", System.Globalization.CultureInfo.InvariantCulture)));
-        raw.sqlite3_reset(_count);
+        page.Append(Encoding.ASCII.GetBytes(Count().ToString("N0", System.Globalization.CultureInfo.InvariantCulture)));
         page.Append(" bridges</p>\n</div>\n<table class=\"list\">\n<thead>\n<tr>\n<th scope=\"col\">Name</th>\n<th scope=\"col\">Code</th>\n<th scope=\"col\">District</th>\n<th scope=\"col\">Kind</th>\n<th scope=\"col\">Opened</th>\n<th scope=\"col\" class=\"number\">Length (m)</th>\n</tr>\n</thead>\n<tbody>\n"u8);
         for (var rows = 0; rows < 50 && raw.sqlite3_step(_list) == raw.SQLITE_ROW; rows++) WriteRow(page);
         raw.sqlite3_reset(_list);
         page.Append("</tbody>\n</table>\n<nav class=\"turns\" aria-label=\"Parts of the list\">\n<a class=\"next\" rel=\"next\" href=\"/bridges?after=AQNBc2ggRm9vdGJyaWRnZQNBc2ggRm9vdGJyaWRnZQNBc2ggRm9vdGJyaWRnZQ\">Next</a>\n</nav>\n</main>\n</body>\n</html>\n"u8);
         return true;
+    }
+
+    /// <summary>Counts anew only after somebody has committed something.</summary>
+    private long Count()
+    {
+        raw.sqlite3_step(_version);
+        var version = raw.sqlite3_column_int64(_version, 0);
+        raw.sqlite3_reset(_version);
+        if (version == _countedAt) return _counted;
+        raw.sqlite3_step(_count);
+        (_countedAt, _counted) = (version, raw.sqlite3_column_int64(_count, 0));
+        raw.sqlite3_reset(_count);
+        return _counted;
     }
 
     private void WriteRow(PageBuffer page)

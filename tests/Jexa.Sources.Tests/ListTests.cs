@@ -113,6 +113,23 @@ public class ListTests
     }
 
     [Fact]
+    public async Task Its_total_is_right_after_every_change()
+    {
+        await using var app = new TestApp("CREATE TABLE t (id INTEGER PRIMARY KEY, name TEXT NOT NULL);");
+        var site = await app.SiteAsync(Plain("name"));
+        for (var i = 0; i < 5; i++)
+        {
+            for (var again = 0; again < 3; again++)
+            {
+                var (answer, _) = await app.VisitAsync(site, "/all");
+                using (answer) Assert.Equal(i, ((ListView)answer.View!).Total.Count);
+            }
+
+            app.Execute($"INSERT INTO t VALUES ({i}, 'n')");
+        }
+    }
+
+    [Fact]
     public async Task An_empty_list_is_listed()
     {
         await using var app = new TestApp("CREATE TABLE t (id INTEGER PRIMARY KEY, name TEXT NOT NULL);");

@@ -141,8 +141,11 @@ internal sealed class PageCompiler(IReadOnlyDictionary<string, PageHead?> pages,
         void Add(SiteField field, bool descending)
         {
             var column = ColumnRef.Own(field.Column.Name);
-            if (keys.TrueForAll(key => key.Column != column))
-                keys.Add(new OrderKey(column, descending, field.Column.Nullable, load.Add(column, FieldType.Any)));
+            if (keys.Exists(key => key.Column == column)) return;
+
+            // The place in a list is made of values as they are stored; these types are read so in any case.
+            var stored = field.Type is FieldType.Integer or FieldType.Text or FieldType.Real or FieldType.Bytes ? field.Type : FieldType.Any;
+            keys.Add(new OrderKey(column, descending, field.Column.Nullable, load.Add(column, stored)));
         }
     }
 

@@ -6,7 +6,7 @@ using Jexa.Core.Values;
 namespace Jexa.Sources.Sqlite;
 
 /// <summary>A query as SQL text, run on whichever connection is free; each keeps it prepared under this object's identity.</summary>
-internal sealed class SqliteQuery(SqlitePool pool, string text, IReadOnlyList<string> columnNames, FieldType[] types) : IPreparedQuery
+internal sealed class SqliteQuery(SqlitePool pool, string text, IReadOnlyList<string> columnNames, FieldType[] types, bool isCount = false) : IPreparedQuery
 {
     public string Text { get; } = text;
 
@@ -20,7 +20,8 @@ internal sealed class SqliteQuery(SqlitePool pool, string text, IReadOnlyList<st
     public async ValueTask RunAsync(IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation)
     {
         using var lease = await pool.RentAsync(cancellation);
-        lease.Connection.Run(this, arguments, into, cancellation);
+        if (isCount) lease.Connection.Count(this, into, cancellation);
+        else lease.Connection.Run(this, arguments, into, cancellation);
     }
 
     public string Shown(IReadOnlyList<Constant> arguments)

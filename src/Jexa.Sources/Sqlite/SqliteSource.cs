@@ -26,7 +26,7 @@ internal sealed class SqliteSource : ISource
     public IPreparedQuery Prepare(RecordQuery query) =>
         new SqliteQuery(_pool, SqliteText.Of(query), query.CellNames, [.. query.Columns.Select(column => column.Type)]);
 
-    public IPreparedQuery Prepare(CountQuery query) => new SqliteQuery(_pool, SqliteText.Of(query), ["(count)"], []);
+    public IPreparedQuery Prepare(CountQuery query) => new SqliteQuery(_pool, SqliteText.Of(query), ["(count)"], [], isCount: true);
 
     public ValueTask DisposeAsync()
     {
