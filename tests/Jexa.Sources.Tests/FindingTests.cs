@@ -149,8 +149,9 @@ public class FindingTests
     public async Task Errors_of_the_text_and_of_the_source_are_told_together()
     {
         await using var app = new TestApp();
-        var findings = (await app.CompileAsync(TestApp.App.Replace("home:", "hmoe:").Replace("list: bridge\n", "list: brigde\n").Replace("by: { code", "by: { kode"))).Findings;
-        Assert.Superset(new HashSet<string> { "JX111", "JX305", "JX407" }, findings.Select(finding => finding.Code.Id).ToHashSet());
+        var findings = (await app.CompileAsync(TestApp.App.Replace("home:", "hmoe:").Replace("list: bridge\n", "list: brigde\n").Replace("by: { code", "by: { kode")
+            .Replace("column: name }", "column: name, with: { ID: bridge_id } }"))).Findings;
+        Assert.Superset(new HashSet<string> { "JX111", "JX305", "JX407", "JX504" }, findings.Select(finding => finding.Code.Id).ToHashSet());
     }
 
     [Fact]

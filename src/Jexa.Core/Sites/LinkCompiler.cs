@@ -48,6 +48,13 @@ internal sealed class LinkCompiler(
             : new LinkPlan(target.Name, text, target.Builder, fillers, target.LeadsThere);
     }
 
+    /// <summary>Reports what can be said of a link whose own page could not be compiled: whether its target is there and reads what it passes.</summary>
+    public void Check(LinkDefinition link)
+    {
+        if (!pages.TryGetValue(link.To.Value, out var target)) _ = Nearest.To(link.To.Value, pages.Keys) is null ? Unwritten(link) : Unknown(link);
+        else if (target is not null) CheckNames(link, target);
+    }
+
     /// <summary>The link from a loaded row to its own record's page.</summary>
     public static LinkPlan ToOwn(PageHead page, Projections load, string text) =>
         new(page.Name, text, page.Builder, page.Parameters.Select(p => (p.Key, load.Add(p.Field))), page.LeadsThere);

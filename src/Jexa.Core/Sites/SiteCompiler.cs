@@ -47,6 +47,7 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
         var pageCompiler = new PageCompiler(heads, linkCompiler, findings);
         var pages = heads.Values.OfType<PageHead>().Select(pageCompiler.Compile).ToList();
         foreach (var page in pages) paths.Add(page.Head.Template, page);
+        foreach (var link in definition.Pages.Where(page => heads[page.Name.Value] is null).SelectMany(page => page.Links)) linkCompiler.Check(link);
 
         var home = Home(definition, heads, pages, findings);
         var menu = pages.OfType<ListPage>().Select(page => new PlainLink(page.Name, page.Shape.Heading, page.Shape.Address)).ToList();
