@@ -10,9 +10,11 @@ namespace Jexa.Demo;
 public static class RegisterMaker
 {
     /// <summary>Raised whenever the data changes, so that an older file is made again.</summary>
-    private const int Version = 2;
+    private const int Version = 3;
     private const int VisibleBridges = 1204;
     private const int WithdrawnBridges = 10;
+    private const int Bridges = VisibleBridges + WithdrawnBridges;
+    private const int Inspections = 9_600;
 
     /// <summary>Makes the file unless it is there already in this version.</summary>
     /// <returns>Whether it was made now.</returns>
@@ -25,6 +27,10 @@ public static class RegisterMaker
         {
             File.Delete(draft);
             Make(draft);
+
+            // What an earlier file left beside it belongs to no other.
+            File.Delete(file + "-wal");
+            File.Delete(file + "-shm");
             File.Move(draft, file, overwrite: true);
         }
         finally
@@ -59,6 +65,9 @@ public static class RegisterMaker
         {
             WriteDistricts(connection, transaction);
             WriteBridges(connection, transaction);
+            WriteSpans(connection, transaction);
+            WriteInspectors(connection, transaction);
+            WriteInspections(connection, transaction);
             transaction.Commit();
         }
 
@@ -78,7 +87,7 @@ public static class RegisterMaker
         var random = new SplitMix(20_260_101);
         using var insert = Insert(connection, transaction, "bridge", "code", "name", "district", "status", "kind", "river", "opened_on", "length_m",
             "width_m", "carries_t", "lanes", "toll", "photo", "note");
-        for (var i = 1; i <= VisibleBridges + WithdrawnBridges; i++)
+        for (var i = 1; i <= Bridges; i++)
         {
             var withdrawn = i % 131 == 13;
             var kind = random.Pick(RegisterWords.Kinds);
@@ -99,6 +108,59 @@ public static class RegisterMaker
                 random.Below(8) == 0 ? null : $"bridge-{i:0000}.svg",
                 random.Below(3) == 0 ? random.Pick(RegisterWords.Notes) : null);
         }
+    }
+
+    private static void WriteSpans(SqliteConnection connection, SqliteTransaction transaction)
+    {
+        var random = new SplitMix(20_260_102);
+        using var insert = Insert(connection, transaction, "span", "bridge_id", "span_no", "kind", "length_m", "height_m", "material");
+        for (var bridge = 1; bridge <= Bridges; bridge++)
+        {
+            var spans = 1 + random.Below(4);
+            for (var number = 1; number <= spans; number++)
+                Fill(insert, bridge, number, random.Pick(RegisterWords.SpanKinds), (30 + random.Below(900)) / 10m,
+                    random.Below(6) == 0 ? null : (15 + random.Below(400)) / 10.0, random.Pick(RegisterWords.Materials));
+        }
+    }
+
+    /// <summary>UUIDs are stored as people's programs store them: most plainly, one in capitals, one as bytes.</summary>
+    private static void WriteInspectors(SqliteConnection connection, SqliteTransaction transaction)
+    {
+        using var insert = Insert(connection, transaction, "inspector", "inspector_id", "name", "grade", "since", "phone");
+        for (var i = 0; i < RegisterWords.Inspectors.Count; i++)
+        {
+            var id = InspectorId(i);
+            object stored = i == 1 ? id.ToString("D").ToUpperInvariant() : i == 2 ? id.ToByteArray(bigEndian: true) : id.ToString("D");
+            Fill(insert, stored, RegisterWords.Inspectors[i], i % 3 == 0 ? "chief" : "field",
+                new DateOnly(2009, 3, 1).AddDays(i * 97).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture), i % 4 == 3 ? null : $"ext. {210 + i}");
+        }
+    }
+
+    private static void WriteInspections(SqliteConnection connection, SqliteTransaction transaction)
+    {
+        var random = new SplitMix(20_260_103);
+        using var insert = Insert(connection, transaction, "inspection", "bridge_id", "inspector_id", "held_on", "verdict", "score", "remark");
+        for (var i = 0; i < Inspections; i++)
+        {
+            var inspector = random.Below(RegisterWords.Inspectors.Count + 1);
+            Fill(insert, 1 + random.Below(Bridges),
+                // The one stored as bytes and the one in capitals are referred to as they are stored.
+                inspector == RegisterWords.Inspectors.Count ? null : inspector == 1 ? InspectorId(1).ToString("D").ToUpperInvariant()
+                    : inspector == 2 ? InspectorId(2).ToByteArray(bigEndian: true) : InspectorId(inspector).ToString("D"),
+                new DateOnly(2014, 1, 6).AddDays(random.Below(12 * 365)).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
+                random.Pick(RegisterWords.Verdicts), random.Below(10) == 0 ? null : 20 + random.Below(81),
+                random.Below(4) == 0 ? random.Pick(RegisterWords.Remarks) : null);
+        }
+    }
+
+    private static Guid InspectorId(int number)
+    {
+        var random = new SplitMix(20_260_200 + (ulong)number);
+        Span<byte> bytes = stackalloc byte[16];
+        for (var i = 0; i < bytes.Length; i++) bytes[i] = (byte)random.Below(256);
+        bytes[6] = (byte)((bytes[6] & 0x0f) | 0x40);
+        bytes[8] = (byte)((bytes[8] & 0x3f) | 0x80);
+        return new Guid(bytes, bigEndian: true);
     }
 
     private static SqliteConnection Open(string file, SqliteOpenMode mode)

@@ -4,8 +4,6 @@ namespace Jexa.Demo;
 internal static class RegisterSchema
 {
     public const string Text = """
-        PRAGMA journal_mode = WAL;
-
         CREATE TABLE district (
           slug     TEXT NOT NULL PRIMARY KEY,
           name     TEXT NOT NULL,
@@ -34,6 +32,37 @@ internal static class RegisterSchema
 
         CREATE INDEX bridge_by_name ON bridge (name, opened_on DESC, bridge_id DESC);
         CREATE INDEX bridge_by_district ON bridge (district);
+
+        CREATE TABLE span (
+          bridge_id INTEGER NOT NULL REFERENCES bridge (bridge_id),
+          span_no   INTEGER NOT NULL,
+          kind      TEXT NOT NULL,
+          length_m  DECIMAL(6, 1) NOT NULL,
+          height_m  REAL,
+          material  TEXT NOT NULL,
+          PRIMARY KEY (bridge_id, span_no)
+        ) WITHOUT ROWID;
+
+        CREATE TABLE inspector (
+          inspector_id UUID NOT NULL PRIMARY KEY,
+          name         TEXT NOT NULL,
+          grade        TEXT NOT NULL,
+          since        DATE NOT NULL,
+          phone        TEXT
+        );
+
+        CREATE TABLE inspection (
+          inspection_id INTEGER PRIMARY KEY,
+          bridge_id     INTEGER NOT NULL REFERENCES bridge (bridge_id),
+          inspector_id  UUID REFERENCES inspector (inspector_id),
+          held_on       DATE NOT NULL,
+          verdict       TEXT NOT NULL CHECK (verdict IN ('sound', 'watch', 'repair', 'close')),
+          score         INTEGER,
+          remark        TEXT
+        );
+
+        CREATE INDEX inspection_by_date ON inspection (held_on DESC, inspection_id DESC);
+        CREATE INDEX inspection_by_bridge ON inspection (bridge_id);
 
         -- Cases that good data would never show, one row each; "twin" is there twice.
         CREATE TABLE trial_case (trial TEXT NOT NULL, remark TEXT NOT NULL);

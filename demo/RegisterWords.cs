@@ -34,6 +34,24 @@ internal static class RegisterWords
         "Drainage blocked in heavy rain <north side> & needs clearing.",
     ];
 
+    public static IReadOnlyList<string> SpanKinds { get; } = ["approach", "main", "river", "side"];
+
+    public static IReadOnlyList<string> Materials { get; } = ["brick", "concrete", "granite", "oak", "sandstone", "steel", "wrought iron"];
+
+    public static IReadOnlyList<string> Inspectors { get; } =
+    [
+        "Ansel Thorrowby", "Bryony Quelch", "Corin Maddern", "Dagny Holtwell", "Edda Ravensko", "Fintan Oake", "Greta Lindqvale", "Hob Tarrant",
+        "Isolde Penhallick", "Jarl Weatherup", "Kerensa Dunmore", "Lorcan Ashgill",
+    ];
+
+    public static IReadOnlyList<string> Verdicts { get; } = ["sound", "sound", "sound", "watch", "watch", "repair", "close"];
+
+    public static IReadOnlyList<string> Remarks { get; } =
+    [
+        "Pointing lost below the waterline.", "Bearings greased.", "Crack at the crown, 2 mm, unchanged since the last visit.",
+        "Handrail loose on the upstream side.", "No access: cattle on the deck.",
+    ];
+
     private static readonly string[] Firsts =
     [
         "Abbot", "Ash", "Barley", "Beck", "Bell", "Birch", "Bracken", "Carter", "Chapel", "Clay", "Cobble", "Crane", "Dairy", "Elder", "Fern",

@@ -127,6 +127,109 @@ public class KeyTests
     }
 
     [Theory]
+    [InlineData("0b5ad0f2-6c0e-4b39-9f0a-3d2f7f1c9e54", true)]
+    [InlineData("0B5AD0F2-6C0E-4B39-9F0A-3D2F7F1C9E54", false)]
+    [InlineData("{0b5ad0f2-6c0e-4b39-9f0a-3d2f7f1c9e54}", false)]
+    [InlineData("0b5ad0f26c0e4b399f0a3d2f7f1c9e54", false)]
+    public void A_UUID_is_read_in_each_usual_spelling_and_one_is_canonical(string id, bool canonical)
+    {
+        var reading = UuidKey.Instance.Read(id);
+        Assert.Equal(new Constant.Uuid(Guid.Parse("0b5ad0f2-6c0e-4b39-9f0a-3d2f7f1c9e54")), reading.Value);
+        Assert.Equal(canonical, reading.IsCanonical);
+    }
+
+    [Theory]
+    [InlineData("0b5ad0f2-6c0e-4b39-9f0a-3d2f7f1c9e5")]
+    [InlineData("0b5ad0f2-6c0e-4b39-9f0a-3d2f7f1c9e5g")]
+    [InlineData("(0b5ad0f2-6c0e-4b39-9f0a-3d2f7f1c9e54)")]
+    [InlineData("0b5ad0f2_6c0e_4b39_9f0a_3d2f7f1c9e54")]
+    [InlineData(" 0b5ad0f2-6c0e-4b39-9f0a-3d2f7f1c9e5")]
+    [InlineData("urn:uuid:0b5ad0f2-6c0e-4b39-9f0a-3d2f7f1c9e54")]
+    [InlineData("７b5ad0f2-6c0e-4b39-9f0a-3d2f7f1c9e54")]
+    [InlineData("7")]
+    public void What_is_no_UUID_is_malformed(string id) => Assert.NotEqual(KeyFault.None, UuidKey.Instance.Read(id).Fault);
+
+    [Fact]
+    public void Every_UUID_is_written_and_read_back() =>
+        Gen.Guid.Sample(uuid =>
+        {
+            var rows = new RowBlock();
+            rows.Reset(1);
+            rows.BeginRow();
+            rows.AddRun(CellKind.Uuid, uuid.ToByteArray(bigEndian: true));
+            using var id = new Utf8Buffer();
+            return UuidKey.Instance.TryWrite(rows[0], 0, id) && UuidKey.Instance.Read(id.ToString()) is { IsCanonical: true } reading
+                && reading.Value == new Constant.Uuid(uuid) && UuidKey.Instance.Compare(rows[0], 0, reading.Value!) == KeyMatch.Exact;
+        });
+
+    [Theory]
+    [InlineData("2024-02-29", true)]
+    [InlineData("0001-01-01", true)]
+    [InlineData("9999-12-31", true)]
+    [InlineData("2023-02-29", false)]
+    [InlineData("2024-02-30", false)]
+    [InlineData("2024-2-9", false)]
+    [InlineData("29.02.2024", false)]
+    [InlineData("2024-02-29T00:00", false)]
+    [InlineData("٢٠٢٤-02-29", false)]
+    [InlineData("２０２４-02-29", false)]
+    [InlineData("0000-01-01", false)]
+    [InlineData("-024-02-29", false)]
+    [InlineData("", false)]
+    public void A_date_has_one_spelling(string id, bool isDate)
+    {
+        var reading = DateKey.Instance.Read(id);
+        Assert.Equal(isDate, reading.Fault == KeyFault.None);
+        if (!isDate) return;
+        Assert.True(reading.IsCanonical);
+        Assert.Equal(id, DateKey.Instance.Write(reading.Value!));
+    }
+
+    [Theory]
+    [InlineData("true", true, true)]
+    [InlineData("false", false, true)]
+    [InlineData("True", true, false)]
+    [InlineData("0", false, false)]
+    [InlineData("1", true, false)]
+    public void Truth_has_two_canonical_spellings(string id, bool value, bool canonical)
+    {
+        var reading = BooleanKey.Instance.Read(id);
+        Assert.Equal((new Constant.Truth(value), canonical), (reading.Value, reading.IsCanonical));
+        foreach (var other in new[] { "yes", "2", "-1", "truE ", "" }) Assert.Equal(KeyFault.WrongForm, BooleanKey.Instance.Read(other).Fault);
+    }
+
+    [Theory]
+    [InlineData("AV-0007", KeyFault.None)]
+    [InlineData("av-0007", KeyFault.WrongForm)]
+    [InlineData("AV-00071", KeyFault.TooLong)]
+    [InlineData("XAV-007", KeyFault.WrongForm)]
+    [InlineData("AV-000\n", KeyFault.WrongForm)]
+    [InlineData("AV-０００７", KeyFault.WrongForm)]
+    public void A_declared_form_separates_malformed_from_unknown(string id, KeyFault fault) =>
+        Assert.Equal(fault, TextKey.Of(false, new TextForm("AV-[0-9]{4}|AW", 7, null)).Read(id).Fault);
+
+    [Fact]
+    public void Under_a_column_that_folds_case_so_does_the_form() =>
+        Assert.Equal(KeyFault.None, TextKey.Of(true, new TextForm("AV-[0-9]{4}", null, null)).Read("av-0007").Fault);
+
+    [Fact]
+    public void A_pattern_that_could_take_forever_is_refused()
+    {
+        Assert.True(TextForm.IsPattern("(a+)+$"));
+        Assert.False(TextForm.IsPattern("(a)\\1"));
+        Assert.False(TextForm.IsPattern("(?=a)b"));
+        Assert.False(TextForm.IsPattern("("));
+        Assert.Equal(KeyFault.WrongForm, TextKey.Of(false, new TextForm("(a+)+", null, null)).Read(new string('a', 4000) + "b").Fault);
+    }
+
+    [Theory]
+    [InlineData("32767", KeyFault.None)]
+    [InlineData("32768", KeyFault.OutOfRange)]
+    [InlineData("-32769", KeyFault.OutOfRange)]
+    public void A_smaller_column_has_a_smaller_range(string id, KeyFault fault) =>
+        Assert.Equal(fault, IntegerKey.Between(short.MinValue, short.MaxValue).Read(id).Fault);
+
+    [Theory]
     [InlineData(4096, KeyFault.None)]
     [InlineData(4097, KeyFault.TooLong)]
     public void A_text_of_over_four_kilobytes_is_too_long(int length, KeyFault fault) =>

@@ -13,7 +13,7 @@ public class CommandTests(DemoService demo)
     public async Task Check_says_that_the_demo_has_no_findings()
     {
         var ran = await RunningService.RunAsync("check", "demo/bridges.yaml");
-        Assert.Equal((0, "demo/bridges.yaml makes a site of 6 pages: no findings.\n", ""), (ran.ExitCode, ran.Out, ran.Error));
+        Assert.Equal((0, "demo/bridges.yaml makes a site of 12 pages: no findings.\n", ""), (ran.ExitCode, ran.Out, ran.Error));
     }
 
     [Fact]
@@ -110,7 +110,7 @@ public class CommandTests(DemoService demo)
         var ran = await Service.AskAsync("pages");
         Assert.Equal(0, ran.ExitCode);
         var lines = ran.Out.Split('\n', StringSplitOptions.RemoveEmptyEntries);
-        Assert.Equal(7, lines.Length);
+        Assert.Equal(13, lines.Length);
         Assert.Matches(@"^bridge\s+/bridges/\{id\}\s+detail\s+bridge\s+id = bridge_id \(integer\)\s+district\s*$", lines[2]);
         using var json = JsonDocument.Parse((await Service.AskAsync("pages", "--json")).Out);
         Assert.Equal("/lookup{?code}", json.RootElement[4].GetProperty("path").GetString());
@@ -121,7 +121,9 @@ public class CommandTests(DemoService demo)
     [InlineData(0, "/bridges/7", "bridge", "id=7")]
     [InlineData(0, "/bridges/7", "bridge", "id=007")]
     [InlineData(0, "/districts/n%2Fw-moor", "district", "district=n/w-moor")]
-    [InlineData(0, "/lookup?code=a%20b%26c", "lookup", "code=a b&c")]
+    [InlineData(0, "/lookup?code=AV-0007", "lookup", "code=AV-0007")]
+    [InlineData(0, "/districts/a%20b%26c", "district", "district=a b&c")]
+    [InlineData(1, "such as AV-0007", "lookup", "code=a b&c")]
     [InlineData(0, "/bridges", "bridges")]
     [InlineData(1, "whole number", "bridge", "id=abc")]
     [InlineData(1, "No address", "district", "district=..")]

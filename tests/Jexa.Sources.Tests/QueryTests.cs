@@ -123,7 +123,7 @@ public class QueryTests
         await using var source = Open(app);
         var query = source.Prepare(All("od?d \"name", ("a?1", FieldType.Text)) with
         {
-            Where = [new Condition.Equal(ColumnRef.Own("a?1"), new Operand.Argument(0))],
+            Where = [new Condition.Equal(ColumnRef.Own("a?1"), new Operand.Argument(0, FieldType.Text))],
         });
         using var connection = new Microsoft.Data.Sqlite.SqliteConnection($"Data Source={app.Database};Pooling=False");
         connection.Open();

@@ -214,6 +214,84 @@ public class VisitTests
     }
 
     [Fact]
+    public async Task A_UUID_is_found_under_every_spelling_that_is_stored_and_two_spellings_of_one_are_ambiguous()
+    {
+        await using var app = new TestApp("""
+            CREATE TABLE t (k UUID NOT NULL PRIMARY KEY, x TEXT);
+            INSERT INTO t VALUES
+              ('00000000-0000-4000-8000-00000000000a', 'plain'), ('00000000-0000-4000-8000-00000000000B', 'capitals'),
+              ('0000000000004000800000000000000c', 'compact'), ('{00000000-0000-4000-8000-00000000000d}', 'braces'),
+              (x'0000000000004000800000000000000e', 'bytes'),
+              ('00000000-0000-4000-8000-00000000000f', 'one'), ('0000000000004000800000000000000F', 'two'), ('nonsense', 'none');
+            """);
+        var site = await app.SiteAsync("""
+            app: A
+            sources: { register: { engine: sqlite, connection: register.db } }
+            records: { t: { from: register.t } }
+            pages: { all: { path: /all, list: t }, one: { path: "/t/{k}", detail: t } }
+            """);
+        foreach (var digit in "abcde")
+        {
+            Assert.Equal("found 200", await app.OutcomeAsync(site, $"/t/00000000-0000-4000-8000-00000000000{digit}"));
+            Assert.Equal($"not-canonical 301 /t/00000000-0000-4000-8000-00000000000{digit}",
+                await app.OutcomeAsync(site, $"/t/00000000-0000-4000-8000-00000000000{char.ToUpperInvariant(digit)}"));
+        }
+
+        Assert.Equal("ambiguous 500", await app.OutcomeAsync(site, "/t/00000000-0000-4000-8000-00000000000f"));
+        Assert.Equal("malformed 400", await app.OutcomeAsync(site, "/t/nonsense"));
+    }
+
+    [Fact]
+    public async Task Dates_and_truth_are_parts_of_keys_and_timestamps_and_decimals_are_not()
+    {
+        await using var app = new TestApp("""
+            CREATE TABLE t (day DATE NOT NULL, late BOOLEAN NOT NULL, at TIMESTAMP NOT NULL UNIQUE, price DECIMAL NOT NULL UNIQUE, PRIMARY KEY (day, late));
+            INSERT INTO t VALUES ('2024-02-29', 0, '2024-02-29 10:00', 1.5), ('2024-02-29', 1, '2024-02-29 20:00', 2.5), ('29 February', 1, 'x', 3);
+            """);
+        const string text = """
+            app: A
+            sources: { register: { engine: sqlite, connection: register.db } }
+            records: { t: { from: register.t } }
+            pages:
+              all: { path: /all, list: t }
+              one: { path: "/days/{day}{?late}", detail: t }
+            """;
+        var site = await app.SiteAsync(text);
+        Assert.Equal("found 200", await app.OutcomeAsync(site, "/days/2024-02-29?late=true"));
+        Assert.Equal("not-canonical 301 /days/2024-02-29?late=false&x=1", await app.OutcomeAsync(site, "/days/2024-02-29?x=1&late=0"));
+        Assert.Equal("malformed 400", await app.OutcomeAsync(site, "/days/2024-02-30?late=true"));
+        Assert.Equal("malformed 400", await app.OutcomeAsync(site, "/days/2024-02-29?late=yes"));
+        Assert.Equal("unknown 404", await app.OutcomeAsync(site, "/days/2024-02-28?late=true"));
+        Assert.Equal("missing 302 /all?lacking=one.late", await app.OutcomeAsync(site, "/days/2024-02-29"));
+        foreach (var field in new[] { "at", "price" })
+            Assert.Equal("JX304", Assert.Single((await app.CompileAsync(text + $"\n  other: {{ path: \"/other/{{id}}\", detail: t, by: {{ id: {field} }} }}")).Findings).Code.Id);
+    }
+
+    [Fact]
+    public async Task A_row_that_is_not_of_its_declared_form_has_no_address()
+    {
+        await using var app = new TestApp("CREATE TABLE t (k TEXT NOT NULL PRIMARY KEY); INSERT INTO t VALUES ('AV-0001'), ('other');");
+        const string text = """
+            app: A
+            sources: { register: { engine: sqlite, connection: register.db } }
+            records: { t: { from: register.t, fields: { k: { pattern: "AV-[0-9]{4}", such_as: AV-0007 } } } }
+            pages: { all: { path: /all, list: t }, one: { path: "/t/{k}", detail: t } }
+            """;
+        var site = await app.SiteAsync(text);
+        Assert.Equal("malformed 400", await app.OutcomeAsync(site, "/t/other"));
+        Assert.Equal("unknown 404", await app.OutcomeAsync(site, "/t/AV-0002"));
+        var (answer, _) = await app.VisitAsync(site, "/all");
+        using (answer)
+        {
+            using var address = new Utf8Buffer();
+            Assert.False(((ListView)answer.View!).Shape.RecordLink!.TryWrite(((ListView)answer.View!).Rows[1], address));
+        }
+
+        foreach (var (good, bad, code) in new[] { ("such_as: AV-0007", "such_as: x", "JX307"), ("AV-[0-9]{4}", "AV-(", "JX306"), ("such_as:", "max_length: 0, such_as:", "JX116") })
+            Assert.Contains((await app.CompileAsync(text.Replace(good, bad))).Findings, finding => finding.Code.Id == code);
+    }
+
+    [Fact]
     public async Task Of_pages_that_share_a_path_the_one_whose_parameters_are_present_wins()
     {
         await using var app = new TestApp("CREATE TABLE t (a INTEGER PRIMARY KEY, b TEXT NOT NULL UNIQUE); INSERT INTO t VALUES (1, 'x');");

@@ -45,7 +45,10 @@ public sealed record ConditionDefinition(Written Field, ConditionKind Kind, IRea
 
 /// <param name="Type">The type to read the field as, where the source does not say it.</param>
 /// <param name="Secret">Never shown, traced or logged.</param>
-public sealed record FieldDefinition(Written Name, Written? Label, Written? Type, bool Secret);
+/// <param name="Pattern">A regular expression that every text of the field matches whole.</param>
+/// <param name="MaxLength">The most characters a text of the field has.</param>
+/// <param name="SuchAs">An example, shown to visitors whose ID is malformed.</param>
+public sealed record FieldDefinition(Written Name, Written? Label, Written? Type, bool Secret, Written? Pattern, int? MaxLength, Written? SuchAs);
 
 public enum PageKind
 {

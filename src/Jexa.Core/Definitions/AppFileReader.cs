@@ -139,7 +139,8 @@ public static class AppFileReader
             var type = field.Text("type");
             if (type is not null && !FieldTypes.TryParse(type.Value, out _))
                 findings.AddUnknown(FindingCodes.UnknownWord, type, "field type", FieldTypes.Words);
-            fields.Add(new FieldDefinition(name, field.Text("label"), type, field.Flag("secret")));
+            fields.Add(new FieldDefinition(name, field.Text("label"), type, field.Flag("secret"), field.Text("pattern"), field.Number("max_length", 1, 4096),
+                field.Text("such_as")));
             field.Finish();
         }
 

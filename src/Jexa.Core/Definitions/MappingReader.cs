@@ -100,6 +100,16 @@ internal sealed class MappingReader
         return [];
     }
 
+    /// <summary>A whole number within limits; null where it is absent or, reported, none.</summary>
+    public int? Number(string key, int least, int most)
+    {
+        if (Text(key) is not { } word) return null;
+        if (int.TryParse(word.Value, out var number) && number >= least && number <= most) return number;
+        _findings.Add(FindingCodes.UnknownWord, word.At, $"“{word}” is not a number that “{key}” can be.", $"Write a whole number from {least:N0} to {most:N0}.",
+            found: word.Value, expected: $"a whole number from {least:N0} to {most:N0}");
+        return null;
+    }
+
     public bool Flag(string key)
     {
         if (Text(key) is not { } word) return false;

@@ -43,6 +43,10 @@ public static class ValueFormat
                 WriteInteger(cell.Length, into);
                 into.Append(cell.Length == 1 ? " byte"u8 : " bytes"u8);
                 break;
+            case CellKind.Uuid:
+                new Guid(row.Run(column), bigEndian: true).TryFormat(into.Room(36), out var written);
+                into.Advance(written);
+                break;
             case CellKind.Text:
             case CellKind.Decimal:
                 WriteText(row.Run(column), into);

@@ -4,7 +4,7 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Keys;
 
 /// <summary>
-/// Whole numbers of 64 bits. Canonical: ASCII digits without leading zeros, a minus where negative. <c>007</c>, <c>+7</c>
+/// Whole numbers of 64 bits, or fewer where the column holds fewer. Canonical: ASCII digits without leading zeros, a minus where negative. <c>007</c>, <c>+7</c>
 /// and <c>-0</c> are the same number spelled otherwise; <c>7.0</c>, <c>1e3</c>, <c>0x7</c>, blanks and the digits of other
 /// scripts are no number here.
 /// </summary>
@@ -13,11 +13,16 @@ public sealed class IntegerKey : KeyType
     /// <summary>Nobody writes a longer number by mistake; a flood of leading zeros ends here.</summary>
     private const int MaxLength = 64;
 
-    private IntegerKey()
-    {
-    }
+    private readonly long _min;
+    private readonly long _max;
 
-    public static IntegerKey Instance { get; } = new();
+    private IntegerKey(long min, long max) => (_min, _max) = (min, max);
+
+    /// <summary>All whole numbers of 64 bits.</summary>
+    public static IntegerKey Instance { get; } = new(long.MinValue, long.MaxValue);
+
+    /// <summary>Whole numbers that the column's own type can hold.</summary>
+    public static IntegerKey Between(long min, long max) => (min, max) == (long.MinValue, long.MaxValue) ? Instance : new IntegerKey(min, max);
 
     public override FieldType Type => FieldType.Integer;
 
@@ -28,7 +33,8 @@ public sealed class IntegerKey : KeyType
         var digits = id.Length > 0 && id[0] is '-' or '+' ? id[1..] : id;
         if (digits.IsEmpty || digits.IndexOfAnyExceptInRange('0', '9') >= 0) return KeyReading.Failed(KeyFault.WrongForm);
         if (id.Length > MaxLength) return KeyReading.Failed(KeyFault.TooLong);
-        if (!long.TryParse(id, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var value))
+        if (!long.TryParse(id, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var value)
+            || value < _min || value > _max)
             return KeyReading.Failed(KeyFault.OutOfRange);
         var canonical = id[0] != '+' && (digits[0] != '0' || (digits.Length == 1 && id[0] != '-'));
         return KeyReading.Of(new Constant.Whole(value), canonical);
@@ -43,6 +49,8 @@ public sealed class IntegerKey : KeyType
     }
 
     public override string Write(Constant value) => ((Constant.Whole)value).Value.ToString(CultureInfo.InvariantCulture);
+
+    public override Constant ValueOf(Row row, int column) => new Constant.Whole(row[column].Integer);
 
     public override bool Holds(in Cell cell) => cell.Kind == CellKind.Integer;
 

@@ -6,7 +6,7 @@ namespace Jexa.Core.Keys;
 /// <summary>
 /// How one part of a key stands in an address: reads untrusted text into a typed value, and writes a cell or a value as
 /// its one canonical text. <c>Read(Write(v))</c> is canonical and equals <c>v</c> for every value that can be written.
-/// A further key type is a further class beside <see cref="IntegerKey"/> and <see cref="TextKey"/>.
+/// A further key type is a further class beside <see cref="IntegerKey"/>.
 /// </summary>
 public abstract class KeyType
 {
@@ -30,17 +30,23 @@ public abstract class KeyType
     /// <summary>The canonical ID text of a value that <see cref="Read"/> gave.</summary>
     public abstract string Write(Constant value);
 
+    /// <summary>The value of a loaded key cell that <see cref="Holds"/>.</summary>
+    public abstract Constant ValueOf(Row row, int column);
+
     /// <summary>Whether a loaded key cell is of the key's own storage class.</summary>
     public abstract bool Holds(in Cell cell);
 
     /// <summary>How a loaded key cell compares with the value asked for.</summary>
     public abstract KeyMatch Compare(Row row, int column, Constant asked);
 
-    /// <summary>The key type for a column, or null where this version has none for it.</summary>
-    public static KeyType? For(ColumnSchema column, FieldType type) => type switch
+    /// <summary>The key type for a column, or null where there is none for its type.</summary>
+    public static KeyType? For(ColumnSchema column, FieldType type, TextForm form) => type switch
     {
-        FieldType.Integer => IntegerKey.Instance,
-        FieldType.Text => column.FoldsCase ? TextKey.Folding : TextKey.Exact,
+        FieldType.Integer => IntegerKey.Between(column.Min, column.Max),
+        FieldType.Text => TextKey.Of(column.FoldsCase, form),
+        FieldType.Uuid => UuidKey.Instance,
+        FieldType.Date => DateKey.Instance,
+        FieldType.Boolean => BooleanKey.Instance,
         _ => null,
     };
 }

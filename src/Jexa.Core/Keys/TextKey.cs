@@ -1,4 +1,5 @@
 using System.Text;
+using System.Text.RegularExpressions;
 using System.Text.Unicode;
 using Jexa.Core.Values;
 
@@ -10,24 +11,39 @@ namespace Jexa.Core.Keys;
 /// </summary>
 public sealed class TextKey : KeyType
 {
-    private TextKey(bool foldsCase) => FoldsCase = foldsCase;
+    private readonly TextForm _form;
+    private readonly Regex? _pattern;
+
+    private TextKey(bool foldsCase, TextForm form)
+    {
+        FoldsCase = foldsCase;
+        _form = form;
+        _pattern = form.Whole(foldsCase);
+    }
 
     /// <summary>For columns that compare code unit by code unit.</summary>
-    public static TextKey Exact { get; } = new(false);
+    public static TextKey Exact { get; } = new(false, TextForm.Any);
 
     /// <summary>For columns whose collation may find a row under another spelling.</summary>
-    public static TextKey Folding { get; } = new(true);
+    public static TextKey Folding { get; } = new(true, TextForm.Any);
 
     public bool FoldsCase { get; }
 
     public override FieldType Type => FieldType.Text;
 
-    public override string Looks => $"a text of at most {MaxBytes:N0} bytes, spelled as in the link that leads to it";
+    public override string Looks => _form.Example is { } example ? $"a text such as {example}"
+        : _form.MaxLength is { } most ? $"a text of at most {most:N0} characters, spelled as in the link that leads to it"
+        : "a text, spelled as in the link that leads to it";
+
+    /// <summary>The key type for texts of a declared form.</summary>
+    public static TextKey Of(bool foldsCase, TextForm form) => form == TextForm.Any ? foldsCase ? Folding : Exact : new TextKey(foldsCase, form);
 
     public override KeyReading Read(ReadOnlySpan<char> id)
     {
         if (id.Contains('\0')) return KeyReading.Failed(KeyFault.BadEncoding);
         if (id.Length > MaxBytes || Encoding.UTF8.GetByteCount(id) > MaxBytes) return KeyReading.Failed(KeyFault.TooLong);
+        if (id.Length > (_form.MaxLength ?? int.MaxValue)) return KeyReading.Failed(KeyFault.TooLong);
+        if (_pattern?.IsMatch(id) == false) return KeyReading.Failed(KeyFault.WrongForm);
         return KeyReading.Of(new Constant.Text(id.ToString()), canonical: true);
     }
 
@@ -36,11 +52,14 @@ public sealed class TextKey : KeyType
         if (row[column].Kind != CellKind.Text) return false;
         var text = row.Run(column);
         if (text.IsEmpty || text.Length > MaxBytes || text.Contains((byte)0) || !Utf8.IsValid(text)) return false;
+        if (_form != TextForm.Any && Read(Encoding.UTF8.GetString(text)).Fault != KeyFault.None) return false;
         into.Append(text);
         return true;
     }
 
     public override string Write(Constant value) => ((Constant.Text)value).Value;
+
+    public override Constant ValueOf(Row row, int column) => new Constant.Text(Encoding.UTF8.GetString(row.Run(column)));
 
     public override bool Holds(in Cell cell) => cell.Kind == CellKind.Text;
 

@@ -21,7 +21,8 @@ public abstract record Operand
     public sealed record Written(Constant Value) : Operand;
 
     /// <summary>The visit's argument of this number, from 0.</summary>
-    public sealed record Argument(int Number) : Operand;
+    /// <param name="Type">What it is: an engine may have to look for a UUID under each spelling a column can hold.</param>
+    public sealed record Argument(int Number, FieldType Type) : Operand;
 }
 
 /// <summary>What a row must satisfy. Comparisons with an empty field: equal is false, differs is true.</summary>

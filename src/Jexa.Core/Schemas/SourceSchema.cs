@@ -46,7 +46,14 @@ public sealed record ColumnSchema(
     bool Nullable,
     string? Default,
     bool Automatic,
-    bool FoldsCase);
+    bool FoldsCase)
+{
+    /// <summary>The least whole number the column's type can hold.</summary>
+    public long Min { get; init; } = long.MinValue;
+
+    /// <summary>The greatest whole number the column's type can hold.</summary>
+    public long Max { get; init; } = long.MaxValue;
+}
 
 /// <summary>A foreign key: columns here, and the columns of the other table they must be found in.</summary>
 public sealed record ForeignKeySchema(IReadOnlyList<string> Columns, string Table, IReadOnlyList<string> References);

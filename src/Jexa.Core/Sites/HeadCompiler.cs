@@ -106,14 +106,20 @@ internal sealed class HeadCompiler(IReadOnlyDictionary<string, SiteRecord?> reco
 
     private PageParameter? Parameter(PageDefinition page, PathTemplate template, string name, SiteField field)
     {
-        if (KeyType.For(field.Column, field.Type) is not { } key)
+        if (KeyType.For(field.Column, field.Type, field.Form) is not { } key)
         {
-            findings.Add(FindingCodes.KeyTypeNotServed, PlaceOf(page, name),
-                field.Type == FieldType.Any
-                    ? $"The source does not say of what type {field.Name} is, so an ID cannot be read."
-                    : $"{field.Name} is {field.Type.Word()}, and IDs of that type are not served yet.",
-                field.Type == FieldType.Any ? $"Say it in the record: fields: {{ {field.Name}: {{ type: text }} }}" : "Use a key that is an integer or text.",
-                found: field.Type == FieldType.Any ? field.Column.DeclaredType : field.Type.Word(), expected: "integer or text");
+            var (message, remedy) = field.Type switch
+            {
+                FieldType.Any => ($"The source does not say of what type {field.Name} is, so an ID cannot be read.",
+                    $"Say it in the record: fields: {{ {field.Name}: {{ type: text }} }}"),
+                FieldType.Timestamp => ($"{field.Name} is a timestamp: the same moment has many spellings and fractions, so it makes no ID.",
+                    "Use another key: a number, a text, a UUID or a date."),
+                FieldType.Decimal => ($"{field.Name} is a decimal, which its source keeps as an inexact number: an ID could miss its record.",
+                    "Use another key, or keep the number as text in the source."),
+                _ => ($"{field.Name} is {field.Type.Word()}, which makes no ID.", "Use another key: a number, a text, a UUID or a date."),
+            };
+            findings.Add(FindingCodes.KeyTypeNotServed, PlaceOf(page, name), message, remedy,
+                found: field.Type == FieldType.Any ? field.Column.DeclaredType : field.Type.Word(), expected: "integer, text, uuid, date or boolean");
             return null;
         }
 

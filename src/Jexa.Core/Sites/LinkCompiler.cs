@@ -155,7 +155,7 @@ internal sealed class LinkCompiler(
 
     private bool Fits(SiteField field, PageParameter parameter, PageHead target, Place at)
     {
-        if (KeyType.For(field.Column, field.Type)?.Type == parameter.Key.Type) return true;
+        if (KeyType.For(field.Column, field.Type, field.Form)?.Type == parameter.Key.Type) return true;
         findings.Add(FindingCodes.LinkOtherType, at,
             $"The link fills {parameter.Name} of “{target.Name}”, which is {parameter.Key.Type.Word()}, from {field.Name}, which is {field.Type.Word()}.",
             $"Fill {parameter.Name} from a field that is {parameter.Key.Type.Word()}.", found: $"{field.Name} ({field.Type.Word()})",

@@ -72,9 +72,9 @@ public sealed class ListWindows
         var where = new List<Condition>(_basis.Where);
         for (var i = 0; i < shape.Level; i++)
             where.Add((shape.EmptyMask & (1 << i)) != 0 ? new Condition.IsEmpty(Keys[i].Column)
-                : new Condition.Equal(Keys[i].Column, new Operand.Argument(i)));
+                : new Condition.Equal(Keys[i].Column, new Operand.Argument(i, FieldType.Any)));
         var key = Keys[shape.Level];
-        if (shape.Range == Range.Behind) where.Add(new Condition.Behind(key.Column, new Operand.Argument(shape.Level), key.Descending));
+        if (shape.Range == Range.Behind) where.Add(new Condition.Behind(key.Column, new Operand.Argument(shape.Level, FieldType.Any), key.Descending));
         if (shape.Range == Range.Filled) where.Add(new Condition.IsFilled(key.Column));
         if (shape.Range == Range.Empty) where.Add(new Condition.IsEmpty(key.Column));
 

@@ -62,7 +62,7 @@ internal sealed class PageCompiler(IReadOnlyDictionary<string, PageHead?> pages,
     }
 
     private static List<Condition> Where(PageHead head) =>
-        [.. head.Parameters.Select((parameter, i) => new Condition.Equal(ColumnRef.Own(parameter.Field.Column.Name), new Operand.Argument(i)))];
+        [.. head.Parameters.Select((parameter, i) => new Condition.Equal(ColumnRef.Own(parameter.Field.Column.Name), new Operand.Argument(i, parameter.Key.Type)))];
 
     /// <summary>Which of several rows to read: none needed where the source keeps the ID unique.</summary>
     private static List<Ordering> Preference(PageHead head, bool flagged)

@@ -1,5 +1,6 @@
 using Jexa.Core.Definitions;
 using Jexa.Core.Formats;
+using Jexa.Core.Keys;
 using Jexa.Core.Plans;
 using Jexa.Core.Schemas;
 using Jexa.Core.Sources;
@@ -53,9 +54,34 @@ internal sealed class RecordCompiler(IReadOnlyDictionary<string, DescribedSource
             {
                 var said = definition.Fields.FirstOrDefault(field => field.Name.Value == column.Name);
                 var type = said?.Type is { } word && FieldTypes.TryParse(word.Value, out var stated) ? stated : column.Type;
-                return new SiteField(column.Name, said?.Label?.Value, type, column, said?.Secret ?? false);
+                return new SiteField(column.Name, said?.Label?.Value, type, column, said?.Secret ?? false, Form(said, type));
             }),
         ];
+    }
+
+    private TextForm Form(FieldDefinition? field, FieldType type)
+    {
+        if (field is not ({ Pattern: not null } or { MaxLength: not null } or { SuchAs: not null })) return TextForm.Any;
+        if (type != FieldType.Text)
+        {
+            findings.Add(FindingCodes.ValueOfOtherType, field.Name.At, $"pattern, max_length and such_as describe texts, but {field.Name} is {type.Word()}.",
+                "Remove them: the type says what an ID looks like.", found: type.Word(), expected: "a text field");
+            return TextForm.Any;
+        }
+
+        var pattern = field.Pattern;
+        if (pattern is not null && !TextForm.IsPattern(pattern.Value))
+        {
+            findings.Add(FindingCodes.BadText, pattern.At, $"“{pattern}” is not a regular expression that can be used.",
+                "Use a regular expression without look-around and back references.", found: pattern.Value, expected: "such as AV-[0-9]{4}");
+            return TextForm.Any;
+        }
+
+        var form = new TextForm(pattern?.Value, field.MaxLength, field.SuchAs?.Value);
+        if (field.SuchAs is { } example && TextKey.Of(false, form).Read(example.Value).Fault != KeyFault.None)
+            findings.Add(FindingCodes.ValueOfOtherType, example.At, $"The example “{example}” is not of the form that {field.Name} declares.",
+                "Write an example that the pattern matches.", found: example.Value, expected: pattern?.Value ?? $"at most {field.MaxLength} characters");
+        return form;
     }
 
     private List<SiteField>? Key(RecordDefinition definition, TableSchema table, List<SiteField> fields)
@@ -125,8 +151,10 @@ internal sealed class RecordCompiler(IReadOnlyDictionary<string, DescribedSource
         Constant? value = field.Type switch
         {
             FieldType.Integer => long.TryParse(text.Value, out var whole) ? new Constant.Whole(whole) : null,
-            FieldType.Boolean => text.Value is "true" or "false" ? new Constant.Whole(text.Value == "true" ? 1 : 0) : null,
+            FieldType.Boolean => text.Value is "true" or "false" ? new Constant.Truth(text.Value == "true") : null,
+            FieldType.Date => DateKey.Instance.Read(text.Value).Value,
             FieldType.Real or FieldType.Decimal => double.TryParse(text.Value, out var real) && double.IsFinite(real) ? new Constant.Real(real) : null,
+            FieldType.Uuid => UuidKey.Instance.Read(text.Value).Value,
             FieldType.Bytes => null,
             _ => new Constant.Text(text.Value),
         };
@@ -136,6 +164,7 @@ internal sealed class RecordCompiler(IReadOnlyDictionary<string, DescribedSource
             expected: field.Type switch
             {
                 FieldType.Boolean => "true or false",
+                FieldType.Date => "a date, such as 2024-02-29",
                 FieldType.Bytes => "a field that is not bytes",
                 _ => "a number",
             });

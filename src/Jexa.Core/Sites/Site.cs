@@ -20,7 +20,8 @@ public sealed record Site(
 }
 
 /// <summary>A field of a record kind, as schema and app file together describe it.</summary>
-public sealed record SiteField(string Name, string? Label, FieldType Type, ColumnSchema Column, bool Secret);
+/// <param name="Form">The form its texts have, where the app file declares one.</param>
+public sealed record SiteField(string Name, string? Label, FieldType Type, ColumnSchema Column, bool Secret, TextForm Form);
 
 /// <summary>A record kind, compiled.</summary>
 /// <param name="Label">What one record is called: literals and field names.</param>

@@ -20,6 +20,9 @@ public enum CellKind : byte
     /// <summary>Ticks of 100 ns since 0001-01-01T00:00:00, without a zone.</summary>
     Timestamp,
     Bytes,
+
+    /// <summary>The sixteen bytes of a UUID, most significant first (RFC 9562).</summary>
+    Uuid,
 }
 
 /// <summary>

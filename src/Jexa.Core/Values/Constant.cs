@@ -2,7 +2,7 @@ namespace Jexa.Core.Values;
 
 /// <summary>
 /// A typed value that travels towards a source: an ID that was read from an address, or a value the app file wrote.
-/// Never text that stands for a number. A closed set of two until further key types join it.
+/// Never text that stands for a number. A closed set.
 /// </summary>
 public abstract record Constant
 {
@@ -18,6 +18,21 @@ public abstract record Constant
     public sealed record Text(string Value) : Constant
     {
         public override string ToString() => Value;
+    }
+
+    public sealed record Uuid(Guid Value) : Constant
+    {
+        public override string ToString() => Value.ToString("D");
+    }
+
+    public sealed record Date(DateOnly Value) : Constant
+    {
+        public override string ToString() => Value.ToString("yyyy-MM-dd");
+    }
+
+    public sealed record Truth(bool Value) : Constant
+    {
+        public override string ToString() => Value ? "true" : "false";
     }
 
     /// <summary>A real number: a list's position, never an ID.</summary>

@@ -103,7 +103,7 @@ public sealed class RowBlock
 
     internal ReadOnlySpan<byte> Run(in Cell cell) => _bytes.AsSpan(cell.Offset, cell.Length);
 
-    private static bool IsRun(CellKind kind) => kind is CellKind.Text or CellKind.Decimal or CellKind.Bytes;
+    private static bool IsRun(CellKind kind) => kind is CellKind.Text or CellKind.Decimal or CellKind.Bytes or CellKind.Uuid;
 }
 
 /// <summary>One row of a block. Valid until the block is reset.</summary>

@@ -1,4 +1,3 @@
-using System.Text;
 using Jexa.Core.Keys;
 using Jexa.Core.Sites;
 using Jexa.Core.Values;
@@ -49,9 +48,7 @@ internal static class Loading
     /// <summary>The key of a loaded row as typed values, in the order of the page's parameters.</summary>
     public static Constant[] KeyOf(DetailPage page, Row row) =>
     [
-        .. page.KeyOrdinals.Select<int, Constant>(ordinal => row[ordinal].Kind == CellKind.Integer
-            ? new Constant.Whole(row[ordinal].Integer)
-            : new Constant.Text(Encoding.UTF8.GetString(row.Run(ordinal)))),
+        .. page.KeyOrdinals.Select((ordinal, i) => page.Parameters[i].Key.ValueOf(row, ordinal)),
     ];
 
     private static KeyMatch Match(DetailPage page, Row row, Constant[] asked)

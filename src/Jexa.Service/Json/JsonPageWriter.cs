@@ -188,6 +188,9 @@ internal static class JsonPageWriter
                 if (Utf8.IsValid(text)) json.WriteStringValue(text);
                 else json.WriteStringValue(Encoding.UTF8.GetString(text));
                 break;
+            case CellKind.Uuid:
+                json.WriteStringValue(new Guid(row.Run(column.Ordinal), bigEndian: true));
+                break;
             case CellKind.Bytes:
                 json.WriteBase64StringValue(row.Run(column.Ordinal));
                 break;

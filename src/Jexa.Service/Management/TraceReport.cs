@@ -83,6 +83,7 @@ public static class TraceReport
             CellKind.Real => cell.Real.ToString("R", CultureInfo.InvariantCulture),
             CellKind.Date => DateOnly.FromDayNumber((int)cell.Integer).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
             CellKind.Timestamp => new DateTime(cell.Integer).ToString("s", CultureInfo.InvariantCulture),
+            CellKind.Uuid => new Guid(row.Run(column), bigEndian: true).ToString(),
             CellKind.Bytes => $"({cell.Length} bytes)",
             _ => Escaped(Cut(row.Text(column))),
         };

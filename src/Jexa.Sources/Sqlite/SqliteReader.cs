@@ -1,4 +1,5 @@
 using System.Diagnostics;
+using System.Text;
 using Jexa.Core.Sources;
 using Jexa.Core.Values;
 using Microsoft.Data.Sqlite;
@@ -158,6 +159,8 @@ internal sealed class SqliteReader : IDisposable
             {
                 Constant.Whole whole => raw.sqlite3_bind_int64(statement, i + 1, whole.Value),
                 Constant.Text text => raw.sqlite3_bind_text(statement, i + 1, text.Value),
+                Constant.Truth truth => raw.sqlite3_bind_int64(statement, i + 1, truth.Value ? 1 : 0),
+                Constant.Uuid or Constant.Date => raw.sqlite3_bind_text(statement, i + 1, arguments[i].ToString()),
                 Constant.Real real => raw.sqlite3_bind_double(statement, i + 1, real.Value),
                 Constant.Bytes bytes => raw.sqlite3_bind_blob(statement, i + 1, bytes.Value),
                 _ => raw.sqlite3_bind_null(statement, i + 1),
@@ -205,7 +208,8 @@ internal sealed class SqliteReader : IDisposable
                 ReadText(raw.sqlite3_column_blob(statement, column), type, into);
                 break;
             case raw.SQLITE_BLOB:
-                into.AddRun(CellKind.Bytes, raw.sqlite3_column_blob(statement, column));
+                var bytes = raw.sqlite3_column_blob(statement, column);
+                into.AddRun(type == FieldType.Uuid && bytes.Length == 16 ? CellKind.Uuid : CellKind.Bytes, bytes);
                 break;
             default:
                 into.AddNull();
@@ -217,7 +221,26 @@ internal sealed class SqliteReader : IDisposable
     {
         if (type == FieldType.Date && TypedText.TryDate(text, out var days)) into.AddNumber(CellKind.Date, days);
         else if (type == FieldType.Timestamp && TypedText.TryTimestamp(text, out var ticks)) into.AddNumber(CellKind.Timestamp, ticks);
+        else if (type == FieldType.Uuid && TryUuid(text, out var uuid)) AddUuid(uuid, into);
         else into.AddRun(type == FieldType.Decimal && TypedText.IsDecimal(text) ? CellKind.Decimal : CellKind.Text, text);
+    }
+
+    /// <summary>The spellings that are looked for when a UUID is asked for: hyphens, none, or braces.</summary>
+    private static bool TryUuid(ReadOnlySpan<byte> text, out Guid uuid)
+    {
+        uuid = default;
+        if (text.Length is not (32 or 36 or 38) || !Ascii.IsValid(text)) return false;
+        Span<char> chars = stackalloc char[38];
+        chars = chars[..Encoding.ASCII.GetChars(text, chars)];
+        return Guid.TryParseExact(chars, text.Length switch { 32 => "N", 36 => "D", _ => "B" }, out uuid)
+            && (!chars.ContainsAnyInRange('a', 'f') || !chars.ContainsAnyInRange('A', 'F'));
+    }
+
+    private static void AddUuid(Guid uuid, RowBlock into)
+    {
+        Span<byte> bytes = stackalloc byte[16];
+        uuid.TryWriteBytes(bytes, bigEndian: true, out _);
+        into.AddRun(CellKind.Uuid, bytes);
     }
 
     private void Check(int result, int expected)

@@ -36,6 +36,8 @@ internal static class SqliteText
         Constant.Whole whole => whole.Value.ToString(CultureInfo.InvariantCulture),
         Constant.Real real => real.Value.ToString("R", CultureInfo.InvariantCulture) is var digits && digits.AsSpan().ContainsAny('.', 'E') ? digits : digits + ".0",
         Constant.Text text => "'" + text.Value.Replace("'", "''") + "'",
+        Constant.Truth truth => truth.Value ? "1" : "0",
+        Constant.Uuid or Constant.Date => $"'{value}'",
         Constant.Bytes bytes => $"x'{Convert.ToHexString(bytes.Value)}'",
         _ => "NULL",
     };
@@ -65,6 +67,8 @@ internal static class SqliteText
     /// <param name="table">Where the condition's own columns stand: 0, or the joined table it is about.</param>
     private static string Test(Condition condition, int table) => condition switch
     {
+        Condition.Equal { Value: Operand.Argument { Type: FieldType.Uuid } uuid } equal => $"{Column(equal.Column, table)} IN ({UuidSpellings($"?{uuid.Number + 1}")})",
+        Condition.Equal { Value: Operand.Written { Value: Constant.Uuid uuid } } equal => $"{Column(equal.Column, table)} IN ({UuidSpellings(Literal(uuid))})",
         Condition.Equal equal => $"{Column(equal.Column, table)} = {Value(equal.Value)}",
         Condition.Differs differs => $"{Column(differs.Column, table)} IS NOT {Value(differs.Value)}",
         Condition.OneOf oneOf => $"{Column(oneOf.Column, table)} IN ({string.Join(", ", oneOf.Values.Select(Value))})",
@@ -73,6 +77,14 @@ internal static class SqliteText
         Condition.Behind behind => $"{Column(behind.Column, table)} {(behind.Descending ? '<' : '>')} {Value(behind.Value)}",
         _ => throw new ArgumentOutOfRangeException(nameof(condition)),
     };
+
+    /// <summary>
+    /// A UUID under every spelling that a loosely typed column may hold: text in either case, with and without hyphens, in
+    /// braces; and its sixteen bytes. The index serves each.
+    /// </summary>
+    private static string UuidSpellings(string canonical) =>
+        $"{canonical}, upper({canonical}), replace({canonical}, '-', ''), upper(replace({canonical}, '-', '')), "
+        + $"'{{' || {canonical} || '}}', '{{' || upper({canonical}) || '}}', unhex(replace({canonical}, '-', ''))";
 
     private static string Value(Operand operand) => operand switch
     {

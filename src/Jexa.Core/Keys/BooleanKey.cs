@@ -1,0 +1,43 @@
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Keys;
+
+/// <summary>
+/// Truth, as one part of a key. Canonical: <c>true</c> and <c>false</c>; other letter case, <c>1</c> and <c>0</c> are the same
+/// spelled otherwise.
+/// </summary>
+public sealed class BooleanKey : KeyType
+{
+    private BooleanKey()
+    {
+    }
+
+    public static BooleanKey Instance { get; } = new();
+
+    public override FieldType Type => FieldType.Boolean;
+
+    public override string Looks => "true or false";
+
+    public override KeyReading Read(ReadOnlySpan<char> id)
+    {
+        bool? value = id.Equals("true", StringComparison.OrdinalIgnoreCase) || id is "1" ? true
+            : id.Equals("false", StringComparison.OrdinalIgnoreCase) || id is "0" ? false : null;
+        return value is { } known ? KeyReading.Of(new Constant.Truth(known), id is "true" or "false") : KeyReading.Failed(KeyFault.WrongForm);
+    }
+
+    public override bool TryWrite(Row row, int column, Utf8Buffer into)
+    {
+        if (row[column].Kind != CellKind.Boolean) return false;
+        into.Append(row[column].Integer == 0 ? "false"u8 : "true"u8);
+        return true;
+    }
+
+    public override string Write(Constant value) => ((Constant.Truth)value).Value ? "true" : "false";
+
+    public override bool Holds(in Cell cell) => cell.Kind == CellKind.Boolean;
+
+    public override Constant ValueOf(Row row, int column) => new Constant.Truth(row[column].Integer != 0);
+
+    public override KeyMatch Compare(Row row, int column, Constant asked) =>
+        row[column].Kind == CellKind.Boolean && asked is Constant.Truth truth && (row[column].Integer != 0) == truth.Value ? KeyMatch.Exact : KeyMatch.None;
+}

@@ -1,0 +1,50 @@
+using System.Globalization;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Keys;
+
+/// <summary>
+/// UUIDs (RFC 9562). Canonical: 8-4-4-4-12 lower-case hexadecimal digits. Upper case, braces and the form without hyphens are
+/// the same UUID spelled otherwise.
+/// </summary>
+public sealed class UuidKey : KeyType
+{
+    private UuidKey()
+    {
+    }
+
+    public static UuidKey Instance { get; } = new();
+
+    public override FieldType Type => FieldType.Uuid;
+
+    public override string Looks => "a UUID, such as 0b5ad0f2-6c0e-4b39-9f0a-3d2f7f1c9e54";
+
+    public override KeyReading Read(ReadOnlySpan<char> id)
+    {
+        if (id.Length is not (32 or 36 or 38)) return KeyReading.Failed(id.Length > 38 ? KeyFault.TooLong : KeyFault.WrongForm);
+        var form = id.Length switch { 32 => "N", 36 => "D", _ => "B" };
+        if (!Guid.TryParseExact(id, form, out var value)) return KeyReading.Failed(KeyFault.WrongForm);
+        Span<char> canonical = stackalloc char[36];
+        value.TryFormat(canonical, out _);
+        return KeyReading.Of(new Constant.Uuid(value), id.SequenceEqual(canonical));
+    }
+
+    public override bool TryWrite(Row row, int column, Utf8Buffer into)
+    {
+        if (row[column].Kind != CellKind.Uuid) return false;
+        new Guid(row.Run(column), bigEndian: true).TryFormat(into.Room(36), out var written);
+        into.Advance(written);
+        return true;
+    }
+
+    public override string Write(Constant value) => ((Constant.Uuid)value).Value.ToString("D", CultureInfo.InvariantCulture);
+
+    public override bool Holds(in Cell cell) => cell.Kind == CellKind.Uuid;
+
+    public override Constant ValueOf(Row row, int column) => new Constant.Uuid(new Guid(row.Run(column), bigEndian: true));
+
+    public override KeyMatch Compare(Row row, int column, Constant asked) =>
+        row[column].Kind == CellKind.Uuid && asked is Constant.Uuid uuid && new Guid(row.Run(column), bigEndian: true) == uuid.Value
+            ? KeyMatch.Exact
+            : KeyMatch.None;
+}
