@@ -26,7 +26,7 @@ public class FindingTests
     [InlineData("from: register.bridge", "from: register.bridge\n    fields: { Name: { label: N } }", "JX301", "name", false)]
     [InlineData("visible: { status", "visible: { statsu", "JX301", "status", false)]
     [InlineData("from: register.bridge", "from: register.bridge\n    key: name", "JX303", null, true)]
-    [InlineData("from: register.bridge", "from: register.bridge\n    key: opened_on\n    unique: assumed", "JX304", null, false)]
+    [InlineData("from: register.bridge", "from: register.bridge\n    key: length_m\n    unique: assumed", "JX304", null, false)]
     [InlineData("list: bridge", "list: brigde", "JX305", "bridge", false)]
     [InlineData("from: register.bridge", "from: register.bridge\n    label: \"{name\"", "JX306", null, false)]
     [InlineData("visible: { closed: 0 }", "visible: { closed: no }", "JX307", null, false)]
