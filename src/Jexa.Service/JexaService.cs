@@ -19,11 +19,14 @@ public sealed class JexaService : IAsyncDisposable
 {
     private readonly WebApplication _pages;
     private readonly WebApplication _console;
+    private readonly SiteWatcher _watcher;
     private readonly SourceRegistry _sources;
     private readonly StateFolder _state;
 
-    private JexaService(WebApplication pages, WebApplication console, SourceRegistry sources, StateFolder state, string consoleCode)
+    private JexaService(
+        WebApplication pages, WebApplication console, SiteWatcher watcher, SourceRegistry sources, StateFolder state, string consoleCode)
     {
+        _watcher = watcher;
         _pages = pages;
         _console = console;
         _sources = sources;
@@ -45,11 +48,8 @@ public sealed class JexaService : IAsyncDisposable
 
     /// <summary>Compiles an app file against its sources.</summary>
     /// <exception cref="StartException">The file cannot be read.</exception>
-    public static async Task<Compilation> CompileAsync(string appFile, SourceRegistry sources, CancellationToken cancellation)
-    {
-        var bytes = await ReadAsync(appFile, cancellation);
-        return await new SiteCompiler(sources, Environment.GetEnvironmentVariable).CompileAsync(appFile, bytes, cancellation);
-    }
+    public static async Task<Compilation> CompileAsync(string appFile, SourceRegistry sources, CancellationToken cancellation) =>
+        await Compiler(sources).CompileAsync(appFile, await ReadAsync(appFile, cancellation), cancellation);
 
     /// <summary>Opens both doors over a compiled site. The service owns the sources from here on.</summary>
     /// <exception cref="StartException">A port is taken, or the state folder cannot be used.</exception>
@@ -77,21 +77,24 @@ public sealed class JexaService : IAsyncDisposable
         var runtimeFindings = new RuntimeFindings();
         var host = new SiteHost(site, new VisitRunner(TimeProvider.System, cursors, runtimeFindings), runtimeFindings, TimeProvider.System);
         var startCode = new StartCode();
+        var watcher = new SiteWatcher(host, Compiler(sources), options.AppFile, await ReadAsync(options.AppFile, cancellation), logger);
         var managementDoor = new ManagementDoor(host, token, startCode, logger);
-        var console = await StartAsync(managementDoor.Build(options.ConsolePort), "--console-port", options.ConsolePort, cancellation);
+        WebApplication? console = null;
         WebApplication pages;
         try
         {
-            var pagesDoor = new PagesDoor(host, $"http://127.0.0.1:{Doors.PortOf(console)}", logger);
+            console = await StartAsync(managementDoor.Build(options.ConsolePort), "--console-port", options.ConsolePort, cancellation);
+            var pagesDoor = new PagesDoor(host, watcher, $"http://127.0.0.1:{Doors.PortOf(console)}", logger);
             pages = await StartAsync(pagesDoor.Build(options.Port), "--port", options.Port, cancellation);
         }
         catch
         {
-            await console.DisposeAsync();
+            if (console is not null) await console.DisposeAsync();
+            await watcher.DisposeAsync();
             throw;
         }
 
-        var service = new JexaService(pages, console, sources, state, startCode.Value!);
+        var service = new JexaService(pages, console, watcher, sources, state, startCode.Value!);
         managementDoor.PointTo(service.PagesUrl);
         state.WriteAddress(new ServiceAddress(service.PagesUrl, service.ConsoleUrl, Environment.ProcessId));
         return service;
@@ -100,6 +103,7 @@ public sealed class JexaService : IAsyncDisposable
     public async ValueTask DisposeAsync()
     {
         _state.RemoveAddress();
+        await _watcher.DisposeAsync();
         await Task.WhenAll(_pages.StopAsync(), _console.StopAsync());
         await _pages.DisposeAsync();
         await _console.DisposeAsync();
@@ -125,7 +129,9 @@ public sealed class JexaService : IAsyncDisposable
         }
     }
 
-    private static async Task<byte[]> ReadAsync(string file, CancellationToken cancellation)
+    private static SiteCompiler Compiler(SourceRegistry sources) => new(sources, Environment.GetEnvironmentVariable);
+
+    internal static async Task<byte[]> ReadAsync(string file, CancellationToken cancellation)
     {
         try
         {

@@ -19,7 +19,7 @@ public class CommandTests(DemoService demo)
     [Fact]
     public async Task Check_tells_findings_in_words_and_as_JSON()
     {
-        using var folder = new Folder();
+        using var folder = new AppFolder();
         var file = folder.Write("app.yaml", "app: A\nsources: { s: { engine: sqllite, connection: x.db } }\nrecords: {}\npages: {}\n");
         var ran = await RunningService.RunAsync("check", file);
         Assert.Equal(1, ran.ExitCode);
@@ -39,7 +39,7 @@ public class CommandTests(DemoService demo)
     [Fact]
     public async Task A_source_that_is_not_there_is_exit_code_3_and_is_not_made()
     {
-        using var folder = new Folder();
+        using var folder = new AppFolder();
         var file = folder.Write("app.yaml", "app: A\nsources: { s: { engine: sqlite, connection: x.db } }\nrecords: { r: { from: s.r } }\npages: { all: { path: /all, list: r } }\n");
         foreach (var command in new[] { "check", "serve" })
         {
@@ -89,7 +89,7 @@ public class CommandTests(DemoService demo)
     [Fact]
     public async Task Without_a_service_the_others_say_so_with_exit_code_3()
     {
-        using var folder = new Folder();
+        using var folder = new AppFolder();
         foreach (var command in new[] { new[] { "pages" }, ["link", "bridge", "id=1"], ["trace", "/bridges"] })
         {
             var ran = await RunningService.RunAsync([.. command, "--state", folder.Path]);
@@ -241,7 +241,7 @@ public class CommandTests(DemoService demo)
     [Fact]
     public async Task A_taken_port_is_a_sentence_and_exit_code_2()
     {
-        using var folder = new Folder();
+        using var folder = new AppFolder();
         var ran = await RunningService.RunAsync("demo", "--port", Service.Port.ToString(), "--console-port", "0", "--state", folder.Path);
         Assert.Equal(2, ran.ExitCode);
         Assert.Contains($"The port {Service.Port} is taken", ran.Error);
@@ -255,8 +255,8 @@ public class CommandTests(DemoService demo)
     [InlineData("INT")]
     public async Task A_signal_ends_it_within_five_seconds_and_requests_in_flight_are_finished(string signal)
     {
-        using var folder = new Folder();
-        await folder.MakeDatabaseAsync("""
+        using var folder = new AppFolder();
+        folder.MakeDatabase("""
             CREATE VIEW slow AS SELECT 7 AS id,
               (WITH RECURSIVE c(n) AS (SELECT 1 UNION ALL SELECT n + 1 FROM c WHERE n < 6000000) SELECT count(*) FROM c) AS counted;
             """);
@@ -328,27 +328,4 @@ public class CommandTests(DemoService demo)
 
     private Task<RawAnswer> Manage(string line, string headers, string body = "") => RunningService.SendAsync(Service.ConsolePort,
         Encoding.ASCII.GetBytes($"{line} HTTP/1.1\r\nHost: 127.0.0.1:{Service.ConsolePort}\r\n{headers}Connection: close\r\n\r\n{body}"));
-
-    private sealed class Folder : IDisposable
-    {
-        public string Path { get; } = Directory.CreateTempSubdirectory("jexa-app-").FullName;
-
-        public string Write(string name, string text)
-        {
-            var file = System.IO.Path.Combine(Path, name);
-            File.WriteAllText(file, text);
-            return file;
-        }
-
-        public async Task MakeDatabaseAsync(string sql)
-        {
-            await using var connection = new Microsoft.Data.Sqlite.SqliteConnection($"Data Source={System.IO.Path.Combine(Path, "data.db")};Pooling=False");
-            await connection.OpenAsync();
-            await using var making = connection.CreateCommand();
-            making.CommandText = sql;
-            await making.ExecuteNonQueryAsync();
-        }
-
-        public void Dispose() => Directory.Delete(Path, recursive: true);
-    }
 }

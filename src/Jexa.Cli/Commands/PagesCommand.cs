@@ -21,6 +21,12 @@ internal static class PagesCommand
             var pages = await client.GetAsync<IReadOnlyList<PageInfo>>("api/pages", cancellation);
             if (parsed.GetValue(json)) Terminal.Json(pages);
             else Write(pages);
+            var site = await client.GetAsync<SiteInfo>("api/site", cancellation);
+            if (site.Behind)
+            {
+                await Console.Error.WriteLineAsync($"{site.File} has been changed into something that makes no site; these are the pages of the last good one:");
+                FindingView.Write(Terminal.Error(), await client.GetAsync<IReadOnlyList<FindingInfo>>("api/findings", cancellation));
+            }
             return ExitCodes.Fine;
         });
         return command;

@@ -12,6 +12,7 @@ public static class FindingCodes
     public static readonly FindingCode AliasOrTag = Error("JX106", "An alias, anchor or tag");
     public static readonly FindingCode SeveralDocuments = Error("JX107", "More than one document");
     public static readonly FindingCode TextTooLong = Error("JX108", "A single text is too long");
+    public static readonly FindingCode FileUnreadable = Error("JX109", "The app file cannot be read");
 
     // Keys and shapes.
     public static readonly FindingCode UnknownKey = Error("JX111", "Unknown key");

@@ -11,6 +11,9 @@ public sealed class RuntimeFindings
 
     public IReadOnlyList<Finding> All => [.. _findings.Values.OrderBy(finding => finding.At.Line).ThenBy(finding => finding.Code.Id)];
 
+    /// <summary>Forgets everything: another site is served now.</summary>
+    public void Clear() => _findings.Clear();
+
     public void AddAmbiguous(Page page, string id) => Add(FindingCodes.AmbiguousRecord, page,
         $"Two visible {page.Record.Many} answer to the ID “{(id.Length <= 80 ? id : id[..80] + "…")}” on the page “{page.Name}”.",
         $"Make {string.Join(" with ", page.Parameters.Select(p => p.Field.Name))} unique in {page.Record.Table.Name}, or choose another key.");

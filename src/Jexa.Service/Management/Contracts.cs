@@ -1,7 +1,8 @@
 namespace Jexa.Service.Management;
 
 /// <summary>The app that is being served.</summary>
-public sealed record SiteInfo(string App, string File, string PagesUrl, string? Home, int Pages, int Findings);
+/// <param name="Behind">The app file has been changed since into something that makes no site; the last good one is served.</param>
+public sealed record SiteInfo(string App, string File, string PagesUrl, string? Home, int Pages, int Findings, bool Behind);
 
 /// <summary>A page of the app.</summary>
 /// <param name="Kind"><c>list</c> or <c>detail</c>.</param>

@@ -59,7 +59,8 @@ internal sealed class ManagementDoor(SiteHost host, string token, StartCode star
         app.MapGet("/", () => TypedResults.Text(Welcome, "text/html; charset=utf-8")).ExcludeFromDescription();
         var api = app.MapGroup("/api");
         api.MapPost("/session", Trade).WithSummary("Trade the one-time code of the start for the token");
-        api.MapGet("/site", () => new SiteInfo(host.Site.Frame.AppTitle, host.Site.File, _pagesUrl, host.Site.Home?.Name, host.Site.Pages.Count, host.Findings.Count))
+        api.MapGet("/site", () => new SiteInfo(
+                host.Site.Frame.AppTitle, host.Site.File, _pagesUrl, host.Site.Home?.Name, host.Site.Pages.Count, host.Findings.Count, host.IsBehind))
             .WithSummary("The app that is being served");
         api.MapGet("/pages", () => host.Site.Pages.Select(TraceReport.Of).ToList()).WithSummary("All pages, in the order of the app file");
         api.MapGet("/findings", () => host.Findings.Select(TraceReport.Of).ToList()).WithSummary("What check found, and what visits have shown since");

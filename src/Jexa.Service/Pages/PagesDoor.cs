@@ -16,7 +16,7 @@ namespace Jexa.Service.Pages;
 /// of the path: the raw target decides.
 /// </summary>
 /// <param name="consoleOrigin">The only origin that may show pages in a frame.</param>
-internal sealed class PagesDoor(SiteHost host, string consoleOrigin, Serilog.ILogger logger)
+internal sealed class PagesDoor(SiteHost host, SiteWatcher watcher, string consoleOrigin, Serilog.ILogger logger)
 {
     private const int MaxInstance = 2048;
 
@@ -71,7 +71,10 @@ internal sealed class PagesDoor(SiteHost host, string consoleOrigin, Serilog.ILo
         {
             host.Visits.Add(trace);
             if (trace.Outcome is Outcome.Failed or Outcome.Unavailable or Outcome.Ambiguous)
+            {
+                if (trace.Outcome is Outcome.Failed) watcher.DoubtSchema();
                 logger.Warning("Visit {Number} ended {Outcome}: {Why}", trace.Number, trace.Outcome.Word, trace.Why);
+            }
         }
     }
 

@@ -9,12 +9,17 @@ namespace Jexa.Sources.Sqlite;
 /// </summary>
 internal sealed class SqlitePool : IDisposable
 {
+    private const int MillisecondsBetweenLooks = 200;
+
     private readonly string _path;
     private readonly string _shownAs;
     private readonly TimeSpan _timeLimit;
     private readonly SemaphoreSlim _free;
     private readonly Stack<SqliteReader> _idle = [];
     private readonly Lock _lock = new();
+    private (ulong Inode, ulong Device)? _file;
+    private long _lookedAt;
+    private int _generation;
     private bool _disposed;
 
     /// <param name="shownAs">The connection as the app file writes it; the whole path stays out of messages.</param>
@@ -34,13 +39,16 @@ internal sealed class SqlitePool : IDisposable
             throw new SourceException(SourceTrouble.TooSlow, $"Every connection to {_shownAs} stayed busy for {_timeLimit.TotalSeconds:0} s.");
         try
         {
+            int generation;
             lock (_lock)
             {
                 ObjectDisposedException.ThrowIf(_disposed, this);
+                LookAtFile();
+                generation = _generation;
                 if (_idle.TryPop(out var idle)) return new Lease(this, idle);
             }
 
-            return new Lease(this, Open());
+            return new Lease(this, Open(generation));
         }
         catch
         {
@@ -60,7 +68,23 @@ internal sealed class SqlitePool : IDisposable
         _free.Dispose();
     }
 
-    private SqliteReader Open()
+    /// <summary>
+    /// Every so often, sees whether the file is still the one that the connections were opened on: one that was put in its
+    /// place is taken up, one that is gone is missed.
+    /// </summary>
+    private void LookAtFile()
+    {
+        var now = Environment.TickCount64;
+        if (now - _lookedAt < MillisecondsBetweenLooks) return;
+        _lookedAt = now;
+        var file = FileIdentity.Of(_path);
+        if (file == _file) return;
+        _file = file;
+        _generation++;
+        while (_idle.TryPop(out var idle)) idle.Dispose();
+    }
+
+    private SqliteReader Open(int generation)
     {
         if (!File.Exists(_path))
             throw new SourceException(SourceTrouble.Away, Directory.Exists(_path) ? $"{_shownAs} is a folder, not a file." : $"There is no file {_shownAs}.");
@@ -75,7 +99,7 @@ internal sealed class SqlitePool : IDisposable
         try
         {
             connection.Open();
-            return new SqliteReader(connection, _timeLimit);
+            return new SqliteReader(connection, _timeLimit, generation);
         }
         catch (SqliteException refused)
         {
@@ -99,7 +123,7 @@ internal sealed class SqlitePool : IDisposable
                 return;
             }
 
-            if (connection.IsBroken) connection.Dispose();
+            if (connection.IsBroken || connection.Generation != _generation) connection.Dispose();
             else _idle.Push(connection);
         }
 

@@ -27,8 +27,9 @@ internal sealed class SqliteReader : IDisposable
     private long _startedAt;
     private CancellationToken _cancellation;
 
-    public SqliteReader(SqliteConnection connection, TimeSpan timeLimit)
+    public SqliteReader(SqliteConnection connection, TimeSpan timeLimit, int generation)
     {
+        Generation = generation;
         _connection = connection;
         _handle = connection.Handle!;
         _timeLimit = timeLimit;
@@ -40,6 +41,9 @@ internal sealed class SqliteReader : IDisposable
         _dataVersion = PrepareOnce("PRAGMA data_version");
         _wideText = Ask("PRAGMA encoding")[0][0] != "UTF-8";
     }
+
+    /// <summary>Which of the files that stood at the path, one after another, it was opened on.</summary>
+    public int Generation { get; }
 
     /// <summary>Whether it met an error after which it is better opened anew.</summary>
     public bool IsBroken { get; private set; }

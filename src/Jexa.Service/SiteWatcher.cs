@@ -1,0 +1,117 @@
+using System.Security.Cryptography;
+using Jexa.Core.Definitions;
+using Jexa.Core.Sites;
+using Serilog;
+
+namespace Jexa.Service;
+
+/// <summary>
+/// Takes up changes of the app file, and of its sources' schemas, while the service runs. It looks at the file rather than
+/// waiting to be told: that sees every way of saving (in place, by rename, through a link, on a network) alike. A file is
+/// read only once it has stood still for a moment, so that half of one is never taken for the whole.
+/// </summary>
+internal sealed class SiteWatcher : IAsyncDisposable
+{
+    private static readonly TimeSpan Pause = TimeSpan.FromMilliseconds(75);
+    private static readonly TimeSpan SchemaPause = TimeSpan.FromSeconds(1);
+
+    private readonly SiteHost _host;
+    private readonly SiteCompiler _compiler;
+    private readonly ILogger _logger;
+    private readonly string _file;
+    private readonly CancellationTokenSource _ending = new();
+    private readonly Task _watching;
+    private byte[] _taken;
+    private int _schemaDoubted;
+
+    /// <param name="taken">The app file as it is being served.</param>
+    public SiteWatcher(SiteHost host, SiteCompiler compiler, string file, byte[] taken, ILogger logger)
+    {
+        (_host, _compiler, _file, _logger) = (host, compiler, file, logger);
+        _taken = SHA256.HashData(taken);
+        _watching = Task.Run(WatchAsync);
+    }
+
+    /// <summary>A query failed in a way that a changed schema would explain: look at the sources again, soon.</summary>
+    public void DoubtSchema() => Interlocked.Exchange(ref _schemaDoubted, 1);
+
+    public async ValueTask DisposeAsync()
+    {
+        await _ending.CancelAsync();
+        await _watching;
+        _ending.Dispose();
+    }
+
+    private async Task WatchAsync()
+    {
+        var (seen, steady) = (State(), true);
+        var schemaLooked = _host.Clock.GetTimestamp();
+        while (true)
+        {
+            try
+            {
+                await Task.Delay(Pause, _host.Clock, _ending.Token);
+                var now = State();
+                if (now != seen)
+                {
+                    (seen, steady) = (now, false);
+                    continue;
+                }
+
+                var doubted = _host.Clock.GetElapsedTime(schemaLooked) > SchemaPause && Interlocked.Exchange(ref _schemaDoubted, 0) == 1;
+                if (steady && !doubted) continue;
+                steady = true;
+                if (doubted) schemaLooked = _host.Clock.GetTimestamp();
+                await TakeUpAsync(doubted);
+            }
+            catch (OperationCanceledException) when (_ending.IsCancellationRequested)
+            {
+                return;
+            }
+            catch (Exception unforeseen)
+            {
+                // Watching must outlive whatever a file can do to it; the last good site goes on serving.
+                _logger.Error("The app file could not be taken up: {Reason}", unforeseen.Message);
+            }
+        }
+    }
+
+    private async Task TakeUpAsync(bool schemaDoubted)
+    {
+        byte[] bytes;
+        try
+        {
+            bytes = await JexaService.ReadAsync(_file, _ending.Token);
+        }
+        catch (StartException gone)
+        {
+            _taken = [];
+            Report(null, [new Finding(FindingCodes.FileUnreadable, new Place(_file, 1, 1), gone.Message, null, null, null, "Put the file back.")]);
+            return;
+        }
+
+        var digest = SHA256.HashData(bytes);
+        if (!schemaDoubted && digest.AsSpan().SequenceEqual(_taken)) return;
+        _taken = digest;
+        var compilation = await _compiler.CompileAsync(_file, bytes, _ending.Token);
+        Report(compilation.Site, compilation.Findings);
+    }
+
+    private void Report(Site? site, IReadOnlyList<Finding> findings)
+    {
+        var same = findings.SequenceEqual(_host.Findings);
+        _host.Take(site, findings);
+        if (site is not null) _logger.Information("The app file was taken up: {Pages} pages, {Findings} findings", site.Pages.Count, findings.Count);
+        else if (!same) _logger.Warning("The app file makes no site, so the last good one goes on serving");
+        if (same) return;
+        foreach (var finding in findings) _logger.Warning("{Finding}", finding.ToString());
+    }
+
+    /// <summary>What changes when somebody saves; nothing of it where the file is not there.</summary>
+    private (DateTime Written, long Length, bool Exists) State()
+    {
+        var file = new FileInfo(_file);
+        if (file.LinkTarget is not null) file = new FileInfo(file.ResolveLinkTarget(returnFinalTarget: true)?.FullName ?? _file);
+        return file.Exists ? (file.LastWriteTimeUtc, file.Length, true) : default;
+    }
+}
