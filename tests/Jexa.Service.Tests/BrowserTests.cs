@@ -53,7 +53,7 @@ public class BrowserTests(DemoService demo, Browser browser) : IClassFixture<Bro
         await page.GotoAsync(Url("/"));
         Assert.Equal(Url("/bridges"), page.Url);
         Assert.Equal("Bridges · Alder Valley bridge register", await page.TitleAsync());
-        Assert.Equal("1,204 bridges", await page.Locator(".total").TextContentAsync());
+        Assert.Equal("1 to 50 of 1,204 bridges", await page.Locator(".total").TextContentAsync());
         Assert.Equal(50, await page.Locator("tbody tr").CountAsync());
 
         var row = page.Locator("tbody tr").Nth(3);
@@ -112,8 +112,13 @@ public class BrowserTests(DemoService demo, Browser browser) : IClassFixture<Bro
         }
 
         Assert.Equal(1204, codes.Count);
-        await page.GetByRole(AriaRole.Link, new PageGetByRoleOptions { Name = "From the start" }).ClickAsync();
+        Assert.Equal("1,201 to 1,204 of 1,204 bridges", await page.Locator(".total").TextContentAsync());
+        await page.GetByRole(AriaRole.Link, new PageGetByRoleOptions { Name = "Previous" }).ClickAsync();
+        Assert.Equal("1,151 to 1,200 of 1,204 bridges", await page.Locator(".total").TextContentAsync());
+        await page.GetByRole(AriaRole.Link, new PageGetByRoleOptions { Name = "First" }).ClickAsync();
         Assert.Equal(Url("/bridges"), page.Url);
+        await page.GetByRole(AriaRole.Link, new PageGetByRoleOptions { Name = "Last" }).ClickAsync();
+        Assert.Equal("1,155 to 1,204 of 1,204 bridges", await page.Locator(".total").TextContentAsync());
     }
 
     [Fact]

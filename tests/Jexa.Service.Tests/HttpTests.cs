@@ -265,7 +265,7 @@ public class HttpTests(DemoService demo)
         var answer = await Service.GetAsync("/bridges/7", $"Accept: {accept}\r\n");
         Assert.Equal(200, answer.Status);
         Assert.Equal(json ? "application/json" : "text/html; charset=utf-8", answer.Header("Content-Type"));
-        Assert.Equal("Accept", answer.Header("Vary"));
+        Assert.Equal("Accept, Accept-Encoding", answer.Header("Vary"));
     }
 
     [Fact]
@@ -305,6 +305,49 @@ public class HttpTests(DemoService demo)
         var head = await Service.GetAsync("/bridges/7", method: "HEAD");
         Assert.Equal((200, ""), (head.Status, head.Body));
         Assert.Equal(get.Header("Content-Length"), head.Header("Content-Length"));
+    }
+
+    [Theory]
+    [InlineData("/bridges/7")]
+    [InlineData("/bridges")]
+    public async Task A_page_that_the_visitor_holds_is_not_sent_again(string target)
+    {
+        var first = await Service.GetAsync(target);
+        var tag = first.Header("ETag")!;
+        Assert.StartsWith("W/\"", tag);
+        foreach (var held in new[] { tag, tag[2..], $"\"other\", {tag}", "*" })
+        {
+            var again = await Service.GetAsync(target, $"If-None-Match: {held}\r\n");
+            Assert.Equal((304, "", tag), (again.Status, again.Body, again.Header("ETag")));
+            Assert.Equal("Accept, Accept-Encoding", again.Header("Vary"));
+        }
+
+        Assert.Equal(200, (await Service.GetAsync(target, "If-None-Match: \"other\"\r\n")).Status);
+        Assert.Equal(200, (await Service.GetAsync(target, $"If-None-Match: {tag}\r\nAccept: application/json\r\n")).Status);
+        Assert.Equal("private, no-cache", first.Header("Cache-Control"));
+        Assert.Null((await Service.GetAsync("/bridges/abc", "If-None-Match: *\r\n")).Header("ETag"));
+    }
+
+    [Fact]
+    public async Task Pages_are_compressed_for_those_who_ask()
+    {
+        using var client = new HttpClient(new SocketsHttpHandler { AutomaticDecompression = System.Net.DecompressionMethods.Brotli });
+        var plain = await Service.GetAsync("/bridges");
+        Assert.Null(plain.Header("Content-Encoding"));
+        Assert.Equal(plain.Body, await client.GetStringAsync(Service.PagesUrl + "bridges"));
+        var compressed = await Service.GetAsync("/bridges", "Accept-Encoding: gzip, br\r\n", "HEAD");
+        Assert.Equal("br", compressed.Header("Content-Encoding"));
+        Assert.InRange(int.Parse(compressed.Header("Content-Length")!), 500, plain.Body.Length / 2);
+        Assert.Null((await Service.GetAsync("/bridges", "Accept-Encoding: br;q=0\r\n", "HEAD")).Header("Content-Encoding"));
+        Assert.Null((await Service.GetAsync("/bridges", "Accept-Encoding: gzip\r\n", "HEAD")).Header("Content-Encoding"));
+    }
+
+    [Fact]
+    public async Task Links_around_a_page_stand_in_its_head_too()
+    {
+        Assert.Equal("</bridges/7>; rel=\"canonical\", </bridges>; rel=\"collection\"", (await Service.GetAsync("/bridges/7")).Header("Link"));
+        Assert.Matches("^</bridges\\?after=[^>]+>; rel=\"next\", </bridges\\?before=end>; rel=\"last\"$", (await Service.GetAsync("/bridges")).Header("Link"));
+        Assert.Null((await Service.GetAsync("/bridges/99999")).Header("Link"));
     }
 
     [Fact]

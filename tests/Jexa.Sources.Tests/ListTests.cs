@@ -46,12 +46,75 @@ public class ListTests
                 Assert.InRange(view.Rows.Count, 1, 50);
                 for (var i = 0; i < view.Rows.Count; i++) seen.Add(view.Rows[i][view.Shape.Columns[0].Ordinal].Integer);
                 Assert.DoesNotContain(trace.Queries, query => query.Query.Shown(query.Arguments).Contains(" OR ", StringComparison.Ordinal));
-                next = view.Next;
+                next = view.Windows.Next;
             }
         }
 
         Assert.Equal(expected, seen);
         Assert.Equal(9, windows);
+
+        // And backwards, from the last window to the first.
+        seen.Clear();
+        for (string? previous = "/all?before=end"; previous is not null;)
+        {
+            var (answer, _) = await app.VisitAsync(site, previous);
+            using (answer)
+            {
+                var view = Assert.IsType<ListView>(answer.View);
+                if (view.Windows.Previous is null) Assert.Equal(50, view.Rows.Count);
+                var ids = Enumerable.Range(0, view.Rows.Count).Select(i => view.Rows[i][view.Shape.Columns[0].Ordinal].Integer).Where(id => !seen.Contains(id)).ToList();
+                Assert.Equal(expected.IndexOf(view.Rows[0][view.Shape.Columns[0].Ordinal].Integer) + 1, view.From);
+                seen.InsertRange(0, ids);
+                previous = view.Windows.Previous;
+            }
+        }
+
+        Assert.Equal(expected, seen);
+    }
+
+    [Fact]
+    public async Task Its_windows_know_where_they_are_and_what_is_around_them()
+    {
+        await using var app = new TestApp("CREATE TABLE t (id INTEGER PRIMARY KEY, name TEXT NOT NULL);");
+        for (var i = 0; i < 120; i++) app.Execute($"INSERT INTO t VALUES ({i}, 'n{i:000}')");
+        var site = await app.SiteAsync(Plain("name"));
+        var first = await LookAsync("/all");
+        Assert.Equal((1L, 50), (first.From, first.Count));
+        Assert.Null(first.Links.First);
+        Assert.Null(first.Links.Previous);
+        var second = await LookAsync(first.Links.Next!);
+        Assert.Equal((51L, 50), (second.From, second.Count));
+        Assert.Equal("/all", second.Links.First);
+        var third = await LookAsync(second.Links.Next!);
+        Assert.Equal((101L, 20), (third.From, third.Count));
+        Assert.Null(third.Links.Next);
+        Assert.Null(third.Links.Last);
+        Assert.Equal((51L, 50), Place(await LookAsync(third.Links.Previous!)));
+        Assert.Equal((1L, 50), Place(await LookAsync(second.Links.Previous!)));
+        var last = await LookAsync(first.Links.Last!);
+        Assert.Equal((71L, 50), Place(last));
+        Assert.Null(last.Links.Next);
+        var before = await LookAsync(last.Links.Previous!);
+        Assert.Equal((21L, 50), Place(before));
+
+        // What would begin before the beginning is the first window, whole.
+        Assert.Equal((1L, 50), Place(await LookAsync(before.Links.Previous!)));
+        Assert.Equal((71L, 50), Place(await LookAsync(before.Links.Next!)));
+        Assert.StartsWith("malformed", await app.OutcomeAsync(site, first.Links.Next! + "&before=end"));
+        Assert.StartsWith("malformed", await app.OutcomeAsync(site, "/all?after=end"));
+        Assert.StartsWith("malformed", await app.OutcomeAsync(site, "/all?before="));
+
+        static (long?, int) Place((long? From, int Count, WindowLinks Links) window) => (window.From, window.Count);
+
+        async Task<(long? From, int Count, WindowLinks Links)> LookAsync(string address)
+        {
+            var (answer, _) = await app.VisitAsync(site, address);
+            using (answer)
+            {
+                var view = (ListView)answer.View!;
+                return (view.From, view.Rows.Count, view.Windows);
+            }
+        }
     }
 
     [Fact]
@@ -61,7 +124,7 @@ public class ListTests
         for (var i = 0; i < 120; i++) app.Execute($"INSERT INTO t VALUES ({i}, 'n{i:000}')");
         var site = await app.SiteAsync(Plain("name"));
         var (first, _) = await app.VisitAsync(site, "/all");
-        var next = ((ListView)first.View!).Next!;
+        var next = ((ListView)first.View!).Windows.Next!;
         first.Dispose();
         app.Execute("DELETE FROM t WHERE id = 49; INSERT INTO t VALUES (1000, 'n000a'), (1001, 'n049a')");
         var (second, _) = await app.VisitAsync(site, next);
@@ -80,7 +143,7 @@ public class ListTests
         for (var i = 0; i < 120; i++) app.Execute($"INSERT INTO t VALUES ({i}, 'n{i:000}')");
         var site = await app.SiteAsync(Plain("name") + "\n  other: { path: /other, list: t, show: [id], order: [name] }");
         var (first, _) = await app.VisitAsync(site, "/all");
-        var place = ((ListView)first.View!).Next!.Split('=')[1];
+        var place = ((ListView)first.View!).Windows.Next!.Split('=')[1];
         first.Dispose();
         Assert.StartsWith("listed", await app.OutcomeAsync(site, "/all?after=" + place));
         Assert.StartsWith("malformed 400", await app.OutcomeAsync(site, "/other?after=" + place));
@@ -107,7 +170,7 @@ public class ListTests
         using (answer)
         {
             var view = (ListView)answer.View!;
-            Assert.Null(view.Next);
+            Assert.Null(view.Windows.Next);
             Assert.True(view.CannotGoOn);
         }
     }

@@ -172,7 +172,7 @@ public class QueryTests
                         if (view.Shape.RecordLink!.TryWrite(view.Rows[i], address)) addresses.Add(address.ToString(), view.Rows[i][view.Shape.Columns[0].Ordinal].Integer);
                     }
 
-                    next = view.Next;
+                    next = view.Windows.Next;
                 }
             }
 

@@ -46,6 +46,13 @@ public abstract record Condition
     public sealed record Behind(ColumnRef Column, Operand Value, bool Descending) : Condition;
 }
 
+/// <summary>Where rows without a value come in an order, whatever its direction.</summary>
+public enum EmptyPlace
+{
+    First,
+    Last,
+}
+
 /// <summary>One step of an order.</summary>
 public abstract record Ordering
 {
@@ -53,8 +60,9 @@ public abstract record Ordering
     {
     }
 
-    /// <summary>By a column; empty fields last in either direction.</summary>
-    public sealed record ByColumn(ColumnRef Column, bool Descending, bool MayBeEmpty) : Ordering;
+    /// <summary>By a column.</summary>
+    /// <param name="Empties">Where rows without a value come; null where there can be none.</param>
+    public sealed record ByColumn(ColumnRef Column, bool Descending, EmptyPlace? Empties) : Ordering;
 
     /// <summary>Rows that equal an argument code unit by code unit first, whatever the column's collation.</summary>
     public sealed record ExactFirst(ColumnRef Column, int Argument) : Ordering;

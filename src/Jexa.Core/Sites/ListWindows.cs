@@ -16,13 +16,13 @@ public readonly record struct WindowQuery(IPreparedQuery Query, IReadOnlyList<Co
 /// Keyset paging: the windows of a list as range queries that an index serves, never an OR across them. The rows behind
 /// (a, b, key) are, in order: those equal in a and b with a greater key; those equal in a with a greater b, then those
 /// with no b; those with a greater a, then those with no a. Each is one query; reading stops when the window is full.
+/// Backwards it is the same over the order turned round, and the rows come last one first.
 /// </summary>
 public sealed class ListWindows
 {
     private readonly ISource _source;
     private readonly RecordQuery _basis;
     private readonly ConcurrentDictionary<Shape, IPreparedQuery> _prepared = [];
-    private readonly IReadOnlyList<WindowQuery> _first;
 
     /// <param name="basis">The list's query without order and without a place to begin.</param>
     /// <param name="keys">The order, ending with the record's key.</param>
@@ -32,9 +32,8 @@ public sealed class ListWindows
         _basis = basis;
         Keys = keys;
         Width = basis.Width;
-        _first = keys[0].MayBeEmpty
-            ? [Query(new Shape(0, 0, Range.Filled), []), Query(new Shape(0, 0, Range.Empty), [])]
-            : [Query(new Shape(0, 0, Range.All), [])];
+        First = Ends(backwards: false);
+        Last = Ends(backwards: true);
     }
 
     public IReadOnlyList<OrderKey> Keys { get; }
@@ -43,7 +42,10 @@ public sealed class ListWindows
     public int Width { get; }
 
     /// <summary>The queries of the first window, to be run in turn until it is full.</summary>
-    public IReadOnlyList<WindowQuery> First() => _first;
+    public IReadOnlyList<WindowQuery> First { get; }
+
+    /// <summary>The queries of the last window, backwards.</summary>
+    public IReadOnlyList<WindowQuery> Last { get; }
 
     /// <summary>The queries of the window behind a row whose order columns have these values.</summary>
     public IEnumerable<WindowQuery> Behind(IReadOnlyList<Constant> values)
@@ -52,17 +54,41 @@ public sealed class ListWindows
         {
             // Among rows with no value here nothing is behind another; the rows with none come last.
             if (values[level] is Constant.Empty) continue;
-            var emptyMask = 0;
-            for (var i = 0; i < level; i++)
-                if (values[i] is Constant.Empty) emptyMask |= 1 << i;
-            yield return Query(new Shape(level, emptyMask, Range.Behind), values);
-            if (Keys[level].MayBeEmpty) yield return Query(new Shape(level, emptyMask, Range.Empty), values);
+            var emptyMask = EmptyMask(values, level);
+            yield return Query(new Shape(level, emptyMask, Range.Behind, false), values);
+            if (Keys[level].MayBeEmpty) yield return Query(new Shape(level, emptyMask, Range.Empty, false), values);
+        }
+    }
+
+    /// <summary>The queries of the window before such a row, backwards.</summary>
+    public IEnumerable<WindowQuery> Before(IReadOnlyList<Constant> values)
+    {
+        for (var level = Keys.Count - 1; level >= 0; level--)
+        {
+            // Before a row with no value here are all that have one.
+            var range = values[level] is Constant.Empty ? Range.Filled : Range.Behind;
+            yield return Query(new Shape(level, EmptyMask(values, level), range, true), values);
         }
     }
 
     /// <summary>A text that differs between lists of other names or orders, so that a place in one is none in another.</summary>
     public string Signature(string page) =>
         page + "\n" + string.Join('\n', Keys.Select(key => $"{(key.Descending ? '-' : '+')}{key.Column.Name}"));
+
+    private IReadOnlyList<WindowQuery> Ends(bool backwards)
+    {
+        if (!Keys[0].MayBeEmpty) return [Query(new Shape(0, 0, Range.All, backwards), [])];
+        WindowQuery[] ends = [Query(new Shape(0, 0, Range.Filled, backwards), []), Query(new Shape(0, 0, Range.Empty, backwards), [])];
+        return backwards ? [ends[1], ends[0]] : ends;
+    }
+
+    private static int EmptyMask(IReadOnlyList<Constant> values, int level)
+    {
+        var mask = 0;
+        for (var i = 0; i < level; i++)
+            if (values[i] is Constant.Empty) mask |= 1 << i;
+        return mask;
+    }
 
     private WindowQuery Query(Shape shape, IReadOnlyList<Constant> values) =>
         new(_prepared.GetOrAdd(shape, made => _source.Prepare(Compile(made))), values);
@@ -74,15 +100,17 @@ public sealed class ListWindows
             where.Add((shape.EmptyMask & (1 << i)) != 0 ? new Condition.IsEmpty(Keys[i].Column)
                 : new Condition.Equal(Keys[i].Column, new Operand.Argument(i, FieldType.Any)));
         var key = Keys[shape.Level];
-        if (shape.Range == Range.Behind) where.Add(new Condition.Behind(key.Column, new Operand.Argument(shape.Level, FieldType.Any), key.Descending));
+        if (shape.Range == Range.Behind)
+            where.Add(new Condition.Behind(key.Column, new Operand.Argument(shape.Level, FieldType.Any), key.Descending != shape.Backwards));
         if (shape.Range == Range.Filled) where.Add(new Condition.IsFilled(key.Column));
         if (shape.Range == Range.Empty) where.Add(new Condition.IsEmpty(key.Column));
 
         var order = new List<Ordering>();
         for (var i = shape.Range == Range.Empty ? shape.Level + 1 : shape.Level; i < Keys.Count; i++)
         {
-            var known = i == shape.Level && shape.Range is Range.Behind or Range.Filled;
-            order.Add(new Ordering.ByColumn(Keys[i].Column, Keys[i].Descending, Keys[i].MayBeEmpty && !known));
+            var known = !Keys[i].MayBeEmpty || (i == shape.Level && shape.Range is Range.Behind or Range.Filled);
+            order.Add(new Ordering.ByColumn(Keys[i].Column, Keys[i].Descending != shape.Backwards,
+                known ? null : shape.Backwards ? EmptyPlace.First : EmptyPlace.Last));
         }
 
         return _basis with { Where = where, Order = order };
@@ -98,5 +126,6 @@ public sealed class ListWindows
 
     /// <param name="Level">The order column that the range is over; those before it are equal.</param>
     /// <param name="EmptyMask">Which of those before it are equally empty.</param>
-    private readonly record struct Shape(int Level, int EmptyMask, Range Range);
+    /// <param name="Backwards">Over the order turned round.</param>
+    private readonly record struct Shape(int Level, int EmptyMask, Range Range, bool Backwards);
 }

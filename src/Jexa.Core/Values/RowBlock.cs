@@ -62,6 +62,14 @@ public sealed class RowBlock
 
     public void AddReal(double value) => _cells[_cellCount++] = Cell.FromReal(value);
 
+    /// <summary>Turns the order of the rows round, in place.</summary>
+    public void Reverse()
+    {
+        for (var (first, last) = (0, Count - 1); first < last; first++, last--)
+            for (var column = 0; column < Width; column++)
+                (_cells[(first * Width) + column], _cells[(last * Width) + column]) = (_cells[(last * Width) + column], _cells[(first * Width) + column]);
+    }
+
     /// <summary>Adds a text, decimal or bytes cell; the bytes are copied.</summary>
     public void AddRun(CellKind kind, ReadOnlySpan<byte> bytes)
     {

@@ -24,12 +24,14 @@ public sealed record ListShape(string Heading, string Address, IReadOnlyList<Vie
 /// <param name="IsExact">False where counting stopped at its limit: there are more.</param>
 public readonly record struct Total(long Count, bool IsExact);
 
-/// <param name="Next">The address of the next window; null at the end.</param>
+/// <summary>Where the other windows of a list are; null where there is none that way.</summary>
+public sealed record WindowLinks(string? First, string? Previous, string? Next, string? Last);
+
+/// <param name="From">The number of the first row shown, from 1; null where nobody knows.</param>
 /// <param name="CannotGoOn">There are more rows, but no address can carry the place where they go on.</param>
-/// <param name="IsLaterWindow">Whether this is not the first window of the list.</param>
 /// <param name="Notice">A sentence above the list, such as why the visitor was led here.</param>
 public sealed record ListView(
-    PageFrame Frame, string Page, ListShape Shape, RowBlock Rows, Total Total, string? Next, bool CannotGoOn, bool IsLaterWindow, string? Notice)
+    PageFrame Frame, string Page, ListShape Shape, RowBlock Rows, Total Total, long? From, WindowLinks Windows, bool CannotGoOn, string? Notice)
     : PageView(Frame, Page);
 
 /// <summary>The part of a detail page that is the same for every visit.</summary>

@@ -8,21 +8,27 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Visits;
 
+/// <summary>A place in a list: the order columns of one of its rows, and which row it was when it was shown.</summary>
+/// <param name="Number">Counts from 1; rows that have come or gone since are not in it.</param>
+public sealed record ListPlace(IReadOnlyList<Constant> Values, long Number);
+
 /// <summary>
 /// Writes and reads the place where a list goes on: the order columns of a window's last row, sealed so that nobody can
 /// make up another. Base64url without padding: version, values, then eight bytes of HMAC-SHA256 over list, order and values.
 /// </summary>
 public sealed class ListCursor(byte[] secret)
 {
-    private const byte Version = 1;
+    private const byte Version = 2;
     private const int SealLength = 8;
     private const int MaxBytes = 6 * 1024;
 
     /// <summary>The cursor behind a row; null where a value is too long for an address or is not text that can be read back.</summary>
-    public string? Write(ListPage page, Row row)
+    public string? Write(ListPage page, Row row, long number)
     {
         using var bytes = new Utf8Buffer(256);
         bytes.Append(Version);
+        BinaryPrimitives.WriteInt64BigEndian(bytes.Room(8), number);
+        bytes.Advance(8);
         foreach (var key in page.Windows.Keys)
         {
             ref readonly var cell = ref row[key.Ordinal];
@@ -53,17 +59,18 @@ public sealed class ListCursor(byte[] secret)
         return Base64Url.EncodeToString(bytes.Written);
     }
 
-    /// <summary>The values of the order columns; null where the text is no cursor of this list.</summary>
-    public IReadOnlyList<Constant>? Read(ListPage page, string text)
+    /// <summary>The place; null where the text is no cursor of this list.</summary>
+    public ListPlace? Read(ListPage page, string text)
     {
         if (text.Length > MaxBytes * 2 || !Base64Url.IsValid(text)) return null;
         var bytes = Base64Url.DecodeFromChars(text).AsSpan();
-        if (bytes.Length <= SealLength || bytes[0] != Version) return null;
+        if (bytes.Length <= SealLength + 9 || bytes[0] != Version) return null;
         Span<byte> seal = stackalloc byte[SealLength];
         Seal(page, bytes[..^SealLength], seal);
         if (!CryptographicOperations.FixedTimeEquals(seal, bytes[^SealLength..])) return null;
 
-        var rest = bytes[1..^SealLength];
+        var number = BinaryPrimitives.ReadInt64BigEndian(bytes[1..]);
+        var rest = bytes[9..^SealLength];
         var values = new List<Constant>();
         while (!rest.IsEmpty)
         {
@@ -72,7 +79,7 @@ public sealed class ListCursor(byte[] secret)
             values.Add(Take(kind, ref rest));
         }
 
-        return values.Count == page.Windows.Keys.Count ? values : null;
+        return values.Count == page.Windows.Keys.Count ? new ListPlace(values, number) : null;
     }
 
     private static Constant Take(CellKind kind, ref Span<byte> rest)

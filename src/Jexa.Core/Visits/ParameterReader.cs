@@ -12,8 +12,14 @@ internal readonly record struct RawParameter(string? Text, KeyFault Fault);
 /// <summary>Takes parameters out of a target that has been matched.</summary>
 internal static class ParameterReader
 {
-    /// <summary>The names of the controls every list reads.</summary>
+    /// <summary>The place behind which a list's window begins.</summary>
     public const string After = "after";
+
+    /// <summary>The place before which a list's window ends, or <see cref="End"/>.</summary>
+    public const string Before = "before";
+
+    /// <summary>Stands for the end of a list.</summary>
+    public const string End = "end";
 
     /// <summary>Says on a list which page's ID was lacking: <c>PAGE.PARAMETER</c>.</summary>
     public const string Lacking = "lacking";

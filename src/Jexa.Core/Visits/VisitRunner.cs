@@ -178,19 +178,16 @@ public sealed class VisitRunner(TimeProvider clock, ListCursor cursors, RuntimeF
 
     private async ValueTask<Answer> ParseListAsync(Site site, ListPage page, VisitRequest request, VisitTrace trace, CancellationToken cancellation)
     {
-        var after = ParameterReader.FromQuery(request.Target, ParameterReader.After);
-        NoteIgnored(request.Target, [ParameterReader.After, ParameterReader.Lacking], trace);
-        var place = after is { Fault: KeyFault.None, Text: { } text } ? cursors.Read(page, text) : null;
-        var fault = after.Fault != KeyFault.None ? after.Fault : after.Text is not null && place is null ? KeyFault.WrongForm : KeyFault.None;
-        if (after.Text is not null) trace.Parameters.Add(new TracedParameter(ParameterReader.After, after.Text, KeyReading.Failed(fault)));
+        var window = WindowReader.Read(page, request.Target, cursors, trace);
+        NoteIgnored(request.Target, [ParameterReader.After, ParameterReader.Before, ParameterReader.Lacking], trace);
         trace.End(VisitStep.Parse);
-        return fault != KeyFault.None
-            ? Say(new Outcome.Malformed(ParameterReader.After, fault), Messages.MalformedControl(site, page, ParameterReader.After, fault))
-            : await LoadListAsync(site, page, request, place, trace, cancellation);
+        return window.Fault != KeyFault.None
+            ? Say(new Outcome.Malformed(window.Control, window.Fault), Messages.MalformedControl(site, page, window.Control, window.Fault))
+            : await LoadListAsync(site, page, request, window, trace, cancellation);
     }
 
     private async ValueTask<Answer> LoadListAsync(
-        Site site, ListPage page, VisitRequest request, IReadOnlyList<Constant>? place, VisitTrace trace, CancellationToken cancellation)
+        Site site, ListPage page, VisitRequest request, WindowRequest window, VisitTrace trace, CancellationToken cancellation)
     {
         var rows = Lend(page.Windows.Width);
         var counted = Lend(1);
@@ -198,20 +195,19 @@ public sealed class VisitRunner(TimeProvider clock, ListCursor cursors, RuntimeF
         {
             await RunAsync(page.Count, [], counted, trace, cancellation);
             var count = counted[0][0].Integer;
-            foreach (var window in place is null ? page.Windows.First() : page.Windows.Behind(place))
+            var total = new Total(Math.Min(count, page.CountLimit), count <= page.CountLimit);
+            await FillAsync(window.Queries(page), rows, trace, cancellation);
+            if (window.Backwards && rows.Count <= ListPage.WindowSize)
             {
-                await RunAsync(window.Query, window.Arguments, rows, trace, cancellation);
-                if (rows.Count > ListPage.WindowSize) break;
+                // It reaches the beginning: what is shown is the first window, whole.
+                window = WindowRequest.Start;
+                rows.Reset(page.Windows.Width);
+                await FillAsync(window.Queries(page), rows, trace, cancellation);
             }
 
             trace.End(VisitStep.Load);
-            var goesOn = rows.Count > ListPage.WindowSize;
-            while (rows.Count > ListPage.WindowSize) rows.DropLastRow();
             NoteUnlinked(page, rows);
-            var next = goesOn ? cursors.Write(page, rows[rows.Count - 1]) : null;
-            var view = new ListView(site.Frame, page.Name, page.Shape, rows, new Total(Math.Min(count, page.CountLimit), count <= page.CountLimit),
-                next is null ? null : $"{page.Shape.Address}?{ParameterReader.After}={next}", goesOn && next is null, place is not null,
-                Notice(site, page, request.Target));
+            var view = WindowReader.View(site, page, window, rows, total, cursors, Notice(site, page, request.Target));
             trace.End(VisitStep.Decide);
             var answer = new Answer(new Outcome.Listed(), 200, view) { Return = Returning(rows) };
             rows = null;
@@ -221,6 +217,16 @@ public sealed class VisitRunner(TimeProvider clock, ListCursor cursors, RuntimeF
         {
             GiveBack(counted);
             if (rows is not null) GiveBack(rows);
+        }
+    }
+
+    /// <summary>Runs a window's queries in turn until there is one row more than it shows.</summary>
+    private async ValueTask FillAsync(IEnumerable<WindowQuery> queries, RowBlock rows, VisitTrace trace, CancellationToken cancellation)
+    {
+        foreach (var query in queries)
+        {
+            await RunAsync(query.Query, query.Arguments, rows, trace, cancellation);
+            if (rows.Count > ListPage.WindowSize) return;
         }
     }
 

@@ -73,7 +73,7 @@ internal sealed class HtmlPageWriter(string styleVersion)
         html.Append("<div class=\"lead\">\n<h1>"u8);
         html.AppendEncoded(shape.Heading);
         html.Append("</h1>\n<p class=\"total\">"u8);
-        html.AppendEncoded(TotalText(view.Total, shape));
+        html.AppendEncoded(TotalText(view));
         html.Append("</p>\n</div>\n"u8);
         if (view.Notice is { } notice) WriteNotice(notice, html);
         if (view.Rows.Count == 0) WriteNoRows(view, html);
@@ -91,7 +91,7 @@ internal sealed class HtmlPageWriter(string styleVersion)
     private static void WriteNoRows(ListView view, Utf8Buffer html)
     {
         html.Append("<p class=\"none-yet\">"u8);
-        html.AppendEncoded(view.IsLaterWindow ? $"No more {view.Shape.Many} come after this place." : $"There are no {view.Shape.Many} yet.");
+        html.AppendEncoded(view.Windows.First is null ? $"There are no {view.Shape.Many} yet." : $"No more {view.Shape.Many} come after this place.");
         html.Append("</p>\n"u8);
     }
 
@@ -121,23 +121,29 @@ internal sealed class HtmlPageWriter(string styleVersion)
     {
         if (view.CannotGoOn)
             html.Append("<p class=\"none-yet\">The list goes on, but its next part has no address: a value it is ordered by is too long.</p>\n"u8);
-        if (view.Next is null && !view.IsLaterWindow) return;
+        var windows = view.Windows;
+        if (windows is { First: null, Next: null, Last: null }) return;
         html.Append("<nav class=\"turns\" aria-label=\"Parts of the list\">\n"u8);
-        if (view.IsLaterWindow)
-        {
-            html.Append("<a href=\""u8);
-            html.AppendEncoded(view.Shape.Address);
-            html.Append("\">From the start</a>\n"u8);
-        }
-
-        if (view.Next is { } next)
-        {
-            html.Append("<a class=\"next\" rel=\"next\" href=\""u8);
-            html.AppendEncoded(next);
-            html.Append("\">Next</a>\n"u8);
-        }
-
+        WriteTurn(windows.First, "first"u8, "First"u8, html);
+        WriteTurn(windows.Previous, "prev"u8, "Previous"u8, html);
+        WriteTurn(windows.Next, "next"u8, "Next"u8, html);
+        WriteTurn(windows.Last, "last"u8, "Last"u8, html);
         html.Append("</nav>\n"u8);
+    }
+
+    /// <param name="relation">The registered link relation, which also is the class.</param>
+    private static void WriteTurn(string? address, ReadOnlySpan<byte> relation, ReadOnlySpan<byte> text, Utf8Buffer html)
+    {
+        if (address is null) return;
+        html.Append("<a class=\""u8);
+        html.Append(relation);
+        html.Append("\" rel=\""u8);
+        html.Append(relation);
+        html.Append("\" href=\""u8);
+        html.AppendEncoded(address);
+        html.Append("\">"u8);
+        html.Append(text);
+        html.Append("</a>\n"u8);
     }
 
     private void WriteDetail(DetailView view, Utf8Buffer html, Utf8Buffer scratch)
@@ -285,6 +291,13 @@ internal sealed class HtmlPageWriter(string styleVersion)
         html.Advance(written);
     }
 
-    private static string TotalText(Total total, ListShape shape) =>
-        (total.IsExact ? "" : "more than ") + ValueFormat.Count(total.Count) + " " + (total is { Count: 1, IsExact: true } ? shape.One : shape.Many);
+    /// <summary>“1,204 bridges”, and in a list of several windows “51 to 100 of 1,204 bridges”.</summary>
+    private static string TotalText(ListView view)
+    {
+        var total = view.Total;
+        var noun = total is { Count: 1, IsExact: true } ? view.Shape.One : view.Shape.Many;
+        var all = $"{(total.IsExact ? "" : "more than ")}{ValueFormat.Count(total.Count)} {noun}";
+        return view.From is not { } from || view.Windows is { First: null, Next: null } ? all
+            : $"{ValueFormat.Count(from)} to {ValueFormat.Count(from + view.Rows.Count - 1)} of {all}";
+    }
 }

@@ -49,6 +49,7 @@ internal static class JsonPageWriter
         json.WriteNumber("count"u8, view.Total.Count);
         json.WriteBoolean("exact"u8, view.Total.IsExact);
         json.WriteEndObject();
+        if (view.From is { } from) json.WriteNumber("from"u8, from);
         if (view.Notice is { } notice) json.WriteString("notice"u8, notice);
         json.WriteStartArray("records"u8);
         for (var i = 0; i < view.Rows.Count; i++)
@@ -60,8 +61,10 @@ internal static class JsonPageWriter
         }
 
         json.WriteEndArray();
-        if (view.Next is { } next) json.WriteString("next"u8, next);
-        else json.WriteNull("next"u8);
+        json.WriteString("first"u8, view.Windows.First);
+        json.WriteString("prev"u8, view.Windows.Previous);
+        json.WriteString("next"u8, view.Windows.Next);
+        json.WriteString("last"u8, view.Windows.Last);
     }
 
     private static void WriteDetail(DetailView view, Utf8JsonWriter json, Utf8Buffer scratch)

@@ -101,16 +101,41 @@ internal sealed class PagesDoor(SiteHost host, SiteWatcher watcher, string conso
     private static async Task SendAsync(HttpContext http, Answer answer, bool json, Utf8Buffer body)
     {
         var response = http.Response;
+        var headers = response.Headers;
         response.StatusCode = answer.Status;
-        response.Headers.Vary = "Accept";
-        response.Headers.CacheControl = answer.Status == StatusCodes.Status200OK ? "private, no-cache" : "no-store";
-        if (answer.Location is not null) response.Headers.Location = answer.Location;
-        if (answer.Allow is not null) response.Headers.Allow = answer.Allow;
-        if (answer.RetryAfterSeconds is { } seconds) response.Headers.RetryAfter = seconds.ToString(CultureInfo.InvariantCulture);
-        response.ContentLength = body.Length;
-        if (body.Length == 0) return;
+        headers.Vary = "Accept, Accept-Encoding";
+        if (answer.Location is not null) headers.Location = answer.Location;
+        if (answer.Allow is not null) headers.Allow = answer.Allow;
+        if (answer.RetryAfterSeconds is { } seconds) headers.RetryAfter = seconds.ToString(CultureInfo.InvariantCulture);
+        if (answer.Status != StatusCodes.Status200OK)
+        {
+            headers.CacheControl = "no-store";
+        }
+        else
+        {
+            // A browser may keep the page, but asks each time; nobody in between may keep it.
+            headers.CacheControl = "private, no-cache";
+            headers.ETag = PageTag.Of(body.Written, json);
+            if (LinkHeader.Of(answer.View!) is { } link) headers.Link = link;
+            if (PageTag.IsHeld(http.Request.Headers.IfNoneMatch, headers.ETag.ToString()))
+            {
+                response.StatusCode = StatusCodes.Status304NotModified;
+                return;
+            }
+        }
+
+        if (body.Length == 0)
+        {
+            response.ContentLength = 0;
+            return;
+        }
+
         response.ContentType = !json ? "text/html; charset=utf-8" : answer.Status < 400 ? "application/json" : "application/problem+json";
-        if (!HttpMethods.IsHead(http.Request.Method)) await response.Body.WriteAsync(body.WrittenMemory, http.RequestAborted);
+        using var compressed = Compression.TryCompress(http.Request.Headers.AcceptEncoding, body);
+        if (compressed is not null) headers.ContentEncoding = Compression.Coding;
+        var sent = compressed ?? body;
+        response.ContentLength = sent.Length;
+        if (!HttpMethods.IsHead(http.Request.Method)) await response.Body.WriteAsync(sent.WrittenMemory, http.RequestAborted);
     }
 
     private static Task SendAsync(HttpContext http, PageAsset asset)

@@ -59,7 +59,8 @@ internal static class SqliteText
 
     private static string Order(Ordering order, IReadOnlyList<Condition>? flag) => order switch
     {
-        Ordering.ByColumn by => Column(by.Column) + (by.Descending ? " DESC" : "") + (by.MayBeEmpty ? " NULLS LAST" : ""),
+        Ordering.ByColumn by => Column(by.Column) + (by.Descending ? " DESC" : "")
+            + (by.Empties switch { EmptyPlace.First => " NULLS FIRST", EmptyPlace.Last => " NULLS LAST", _ => "" }),
         Ordering.ExactFirst exact => $"({Column(exact.Column)} = ?{exact.Argument + 1} COLLATE BINARY) DESC",
         _ => Flag(flag!) + " DESC",
     };

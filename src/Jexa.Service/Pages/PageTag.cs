@@ -1,0 +1,32 @@
+using System.IO.Hashing;
+using Microsoft.Extensions.Primitives;
+
+namespace Jexa.Service.Pages;
+
+/// <summary>
+/// Entity tags of pages (RFC 9110 section 8.8.3): a digest of what is shown, so that the same page has the same tag from every
+/// process. Weak, since the same page may be sent compressed or not.
+/// </summary>
+internal static class PageTag
+{
+    public static string Of(ReadOnlySpan<byte> body, bool json) => $"W/\"{XxHash3.HashToUInt64(body):x16}{(json ? "j" : "h")}\"";
+
+    /// <summary>Whether the visitor holds the page already (If-None-Match, weak comparison).</summary>
+    public static bool IsHeld(StringValues held, string tag)
+    {
+        if (held.Count == 0) return false;
+        var opaque = tag.AsSpan(2);
+        foreach (var line in held)
+        {
+            foreach (var range in line.AsSpan().Split(','))
+            {
+                var candidate = line.AsSpan()[range].Trim();
+                if (candidate is "*") return true;
+                if (candidate.StartsWith("W/")) candidate = candidate[2..];
+                if (candidate.SequenceEqual(opaque)) return true;
+            }
+        }
+
+        return false;
+    }
+}
