@@ -42,12 +42,6 @@ internal static class Doors
     public static int PortOf(WebApplication app) =>
         new Uri(app.Services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()!.Addresses.First()).Port;
 
-    /// <summary>Whether a request names this door, exactly: no other name, so that no foreign name can be pointed at it.</summary>
-    public static bool IsOwnHost(HttpContext http) =>
-        http.Request.Host.Value is { } host && http.Connection.LocalPort is var port
-        && (host.Equals($"127.0.0.1:{port}", StringComparison.Ordinal) || host.Equals($"localhost:{port}", StringComparison.OrdinalIgnoreCase)
-            || (port == 80 && host is "127.0.0.1" or "localhost"));
-
     /// <summary>
     /// Whether the length of the request's body is said in two ways (RFC 9112 section 6.1): a door that takes one and a proxy
     /// that takes the other would disagree on where the next request begins.

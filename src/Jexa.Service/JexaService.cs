@@ -71,6 +71,12 @@ public sealed class JexaService : IAsyncDisposable
         }
 
         var logger = new LoggerConfiguration()
+            .MinimumLevel.Is(options.Log switch
+            {
+                LogDetail.None => LogEventLevel.Fatal,
+                LogDetail.Trouble => LogEventLevel.Warning,
+                _ => LogEventLevel.Information,
+            })
             .MinimumLevel.Override("Microsoft", LogEventLevel.Fatal)
             .WriteTo.Console(standardErrorFromLevel: LogEventLevel.Verbose, outputTemplate: "{Timestamp:HH:mm:ss} {Level:u3} {Message:lj}{NewLine}")
             .CreateLogger();

@@ -5,7 +5,20 @@ namespace Jexa.Service;
 /// <param name="Port">The pages' port; 0 for any free one.</param>
 /// <param name="ConsolePort">The port of console and management API; 0 for any free one.</param>
 /// <param name="StateFolder">Jexa's own data; null for the user's state folder.</param>
-public sealed record ServiceOptions(string AppFile, int Port, int ConsolePort, string? StateFolder)
+/// <param name="Log">How much is logged.</param>
+public sealed record ServiceOptions(string AppFile, int Port, int ConsolePort, string? StateFolder, LogDetail Log)
 {
     public const int DefaultPort = 7440;
+}
+
+/// <summary>How much is logged, each a part of the next.</summary>
+public enum LogDetail
+{
+    None,
+
+    /// <summary>What somebody should look at: visits that failed, an app file that makes no site.</summary>
+    Trouble,
+
+    /// <summary>One line for every visit as well.</summary>
+    Visits,
 }

@@ -101,7 +101,7 @@ internal sealed class SiteWatcher : IAsyncDisposable
     {
         var same = findings.SequenceEqual(_host.Findings);
         _host.Take(site, findings);
-        if (site is not null) _logger.Information("The app file was taken up: {Pages} pages, {Findings} findings", site.Pages.Count, findings.Count);
+        if (site is not null) _logger.Warning("The app file was taken up: {Pages} pages, {Findings} findings", site.Pages.Count, findings.Count);
         else if (!same) _logger.Warning("The app file makes no site, so the last good one goes on serving");
         if (same) return;
         foreach (var finding in findings) _logger.Warning("{Finding}", finding.ToString());

@@ -149,6 +149,41 @@ public sealed class ChangeTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task Health_tells_whether_the_process_and_its_sources_answer()
+    {
+        Assert.Equal((200, "live\n"), Told(await _service.GetAsync("/_jexa/health/live")));
+        Assert.Equal((200, "ready\n"), Told(await _service.GetAsync("/_jexa/health/ready")));
+        File.Move(_folder.File("data.db"), _folder.File("kept.db"));
+        await WithinAsync(2, async () => Told(await _service.GetAsync("/_jexa/health/ready")) == (503, "not ready\n"));
+        Assert.Equal((200, "live\n"), Told(await _service.GetAsync("/_jexa/health/live")));
+        File.Move(_folder.File("kept.db"), _folder.File("data.db"));
+        await WithinAsync(2, async () => Told(await _service.GetAsync("/_jexa/health/ready")) == (200, "ready\n"));
+        Assert.Null((await _service.GetAsync("/_jexa/health/ready")).Header("Jexa-Visit"));
+        Assert.Equal(404, (await _service.GetAsync("/_jexa/health/other")).Status);
+
+        static (int, string) Told(RawAnswer answer) => (answer.Status, answer.Body);
+    }
+
+    [Fact]
+    public async Task The_log_has_one_line_a_visit_where_that_is_wanted_and_what_a_visitor_sent_stays_harmless()
+    {
+        using var talkative = await RunningService.StartAsync("serve", _folder.File("app.yaml"), "--log", "visits");
+        using var silent = await RunningService.StartAsync("serve", _folder.File("app.yaml"), "--log", "none");
+        foreach (var service in new[] { talkative, silent, _service })
+        {
+            await service.GetAsync("/things/1");
+            await service.GetAsync("/things/%1B%5B31m");
+        }
+
+        await WithinAsync(2, () => Task.FromResult(talkative.Errors.Contains("GET /things/%1B%5B31m malformed 400", StringComparison.Ordinal)));
+        Assert.Contains("GET /things/1 found 200", talkative.Errors);
+        Assert.DoesNotContain('\u001b', talkative.Errors);
+        Assert.Equal("", silent.Errors.Trim());
+        Assert.DoesNotContain("found 200", _service.Errors);
+        Assert.Equal(2, (await RunningService.RunAsync("serve", _folder.File("app.yaml"), "--log", "loud")).ExitCode);
+    }
+
+    [Fact]
     public async Task A_changed_schema_is_taken_up_and_a_spoilt_one_is_a_finding()
     {
         _folder.MakeDatabase("ALTER TABLE thing RENAME COLUMN name TO title");

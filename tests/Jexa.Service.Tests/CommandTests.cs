@@ -205,6 +205,14 @@ public class CommandTests(DemoService demo)
             Assert.True(document.RootElement.GetProperty("paths").TryGetProperty(path, out _), path);
     }
 
+    [Fact]
+    public async Task The_schema_of_the_app_file_is_served()
+    {
+        var answer = await Manage("GET /app-file.schema.json", "");
+        Assert.Equal((200, "application/schema+json"), (answer.Status, answer.Header("Content-Type")));
+        Assert.Equal(await File.ReadAllTextAsync(Path.Combine(Repository.Root, "docs/app-file.schema.json")), answer.Body);
+    }
+
     [Theory]
     [InlineData("")]
     [InlineData("{")]

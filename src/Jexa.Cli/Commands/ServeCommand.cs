@@ -31,13 +31,21 @@ internal static class ServeCommand
         var port = CommonOptions.Port("Port of the pages");
         var consolePort = CommonOptions.ConsolePort();
         var state = CommonOptions.State();
+        var log = new Option<LogDetail>("--log")
+        {
+            Description = "What is logged, on standard error: none, trouble, or visits (one line each as well)",
+            DefaultValueFactory = _ => LogDetail.Trouble,
+            HelpName = "WHAT",
+        };
         command.Add(port);
         command.Add(consolePort);
         command.Add(state);
+        command.Add(log);
         return (parsed, file) =>
         {
             var pages = parsed.GetValue(port);
-            return new ServiceOptions(file, pages, parsed.GetValue(consolePort) ?? (pages is 0 or 65535 ? 0 : pages + 1), parsed.GetValue(state));
+            return new ServiceOptions(file, pages, parsed.GetValue(consolePort) ?? (pages is 0 or 65535 ? 0 : pages + 1), parsed.GetValue(state),
+                parsed.GetValue(log));
         };
     }
 

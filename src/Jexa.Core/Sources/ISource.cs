@@ -34,6 +34,9 @@ public interface ISource : IAsyncDisposable
     /// <summary>Says what the source holds at this moment.</summary>
     ValueTask<SourceSchema> DescribeAsync(CancellationToken cancellation);
 
+    /// <summary>Touches the source as lightly as shows that it is there and readable.</summary>
+    ValueTask ProbeAsync(CancellationToken cancellation);
+
     /// <summary>Compiles a query once, for many runs. Does not touch the source.</summary>
     IPreparedQuery Prepare(RecordQuery query);
 

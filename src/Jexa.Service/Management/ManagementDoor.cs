@@ -22,6 +22,7 @@ internal sealed class ManagementDoor(SiteHost host, string token, StartCode star
 {
     private const int MostVisits = 1000;
 
+    private readonly OwnHost _ownHost = new();
     private string _pagesUrl = "";
 
     public WebApplication Build(int port)
@@ -56,6 +57,8 @@ internal sealed class ManagementDoor(SiteHost host, string token, StartCode star
     private void Map(WebApplication app)
     {
         app.MapOpenApi("/openapi.json");
+        app.MapGet("/app-file.schema.json", () => TypedResults.Stream(
+            typeof(ManagementDoor).Assembly.GetManifestResourceStream("app-file.schema.json")!, "application/schema+json")).ExcludeFromDescription();
         app.MapGet("/", () => TypedResults.Text(Welcome, "text/html; charset=utf-8")).ExcludeFromDescription();
         var api = app.MapGroup("/api");
         api.MapPost("/session", Trade).WithSummary("Trade the one-time code of the start for the token");
@@ -79,7 +82,7 @@ internal sealed class ManagementDoor(SiteHost host, string token, StartCode star
         headers["Cross-Origin-Resource-Policy"] = "same-origin";
         headers["Referrer-Policy"] = "no-referrer";
         headers.CacheControl = "no-store";
-        if (!Doors.IsOwnHost(http))
+        if (!_ownHost.IsNamedBy(http))
             await Refuse(StatusCodes.Status421MisdirectedRequest, "This service does not answer to that host name.").ExecuteAsync(http);
         else if (Doors.HasTwoLengths(http))
             await Refuse(StatusCodes.Status400BadRequest, "The request says the length of its body in two ways.").ExecuteAsync(http);

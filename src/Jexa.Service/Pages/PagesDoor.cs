@@ -4,10 +4,12 @@ using Jexa.Core.Values;
 using Jexa.Core.Visits;
 using Jexa.Service.Html;
 using Jexa.Service.Json;
+using Jexa.Service.Management;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.Features;
 using Microsoft.AspNetCore.WebUtilities;
+using Serilog.Events;
 
 namespace Jexa.Service.Pages;
 
@@ -21,6 +23,8 @@ internal sealed class PagesDoor(SiteHost host, SiteWatcher watcher, string conso
     private const int MaxInstance = 2048;
 
     private static readonly PageAssets Assets = new();
+
+    private readonly OwnHost _ownHost = new();
 
     private readonly HtmlPageWriter _html = new(Assets.StyleVersion);
 
@@ -42,11 +46,13 @@ internal sealed class PagesDoor(SiteHost host, SiteWatcher watcher, string conso
         headers.XContentTypeOptions = "nosniff";
         headers["Cross-Origin-Resource-Policy"] = "same-origin";
         headers["Referrer-Policy"] = "same-origin";
-        if (!Doors.IsOwnHost(http)) return RefuseAsync(http, StatusCodes.Status421MisdirectedRequest, "This service does not answer to that host name.");
+        if (!_ownHost.IsNamedBy(http)) return RefuseAsync(http, StatusCodes.Status421MisdirectedRequest, "This service does not answer to that host name.");
         if (Doors.HasTwoLengths(http)) return RefuseAsync(http, StatusCodes.Status400BadRequest, "The request says the length of its body in two ways.");
 
         var target = RequestTarget.Read(http.Features.Get<IHttpRequestFeature>()!.RawTarget);
-        return Assets.Find(target) is { } asset ? SendAsync(http, asset) : VisitAsync(http, target);
+        return Assets.Find(target) is { } asset ? SendAsync(http, asset)
+            : HealthCheck.IsAsked(target) ? HealthCheck.AnswerAsync(http, target, host)
+            : VisitAsync(http, target);
     }
 
     private async Task VisitAsync(HttpContext http, RequestTarget target)
@@ -70,6 +76,9 @@ internal sealed class PagesDoor(SiteHost host, SiteWatcher watcher, string conso
         finally
         {
             host.Visits.Add(trace);
+            if (logger.IsEnabled(LogEventLevel.Information))
+                logger.Information("Visit {Number} {Method} {Target} {Outcome} {Status} {Microseconds:0}", trace.Number, trace.Method,
+                    TraceReport.Escaped(trace.Target), trace.Outcome?.Word ?? "left", trace.Status, trace.TotalMicroseconds);
             if (trace.Outcome is Outcome.Failed or Outcome.Unavailable or Outcome.Ambiguous)
             {
                 if (trace.Outcome is Outcome.Failed) watcher.DoubtSchema();

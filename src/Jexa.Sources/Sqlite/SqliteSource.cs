@@ -23,6 +23,12 @@ internal sealed class SqliteSource : ISource
         return SqliteDescriber.Describe(lease.Connection);
     }
 
+    public async ValueTask ProbeAsync(CancellationToken cancellation)
+    {
+        using var lease = await _pool.RentAsync(cancellation);
+        lease.Connection.Ask("SELECT count(*) FROM sqlite_schema");
+    }
+
     public IPreparedQuery Prepare(RecordQuery query) =>
         new SqliteQuery(_pool, SqliteText.Of(query), query.CellNames, [.. query.Columns.Select(column => column.Type)]);
 

@@ -1,0 +1,26 @@
+using Microsoft.AspNetCore.Http;
+
+namespace Jexa.Service;
+
+/// <summary>
+/// The Host names one door answers to, exactly: no other name, so that no foreign name can be pointed at it. They are made
+/// once the door's port is known, by its first request.
+/// </summary>
+internal sealed class OwnHost
+{
+    private string[] _names = [];
+
+    /// <summary>Whether a request names this door.</summary>
+    public bool IsNamedBy(HttpContext http)
+    {
+        var host = http.Request.Headers.Host.ToString();
+        var names = _names;
+        if (names.Length == 0) _names = names = Names(http.Connection.LocalPort);
+        foreach (var name in names)
+            if (host.Equals(name, StringComparison.OrdinalIgnoreCase)) return true;
+        return false;
+    }
+
+    private static string[] Names(int port) =>
+        port == 80 ? ["127.0.0.1:80", "localhost:80", "127.0.0.1", "localhost"] : [$"127.0.0.1:{port}", $"localhost:{port}"];
+}
