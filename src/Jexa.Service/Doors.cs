@@ -24,8 +24,8 @@ internal static class Doors
     {
         var builder = WebApplication.CreateSlimBuilder(new WebApplicationOptions { ContentRootPath = AppContext.BaseDirectory });
         builder.Configuration.Sources.Clear();
-        builder.Logging.ClearProviders();
-        builder.Services.AddSerilog(logger);
+        // The host's own log of requests would also begin an activity and a scope for each; visits are logged by us.
+        builder.Logging.ClearProviders().AddSerilog(logger).AddFilter("Microsoft.AspNetCore.Hosting", LogLevel.None);
         builder.Services.AddSingleton<IHostLifetime, NoLifetime>();
         builder.Services.Configure<HostOptions>(host => host.ShutdownTimeout = Grace);
         builder.WebHost.ConfigureKestrel(kestrel =>
