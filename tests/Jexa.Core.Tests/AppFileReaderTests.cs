@@ -177,16 +177,9 @@ public class AppFileReaderTests
     [Fact]
     public void Every_finding_code_is_explained_in_the_docs()
     {
-        var docs = File.ReadAllText(RepositoryFile("docs/findings.md"));
+        var docs = File.ReadAllText(Repository.File("docs/findings.md"));
         Assert.All(FindingCodes.All, code => Assert.Contains($"### {code.Id} {code.Title}", docs));
         Assert.Equal(FindingCodes.All.Count, FindingCodes.All.Select(code => code.Id).Distinct().Count());
-    }
-
-    private static string RepositoryFile(string path)
-    {
-        for (var at = new DirectoryInfo(AppContext.BaseDirectory); at is not null; at = at.Parent)
-            if (File.Exists(Path.Combine(at.FullName, "Jexa.slnx"))) return Path.Combine(at.FullName, path);
-        throw new FileNotFoundException(path);
     }
 
     private static string ReplaceFirst(string text, string old, string with)

@@ -9,7 +9,7 @@ namespace Jexa.Core.Tests;
 /// <summary>The JSON Schema of the app file, held against the reader so that neither can drift from the other.</summary>
 public class SchemaFileTests
 {
-    private static readonly string SchemaText = File.ReadAllText(Repository("docs/app-file.schema.json"));
+    private static readonly string SchemaText = File.ReadAllText(Repository.File("docs/app-file.schema.json"));
 
     [Theory]
     // A mapping of the schema, and an app file with a key there that the reader does not know.
@@ -35,7 +35,7 @@ public class SchemaFileTests
     }
 
     [Fact]
-    public async Task The_demo_is_valid() => Assert.Empty(await FaultsAsync(File.ReadAllText(Repository("demo/bridges.yaml"))));
+    public async Task The_demo_is_valid() => Assert.Empty(await FaultsAsync(File.ReadAllText(Repository.File("demo/bridges.yaml"))));
 
     [Theory]
     [InlineData("list: bridge", "lsit: bridge")]
@@ -47,7 +47,7 @@ public class SchemaFileTests
     [InlineData("app: Alder", "ap: Alder")]
     public async Task What_the_reader_refuses_the_schema_underlines(string good, string bad)
     {
-        var demo = File.ReadAllText(Repository("demo/bridges.yaml"));
+        var demo = File.ReadAllText(Repository.File("demo/bridges.yaml"));
         Assert.Contains(good, demo);
         Assert.NotEmpty(await FaultsAsync(demo.Replace(good, bad)));
     }
@@ -57,12 +57,5 @@ public class SchemaFileTests
         var tree = new DeserializerBuilder().Build().Deserialize<object>(yaml);
         var json = new SerializerBuilder().JsonCompatible().Build().Serialize(tree);
         return (await JsonSchema.FromJsonAsync(SchemaText)).Validate(json).Select(fault => fault.ToString());
-    }
-
-    private static string Repository(string path)
-    {
-        for (var at = new DirectoryInfo(AppContext.BaseDirectory); at is not null; at = at.Parent)
-            if (File.Exists(Path.Combine(at.FullName, "Jexa.slnx"))) return Path.Combine(at.FullName, path);
-        throw new FileNotFoundException(path);
     }
 }

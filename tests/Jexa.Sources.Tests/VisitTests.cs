@@ -292,6 +292,27 @@ public class VisitTests
     }
 
     [Fact]
+    public async Task Former_paths_lead_to_where_the_page_is_now()
+    {
+        await using var app = new TestApp();
+        var site = await app.SiteAsync(TestApp.App
+            .Replace("path: /bridges\n", "path: /bridges\n    was: /all-bridges\n")
+            .Replace("path: /bridges/{id}", "path: /bridges/{id}\n    was: [\"/bridge-{id}.html\", \"/show{?id}\"]")
+            .Replace("\"/lookup{?code}\"", "\"/lookup{?code}\", was: \"/codes/{code}\""));
+        Assert.Equal("not-canonical 301 /bridges?x=1", await app.OutcomeAsync(site, "/all-bridges?x=1"));
+        Assert.Equal("not-canonical 301 /bridges/7", await app.OutcomeAsync(site, "/bridge-007.html"));
+        Assert.Equal("not-canonical 301 /bridges/7?x=1", await app.OutcomeAsync(site, "/show?id=7&x=1"));
+        Assert.Equal("not-canonical 301 /lookup?code=AV-0007&x=1", await app.OutcomeAsync(site, "/codes/AV-0007?x=1"));
+        Assert.Equal("malformed 400", await app.OutcomeAsync(site, "/bridge-x.html"));
+        Assert.Equal("missing 302 /bridges?lacking=bridge.id", await app.OutcomeAsync(site, "/show?id="));
+        Assert.Equal("not-allowed", (await app.VisitAsync(site, "/show?id=7", method: "POST")).Answer.Outcome.Word);
+        var (answer, trace) = await app.VisitAsync(site, "/bridge-7.html");
+        using (answer) Assert.Contains(TraceReport.Of(trace).Candidates, candidate => candidate is { Won: true, Page: "bridge", Reason: "A former path of this page agrees." });
+        foreach (var (was, code) in new[] { ("/old", "JX412"), ("/old/{number}", "JX412"), ("/bridges/{id}", "JX402"), ("/districts/{id}", "JX402"), ("old/{id}", "JX401") })
+            Assert.Equal(code, Assert.Single((await app.CompileAsync(TestApp.App.Replace("path: /bridges/{id}", $"path: /bridges/{{id}}\n    was: \"{was}\""))).Findings).Code.Id);
+    }
+
+    [Fact]
     public async Task Of_pages_that_share_a_path_the_one_whose_parameters_are_present_wins()
     {
         await using var app = new TestApp("CREATE TABLE t (a INTEGER PRIMARY KEY, b TEXT NOT NULL UNIQUE); INSERT INTO t VALUES (1, 'x');");

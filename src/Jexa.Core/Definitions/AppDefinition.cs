@@ -56,9 +56,11 @@ public enum PageKind
     Detail,
 }
 
+/// <param name="Was">Paths the page had before: they lead to where it is now.</param>
 public sealed record PageDefinition(
     Written Name,
     Written Path,
+    IReadOnlyList<Written> Was,
     PageKind Kind,
     Written Record,
     Written? Title,

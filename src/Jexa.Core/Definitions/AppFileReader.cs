@@ -150,6 +150,7 @@ public static class AppFileReader
     private static PageDefinition? ReadPage(Written name, MappingReader page, FindingList findings)
     {
         var path = page.RequiredText("path", $"/{name}");
+        var was = page.Texts("was");
         var kinds = PageKinds.Concat(LaterPageKinds).Where(page.Has).ToList();
         var title = page.Text("title");
         var show = page.Texts("show");
@@ -179,7 +180,7 @@ public static class AppFileReader
         if (kind == PageKind.List) ReportOther("ids", "A list has no ID.");
         var record = page.Text(kinds[0]);
         return path is null || record is null ? null
-            : new PageDefinition(name, path, kind, record, title, show, [.. order.Select(ReadOrder)], links, by, ids);
+            : new PageDefinition(name, path, was, kind, record, title, show, [.. order.Select(ReadOrder)], links, by, ids);
 
         void ReportOther(string key, string message)
         {

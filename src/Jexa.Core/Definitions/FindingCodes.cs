@@ -52,6 +52,7 @@ public static class FindingCodes
     public static readonly FindingCode KeyOfOtherPageKind = Error("JX409", "A key that this kind of page does not have");
     public static readonly FindingCode IdNotUnique = Warning("JX410", "The ID does not tell records apart");
     public static readonly FindingCode PageNeedsParameters = Error("JX411", "A page that cannot be opened by itself");
+    public static readonly FindingCode FormerParameters = Error("JX412", "A former path with other parameters");
 
     // Links.
     public static readonly FindingCode LinkToUnwrittenPage = Warning("JX501", "A link to a page that is not written yet");

@@ -16,7 +16,7 @@ internal sealed class HeadCompiler(IReadOnlyDictionary<string, SiteRecord?> reco
     {
         if (!records.TryGetValue(page.Record.Value, out var record))
             findings.AddUnknown(FindingCodes.UnknownRecord, page.Record, "record", records.Keys);
-        if (Template(page) is not { } template || record is null) return null;
+        if (Template(page.Path) is not { } template || record is null) return null;
         var parameters = page.Kind == PageKind.Detail ? Parameters(page, template, record) : NoParameters(page, template);
         return parameters is null ? null : new PageHead(page, record, template, new AddressBuilder(template, mount), parameters, null);
     }
@@ -40,12 +40,48 @@ internal sealed class HeadCompiler(IReadOnlyDictionary<string, SiteRecord?> reco
         return [.. heads.Select(head => shadowed.Contains(head.Name) ? head with { LeadsThere = leadsThere(head) } : head)];
     }
 
-    private PathTemplate? Template(PageDefinition page)
+    /// <summary>The page under each path it had before, as far as those can be served.</summary>
+    /// <param name="heads">All pages as they are now: a former path cannot be one of theirs.</param>
+    public IEnumerable<PageHead> Former(PageHead page, IReadOnlyList<PageHead> heads)
+    {
+        foreach (var path in page.Definition.Was)
+        {
+            if (Template(path) is not { } template) continue;
+            if (!template.Parameters.ToHashSet().SetEquals(page.Template.Parameters))
+            {
+                findings.Add(FindingCodes.FormerParameters, path.At, $"The former path {path} does not have the parameters of {page.Definition.Path}.",
+                    "Give it the same parameters, under the same names.", found: path.Value,
+                    expected: page.Template.Parameters.Count == 0 ? "a path without parameters" : "a path with " + string.Join(" and ", page.Template.Parameters));
+                continue;
+            }
+
+            var taken = heads.FirstOrDefault(head => head.Template.SharesPathWith(template) && head.Template.QueryParameters.Order().SequenceEqual(template.QueryParameters.Order()));
+            if (taken is not null)
+            {
+                findings.Add(FindingCodes.SameAddresses, path.At, $"The former path {path} is the path of the page “{taken.Name}” now.", "Remove it.",
+                    found: path.Value, expected: $"a path that is not {taken.Definition.Path}");
+                continue;
+            }
+
+            var parameters = template.Parameters.Select(name => Placed(template, page.Parameters.First(p => p.Name == name))).ToList();
+            yield return new PageHead(page.Definition, page.Record, template, new AddressBuilder(template, mount), parameters, null);
+        }
+    }
+
+    private static PageParameter Placed(PathTemplate template, PageParameter parameter)
+    {
+        var segment = template.Segments.ToList().FindIndex(s => s.Parameter == parameter.Name);
+        return segment < 0
+            ? parameter with { Segment = -1, Prefix = "", Suffix = "" }
+            : parameter with { Segment = segment, Prefix = template.Segments[segment].Prefix, Suffix = template.Segments[segment].Suffix };
+    }
+
+    private PathTemplate? Template(Written path)
     {
         var faults = new List<TemplateFault>();
-        var template = PathTemplate.Parse(page.Path.Value, faults);
+        var template = PathTemplate.Parse(path.Value, faults);
         foreach (var fault in faults)
-            findings.Add(FindingCodes.BadPath, page.Path.Of(fault.Offset), fault.Message, fault.Remedy, found: page.Path.Value,
+            findings.Add(FindingCodes.BadPath, path.Of(fault.Offset), fault.Message, fault.Remedy, found: path.Value,
                 expected: "a path such as /bridges, /bridges/{id} or /lookup{?code}");
         return template;
     }
@@ -123,10 +159,7 @@ internal sealed class HeadCompiler(IReadOnlyDictionary<string, SiteRecord?> reco
             return null;
         }
 
-        var segment = template.Segments.ToList().FindIndex(s => s.Parameter == name);
-        return segment < 0
-            ? new PageParameter(name, -1, "", "", field, key)
-            : new PageParameter(name, segment, template.Segments[segment].Prefix, template.Segments[segment].Suffix, field, key);
+        return Placed(template, new PageParameter(name, -1, "", "", field, key));
     }
 
     private void CheckUnique(PageDefinition page, SiteRecord record, List<SiteField> fields)

@@ -66,6 +66,18 @@ public sealed record PageHead(
     public string Name => Definition.Name.Value;
 }
 
+/// <summary>A path that a page had before: its addresses lead to where the page is now.</summary>
+/// <param name="head">The page's head under its former path.</param>
+public sealed class FormerPage(PageHead head, Page now) : Page(head)
+{
+    public override string Kind => "former";
+
+    public override IReadOnlyList<LinkPlan> Links => [];
+
+    /// <summary>The page as it is now.</summary>
+    public Page Now { get; } = now;
+}
+
 /// <summary>Shows the records of a kind, a window at a time.</summary>
 public sealed class ListPage(PageHead head, ListShape shape, ListWindows windows, IPreparedQuery count, int countLimit, IReadOnlyList<LinkPlan> links)
     : Page(head)

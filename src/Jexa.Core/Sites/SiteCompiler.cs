@@ -47,6 +47,8 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
         var pageCompiler = new PageCompiler(heads, linkCompiler, findings);
         var pages = heads.Values.OfType<PageHead>().Select(pageCompiler.Compile).ToList();
         foreach (var page in pages) paths.Add(page.Head.Template, page);
+        foreach (var page in pages)
+            foreach (var former in headCompiler.Former(page.Head, [.. pages.Select(p => p.Head)])) paths.Add(former.Template, new FormerPage(former, page));
         foreach (var link in definition.Pages.Where(page => heads[page.Name.Value] is null).SelectMany(page => page.Links)) linkCompiler.Check(link);
 
         var home = Home(definition, heads, pages, findings);

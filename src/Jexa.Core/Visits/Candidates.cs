@@ -31,6 +31,7 @@ public static class Candidates
     {
         var template = page.Head.Template;
         var segments = target.HasTrailingSlash && page == won ? target.Segments.Length - 1 : target.Segments.Length;
+        if (page == won && agreed < Math.Min(template.Segments.Count, segments)) return "A former path of this page agrees.";
         if (page == won)
             return template.Segments.Count < target.Segments.Length ? "Every segment agrees once the trailing slash is gone." : "Every segment agrees.";
         if (agreed < Math.Min(template.Segments.Count, segments))

@@ -14,6 +14,7 @@ namespace Jexa.Core.Visits;
 /// </summary>
 public sealed class VisitRunner(TimeProvider clock, ListCursor cursors, RuntimeFindings findings)
 {
+    private const string FormerPath = "The page had this path before.";
     private const int KeptBlocks = 64;
     private const int LargestKeptBlock = 1024 * 1024;
 
@@ -95,12 +96,15 @@ public sealed class VisitRunner(TimeProvider clock, ListCursor cursors, RuntimeF
         }
 
         var page = ParameterReader.Choose(pages, target);
+        var asked = page.Head;
+        if (page is FormerPage former) page = former.Now;
         trace.Page = page;
         trace.End(VisitStep.Match);
         if (!reads) return Say(new Outcome.NotAllowed(), Messages.NotAllowed(site, page)) with { Allow = "GET, HEAD" };
-        return page is DetailPage detail
-            ? await ParseDetailAsync(site, detail, request, trace, cancellation)
-            : await ParseListAsync(site, (ListPage)page, request, trace, cancellation);
+        if (page is DetailPage detail) return await ParseDetailAsync(site, detail, asked, request, trace, cancellation);
+        if (asked == page.Head) return await ParseListAsync(site, (ListPage)page, request, trace, cancellation);
+        trace.Why = FormerPath;
+        return new Answer(new Outcome.NotCanonical(), 301, null, $"{page.Head.Builder.Fixed}{target.QueryString}");
     }
 
     private static Answer Reserved(Site site, RequestTarget target)
@@ -109,8 +113,9 @@ public sealed class VisitRunner(TimeProvider clock, ListCursor cursors, RuntimeF
         return Say(new Outcome.NoPage(), unwritten ? Messages.Unwritten(site, target.Text(2).ToString()) : Messages.NoPage(site, target));
     }
 
+    /// <param name="asked">The page's head under the path that was asked for: its own, or a former one.</param>
     private async ValueTask<Answer> ParseDetailAsync(
-        Site site, DetailPage page, VisitRequest request, VisitTrace trace, CancellationToken cancellation)
+        Site site, DetailPage page, PageHead asked, VisitRequest request, VisitTrace trace, CancellationToken cancellation)
     {
         var target = request.Target;
         var count = page.Parameters.Count;
@@ -121,7 +126,7 @@ public sealed class VisitRunner(TimeProvider clock, ListCursor cursors, RuntimeF
         for (var i = 0; i < count; i++)
         {
             var parameter = page.Parameters[i];
-            var raw = ParameterReader.Read(target, parameter);
+            var raw = ParameterReader.Read(target, asked == page.Head ? parameter : asked.Parameters.First(p => p.Name == parameter.Name));
             var reading = raw.Fault != KeyFault.None ? KeyReading.Failed(raw.Fault)
                 : string.IsNullOrEmpty(raw.Text) ? default : parameter.Key.Read(raw.Text);
             trace.Parameters.Add(new TracedParameter(parameter.Name, raw.Text, reading));
@@ -133,12 +138,18 @@ public sealed class VisitRunner(TimeProvider clock, ListCursor cursors, RuntimeF
                 (keys[i], texts[i], canonical) = (reading.Value, raw.Text!, canonical && reading.IsCanonical);
         }
 
-        NoteIgnored(target, page.Head.Template.QueryParameters, trace);
+        NoteIgnored(target, asked.Template.QueryParameters, trace);
         trace.End(VisitStep.Parse);
         if (refused is not null) return refused;
+        if (asked != page.Head)
+        {
+            trace.Why = FormerPath;
+            return RedirectToCanonical(page, asked, target, keys);
+        }
+
         if (canonical) return await LoadDetailAsync(site, page, request, keys, texts, trace, cancellation);
         trace.Why = "The ID is a value, but not in its canonical spelling.";
-        return RedirectToCanonical(page, target, keys);
+        return RedirectToCanonical(page, asked, target, keys);
     }
 
     private async ValueTask<Answer> LoadDetailAsync(
@@ -162,7 +173,7 @@ public sealed class VisitRunner(TimeProvider clock, ListCursor cursors, RuntimeF
                     rows = null;
                     return found;
                 case Outcome.NotCanonical:
-                    return RedirectToCanonical(page, request.Target, Loading.KeyOf(page, rows[decision.Row]));
+                    return RedirectToCanonical(page, page.Head, request.Target, Loading.KeyOf(page, rows[decision.Row]));
                 case Outcome.Ambiguous:
                     findings.AddAmbiguous(page, string.Join(", ", texts));
                     return Say(decision.Outcome, Messages.Ambiguous(site, page));
@@ -257,12 +268,13 @@ public sealed class VisitRunner(TimeProvider clock, ListCursor cursors, RuntimeF
         return Say(outcome, Messages.Missing(site, page, parameter, status));
     }
 
-    private static Answer RedirectToCanonical(DetailPage page, RequestTarget target, Constant[] keys)
+    /// <param name="asked">Under whose path the address was read: its parameters are not kept, all others are.</param>
+    private static Answer RedirectToCanonical(DetailPage page, PageHead asked, RequestTarget target, Constant[] keys)
     {
         using var address = new Utf8Buffer(256);
         if (!page.Head.Builder.TryBuild(new KeyTexts(page, keys), address))
             throw new InvalidOperationException("A value that was read from an address could not be written into one.");
-        var rest = ParameterReader.RestOfQuery(target, page.Head.Template.QueryParameters);
+        var rest = ParameterReader.RestOfQuery(target, asked.Template.QueryParameters);
         var joint = rest.Length == 0 ? "" : page.Head.Template.QueryParameters.Count > 0 ? "&" : "?";
         return new Answer(new Outcome.NotCanonical(), 301, null, $"{address}{joint}{rest}");
     }

@@ -1,4 +1,4 @@
-namespace Jexa.Sources.Tests;
+namespace Jexa.Tests;
 
 /// <summary>Finds files of the repository that the tests were built in.</summary>
 public static class Repository
