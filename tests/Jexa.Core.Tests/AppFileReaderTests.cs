@@ -88,6 +88,8 @@ public class AppFileReaderTests
     [InlineData("  bridge:\n    path", "  b r:\n    path", "JX117", 21, 3, null)]
     [InlineData("from: register.bridge", "from: bridge", "JX114", 7, 11, null)]
     [InlineData("{ not: withdrawn }", "{ not: a, is: empty }", "JX114", 10, 24, null)]
+    [InlineData("home: bridges", "origins: [\"https://app.example/\"]", "JX116", 2, 12, null)]
+    [InlineData("home: bridges", "origins: app.example", "JX116", 2, 10, null)]
     [InlineData("detail: bridge", "edit: bridge", "JX405", 23, 5, null)]
     [InlineData("detail: bridge", "detail: bridge\n    list: bridge", "JX114", 22, 5, null)]
     [InlineData("detail: bridge", "detail: bridge\n    order: [name]", "JX409", 24, 5, null)]

@@ -149,6 +149,19 @@ public sealed class ChangeTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task Other_origins_read_JSON_only_where_the_app_file_lists_them()
+    {
+        const string json = "Accept: application/json\r\nOrigin: https://app.example\r\n";
+        Assert.Null((await _service.GetAsync("/things/1", json)).Header("Access-Control-Allow-Origin"));
+        _folder.Write("app.yaml", AppFolder.App + "\norigins: [\"https://app.example\"]\n");
+        await WithinAsync(1, async () => (await _service.GetAsync("/things/1", json)).Header("Access-Control-Allow-Origin") == "https://app.example");
+        Assert.Null((await _service.GetAsync("/things/1", "Origin: https://app.example\r\n")).Header("Access-Control-Allow-Origin"));
+        Assert.Null((await _service.GetAsync("/things/1", json.Replace("app.example", "app.example.other"))).Header("Access-Control-Allow-Origin"));
+        Assert.Null((await _service.GetAsync("/things/1", json)).Header("Access-Control-Allow-Credentials"));
+        Assert.Equal("https://app.example", (await _service.GetAsync("/things/9", json)).Header("Access-Control-Allow-Origin"));
+    }
+
+    [Fact]
     public async Task Health_tells_whether_the_process_and_its_sources_answer()
     {
         Assert.Equal((200, "live\n"), Told(await _service.GetAsync("/_jexa/health/live")));

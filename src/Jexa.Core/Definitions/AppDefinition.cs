@@ -1,10 +1,12 @@
 namespace Jexa.Core.Definitions;
 
 /// <summary>What an app file says, read but not yet compared with any source.</summary>
+/// <param name="Origins">Other origins whose scripts may read pages as JSON.</param>
 public sealed record AppDefinition(
     string File,
     Written Title,
     Written? Home,
+    IReadOnlyList<Written> Origins,
     IReadOnlyList<SourceDefinition> Sources,
     IReadOnlyList<RecordDefinition> Records,
     IReadOnlyList<PageDefinition> Pages)

@@ -22,11 +22,15 @@ public static class AppFileReader
         if (MappingReader.Of(tree, "the app file", findings) is not { } app) return null;
         var title = app.RequiredText("app", "NAME OF THE APP") ?? new Written("", app.At);
         var home = app.Text("home");
+        var origins = app.Texts("origins");
+        foreach (var origin in origins.Where(origin => !IsOrigin(origin.Value)))
+            findings.Add(FindingCodes.UnknownWord, origin.At, $"“{origin}” is not an origin.", "Write scheme, host and port, and no path.",
+                found: origin.Value, expected: "such as https://app.example or http://localhost:5173");
         var sources = Section(app, "sources", "register: { engine: sqlite, connection: register.db }", findings, ReadSource);
         var records = Section(app, "records", "bridge: { from: register.bridge }", findings, ReadRecord);
         var pages = Section(app, "pages", "bridges: { path: /bridges, list: bridge }", findings, ReadPage);
         app.Finish();
-        return new AppDefinition(file, title, home, sources, records, pages);
+        return new AppDefinition(file, title, home, origins, sources, records, pages);
     }
 
     private static List<T> Section<T>(
@@ -229,6 +233,10 @@ public static class AppFileReader
             missing is { Value: "400" or "404" } ? int.Parse(missing.Value) : null,
             malformed?.Value == "404" ? 404 : 400);
     }
+
+    /// <summary>An origin as browsers send it (RFC 6454 section 6.2): lower case, no path, no default port.</summary>
+    private static bool IsOrigin(string text) =>
+        Uri.TryCreate(text, UriKind.Absolute, out var uri) && uri.Scheme is "http" or "https" && uri.GetLeftPart(UriPartial.Authority) == text && uri.UserInfo.Length == 0;
 
     private static bool IsName(string text) =>
         text.Length is > 0 and <= 64 && char.IsAsciiLetter(text[0]) && text.All(c => char.IsAsciiLetterOrDigit(c) || c is '-' or '_');

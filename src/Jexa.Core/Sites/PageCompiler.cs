@@ -120,7 +120,7 @@ internal sealed class PageCompiler(IReadOnlyDictionary<string, PageHead?> pages,
                 var link = stated.TryGetValue(field.Name, out var group) ? group[0] : null;
                 var label = field.Label ?? (reference is null ? Labels.OfField(field.Name) : Labels.OfReference(field.Name));
                 var isId = load.Record.Key.Contains(field) || load.Record.Table.ForeignKeys.Any(key => key.Columns.Contains(field.Column.Name));
-                return new ViewColumn(field.Name, label, field.Type, load.Add(field), isId, reference, link);
+                return new ViewColumn(field.Name, label, field.Type, load.Add(field), isId, reference, link, link is null ? null : load.Label(load.Record, 0));
             }),
         ];
 

@@ -13,8 +13,9 @@ namespace Jexa.Core.Sites;
 /// A whole app, compiled: immutable, and ready to answer any address. A visit holds the site it began with; a changed app
 /// file makes another site.
 /// </summary>
+/// <param name="Origins">Other origins whose scripts may read pages as JSON, as browsers spell them.</param>
 public sealed record Site(
-    string File, PageFrame Frame, Page? Home, IReadOnlyList<Page> Pages, PathTree<Page> Paths, IReadOnlyList<Finding> Findings)
+    string File, PageFrame Frame, Page? Home, IReadOnlyList<Page> Pages, PathTree<Page> Paths, IReadOnlySet<string> Origins, IReadOnlyList<Finding> Findings)
 {
     public Page? Find(string name) => Pages.FirstOrDefault(page => page.Name == name);
 }

@@ -54,7 +54,7 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
         var home = Home(definition, heads, pages, findings);
         var menu = pages.OfType<ListPage>().Select(page => new PlainLink(page.Name, page.Shape.Heading, page.Shape.Address)).ToList();
         var frame = new PageFrame(definition.Title.Value, home?.Head.Builder.Fixed ?? mount + "/", mount, menu);
-        return new Site(definition.File, frame, home, pages, paths, []);
+        return new Site(definition.File, frame, home, pages, paths, definition.Origins.Select(origin => origin.Value).ToHashSet(), []);
     }
 
     private static Page? Home(AppDefinition definition, Dictionary<string, PageHead?> heads, List<Page> pages, FindingList findings)

@@ -8,7 +8,9 @@ namespace Jexa.Core.Views;
 /// <param name="IsId">A key or foreign key: never formatted as a number or a date.</param>
 /// <param name="Reference">For a foreign key, how the other record is shown in its stead.</param>
 /// <param name="Link">The link that stands on the field, if any.</param>
-public sealed record ViewColumn(string Name, string Label, FieldType Type, int Ordinal, bool IsId, ReferencePlan? Reference, LinkPlan? Link)
+/// <param name="WhenEmpty">What a link on a field without a value says instead; null where there is no link.</param>
+public sealed record ViewColumn(
+    string Name, string Label, FieldType Type, int Ordinal, bool IsId, ReferencePlan? Reference, LinkPlan? Link, TextPlan? WhenEmpty)
 {
     /// <summary>Whether values line up at the right.</summary>
     public bool IsNumeric => !IsId && Reference is null && Type is FieldType.Integer or FieldType.Real or FieldType.Decimal;

@@ -215,7 +215,8 @@ internal sealed class HtmlPageWriter(string styleVersion)
     private static void WriteValue(ViewColumn column, Row row, Utf8Buffer html, Utf8Buffer scratch)
     {
         var linked = column.LinkOn(row) is { } link && TryOpenLink(link, row, html, scratch);
-        if (column.IsEmpty(row)) html.Append("<span class=\"none\"><span aria-hidden=\"true\">—</span><span class=\"unseen\">empty</span></span>"u8);
+        if (column.IsEmpty(row) && linked && column.WhenEmpty is { } instead) WriteText(instead, row, html, scratch);
+        else if (column.IsEmpty(row)) html.Append("<span class=\"none\"><span aria-hidden=\"true\">—</span><span class=\"unseen\">empty</span></span>"u8);
         else if (column.IsReferenceShown(row)) WriteReference(column.Reference!, row, html, scratch);
         else if (column.Reference is not null) html.Append("<span class=\"none\">not available</span>"u8);
         else WriteCell(column, row, html);
@@ -254,8 +255,13 @@ internal sealed class HtmlPageWriter(string styleVersion)
             return;
         }
 
+        WriteText(reference.Label, row, html, scratch);
+    }
+
+    private static void WriteText(TextPlan text, Row row, Utf8Buffer html, Utf8Buffer scratch)
+    {
         scratch.Truncate(0);
-        reference.Label.Write(row, scratch);
+        text.Write(row, scratch);
         html.AppendEncoded(scratch.Written);
     }
 

@@ -1,5 +1,6 @@
 using System.Globalization;
 using Jexa.Core.Addresses;
+using Jexa.Core.Sites;
 using Jexa.Core.Values;
 using Jexa.Core.Visits;
 using Jexa.Service.Html;
@@ -67,6 +68,7 @@ internal sealed class PagesDoor(SiteHost host, SiteWatcher watcher, string conso
             using var body = new Utf8Buffer(16 * 1024);
             var written = Write(answer, trace, target, json, body);
             trace.End(VisitStep.Answer);
+            if (json) AllowOrigin(http, trace.Site!);
             await SendAsync(http, written, json, body);
         }
         catch (OperationCanceledException) when (http.RequestAborted.IsCancellationRequested)
@@ -107,12 +109,21 @@ internal sealed class PagesDoor(SiteHost host, SiteWatcher watcher, string conso
         }
     }
 
+    /// <summary>Lets a script of another origin read this answer, if the app file lists that origin; JSON only, and without credentials.</summary>
+    private static void AllowOrigin(HttpContext http, Site site)
+    {
+        var origin = http.Request.Headers.Origin.ToString();
+        if (origin.Length == 0 || !site.Origins.Contains(origin)) return;
+        http.Response.Headers.AccessControlAllowOrigin = origin;
+        http.Response.Headers.AccessControlExposeHeaders = "Jexa-Visit, Link, ETag";
+    }
+
     private static async Task SendAsync(HttpContext http, Answer answer, bool json, Utf8Buffer body)
     {
         var response = http.Response;
         var headers = response.Headers;
         response.StatusCode = answer.Status;
-        headers.Vary = "Accept, Accept-Encoding";
+        headers.Vary = "Accept, Accept-Encoding, Origin";
         if (answer.Location is not null) headers.Location = answer.Location;
         if (answer.Allow is not null) headers.Allow = answer.Allow;
         if (answer.RetryAfterSeconds is { } seconds) headers.RetryAfter = seconds.ToString(CultureInfo.InvariantCulture);
