@@ -34,10 +34,10 @@ internal static class Program
             await Console.Error.WriteLineAsync($"jexa: {refused.Message}");
             return refused.ExitCode;
         }
-        catch (IOException) when (Console.IsOutputRedirected)
+        catch (Exception unforeseen) when (unforeseen is not OperationCanceledException)
         {
-            // Whoever read our output has left, as in jexa pages | head -1.
-            return ExitCodes.Fine;
+            await Console.Error.WriteLineAsync($"jexa: something unforeseen happened ({unforeseen.GetType().Name}): {unforeseen.Message}");
+            return ExitCodes.CannotReach;
         }
     }
 
