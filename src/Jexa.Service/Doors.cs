@@ -18,7 +18,7 @@ internal static class Doors
     private const int MaxRequestLine = 32 * 1024;
 
     /// <summary>Less than the five seconds in which the whole service must have ended.</summary>
-    private static readonly TimeSpan Grace = TimeSpan.FromSeconds(4);
+    private static readonly TimeSpan Grace = TimeSpan.FromSeconds(3.5);
 
     public static WebApplicationBuilder Builder(int port, Serilog.ILogger logger)
     {
