@@ -10,7 +10,7 @@ namespace Jexa.Demo;
 public static class RegisterMaker
 {
     /// <summary>Raised whenever the data changes, so that an older file is made again.</summary>
-    private const int Version = 3;
+    private const int Version = 4;
     private const int VisibleBridges = 1204;
     private const int WithdrawnBridges = 10;
     private const int Bridges = VisibleBridges + WithdrawnBridges;
@@ -27,6 +27,7 @@ public static class RegisterMaker
         {
             File.Delete(draft);
             Make(draft);
+            WritePhotos(draft, Path.Combine(Path.GetDirectoryName(file)!, "photos"));
 
             // What an earlier file left beside it belongs to no other.
             File.Delete(file + "-wal");
@@ -75,6 +76,20 @@ public static class RegisterMaker
         Run(connection, $"PRAGMA user_version={Version}");
     }
 
+    private static string PhotoName(int bridge) => $"bridge-{bridge:0000}.svg";
+
+    /// <summary>A small drawing for each bridge that has a photo.</summary>
+    private static void WritePhotos(string file, string folder)
+    {
+        Directory.CreateDirectory(folder);
+        using var connection = Open(file, SqliteOpenMode.ReadOnly);
+        using var command = connection.CreateCommand();
+        command.CommandText = "SELECT photo, kind, bridge_id FROM bridge WHERE photo IS NOT NULL";
+        using var reader = command.ExecuteReader();
+        while (reader.Read())
+            File.WriteAllText(Path.Combine(folder, reader.GetString(0)), BridgeDrawing.Of(reader.GetString(1), new SplitMix((ulong)reader.GetInt64(2))));
+    }
+
     private static void WriteDistricts(SqliteConnection connection, SqliteTransaction transaction)
     {
         using var insert = Insert(connection, transaction, "district", "slug", "name", "warden", "area_km2", "note");
@@ -105,7 +120,7 @@ public static class RegisterMaker
                 random.Below(5) == 0 ? null : 3 + random.Below(58),
                 kind == "footbridge" ? 0 : 1 + random.Below(3),
                 random.Below(30) == 0 ? 1 : 0,
-                random.Below(8) == 0 ? null : $"bridge-{i:0000}.svg",
+                random.Below(8) == 0 ? null : PhotoName(i),
                 random.Below(3) == 0 ? random.Pick(RegisterWords.Notes) : null);
         }
     }

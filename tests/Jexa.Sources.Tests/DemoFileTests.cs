@@ -67,6 +67,10 @@ public sealed class DemoFileTests : IAsyncLifetime
         Assert.True(RegisterMaker.Ensure(again));
         Assert.False(RegisterMaker.Ensure(again));
         Assert.Equal(Dump(Path.Combine(_folder, "data", "register.db")), Dump(again));
+        var photos = Directory.GetFiles(Path.Combine(_folder, "data", "photos"));
+        Assert.InRange(photos.Length, 1000, 1214);
+        foreach (var photo in photos.Where((_, i) => i % 100 == 0))
+            Assert.Equal(File.ReadAllText(photo), File.ReadAllText(Path.Combine(_folder, "again", "photos", Path.GetFileName(photo))));
     }
 
     private static string Dump(string file)

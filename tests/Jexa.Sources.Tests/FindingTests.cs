@@ -54,7 +54,8 @@ public class FindingTests
     // Links.
     [InlineData("to: bridge,", "to: brigde,", "JX408", "bridge", false)]
     [InlineData("to: bridge,", "to: survey,", "JX501", null, true)]
-    [InlineData("{ to: bridge, column: name }", "{ to: lookup, column: name, with: { } }\n      - { to: trial_page }", "JX501", null, true)]
+    [InlineData("{ to: bridge, column: name }", "{ to: lookup, column: name, with: { } }\n      - { to: trial_page, column: code }", "JX501", null, true)]
+    [InlineData("{ to: bridge, column: name }", "{ to: bridge }\n      - { to: lookup, column: name }", "JX509", null, false)]
     [InlineData("{ path: /districts, list: district }", "{ path: /districts, list: district, links: [{ to: bridge }] }", "JX502", null, false)]
     [InlineData("column: name }", "column: name, with: { id: bridge_id, span: name } }", "JX503", null, false)]
     [InlineData("to: bridge, column: name }", "to: bridges, with: { id: bridge_id } }", "JX503", null, false)]

@@ -63,6 +63,7 @@ public static class FindingCodes
     public static readonly FindingCode LinkMayBeEmpty = Warning("JX506", "A link is filled from a field that may be empty");
     public static readonly FindingCode LinkColumnNotShown = Error("JX507", "A link stands on a column that is not shown");
     public static readonly FindingCode LinkAmbiguous = Error("JX508", "A link that could be filled in several ways");
+    public static readonly FindingCode LinkColumnTaken = Error("JX509", "Two links on one column");
 
     // Seen while serving.
     public static readonly FindingCode AmbiguousRecord = Warning("JX601", "Two records answer to one ID");

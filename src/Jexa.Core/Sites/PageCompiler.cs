@@ -102,6 +102,9 @@ internal sealed class PageCompiler(IReadOnlyDictionary<string, PageHead?> pages,
             if (links.Compile(definition, load) is not { } link) continue;
             if (column.Length == 0 && page.Kind == PageKind.List && shown.Count > 0) column = LinkColumn(load.Record, shown);
             if (!stated.TryGetValue(column, out var group)) stated[column] = group = [];
+            if (column.Length > 0 && group.Count > 0)
+                findings.Add(FindingCodes.LinkColumnTaken, definition.Column?.At ?? definition.To.At, $"A link to “{group[0].Page}” stands on the column {column} already.",
+                    "Put this link on another shown column.", found: column, expected: string.Join(", ", shown.Select(field => field.Name).Where(name => !stated.ContainsKey(name))));
             group.Add(link);
         }
 
