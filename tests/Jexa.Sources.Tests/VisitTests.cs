@@ -242,6 +242,25 @@ public class VisitTests
     }
 
     [Fact]
+    public async Task Of_several_spellings_of_one_UUID_the_visible_one_is_found()
+    {
+        await using var app = new TestApp("""
+            CREATE TABLE t (k UUID NOT NULL PRIMARY KEY, hide INTEGER NOT NULL, x TEXT);
+            INSERT INTO t VALUES
+              ('00000000-0000-4000-8000-00000000000a', 1, 'hidden'), ('00000000-0000-4000-8000-00000000000A', 1, 'hidden'),
+              ('{00000000-0000-4000-8000-00000000000a}', 0, 'seen');
+            """);
+        var site = await app.SiteAsync("""
+            app: A
+            sources: { register: { engine: sqlite, connection: register.db } }
+            records: { t: { from: register.t, visible: { hide: 0 } } }
+            pages: { one: { path: "/t/{k}", detail: t, show: [x] } }
+            """);
+        var (answer, _) = await app.VisitAsync(site, "/t/00000000-0000-4000-8000-00000000000a");
+        using (answer) Assert.Equal("seen", Assert.IsType<DetailView>(answer.View).Record.Text(0));
+    }
+
+    [Fact]
     public async Task Dates_and_truth_are_parts_of_keys_and_timestamps_and_decimals_are_not()
     {
         await using var app = new TestApp("""

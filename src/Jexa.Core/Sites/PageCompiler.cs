@@ -64,10 +64,13 @@ internal sealed class PageCompiler(IReadOnlyDictionary<string, PageHead?> pages,
     private static List<Condition> Where(PageHead head) =>
         [.. head.Parameters.Select((parameter, i) => new Condition.Equal(ColumnRef.Own(parameter.Field.Column.Name), new Operand.Argument(i, parameter.Key.Type)))];
 
-    /// <summary>Which of several rows to read: none needed where the source keeps the ID unique.</summary>
+    /// <summary>
+    /// Which of several rows to read: none needed where the source keeps the ID unique. A UUID can stand there in several
+    /// spellings though its column is unique.
+    /// </summary>
     private static List<Ordering> Preference(PageHead head, bool flagged)
     {
-        if (head.Record.Table.IsUnique([.. head.Parameters.Select(parameter => parameter.Field.Column.Name)])) return [];
+        if (!head.Parameters.Any(parameter => parameter.Key is UuidKey) && head.Record.Table.IsUnique([.. head.Parameters.Select(parameter => parameter.Field.Column.Name)])) return [];
         var order = new List<Ordering>();
         for (var i = 0; i < head.Parameters.Count; i++)
             if (head.Parameters[i].Key is TextKey { FoldsCase: true }) order.Add(new Ordering.ExactFirst(ColumnRef.Own(head.Parameters[i].Field.Column.Name), i));
