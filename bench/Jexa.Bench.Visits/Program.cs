@@ -9,7 +9,7 @@ using Jexa.Service.Html;
 // Where the time of a visit goes, without HTTP: microseconds and allocated bytes of each stage, best of several runs.
 // Usage: visits APP_FILE LIST_ADDRESS DETAIL_ADDRESS
 var sources = JexaService.OpenSources();
-var compilation = await JexaService.CompileAsync(args[0], sources, CancellationToken.None);
+var compilation = await JexaService.CompileAsync(args[0], sources, Mount.Root, CancellationToken.None);
 var site = compilation.Site ?? throw new InvalidOperationException("The app file makes no site.");
 var runner = new VisitRunner(TimeProvider.System, new ListCursor(new byte[32]), new RuntimeFindings());
 var html = new HtmlPageWriter("bench");

@@ -1,3 +1,4 @@
+using Jexa.Core.Addresses;
 using Jexa.Core.Sites;
 using Jexa.Core.Sources;
 using Jexa.Core.Visits;
@@ -24,14 +25,14 @@ public sealed class JexaService : IAsyncDisposable
     private readonly StateFolder _state;
 
     private JexaService(
-        WebApplication pages, WebApplication console, SiteWatcher watcher, SourceRegistry sources, StateFolder state, string consoleCode)
+        ServiceOptions options, WebApplication pages, WebApplication console, SiteWatcher watcher, SourceRegistry sources, StateFolder state, string consoleCode)
     {
         _watcher = watcher;
         _pages = pages;
         _console = console;
         _sources = sources;
         _state = state;
-        PagesUrl = $"http://127.0.0.1:{Doors.PortOf(pages)}/";
+        PagesUrl = $"http://127.0.0.1:{Doors.PortOf(pages)}{options.Mount}/";
         ConsoleUrl = $"http://127.0.0.1:{Doors.PortOf(console)}/";
         ConsoleStartUrl = $"{ConsoleUrl}#code={consoleCode}";
     }
@@ -48,21 +49,21 @@ public sealed class JexaService : IAsyncDisposable
 
     /// <summary>Compiles an app file against its sources.</summary>
     /// <exception cref="StartException">The file cannot be read.</exception>
-    public static async Task<Compilation> CompileAsync(string appFile, SourceRegistry sources, CancellationToken cancellation) =>
-        await Compiler(sources).CompileAsync(appFile, await ReadAsync(appFile, cancellation), cancellation);
+    public static async Task<Compilation> CompileAsync(string appFile, SourceRegistry sources, Mount mount, CancellationToken cancellation) =>
+        await Compiler(sources, mount).CompileAsync(appFile, await ReadAsync(appFile, cancellation), cancellation);
 
     /// <summary>Opens both doors over a compiled site. The service owns the sources from here on.</summary>
     /// <exception cref="StartException">A port is taken, or the state folder cannot be used.</exception>
     public static async Task<JexaService> StartAsync(Site site, SourceRegistry sources, ServiceOptions options, CancellationToken cancellation)
     {
         StateFolder state;
-        string token;
+        BearerToken token;
         ListCursor cursors;
         try
         {
             state = options.StateFolder is { } folder ? new StateFolder(folder) : StateFolder.Default(options.Port);
             state.Prepare();
-            token = state.Token();
+            token = new BearerToken(state.Token());
             cursors = new ListCursor(state.CursorSecret());
         }
         catch (Exception refused) when (refused is IOException or UnauthorizedAccessException)
@@ -83,15 +84,15 @@ public sealed class JexaService : IAsyncDisposable
         var runtimeFindings = new RuntimeFindings();
         var host = new SiteHost(site, new VisitRunner(TimeProvider.System, cursors, runtimeFindings), runtimeFindings, TimeProvider.System);
         var startCode = new StartCode();
-        var watcher = new SiteWatcher(host, Compiler(sources), options.AppFile, await ReadAsync(options.AppFile, cancellation), logger);
+        var watcher = new SiteWatcher(host, Compiler(sources, options.Mount), options.AppFile, await ReadAsync(options.AppFile, cancellation), logger);
         var managementDoor = new ManagementDoor(host, token, startCode, logger);
         WebApplication? console = null;
         WebApplication pages;
         try
         {
             console = await StartAsync(managementDoor.Build(options.ConsolePort), "--console-port", options.ConsolePort, cancellation);
-            var pagesDoor = new PagesDoor(host, watcher, $"http://127.0.0.1:{Doors.PortOf(console)}", logger);
-            pages = await StartAsync(pagesDoor.Build(options.Port), "--port", options.Port, cancellation);
+            var pagesDoor = new PagesDoor(host, watcher, options, token, $"http://127.0.0.1:{Doors.PortOf(console)}", logger);
+            pages = await StartAsync(pagesDoor.Build(), "--port", options.Port, cancellation);
         }
         catch
         {
@@ -100,7 +101,7 @@ public sealed class JexaService : IAsyncDisposable
             throw;
         }
 
-        var service = new JexaService(pages, console, watcher, sources, state, startCode.Value!);
+        var service = new JexaService(options, pages, console, watcher, sources, state, startCode.Value!);
         managementDoor.PointTo(service.PagesUrl);
         state.WriteAddress(new ServiceAddress(service.PagesUrl, service.ConsoleUrl, Environment.ProcessId));
         return service;
@@ -135,7 +136,7 @@ public sealed class JexaService : IAsyncDisposable
         }
     }
 
-    private static SiteCompiler Compiler(SourceRegistry sources) => new(sources, Environment.GetEnvironmentVariable);
+    private static SiteCompiler Compiler(SourceRegistry sources, Mount mount) => new(sources, Environment.GetEnvironmentVariable, mount);
 
     internal static async Task<byte[]> ReadAsync(string file, CancellationToken cancellation)
     {

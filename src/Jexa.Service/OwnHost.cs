@@ -6,7 +6,8 @@ namespace Jexa.Service;
 /// The Host names one door answers to, exactly: no other name, so that no foreign name can be pointed at it. They are made
 /// once the door's port is known, by its first request.
 /// </summary>
-internal sealed class OwnHost
+/// <param name="others">Names it answers to besides its own.</param>
+internal sealed class OwnHost(IReadOnlyList<string> others)
 {
     private string[] _names = [];
 
@@ -15,7 +16,7 @@ internal sealed class OwnHost
     {
         var host = http.Request.Headers.Host.ToString();
         var names = _names;
-        if (names.Length == 0) _names = names = Names(http.Connection.LocalPort);
+        if (names.Length == 0) _names = names = [.. Names(http.Connection.LocalPort), .. others];
         foreach (var name in names)
             if (host.Equals(name, StringComparison.OrdinalIgnoreCase)) return true;
         return false;

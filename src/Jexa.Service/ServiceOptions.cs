@@ -1,3 +1,6 @@
+using System.Net;
+using Jexa.Core.Addresses;
+
 namespace Jexa.Service;
 
 /// <summary>How to start the service.</summary>
@@ -8,6 +11,15 @@ namespace Jexa.Service;
 /// <param name="Log">How much is logged.</param>
 public sealed record ServiceOptions(string AppFile, int Port, int ConsolePort, string? StateFolder, LogDetail Log)
 {
+    /// <summary>The path prefix that the pages stand below, behind a proxy.</summary>
+    public Mount Mount { get; init; } = Mount.Root;
+
+    /// <summary>Host names that the pages answer to besides their own, with a port where visitors write one.</summary>
+    public IReadOnlyList<string> Hosts { get; init; } = [];
+
+    /// <summary>The proxies whose word is taken on where a visit comes from and which host it asked for.</summary>
+    public IReadOnlyList<IPAddress> Proxies { get; init; } = [];
+
     public const int DefaultPort = 7440;
 }
 

@@ -1,4 +1,5 @@
 using System.Text;
+using Jexa.Core.Addresses;
 using Jexa.Core.Sites;
 using Jexa.Core.Sources;
 using Jexa.Demo;
@@ -90,7 +91,7 @@ public sealed class DemoFileTests : IAsyncLifetime
     }
 
     private Task<Compilation> CompileAsync(string[] lines) =>
-        new SiteCompiler(_sources, _ => null).CompileAsync(Path.Combine(_folder, "bridges.yaml"), Encoding.UTF8.GetBytes(string.Join('\n', lines)), CancellationToken.None);
+        new SiteCompiler(_sources, _ => null, Mount.Root).CompileAsync(Path.Combine(_folder, "bridges.yaml"), Encoding.UTF8.GetBytes(string.Join('\n', lines)), CancellationToken.None);
 
     private static IEnumerable<Range> WordRanges(string line)
     {

@@ -79,7 +79,7 @@ public sealed class TestApp : IAsyncDisposable
     }
 
     public Task<Compilation> CompileAsync(string app = App) =>
-        new SiteCompiler(_sources, name => name == "FILE" ? "register.db" : null)
+        new SiteCompiler(_sources, name => name == "FILE" ? "register.db" : null, Mount.Root)
             .CompileAsync(Path.Combine(Folder, "app.yaml"), Encoding.UTF8.GetBytes(app), CancellationToken.None);
 
     public async Task<Site> SiteAsync(string app = App)

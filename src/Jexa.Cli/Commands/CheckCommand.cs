@@ -1,5 +1,6 @@
 using System.CommandLine;
 using Jexa.Cli.Output;
+using Jexa.Core.Addresses;
 using Jexa.Service;
 using Jexa.Service.Management;
 using Spectre.Console;
@@ -32,7 +33,7 @@ internal static class CheckCommand
         await using var sources = JexaService.OpenSources();
         try
         {
-            var compilation = await JexaService.CompileAsync(file, sources, cancellation);
+            var compilation = await JexaService.CompileAsync(file, sources, Mount.Root, cancellation);
             var findings = compilation.Findings.Select(TraceReport.Of).ToList();
             if (json) Terminal.Json(new CheckReport(file, compilation.Site is not null, compilation.Definition?.Pages.Count ?? 0, findings));
             else Write(file, compilation.Site?.Pages.Count, findings);

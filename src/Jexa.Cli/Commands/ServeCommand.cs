@@ -1,6 +1,9 @@
 using System.CommandLine;
+using System.CommandLine.Parsing;
+using System.Net;
 using System.Runtime.InteropServices;
 using Jexa.Cli.Output;
+using Jexa.Core.Addresses;
 using Jexa.Service;
 using Jexa.Service.Management;
 using Spectre.Console;
@@ -16,7 +19,8 @@ internal static class ServeCommand
         var command = new ExampleCommand("serve",
             "Serve the pages of an app file.",
             "jexa serve register.yaml",
-            "jexa serve register.yaml --port 8080 --state /var/lib/jexa")
+            "jexa serve register.yaml --port 8080 --state /var/lib/jexa",
+            "jexa serve register.yaml --below /register --host data.example.org --proxy 127.0.0.1")
         {
             file,
         };
@@ -37,15 +41,32 @@ internal static class ServeCommand
             DefaultValueFactory = _ => LogDetail.Trouble,
             HelpName = "WHAT",
         };
-        command.Add(port);
-        command.Add(consolePort);
-        command.Add(state);
-        command.Add(log);
+        var below = new Option<string>("--below")
+        {
+            Description = "Path prefix that the pages stand below, behind a proxy",
+            DefaultValueFactory = _ => "",
+            HelpName = "PATH",
+        };
+        below.Validators.Add(CheckMount);
+        var host = new Option<string[]>("--host") { Description = "Host name that the pages answer to besides 127.0.0.1 and localhost; may be repeated", HelpName = "NAME" };
+        host.Validators.Add(CheckHosts);
+        var proxy = new Option<string[]>("--proxy")
+        {
+            Description = "Address of a proxy whose X-Forwarded-For and X-Forwarded-Host count; may be repeated",
+            HelpName = "ADDRESS",
+        };
+        proxy.Validators.Add(CheckProxies);
+        foreach (var option in (Option[])[port, consolePort, state, log, below, host, proxy]) command.Add(option);
         return (parsed, file) =>
         {
             var pages = parsed.GetValue(port);
             return new ServiceOptions(file, pages, parsed.GetValue(consolePort) ?? (pages is 0 or 65535 ? 0 : pages + 1), parsed.GetValue(state),
-                parsed.GetValue(log));
+                parsed.GetValue(log))
+            {
+                Mount = Mount.Parse(parsed.GetValue(below)!)!,
+                Hosts = parsed.GetValue(host) ?? [],
+                Proxies = [.. (parsed.GetValue(proxy) ?? []).Select(IPAddress.Parse)],
+            };
         };
     }
 
@@ -57,7 +78,7 @@ internal static class ServeCommand
         var sources = JexaService.OpenSources();
         try
         {
-            var compilation = await JexaService.CompileAsync(options.AppFile, sources, ending.Token);
+            var compilation = await JexaService.CompileAsync(options.AppFile, sources, options.Mount, ending.Token);
             var findings = compilation.Findings.Select(TraceReport.Of).ToList();
             FindingView.Write(Terminal.Error(), findings);
             if (compilation.Site is null)
@@ -86,6 +107,26 @@ internal static class ServeCommand
             signal.Cancel = true;
             ending.Cancel();
         }
+    }
+
+    private static void CheckMount(OptionResult result)
+    {
+        if (result.Tokens is [{ Value: var text }] && Mount.Parse(text) is null)
+            result.AddError($"--below must be a path such as /register, of letters, digits and - . _ ~, not “{text}”.");
+    }
+
+    private static void CheckHosts(OptionResult result)
+    {
+        foreach (var token in result.Tokens)
+            if (Uri.CheckHostName(token.Value.Split(':')[0]) == UriHostNameType.Unknown || !Uri.TryCreate($"http://{token.Value}/", UriKind.Absolute, out var uri)
+                || uri.PathAndQuery != "/" || uri.UserInfo.Length > 0)
+                result.AddError($"--host must be a host name, with a port where visitors write one, not “{token.Value}”.");
+    }
+
+    private static void CheckProxies(OptionResult result)
+    {
+        foreach (var token in result.Tokens)
+            if (!IPAddress.TryParse(token.Value, out _)) result.AddError($"--proxy must be an IP address, not “{token.Value}”.");
     }
 
     private static void Announce(string app, JexaService service)

@@ -43,6 +43,18 @@ public sealed class AddressBuilder
     /// <summary>What every address begins with; usually empty.</summary>
     public string Mount { get; }
 
+    /// <summary>The template that its addresses expand, mount included (RFC 6570 level 1, ASCII).</summary>
+    public string UriTemplate
+    {
+        get
+        {
+            var text = new StringBuilder(Encoding.ASCII.GetString(_literals[0]));
+            for (var i = 0; i < Template.Parameters.Count; i++)
+                text.Append('{').Append(Template.Parameters[i]).Append('}').Append(Encoding.ASCII.GetString(_literals[i + 1]));
+            return text.ToString();
+        }
+    }
+
     /// <summary>The address of a template without parameters; null where it has some.</summary>
     public string? Fixed => Template.Parameters.Count == 0 ? Encoding.ASCII.GetString(_literals[0]) : null;
 

@@ -13,6 +13,9 @@ public enum TargetFault
 
     /// <summary>A backslash, a control character, a blank, a <c>#</c> or a character outside ASCII stands there unencoded.</summary>
     ForbiddenCharacter,
+
+    /// <summary>An address, but not one below the mount.</summary>
+    OutsideMount,
 }
 
 /// <summary>One segment of a path: where it stands in the raw target, and what it decodes to.</summary>
@@ -51,13 +54,13 @@ public sealed class RequestTarget
 
     public TargetFault Fault { get; }
 
-    /// <summary>The path as it came, without scheme, host and query string.</summary>
+    /// <summary>The path below the mount as it came, without scheme, host and query string; empty where it ends with the mount itself.</summary>
     public ReadOnlySpan<char> Path => Raw.AsSpan(PathStart, PathEnd - PathStart);
 
     /// <summary>The query string as it came, with its question mark; empty where there is none.</summary>
     public ReadOnlySpan<char> QueryString => Raw.AsSpan(PathEnd);
 
-    /// <summary>The segments after each slash; the root path has none. A trailing slash makes a last, empty segment.</summary>
+    /// <summary>The segments below the mount; the root path has none. A trailing slash makes a last, empty segment.</summary>
     public ReadOnlySpan<TargetSegment> Segments => _segments;
 
     /// <summary>The pairs of the query string in order. Pairs whose name cannot be decoded are left out.</summary>
@@ -79,7 +82,10 @@ public sealed class RequestTarget
         return s.IsBad ? default : s.Decoded is { } decoded ? decoded : Raw.AsSpan(s.Start, s.Length);
     }
 
-    public static RequestTarget Read(string raw)
+    public static RequestTarget Read(string raw) => Read(raw, Mount.Root);
+
+    /// <param name="mount">The prefix that addresses begin with; what is read is what stands below it.</param>
+    public static RequestTarget Read(string raw, Mount mount)
     {
         var start = StripOrigin(raw);
         if (start < 0) return Faulty(raw, TargetFault.NotAPath);
@@ -89,9 +95,29 @@ public sealed class RequestTarget
         var question = raw.IndexOf('?', start);
         var end = question < 0 ? raw.Length : question;
         var segments = Split(raw, start, end, out var dots);
-        return dots
-            ? Faulty(raw, TargetFault.DotSegment)
-            : new RequestTarget(raw, TargetFault.None, start, end, segments, question < 0 ? [] : Pairs(raw.AsSpan(question + 1)));
+        if (dots) return Faulty(raw, TargetFault.DotSegment);
+        var depth = mount.Segments.Count;
+        if (depth > 0)
+        {
+            if (!StartsWith(raw, segments, mount)) return Faulty(raw, TargetFault.OutsideMount);
+            start = segments[depth - 1].Start + segments[depth - 1].Length;
+            segments = end - start <= 1 ? [] : segments[depth..];
+        }
+
+        return new RequestTarget(raw, TargetFault.None, start, end, segments, question < 0 ? [] : Pairs(raw.AsSpan(question + 1)));
+    }
+
+    private static bool StartsWith(string raw, TargetSegment[] segments, Mount mount)
+    {
+        if (segments.Length < mount.Segments.Count) return false;
+        for (var i = 0; i < mount.Segments.Count; i++)
+        {
+            var segment = segments[i];
+            var text = segment.IsBad ? default : segment.Decoded is { } decoded ? decoded : raw.AsSpan(segment.Start, segment.Length);
+            if (!text.SequenceEqual(mount.Segments[i])) return false;
+        }
+
+        return true;
     }
 
     /// <summary>Where the path begins: 0 in origin-form, behind the authority in absolute-form, -1 in any other.</summary>

@@ -17,7 +17,7 @@ public sealed record Compilation(Site? Site, AppDefinition? Definition, IReadOnl
 /// Turns an app file and the schemas of its sources into a site, and says what is wrong with them. All the thinking is
 /// done here, once; a visit never checks again what was checked here.
 /// </summary>
-public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> environment, string mount = "")
+public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> environment, Mount mount)
 {
     /// <summary>Reads and compiles an app file.</summary>
     /// <param name="file">Its name as findings show it; relative connections start from its folder.</param>
@@ -37,13 +37,13 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
         var recordCompiler = new RecordCompiler(described, findings);
         var records = definition.Records.ToDictionary(record => record.Name.Value, recordCompiler.Compile);
 
-        var headCompiler = new HeadCompiler(records, mount, findings);
+        var headCompiler = new HeadCompiler(records, mount.Text, findings);
         var heads = definition.Pages.ToDictionary(page => page.Name.Value, headCompiler.Compile);
         var paths = new PathTree<Page>();
         foreach (var head in headCompiler.Compare([.. heads.Values.OfType<PageHead>()], head => address => LeadsTo(paths, head, address)))
             heads[head.Name] = head;
 
-        var linkCompiler = new LinkCompiler(heads, [.. records.Values.OfType<SiteRecord>()], mount, findings);
+        var linkCompiler = new LinkCompiler(heads, [.. records.Values.OfType<SiteRecord>()], mount.Text, findings);
         var pageCompiler = new PageCompiler(heads, linkCompiler, findings);
         var pages = heads.Values.OfType<PageHead>().Select(pageCompiler.Compile).ToList();
         foreach (var page in pages) paths.Add(page.Head.Template, page);
@@ -53,7 +53,7 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
 
         var home = Home(definition, heads, pages, findings);
         var menu = pages.OfType<ListPage>().Select(page => new PlainLink(page.Name, page.Shape.Heading, page.Shape.Address)).ToList();
-        var frame = new PageFrame(definition.Title.Value, home?.Head.Builder.Fixed ?? mount + "/", mount, menu);
+        var frame = new PageFrame(definition.Title.Value, home?.Head.Builder.Fixed ?? $"{mount}/", mount, menu);
         return new Site(definition.File, frame, home, pages, paths, definition.Origins.Select(origin => origin.Value).ToHashSet(), []);
     }
 

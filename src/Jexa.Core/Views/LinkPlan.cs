@@ -23,6 +23,7 @@ public sealed class LinkPlan
         Page = page;
         Text = text;
         _builder = builder;
+        UriTemplate = builder.UriTemplate;
         _fillers = [.. fillers];
         _leadsThere = leadsThere;
     }
@@ -41,6 +42,9 @@ public sealed class LinkPlan
 
     /// <summary>What a link of its own says.</summary>
     public string Text { get; }
+
+    /// <summary>The template that its addresses expand (RFC 6570); null for a link that is the same for every row.</summary>
+    public string? UriTemplate { get; }
 
     /// <summary>How many parameters are filled from the row.</summary>
     public int FillerCount => _fillers.Length;

@@ -1,3 +1,4 @@
+using Jexa.Core.Addresses;
 using Jexa.Core.Values;
 
 namespace Jexa.Core.Views;
@@ -7,7 +8,7 @@ namespace Jexa.Core.Views;
 public sealed record PlainLink(string Page, string Text, string Address);
 
 /// <summary>What stands around every page of an app.</summary>
-public sealed record PageFrame(string AppTitle, string HomeAddress, string Mount, IReadOnlyList<PlainLink> Menu);
+public sealed record PageFrame(string AppTitle, string HomeAddress, Mount Mount, IReadOnlyList<PlainLink> Menu);
 
 /// <summary>
 /// What a visit shows, before anybody decides how it looks: headings, typed cells, links, messages. HTML and JSON are two

@@ -20,7 +20,7 @@ internal static class Messages
     {
         var path = target.Path.Length <= 200 ? target.Path.ToString() : target.Path[..200].ToString();
         var nearest = site.Pages.Where(page => page.Head.Builder.Fixed is not null).Take(200)
-            .OrderBy(page => Nearest.Distance(path.ToLowerInvariant(), page.Head.Builder.Fixed!.ToLowerInvariant()))
+            .OrderBy(page => Nearest.Distance((site.Frame.Mount.Text + path).ToLowerInvariant(), page.Head.Builder.Fixed!.ToLowerInvariant()))
             .Take(NearestPages)
             .Select(page => new PlainLink(page.Name, LinkCompiler.PageText(page.Head), page.Head.Builder.Fixed!)).ToList();
         return new MessageView(site.Frame, null, "no-page", 404, "There is no page here",

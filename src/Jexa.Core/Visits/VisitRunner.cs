@@ -63,10 +63,23 @@ public sealed class VisitRunner(TimeProvider clock, ListCursor cursors, RuntimeF
     {
         var target = request.Target;
         var reads = request.Method is "GET" or "HEAD";
+        if (target.Fault == TargetFault.OutsideMount)
+        {
+            trace.Why = $"The pages stand below {site.Frame.Mount}/, and this address does not.";
+            return Say(new Outcome.NoPage(), Messages.NoPage(site, target));
+        }
+
         if (target.Fault != TargetFault.None)
         {
             trace.Why = $"The target is no address: {target.Fault}.";
             return Say(new Outcome.Malformed(null, KeyFault.WrongForm), Messages.BadTarget(site));
+        }
+
+        if (target.Path.IsEmpty && reads)
+        {
+            trace.End(VisitStep.Match);
+            trace.Why = "The mount itself leads to the root below it.";
+            return new Answer(new Outcome.NotCanonical(), 301, null, $"{site.Frame.Mount}/{target.QueryString}");
         }
 
         if (target.IsReserved) return Reserved(site, target);

@@ -1,3 +1,4 @@
+using System.Net;
 using Jexa.Core.Addresses;
 using Jexa.Core.Keys;
 using Jexa.Core.Sites;
@@ -45,6 +46,9 @@ public sealed class VisitTrace(string method, string target, TimeProvider clock)
     public DateTimeOffset At { get; } = clock.GetUtcNow();
 
     public string Method { get; } = method;
+
+    /// <summary>The address the visit came from, as far as it is known: a proxy's visitors only where the proxy is trusted.</summary>
+    public IPAddress? Visitor { get; init; }
 
     /// <summary>The raw target, cut where it is very long.</summary>
     public string Target { get; } = target.Length <= TargetLimit ? target : target[..TargetLimit];

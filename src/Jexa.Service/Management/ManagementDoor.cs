@@ -1,5 +1,3 @@
-using System.Security.Cryptography;
-using System.Text;
 using Jexa.Core.Addresses;
 using Jexa.Core.Keys;
 using Jexa.Core.Sites;
@@ -18,11 +16,11 @@ namespace Jexa.Service.Management;
 /// The second door: the management API, on an origin of its own. Everything below <c>/api/</c> wants the bearer token,
 /// but for the one trade of a start code for it.
 /// </summary>
-internal sealed class ManagementDoor(SiteHost host, string token, StartCode startCode, Serilog.ILogger logger)
+internal sealed class ManagementDoor(SiteHost host, BearerToken token, StartCode startCode, Serilog.ILogger logger)
 {
     private const int MostVisits = 1000;
 
-    private readonly OwnHost _ownHost = new();
+    private readonly OwnHost _ownHost = new([]);
     private string _pagesUrl = "";
 
     public WebApplication Build(int port)
@@ -86,18 +84,10 @@ internal sealed class ManagementDoor(SiteHost host, string token, StartCode star
             await Refuse(StatusCodes.Status421MisdirectedRequest, "This service does not answer to that host name.").ExecuteAsync(http);
         else if (Doors.HasTwoLengths(http))
             await Refuse(StatusCodes.Status400BadRequest, "The request says the length of its body in two ways.").ExecuteAsync(http);
-        else if (http.Request.Path.StartsWithSegments("/api") && http.Request.Path != "/api/session" && !HasToken(http))
+        else if (http.Request.Path.StartsWithSegments("/api") && http.Request.Path != "/api/session" && !token.IsShownBy(http))
             await ChallengeAsync(http);
         else
             await next(http);
-    }
-
-    private bool HasToken(HttpContext http)
-    {
-        const string scheme = "Bearer ";
-        var header = http.Request.Headers.Authorization.ToString();
-        return header.StartsWith(scheme, StringComparison.OrdinalIgnoreCase)
-            && CryptographicOperations.FixedTimeEquals(Encoding.UTF8.GetBytes(header[scheme.Length..].Trim()), Encoding.UTF8.GetBytes(token));
     }
 
     private static Task ChallengeAsync(HttpContext http)
@@ -107,7 +97,7 @@ internal sealed class ManagementDoor(SiteHost host, string token, StartCode star
     }
 
     private Results<Ok<SessionAnswer>, ProblemHttpResult> Trade([FromBody] SessionRequest request) =>
-        startCode.TrySpend(request.Code) ? TypedResults.Ok(new SessionAnswer(token))
+        startCode.TrySpend(request.Code) ? TypedResults.Ok(new SessionAnswer(token.Value))
             : Refuse(StatusCodes.Status403Forbidden, "This code has been used already, or was never given out.");
 
     private Results<Ok<LinkAnswer>, ProblemHttpResult> Link([FromBody] LinkRequest request)
@@ -132,8 +122,11 @@ internal sealed class ManagementDoor(SiteHost host, string token, StartCode star
         using var address = new Utf8Buffer(256);
         if (!page.Head.Builder.TryBuild(new GivenTexts(texts), address) || page.Head.LeadsThere?.Invoke(address.ToString()) == false)
             return Refuse(StatusCodes.Status422UnprocessableEntity, "No address of this page can carry these values.");
-        return TypedResults.Ok(new LinkAnswer(page.Name, address.ToString(), _pagesUrl.TrimEnd('/') + address));
+        return TypedResults.Ok(new LinkAnswer(page.Name, address.ToString(), PageUrl(address.ToString())));
     }
+
+    /// <summary>The whole URL of an address on this machine's own pages' door.</summary>
+    private string PageUrl(string address) => new Uri(_pagesUrl).GetLeftPart(UriPartial.Authority) + address;
 
     private Results<Ok<TraceInfo>, ProblemHttpResult> Visit(long number) =>
         host.Visits.Find(number) is { } trace ? TypedResults.Ok(TraceReport.Of(trace))
@@ -143,7 +136,7 @@ internal sealed class ManagementDoor(SiteHost host, string token, StartCode star
     {
         var method = request.Method ?? HttpMethods.Get;
         var trace = new VisitTrace(method, request.Target, host.Clock);
-        var visit = new VisitRequest(method, RequestTarget.Read(request.Target), Negotiation.PrefersJson(request.Accept), Principal.Anonymous.Value);
+        var visit = new VisitRequest(method, RequestTarget.Read(request.Target, host.Site.Frame.Mount), Negotiation.PrefersJson(request.Accept), Principal.Anonymous.Value);
         using var answer = await host.Runner.RunAsync(host.Site, visit, trace, cancellation);
         trace.End(VisitStep.Answer);
         return TypedResults.Ok(TraceReport.Of(trace));

@@ -15,7 +15,7 @@ public static class TraceReport
 
     public static TraceInfo Of(VisitTrace trace) => new(
         trace.Number, trace.At, trace.Method, Escaped(trace.Target), trace.Page?.Name, trace.Outcome?.Word, trace.Outcome?.IsGood ?? false, trace.Status,
-        trace.Location, trace.Why,
+        trace.Location, trace.Why, trace.Visitor?.ToString(),
         trace is { Site: { } site, Reading: { } reading }
             ? [.. Candidates.Explain(site, reading, trace.Page).Select(c => new CandidateInfo(c.Page.Name, c.Page.Head.Template.Text, c.Won, c.Reason))]
             : [],

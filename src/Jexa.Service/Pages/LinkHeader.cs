@@ -14,6 +14,13 @@ internal static class LinkHeader
         _ => null,
     };
 
+    /// <summary>
+    /// The Link-Template header of a list (RFC 9652): where each of its records is, once for all of them. A Link for every row
+    /// would be longer than what proxies let through.
+    /// </summary>
+    public static string? TemplateOf(PageView view) =>
+        view is ListView { Shape.RecordLink.UriTemplate: { } template } ? $"\"{template}\"; rel=\"item\"" : null;
+
     private static string? OfDetail(DetailView view)
     {
         using var link = new Utf8Buffer(128);

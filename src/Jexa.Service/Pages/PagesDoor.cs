@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Net;
 using Jexa.Core.Addresses;
 using Jexa.Core.Sites;
 using Jexa.Core.Values;
@@ -9,6 +10,7 @@ using Jexa.Service.Management;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.Features;
+using Microsoft.AspNetCore.HttpOverrides;
 using Microsoft.AspNetCore.WebUtilities;
 using Serilog.Events;
 
@@ -18,14 +20,15 @@ namespace Jexa.Service.Pages;
 /// The pages' door: turns each request into one visit and its answer into bytes. No framework routing, no second reading
 /// of the path: the raw target decides.
 /// </summary>
+/// <param name="token">Shown by those who may see traces.</param>
 /// <param name="consoleOrigin">The only origin that may show pages in a frame.</param>
-internal sealed class PagesDoor(SiteHost host, SiteWatcher watcher, string consoleOrigin, Serilog.ILogger logger)
+internal sealed class PagesDoor(SiteHost host, SiteWatcher watcher, ServiceOptions options, BearerToken token, string consoleOrigin, Serilog.ILogger logger)
 {
     private const int MaxInstance = 2048;
 
     private static readonly PageAssets Assets = new();
 
-    private readonly OwnHost _ownHost = new();
+    private readonly OwnHost _ownHost = new(options.Hosts);
 
     private readonly HtmlPageWriter _html = new(Assets.StyleVersion);
 
@@ -33,11 +36,22 @@ internal sealed class PagesDoor(SiteHost host, SiteWatcher watcher, string conso
         "default-src 'none'; style-src 'self'; img-src 'self'; script-src 'self'; connect-src 'self'; base-uri 'none'; "
         + $"form-action 'self'; frame-ancestors {consoleOrigin}";
 
-    public WebApplication Build(int port)
+    public WebApplication Build()
     {
-        var app = Doors.Builder(port, logger).Build();
+        var app = Doors.Builder(options.Port, logger).Build();
+        if (options.Proxies.Count > 0) app.UseForwardedHeaders(Trusting(options.Proxies));
         app.Run(HandleAsync);
         return app;
+    }
+
+    /// <summary>Takes the word of the named proxies only, and from each only what it says of the one before it.</summary>
+    private static ForwardedHeadersOptions Trusting(IReadOnlyList<IPAddress> proxies)
+    {
+        var trusting = new ForwardedHeadersOptions { ForwardedHeaders = ForwardedHeaders.XForwardedFor | ForwardedHeaders.XForwardedHost, ForwardLimit = null };
+        trusting.KnownProxies.Clear();
+        trusting.KnownIPNetworks.Clear();
+        foreach (var proxy in proxies) trusting.KnownProxies.Add(proxy);
+        return trusting;
     }
 
     private Task HandleAsync(HttpContext http)
@@ -50,7 +64,7 @@ internal sealed class PagesDoor(SiteHost host, SiteWatcher watcher, string conso
         if (!_ownHost.IsNamedBy(http)) return RefuseAsync(http, StatusCodes.Status421MisdirectedRequest, "This service does not answer to that host name.");
         if (Doors.HasTwoLengths(http)) return RefuseAsync(http, StatusCodes.Status400BadRequest, "The request says the length of its body in two ways.");
 
-        var target = RequestTarget.Read(http.Features.Get<IHttpRequestFeature>()!.RawTarget);
+        var target = RequestTarget.Read(http.Features.Get<IHttpRequestFeature>()!.RawTarget, host.Site.Frame.Mount);
         return Assets.Find(target) is { } asset ? SendAsync(http, asset)
             : HealthCheck.IsAsked(target) ? HealthCheck.AnswerAsync(http, target, host)
             : VisitAsync(http, target);
@@ -58,7 +72,7 @@ internal sealed class PagesDoor(SiteHost host, SiteWatcher watcher, string conso
 
     private async Task VisitAsync(HttpContext http, RequestTarget target)
     {
-        var trace = new VisitTrace(http.Request.Method, target.Raw, host.Clock) { Number = host.Visits.NextNumber() };
+        var trace = new VisitTrace(http.Request.Method, target.Raw, host.Clock) { Number = host.Visits.NextNumber(), Visitor = http.Connection.RemoteIpAddress };
         http.Response.Headers["Jexa-Visit"] = trace.Number.ToString(CultureInfo.InvariantCulture);
         var json = Negotiation.PrefersJson(http.Request.Headers.Accept);
         try
@@ -69,6 +83,7 @@ internal sealed class PagesDoor(SiteHost host, SiteWatcher watcher, string conso
             var written = Write(answer, trace, target, json, body);
             trace.End(VisitStep.Answer);
             if (json) AllowOrigin(http, trace.Site!);
+            if (http.Request.Headers.Authorization.Count > 0 && token.IsShownBy(http)) http.Response.Headers["Server-Timing"] = ServerTiming.Of(trace);
             await SendAsync(http, written, json, body);
         }
         catch (OperationCanceledException) when (http.RequestAborted.IsCancellationRequested)
@@ -115,7 +130,7 @@ internal sealed class PagesDoor(SiteHost host, SiteWatcher watcher, string conso
         var origin = http.Request.Headers.Origin.ToString();
         if (origin.Length == 0 || !site.Origins.Contains(origin)) return;
         http.Response.Headers.AccessControlAllowOrigin = origin;
-        http.Response.Headers.AccessControlExposeHeaders = "Jexa-Visit, Link, ETag";
+        http.Response.Headers.AccessControlExposeHeaders = "Jexa-Visit, Link, Link-Template, ETag";
     }
 
     private static async Task SendAsync(HttpContext http, Answer answer, bool json, Utf8Buffer body)
@@ -137,6 +152,7 @@ internal sealed class PagesDoor(SiteHost host, SiteWatcher watcher, string conso
             headers.CacheControl = "private, no-cache";
             headers.ETag = PageTag.Of(body.Written, json);
             if (LinkHeader.Of(answer.View!) is { } link) headers.Link = link;
+            if (LinkHeader.TemplateOf(answer.View!) is { } template) headers["Link-Template"] = template;
             if (PageTag.IsHeld(http.Request.Headers.IfNoneMatch, headers.ETag.ToString()))
             {
                 response.StatusCode = StatusCodes.Status304NotModified;
