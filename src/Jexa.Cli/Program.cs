@@ -18,6 +18,7 @@ internal static class Program
             PagesCommand.Create(),
             LinkCommand.Create(),
             TraceCommand.Create(),
+            ConsoleCommand.Create(),
         };
         var help = root.Options.OfType<HelpOption>().Single();
         help.Action = new ExampleHelp((HelpAction)help.Action!);

@@ -52,9 +52,9 @@ public sealed class JexaService : IAsyncDisposable
     public static async Task<Compilation> CompileAsync(string appFile, SourceRegistry sources, Mount mount, CancellationToken cancellation) =>
         await Compiler(sources, mount).CompileAsync(appFile, await ReadAsync(appFile, cancellation), cancellation);
 
-    /// <summary>Opens both doors over a compiled site. The service owns the sources from here on.</summary>
+    /// <summary>Opens both doors over a compiled app file that makes a site. The service owns the sources from here on.</summary>
     /// <exception cref="StartException">A port is taken, or the state folder cannot be used.</exception>
-    public static async Task<JexaService> StartAsync(Site site, SourceRegistry sources, ServiceOptions options, CancellationToken cancellation)
+    public static async Task<JexaService> StartAsync(Compilation compilation, SourceRegistry sources, ServiceOptions options, CancellationToken cancellation)
     {
         StateFolder state;
         BearerToken token;
@@ -82,16 +82,16 @@ public sealed class JexaService : IAsyncDisposable
             .WriteTo.Console(standardErrorFromLevel: LogEventLevel.Verbose, outputTemplate: "{Timestamp:HH:mm:ss} {Level:u3} {Message:lj}{NewLine}")
             .CreateLogger();
         var runtimeFindings = new RuntimeFindings();
-        var host = new SiteHost(site, new VisitRunner(TimeProvider.System, cursors, runtimeFindings), runtimeFindings, TimeProvider.System);
-        var startCode = new StartCode();
-        var watcher = new SiteWatcher(host, Compiler(sources, options.Mount), options.AppFile, await ReadAsync(options.AppFile, cancellation), logger);
-        var managementDoor = new ManagementDoor(host, token, startCode, logger);
+        var host = new SiteHost(compilation, new VisitRunner(TimeProvider.System, cursors, runtimeFindings), runtimeFindings, TimeProvider.System);
+        var startCodes = new StartCodes();
+        var watcher = new SiteWatcher(host, Compiler(sources, options.Mount), options.AppFile, compilation.Bytes, logger);
+        var managementDoor = new ManagementDoor(host, token, startCodes, logger);
         WebApplication? console = null;
         WebApplication pages;
         try
         {
             console = await StartAsync(managementDoor.Build(options.ConsolePort), "--console-port", options.ConsolePort, cancellation);
-            var pagesDoor = new PagesDoor(host, watcher, options, token, $"http://127.0.0.1:{Doors.PortOf(console)}", logger);
+            var pagesDoor = new PagesDoor(host, watcher, options, token, Doors.PortOf(console), logger);
             pages = await StartAsync(pagesDoor.Build(), "--port", options.Port, cancellation);
         }
         catch
@@ -101,8 +101,8 @@ public sealed class JexaService : IAsyncDisposable
             throw;
         }
 
-        var service = new JexaService(options, pages, console, watcher, sources, state, startCode.Value!);
-        managementDoor.PointTo(service.PagesUrl);
+        var service = new JexaService(options, pages, console, watcher, sources, state, startCodes.Issue());
+        managementDoor.PointTo(service.PagesUrl, service.ConsoleUrl);
         state.WriteAddress(new ServiceAddress(service.PagesUrl, service.ConsoleUrl, Environment.ProcessId));
         return service;
     }

@@ -1,40 +1,61 @@
+using System.Text;
 using Jexa.Core.Definitions;
 using Jexa.Core.Sites;
 using Jexa.Core.Visits;
 
 namespace Jexa.Service;
 
+/// <summary>The app file as it is now, whether it makes a site or not.</summary>
+/// <param name="Text">Null where it cannot be read.</param>
+/// <param name="Definition">As far as it could be read; null where there is nothing to go on with.</param>
+/// <param name="Behind">It makes no site: the last good one is served.</param>
+/// <param name="Revision">Counts up with every change taken up.</param>
+public sealed record AppFileState(string? Text, AppDefinition? Definition, IReadOnlyList<Finding> Findings, bool Behind, int Revision);
+
 /// <summary>
 /// What a running service holds besides its doors: the site, the latest visits, and what they showed. The site is replaced
 /// whole; a visit goes on with the one it began with.
 /// </summary>
-public sealed class SiteHost(Site site, VisitRunner runner, RuntimeFindings runtimeFindings, TimeProvider clock)
+public sealed class SiteHost
 {
-    private volatile Site _site = site;
-    private volatile IReadOnlyList<Finding> _findings = site.Findings;
+    private readonly RuntimeFindings _runtimeFindings;
+    private volatile Site _site;
+    private volatile AppFileState _file;
+
+    /// <param name="start">What the app file made at start: there must be a site.</param>
+    public SiteHost(Compilation start, VisitRunner runner, RuntimeFindings runtimeFindings, TimeProvider clock)
+    {
+        _site = start.Site ?? throw new ArgumentException("There is no site to begin with.", nameof(start));
+        _file = Read(start, 1);
+        (Runner, _runtimeFindings, Clock) = (runner, runtimeFindings, clock);
+    }
 
     /// <summary>The site that new visits begin with.</summary>
     public Site Site => _site;
 
-    /// <summary>Whether the app file has been changed since into something that makes no site.</summary>
-    public bool IsBehind { get; private set; }
+    public AppFileState File => _file;
 
-    public VisitRunner Runner { get; } = runner;
+    public VisitRunner Runner { get; }
 
     public VisitLog Visits { get; } = new();
 
-    public TimeProvider Clock { get; } = clock;
+    public TimeProvider Clock { get; }
 
     /// <summary>What check finds in the app file as it is now, then what visits showed to be wrong with the data.</summary>
-    public IReadOnlyList<Finding> Findings => [.. _findings, .. runtimeFindings.All];
+    public IReadOnlyList<Finding> Findings => [.. _file.Findings, .. _runtimeFindings.All];
 
     /// <summary>Takes a changed app file up: a site replaces the last one; without one the last good site stays.</summary>
-    public void Take(Site? changed, IReadOnlyList<Finding> findings)
+    public void Take(Compilation changed)
     {
-        _findings = findings;
-        IsBehind = changed is null;
-        if (changed is null) return;
-        _site = changed;
-        runtimeFindings.Clear();
+        _file = Read(changed, _file.Revision + 1);
+        if (changed.Site is null) return;
+        _site = changed.Site;
+        _runtimeFindings.Clear();
     }
+
+    /// <summary>The app file cannot be read any more.</summary>
+    public void Lose(Finding why) => _file = new AppFileState(null, null, [why], true, _file.Revision + 1);
+
+    private static AppFileState Read(Compilation compilation, int revision) => new(
+        Encoding.UTF8.GetString(compilation.Bytes.Span), compilation.Definition, compilation.Findings, compilation.Site is null, revision);
 }

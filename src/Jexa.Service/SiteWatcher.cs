@@ -25,10 +25,10 @@ internal sealed class SiteWatcher : IAsyncDisposable
     private int _schemaDoubted;
 
     /// <param name="taken">The app file as it is being served.</param>
-    public SiteWatcher(SiteHost host, SiteCompiler compiler, string file, byte[] taken, ILogger logger)
+    public SiteWatcher(SiteHost host, SiteCompiler compiler, string file, ReadOnlyMemory<byte> taken, ILogger logger)
     {
         (_host, _compiler, _file, _logger) = (host, compiler, file, logger);
-        _taken = SHA256.HashData(taken);
+        _taken = SHA256.HashData(taken.Span);
         _watching = Task.Run(WatchAsync);
     }
 
@@ -86,7 +86,8 @@ internal sealed class SiteWatcher : IAsyncDisposable
         catch (StartException gone)
         {
             _taken = [];
-            Report(null, [new Finding(FindingCodes.FileUnreadable, new Place(_file, 1, 1), gone.Message, null, null, null, "Put the file back.")]);
+            var finding = new Finding(FindingCodes.FileUnreadable, new Place(_file, 1, 1), gone.Message, null, null, null, "Put the file back.");
+            Report(null, [finding], () => _host.Lose(finding));
             return;
         }
 
@@ -94,13 +95,13 @@ internal sealed class SiteWatcher : IAsyncDisposable
         if (!schemaDoubted && digest.AsSpan().SequenceEqual(_taken)) return;
         _taken = digest;
         var compilation = await _compiler.CompileAsync(_file, bytes, _ending.Token);
-        Report(compilation.Site, compilation.Findings);
+        Report(compilation.Site, compilation.Findings, () => _host.Take(compilation));
     }
 
-    private void Report(Site? site, IReadOnlyList<Finding> findings)
+    private void Report(Site? site, IReadOnlyList<Finding> findings, Action take)
     {
         var same = findings.SequenceEqual(_host.Findings);
-        _host.Take(site, findings);
+        take();
         if (site is not null) _logger.Warning("The app file was taken up: {Pages} pages, {Findings} findings", site.Pages.Count, findings.Count);
         else if (!same) _logger.Warning("The app file makes no site, so the last good one goes on serving");
         if (same) return;

@@ -1,3 +1,4 @@
 using Jexa.Service.Tests;
 
 [assembly: AssemblyFixture(typeof(DemoService))]
+[assembly: AssemblyFixture(typeof(Browser))]

@@ -2,36 +2,8 @@ using Microsoft.Playwright;
 
 namespace Jexa.Service.Tests;
 
-/// <summary>One headless Chromium from Debian's packages for all browser tests.</summary>
-public sealed class Browser : IAsyncLifetime
-{
-    private IPlaywright _playwright = null!;
-
-    public IBrowser Chromium { get; private set; } = null!;
-
-    public async ValueTask InitializeAsync()
-    {
-        _playwright = await Playwright.CreateAsync();
-        Chromium = await _playwright.Chromium.LaunchAsync(new BrowserTypeLaunchOptions
-        {
-            ExecutablePath = "/usr/bin/chromium",
-            Args =
-            [
-                "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update",
-                "--disable-sync",
-            ],
-        });
-    }
-
-    public async ValueTask DisposeAsync()
-    {
-        await Chromium.DisposeAsync();
-        _playwright.Dispose();
-    }
-}
-
 /// <summary>The demo as a new user walks it, with JavaScript switched off: pages need none.</summary>
-public class BrowserTests(DemoService demo, Browser browser) : IClassFixture<Browser>
+public class BrowserTests(DemoService demo, Browser browser)
 {
     private string Url(string path) => demo.Service.PagesUrl.TrimEnd('/') + path;
 
@@ -168,6 +140,25 @@ public class BrowserTests(DemoService demo, Browser browser) : IClassFixture<Bro
         var page = await OpenAsync(scheme: ColorScheme.Dark);
         await page.GotoAsync(Url("/bridges"));
         Assert.Equal("rgb(20, 25, 27)", await page.Locator("body").EvaluateAsync<string>("element => getComputedStyle(element).backgroundColor"));
+    }
+
+    [Theory]
+    [InlineData("/bridges")]
+    [InlineData("/bridges/7")]
+    [InlineData("/districts/q%3F-hill")]
+    [InlineData("/inspections")]
+    [InlineData("/bridges/abc")]
+    [InlineData("/lookup")]
+    [InlineData("/nothing")]
+    public async Task Pages_have_no_fault_that_an_accessibility_checker_finds(string path)
+    {
+        foreach (var (width, scheme) in Browser.Looks)
+        {
+            var page = await browser.OpenAsync(width, scheme);
+            await page.GotoAsync(Url(path));
+            Assert.Empty(await Browser.FaultsAsync(page));
+            await page.Context.CloseAsync();
+        }
     }
 
     private static async Task AssertRecordAsync(IPage page, string name, string code)

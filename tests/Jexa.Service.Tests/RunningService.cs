@@ -18,13 +18,15 @@ public sealed record RawAnswer(int Status, string Head, string Body)
 /// <summary>The program itself, started as its users start it, on free ports and with a state folder of its own.</summary>
 public sealed class RunningService : IDisposable
 {
-    private readonly Process _process;
+    private readonly string[] _command;
+    private Process _process;
     private readonly StringBuilder _error = new();
 
-    private RunningService(Process process, string state)
+    private RunningService(string[] command, string state)
     {
-        _process = process;
+        _command = command;
         State = state;
+        _process = null!;
     }
 
     public string State { get; }
@@ -54,25 +56,37 @@ public sealed class RunningService : IDisposable
     public static async Task<RunningService> StartAsync(params string[] command)
     {
         var state = Directory.CreateTempSubdirectory("jexa-state-").FullName;
-        var process = Launch([.. command, "--port", "0", "--state", state]);
-        var service = new RunningService(process, state);
-        process.ErrorDataReceived += (_, line) =>
-        {
-            lock (service._error) service._error.AppendLine(line.Data);
-        };
-        process.BeginErrorReadLine();
-        using var patience = new CancellationTokenSource(TimeSpan.FromSeconds(60));
-        while (service.ConsoleUrl.Length == 0)
-        {
-            var line = await process.StandardOutput.ReadLineAsync(patience.Token)
-                ?? throw new InvalidOperationException($"The service ended at once: {service.Errors}");
-            if (Regex.Match(line, @"pages\s+(http://\S+)") is { Success: true } pages) service.PagesUrl = pages.Groups[1].Value;
-            if (Regex.Match(line, @"console\s+(http://\S+?)#code=(\S+)") is not { Success: true } console) continue;
-            service.ConsoleUrl = console.Groups[1].Value;
-            service.StartCode = console.Groups[2].Value;
-        }
-
+        var service = new RunningService(command, state);
+        await service.BeginAsync("0", "0");
         return service;
+    }
+
+    /// <summary>Starts the same again after its process has ended: same ports, same state folder.</summary>
+    public Task RestartAsync()
+    {
+        _process.Dispose();
+        return BeginAsync(Port.ToString(), ConsolePort.ToString());
+    }
+
+    private async Task BeginAsync(string port, string consolePort)
+    {
+        _process = Launch([.. _command, "--port", port, "--console-port", consolePort, "--state", State]);
+        _process.ErrorDataReceived += (_, line) =>
+        {
+            lock (_error) _error.AppendLine(line.Data);
+        };
+        _process.BeginErrorReadLine();
+        using var patience = new CancellationTokenSource(TimeSpan.FromSeconds(60));
+        StartCode = "";
+        while (StartCode.Length == 0)
+        {
+            var line = await _process.StandardOutput.ReadLineAsync(patience.Token)
+                ?? throw new InvalidOperationException($"The service ended at once: {Errors}");
+            if (Regex.Match(line, @"pages\s+(http://\S+)") is { Success: true } pages) PagesUrl = pages.Groups[1].Value;
+            if (Regex.Match(line, @"console\s+(http://\S+?)#code=(\S+)") is not { Success: true } console) continue;
+            ConsoleUrl = console.Groups[1].Value;
+            StartCode = console.Groups[2].Value;
+        }
     }
 
     /// <summary>Runs a command of the program to its end.</summary>

@@ -452,7 +452,7 @@ public class VisitTests
     {
         var log = new VisitLog(10, 200_000);
         for (var i = 1; i <= 25; i++) log.Add(new VisitTrace("GET", "/", TimeProvider.System) { Number = log.NextNumber() });
-        Assert.Equal(Enumerable.Range(16, 10).Reverse().Select(i => (long)i), log.Latest(100).Select(trace => trace.Number));
+        Assert.Equal(Enumerable.Range(16, 10).Reverse().Select(i => (long)i), log.Latest().Select(trace => trace.Number));
         Assert.Null(log.Find(15));
         Assert.NotNull(log.Find(16));
         for (var i = 0; i < 100; i++) log.Add(new VisitTrace("GET", "/" + new string('x', 100_000), TimeProvider.System) { Why = new string('y', 30_000) });

@@ -34,7 +34,7 @@ internal static class CheckCommand
         try
         {
             var compilation = await JexaService.CompileAsync(file, sources, Mount.Root, cancellation);
-            var findings = compilation.Findings.Select(TraceReport.Of).ToList();
+            var findings = SiteReport.Of(compilation.Findings, compilation.Definition);
             if (json) Terminal.Json(new CheckReport(file, compilation.Site is not null, compilation.Definition?.Pages.Count ?? 0, findings));
             else Write(file, compilation.Site?.Pages.Count, findings);
             return compilation.SourceIsAway ? ExitCodes.CannotReach : findings.Count > 0 ? ExitCodes.Findings : ExitCodes.Fine;

@@ -40,8 +40,15 @@ internal static class PagesCommand
             {
                 page.Name, page.Path, page.Kind, page.Record,
                 page.Parameters.Count == 0 ? "-" : string.Join(", ", page.Parameters.Select(p => $"{p.Name} = {p.Field} ({p.Type})")),
-                page.Links.Count == 0 ? "-" : string.Join(", ", page.Links.Select(link => link.To).Distinct()),
+                Leading(page),
             }.Select(Markup.Escape).ToArray());
         Terminal.Out().Write(table);
+    }
+
+    /// <summary>Where the page's links lead; the way back to the list, which every record's page has, is left out.</summary>
+    private static string Leading(PageInfo page)
+    {
+        var names = page.Links.Where(link => link.Reason != "back").Select(link => link.Page).Distinct().ToList();
+        return names.Count == 0 ? "-" : string.Join(", ", names);
     }
 }

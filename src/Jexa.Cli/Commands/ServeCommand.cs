@@ -79,7 +79,7 @@ internal static class ServeCommand
         try
         {
             var compilation = await JexaService.CompileAsync(options.AppFile, sources, options.Mount, ending.Token);
-            var findings = compilation.Findings.Select(TraceReport.Of).ToList();
+            var findings = SiteReport.Of(compilation.Findings, compilation.Definition);
             FindingView.Write(Terminal.Error(), findings);
             if (compilation.Site is null)
             {
@@ -88,7 +88,7 @@ internal static class ServeCommand
                 return compilation.SourceIsAway ? ExitCodes.CannotReach : ExitCodes.Findings;
             }
 
-            await using var service = await JexaService.StartAsync(compilation.Site, sources, options, ending.Token);
+            await using var service = await JexaService.StartAsync(compilation, sources, options, ending.Token);
             Announce(compilation.Site.Frame.AppTitle, service);
             await WaitAsync(ending.Token);
             return ExitCodes.Fine;

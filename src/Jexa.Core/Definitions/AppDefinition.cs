@@ -2,6 +2,7 @@ namespace Jexa.Core.Definitions;
 
 /// <summary>What an app file says, read but not yet compared with any source.</summary>
 /// <param name="Origins">Other origins whose scripts may read pages as JSON.</param>
+/// <param name="Lines">In the order of the file.</param>
 public sealed record AppDefinition(
     string File,
     Written Title,
@@ -9,10 +10,21 @@ public sealed record AppDefinition(
     IReadOnlyList<Written> Origins,
     IReadOnlyList<SourceDefinition> Sources,
     IReadOnlyList<RecordDefinition> Records,
-    IReadOnlyList<PageDefinition> Pages)
+    IReadOnlyList<PageDefinition> Pages,
+    IReadOnlyList<PageLines> Lines)
 {
     /// <summary>The folder that relative paths start from.</summary>
     public string Folder => Path.GetDirectoryName(Path.GetFullPath(File)) ?? "/";
+
+    /// <summary>The name of the page that a place of the file belongs to; null where it belongs to none.</summary>
+    public string? PageAt(Place place) => Lines.LastOrDefault(page => page.Holds(place))?.Name.Value;
+}
+
+/// <summary>Where a page stands in the app file, also one that could not be read.</summary>
+public sealed record PageLines(Written Name, int LastLine)
+{
+    public bool Holds(Place place) =>
+        place.Line <= LastLine && (place.Line > Name.At.Line || (place.Line == Name.At.Line && place.Column >= Name.At.Column));
 }
 
 /// <param name="Connection">As written; <c>${NAME}</c> in it stands for an environment variable.</param>

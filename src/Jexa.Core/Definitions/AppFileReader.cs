@@ -30,8 +30,11 @@ public static class AppFileReader
         var records = Section(app, "records", "bridge: { from: register.bridge }", findings, ReadRecord);
         var pages = Section(app, "pages", "bridges: { path: /bridges, list: bridge }", findings, ReadPage);
         app.Finish();
-        return new AppDefinition(file, title, home, origins, sources, records, pages);
+        return new AppDefinition(file, title, home, origins, sources, records, pages, Lines(app.Value("pages")));
     }
+
+    private static List<PageLines> Lines(Node? pages) =>
+        [.. ((pages as MappingNode)?.Entries ?? []).Where(entry => entry.Key is ScalarNode).Select(entry => new PageLines(((ScalarNode)entry.Key).Text, entry.Value.LastLine))];
 
     private static List<T> Section<T>(
         MappingReader app, string key, string example, FindingList findings, Func<Written, MappingReader, FindingList, T?> read)

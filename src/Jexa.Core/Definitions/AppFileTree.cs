@@ -5,23 +5,24 @@ using YamlDotNet.Core.Events;
 namespace Jexa.Core.Definitions;
 
 /// <summary>A node of an app file's text: a scalar, a sequence or a mapping, with its place. Every scalar is text.</summary>
-internal abstract record Node(Place At)
+/// <param name="LastLine">The line where the last part of it ends.</param>
+internal abstract record Node(Place At, int LastLine)
 {
     public abstract string Shape { get; }
 }
 
 /// <param name="IsPlain">Whether it stands without quotes.</param>
-internal sealed record ScalarNode(Written Text, bool IsPlain, Place At) : Node(At)
+internal sealed record ScalarNode(Written Text, bool IsPlain, Place At, int LastLine) : Node(At, LastLine)
 {
     public override string Shape => Text.Value.Length == 0 && IsPlain ? "nothing" : "a text";
 }
 
-internal sealed record SequenceNode(IReadOnlyList<Node> Items, Place At) : Node(At)
+internal sealed record SequenceNode(IReadOnlyList<Node> Items, Place At) : Node(At, Items.Count == 0 ? At.Line : Items[^1].LastLine)
 {
     public override string Shape => "a list";
 }
 
-internal sealed record MappingNode(IReadOnlyList<MappingEntry> Entries, Place At) : Node(At)
+internal sealed record MappingNode(IReadOnlyList<MappingEntry> Entries, Place At) : Node(At, Entries.Count == 0 ? At.Line : Entries[^1].Value.LastLine)
 {
     public override string Shape => "a mapping";
 }
@@ -166,7 +167,7 @@ internal static class AppFileTree
             var plain = scalar.Style == ScalarStyle.Plain;
             var quotes = scalar.Style is ScalarStyle.SingleQuoted or ScalarStyle.DoubleQuoted ? 1 : 0;
             var oneRun = scalar.End.Line == scalar.Start.Line && scalar.End.Column - scalar.Start.Column == scalar.Value.Length + (2 * quotes);
-            return new ScalarNode(new Written(scalar.Value, at.Right(quotes)) { IsOneRun = oneRun }, plain, at);
+            return new ScalarNode(new Written(scalar.Value, at.Right(quotes)) { IsOneRun = oneRun }, plain, at, (int)scalar.End.Line);
         }
 
         private SequenceNode? ReadSequence(Place at, int depth)

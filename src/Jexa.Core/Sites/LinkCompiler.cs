@@ -27,7 +27,7 @@ internal sealed class LinkCompiler(
 
         var text = link.Text?.Value ?? PageText(target);
         CheckNames(link, target);
-        var fillers = new List<(KeyType, int)>();
+        var fillers = new List<LinkFiller>();
         foreach (var parameter in target.Parameters)
         {
             var field = Explicit(link, parameter.Name) is { } pass
@@ -39,7 +39,7 @@ internal sealed class LinkCompiler(
                     $"The link to “{target.Name}” fills {parameter.Name} from {field.Name}, which may be empty: such rows have no link.",
                     "Declare the column NOT NULL in the source, or fill the parameter from another field.", found: field.Name,
                     expected: "a field that is never empty");
-            fillers.Add((parameter.Key, load.Add(field)));
+            fillers.Add(new LinkFiller(parameter.Key, load.Add(field), field.Name));
         }
 
         if (fillers.Count < target.Parameters.Count) return null;
@@ -57,7 +57,7 @@ internal sealed class LinkCompiler(
 
     /// <summary>The link from a loaded row to its own record's page.</summary>
     public static LinkPlan ToOwn(PageHead page, Projections load, string text) =>
-        new(page.Name, text, page.Builder, page.Parameters.Select(p => (p.Key, load.Add(p.Field))), page.LeadsThere);
+        new(page.Name, text, page.Builder, page.Parameters.Select(p => new LinkFiller(p.Key, load.Add(p.Field), p.Field.Name)), page.LeadsThere);
 
     /// <summary>The page of one record that its key leads to; null where none is written.</summary>
     public PageHead? PageOf(SiteRecord record) =>
@@ -75,7 +75,8 @@ internal sealed class LinkCompiler(
         var presence = load.Add(new Plans.ColumnRef(table, seen.Column.Name), seen.Type);
         var link = PageOf(other) is not { } page ? null
             : new LinkPlan(page.Name, PageText(page), page.Builder,
-                page.Parameters.Select(p => (p.Key, load.Add(new Plans.ColumnRef(table, p.Field.Column.Name), p.Field.Type))), page.LeadsThere);
+                page.Parameters.Select(p => new LinkFiller(p.Key, load.Add(new Plans.ColumnRef(table, p.Field.Column.Name), p.Field.Type),
+                    p.Field == seen ? field.Name : $"{other.Table.Name}.{p.Field.Name}")), page.LeadsThere);
         return new ReferencePlan(load.Label(other, table), presence, link);
     }
 

@@ -36,7 +36,7 @@ internal sealed class PageCompiler(IReadOnlyDictionary<string, PageHead?> pages,
         var shape = new ListShape(LinkCompiler.ListHeading(head), head.Builder.Fixed!, columns, record.One, record.Many, recordLink);
         return new ListPage(head, shape, new ListWindows(record.Source, query, keys),
             record.Source.Prepare(new CountQuery(record.Table.Name, record.Visible, CountLimit + 1)), CountLimit,
-            [.. columns.Select(column => column.Link).OfType<LinkPlan>(), .. columns.Select(column => column.Reference?.Link).OfType<LinkPlan>()]);
+            Standing(stated, columns, page.Links.Count == 0 ? LinkReason.Record : LinkReason.Written));
     }
 
     private DetailPage Detail(PageHead head)
@@ -55,11 +55,24 @@ internal sealed class PageCompiler(IReadOnlyDictionary<string, PageHead?> pages,
         var back = list is null ? null : new PlainLink(list.Name, LinkCompiler.ListHeading(list), list.Builder.Fixed!);
         var shape = new DetailShape(title, columns, record.One, own, stated.TryGetValue("", out var loose) ? loose : [], back);
         var flag = record.Visible.Count > 0 ? record.Visible : null;
+        var standing = Standing(stated, columns, LinkReason.Written);
         var query = new RecordQuery(record.Table.Name, load.Joins, load.Columns, Where(head), flag, Preference(head, flag is not null), 2);
         return new DetailPage(head, shape, record.Source.Prepare(query), keyOrdinals, flag is null ? -1 : load.Columns.Count,
-            [.. stated.Values.SelectMany(group => group), .. columns.Select(column => column.Reference?.Link).OfType<LinkPlan>()],
+            record.Source.Prepare(Samples(head)), back is null ? standing : [.. standing, new PageLink(new LinkPlan(back.Page, back.Text, back.Address), null, LinkReason.Back)],
             list, MissingPage(page, list));
     }
+
+    /// <summary>Every link that stands on a page: those on columns, those of their own, and those that foreign keys make.</summary>
+    private static List<PageLink> Standing(Dictionary<string, List<LinkPlan>> stated, List<ViewColumn> columns, LinkReason reason) =>
+    [
+        .. stated.SelectMany(group => group.Value.Select(link => new PageLink(link, group.Key.Length == 0 ? null : group.Key, reason))),
+        .. columns.Where(column => column.Reference?.Link is not null && column.Link is null)
+            .Select(column => new PageLink(column.Reference!.Link!, column.Name, LinkReason.Reference)),
+    ];
+
+    private static RecordQuery Samples(PageHead head) => new(
+        head.Record.Table.Name, [], [.. head.Parameters.Select(parameter => new Projection(ColumnRef.Own(parameter.Field.Column.Name), parameter.Field.Type))],
+        head.Record.Visible, null, [], Visits.Samples.MostRows);
 
     private static List<Condition> Where(PageHead head) =>
         [.. head.Parameters.Select((parameter, i) => new Condition.Equal(ColumnRef.Own(parameter.Field.Column.Name), new Operand.Argument(i, parameter.Key.Type)))];

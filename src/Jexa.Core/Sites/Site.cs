@@ -53,8 +53,28 @@ public abstract class Page(PageHead head)
     public abstract string Kind { get; }
 
     /// <summary>Every link that stands on the page.</summary>
-    public abstract IReadOnlyList<LinkPlan> Links { get; }
+    public abstract IReadOnlyList<PageLink> Links { get; }
 }
+
+/// <summary>Why a link stands on a page.</summary>
+public enum LinkReason
+{
+    /// <summary>The app file writes it.</summary>
+    Written,
+
+    /// <summary>A list leads to its records' page of itself.</summary>
+    Record,
+
+    /// <summary>A foreign key leads to the record it refers to.</summary>
+    Reference,
+
+    /// <summary>A record's page leads back to its list.</summary>
+    Back,
+}
+
+/// <summary>A link as it stands on a page.</summary>
+/// <param name="Column">The shown field it stands on; null for one of its own.</param>
+public sealed record PageLink(LinkPlan Plan, string? Column, LinkReason Reason);
 
 /// <summary>What other pages need to know of a page before any of them is compiled whole.</summary>
 /// <param name="LeadsThere">
@@ -73,14 +93,14 @@ public sealed class FormerPage(PageHead head, Page now) : Page(head)
 {
     public override string Kind => "former";
 
-    public override IReadOnlyList<LinkPlan> Links => [];
+    public override IReadOnlyList<PageLink> Links => [];
 
     /// <summary>The page as it is now.</summary>
     public Page Now { get; } = now;
 }
 
 /// <summary>Shows the records of a kind, a window at a time.</summary>
-public sealed class ListPage(PageHead head, ListShape shape, ListWindows windows, IPreparedQuery count, int countLimit, IReadOnlyList<LinkPlan> links)
+public sealed class ListPage(PageHead head, ListShape shape, ListWindows windows, IPreparedQuery count, int countLimit, IReadOnlyList<PageLink> links)
     : Page(head)
 {
     /// <summary>Rows in one window.</summary>
@@ -88,7 +108,7 @@ public sealed class ListPage(PageHead head, ListShape shape, ListWindows windows
 
     public override string Kind => "list";
 
-    public override IReadOnlyList<LinkPlan> Links { get; } = links;
+    public override IReadOnlyList<PageLink> Links { get; } = links;
 
     public ListShape Shape { get; } = shape;
 
@@ -104,16 +124,17 @@ public sealed class ListPage(PageHead head, ListShape shape, ListWindows windows
 /// <param name="load">At most two rows by key; each ends with whether it is visible where the record has conditions for that.</param>
 /// <param name="keyOrdinals">Where the fields that the parameters stand for are in a row, in the order of the parameters.</param>
 /// <param name="flagOrdinal">Where a row says whether it is visible; -1 where every row is.</param>
+/// <param name="samples">The parameters' fields of some visible records, for <see cref="Visits.Samples"/>.</param>
 /// <param name="list">The list of the same records that can be opened by itself, if there is one.</param>
 /// <param name="missingPage">The page a person is led to when the ID is missing; null for none.</param>
 public sealed class DetailPage(
-    PageHead head, DetailShape shape, IPreparedQuery load, IReadOnlyList<int> keyOrdinals, int flagOrdinal,
-    IReadOnlyList<LinkPlan> links, PageHead? list, PageHead? missingPage)
+    PageHead head, DetailShape shape, IPreparedQuery load, IReadOnlyList<int> keyOrdinals, int flagOrdinal, IPreparedQuery samples,
+    IReadOnlyList<PageLink> links, PageHead? list, PageHead? missingPage)
     : Page(head)
 {
     public override string Kind => "detail";
 
-    public override IReadOnlyList<LinkPlan> Links { get; } = links;
+    public override IReadOnlyList<PageLink> Links { get; } = links;
 
     public DetailShape Shape { get; } = shape;
 
@@ -122,6 +143,8 @@ public sealed class DetailPage(
     public IReadOnlyList<int> KeyOrdinals { get; } = keyOrdinals;
 
     public int FlagOrdinal { get; } = flagOrdinal;
+
+    public IPreparedQuery Samples { get; } = samples;
 
     public PageHead? List { get; } = list;
 

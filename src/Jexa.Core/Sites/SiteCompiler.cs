@@ -7,7 +7,8 @@ using Jexa.Core.Views;
 namespace Jexa.Core.Sites;
 
 /// <summary>What compiling gave: the site where there are no errors, and every finding in the order of the file.</summary>
-public sealed record Compilation(Site? Site, AppDefinition? Definition, IReadOnlyList<Finding> Findings)
+/// <param name="Bytes">The file as it was read.</param>
+public sealed record Compilation(Site? Site, AppDefinition? Definition, IReadOnlyList<Finding> Findings, ReadOnlyMemory<byte> Bytes)
 {
     /// <summary>Whether a source could not be reached, so that its part of the file was not checked.</summary>
     public bool SourceIsAway => Findings.Any(finding => finding.Code == FindingCodes.SourceAway);
@@ -25,11 +26,11 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
     {
         var findings = new FindingList();
         var definition = AppFileReader.Read(file, bytes.Span, findings);
-        if (definition is null) return new Compilation(null, null, findings.All);
+        if (definition is null) return new Compilation(null, null, findings.All, bytes);
         var described = new Dictionary<string, DescribedSource?>();
         foreach (var source in definition.Sources) described[source.Name.Value] = await DescribeAsync(definition, source, findings, cancellation);
         var site = Compile(definition, described, findings);
-        return new Compilation(findings.HasErrors ? null : site with { Findings = findings.All }, definition, findings.All);
+        return new Compilation(findings.HasErrors ? null : site with { Findings = findings.All }, definition, findings.All, bytes);
     }
 
     private Site Compile(AppDefinition definition, Dictionary<string, DescribedSource?> described, FindingList findings)

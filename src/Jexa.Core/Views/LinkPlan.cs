@@ -5,6 +5,11 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Views;
 
+/// <summary>What fills one parameter of a link.</summary>
+/// <param name="Ordinal">Where its value stands in a row.</param>
+/// <param name="Field">The field it is read from, behind its record's table where that is another one.</param>
+public readonly record struct LinkFiller(KeyType Key, int Ordinal, string Field);
+
 /// <summary>
 /// A link, compiled: whose template its address follows and which column fills which parameter. Writes nothing for a row
 /// whose values no address can carry, so that a link on a page always leads back to the very record it stands on.
@@ -12,13 +17,13 @@ namespace Jexa.Core.Views;
 public sealed class LinkPlan
 {
     private readonly AddressBuilder? _builder;
-    private readonly (KeyType Key, int Ordinal)[] _fillers;
+    private readonly LinkFiller[] _fillers;
     private readonly byte[]? _fixed;
     private readonly Func<string, bool>? _leadsThere;
 
     /// <param name="fillers">In the order of the template's parameters.</param>
     /// <param name="leadsThere">Asked for every address built where another page might take some of them; null where none can.</param>
-    public LinkPlan(string page, string text, AddressBuilder builder, IEnumerable<(KeyType Key, int Ordinal)> fillers, Func<string, bool>? leadsThere)
+    public LinkPlan(string page, string text, AddressBuilder builder, IEnumerable<LinkFiller> fillers, Func<string, bool>? leadsThere)
     {
         Page = page;
         Text = text;
@@ -46,8 +51,8 @@ public sealed class LinkPlan
     /// <summary>The template that its addresses expand (RFC 6570); null for a link that is the same for every row.</summary>
     public string? UriTemplate { get; }
 
-    /// <summary>How many parameters are filled from the row.</summary>
-    public int FillerCount => _fillers.Length;
+    /// <summary>What fills the parameters, in their order.</summary>
+    public IReadOnlyList<LinkFiller> Fillers => _fillers;
 
     /// <summary>The names of the parameters, in the order of <see cref="TryWriteId"/>.</summary>
     public IReadOnlyList<string> ParameterNames => _builder?.Template.Parameters ?? [];
@@ -71,15 +76,15 @@ public sealed class LinkPlan
     /// <summary>Whether the row's values are of the storage classes that the link's parameters have.</summary>
     public bool Fits(Row row)
     {
-        foreach (var (key, ordinal) in _fillers)
-            if (!key.Holds(row[ordinal])) return false;
+        foreach (var filler in _fillers)
+            if (!filler.Key.Holds(row[filler.Ordinal])) return false;
         return true;
     }
 
     /// <summary>Appends one parameter's ID text, as it stands in the address before percent-encoding.</summary>
     public bool TryWriteId(Row row, int parameter, Utf8Buffer into) => new RowTexts(_fillers, row).TryWrite(parameter, into);
 
-    private readonly struct RowTexts((KeyType Key, int Ordinal)[] fillers, Row row) : IParameterTexts
+    private readonly struct RowTexts(LinkFiller[] fillers, Row row) : IParameterTexts
     {
         public bool TryWrite(int parameter, Utf8Buffer into) => fillers[parameter].Key.TryWrite(row, fillers[parameter].Ordinal, into);
     }

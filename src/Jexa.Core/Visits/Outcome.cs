@@ -8,6 +8,12 @@ public abstract record Outcome
 {
     private Outcome(string word) => Word = word;
 
+    /// <summary>The words of all outcomes.</summary>
+    public static IReadOnlyList<string> Words { get; } =
+    [
+        "listed", "found", "no-page", "missing", "malformed", "not-canonical", "unknown", "hidden", "ambiguous", "not-allowed", "unavailable", "failed",
+    ];
+
     /// <summary>The outcome's word in traces, logs and the developer's eyes.</summary>
     public string Word { get; }
 

@@ -34,10 +34,10 @@ public sealed class VisitLog(int capacity = VisitLog.DefaultCapacity, long byteL
         }
     }
 
-    /// <summary>The latest visits, newest first.</summary>
-    public IReadOnlyList<VisitTrace> Latest(int count)
+    /// <summary>The visits that are kept, newest first.</summary>
+    public IReadOnlyList<VisitTrace> Latest()
     {
-        lock (_lock) return [.. _visits.Select(visit => visit.Trace).Reverse().Take(count)];
+        lock (_lock) return [.. _visits.Select(visit => visit.Trace).Reverse()];
     }
 
     /// <summary>The visit of this number; null where it is not kept (any more).</summary>

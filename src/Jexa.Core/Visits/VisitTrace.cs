@@ -53,6 +53,9 @@ public sealed class VisitTrace(string method, string target, TimeProvider clock)
     /// <summary>The raw target, cut where it is very long.</summary>
     public string Target { get; } = target.Length <= TargetLimit ? target : target[..TargetLimit];
 
+    /// <summary>Whether the page was asked for by a frame: only the console may hold one.</summary>
+    public bool Framed { get; init; }
+
     public Site? Site { get; set; }
 
     public RequestTarget? Reading { get; set; }

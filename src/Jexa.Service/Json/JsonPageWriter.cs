@@ -105,7 +105,7 @@ internal static class JsonPageWriter
         }
 
         using var id = new Utf8Buffer(64);
-        if (link.FillerCount == 1)
+        if (link.Fillers.Count == 1)
         {
             link.TryWriteId(row, 0, id);
             json.WriteStringValue(id.Written);
@@ -113,7 +113,7 @@ internal static class JsonPageWriter
         else
         {
             json.WriteStartObject();
-            for (var i = 0; i < link.FillerCount; i++)
+            for (var i = 0; i < link.Fillers.Count; i++)
             {
                 id.Truncate(0);
                 link.TryWriteId(row, i, id);

@@ -2,20 +2,44 @@ namespace Jexa.Service.Management;
 
 /// <summary>The app that is being served.</summary>
 /// <param name="Behind">The app file has been changed since into something that makes no site; the last good one is served.</param>
-public sealed record SiteInfo(string App, string File, string PagesUrl, string? Home, int Pages, int Findings, bool Behind);
+/// <param name="Revision">Counts up with every change of the app file that was taken up.</param>
+public sealed record SiteInfo(string App, string File, string PagesUrl, string? Home, int Pages, int Findings, bool Behind, int Revision);
+
+/// <summary>The app file as it is now.</summary>
+/// <param name="Text">Null where it cannot be read.</param>
+public sealed record AppFileInfo(string File, string? Text);
 
 /// <summary>A page of the app.</summary>
 /// <param name="Kind"><c>list</c> or <c>detail</c>.</param>
-/// <param name="Addresses">The whole address of a page without parameters; null for one that needs some.</param>
+/// <param name="Line">Where it begins in the app file that is served.</param>
+/// <param name="Address">The address of a page without parameters; null for one that needs some.</param>
+/// <param name="InMenu">Whether every page leads to it.</param>
+/// <param name="Links">The links that stand on it.</param>
+/// <param name="LinkedFrom">The links of all pages that lead to it.</param>
 public sealed record PageInfo(
-    string Name, string Path, string Kind, string Record, string Source, IReadOnlyList<ParameterInfo> Parameters, string? Address, IReadOnlyList<LinkInfo> Links);
+    string Name, string Path, string Kind, string Record, string Source, int Line, IReadOnlyList<ParameterInfo> Parameters, string? Address, bool InMenu,
+    IReadOnlyList<PageLinkInfo> Links, IReadOnlyList<PageLinkInfo> LinkedFrom);
 
 /// <param name="In"><c>path</c> or <c>query</c>.</param>
 /// <param name="Looks">What an ID looks like.</param>
 public sealed record ParameterInfo(string Name, string In, string Field, string Type, string Looks);
 
-/// <param name="To">The page it leads to.</param>
-public sealed record LinkInfo(string To, string Text);
+/// <summary>A link, seen from one of its ends.</summary>
+/// <param name="Page">The page at the other end.</param>
+/// <param name="Column">The shown field it stands on; null for a link of its own.</param>
+/// <param name="Reason">
+/// <c>written</c> in the app file, from a list to its <c>record</c>s' page of itself, a <c>reference</c> by a foreign key, or the way <c>back</c> to the list.
+/// </param>
+/// <param name="Passes">Which field fills which parameter.</param>
+public sealed record PageLinkInfo(string Page, string Text, string? Column, string Reason, IReadOnlyList<PassInfo> Passes);
+
+public sealed record PassInfo(string Parameter, string Field);
+
+/// <summary>An address of a page that leads to a record at this moment.</summary>
+/// <param name="Address">Null where there is none, or it could not be found out.</param>
+/// <param name="Ids">The text of each parameter, in their order.</param>
+/// <param name="Why">Why there is no address.</param>
+public sealed record SampleInfo(string Page, string? Address, string? Url, IReadOnlyList<string> Ids, string? Why);
 
 /// <summary>Asks for the address of a page.</summary>
 /// <param name="Values">A text for each parameter, as it would stand in an address before percent-encoding.</param>
@@ -30,7 +54,17 @@ public sealed record LinkAnswer(string Page, string Address, string Url);
 public sealed record TraceRequest(string Target, string? Method = null, string? Accept = null);
 
 /// <summary>One line about a visit.</summary>
-public sealed record VisitInfo(long Number, DateTimeOffset At, string Method, string Target, string? Page, string? Outcome, int Status, double Microseconds);
+/// <param name="Outcome">Null for a visitor who left before there was one.</param>
+/// <param name="Framed">Whether the console showed it.</param>
+public sealed record VisitInfo(long Number, DateTimeOffset At, string Method, string Target, string? Page, string? Outcome, int Status, double Microseconds, bool Framed);
+
+/// <summary>How many of the visits that are kept had an outcome.</summary>
+public sealed record OutcomeCount(string Outcome, int Visits);
+
+/// <param name="Kept">How many visits are kept in all.</param>
+/// <param name="Outcomes">The outcomes of all visits that are kept, the most frequent first.</param>
+/// <param name="Visits">The latest of those asked for, newest first.</param>
+public sealed record VisitList(int Kept, IReadOnlyList<OutcomeCount> Outcomes, IReadOnlyList<VisitInfo> Visits);
 
 /// <summary>The recorded steps of one visit.</summary>
 /// <param name="Number">0 for a visit that was only tried.</param>
@@ -52,10 +86,14 @@ public sealed record QueryTrace(string Text, IReadOnlyList<string> Columns, IRea
 
 public sealed record StepTrace(string Step, double Microseconds);
 
+/// <param name="Page">The page whose part of the file it is in; null where it is in none.</param>
 public sealed record FindingInfo(
-    string Code, string Severity, string Title, string File, int Line, int Column, string Message, string? Found, string? Expected, string? Nearest,
+    string Code, string Severity, string Title, string File, int Line, int Column, string? Page, string Message, string? Found, string? Expected, string? Nearest,
     string Remedy);
 
 public sealed record SessionRequest(string Code);
 
 public sealed record SessionAnswer(string Token);
+
+/// <param name="Url">Opens the console signed in, once.</param>
+public sealed record ConsoleInfo(string Url);

@@ -1,6 +1,5 @@
 using System.Globalization;
 using System.Text;
-using Jexa.Core.Definitions;
 using Jexa.Core.Keys;
 using Jexa.Core.Sites;
 using Jexa.Core.Values;
@@ -8,7 +7,7 @@ using Jexa.Core.Visits;
 
 namespace Jexa.Service.Management;
 
-/// <summary>Puts Core's sites, traces and findings into the management API's own words, when somebody asks.</summary>
+/// <summary>Puts traces into the management API's own words, when somebody asks.</summary>
 public static class TraceReport
 {
     private const int LongestValue = 120;
@@ -29,16 +28,7 @@ public static class TraceReport
         Rounded(trace.TotalMicroseconds));
 
     public static VisitInfo Line(VisitTrace trace) => new(
-        trace.Number, trace.At, trace.Method, Escaped(trace.Target), trace.Page?.Name, trace.Outcome?.Word, trace.Status, Rounded(trace.TotalMicroseconds));
-
-    public static PageInfo Of(Page page) => new(
-        page.Name, page.Head.Template.Text, page.Kind, page.Record.Name, page.Record.SourceName,
-        [.. page.Parameters.Select(p => new ParameterInfo(p.Name, p.Segment < 0 ? "query" : "path", p.Field.Name, p.Key.Type.Word(), p.Key.Looks))],
-        page.Head.Builder.Fixed, [.. page.Links.Select(link => new LinkInfo(link.Page, link.Text)).Distinct()]);
-
-    public static FindingInfo Of(Finding finding) => new(
-        finding.Code.Id, finding.Code.Severity.ToString().ToLowerInvariant(), finding.Code.Title, finding.At.File, finding.At.Line, finding.At.Column,
-        finding.Message, finding.Found, finding.Expected, finding.Nearest, finding.Remedy);
+        trace.Number, trace.At, trace.Method, Escaped(trace.Target), trace.Page?.Name, trace.Outcome?.Word, trace.Status, Rounded(trace.TotalMicroseconds), trace.Framed);
 
     /// <summary>Text of a visitor's making, with everything invisible or bidirectional written out, so that it cannot disturb a terminal or a log.</summary>
     public static string Escaped(string text)

@@ -4,6 +4,7 @@ using Jexa.Core.Addresses;
 using Jexa.Core.Sites;
 using Jexa.Core.Values;
 using Jexa.Core.Visits;
+using Jexa.Service.Assets;
 using Jexa.Service.Html;
 using Jexa.Service.Json;
 using Jexa.Service.Management;
@@ -21,20 +22,20 @@ namespace Jexa.Service.Pages;
 /// of the path: the raw target decides.
 /// </summary>
 /// <param name="token">Shown by those who may see traces.</param>
-/// <param name="consoleOrigin">The only origin that may show pages in a frame.</param>
-internal sealed class PagesDoor(SiteHost host, SiteWatcher watcher, ServiceOptions options, BearerToken token, string consoleOrigin, Serilog.ILogger logger)
+/// <param name="consolePort">Only the console may show pages in a frame.</param>
+internal sealed class PagesDoor(SiteHost host, SiteWatcher watcher, ServiceOptions options, BearerToken token, int consolePort, Serilog.ILogger logger)
 {
     private const int MaxInstance = 2048;
 
-    private static readonly PageAssets Assets = new();
+    private static readonly PageAssets OwnFiles = new();
 
     private readonly OwnHost _ownHost = new(options.Hosts);
 
-    private readonly HtmlPageWriter _html = new(Assets.StyleVersion);
+    private readonly HtmlPageWriter _html = new(OwnFiles.StyleVersion);
 
     private readonly string _securityPolicy =
         "default-src 'none'; style-src 'self'; img-src 'self'; script-src 'self'; connect-src 'self'; base-uri 'none'; "
-        + $"form-action 'self'; frame-ancestors {consoleOrigin}";
+        + $"form-action 'self'; frame-ancestors http://127.0.0.1:{consolePort} http://localhost:{consolePort}";
 
     public WebApplication Build()
     {
@@ -65,14 +66,19 @@ internal sealed class PagesDoor(SiteHost host, SiteWatcher watcher, ServiceOptio
         if (Doors.HasTwoLengths(http)) return RefuseAsync(http, StatusCodes.Status400BadRequest, "The request says the length of its body in two ways.");
 
         var target = RequestTarget.Read(http.Features.Get<IHttpRequestFeature>()!.RawTarget, host.Site.Frame.Mount);
-        return Assets.Find(target) is { } asset ? SendAsync(http, asset)
+        return OwnFiles.Find(target) is { } asset ? SendAsync(http, asset)
             : HealthCheck.IsAsked(target) ? HealthCheck.AnswerAsync(http, target, host)
             : VisitAsync(http, target);
     }
 
     private async Task VisitAsync(HttpContext http, RequestTarget target)
     {
-        var trace = new VisitTrace(http.Request.Method, target.Raw, host.Clock) { Number = host.Visits.NextNumber(), Visitor = http.Connection.RemoteIpAddress };
+        var trace = new VisitTrace(http.Request.Method, target.Raw, host.Clock)
+        {
+            Number = host.Visits.NextNumber(),
+            Visitor = http.Connection.RemoteIpAddress,
+            Framed = http.Request.Headers["Sec-Fetch-Dest"] == "iframe",
+        };
         http.Response.Headers["Jexa-Visit"] = trace.Number.ToString(CultureInfo.InvariantCulture);
         var json = Negotiation.PrefersJson(http.Request.Headers.Accept);
         try
@@ -174,26 +180,11 @@ internal sealed class PagesDoor(SiteHost host, SiteWatcher watcher, ServiceOptio
         if (!HttpMethods.IsHead(http.Request.Method)) await response.Body.WriteAsync(sent.WrittenMemory, http.RequestAborted);
     }
 
-    private static Task SendAsync(HttpContext http, PageAsset asset)
+    private static Task SendAsync(HttpContext http, Asset asset)
     {
-        var response = http.Response;
-        if (!HttpMethods.IsGet(http.Request.Method) && !HttpMethods.IsHead(http.Request.Method))
-        {
-            response.Headers.Allow = "GET, HEAD";
-            return RefuseAsync(http, StatusCodes.Status405MethodNotAllowed, "This file can only be read.");
-        }
-
-        response.ContentType = asset.MediaType;
-        response.Headers.ETag = $"\"{asset.Tag}\"";
-        response.Headers.CacheControl = "public, max-age=3600";
-        if (http.Request.Headers.IfNoneMatch.ToString().Contains($"\"{asset.Tag}\"", StringComparison.Ordinal))
-        {
-            response.StatusCode = StatusCodes.Status304NotModified;
-            return Task.CompletedTask;
-        }
-
-        response.ContentLength = asset.Bytes.Length;
-        return HttpMethods.IsHead(http.Request.Method) ? Task.CompletedTask : response.Body.WriteAsync(asset.Bytes).AsTask();
+        if (HttpMethods.IsGet(http.Request.Method) || HttpMethods.IsHead(http.Request.Method)) return AssetAnswer.SendAsync(http, asset, "public, max-age=3600");
+        http.Response.Headers.Allow = "GET, HEAD";
+        return RefuseAsync(http, StatusCodes.Status405MethodNotAllowed, "This file can only be read.");
     }
 
     /// <summary>Answers a request that never becomes a visit.</summary>

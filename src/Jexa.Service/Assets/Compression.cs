@@ -3,7 +3,7 @@ using Jexa.Core.Values;
 using Microsoft.Extensions.Primitives;
 using Microsoft.Net.Http.Headers;
 
-namespace Jexa.Service.Pages;
+namespace Jexa.Service.Assets;
 
 /// <summary>Compresses whole pages with Brotli (RFC 7932) for those who ask for it.</summary>
 internal static class Compression
@@ -18,11 +18,14 @@ internal static class Compression
     private const int Window = 18;
 
     /// <summary>The page compressed, to be disposed; null where it is not asked for, too small, or would not shrink.</summary>
-    public static Utf8Buffer? TryCompress(StringValues accepted, Utf8Buffer body)
+    public static Utf8Buffer? TryCompress(StringValues accepted, Utf8Buffer body) => IsAccepted(accepted) ? TryCompress(body.Written) : null;
+
+    /// <summary>Bytes compressed, to be disposed; null where they are too few, or would not shrink.</summary>
+    public static Utf8Buffer? TryCompress(ReadOnlySpan<byte> body)
     {
-        if (body.Length < Least || !IsAccepted(accepted)) return null;
+        if (body.Length < Least) return null;
         var compressed = new Utf8Buffer(BrotliEncoder.GetMaxCompressedLength(body.Length));
-        if (BrotliEncoder.TryCompress(body.Written, compressed.Room(BrotliEncoder.GetMaxCompressedLength(body.Length)), out var written, Quality, Window)
+        if (BrotliEncoder.TryCompress(body, compressed.Room(BrotliEncoder.GetMaxCompressedLength(body.Length)), out var written, Quality, Window)
             && written < body.Length)
         {
             compressed.Advance(written);
@@ -33,7 +36,7 @@ internal static class Compression
         return null;
     }
 
-    private static bool IsAccepted(StringValues accepted) =>
+    public static bool IsAccepted(StringValues accepted) =>
         accepted.ToString().Contains(Coding, StringComparison.OrdinalIgnoreCase)
         && StringWithQualityHeaderValue.TryParseList(accepted, out var codings)
         && codings.Any(coding => coding.Value.Equals(Coding, StringComparison.OrdinalIgnoreCase) && coding.Quality is null or > 0);

@@ -1,0 +1,74 @@
+import { keepPreviousData, QueryClient, queryOptions } from '@tanstack/react-query';
+import { answered, api, ServiceError } from './client';
+
+/** How often the console asks whether anything has changed, in milliseconds. */
+const pulse = 2000;
+
+/** One client for all screens: what is at hand is shown at once, and nothing is asked twice at a time. */
+export function makeQueryClient(): QueryClient {
+  return new QueryClient({
+    defaultOptions: {
+      queries: {
+        retry: (times, error) => error instanceof ServiceError && error.trouble === 'gone' && times < 2,
+        retryDelay: 300,
+        staleTime: 1000,
+        networkMode: 'always',
+      },
+    },
+  });
+}
+
+/** The heartbeat: everything else is asked again when its revision or its findings change. */
+export const siteQuery = queryOptions({
+  queryKey: ['site'],
+  queryFn: () => answered(api.GET('/api/site')),
+  refetchInterval: pulse,
+  refetchIntervalInBackground: false,
+  retry: false,
+});
+
+export const pagesQuery = (state: string) =>
+  queryOptions({ queryKey: ['pages', state], queryFn: () => answered(api.GET('/api/pages')), placeholderData: keepPreviousData });
+
+export const samplesQuery = (state: string) =>
+  queryOptions({
+    queryKey: ['samples', state],
+    queryFn: () => answered(api.GET('/api/samples')),
+    placeholderData: keepPreviousData,
+  });
+
+export const findingsQuery = (state: string) =>
+  queryOptions({
+    queryKey: ['findings', state],
+    queryFn: () => answered(api.GET('/api/findings')),
+    placeholderData: keepPreviousData,
+  });
+
+export const appFileQuery = (state: string) =>
+  queryOptions({
+    queryKey: ['app-file', state],
+    queryFn: () => answered(api.GET('/api/app-file')),
+    placeholderData: keepPreviousData,
+  });
+
+export const visitsQuery = (outcome: string | null) =>
+  queryOptions({
+    queryKey: ['visits', outcome],
+    queryFn: () =>
+      answered(api.GET('/api/visits', { params: { query: { limit: 100, ...(outcome === null ? {} : { outcome }) } } })),
+    refetchInterval: pulse,
+    placeholderData: keepPreviousData,
+  });
+
+export const visitQuery = (number: number) =>
+  queryOptions({
+    queryKey: ['visit', number],
+    queryFn: () => answered(api.GET('/api/visits/{number}', { params: { path: { number } } })),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+
+export const traceQuery = (state: string, target: string) =>
+  queryOptions({
+    queryKey: ['trace', state, target],
+    queryFn: () => answered(api.POST('/api/traces', { body: { target, method: null, accept: null } })),
+  });

@@ -1,0 +1,155 @@
+import { TextInput } from '@mantine/core';
+import { useQuery } from '@tanstack/react-query';
+import { Fragment } from 'react';
+import { renameTo } from '../address';
+import { findingsQuery, pagesQuery, samplesQuery } from '../api/queries';
+import type { FindingInfo, PageInfo, SampleInfo } from '../api/schema';
+import { FindingCard } from '../parts/FindingCard';
+import { Go } from '../parts/Go';
+import { Loaded } from '../parts/Loaded';
+import { Scroll } from '../parts/Scroll';
+import { Empty } from '../parts/States';
+import { counted } from '../parts/words';
+import { isAsked } from './find';
+import { LinksHere } from './LinksHere';
+
+/** Every page of the app with what leads to it, in one table. */
+export function PagesScreen({ state, find }: { state: string; find: string }) {
+  const pages = useQuery(pagesQuery(state));
+  const samples = useQuery(samplesQuery(state));
+  const findings = useQuery(findingsQuery(state));
+  return (
+    <>
+      <div className="head">
+        <div>
+          <h1>Pages and their links</h1>
+          <p>{pages.data ? summary(pages.data) : ' '}</p>
+        </div>
+        <TextInput
+          label="Find a page"
+          placeholder="a name, a path or a record"
+          value={find}
+          onChange={(typed) => renameTo({ name: 'pages', find: typed.currentTarget.value })}
+          w={260}
+        />
+      </div>
+      <Loaded query={pages} what="the pages" rows={8}>
+        {(all) => {
+          const shown = all.filter((page) => isAsked(page, find));
+          return shown.length === 0 ? (
+            <Empty title={find ? 'No page is like that' : 'The app has no pages'}>
+              {find && (
+                <p>
+                  Nothing of “{find}” stands in a page’s name, path or record.{' '}
+                  <Go to={{ name: 'pages', find: '' }}>Show all pages</Go>
+                </p>
+              )}
+            </Empty>
+          ) : (
+            <PagesTable pages={shown} samples={samples.data} findings={findings.data ?? []} />
+          );
+        }}
+      </Loaded>
+    </>
+  );
+}
+
+type TableProps = { pages: PageInfo[]; samples: SampleInfo[] | undefined; findings: FindingInfo[] };
+
+function PagesTable({ pages, samples, findings }: TableProps) {
+  return (
+    <Scroll sheet label="All pages">
+      <table className="plain stack">
+        <thead>
+          <tr>
+            <th scope="col">Page</th>
+            <th scope="col">Path</th>
+            <th scope="col">Shows</th>
+            <th scope="col">Who links here, and what fills the path</th>
+            <th scope="col">An address now</th>
+          </tr>
+        </thead>
+        <tbody>
+          {pages.map((page) => {
+            const own = findings.filter((finding) => finding.page === page.name);
+            return (
+              <Fragment key={page.name}>
+                <tr>
+                  <td>
+                    <strong>{page.name}</strong>
+                    <div className="quiet">
+                      <Go to={{ name: 'findings', line: page.line }}>line {page.line}</Go>
+                    </div>
+                  </td>
+                  <td data-label="Path">
+                    <PathText path={page.path} />
+                    <Parameters page={page} />
+                  </td>
+                  <td data-label="Shows">
+                    {page.kind} of {page.record}
+                    <div className="quiet">from {page.source}</div>
+                  </td>
+                  <td data-label="Who links here">
+                    <LinksHere page={page} />
+                  </td>
+                  <td data-label="An address now">
+                    <Sample sample={samples?.find((sample) => sample.page === page.name)} />
+                  </td>
+                </tr>
+                {own.length > 0 && (
+                  <tr>
+                    <td colSpan={5}>
+                      {own.map((finding) => (
+                        <FindingCard key={`${finding.code}:${finding.line}:${finding.column}`} finding={finding} withPlace />
+                      ))}
+                    </td>
+                  </tr>
+                )}
+              </Fragment>
+            );
+          })}
+        </tbody>
+      </table>
+    </Scroll>
+  );
+}
+
+/** A path that may be broken before each of its segments, and nowhere else where that can be helped. */
+function PathText({ path }: { path: string }) {
+  return (
+    <span className="mono">
+      {path.split(/(?=\/)/).map((segment, place) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: a segment is what stands at its place.
+        <Fragment key={place}>
+          <wbr />
+          {segment}
+        </Fragment>
+      ))}
+    </span>
+  );
+}
+
+/** What a page reads from its address, and which field of the record that is. */
+function Parameters({ page }: { page: PageInfo }) {
+  return page.parameters.map((parameter) => (
+    <div className="quiet" key={parameter.name} title={parameter.looks}>
+      {parameter.name === parameter.field ? parameter.name : `${parameter.name} is ${parameter.field}`} ({parameter.type})
+    </div>
+  ));
+}
+
+function Sample({ sample }: { sample: SampleInfo | undefined }) {
+  if (sample === undefined) return <span className="quiet">…</span>;
+  if (sample.address === null) return <span className="quiet">{sample.why}</span>;
+  return (
+    <Go className="mono" to={{ name: 'try', address: sample.address, outcome: null }}>
+      {sample.address}
+    </Go>
+  );
+}
+
+function summary(pages: PageInfo[]): string {
+  const lonely = pages.filter((page) => !page.inMenu && page.linkedFrom.length === 0).length;
+  const links = pages.reduce((sum, page) => sum + page.links.length, 0);
+  return `${counted(pages.length, 'page')}, ${counted(links, 'link')} between them${lonely > 0 ? `; ${lonely} that nothing leads to` : ''}.`;
+}

@@ -1,0 +1,4 @@
+/** A number with its noun: `1 finding`, `3 findings`. */
+export function counted(number: number, one: string, many = `${one}s`): string {
+  return `${number.toLocaleString('en')} ${number === 1 ? one : many}`;
+}

@@ -1,0 +1,138 @@
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useRef } from 'react';
+import { type Screen, useScreen } from '../address';
+import { ServiceError } from '../api/client';
+import { siteQuery } from '../api/queries';
+import type { SiteInfo } from '../api/schema';
+import { FindingsScreen } from '../findings/FindingsScreen';
+import { PagesScreen } from '../pages/PagesScreen';
+import { Go } from '../parts/Go';
+import { Empty, Loading } from '../parts/States';
+import { counted } from '../parts/words';
+import { TryScreen } from '../try/TryScreen';
+import { VisitScreen } from '../try/VisitScreen';
+import { stateOf } from './state';
+
+const titles: Record<Screen['name'], string> = {
+  pages: 'Pages',
+  try: 'Try',
+  visit: 'Visit',
+  findings: 'Findings',
+  nowhere: 'No such screen',
+};
+
+/** What stands around every screen: where one is, where one can go, and how the service is. */
+export function Shell() {
+  const screen = useScreen();
+  const site = useQuery(siteQuery);
+  const main = useRef<HTMLElement>(null);
+  const began = useRef(true);
+
+  useEffect(() => {
+    document.title = `${titles[screen.name]} · Jexa console`;
+    // Another screen is read from its beginning, also by those who hear it; the first one is where the browser puts it.
+    if (!began.current) main.current?.focus({ preventScroll: true });
+    began.current = false;
+  }, [screen.name]);
+
+  const trouble = site.error instanceof ServiceError ? site.error.trouble : null;
+  if (trouble === 'signed-out') return <SignedOut />;
+  return (
+    <>
+      <a className="skip" href="#main">
+        Skip to the content
+      </a>
+      <header className="top">
+        <span className="brand">
+          <img src="/icon.svg" alt="" width="22" height="22" />
+          Jexa console
+        </span>
+        <nav aria-label="Screens">
+          <Go to={{ name: 'pages', find: '' }} aria-current={screen.name === 'pages' ? 'page' : undefined}>
+            Pages
+          </Go>
+          <Go
+            to={{ name: 'try', address: null, outcome: null }}
+            aria-current={screen.name === 'try' || screen.name === 'visit' ? 'page' : undefined}
+          >
+            Try
+          </Go>
+          <Go to={{ name: 'findings', line: null }} aria-current={screen.name === 'findings' ? 'page' : undefined}>
+            Findings{site.data && site.data.findings > 0 ? ` (${site.data.findings})` : ''}
+          </Go>
+        </nav>
+        {site.data && (
+          <span className="app">
+            {site.data.app} · <a href={site.data.pagesUrl}>{site.data.pagesUrl}</a>
+          </span>
+        )}
+      </header>
+      <div role="status">
+        {trouble === 'gone' && (
+          <div className="banner" data-severity="error">
+            <strong>The service does not answer.</strong> What is shown may be old; it is asked again every two seconds.
+          </div>
+        )}
+        {site.data?.behind && trouble === null && (
+          <div className="banner" data-severity="error">
+            <strong>{site.data.file} makes no site as it is now.</strong> The last good one goes on serving.{' '}
+            <Go to={{ name: 'findings', line: null }}>See {counted(site.data.findings, 'finding')}</Go>
+          </div>
+        )}
+      </div>
+      <main id="main" ref={main} tabIndex={-1}>
+        {site.data ? (
+          <ScreenOf screen={screen} site={site.data} />
+        ) : trouble === 'gone' ? (
+          <Gone />
+        ) : (
+          <Loading what="the console" />
+        )}
+      </main>
+    </>
+  );
+}
+
+function ScreenOf({ screen, site }: { screen: Screen; site: SiteInfo }) {
+  const state = stateOf(site);
+  switch (screen.name) {
+    case 'pages':
+      return <PagesScreen state={state} find={screen.find} />;
+    case 'try':
+      return <TryScreen state={state} site={site} address={screen.address} outcome={screen.outcome} />;
+    case 'visit':
+      return <VisitScreen site={site} number={screen.number} />;
+    case 'findings':
+      return <FindingsScreen state={state} site={site} line={screen.line} />;
+    case 'nowhere':
+      return (
+        <Empty level="h1" title="There is no such screen">
+          <p>
+            The console has no screen at <span className="mono">{screen.path}</span>. Go to the{' '}
+            <Go to={{ name: 'pages', find: '' }}>pages</Go> instead.
+          </p>
+        </Empty>
+      );
+  }
+}
+
+function Gone() {
+  return (
+    <Empty level="h1" title="The service does not answer">
+      <p>Start it again, on the same ports and with the same state folder: this screen then goes on by itself.</p>
+    </Empty>
+  );
+}
+
+function SignedOut() {
+  return (
+    <main>
+      <div className="sheet says">
+        <h1>This tab is not signed in</h1>
+        <p>The console opens with the URL that Jexa prints when it starts; that URL works once. For another one, run</p>
+        <p className="mono">./jexa console</p>
+        <p>with the service’s --port or --state where they are not the usual ones, and open what it prints.</p>
+      </div>
+    </main>
+  );
+}

@@ -1,0 +1,47 @@
+using Jexa.Core.Addresses;
+using Jexa.Core.Sites;
+using Jexa.Core.Sources;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Visits;
+
+/// <summary>An address that leads somewhere at this moment, and the ID texts it was built from.</summary>
+public sealed record SampleAddress(string Address, IReadOnlyList<string> Ids);
+
+/// <summary>Finds addresses of a page that lead to visible records: for a developer who wants to try it, not for visitors.</summary>
+public static class Samples
+{
+    /// <summary>Rows that are looked at: the first ones may have no address.</summary>
+    public const int MostRows = 10;
+
+    /// <summary>The address of the first record that has one; null where the page has no record that can be addressed.</summary>
+    /// <exception cref="SourceException">The source is away, too slow or refused.</exception>
+    public static async ValueTask<SampleAddress?> FirstAsync(Page page, CancellationToken cancellation)
+    {
+        if (page.Head.Builder.Fixed is { } address) return new SampleAddress(address, []);
+        if (page is not DetailPage detail) return null;
+        var rows = new RowBlock();
+        rows.Reset(detail.Samples.Width);
+        await detail.Samples.RunAsync([], rows, cancellation);
+        for (var i = 0; i < rows.Count; i++)
+            if (Of(detail, rows[i]) is { } sample) return sample;
+        return null;
+    }
+
+    private static SampleAddress? Of(DetailPage page, Row row)
+    {
+        using var text = new Utf8Buffer(128);
+        var ids = new string[page.Parameters.Count];
+        for (var i = 0; i < ids.Length; i++)
+        {
+            text.Truncate(0);
+            if (!page.Parameters[i].Key.TryWrite(row, i, text)) return null;
+            ids[i] = text.ToString();
+        }
+
+        text.Truncate(0);
+        if (!page.Head.Builder.TryBuild(new GivenTexts(ids), text)) return null;
+        var address = text.ToString();
+        return page.Head.LeadsThere?.Invoke(address) == false ? null : new SampleAddress(address, ids);
+    }
+}

@@ -1,0 +1,35 @@
+using System.Buffers.Text;
+using System.Security.Cryptography;
+using System.Text;
+
+namespace Jexa.Service.Management;
+
+/// <summary>The codes that URLs of the console carry: each good for one trade, then spent.</summary>
+public sealed class StartCodes
+{
+    /// <summary>Codes beyond these push the oldest out: nobody waits with so many.</summary>
+    private const int MostCodes = 16;
+
+    private readonly Lock _lock = new();
+    private readonly List<byte[]> _codes = [];
+
+    /// <summary>Makes a code.</summary>
+    public string Issue()
+    {
+        var code = Base64Url.EncodeToString(RandomNumberGenerator.GetBytes(16));
+        lock (_lock)
+        {
+            if (_codes.Count == MostCodes) _codes.RemoveAt(0);
+            _codes.Add(Encoding.UTF8.GetBytes(code));
+        }
+
+        return code;
+    }
+
+    /// <summary>Whether this was a code; if so it is spent.</summary>
+    public bool TrySpend(string code)
+    {
+        var bytes = Encoding.UTF8.GetBytes(code);
+        lock (_lock) return _codes.RemoveAll(held => CryptographicOperations.FixedTimeEquals(held, bytes)) > 0;
+    }
+}

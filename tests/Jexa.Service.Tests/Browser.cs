@@ -1,0 +1,56 @@
+using Microsoft.Playwright;
+
+namespace Jexa.Service.Tests;
+
+/// <summary>One headless Chromium from Debian's packages for all browser tests.</summary>
+public sealed class Browser : IAsyncLifetime
+{
+    private IPlaywright _playwright = null!;
+
+    public IBrowser Chromium { get; private set; } = null!;
+
+    public async ValueTask InitializeAsync()
+    {
+        _playwright = await Playwright.CreateAsync();
+        Chromium = await _playwright.Chromium.LaunchAsync(new BrowserTypeLaunchOptions
+        {
+            ExecutablePath = "/usr/bin/chromium",
+            Args =
+            [
+                "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update",
+                "--disable-sync",
+            ],
+        });
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        await Chromium.DisposeAsync();
+        _playwright.Dispose();
+    }
+
+    /// <summary>The widths and palettes that everything drawn must look right in.</summary>
+    public static IReadOnlyList<(int Width, ColorScheme Scheme)> Looks { get; } =
+        [(1280, ColorScheme.Light), (1280, ColorScheme.Dark), (360, ColorScheme.Light), (360, ColorScheme.Dark)];
+
+    /// <summary>A page in a context of its own, with scripts.</summary>
+    public async Task<IPage> OpenAsync(int width = 1280, ColorScheme scheme = ColorScheme.Light)
+    {
+        var context = await Chromium.NewContextAsync(new BrowserNewContextOptions
+        {
+            ViewportSize = new ViewportSize { Width = width, Height = 800 },
+            ColorScheme = scheme,
+        });
+        return await context.NewPageAsync();
+    }
+
+    /// <summary>What axe-core finds wrong with a page by WCAG 2.2 AA: a rule and a place each.</summary>
+    public static async Task<string[]> FaultsAsync(IPage page)
+    {
+        await page.EvaluateAsync(await File.ReadAllTextAsync(Repository.File("console/node_modules/axe-core/axe.min.js")));
+        return await page.EvaluateAsync<string[]>("""
+            () => axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'], iframes: false })
+              .then(found => found.violations.flatMap(fault => fault.nodes.map(node => `${fault.id}: ${node.target} ${node.failureSummary}`)))
+            """);
+    }
+}
