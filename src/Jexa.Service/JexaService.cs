@@ -5,10 +5,12 @@ using Jexa.Core.Visits;
 using Jexa.Service.Management;
 using Jexa.Service.Pages;
 using Jexa.Service.State;
+using Jexa.Service.Telemetry;
 using Jexa.Sources.Sqlite;
 using Microsoft.AspNetCore.Builder;
 using Serilog;
 using Serilog.Events;
+using Serilog.Formatting.Json;
 
 namespace Jexa.Service;
 
@@ -23,15 +25,18 @@ public sealed class JexaService : IAsyncDisposable
     private readonly SiteWatcher _watcher;
     private readonly SourceRegistry _sources;
     private readonly StateFolder _state;
+    private readonly VisitTelemetry _telemetry;
 
     private JexaService(
-        ServiceOptions options, WebApplication pages, WebApplication console, SiteWatcher watcher, SourceRegistry sources, StateFolder state, string consoleCode)
+        ServiceOptions options, WebApplication pages, WebApplication console, SiteWatcher watcher, SourceRegistry sources, StateFolder state, VisitTelemetry telemetry,
+        string consoleCode)
     {
         _watcher = watcher;
         _pages = pages;
         _console = console;
         _sources = sources;
         _state = state;
+        _telemetry = telemetry;
         PagesUrl = $"http://127.0.0.1:{Doors.PortOf(pages)}{options.Mount}/";
         ConsoleUrl = $"http://127.0.0.1:{Doors.PortOf(console)}/";
         ConsoleStartUrl = $"{ConsoleUrl}#code={consoleCode}";
@@ -71,16 +76,8 @@ public sealed class JexaService : IAsyncDisposable
             throw new StartException(refused.Message, refused);
         }
 
-        var logger = new LoggerConfiguration()
-            .MinimumLevel.Is(options.Log switch
-            {
-                LogDetail.None => LogEventLevel.Fatal,
-                LogDetail.Trouble => LogEventLevel.Warning,
-                _ => LogEventLevel.Information,
-            })
-            .MinimumLevel.Override("Microsoft", LogEventLevel.Fatal)
-            .WriteTo.Console(standardErrorFromLevel: LogEventLevel.Verbose, outputTemplate: "{Timestamp:HH:mm:ss} {Level:u3} {Message:lj}{NewLine}")
-            .CreateLogger();
+        var logger = Logger(options);
+        var telemetry = new VisitTelemetry(options.Collector);
         var runtimeFindings = new RuntimeFindings();
         var host = new SiteHost(compilation, new VisitRunner(TimeProvider.System, cursors, runtimeFindings), runtimeFindings, TimeProvider.System);
         var startCodes = new StartCodes();
@@ -91,17 +88,18 @@ public sealed class JexaService : IAsyncDisposable
         try
         {
             console = await StartAsync(managementDoor.Build(options.ConsolePort), "--console-port", options.ConsolePort, cancellation);
-            var pagesDoor = new PagesDoor(host, watcher, options, token, Doors.PortOf(console), logger);
+            var pagesDoor = new PagesDoor(host, watcher, options, token, telemetry, Doors.PortOf(console), logger);
             pages = await StartAsync(pagesDoor.Build(), "--port", options.Port, cancellation);
         }
         catch
         {
             if (console is not null) await console.DisposeAsync();
+            telemetry.Dispose();
             await watcher.DisposeAsync();
             throw;
         }
 
-        var service = new JexaService(options, pages, console, watcher, sources, state, startCodes.Issue());
+        var service = new JexaService(options, pages, console, watcher, sources, state, telemetry, startCodes.Issue());
         managementDoor.PointTo(service.PagesUrl, service.ConsoleUrl);
         state.WriteAddress(new ServiceAddress(service.PagesUrl, service.ConsoleUrl, Environment.ProcessId));
         return service;
@@ -114,7 +112,24 @@ public sealed class JexaService : IAsyncDisposable
         await Task.WhenAll(_pages.StopAsync(), _console.StopAsync());
         await _pages.DisposeAsync();
         await _console.DisposeAsync();
+        _telemetry.Dispose();
         await _sources.DisposeAsync();
+    }
+
+    private static Serilog.Core.Logger Logger(ServiceOptions options)
+    {
+        var configuration = new LoggerConfiguration()
+            .MinimumLevel.Is(options.Log switch
+            {
+                LogDetail.None => LogEventLevel.Fatal,
+                LogDetail.Trouble => LogEventLevel.Warning,
+                _ => LogEventLevel.Information,
+            })
+            .MinimumLevel.Override("Microsoft", LogEventLevel.Fatal);
+        return options.LogForm == LogForm.Json
+            ? configuration.WriteTo.Console(new JsonFormatter(renderMessage: true), standardErrorFromLevel: LogEventLevel.Verbose).CreateLogger()
+            : configuration.WriteTo.Console(standardErrorFromLevel: LogEventLevel.Verbose, outputTemplate: "{Timestamp:HH:mm:ss} {Level:u3} {Message:lj}{NewLine}")
+                .CreateLogger();
     }
 
     private static async Task<WebApplication> StartAsync(WebApplication app, string option, int port, CancellationToken cancellation)

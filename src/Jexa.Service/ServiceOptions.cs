@@ -17,10 +17,26 @@ public sealed record ServiceOptions(string AppFile, int Port, int ConsolePort, s
     /// <summary>Host names that the pages answer to besides their own, with a port where visitors write one.</summary>
     public IReadOnlyList<string> Hosts { get; init; } = [];
 
+    /// <summary>How log lines are written.</summary>
+    public LogForm LogForm { get; init; }
+
+    /// <summary>The base URL of an OpenTelemetry collector that is told of every visit; null for none.</summary>
+    public Uri? Collector { get; init; }
+
     /// <summary>The proxies whose word is taken on where a visit comes from and which host it asked for.</summary>
     public IReadOnlyList<IPAddress> Proxies { get; init; } = [];
 
     public const int DefaultPort = 7440;
+}
+
+/// <summary>How log lines are written.</summary>
+public enum LogForm
+{
+    /// <summary>A sentence a line, for people.</summary>
+    Text,
+
+    /// <summary>A JSON object a line, its values by name, for programs.</summary>
+    Json,
 }
 
 /// <summary>How much is logged, each a part of the next.</summary>

@@ -41,6 +41,14 @@ internal static class ServeCommand
             DefaultValueFactory = _ => LogDetail.Trouble,
             HelpName = "WHAT",
         };
+        var logForm = new Option<LogForm>("--log-form") { Description = "How log lines are written: text or json", HelpName = "FORM" };
+        var collector = new Option<string?>("--telemetry")
+        {
+            Description = "URL of an OpenTelemetry collector that is told of every visit, over OTLP by HTTP; OTEL_EXPORTER_OTLP_ENDPOINT where left out",
+            HelpName = "URL",
+            DefaultValueFactory = _ => Environment.GetEnvironmentVariable("OTEL_EXPORTER_OTLP_ENDPOINT") is { Length: > 0 } url ? url : null,
+        };
+        collector.Validators.Add(CheckCollector);
         var below = new Option<string>("--below")
         {
             Description = "Path prefix that the pages stand below, behind a proxy",
@@ -56,7 +64,7 @@ internal static class ServeCommand
             HelpName = "ADDRESS",
         };
         proxy.Validators.Add(CheckProxies);
-        foreach (var option in (Option[])[port, consolePort, state, log, below, host, proxy]) command.Add(option);
+        foreach (var option in (Option[])[port, consolePort, state, log, logForm, collector, below, host, proxy]) command.Add(option);
         return (parsed, file) =>
         {
             var pages = parsed.GetValue(port);
@@ -65,6 +73,8 @@ internal static class ServeCommand
             {
                 Mount = Mount.Parse(parsed.GetValue(below)!)!,
                 Hosts = parsed.GetValue(host) ?? [],
+                LogForm = parsed.GetValue(logForm),
+                Collector = parsed.GetValue(collector) is { } url ? new Uri(url) : null,
                 Proxies = [.. (parsed.GetValue(proxy) ?? []).Select(IPAddress.Parse)],
             };
         };
@@ -121,6 +131,12 @@ internal static class ServeCommand
             if (Uri.CheckHostName(token.Value.Split(':')[0]) == UriHostNameType.Unknown || !Uri.TryCreate($"http://{token.Value}/", UriKind.Absolute, out var uri)
                 || uri.PathAndQuery != "/" || uri.UserInfo.Length > 0)
                 result.AddError($"--host must be a host name, with a port where visitors write one, not “{token.Value}”.");
+    }
+
+    private static void CheckCollector(OptionResult result)
+    {
+        if (result.GetValueOrDefault<string?>() is { } text && (!Uri.TryCreate(text, UriKind.Absolute, out var url) || url.Scheme is not ("http" or "https")))
+            result.AddError($"--telemetry must be a URL such as http://127.0.0.1:4318, not “{text}”.");
     }
 
     private static void CheckProxies(OptionResult result)

@@ -8,6 +8,7 @@ using Jexa.Service.Assets;
 using Jexa.Service.Html;
 using Jexa.Service.Json;
 using Jexa.Service.Management;
+using Jexa.Service.Telemetry;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.Features;
@@ -23,7 +24,7 @@ namespace Jexa.Service.Pages;
 /// </summary>
 /// <param name="token">Shown by those who may see traces.</param>
 /// <param name="consolePort">Only the console may show pages in a frame.</param>
-internal sealed class PagesDoor(SiteHost host, SiteWatcher watcher, ServiceOptions options, BearerToken token, int consolePort, Serilog.ILogger logger)
+internal sealed class PagesDoor(SiteHost host, SiteWatcher watcher, ServiceOptions options, BearerToken token, VisitTelemetry telemetry, int consolePort, Serilog.ILogger logger)
 {
     private const int MaxInstance = 2048;
 
@@ -99,6 +100,7 @@ internal sealed class PagesDoor(SiteHost host, SiteWatcher watcher, ServiceOptio
         finally
         {
             host.Visits.Add(trace);
+            telemetry.Tell(trace, http.Request);
             if (logger.IsEnabled(LogEventLevel.Information))
                 logger.Information("Visit {Number} {Method} {Target} {Outcome} {Status} {Microseconds:0}", trace.Number, trace.Method,
                     TraceReport.Escaped(trace.Target), trace.Outcome?.Word ?? "left", trace.Status, trace.TotalMicroseconds);
