@@ -101,7 +101,16 @@ public sealed class JexaService : IAsyncDisposable
 
         var service = new JexaService(options, pages, console, watcher, sources, state, telemetry, startCodes.Issue());
         managementDoor.PointTo(service.PagesUrl, service.ConsoleUrl);
-        state.WriteAddress(new ServiceAddress(service.PagesUrl, service.ConsoleUrl, Environment.ProcessId));
+        try
+        {
+            state.WriteAddress(new ServiceAddress(service.PagesUrl, service.ConsoleUrl, Environment.ProcessId));
+        }
+        catch (Exception refused) when (refused is IOException or UnauthorizedAccessException)
+        {
+            await service.DisposeAsync();
+            throw new StartException($"The state folder {state.Path} cannot be written to: {refused.Message}", refused);
+        }
+
         return service;
     }
 

@@ -11,7 +11,7 @@ public sealed class Alone;
 
 /// <summary>
 /// Millions of made-up targets against parser, matcher and keys, for as many seconds as JEXA_FUZZ_SECONDS says (10 where it
-/// says nothing): no exception, no growth, and what the matcher finds is what the templates say.
+/// says nothing), and until JEXA_FUZZ_TARGETS have been tried where that is set: no exception, no growth, and what the matcher finds is what the templates say.
 /// </summary>
 [Collection(nameof(Alone))]
 public class FuzzTests
@@ -30,10 +30,11 @@ public class FuzzTests
             tree.Add(PathTemplate.Parse(path, [])!, path);
         KeyType[] keys = [IntegerKey.Instance, TextKey.Exact, UuidKey.Instance, DateKey.Instance, BooleanKey.Instance, TextKey.Of(true, new TextForm("[A-Z]{2}-[0-9]{4}", 9, null))];
         var seconds = double.Parse(Environment.GetEnvironmentVariable("JEXA_FUZZ_SECONDS") ?? "10", CultureInfo.InvariantCulture);
+        var least = long.Parse(Environment.GetEnvironmentVariable("JEXA_FUZZ_TARGETS") ?? "0", CultureInfo.InvariantCulture);
         var random = new Random(20_261_123);
         var clock = Stopwatch.StartNew();
         var (targets, matched, before) = (0L, 0L, 0L);
-        while (clock.Elapsed.TotalSeconds < seconds)
+        while (clock.Elapsed.TotalSeconds < seconds || targets < least)
         {
             for (var i = 0; i < 1000; i++)
             {

@@ -100,7 +100,7 @@ public sealed class ChangeTests : IAsyncLifetime
                 if (answer.Status != 200 || !answer.Body.Contains("<h1>two</h1>", StringComparison.Ordinal)) wrong.Enqueue($"{answer.Status} {answer.Body}");
             }
         })).ToList();
-        for (var i = 0; i < 60; i++)
+        for (var i = 0; i < 200; i++)
         {
             _folder.Write("app.yaml", i % 7 == 3 ? "app: [" : AppFolder.App.Replace("app: Things", $"app: Things {i}"));
             await Task.Delay(100);
