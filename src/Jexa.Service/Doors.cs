@@ -8,6 +8,7 @@ using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Hosting;
 using Microsoft.Extensions.Logging;
 using Serilog;
+using Serilog.Extensions.Logging;
 
 namespace Jexa.Service;
 
@@ -24,8 +25,9 @@ internal static class Doors
     {
         var builder = WebApplication.CreateSlimBuilder(new WebApplicationOptions { ContentRootPath = AppContext.BaseDirectory });
         builder.Configuration.Sources.Clear();
-        // The host's own log of requests would also begin an activity and a scope for each; visits are logged by us.
-        builder.Logging.ClearProviders().AddSerilog(logger).AddFilter("Microsoft.AspNetCore.Hosting", LogLevel.None);
+        // The host's own log of requests would also begin an activity and a scope for each; visits are logged by us. The filter
+        // names the provider: one that does not is overruled by the provider's own.
+        builder.Logging.ClearProviders().AddSerilog(logger).AddFilter<SerilogLoggerProvider>("Microsoft.AspNetCore.Hosting", LogLevel.None);
         builder.Services.AddSingleton<IHostLifetime, NoLifetime>();
         builder.Services.Configure<HostOptions>(host => host.ShutdownTimeout = Grace);
         builder.WebHost.ConfigureKestrel(kestrel =>

@@ -49,6 +49,9 @@ public sealed class JexaService : IAsyncDisposable
     /// <summary>The console's URL with the code that signs it in, once.</summary>
     public string ConsoleStartUrl { get; }
 
+    /// <summary>Readies the libraries that engines use; before anything else in the process uses them.</summary>
+    public static void PrepareEngines() => SqliteEngine.Prepare();
+
     /// <summary>The engines this build has.</summary>
     public static SourceRegistry OpenSources() => new([new SqliteEngine()]);
 

@@ -1,5 +1,6 @@
 using System.CommandLine;
 using Jexa.Demo;
+using Jexa.Service;
 
 namespace Jexa.Cli.Commands;
 
@@ -16,6 +17,7 @@ internal static class DemoCommand
         command.SetAction((parsed, cancellation) =>
         {
             var folder = Folder();
+            JexaService.PrepareEngines();
             Ensure(folder);
             return ServeCommand.RunAsync(options(parsed, Path.GetRelativePath(Environment.CurrentDirectory, Path.Combine(folder, "bridges.yaml"))), cancellation);
         });

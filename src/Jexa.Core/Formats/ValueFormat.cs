@@ -14,8 +14,11 @@ public static class ValueFormat
     /// <summary>Numbers of five digits and more are grouped, so that years stay years.</summary>
     private const long GroupedFrom = 10_000;
 
-    private static readonly string[] Months =
-        ["January", "February", "March", "April", "May", "June", "July", "August", "September", "October", "November", "December"];
+    private static readonly byte[][] Months =
+    [
+        .. new[] { "January", "February", "March", "April", "May", "June", "July", "August", "September", "October", "November", "December" }
+            .Select(Encoding.UTF8.GetBytes),
+    ];
 
     /// <summary>Appends the value; nothing for an empty cell.</summary>
     public static void Write(Row row, int column, FieldType type, Utf8Buffer into)

@@ -142,7 +142,7 @@ public sealed class VisitRunner(TimeProvider clock, ListCursor cursors, RuntimeF
             var raw = ParameterReader.Read(target, asked == page.Head ? parameter : asked.Parameters.First(p => p.Name == parameter.Name));
             var reading = raw.Fault != KeyFault.None ? KeyReading.Failed(raw.Fault)
                 : string.IsNullOrEmpty(raw.Text) ? default : parameter.Key.Read(raw.Text);
-            trace.Parameters.Add(new TracedParameter(parameter.Name, raw.Text, reading));
+            trace.Add(new TracedParameter(parameter.Name, raw.Text, reading));
             if (reading.Fault != KeyFault.None)
                 refused ??= Say(new Outcome.Malformed(parameter.Name, reading.Fault), Messages.Malformed(site, page, parameter, raw, reading.Fault));
             else if (reading.Value is null)
@@ -316,7 +316,7 @@ public sealed class VisitRunner(TimeProvider clock, ListCursor cursors, RuntimeF
     private static void NoteIgnored(RequestTarget target, IReadOnlyList<string> read, VisitTrace trace)
     {
         foreach (var pair in target.Query)
-            if (!read.Contains(pair.Name) && trace.Ignored.Count < 20) trace.Ignored.Add(pair.Name);
+            if (!read.Contains(pair.Name)) trace.AddIgnored(pair.Name);
     }
 
     private static bool HasEmptySegmentBefore(RequestTarget target)

@@ -1,4 +1,5 @@
 using System.Net;
+using System.Runtime.CompilerServices;
 using Jexa.Core.Addresses;
 using Jexa.Core.Keys;
 using Jexa.Core.Sites;
@@ -36,8 +37,12 @@ public sealed class VisitTrace(string method, string target, TimeProvider clock)
     private const int RowLimit = 3;
     private const int ValueLimit = 200;
     private const int TargetLimit = 4096;
+    private const int MostIgnored = 20;
 
-    private readonly long[] _ends = new long[5];
+    private StepEnds _ends;
+    private List<TracedParameter>? _parameters;
+    private List<string>? _ignored;
+    private List<TracedQuery>? _queries;
     private readonly long _start = clock.GetTimestamp();
 
     /// <summary>Counts up from 1 while the service runs; 0 for a visit that was only tried.</summary>
@@ -62,12 +67,12 @@ public sealed class VisitTrace(string method, string target, TimeProvider clock)
 
     public Page? Page { get; set; }
 
-    public List<TracedParameter> Parameters { get; } = [];
+    public IReadOnlyList<TracedParameter> Parameters => _parameters ?? [];
 
     /// <summary>Names in the query string that no parameter has.</summary>
-    public List<string> Ignored { get; } = [];
+    public IReadOnlyList<string> Ignored => _ignored ?? [];
 
-    public List<TracedQuery> Queries { get; } = [];
+    public IReadOnlyList<TracedQuery> Queries => _queries ?? [];
 
     public Outcome? Outcome { get; set; }
 
@@ -90,12 +95,29 @@ public sealed class VisitTrace(string method, string target, TimeProvider clock)
         return clock.GetElapsedTime(before, _ends[(int)step]).TotalMicroseconds;
     }
 
-    public double TotalMicroseconds => clock.GetElapsedTime(_start, Math.Max(_start, _ends.Max())).TotalMicroseconds;
+    public double TotalMicroseconds
+    {
+        get
+        {
+            var last = _start;
+            foreach (var end in _ends) last = Math.Max(last, end);
+            return clock.GetElapsedTime(_start, last).TotalMicroseconds;
+        }
+    }
 
     public double MicrosecondsOf(TracedQuery query) => clock.GetElapsedTime(0, query.Ticks).TotalMicroseconds;
 
     public void Add(IPreparedQuery query, IReadOnlyList<Constant> arguments, RowBlock? rows, int count, long started) =>
-        Queries.Add(new TracedQuery(query, arguments, rows?.CopyCut(RowLimit, ValueLimit), count, clock.GetTimestamp() - started));
+        (_queries ??= new List<TracedQuery>(2)).Add(
+            new TracedQuery(query, arguments, rows?.CopyCut(RowLimit, ValueLimit), count, clock.GetTimestamp() - started));
+
+    public void Add(TracedParameter parameter) => (_parameters ??= new List<TracedParameter>(2)).Add(parameter);
+
+    /// <summary>Notes a name in the query string that nothing reads; the first ones are kept.</summary>
+    public void AddIgnored(string name)
+    {
+        if (Ignored.Count < MostIgnored) (_ignored ??= []).Add(name);
+    }
 
     /// <summary>About how much memory the trace keeps alive of its own, in bytes.</summary>
     public int Size
@@ -109,6 +131,13 @@ public sealed class VisitTrace(string method, string target, TimeProvider clock)
             foreach (var query in Queries) size += 150 + (query.Rows?.Capacity ?? 0) + query.Arguments.Sum(SizeOf);
             return size;
         }
+    }
+
+    /// <summary>When each step ended, in the trace's clock; 0 for a step that was not reached.</summary>
+    [InlineArray(5)]
+    private struct StepEnds
+    {
+        private long _first;
     }
 
     private static int SizeOf(Constant constant) => constant switch

@@ -75,7 +75,7 @@ internal static class WindowReader
         var isEnd = backwards && raw is { Fault: KeyFault.None, Text: ParameterReader.End };
         var place = raw is { Fault: KeyFault.None, Text: { } text } && !isEnd ? cursors.Read(page, text) : null;
         var fault = raw.Fault != KeyFault.None ? raw.Fault : place is null && !isEnd ? KeyFault.WrongForm : KeyFault.None;
-        trace.Parameters.Add(new TracedParameter(control, raw.Text, KeyReading.Failed(fault)));
+        trace.Add(new TracedParameter(control, raw.Text, KeyReading.Failed(fault)));
         return new WindowRequest(place, backwards, control, fault);
     }
 }

@@ -1,3 +1,4 @@
+using System.Buffers;
 using System.Globalization;
 using Jexa.Core.Formats;
 using Jexa.Core.Values;
@@ -8,6 +9,9 @@ namespace Jexa.Service.Html;
 /// <summary>Writes a page view as one HTML document, into memory: nothing is sent before the whole page is made.</summary>
 internal sealed class HtmlPageWriter(string styleVersion)
 {
+    /// <summary>What HTML gives a meaning in an attribute.</summary>
+    private static readonly SearchValues<byte> Meaningful = SearchValues.Create("&<>\"'"u8);
+
     private readonly HtmlParts _parts = new(styleVersion);
 
     public void Write(PageView view, Utf8Buffer html)
@@ -97,21 +101,18 @@ internal sealed class HtmlPageWriter(string styleVersion)
 
     private void WriteTable(ListView view, Utf8Buffer html, Utf8Buffer scratch)
     {
-        var columns = view.Shape.Columns;
         var parts = _parts.Of(view.Shape);
         html.Append(parts.Head);
         for (var i = 0; i < view.Rows.Count; i++)
         {
             var row = view.Rows[i];
-            html.Append("<tr>\n"u8);
-            for (var column = 0; column < columns.Count; column++)
+            for (var column = 0; column < parts.Columns.Length; column++)
             {
                 html.Append(parts.OpenCells[column]);
-                WriteValue(columns[column], row, html, scratch);
-                html.Append("</td>\n"u8);
+                WriteValue(parts.Columns[column], row, html, scratch);
             }
 
-            html.Append("</tr>\n"u8);
+            html.Append("</td>\n</tr>\n"u8);
         }
 
         html.Append("</tbody>\n</table>\n"u8);
@@ -154,14 +155,13 @@ internal sealed class HtmlPageWriter(string styleVersion)
         view.Shape.Title.Write(view.Record, scratch);
         html.AppendEncoded(scratch.Written);
         html.Append("</h1>\n<dl class=\"record\">\n"u8);
-        for (var field = 0; field < view.Shape.Fields.Count; field++)
+        for (var field = 0; field < parts.Fields.Length; field++)
         {
             html.Append(parts.Terms[field]);
-            WriteValue(view.Shape.Fields[field], view.Record, html, scratch);
-            html.Append("</dd></div>\n"u8);
+            WriteValue(parts.Fields[field], view.Record, html, scratch);
         }
 
-        html.Append("</dl>\n"u8);
+        html.Append(parts.Fields.Length > 0 ? "</dd></div>\n</dl>\n"u8 : "</dl>\n"u8);
         if (view.Shape.Links.Count > 0) WriteLinks(view, html, scratch);
     }
 
@@ -235,7 +235,7 @@ internal sealed class HtmlPageWriter(string styleVersion)
         }
 
         // An address is percent-encoded already; only the sign between query parameters means something in HTML.
-        if (html.Written[address..].ContainsAny("&<>\"'"u8))
+        if (html.Written[address..].ContainsAny(Meaningful))
         {
             scratch.Truncate(0);
             scratch.Append(html.Written[address..]);
@@ -292,7 +292,7 @@ internal sealed class HtmlPageWriter(string styleVersion)
     private static void WriteIso(in Cell cell, Utf8Buffer html)
     {
         int written;
-        if (cell.Kind == CellKind.Date) DateOnly.FromDayNumber((int)cell.Integer).TryFormat(html.Room(16), out written, "yyyy-MM-dd", CultureInfo.InvariantCulture);
+        if (cell.Kind == CellKind.Date) DateOnly.FromDayNumber((int)cell.Integer).TryFormat(html.Room(16), out written, "O", CultureInfo.InvariantCulture);
         else new DateTime(cell.Integer).TryFormat(html.Room(32), out written, "yyyy-MM-dd'T'HH:mm:ss", CultureInfo.InvariantCulture);
         html.Advance(written);
     }

@@ -11,13 +11,13 @@ internal sealed record FrameParts(byte[] BeforeTitle, byte[] AfterTitle, IReadOn
 
 /// <summary>The pieces of a list's HTML that are the same for every visit.</summary>
 /// <param name="Head">The table up to its body.</param>
-/// <param name="OpenCells">What opens a cell of each column.</param>
-internal sealed record ListParts(byte[] Head, byte[][] OpenCells);
+/// <param name="OpenCells">What opens a cell of each column: the row too in the first one, the end of the cell before in the others.</param>
+internal sealed record ListParts(byte[] Head, byte[][] OpenCells, ViewColumn[] Columns);
 
 /// <summary>The pieces of a detail page's HTML that are the same for every visit.</summary>
 /// <param name="Back">The way back to the list, up to the heading.</param>
-/// <param name="Terms">Each field's label, up to its value.</param>
-internal sealed record DetailParts(byte[] Back, byte[][] Terms);
+/// <param name="Terms">Each field's label, up to its value, with the end of the field before.</param>
+internal sealed record DetailParts(byte[] Back, byte[][] Terms, ViewColumn[] Fields);
 
 /// <summary>
 /// Encodes what does not change from visit to visit once, and keeps it exactly as long as the compiled page it was made
@@ -59,12 +59,14 @@ internal sealed class HtmlParts(string styleVersion)
         var headings = shape.Columns.Select(column => $"<th scope=\"col\"{Kind(column)}>{Encoded(column.Label)}</th>\n");
         return new ListParts(
             Bytes($"<table class=\"list\">\n<thead>\n<tr>\n{string.Concat(headings)}</tr>\n</thead>\n<tbody>\n"),
-            [.. shape.Columns.Select(column => Bytes($"<td{Kind(column)} data-label=\"{Encoded(column.Label)}\">"))]);
+            [.. shape.Columns.Select((column, i) => Bytes($"{(i == 0 ? "<tr>" : "</td>")}\n<td{Kind(column)} data-label=\"{Encoded(column.Label)}\">"))],
+            [.. shape.Columns]);
     }
 
     private static DetailParts Make(DetailShape shape) => new(
         Bytes(shape.Back is { } back ? $"<p class=\"back\"><a href=\"{Encoded(back.Address)}\">{Encoded(back.Text)}</a></p>\n<h1>" : "<h1>"),
-        [.. shape.Fields.Select(field => Bytes($"<div><dt>{Encoded(field.Label)}</dt><dd>"))]);
+        [.. shape.Fields.Select((field, i) => Bytes($"{(i == 0 ? "" : "</dd></div>\n")}<div><dt>{Encoded(field.Label)}</dt><dd>"))],
+        [.. shape.Fields]);
 
     private static string Kind(ViewColumn column) => column.IsNumeric ? " class=\"number\"" : "";
 

@@ -66,7 +66,7 @@ internal sealed class PagesDoor(SiteHost host, SiteWatcher watcher, ServiceOptio
         if (!_ownHost.IsNamedBy(http)) return RefuseAsync(http, StatusCodes.Status421MisdirectedRequest, "This service does not answer to that host name.");
         if (Doors.HasTwoLengths(http)) return RefuseAsync(http, StatusCodes.Status400BadRequest, "The request says the length of its body in two ways.");
 
-        var target = RequestTarget.Read(http.Features.Get<IHttpRequestFeature>()!.RawTarget, host.Site.Frame.Mount);
+        var target = RequestTarget.Read(((IHttpRequestFeature)http.Features[typeof(IHttpRequestFeature)]!).RawTarget, host.Site.Frame.Mount);
         return OwnFiles.Find(target) is { } asset ? SendAsync(http, asset)
             : HealthCheck.IsAsked(target) ? HealthCheck.AnswerAsync(http, target, host)
             : VisitAsync(http, target);

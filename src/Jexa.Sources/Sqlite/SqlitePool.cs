@@ -14,13 +14,17 @@ internal sealed class SqlitePool : IDisposable
     private readonly string _path;
     private readonly string _shownAs;
     private readonly TimeSpan _timeLimit;
-    private readonly SemaphoreSlim _free;
-    private readonly Stack<SqliteReader> _idle = [];
-    private readonly Lock _lock = new();
+
+    /// <summary>Connections that nobody uses; taken and given back without a lock, the own processor's first.</summary>
+    private readonly SqliteReader?[] _idle = new SqliteReader?[Math.Max(4, Environment.ProcessorCount * 2)];
+    private readonly SemaphoreSlim _returned = new(0);
+    private readonly Lock _looking = new();
     private (ulong Inode, ulong Device)? _file;
     private long _lookedAt;
-    private int _generation;
-    private bool _disposed;
+    private volatile int _generation;
+    private volatile int _waiting;
+    private int _open;
+    private volatile bool _disposed;
 
     /// <param name="shownAs">The connection as the app file writes it; the whole path stays out of messages.</param>
     public SqlitePool(string path, string shownAs, TimeSpan timeLimit)
@@ -28,44 +32,115 @@ internal sealed class SqlitePool : IDisposable
         _path = path;
         _shownAs = shownAs;
         _timeLimit = timeLimit;
-        _free = new SemaphoreSlim(Math.Max(4, Environment.ProcessorCount * 2));
     }
 
     /// <summary>A connection for one caller at a time; dispose the lease to give it back.</summary>
     /// <exception cref="SourceException">The file is not there, is no database, or every connection stayed busy.</exception>
-    public async ValueTask<Lease> RentAsync(CancellationToken cancellation)
+    public ValueTask<Lease> RentAsync(CancellationToken cancellation)
     {
-        if (!_free.Wait(0, CancellationToken.None) && !await _free.WaitAsync(_timeLimit, cancellation))
-            throw new SourceException(SourceTrouble.TooSlow, $"Every connection to {_shownAs} stayed busy for {_timeLimit.TotalSeconds:0} s.");
-        try
-        {
-            int generation;
-            lock (_lock)
-            {
-                ObjectDisposedException.ThrowIf(_disposed, this);
-                LookAtFile();
-                generation = _generation;
-                if (_idle.TryPop(out var idle)) return new Lease(this, idle);
-            }
-
-            return new Lease(this, Open(generation));
-        }
-        catch
-        {
-            _free.Release();
-            throw;
-        }
+        ObjectDisposedException.ThrowIf(_disposed, this);
+        LookAtFile();
+        return TryTake() is { } idle ? new ValueTask<Lease>(new Lease(this, idle)) : OpenOrWaitAsync(cancellation);
     }
 
     public void Dispose()
     {
-        lock (_lock)
+        _disposed = true;
+        CloseIdle();
+        _returned.Dispose();
+    }
+
+    private async ValueTask<Lease> OpenOrWaitAsync(CancellationToken cancellation)
+    {
+        var started = Environment.TickCount64;
+        while (true)
         {
-            _disposed = true;
-            while (_idle.TryPop(out var idle)) idle.Dispose();
+            if (TryOpen() is { } opened) return new Lease(this, opened);
+            Interlocked.Increment(ref _waiting);
+            try
+            {
+                // Whoever gives one back looks for those who wait after it has put it down: one of the two sees the other.
+                if (TryTake() is { } idle) return new Lease(this, idle);
+                var left = _timeLimit - TimeSpan.FromMilliseconds(Environment.TickCount64 - started);
+                if (left <= TimeSpan.Zero || !await _returned.WaitAsync(left, cancellation))
+                    throw new SourceException(SourceTrouble.TooSlow, $"Every connection to {_shownAs} stayed busy for {_timeLimit.TotalSeconds:0} s.");
+            }
+            finally
+            {
+                Interlocked.Decrement(ref _waiting);
+            }
+
+            if (TryTake() is { } returned) return new Lease(this, returned);
+        }
+    }
+
+    /// <summary>An idle connection to the file as it is now; null where there is none.</summary>
+    private SqliteReader? TryTake()
+    {
+        var first = Thread.GetCurrentProcessorId();
+        for (var i = 0; i < _idle.Length; i++)
+        {
+            ref var place = ref _idle[(first + i) % _idle.Length];
+            if (Volatile.Read(ref place) is null || Interlocked.Exchange(ref place, null) is not { } idle) continue;
+            if (idle.Generation == _generation || _disposed) return idle;
+            Close(idle);
         }
 
-        _free.Dispose();
+        return null;
+    }
+
+    /// <summary>A new connection; null where there are as many as there may be.</summary>
+    private SqliteReader? TryOpen()
+    {
+        if (Interlocked.Increment(ref _open) > _idle.Length)
+        {
+            Interlocked.Decrement(ref _open);
+            return null;
+        }
+
+        try
+        {
+            return Open(_generation);
+        }
+        catch
+        {
+            Interlocked.Decrement(ref _open);
+            WakeOne();
+            throw;
+        }
+    }
+
+    private void Return(SqliteReader connection)
+    {
+        if (_disposed || connection.IsBroken || connection.Generation != _generation) Close(connection);
+        else PutDown(connection);
+        WakeOne();
+        // It may have been put down just after the others were closed.
+        if (_disposed) CloseIdle();
+    }
+
+    private void CloseIdle()
+    {
+        while (TryTake() is { } idle) Close(idle);
+    }
+
+    private void PutDown(SqliteReader connection)
+    {
+        var first = Thread.GetCurrentProcessorId();
+        for (var i = 0; i < _idle.Length; i++)
+            if (Interlocked.CompareExchange(ref _idle[(first + i) % _idle.Length], connection, null) is null) return;
+        Close(connection);
+    }
+
+    private void Close(SqliteReader connection)
+    {
+        connection.Dispose();
+        Interlocked.Decrement(ref _open);
+    }
+
+    private void WakeOne()
+    {
+        if (_waiting > 0 && !_disposed) _returned.Release();
     }
 
     /// <summary>
@@ -74,14 +149,19 @@ internal sealed class SqlitePool : IDisposable
     /// </summary>
     private void LookAtFile()
     {
-        var now = Environment.TickCount64;
-        if (now - _lookedAt < MillisecondsBetweenLooks) return;
-        _lookedAt = now;
-        var file = FileIdentity.Of(_path);
-        if (file == _file) return;
-        _file = file;
-        _generation++;
-        while (_idle.TryPop(out var idle)) idle.Dispose();
+        if (Environment.TickCount64 - Volatile.Read(ref _lookedAt) < MillisecondsBetweenLooks || !_looking.TryEnter()) return;
+        try
+        {
+            Volatile.Write(ref _lookedAt, Environment.TickCount64);
+            var file = FileIdentity.Of(_path);
+            if (file == _file) return;
+            _file = file;
+            _generation++;
+        }
+        finally
+        {
+            _looking.Exit();
+        }
     }
 
     private SqliteReader Open(int generation)
@@ -111,23 +191,6 @@ internal sealed class SqlitePool : IDisposable
             connection.Dispose();
             throw;
         }
-    }
-
-    private void Return(SqliteReader connection)
-    {
-        lock (_lock)
-        {
-            if (_disposed)
-            {
-                connection.Dispose();
-                return;
-            }
-
-            if (connection.IsBroken || connection.Generation != _generation) connection.Dispose();
-            else _idle.Push(connection);
-        }
-
-        _free.Release();
     }
 
     public readonly struct Lease(SqlitePool pool, SqliteReader connection) : IDisposable

@@ -56,7 +56,8 @@ internal sealed class SqliteReader : IDisposable
         try
         {
             Bind(statement, arguments);
-            while (Step(statement, cancellation)) ReadRow(statement, query, into);
+            var cells = statement.DangerousGetHandle();
+            while (Step(statement, cancellation)) ReadRow(statement, cells, query, into);
         }
         finally
         {
@@ -184,35 +185,36 @@ internal sealed class SqliteReader : IDisposable
         throw Trouble(result);
     }
 
-    private void ReadRow(sqlite3_stmt statement, SqliteQuery query, RowBlock into)
+    private void ReadRow(sqlite3_stmt statement, nint cells, SqliteQuery query, RowBlock into)
     {
         into.BeginRow();
-        for (var i = 0; i < query.Width; i++) ReadCell(statement, i, i < query.Types.Length ? query.Types[i] : FieldType.Integer, into);
+        for (var i = 0; i < query.Width; i++) ReadCell(statement, cells, i, i < query.Types.Length ? query.Types[i] : FieldType.Integer, into);
     }
 
     /// <summary>
     /// A value by its storage class, refined by the type its field has where the value can be read as that type: SQLite
     /// keeps dates, booleans and decimals as text and numbers.
     /// </summary>
-    private void ReadCell(sqlite3_stmt statement, int column, FieldType type, RowBlock into)
+    /// <param name="cells">The statement's bare handle, which stays good as long as the statement is held.</param>
+    private void ReadCell(sqlite3_stmt statement, nint cells, int column, FieldType type, RowBlock into)
     {
-        switch (raw.sqlite3_column_type(statement, column))
+        switch (SqliteNative.ColumnType(cells, column))
         {
             case raw.SQLITE_INTEGER:
-                var whole = raw.sqlite3_column_int64(statement, column);
+                var whole = SqliteNative.ColumnInteger(cells, column);
                 if (type == FieldType.Boolean && whole is 0 or 1) into.AddNumber(CellKind.Boolean, whole);
                 else into.AddNumber(CellKind.Integer, whole);
                 break;
             case raw.SQLITE_FLOAT:
-                into.AddReal(raw.sqlite3_column_double(statement, column));
+                into.AddReal(SqliteNative.ColumnReal(cells, column));
                 break;
             case raw.SQLITE_TEXT:
                 // In a UTF-16 database, asking for the text first turns it into UTF-8 in place.
                 if (_wideText) raw.sqlite3_column_text(statement, column);
-                ReadText(raw.sqlite3_column_blob(statement, column), type, into);
+                ReadText(SqliteNative.ColumnBytes(cells, column), type, into);
                 break;
             case raw.SQLITE_BLOB:
-                var bytes = raw.sqlite3_column_blob(statement, column);
+                var bytes = SqliteNative.ColumnBytes(cells, column);
                 into.AddRun(type == FieldType.Uuid && bytes.Length == 16 ? CellKind.Uuid : CellKind.Bytes, bytes);
                 break;
             default:
