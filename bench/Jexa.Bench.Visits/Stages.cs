@@ -31,7 +31,7 @@ internal static class Stages
 
         async ValueTask<int> VisitAsync(string raw, bool write, bool keep)
         {
-            var trace = new VisitTrace("GET", raw, TimeProvider.System) { Number = log.NextNumber() };
+            var trace = log.Begin("GET", raw, TimeProvider.System);
             var visit = new VisitRequest("GET", RequestTarget.Read(raw), false, Principal.Anonymous.Value);
             using var answer = await runner.RunAsync(site, visit, trace, CancellationToken.None);
             using var body = new Utf8Buffer(16 * 1024);

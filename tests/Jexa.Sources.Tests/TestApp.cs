@@ -98,6 +98,15 @@ public sealed class TestApp : IAsyncDisposable
         return (answer, trace);
     }
 
+    /// <summary>Visits a target with a trace of a log's own, which is still to be added to it.</summary>
+    public async Task<VisitTrace> VisitAsync(Site site, string target, VisitLog log)
+    {
+        var trace = log.Begin("GET", target, TimeProvider.System);
+        using var answer = await _runner.RunAsync(
+            site, new VisitRequest("GET", RequestTarget.Read(target), false, Principal.Anonymous.Value), trace, CancellationToken.None);
+        return trace;
+    }
+
     public async Task<string> OutcomeAsync(Site site, string target)
     {
         var (answer, _) = await VisitAsync(site, target);

@@ -1,4 +1,5 @@
 using System.Text;
+using System.Text.Json;
 using CsCheck;
 using Jexa.Core.Values;
 using Jexa.Core.Views;
@@ -451,12 +452,41 @@ public class VisitTests
     public void Traces_are_bounded_in_number_and_in_bytes()
     {
         var log = new VisitLog(10, 200_000);
-        for (var i = 1; i <= 25; i++) log.Add(new VisitTrace("GET", "/", TimeProvider.System) { Number = log.NextNumber() });
-        Assert.Equal(Enumerable.Range(16, 10).Reverse().Select(i => (long)i), log.Latest().Select(trace => trace.Number));
-        Assert.Null(log.Find(15));
-        Assert.NotNull(log.Find(16));
+        for (var i = 1; i <= 25; i++) log.Add(log.Begin("GET", "/", TimeProvider.System));
+        Assert.Equal(Enumerable.Range(16, 10).Reverse().Select(i => (long)i), log.Read(trace => trace.Number));
+        Assert.Null(log.Read(15, trace => trace));
+        Assert.NotNull(log.Read(16, trace => trace));
         for (var i = 0; i < 100; i++) log.Add(new VisitTrace("GET", "/" + new string('x', 100_000), TimeProvider.System) { Why = new string('y', 30_000) });
         Assert.InRange(log.Bytes, 1, 200_000);
+    }
+
+    [Fact]
+    public async Task A_trace_that_is_used_again_tells_nothing_of_its_earlier_visit()
+    {
+        await using var app = new TestApp();
+        var site = await app.SiteAsync();
+        var log = new VisitLog(1);
+        var told = new List<TraceInfo>();
+        foreach (var target in new[] { "/lookup?code=AV-0007&x=1", "/nothing", "/bridges/7", "/bridges/x", "/bridges", "/lookup?code=av-0007" })
+        {
+            var alone = (await app.VisitAsync(site, target)).Trace;
+            var again = await app.VisitAsync(site, target, log);
+            Assert.Equal(Said(TraceReport.Of(alone)), Said(TraceReport.Of(again)));
+            told.Add(TraceReport.Of(again));
+            log.Add(again);
+        }
+
+        Assert.Equal([1, 2, 3, 4, 5, 6], told.Select(trace => trace.Number));
+
+        // All but what differs from visit to visit: number and times.
+        static string Said(TraceInfo trace) => JsonSerializer.Serialize(trace with
+        {
+            Number = 0,
+            At = default,
+            Microseconds = 0,
+            Steps = [.. trace.Steps.Select(step => step with { Microseconds = 0 })],
+            Queries = [.. trace.Queries.Select(query => query with { Microseconds = 0 })],
+        });
     }
 
     [Fact]

@@ -18,7 +18,7 @@ public sealed class RowBlock
     {
     }
 
-    private RowBlock(int cells, int bytes)
+    internal RowBlock(int cells, int bytes)
     {
         _cells = new Cell[cells];
         _bytes = new byte[bytes];
@@ -81,17 +81,18 @@ public sealed class RowBlock
     }
 
     /// <summary>
-    /// Copies the first rows into a block of its own, each run of bytes cut at <paramref name="runLimit"/>: what a trace
-    /// keeps of a visit.
+    /// Copies the first rows into another block, each run of bytes cut at <paramref name="runLimit"/>: what a trace keeps of
+    /// a visit.
     /// </summary>
-    public RowBlock CopyCut(int rowLimit, int runLimit)
+    public void CopyCut(int rowLimit, int runLimit, RowBlock copy)
     {
         var rows = Math.Min(Count, rowLimit);
         var bytes = 0;
         for (var i = 0; i < rows * Width; i++)
             if (IsRun(_cells[i].Kind)) bytes += Math.Min(_cells[i].Length, runLimit);
 
-        var copy = new RowBlock(rows * Width, bytes);
+        if (copy._cells.Length < rows * Width) copy._cells = new Cell[rows * Width];
+        if (copy._bytes.Length < bytes) copy._bytes = new byte[bytes];
         copy.Reset(Width);
         for (var row = 0; row < rows; row++)
         {
@@ -103,8 +104,6 @@ public sealed class RowBlock
                 else copy._cells[copy._cellCount++] = cell;
             }
         }
-
-        return copy;
     }
 
     internal ref readonly Cell At(int row, int column) => ref _cells[(row * Width) + column];

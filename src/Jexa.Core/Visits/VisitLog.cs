@@ -1,13 +1,24 @@
+using System.Collections.Concurrent;
+
 namespace Jexa.Core.Visits;
 
-/// <summary>The latest visits, bounded in number and in bytes. Safe for concurrent use.</summary>
+/// <summary>
+/// The latest visits, bounded in number and in bytes. Safe for concurrent use. A trace belongs to the log from
+/// <see cref="Add"/> on: it is read only while the log holds it still, and used again for another visit once it is pushed out.
+/// </summary>
 public sealed class VisitLog(int capacity = VisitLog.DefaultCapacity, long byteLimit = VisitLog.DefaultByteLimit)
 {
     public const int DefaultCapacity = 1000;
     public const long DefaultByteLimit = 16 * 1024 * 1024;
 
+    /// <summary>Larger traces are not used again: one long visit must not make every later one keep as much.</summary>
+    private const int LargestKept = 8 * 1024;
+
     private readonly Lock _lock = new();
     private readonly Queue<(VisitTrace Trace, int Size)> _visits = new(capacity);
+
+    /// <summary>Traces that were pushed out; no more than there are visits at a time, since each visit takes one.</summary>
+    private readonly ConcurrentBag<VisitTrace> _spare = [];
     private long _bytes;
     private long _last;
 
@@ -20,9 +31,16 @@ public sealed class VisitLog(int capacity = VisitLog.DefaultCapacity, long byteL
         }
     }
 
-    /// <summary>Gives the next visit its number.</summary>
-    public long NextNumber() => Interlocked.Increment(ref _last);
+    /// <summary>A trace for a visit that begins now, with the next number.</summary>
+    public VisitTrace Begin(string method, string target, TimeProvider clock)
+    {
+        if (_spare.TryTake(out var trace)) trace.Begin(method, target);
+        else trace = new VisitTrace(method, target, clock);
+        trace.Number = Interlocked.Increment(ref _last);
+        return trace;
+    }
 
+    /// <summary>Takes the trace of a visit that has ended; nobody else may touch it after.</summary>
     public void Add(VisitTrace trace)
     {
         var size = trace.Size;
@@ -30,19 +48,25 @@ public sealed class VisitLog(int capacity = VisitLog.DefaultCapacity, long byteL
         {
             _visits.Enqueue((trace, size));
             _bytes += size;
-            while (_visits.Count > capacity || (_bytes > byteLimit && _visits.Count > 1)) _bytes -= _visits.Dequeue().Size;
+            while (_visits.Count > capacity || (_bytes > byteLimit && _visits.Count > 1))
+            {
+                var (old, oldSize) = _visits.Dequeue();
+                _bytes -= oldSize;
+                if (oldSize <= LargestKept) _spare.Add(old);
+            }
         }
     }
 
-    /// <summary>The visits that are kept, newest first.</summary>
-    public IReadOnlyList<VisitTrace> Latest()
+    /// <summary>What is asked of each visit that is kept, newest first.</summary>
+    public IReadOnlyList<TSaid> Read<TSaid>(Func<VisitTrace, TSaid> ask)
     {
-        lock (_lock) return [.. _visits.Select(visit => visit.Trace).Reverse()];
+        lock (_lock) return [.. _visits.Select(visit => ask(visit.Trace)).Reverse()];
     }
 
-    /// <summary>The visit of this number; null where it is not kept (any more).</summary>
-    public VisitTrace? Find(long number)
+    /// <summary>What is asked of the visit of this number; null where it is not kept (any more).</summary>
+    public TSaid? Read<TSaid>(long number, Func<VisitTrace, TSaid> ask)
+        where TSaid : class
     {
-        lock (_lock) return _visits.FirstOrDefault(visit => visit.Trace.Number == number).Trace;
+        lock (_lock) return _visits.FirstOrDefault(visit => visit.Trace.Number == number).Trace is { } trace ? ask(trace) : null;
     }
 }

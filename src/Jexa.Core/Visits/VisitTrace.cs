@@ -1,3 +1,4 @@
+using System.Diagnostics.CodeAnalysis;
 using System.Net;
 using System.Runtime.CompilerServices;
 using Jexa.Core.Addresses;
@@ -22,7 +23,7 @@ public enum VisitStep
 /// <param name="Rows">The first rows, long values cut.</param>
 /// <param name="RowCount">How many rows came in all.</param>
 /// <param name="Ticks">How long it took, in the trace's clock.</param>
-public sealed record TracedQuery(IPreparedQuery Query, IReadOnlyList<Constant> Arguments, RowBlock? Rows, int RowCount, long Ticks);
+public readonly record struct TracedQuery(IPreparedQuery Query, IReadOnlyList<Constant> Arguments, RowBlock? Rows, int RowCount, long Ticks);
 
 /// <summary>A parameter as it was read.</summary>
 /// <param name="Raw">The decoded text; null where it was absent or could not be decoded.</param>
@@ -32,34 +33,42 @@ public readonly record struct TracedParameter(string Name, string? Raw, KeyReadi
 /// What one visit did: references and timestamps only. It is put into words when somebody reads it
 /// (<see cref="TraceReport"/>), so that a visit nobody asks about costs next to nothing.
 /// </summary>
-public sealed class VisitTrace(string method, string target, TimeProvider clock)
+public sealed class VisitTrace
 {
     private const int RowLimit = 3;
     private const int ValueLimit = 200;
     private const int TargetLimit = 4096;
     private const int MostIgnored = 20;
 
-    private StepEnds _ends;
-    private List<TracedParameter>? _parameters;
+    private readonly TimeProvider _clock;
+    private readonly List<TracedParameter> _parameters = new(2);
+    private readonly List<TracedQuery> _queries = new(2);
+    private readonly Stack<RowBlock> _spareRows = new(2);
     private List<string>? _ignored;
-    private List<TracedQuery>? _queries;
-    private readonly long _start = clock.GetTimestamp();
+    private StepEnds _ends;
+    private long _start;
+
+    public VisitTrace(string method, string target, TimeProvider clock)
+    {
+        _clock = clock;
+        Begin(method, target);
+    }
 
     /// <summary>Counts up from 1 while the service runs; 0 for a visit that was only tried.</summary>
     public long Number { get; set; }
 
-    public DateTimeOffset At { get; } = clock.GetUtcNow();
+    public DateTimeOffset At { get; private set; }
 
-    public string Method { get; } = method;
+    public string Method { get; private set; }
 
     /// <summary>The address the visit came from, as far as it is known: a proxy's visitors only where the proxy is trusted.</summary>
-    public IPAddress? Visitor { get; init; }
+    public IPAddress? Visitor { get; set; }
 
     /// <summary>The raw target, cut where it is very long.</summary>
-    public string Target { get; } = target.Length <= TargetLimit ? target : target[..TargetLimit];
+    public string Target { get; private set; }
 
     /// <summary>Whether the page was asked for by a frame: only the console may hold one.</summary>
-    public bool Framed { get; init; }
+    public bool Framed { get; set; }
 
     public Site? Site { get; set; }
 
@@ -67,12 +76,12 @@ public sealed class VisitTrace(string method, string target, TimeProvider clock)
 
     public Page? Page { get; set; }
 
-    public IReadOnlyList<TracedParameter> Parameters => _parameters ?? [];
+    public IReadOnlyList<TracedParameter> Parameters => _parameters;
 
     /// <summary>Names in the query string that no parameter has.</summary>
     public IReadOnlyList<string> Ignored => _ignored ?? [];
 
-    public IReadOnlyList<TracedQuery> Queries => _queries ?? [];
+    public IReadOnlyList<TracedQuery> Queries => _queries;
 
     public Outcome? Outcome { get; set; }
 
@@ -83,7 +92,7 @@ public sealed class VisitTrace(string method, string target, TimeProvider clock)
     /// <summary>Why it came to this, for the developer: what the source said, which rule decided.</summary>
     public string? Why { get; set; }
 
-    public void End(VisitStep step) => _ends[(int)step] = clock.GetTimestamp();
+    public void End(VisitStep step) => _ends[(int)step] = _clock.GetTimestamp();
 
     /// <summary>How long a step took, in microseconds; null where the visit never came to it.</summary>
     public double? Microseconds(VisitStep step)
@@ -92,7 +101,7 @@ public sealed class VisitTrace(string method, string target, TimeProvider clock)
         var before = _start;
         for (var i = 0; i < (int)step; i++)
             if (_ends[i] != 0) before = _ends[i];
-        return clock.GetElapsedTime(before, _ends[(int)step]).TotalMicroseconds;
+        return _clock.GetElapsedTime(before, _ends[(int)step]).TotalMicroseconds;
     }
 
     public double TotalMicroseconds
@@ -101,22 +110,48 @@ public sealed class VisitTrace(string method, string target, TimeProvider clock)
         {
             var last = _start;
             foreach (var end in _ends) last = Math.Max(last, end);
-            return clock.GetElapsedTime(_start, last).TotalMicroseconds;
+            return _clock.GetElapsedTime(_start, last).TotalMicroseconds;
         }
     }
 
-    public double MicrosecondsOf(TracedQuery query) => clock.GetElapsedTime(0, query.Ticks).TotalMicroseconds;
+    public double MicrosecondsOf(TracedQuery query) => _clock.GetElapsedTime(0, query.Ticks).TotalMicroseconds;
 
     public void Add(IPreparedQuery query, IReadOnlyList<Constant> arguments, RowBlock? rows, int count, long started) =>
-        (_queries ??= new List<TracedQuery>(2)).Add(
-            new TracedQuery(query, arguments, rows?.CopyCut(RowLimit, ValueLimit), count, clock.GetTimestamp() - started));
+        _queries.Add(new TracedQuery(query, arguments, rows is null ? null : Copy(rows), count, _clock.GetTimestamp() - started));
 
-    public void Add(TracedParameter parameter) => (_parameters ??= new List<TracedParameter>(2)).Add(parameter);
+    public void Add(TracedParameter parameter) => _parameters.Add(parameter);
 
     /// <summary>Notes a name in the query string that nothing reads; the first ones are kept.</summary>
     public void AddIgnored(string name)
     {
         if (Ignored.Count < MostIgnored) (_ignored ??= []).Add(name);
+    }
+
+    /// <summary>
+    /// Forgets everything and begins with another visit. Traces are used again: the log keeps so many of them alive that new
+    /// ones for every visit would cost more in collecting them than in making them.
+    /// </summary>
+    [MemberNotNull(nameof(Method), nameof(Target))]
+    internal void Begin(string method, string target)
+    {
+        foreach (var query in _queries)
+            if (query.Rows is { } rows) _spareRows.Push(rows);
+        _queries.Clear();
+        _parameters.Clear();
+        _ignored = null;
+        _ends = default;
+        (Number, Visitor, Framed, Site, Reading, Page, Outcome, Status, Location, Why) = (0, null, false, null, null, null, null, 0, null, null);
+        Method = method;
+        Target = target.Length <= TargetLimit ? target : target[..TargetLimit];
+        At = _clock.GetUtcNow();
+        _start = _clock.GetTimestamp();
+    }
+
+    private RowBlock Copy(RowBlock rows)
+    {
+        if (!_spareRows.TryPop(out var copy)) copy = new RowBlock(0, 0);
+        rows.CopyCut(RowLimit, ValueLimit, copy);
+        return copy;
     }
 
     /// <summary>About how much memory the trace keeps alive of its own, in bytes.</summary>
@@ -128,7 +163,7 @@ public sealed class VisitTrace(string method, string target, TimeProvider clock)
                 + (((Why?.Length ?? 0) + (Location?.Length ?? 0)) * 2);
             foreach (var parameter in Parameters) size += 100 + ((parameter.Raw?.Length ?? 0) * 2);
             foreach (var name in Ignored) size += 40 + (name.Length * 2);
-            foreach (var query in Queries) size += 150 + (query.Rows?.Capacity ?? 0) + query.Arguments.Sum(SizeOf);
+            foreach (var query in Queries) size += 150 + (query.Rows?.Capacity ?? 0) + SizeOf(query.Arguments);
             return size;
         }
     }
@@ -138,6 +173,13 @@ public sealed class VisitTrace(string method, string target, TimeProvider clock)
     private struct StepEnds
     {
         private long _first;
+    }
+
+    private static int SizeOf(IReadOnlyList<Constant> constants)
+    {
+        var size = 0;
+        for (var i = 0; i < constants.Count; i++) size += SizeOf(constants[i]);
+        return size;
     }
 
     private static int SizeOf(Constant constant) => constant switch

@@ -103,14 +103,14 @@ internal sealed class ManagementApi(SiteHost host, BearerToken token, StartCodes
     private Results<Ok<VisitList>, ProblemHttpResult> Visits(int? limit, string? outcome)
     {
         if (outcome is not null && !Outcome.Words.Contains(outcome)) return Unknown($"There is no outcome “{outcome}”.", outcome, Outcome.Words);
-        var kept = host.Visits.Latest();
-        var outcomes = kept.Where(trace => trace.Outcome is not null).CountBy(trace => trace.Outcome!.Word).OrderByDescending(pair => pair.Value);
-        var asked = kept.Where(trace => outcome is null || trace.Outcome?.Word == outcome).Take(Math.Clamp(limit ?? UsualVisits, 1, MostVisits));
-        return TypedResults.Ok(new VisitList(kept.Count, [.. outcomes.Select(pair => new OutcomeCount(pair.Key, pair.Value))], [.. asked.Select(TraceReport.Line)]));
+        var kept = host.Visits.Read(TraceReport.Line);
+        var outcomes = kept.Where(visit => visit.Outcome is not null).CountBy(visit => visit.Outcome!).OrderByDescending(pair => pair.Value);
+        var asked = kept.Where(visit => outcome is null || visit.Outcome == outcome).Take(Math.Clamp(limit ?? UsualVisits, 1, MostVisits));
+        return TypedResults.Ok(new VisitList(kept.Count, [.. outcomes.Select(pair => new OutcomeCount(pair.Key, pair.Value))], [.. asked]));
     }
 
     private Results<Ok<TraceInfo>, ProblemHttpResult> Visit(HttpContext http, long number) =>
-        host.Visits.Find(number) is { } trace ? Timed(http, trace)
+        host.Visits.Read(number, trace => Timed(http, trace)) is { } told ? told
             : Refuse(StatusCodes.Status404NotFound, $"The visit {number} is not kept: there was none, or more than {VisitLog.DefaultCapacity} came after it.");
 
     private async Task<Results<Ok<TraceInfo>, ProblemHttpResult>> TryAsync(HttpContext http, [FromBody] TraceRequest request, CancellationToken cancellation)

@@ -74,12 +74,9 @@ internal sealed class PagesDoor(SiteHost host, SiteWatcher watcher, ServiceOptio
 
     private async Task VisitAsync(HttpContext http, RequestTarget target)
     {
-        var trace = new VisitTrace(http.Request.Method, target.Raw, host.Clock)
-        {
-            Number = host.Visits.NextNumber(),
-            Visitor = http.Connection.RemoteIpAddress,
-            Framed = http.Request.Headers["Sec-Fetch-Dest"] == "iframe",
-        };
+        var trace = host.Visits.Begin(http.Request.Method, target.Raw, host.Clock);
+        trace.Visitor = http.Connection.RemoteIpAddress;
+        trace.Framed = http.Request.Headers["Sec-Fetch-Dest"] == "iframe";
         http.Response.Headers["Jexa-Visit"] = trace.Number.ToString(CultureInfo.InvariantCulture);
         var json = Negotiation.PrefersJson(http.Request.Headers.Accept);
         try
@@ -99,7 +96,6 @@ internal sealed class PagesDoor(SiteHost host, SiteWatcher watcher, ServiceOptio
         }
         finally
         {
-            host.Visits.Add(trace);
             telemetry.Tell(trace, http.Request);
             if (logger.IsEnabled(LogEventLevel.Information))
                 logger.Information("Visit {Number} {Method} {Target} {Outcome} {Status} {Microseconds:0}", trace.Number, trace.Method,
@@ -109,6 +105,9 @@ internal sealed class PagesDoor(SiteHost host, SiteWatcher watcher, ServiceOptio
                 if (trace.Outcome is Outcome.Failed) watcher.DoubtSchema();
                 logger.Warning("Visit {Number} ended {Outcome}: {Why}", trace.Number, trace.Outcome.Word, trace.Why);
             }
+
+            // From here on the trace is the log's.
+            host.Visits.Add(trace);
         }
     }
 
