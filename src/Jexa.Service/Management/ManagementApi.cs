@@ -103,7 +103,8 @@ internal sealed class ManagementApi(SiteHost host, BearerToken token, StartCodes
     private Results<Ok<VisitList>, ProblemHttpResult> Visits(int? limit, string? outcome)
     {
         if (outcome is not null && !Outcome.Words.Contains(outcome)) return Unknown($"There is no outcome “{outcome}”.", outcome, Outcome.Words);
-        var kept = host.Visits.Read(TraceReport.Line);
+        // Visits are kept as they end; their numbers are given as they begin.
+        var kept = host.Visits.Read(TraceReport.Line).OrderByDescending(visit => visit.Number).ToList();
         var outcomes = kept.Where(visit => visit.Outcome is not null).CountBy(visit => visit.Outcome!).OrderByDescending(pair => pair.Value);
         var asked = kept.Where(visit => outcome is null || visit.Outcome == outcome).Take(Math.Clamp(limit ?? UsualVisits, 1, MostVisits));
         return TypedResults.Ok(new VisitList(kept.Count, [.. outcomes.Select(pair => new OutcomeCount(pair.Key, pair.Value))], [.. asked]));
