@@ -193,7 +193,8 @@ public sealed class ChangeTests : IAsyncLifetime
         Assert.DoesNotContain('\u001b', talkative.Errors);
         Assert.Equal("", silent.Errors.Trim());
         Assert.DoesNotContain("found 200", _service.Errors);
-        Assert.Equal(2, (await RunningService.RunAsync("serve", _folder.File("app.yaml"), "--log", "loud")).ExitCode);
+        var loud = await RunningService.RunAsync("serve", _folder.File("app.yaml"), "--log", "loud");
+        Assert.Equal((2, "jexa: --log must be none or trouble or visits, not “loud”."), (loud.ExitCode, loud.Error.Split('\n')[0]));
     }
 
     [Fact]

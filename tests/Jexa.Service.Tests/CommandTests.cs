@@ -168,6 +168,7 @@ public class CommandTests(DemoService demo)
         var ran = await Service.AskAsync("trace", number);
         Assert.Equal(0, ran.ExitCode);
         Assert.Contains($"Visit {number},", ran.Out);
+        Assert.Matches(@"visitor\s+127\.0\.0\.1", ran.Out);
         Assert.Contains("WHERE t0.\"code\" = 'av-0011'", ran.Out);
         Assert.Contains("301 to /lookup?code=AV-0011&x=%1B", ran.Out);
         Assert.Equal(0, (await Service.AskAsync("trace", Service.PagesUrl + "bridges/7#part")).ExitCode);

@@ -30,6 +30,24 @@ internal static class CommonOptions
         HelpName = "DIR",
     };
 
+    /// <summary>An option that takes one of a few words; null where it is left out.</summary>
+    public static Option<TWord?> Word<TWord>(string name, string description, string helpName)
+        where TWord : struct, Enum
+    {
+        var words = Enum.GetValues<TWord>().ToDictionary(value => value.ToString().ToLowerInvariant());
+        return new Option<TWord?>(name)
+        {
+            Description = description,
+            HelpName = helpName,
+            CustomParser = result =>
+            {
+                if (words.TryGetValue(result.Tokens[0].Value, out var value)) return value;
+                result.AddError($"{name} must be {string.Join(" or ", words.Keys)}, not “{result.Tokens[0].Value}”.");
+                return null;
+            },
+        };
+    }
+
     /// <summary>The options of a command that talks to a running service, and the client they name.</summary>
     public static (Option<bool> Json, Func<ParseResult, ManagementClient> Open) ForClient(Command command)
     {

@@ -35,13 +35,8 @@ internal static class ServeCommand
         var port = CommonOptions.Port("Port of the pages");
         var consolePort = CommonOptions.ConsolePort();
         var state = CommonOptions.State();
-        var log = new Option<LogDetail>("--log")
-        {
-            Description = "What is logged, on standard error: none, trouble, or visits (one line each as well)",
-            DefaultValueFactory = _ => LogDetail.Trouble,
-            HelpName = "WHAT",
-        };
-        var logForm = new Option<LogForm>("--log-form") { Description = "How log lines are written: text or json", HelpName = "FORM" };
+        var log = CommonOptions.Word<LogDetail>("--log", "What is logged, on standard error: none, trouble (where left out), or visits (one line each as well)", "WHAT");
+        var logForm = CommonOptions.Word<LogForm>("--log-form", "How log lines are written: text (where left out) or json", "FORM");
         var collector = new Option<string?>("--telemetry")
         {
             Description = "URL of an OpenTelemetry collector that is told of every visit, over OTLP by HTTP; OTEL_EXPORTER_OTLP_ENDPOINT where left out",
@@ -69,11 +64,11 @@ internal static class ServeCommand
         {
             var pages = parsed.GetValue(port);
             return new ServiceOptions(file, pages, parsed.GetValue(consolePort) ?? (pages is 0 or 65535 ? 0 : pages + 1), parsed.GetValue(state),
-                parsed.GetValue(log))
+                parsed.GetValue(log) ?? LogDetail.Trouble)
             {
                 Mount = Mount.Parse(parsed.GetValue(below)!)!,
                 Hosts = parsed.GetValue(host) ?? [],
-                LogForm = parsed.GetValue(logForm),
+                LogForm = parsed.GetValue(logForm) ?? LogForm.Text,
                 Collector = parsed.GetValue(collector) is { } url ? new Uri(url) : null,
                 Proxies = [.. (parsed.GetValue(proxy) ?? []).Select(IPAddress.Parse)],
             };

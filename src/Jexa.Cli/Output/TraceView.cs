@@ -14,6 +14,7 @@ internal static class TraceView
         var title = trace.Number == 0 ? "What a visit would come to" : $"Visit {trace.Number}, {trace.At.ToLocalTime():yyyy-MM-dd HH:mm:ss}";
         console.MarkupLine($"[bold]{title}[/]");
         Line(console, "address", $"{trace.Method} {trace.Target}");
+        if (trace.Visitor is { } visitor) Line(console, "visitor", visitor);
         var color = trace.Good ? "green" : "red";
         Markup(console, "outcome",
             $"[{color}]{trace.Outcome ?? "none"}[/]{(trace.Why is null ? "" : Spectre.Console.Markup.Escape($": {trace.Why}"))}");
