@@ -29,7 +29,6 @@ public sealed class AddressBuilder
     public AddressBuilder(PathTemplate template, string mount = "")
     {
         Template = template;
-        Mount = mount;
         _literals = Literals(template, mount);
         _around =
         [
@@ -39,9 +38,6 @@ public sealed class AddressBuilder
     }
 
     public PathTemplate Template { get; }
-
-    /// <summary>What every address begins with; usually empty.</summary>
-    public string Mount { get; }
 
     /// <summary>The template that its addresses expand, mount included (RFC 6570 level 1, ASCII).</summary>
     public string UriTemplate

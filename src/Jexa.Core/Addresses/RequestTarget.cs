@@ -76,11 +76,7 @@ public sealed class RequestTarget
     private int PathEnd { get; }
 
     /// <summary>The decoded text of a segment; empty where it is bad.</summary>
-    public ReadOnlySpan<char> Text(int segment)
-    {
-        ref readonly var s = ref _segments[segment];
-        return s.IsBad ? default : s.Decoded is { } decoded ? decoded : Raw.AsSpan(s.Start, s.Length);
-    }
+    public ReadOnlySpan<char> Text(int segment) => Text(Raw, _segments[segment]);
 
     public static RequestTarget Read(string raw) => Read(raw, Mount.Root);
 
@@ -111,14 +107,13 @@ public sealed class RequestTarget
     {
         if (segments.Length < mount.Segments.Count) return false;
         for (var i = 0; i < mount.Segments.Count; i++)
-        {
-            var segment = segments[i];
-            var text = segment.IsBad ? default : segment.Decoded is { } decoded ? decoded : raw.AsSpan(segment.Start, segment.Length);
-            if (!text.SequenceEqual(mount.Segments[i])) return false;
-        }
+            if (!Text(raw, segments[i]).SequenceEqual(mount.Segments[i])) return false;
 
         return true;
     }
+
+    private static ReadOnlySpan<char> Text(string raw, in TargetSegment segment) =>
+        segment.IsBad ? default : segment.Decoded is { } decoded ? decoded : raw.AsSpan(segment.Start, segment.Length);
 
     /// <summary>Where the path begins: 0 in origin-form, behind the authority in absolute-form, -1 in any other.</summary>
     private static int StripOrigin(string raw)

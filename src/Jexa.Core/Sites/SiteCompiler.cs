@@ -131,9 +131,9 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
     }
 
     /// <summary>Whether an address built for a page is matched by that page and no other.</summary>
-    private static bool LeadsTo(PathTree<Page> paths, PageHead head, string address)
+    private bool LeadsTo(PathTree<Page> paths, PageHead head, string address)
     {
-        var target = RequestTarget.Read(address[head.Builder.Mount.Length..]);
+        var target = RequestTarget.Read(address, mount);
         return target.Fault == TargetFault.None && paths.Match(target, target.Segments.Length).Any(page => page.Name == head.Name);
     }
 }

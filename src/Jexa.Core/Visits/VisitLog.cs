@@ -57,10 +57,13 @@ public sealed class VisitLog(int capacity = VisitLog.DefaultCapacity, long byteL
         }
     }
 
-    /// <summary>What is asked of each visit that is kept, newest first.</summary>
-    public IReadOnlyList<TSaid> Read<TSaid>(Func<VisitTrace, TSaid> ask)
+    /// <summary>What is asked of the visits that are kept, by their numbers, the last first.</summary>
+    /// <param name="which">Those that are asked; all where left out.</param>
+    /// <param name="most">The most that are asked.</param>
+    public IReadOnlyList<TSaid> Read<TSaid>(Func<VisitTrace, TSaid> ask, Func<VisitTrace, bool>? which = null, int most = int.MaxValue)
     {
-        lock (_lock) return [.. _visits.Select(visit => ask(visit.Trace)).Reverse()];
+        // Visits are kept as they end; their numbers are given as they begin.
+        lock (_lock) return [.. _visits.Select(visit => visit.Trace).Where(which ?? (_ => true)).OrderByDescending(trace => trace.Number).Take(most).Select(ask)];
     }
 
     /// <summary>What is asked of the visit of this number; null where it is not kept (any more).</summary>

@@ -104,6 +104,16 @@ public sealed class VisitTrace
         return _clock.GetElapsedTime(before, _ends[(int)step]).TotalMicroseconds;
     }
 
+    /// <summary>The steps that the visit came to, by their words, and how long each took in microseconds.</summary>
+    public IEnumerable<(string Step, double Microseconds)> Timings
+    {
+        get
+        {
+            foreach (var step in Enum.GetValues<VisitStep>())
+                if (Microseconds(step) is { } microseconds) yield return (step.ToString().ToLowerInvariant(), microseconds);
+        }
+    }
+
     public double TotalMicroseconds
     {
         get

@@ -112,7 +112,7 @@ internal sealed class HtmlPageWriter(string styleVersion)
                 WriteValue(parts.Columns[column], row, html, scratch);
             }
 
-            html.Append("</td>\n</tr>\n"u8);
+            html.Append(parts.CloseRow);
         }
 
         html.Append("</tbody>\n</table>\n"u8);
@@ -161,7 +161,7 @@ internal sealed class HtmlPageWriter(string styleVersion)
             WriteValue(parts.Fields[field], view.Record, html, scratch);
         }
 
-        html.Append(parts.Fields.Length > 0 ? "</dd></div>\n</dl>\n"u8 : "</dl>\n"u8);
+        html.Append(parts.Close);
         if (view.Shape.Links.Count > 0) WriteLinks(view, html, scratch);
     }
 

@@ -12,12 +12,14 @@ internal sealed record FrameParts(byte[] BeforeTitle, byte[] AfterTitle, IReadOn
 /// <summary>The pieces of a list's HTML that are the same for every visit.</summary>
 /// <param name="Head">The table up to its body.</param>
 /// <param name="OpenCells">What opens a cell of each column: the row too in the first one, the end of the cell before in the others.</param>
-internal sealed record ListParts(byte[] Head, byte[][] OpenCells, ViewColumn[] Columns);
+/// <param name="CloseRow">What ends the last cell and the row.</param>
+internal sealed record ListParts(byte[] Head, byte[][] OpenCells, byte[] CloseRow, ViewColumn[] Columns);
 
 /// <summary>The pieces of a detail page's HTML that are the same for every visit.</summary>
 /// <param name="Back">The way back to the list, up to the heading.</param>
 /// <param name="Terms">Each field's label, up to its value, with the end of the field before.</param>
-internal sealed record DetailParts(byte[] Back, byte[][] Terms, ViewColumn[] Fields);
+/// <param name="Close">What ends the last field and the list of them.</param>
+internal sealed record DetailParts(byte[] Back, byte[][] Terms, byte[] Close, ViewColumn[] Fields);
 
 /// <summary>
 /// Encodes what does not change from visit to visit once, and keeps it exactly as long as the compiled page it was made
@@ -60,13 +62,13 @@ internal sealed class HtmlParts(string styleVersion)
         return new ListParts(
             Bytes($"<table class=\"list\">\n<thead>\n<tr>\n{string.Concat(headings)}</tr>\n</thead>\n<tbody>\n"),
             [.. shape.Columns.Select((column, i) => Bytes($"{(i == 0 ? "<tr>" : "</td>")}\n<td{Kind(column)} data-label=\"{Encoded(column.Label)}\">"))],
-            [.. shape.Columns]);
+            Bytes($"{(shape.Columns.Count == 0 ? "<tr>" : "</td>")}\n</tr>\n"), [.. shape.Columns]);
     }
 
     private static DetailParts Make(DetailShape shape) => new(
         Bytes(shape.Back is { } back ? $"<p class=\"back\"><a href=\"{Encoded(back.Address)}\">{Encoded(back.Text)}</a></p>\n<h1>" : "<h1>"),
         [.. shape.Fields.Select((field, i) => Bytes($"{(i == 0 ? "" : "</dd></div>\n")}<div><dt>{Encoded(field.Label)}</dt><dd>"))],
-        [.. shape.Fields]);
+        Bytes(shape.Fields.Count == 0 ? "</dl>\n" : "</dd></div>\n</dl>\n"), [.. shape.Fields]);
 
     private static string Kind(ViewColumn column) => column.IsNumeric ? " class=\"number\"" : "";
 

@@ -103,11 +103,10 @@ internal sealed class ManagementApi(SiteHost host, BearerToken token, StartCodes
     private Results<Ok<VisitList>, ProblemHttpResult> Visits(int? limit, string? outcome)
     {
         if (outcome is not null && !Outcome.Words.Contains(outcome)) return Unknown($"There is no outcome “{outcome}”.", outcome, Outcome.Words);
-        // Visits are kept as they end; their numbers are given as they begin.
-        var kept = host.Visits.Read(TraceReport.Line).OrderByDescending(visit => visit.Number).ToList();
-        var outcomes = kept.Where(visit => visit.Outcome is not null).CountBy(visit => visit.Outcome!).OrderByDescending(pair => pair.Value);
-        var asked = kept.Where(visit => outcome is null || visit.Outcome == outcome).Take(Math.Clamp(limit ?? UsualVisits, 1, MostVisits));
-        return TypedResults.Ok(new VisitList(kept.Count, [.. outcomes.Select(pair => new OutcomeCount(pair.Key, pair.Value))], [.. asked]));
+        var kept = host.Visits.Read(trace => trace.Outcome?.Word);
+        var outcomes = kept.OfType<string>().CountBy(word => word).OrderByDescending(pair => pair.Value);
+        var asked = host.Visits.Read(TraceReport.Line, trace => outcome is null || trace.Outcome?.Word == outcome, Math.Clamp(limit ?? UsualVisits, 1, MostVisits));
+        return TypedResults.Ok(new VisitList(kept.Count, [.. outcomes.Select(pair => new OutcomeCount(pair.Key, pair.Value))], asked));
     }
 
     private Results<Ok<TraceInfo>, ProblemHttpResult> Visit(HttpContext http, long number) =>

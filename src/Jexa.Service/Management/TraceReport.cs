@@ -21,10 +21,7 @@ public static class TraceReport
         [.. trace.Parameters.Select(parameter => Of(parameter, trace.Page))],
         [.. trace.Ignored.Select(Escaped)],
         [.. trace.Queries.Select(query => Of(query, trace))],
-        [
-            .. Enum.GetValues<VisitStep>().Select(step => (step, microseconds: trace.Microseconds(step))).Where(timed => timed.microseconds is not null)
-                .Select(timed => new StepTrace(timed.step.ToString().ToLowerInvariant(), Rounded(timed.microseconds!.Value))),
-        ],
+        [.. trace.Timings.Select(timing => new StepTrace(timing.Step, Rounded(timing.Microseconds)))],
         Rounded(trace.TotalMicroseconds));
 
     public static VisitInfo Line(VisitTrace trace) => new(

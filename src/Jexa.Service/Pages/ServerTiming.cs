@@ -1,5 +1,4 @@
 using System.Globalization;
-using System.Text;
 using Jexa.Core.Visits;
 
 namespace Jexa.Service.Pages;
@@ -10,16 +9,6 @@ namespace Jexa.Service.Pages;
 /// </summary>
 internal static class ServerTiming
 {
-    public static string Of(VisitTrace trace)
-    {
-        var header = new StringBuilder();
-        foreach (var step in Enum.GetValues<VisitStep>())
-        {
-            if (trace.Microseconds(step) is not { } microseconds) continue;
-            if (header.Length > 0) header.Append(", ");
-            header.Append(CultureInfo.InvariantCulture, $"{step.ToString().ToLowerInvariant()};dur={microseconds / 1000:0.###}");
-        }
-
-        return header.ToString();
-    }
+    public static string Of(VisitTrace trace) =>
+        string.Join(", ", trace.Timings.Select(timing => string.Create(CultureInfo.InvariantCulture, $"{timing.Step};dur={timing.Microseconds / 1000:0.###}")));
 }

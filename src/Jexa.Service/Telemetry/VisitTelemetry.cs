@@ -87,10 +87,9 @@ internal sealed class VisitTelemetry : IDisposable
         visit.SetTag("jexa.outcome", trace.Outcome?.Word ?? "left");
         visit.SetTag("jexa.visit", trace.Number);
         if (trace.Status >= StatusCodes.Status500InternalServerError) visit.SetStatus(ActivityStatusCode.Error, trace.Why);
-        foreach (var step in Enum.GetValues<VisitStep>())
+        foreach (var (step, microseconds) in trace.Timings)
         {
-            if (trace.Microseconds(step) is not { } microseconds) continue;
-            using var child = _source.StartActivity(step.ToString().ToLowerInvariant(), ActivityKind.Internal, visit.Context, tags: null, links: null, start);
+            using var child = _source.StartActivity(step, ActivityKind.Internal, visit.Context, tags: null, links: null, start);
             start += TimeSpan.FromMicroseconds(microseconds);
             child?.SetEndTime(start.UtcDateTime);
         }

@@ -55,12 +55,11 @@ internal sealed class SqlitePool : IDisposable
         var started = Environment.TickCount64;
         while (true)
         {
-            if (TryOpen() is { } opened) return new Lease(this, opened);
             Interlocked.Increment(ref _waiting);
             try
             {
-                // Whoever gives one back looks for those who wait after it has put it down: one of the two sees the other.
-                if (TryTake() is { } idle) return new Lease(this, idle);
+                // Whoever gives one back, or closes it, looks for those who wait after that: one of the two sees the other.
+                if ((TryTake() ?? TryOpen()) is { } free) return new Lease(this, free);
                 var left = _timeLimit - TimeSpan.FromMilliseconds(Environment.TickCount64 - started);
                 if (left <= TimeSpan.Zero || !await _returned.WaitAsync(left, cancellation))
                     throw new SourceException(SourceTrouble.TooSlow, $"Every connection to {_shownAs} stayed busy for {_timeLimit.TotalSeconds:0} s.");
@@ -69,8 +68,6 @@ internal sealed class SqlitePool : IDisposable
             {
                 Interlocked.Decrement(ref _waiting);
             }
-
-            if (TryTake() is { } returned) return new Lease(this, returned);
         }
     }
 
