@@ -10,11 +10,12 @@ namespace Jexa.Demo;
 public static class RegisterMaker
 {
     /// <summary>Raised whenever the data changes, so that an older file is made again.</summary>
-    private const int Version = 4;
+    private const int Version = 5;
     private const int VisibleBridges = 1204;
     private const int WithdrawnBridges = 10;
     private const int Bridges = VisibleBridges + WithdrawnBridges;
     private const int Inspections = 9_600;
+    private const int Defects = 2_600;
 
     /// <summary>Makes the file unless it is there already in this version.</summary>
     /// <returns>Whether it was made now.</returns>
@@ -69,6 +70,8 @@ public static class RegisterMaker
             WriteSpans(connection, transaction);
             WriteInspectors(connection, transaction);
             WriteInspections(connection, transaction);
+            WritePhotoRecords(connection, transaction);
+            WriteDefects(connection, transaction);
             transaction.Commit();
         }
 
@@ -76,18 +79,25 @@ public static class RegisterMaker
         Run(connection, $"PRAGMA user_version={Version}");
     }
 
+    private const string MissingPhoto = "bridge-0003.svg";
+
     private static string PhotoName(int bridge) => $"bridge-{bridge:0000}.svg";
 
     /// <summary>A small drawing for each bridge that has a photo.</summary>
     private static void WritePhotos(string file, string folder)
     {
-        Directory.CreateDirectory(folder);
+        Directory.CreateDirectory(Path.Combine(folder, "more"));
         using var connection = Open(file, SqliteOpenMode.ReadOnly);
         using var command = connection.CreateCommand();
-        command.CommandText = "SELECT photo, kind, bridge_id FROM bridge WHERE photo IS NOT NULL";
+        command.CommandText = "SELECT photo, kind, bridge_id FROM bridge WHERE photo IS NOT NULL "
+            + "UNION ALL SELECT file, kind, bridge_id * 8 + photo_id % 8 FROM photo JOIN bridge USING (bridge_id)";
         using var reader = command.ExecuteReader();
         while (reader.Read())
+        {
+            // One drawing is missing on purpose: its page says so.
+            if (reader.GetString(0) == MissingPhoto) continue;
             File.WriteAllText(Path.Combine(folder, reader.GetString(0)), BridgeDrawing.Of(reader.GetString(1), new SplitMix((ulong)reader.GetInt64(2))));
+        }
     }
 
     private static void WriteDistricts(SqliteConnection connection, SqliteTransaction transaction)
@@ -101,11 +111,12 @@ public static class RegisterMaker
     {
         var random = new SplitMix(20_260_101);
         using var insert = Insert(connection, transaction, "bridge", "code", "name", "district", "status", "kind", "river", "opened_on", "length_m",
-            "width_m", "carries_t", "lanes", "toll", "photo", "note");
+            "width_m", "carries_t", "lanes", "toll", "photo", "toll_site", "story", "note");
         for (var i = 1; i <= Bridges; i++)
         {
             var withdrawn = i % 131 == 13;
             var kind = random.Pick(RegisterWords.Kinds);
+            var toll = i % 31 == 2;
             var opened = random.Below(20) == 0 ? (DateOnly?)null : new DateOnly(1790, 1, 1).AddDays(random.Below(85_000));
             Fill(insert,
                 $"AV-{i:0000}",
@@ -119,8 +130,10 @@ public static class RegisterMaker
                 random.Below(7) == 0 ? null : (20 + random.Below(130)) / 10.0,
                 random.Below(5) == 0 ? null : 3 + random.Below(58),
                 kind == "footbridge" ? 0 : 1 + random.Below(3),
-                random.Below(30) == 0 ? 1 : 0,
-                random.Below(8) == 0 ? null : PhotoName(i),
+                toll ? 1 : 0,
+                i != 3 && random.Below(8) == 0 ? null : PhotoName(i),
+                i % 31 is 2 or 5 ? $"https://tolls.example/AV-{i:0000}" : null,
+                i % 9 == 7 ? RegisterWords.Story(i, kind) : null,
                 random.Below(3) == 0 ? random.Pick(RegisterWords.Notes) : null);
         }
     }
@@ -141,13 +154,14 @@ public static class RegisterMaker
     /// <summary>UUIDs are stored as people's programs store them: most plainly, one in capitals, one as bytes.</summary>
     private static void WriteInspectors(SqliteConnection connection, SqliteTransaction transaction)
     {
-        using var insert = Insert(connection, transaction, "inspector", "inspector_id", "name", "grade", "since", "phone");
+        using var insert = Insert(connection, transaction, "inspector", "inspector_id", "name", "grade", "since", "phone", "email");
         for (var i = 0; i < RegisterWords.Inspectors.Count; i++)
         {
             var id = InspectorId(i);
             object stored = i == 1 ? id.ToString("D").ToUpperInvariant() : i == 2 ? id.ToByteArray(bigEndian: true) : id.ToString("D");
             Fill(insert, stored, RegisterWords.Inspectors[i], i % 3 == 0 ? "chief" : "field",
-                new DateOnly(2009, 3, 1).AddDays(i * 97).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture), i % 4 == 3 ? null : $"ext. {210 + i}");
+                new DateOnly(2009, 3, 1).AddDays(i * 97).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture), i % 4 == 3 ? null : $"ext. {210 + i}",
+                i % 5 == 4 ? null : $"inspector.{i + 1}@register.example");
         }
     }
 
@@ -165,6 +179,42 @@ public static class RegisterMaker
                 new DateOnly(2014, 1, 6).AddDays(random.Below(12 * 365)).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
                 random.Pick(RegisterWords.Verdicts), random.Below(10) == 0 ? null : 20 + random.Below(81),
                 random.Below(4) == 0 ? random.Pick(RegisterWords.Remarks) : null);
+        }
+    }
+
+    private static void WritePhotoRecords(SqliteConnection connection, SqliteTransaction transaction)
+    {
+        var random = new SplitMix(20_260_104);
+        using var insert = Insert(connection, transaction, "photo", "bridge_id", "file", "caption", "taken_on");
+        for (var bridge = 1; bridge <= Bridges; bridge += 5)
+        {
+            var photos = 1 + random.Below(4);
+            for (var number = 1; number <= photos; number++)
+                Fill(insert, bridge, $"more/bridge-{bridge:0000}-{number}.svg", random.Pick(RegisterWords.Captions),
+                    new DateOnly(2018, 1, 1).AddDays(random.Below(2_900)).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture));
+        }
+    }
+
+    private static void WriteDefects(SqliteConnection connection, SqliteTransaction transaction)
+    {
+        var random = new SplitMix(20_260_105);
+        var spans = new List<(long Bridge, long Number)>();
+        using (var command = connection.CreateCommand())
+        {
+            command.Transaction = transaction;
+            command.CommandText = "SELECT bridge_id, span_no FROM span ORDER BY bridge_id, span_no";
+            using var reader = command.ExecuteReader();
+            while (reader.Read()) spans.Add((reader.GetInt64(0), reader.GetInt64(1)));
+        }
+
+        using var insert = Insert(connection, transaction, "defect", "bridge_id", "span_no", "inspection_id", "kind", "severity", "reported_at", "mended_on");
+        for (var i = 0; i < Defects; i++)
+        {
+            var (bridge, number) = spans[random.Below(spans.Count)];
+            var reported = new DateTime(2019, 1, 1, 0, 0, 0, DateTimeKind.Utc).AddMinutes(random.Below(6 * 365 * 24 * 60));
+            Fill(insert, bridge, number, random.Below(3) == 0 ? null : 1 + random.Below(Inspections), random.Pick(RegisterWords.DefectKinds), 1 + random.Below(4),
+                reported.ToString("yyyy-MM-dd HH:mm:ss", CultureInfo.InvariantCulture),
+                random.Below(3) == 0 ? null : reported.AddDays(5 + random.Below(200)).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture));
         }
     }
 

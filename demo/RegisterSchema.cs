@@ -27,6 +27,8 @@ internal static class RegisterSchema
           lanes     INTEGER NOT NULL,
           toll      BOOLEAN NOT NULL DEFAULT 0,
           photo     TEXT,
+          toll_site TEXT,
+          story     TEXT,
           note      TEXT
         );
 
@@ -48,7 +50,8 @@ internal static class RegisterSchema
           name         TEXT NOT NULL,
           grade        TEXT NOT NULL,
           since        DATE NOT NULL,
-          phone        TEXT
+          phone        TEXT,
+          email        TEXT
         );
 
         CREATE TABLE inspection (
@@ -63,6 +66,33 @@ internal static class RegisterSchema
 
         CREATE INDEX inspection_by_date ON inspection (held_on DESC, inspection_id DESC);
         CREATE INDEX inspection_by_bridge ON inspection (bridge_id);
+
+        CREATE TABLE photo (
+          photo_id  INTEGER PRIMARY KEY,
+          bridge_id INTEGER NOT NULL REFERENCES bridge (bridge_id),
+          file      TEXT NOT NULL,
+          caption   TEXT NOT NULL,
+          taken_on  DATE
+        );
+
+        CREATE INDEX photo_by_bridge ON photo (bridge_id, photo_id);
+
+        -- A defect belongs to a span, whose key is two columns. Moments are kept in UTC.
+        CREATE TABLE defect (
+          defect_id     INTEGER PRIMARY KEY,
+          bridge_id     INTEGER NOT NULL,
+          span_no       INTEGER NOT NULL,
+          inspection_id INTEGER REFERENCES inspection (inspection_id),
+          kind          TEXT NOT NULL,
+          severity      INTEGER NOT NULL CHECK (severity BETWEEN 1 AND 4),
+          reported_at   TIMESTAMP NOT NULL,
+          mended_on     DATE,
+          FOREIGN KEY (bridge_id, span_no) REFERENCES span (bridge_id, span_no)
+        );
+
+        CREATE INDEX defect_by_time ON defect (reported_at DESC, defect_id DESC);
+        CREATE INDEX defect_by_span ON defect (bridge_id, span_no);
+        CREATE INDEX defect_by_inspection ON defect (inspection_id);
 
         -- Cases that good data would never show, one row each; "twin" is there twice.
         CREATE TABLE trial_case (trial TEXT NOT NULL, remark TEXT NOT NULL);

@@ -66,4 +66,21 @@ internal static class RegisterWords
     public static string BridgeName(SplitMix random) => random.Below(40) == 0
         ? $"{random.Pick(Firsts)} & {random.Pick(Firsts)} {random.Pick(Seconds)}"
         : $"{random.Pick(Firsts)} {random.Pick(Seconds)}";
+
+    public static IReadOnlyList<string> Captions { get; } =
+        ["From the west bank", "From upstream", "The middle pier at low water", "After the works", "In frost", "The deck, looking north", "From the mill path"];
+
+    public static IReadOnlyList<string> DefectKinds { get; } =
+        ["crack in a pier", "loose railing", "rust at a bearing", "washed-out footing", "worn joint", "missing bolt", "damp masonry"];
+
+    /// <summary>A few lines of Markdown about a bridge.</summary>
+    public static string Story(int bridge, string kind) =>
+        $"""
+        This {kind} replaced an older crossing that the **flood of {1800 + (bridge % 90)}** took away.
+
+        - The first toll was *one copper a cart*.
+        - Its plans are kept under number `{bridge * 7}`.
+
+        See [all bridges](page:bridges).
+        """;
 }

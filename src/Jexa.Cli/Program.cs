@@ -1,5 +1,6 @@
 using System.CommandLine;
 using System.CommandLine.Help;
+using System.Globalization;
 using Jexa.Cli.Commands;
 using Jexa.Cli.Output;
 
@@ -10,6 +11,8 @@ internal static class Program
 {
     public static async Task<int> Main(string[] args)
     {
+        // An app names its locale itself; the machine's own has no say in what pages, logs and commands write.
+        CultureInfo.DefaultThreadCurrentCulture = CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
         var root = new RootCommand("Serves the list and detail pages that an app file describes, explains every visit, and checks every link.")
         {
             DemoCommand.Create(),

@@ -1,6 +1,6 @@
+using Jexa.Core.Formats;
 using System.Text;
 using Jexa.Core.Definitions;
-using Jexa.Core.Formats;
 using Jexa.Core.Values;
 
 namespace Jexa.Core.Tests;
@@ -123,7 +123,7 @@ public class FormatTests
         rows.BeginRow();
         add(rows);
         using var text = new Utf8Buffer();
-        ValueFormat.Write(rows[0], 0, type, text);
+        ValueFormat.Write(rows[0], 0, type, ValueStyle.Plain, text);
         return text.ToString();
     }
 }

@@ -48,7 +48,7 @@ public class FindingTests
     [InlineData("by: { code: code }", "by: { code: name }", "JX410", null, true)]
     [InlineData("show: [name, code,", "show: [name, coed,", "JX301", "code", false)]
     [InlineData("order: [name]", "order: [-nmae]", "JX301", "name", false)]
-    [InlineData("list: bridge\n", "list: bridge\n    title: \"{name}\"\n", "JX306", null, false)]
+    [InlineData("list: bridge\n", "list: bridge\n    title: \"{name}\"\n", "JX407", null, false)]
     [InlineData("by: { code: code }", "by: { code: code }, ids: { missing: brigdes }", "JX408", "bridges", false)]
     [InlineData("by: { code: code }", "by: { code: code }, ids: { missing: bridge }", "JX411", null, false)]
     // Links.

@@ -387,7 +387,7 @@ public class VisitTests
             {
                 using var text = new Utf8Buffer();
                 district.WriteText(view.Rows[i], text);
-                var state = district.IsReferenceLost(view.Rows[i]) ? "lost" : district.IsEmpty(view.Rows[i]) ? "empty" : "shown";
+                var state = district.IsLost(view.Rows[i]) ? "lost" : district.IsEmpty(view.Rows[i]) ? "empty" : "shown";
                 using var address = new Utf8Buffer();
                 district.LinkOn(view.Rows[i])?.TryWrite(view.Rows[i], address);
                 return $"{state} {text} {address}";

@@ -20,43 +20,56 @@ public sealed class AddressBuilder
     /// <summary>The longest percent-encoded ID, in bytes.</summary>
     public const int MaxEncodedId = 4096;
 
-    /// <summary>Literals around the parameters, percent-encoded: one more than there are parameters.</summary>
+    /// <summary>Literals before each path parameter and behind the last, percent-encoded.</summary>
     private readonly byte[][] _literals;
 
-    /// <summary>What stands around each path parameter in its segment; null for query parameters.</summary>
-    private readonly string?[] _around;
+    /// <summary>What stands around each path parameter in its segment.</summary>
+    private readonly string[] _around;
 
-    public AddressBuilder(PathTemplate template, string mount = "")
+    /// <summary>The query parameters' names with their equals signs, and whether an address can do without them.</summary>
+    private readonly (byte[] Name, bool IsOptional)[] _query;
+
+    /// <param name="optional">Query parameters that an address can do without.</param>
+    public AddressBuilder(PathTemplate template, string mount = "", IReadOnlySet<string>? optional = null)
     {
         Template = template;
         _literals = Literals(template, mount);
-        _around =
-        [
-            .. template.Segments.Where(segment => segment.Parameter is not null).Select(segment => segment.Prefix + segment.Suffix),
-            .. template.QueryParameters.Select(_ => (string?)null),
-        ];
+        _around = [.. template.Segments.Where(segment => segment.Parameter is not null).Select(segment => segment.Prefix + segment.Suffix)];
+        _query = [.. template.QueryParameters.Select(name => (Encoding.ASCII.GetBytes(name + "="), optional?.Contains(name) == true))];
     }
 
     public PathTemplate Template { get; }
 
-    /// <summary>The template that its addresses expand, mount included (RFC 6570 level 1, ASCII).</summary>
+    /// <summary>The template that its addresses expand, mount included (RFC 6570 level 3, ASCII).</summary>
     public string UriTemplate
     {
         get
         {
             var text = new StringBuilder(Encoding.ASCII.GetString(_literals[0]));
-            for (var i = 0; i < Template.Parameters.Count; i++)
+            for (var i = 0; i < _around.Length; i++)
                 text.Append('{').Append(Template.Parameters[i]).Append('}').Append(Encoding.ASCII.GetString(_literals[i + 1]));
-            return text.ToString();
+            var separator = '?';
+            foreach (var (name, _) in _query.Where(parameter => !parameter.IsOptional))
+            {
+                text.Append(separator).Append(Encoding.ASCII.GetString(name)).Append('{').Append(Encoding.ASCII.GetString(name)[..^1]).Append('}');
+                separator = '&';
+            }
+
+            var optional = _query.Where(parameter => parameter.IsOptional).Select(parameter => Encoding.ASCII.GetString(parameter.Name)[..^1])
+                .Select(name => Template.Repeated.Contains(name) ? name + "*" : name).ToList();
+            return optional.Count == 0 ? text.ToString() : text.Append('{').Append(separator).AppendJoin(',', optional).Append('}').ToString();
         }
     }
 
     /// <summary>The address of a template without parameters; null where it has some.</summary>
-    public string? Fixed => Template.Parameters.Count == 0 ? Encoding.ASCII.GetString(_literals[0]) : null;
+    public string? Fixed => Template.Parameters.Count == 0 ? Alone : null;
+
+    /// <summary>The address without any parameter; null where it cannot do without one.</summary>
+    public string? Alone => _around.Length == 0 && _query.All(parameter => parameter.IsOptional) ? Encoding.ASCII.GetString(_literals[0]) : null;
 
     /// <summary>
-    /// Appends the address, ASCII, beginning with one slash. False, and nothing appended, where a parameter has no text or
-    /// no URL can carry it.
+    /// Appends the address, ASCII, beginning with one slash. False, and nothing appended, where a parameter it needs has no
+    /// text, or no URL can carry it.
     /// </summary>
     public bool TryBuild<TTexts>(in TTexts texts, Utf8Buffer into)
         where TTexts : IParameterTexts
@@ -65,17 +78,59 @@ public sealed class AddressBuilder
         into.Append(_literals[0]);
         for (var i = 0; i < _around.Length; i++)
         {
-            if (TryAppendId(texts, i, into))
+            if (!TryAppendId(texts, i, into)) return Refuse(start, into);
+            into.Append(_literals[i + 1]);
+        }
+
+        var separator = (byte)'?';
+        for (var i = 0; i < _query.Length; i++)
+        {
+            var before = into.Length;
+            into.Append(separator);
+            into.Append(_query[i].Name);
+            if (TryAppendId(texts, _around.Length + i, into))
             {
-                into.Append(_literals[i + 1]);
+                separator = (byte)'&';
                 continue;
             }
 
-            into.Truncate(start);
-            return false;
+            into.Truncate(before);
+            if (!_query[i].IsOptional) return Refuse(start, into);
         }
 
         return true;
+    }
+
+    /// <summary>The address for texts that were read from one; a parameter of several texts is written once for each.</summary>
+    public string Build(IReadOnlyList<IReadOnlyList<string>> texts)
+    {
+        using var into = new Utf8Buffer(256);
+        into.Append(_literals[0]);
+        for (var i = 0; i < _around.Length; i++)
+        {
+            PercentCoding.Encode(Encoding.UTF8.GetBytes(texts[i][0]), into);
+            into.Append(_literals[i + 1]);
+        }
+
+        var separator = (byte)'?';
+        for (var i = 0; i < _query.Length; i++)
+        {
+            foreach (var text in texts[_around.Length + i])
+            {
+                into.Append(separator);
+                into.Append(_query[i].Name);
+                PercentCoding.Encode(Encoding.UTF8.GetBytes(text), into);
+                separator = (byte)'&';
+            }
+        }
+
+        return into.ToString();
+    }
+
+    private static bool Refuse(int start, Utf8Buffer into)
+    {
+        into.Truncate(start);
+        return false;
     }
 
     private bool TryAppendId<TTexts>(in TTexts texts, int parameter, Utf8Buffer into)
@@ -85,7 +140,7 @@ public sealed class AddressBuilder
         if (!texts.TryWrite(parameter, into)) return false;
         var id = into.Written[start..];
         if (id.IsEmpty || id.Length > MaxEncodedId) return false;
-        if (_around[parameter] is { } around && IsDotSegment(around, id)) return false;
+        if (parameter < _around.Length && IsDotSegment(_around[parameter], id)) return false;
         if (PercentCoding.IsPlain(id)) return true;
         if (id.Contains((byte)0) || !Utf8.IsValid(id)) return false;
 
@@ -114,15 +169,6 @@ public sealed class AddressBuilder
             literals.Add(piece.Written.ToArray());
             piece.Truncate(0);
             PercentCoding.Encode(Encoding.UTF8.GetBytes(segment.Suffix), piece);
-        }
-
-        var separator = '?';
-        foreach (var name in template.QueryParameters)
-        {
-            piece.Append($"{separator}{name}=");
-            literals.Add(piece.Written.ToArray());
-            piece.Truncate(0);
-            separator = '&';
         }
 
         literals.Add(piece.Written.ToArray());

@@ -20,8 +20,8 @@ public sealed record SegmentPattern(string? Literal, string Prefix, string? Para
 public sealed record TemplateFault(int Offset, string Message, string Remedy);
 
 /// <summary>
-/// A page's path: literals, <c>{name}</c> (at most one a segment) and a final <c>{?a,b}</c>, a subset of RFC 6570. The same
-/// template matches and builds.
+/// A page's path: literals, <c>{name}</c> (at most one a segment) and a final <c>{?a,b*}</c>, a subset of RFC 6570. The same
+/// template matches and builds. A parameter with a star may stand in an address several times.
 /// </summary>
 public sealed class PathTemplate
 {
@@ -33,8 +33,9 @@ public sealed class PathTemplate
 
     private static readonly SearchValues<char> NotInLiterals = SearchValues.Create("?#\\{}<>\"^`|");
 
-    private PathTemplate(string text, IReadOnlyList<SegmentPattern> segments, IReadOnlyList<string> queryParameters)
+    private PathTemplate(string text, IReadOnlyList<SegmentPattern> segments, IReadOnlyList<string> queryParameters, IReadOnlySet<string> repeated)
     {
+        Repeated = repeated;
         Text = text;
         Segments = segments;
         QueryParameters = queryParameters;
@@ -48,6 +49,9 @@ public sealed class PathTemplate
     public IReadOnlyList<SegmentPattern> Segments { get; }
 
     public IReadOnlyList<string> QueryParameters { get; }
+
+    /// <summary>The query parameters that an address may give several times (RFC 6570 section 2.4.2).</summary>
+    public IReadOnlySet<string> Repeated { get; }
 
     /// <summary>All parameters: those of the path in order, then those of the query string.</summary>
     public IReadOnlyList<string> Parameters { get; }
@@ -79,12 +83,13 @@ public sealed class PathTemplate
             }
         }
 
-        var query = queryStart < 0 ? [] : ParseQuery(text, queryStart, faults);
+        var repeated = new HashSet<string>();
+        var query = queryStart < 0 ? [] : ParseQuery(text, queryStart, repeated, faults);
         if (segments.Count > 0 && segments[0].Literal == RequestTarget.ReservedSegment)
             faults.Add(new TemplateFault(1, "Addresses below /_jexa/ are Jexa's own.", "Begin the path with another word."));
         if (faults.Count > before) return null;
 
-        var template = new PathTemplate(text, segments, query);
+        var template = new PathTemplate(text, segments, query, repeated);
         foreach (var name in template.Parameters.GroupBy(name => name).Where(group => group.Count() > 1))
             faults.Add(new TemplateFault(Math.Max(0, text.LastIndexOf(name.Key, StringComparison.Ordinal)),
                 $"The parameter {name.Key} stands twice in the path.", "Give each parameter its own name."));
@@ -185,7 +190,7 @@ public sealed class PathTemplate
         return null;
     }
 
-    private static List<string> ParseQuery(string text, int start, ICollection<TemplateFault> faults)
+    private static List<string> ParseQuery(string text, int start, HashSet<string> repeated, ICollection<TemplateFault> faults)
     {
         var names = new List<string>();
         var close = text.IndexOf('}', start);
@@ -198,10 +203,16 @@ public sealed class PathTemplate
         if (close != text.Length - 1)
             faults.Add(new TemplateFault(close + 1, "The query parameters must be the end of the path.", "Move {?…} to the end, once."));
         var offset = start + 2;
-        foreach (var name in text[(start + 2)..close].Split(','))
+        foreach (var word in text[(start + 2)..close].Split(','))
         {
-            if (CheckName(name, offset, faults)) names.Add(name);
-            offset += name.Length + 1;
+            var name = word.EndsWith('*') ? word[..^1] : word;
+            if (CheckName(name, offset, faults))
+            {
+                names.Add(name);
+                if (word.Length > name.Length) repeated.Add(name);
+            }
+
+            offset += word.Length + 1;
         }
 
         return names;
@@ -212,7 +223,7 @@ public sealed class PathTemplate
         if (name.Length > 0 && !char.IsAsciiDigit(name[0]) && !name.AsSpan().ContainsAnyExcept(NameCharacters)) return true;
         var message = name.Length == 0 ? "A parameter has no name."
             : "+#./;?&=,!@|".Contains(name[0]) ? $"The operator {name[0]} is not one that Jexa can match."
-            : name.Contains('*') || name.Contains(':') ? "Modifiers such as * and :3 cannot be matched."
+            : name.Contains('*') || name.Contains(':') ? "Modifiers such as :3 cannot be matched, and * only behind a name at the end."
             : $"“{name}” is not a parameter name.";
         faults.Add(new TemplateFault(offset, message, "Write {name} or, at the end, {?name,other}; a name has letters, digits and _."));
         return false;

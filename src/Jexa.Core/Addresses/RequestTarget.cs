@@ -158,7 +158,8 @@ public sealed class RequestTarget
         return segments;
     }
 
-    private static QueryPair[] Pairs(ReadOnlySpan<char> query)
+    /// <summary>The pairs of a query string, without its question mark.</summary>
+    internal static QueryPair[] Pairs(ReadOnlySpan<char> query)
     {
         var pairs = new List<QueryPair>();
         foreach (var range in query.Split('&'))

@@ -40,6 +40,11 @@ public static class FindingCodes
     public static readonly FindingCode ValueOfOtherType = Error("JX307", "A value of another type than its field");
     public static readonly FindingCode SecretShown = Error("JX308", "A secret field where it would be shown");
 
+    public static readonly FindingCode NoSuchStep = Error("JX309", "No foreign key that leads there");
+    public static readonly FindingCode BadQuery = Error("JX310", "A query that cannot be used");
+    public static readonly FindingCode FilterOfOtherType = Error("JX311", "A comparison that does not suit its field");
+    public static readonly FindingCode PicturesAway = Warning("JX312", "The folder of pictures is not there");
+
     // Pages.
     public static readonly FindingCode BadPath = Error("JX401", "A path that cannot be matched");
     public static readonly FindingCode SameAddresses = Error("JX402", "Two pages for the same addresses");
@@ -53,6 +58,12 @@ public static class FindingCodes
     public static readonly FindingCode IdNotUnique = Warning("JX410", "The ID does not tell records apart");
     public static readonly FindingCode PageNeedsParameters = Error("JX411", "A page that cannot be opened by itself");
     public static readonly FindingCode FormerParameters = Error("JX412", "A former path with other parameters");
+
+    public static readonly FindingCode NoSuchList = Error("JX413", "No list that takes this");
+    public static readonly FindingCode NotRelated = Error("JX414", "Records that no foreign key ties together");
+    public static readonly FindingCode UnknownZone = Error("JX415", "Unknown time zone or locale");
+    public static readonly FindingCode FileAway = Error("JX416", "A file of the app that is not there");
+    public static readonly FindingCode SlowOrder = Warning("JX417", "An order that no index can serve");
 
     // Links.
     public static readonly FindingCode LinkToUnwrittenPage = Warning("JX501", "A link to a page that is not written yet");

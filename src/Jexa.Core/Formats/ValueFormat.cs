@@ -14,14 +14,29 @@ public static class ValueFormat
     /// <summary>Numbers of five digits and more are grouped, so that years stay years.</summary>
     private const long GroupedFrom = 10_000;
 
-    private static readonly byte[][] Months =
-    [
-        .. new[] { "January", "February", "March", "April", "May", "June", "July", "August", "September", "October", "November", "December" }
-            .Select(Encoding.UTF8.GetBytes),
-    ];
-
     /// <summary>Appends the value; nothing for an empty cell.</summary>
-    public static void Write(Row row, int column, FieldType type, Utf8Buffer into)
+    public static void Write(Row row, int column, FieldType type, ValueStyle style, Utf8Buffer into)
+    {
+        ref readonly var cell = ref row[column];
+        if (cell.IsNull) return;
+        if (style.Choices.Count > 0 && Choice(row, column, style) is { } label)
+        {
+            into.Append(label);
+            return;
+        }
+
+        WriteValue(row, column, type, style, into);
+        if (style.Unit is not { } unit) return;
+        into.Append(" "u8);
+        into.Append(unit);
+    }
+
+    /// <summary>A count for people: “1,204”.</summary>
+    public static string Count(long count) => Count(count, Conventions.Default);
+
+    public static string Count(long count, Conventions conventions) => count.ToString("N0", conventions.Numbers);
+
+    private static void WriteValue(Row row, int column, FieldType type, ValueStyle style, Utf8Buffer into)
     {
         ref readonly var cell = ref row[column];
         switch (cell.Kind)
@@ -30,25 +45,36 @@ public static class ValueFormat
             case CellKind.Boolean:
                 into.Append(cell.Integer == 0 ? "No"u8 : "Yes"u8);
                 break;
+            case CellKind.Integer when style.Decimals > 0:
+                WriteRounded(cell.Integer, style, into);
+                break;
             case CellKind.Integer:
-                WriteInteger(cell.Integer, into);
+                WriteInteger(cell.Integer, style.Conventions, into);
                 break;
             case CellKind.Real:
-                WriteReal(cell.Real, into);
+                WriteReal(cell.Real, style, into);
                 break;
             case CellKind.Date:
-                WriteDate(DateOnly.FromDayNumber((int)cell.Integer), into);
+                WriteDate(DateOnly.FromDayNumber((int)cell.Integer), style.Conventions, into);
                 break;
             case CellKind.Timestamp:
-                WriteTimestamp(new DateTime(cell.Integer), into);
+                WriteTimestamp(style.Conventions.Shown(new DateTime(cell.Integer)), style.Conventions, into);
                 break;
             case CellKind.Bytes:
-                WriteInteger(cell.Length, into);
+                WriteInteger(cell.Length, style.Conventions, into);
                 into.Append(cell.Length == 1 ? " byte"u8 : " bytes"u8);
                 break;
             case CellKind.Uuid:
                 new Guid(row.Run(column), bigEndian: true).TryFormat(into.Room(36), out var written);
                 into.Advance(written);
+                break;
+            case CellKind.Decimal when style.Decimals is not null && decimal.TryParse(row.Run(column), CultureInfo.InvariantCulture, out var exact):
+                WriteRounded(exact, style, into);
+                break;
+            case CellKind.Decimal when style.Conventions.DecimalMark is not [(byte)'.'] && row.Run(column).IndexOf((byte)'.') is var point and >= 0:
+                into.Append(row.Run(column)[..point]);
+                into.Append(style.Conventions.DecimalMark);
+                into.Append(row.Run(column)[(point + 1)..]);
                 break;
             case CellKind.Text:
             case CellKind.Decimal:
@@ -60,39 +86,64 @@ public static class ValueFormat
         }
     }
 
-    /// <summary>A count for people: “1,204”.</summary>
-    public static string Count(long count) => count.ToString("N0", CultureInfo.InvariantCulture);
-
-    private static void WriteInteger(long value, Utf8Buffer into)
+    /// <summary>What stands for a value: choices are told apart by their canonical texts.</summary>
+    private static string? Choice(Row row, int column, ValueStyle style)
     {
-        if (value is > -GroupedFrom and < GroupedFrom)
+        ref readonly var cell = ref row[column];
+        var stored = cell.Kind switch
         {
-            into.Append(value);
+            CellKind.Integer => cell.Integer.ToString(CultureInfo.InvariantCulture),
+            CellKind.Boolean => cell.Integer == 0 ? "false" : "true",
+            CellKind.Text => row.Text(column),
+            _ => null,
+        };
+        return stored is not null && style.Choices.TryGetValue(stored, out var label) ? label : null;
+    }
+
+    private static void WriteInteger(long value, Conventions conventions, Utf8Buffer into)
+    {
+        if (value is > -GroupedFrom and < GroupedFrom) into.Append(value);
+        else if (conventions.GroupMark is [(byte)','])
+        {
+            Utf8Formatter.TryFormat(value, into.Room(32), out var written, new System.Buffers.StandardFormat('N', 0));
+            into.Advance(written);
+        }
+        else
+        {
+            into.Append(value.ToString("N0", conventions.Numbers));
+        }
+    }
+
+    private static void WriteReal(double value, ValueStyle style, Utf8Buffer into)
+    {
+        if (style.Decimals is not null && Math.Abs(value) < 1e15)
+        {
+            WriteRounded((decimal)value, style, into);
             return;
         }
 
-        Utf8Formatter.TryFormat(value, into.Room(32), out var written, new System.Buffers.StandardFormat('N', 0));
+        value.TryFormat(into.Room(48), out var written, "R", style.Conventions.Numbers);
         into.Advance(written);
     }
 
-    private static void WriteReal(double value, Utf8Buffer into)
+    private static void WriteRounded(decimal value, ValueStyle style, Utf8Buffer into)
     {
-        value.TryFormat(into.Room(32), out var written, "R", CultureInfo.InvariantCulture);
-        into.Advance(written);
+        var form = Math.Abs(value) < GroupedFrom ? "F" : "N";
+        into.Append(value.ToString(form + style.Decimals!.Value, style.Conventions.Numbers));
     }
 
-    private static void WriteDate(DateOnly date, Utf8Buffer into)
+    private static void WriteDate(DateOnly date, Conventions conventions, Utf8Buffer into)
     {
         into.Append(date.Day);
         into.Append((byte)' ');
-        into.Append(Months[date.Month - 1]);
+        into.Append(conventions.Month(date.Month));
         into.Append((byte)' ');
         into.Append(date.Year);
     }
 
-    private static void WriteTimestamp(DateTime moment, Utf8Buffer into)
+    private static void WriteTimestamp(DateTime moment, Conventions conventions, Utf8Buffer into)
     {
-        WriteDate(DateOnly.FromDateTime(moment), into);
+        WriteDate(DateOnly.FromDateTime(moment), conventions, into);
         into.Append(", "u8);
         moment.TryFormat(into.Room(16), out var written, moment.Second == 0 ? "HH:mm" : "HH:mm:ss", CultureInfo.InvariantCulture);
         into.Advance(written);

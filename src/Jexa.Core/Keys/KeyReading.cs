@@ -24,6 +24,15 @@ public enum KeyFault
 
     /// <summary>The address has a parameter of nearly this name, in other case or with other separators.</summary>
     OtherName,
+
+    /// <summary>Given without the parameter it belongs to: a month without its year.</summary>
+    Alone,
+
+    /// <summary>Given together with one that excludes it.</summary>
+    Exclusive,
+
+    /// <summary>Given more often than anybody means.</summary>
+    TooMany,
 }
 
 /// <summary>What one ID text turned out to be: a value, a value spelled otherwise than its canonical form, or none.</summary>

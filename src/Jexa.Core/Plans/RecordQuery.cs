@@ -42,8 +42,43 @@ public abstract record Condition
 
     public sealed record IsFilled(ColumnRef Column) : Condition;
 
-    /// <summary>Strictly behind a value in an order: greater, or smaller where the order descends. Never an empty field.</summary>
-    public sealed record Behind(ColumnRef Column, Operand Value, bool Descending) : Condition;
+    /// <summary>Where the value stands to another in the column's own order. Never true of an empty field.</summary>
+    public sealed record Compare(ColumnRef Column, Comparison Comparison, Operand Value) : Condition;
+
+    /// <summary>A text holds another anywhere; letters of ASCII match in either case.</summary>
+    public sealed record Contains(ColumnRef Column, Operand Value) : Condition;
+
+    /// <summary>A text begins with another, compared as the column compares; an index on the column serves it.</summary>
+    public sealed record StartsWith(ColumnRef Column, Operand Value) : Condition;
+
+    public sealed record All(IReadOnlyList<Condition> Conditions) : Condition;
+
+    public sealed record Any(IReadOnlyList<Condition> Conditions) : Condition;
+
+    /// <summary>The columns that the condition reads.</summary>
+    public IEnumerable<ColumnRef> Columns => this switch
+    {
+        Equal c => [c.Column],
+        Differs c => [c.Column],
+        OneOf c => [c.Column],
+        IsEmpty c => [c.Column],
+        IsFilled c => [c.Column],
+        Compare c => [c.Column],
+        Contains c => [c.Column],
+        StartsWith c => [c.Column],
+        All c => c.Conditions.SelectMany(part => part.Columns),
+        Any c => c.Conditions.SelectMany(part => part.Columns),
+        _ => [],
+    };
+}
+
+/// <summary>Where one value stands to another.</summary>
+public enum Comparison
+{
+    Less,
+    AtMost,
+    AtLeast,
+    Greater,
 }
 
 /// <summary>Where rows without a value come in an order, whatever its direction.</summary>
@@ -75,9 +110,19 @@ public abstract record Ordering
 /// Another table whose row a foreign key leads to, at most one for each row; where none is found, or none that meets the
 /// conditions, its columns are empty.
 /// </summary>
-/// <param name="On">Pairs of an own column and the other table's column.</param>
-/// <param name="Conditions">What the other row must satisfy; their columns are the other table's own.</param>
-public sealed record Join(string Table, IReadOnlyList<(string Own, string Other)> On, IReadOnlyList<Condition> Conditions);
+/// <param name="From">The table that has the foreign key: 0 for the query's own, else an earlier join's number.</param>
+/// <param name="On">Pairs of a column of that table and the joined table's column.</param>
+/// <param name="Conditions">What the joined row must satisfy; their columns are its own.</param>
+public sealed record Join(int From, RowOrigin Table, IReadOnlyList<(string Own, string Other)> On, IReadOnlyList<Condition> Conditions);
+
+/// <summary>What rows are read from: a table or view by name, or a query of the developer's own.</summary>
+/// <param name="Name">The table; for a query, what it is called in traces.</param>
+/// <param name="Query">The developer's query; null for a table.</param>
+/// <param name="Values">What fills the query's named parameters.</param>
+public sealed record RowOrigin(string Name, string? Query, IReadOnlyList<(string Name, Operand Value)> Values)
+{
+    public static RowOrigin Of(string table) => new(table, null, []);
+}
 
 /// <summary>
 /// One bounded query over one record kind: what every engine compiles in its own way. Immutable; made once by the
@@ -86,27 +131,59 @@ public sealed record Join(string Table, IReadOnlyList<(string Own, string Other)
 /// <param name="Where">All of these hold for each row.</param>
 /// <param name="Flag">Where not null, one more column at the end of each row: 1 if all of these hold, else 0.</param>
 /// <param name="Limit">The most rows to read.</param>
+/// <param name="CountLimit">
+/// Where not null, one more column at the end of each row: how many rows satisfy the conditions, counting no further than this.
+/// </param>
 public sealed record RecordQuery(
-    string Table,
+    RowOrigin Table,
     IReadOnlyList<Join> Joins,
     IReadOnlyList<Projection> Columns,
     IReadOnlyList<Condition> Where,
     IReadOnlyList<Condition>? Flag,
     IReadOnlyList<Ordering> Order,
-    int Limit)
+    int Limit,
+    int? CountLimit = null)
 {
     /// <summary>Cells in each row of the result.</summary>
-    public int Width => Columns.Count + (Flag is null ? 0 : 1);
+    public int Width => Columns.Count + (Flag is null ? 0 : 1) + (CountLimit is null ? 0 : 1);
 
     /// <summary>What each cell is called: the column, behind its table's name where it is a joined one.</summary>
     public IReadOnlyList<string> CellNames =>
     [
         .. Columns.Select(projection => projection.Column.Table == 0
             ? projection.Column.Name
-            : $"{Joins[projection.Column.Table - 1].Table}.{projection.Column.Name}"),
+            : $"{Joins[projection.Column.Table - 1].Table.Name}.{projection.Column.Name}"),
         .. Flag is null ? [] : new[] { "(visible)" },
+        .. CountLimit is null ? [] : new[] { "(count)" },
     ];
 }
 
 /// <summary>How many rows satisfy the conditions, counting no further than <paramref name="Limit"/>. One row, one integer.</summary>
-public sealed record CountQuery(string Table, IReadOnlyList<Condition> Where, int Limit);
+public sealed record CountQuery(RowOrigin Table, IReadOnlyList<Join> Joins, IReadOnlyList<Condition> Where, int Limit);
+
+/// <summary>What rows are put together by.</summary>
+public enum GroupPart
+{
+    /// <summary>The value as it is.</summary>
+    Whole,
+
+    /// <summary>A date's year.</summary>
+    Year,
+
+    /// <summary>A date's month, from 1.</summary>
+    Month,
+}
+
+/// <summary>
+/// The distinct values of a column with how many rows have each: columns of one row of each group, then the count. In the
+/// order of the values, empty ones last.
+/// </summary>
+public sealed record GroupQuery(
+    RowOrigin Table, IReadOnlyList<Join> Joins, IReadOnlyList<Projection> Columns, IReadOnlyList<Condition> Where, ColumnRef By, GroupPart Part, bool Descending,
+    int Limit);
+
+/// <summary>
+/// Several queries of the same columns asked at once: the rows of each in turn, every row ending with its part's number,
+/// from 0. A part's limit is its own.
+/// </summary>
+public sealed record CombinedQuery(IReadOnlyList<RecordQuery> Parts);

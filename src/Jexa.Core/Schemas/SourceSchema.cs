@@ -27,6 +27,12 @@ public sealed record TableSchema(
     IReadOnlyList<IReadOnlyList<string>> UniqueKeys,
     IReadOnlyList<ForeignKeySchema> ForeignKeys)
 {
+    /// <summary>The columns that an index begins with, unique or not.</summary>
+    public IReadOnlyCollection<string> IndexedFirst { get; init; } = [];
+
+    /// <summary>How many rows there are, as near as the source can tell at once; null where it cannot.</summary>
+    public long? AboutRows { get; init; }
+
     public ColumnSchema? Find(string name) => Columns.FirstOrDefault(column => column.Name == name);
 
     /// <summary>Whether the source lets at most one row have given values in these columns.</summary>
@@ -57,3 +63,8 @@ public sealed record ColumnSchema(
 
 /// <summary>A foreign key: columns here, and the columns of the other table they must be found in.</summary>
 public sealed record ForeignKeySchema(IReadOnlyList<string> Columns, string Table, IReadOnlyList<string> References);
+
+/// <summary>What a query of the developer's own gives.</summary>
+/// <param name="Parameters">The names of its parameters, without the sign before them.</param>
+/// <param name="Fault">Why it cannot be used, as a sentence; null where it can.</param>
+public sealed record QuerySchema(IReadOnlyList<ColumnSchema> Columns, IReadOnlyList<string> Parameters, string? Fault);

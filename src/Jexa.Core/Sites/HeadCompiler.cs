@@ -1,6 +1,8 @@
 using Jexa.Core.Addresses;
 using Jexa.Core.Definitions;
+using Jexa.Core.Formats;
 using Jexa.Core.Keys;
+using Jexa.Core.Schemas;
 using Jexa.Core.Values;
 
 namespace Jexa.Core.Sites;
@@ -9,16 +11,25 @@ namespace Jexa.Core.Sites;
 /// Compiles the part of each page that the others need: its path, its parameters and what they stand for; and finds the
 /// pages that stand in each other's way.
 /// </summary>
-internal sealed class HeadCompiler(IReadOnlyDictionary<string, SiteRecord?> records, string mount, FindingList findings)
+internal sealed class HeadCompiler(
+    IReadOnlyDictionary<string, SiteRecord?> records, RecordGraph graph, FilterCompiler filters, string mount, FindingList findings)
 {
     /// <summary>The page's head; null, reported, where it cannot be served.</summary>
     public PageHead? Compile(PageDefinition page)
     {
-        if (!records.TryGetValue(page.Record.Value, out var record))
+        SiteRecord? record = null;
+        if (page.Kind != PageKind.Text && !records.TryGetValue(page.Record.Value, out record))
             findings.AddUnknown(FindingCodes.UnknownRecord, page.Record, "record", records.Keys);
-        if (Template(page.Path) is not { } template || record is null) return null;
-        var parameters = page.Kind == PageKind.Detail ? Parameters(page, template, record) : NoParameters(page, template);
-        return parameters is null ? null : new PageHead(page, record, template, new AddressBuilder(template, mount), parameters, null);
+        if (Template(page.Path) is not { } template || (record is null && page.Kind != PageKind.Text)) return null;
+        var parameters = page.Kind switch
+        {
+            PageKind.Detail => Parameters(page, template, record!),
+            PageKind.List => ListParameters(page, template, record!),
+            _ => TextParameters(page, template),
+        };
+        if (parameters is null) return null;
+        var optional = parameters.Where(parameter => !parameter.Required).Select(parameter => parameter.Name).ToHashSet();
+        return new PageHead(page, record, template, new AddressBuilder(template, mount, optional), parameters, null);
     }
 
     /// <summary>Reports pages for the same addresses and pages that hide others' records; notes where a built address must be checked.</summary>
@@ -30,7 +41,7 @@ internal sealed class HeadCompiler(IReadOnlyDictionary<string, SiteRecord?> reco
             for (var j = 0; j < heads.Count; j++)
             {
                 if (i == j || heads[i].Template.Segments.Count != heads[j].Template.Segments.Count) continue;
-                if (j < i && heads[i].Template.SharesPathWith(heads[j].Template)) CompareSharing(heads[j], heads[i], heads);
+                if (j < i && heads[i].Template.SharesPathWith(heads[j].Template)) CompareSharing(heads[j], heads[i]);
                 if (HiddenExample(heads[i], heads[j]) is not { } example) continue;
                 shadowed.Add(heads[j].Name);
                 ReportHidden(heads[i], heads[j], example);
@@ -55,7 +66,7 @@ internal sealed class HeadCompiler(IReadOnlyDictionary<string, SiteRecord?> reco
                 continue;
             }
 
-            var taken = heads.FirstOrDefault(head => head.Template.SharesPathWith(template) && head.Template.QueryParameters.Order().SequenceEqual(template.QueryParameters.Order()));
+            var taken = heads.FirstOrDefault(head => head.Template.SharesPathWith(template) && head.Template.QueryParameters.ToHashSet().SetEquals(template.QueryParameters));
             if (taken is not null)
             {
                 findings.Add(FindingCodes.SameAddresses, path.At, $"The former path {path} is the path of the page “{taken.Name}” now.", "Remove it.",
@@ -64,7 +75,8 @@ internal sealed class HeadCompiler(IReadOnlyDictionary<string, SiteRecord?> reco
             }
 
             var parameters = template.Parameters.Select(name => Placed(template, page.Parameters.First(p => p.Name == name))).ToList();
-            yield return new PageHead(page.Definition, page.Record, template, new AddressBuilder(template, mount), parameters, null);
+            yield return new PageHead(page.Definition, page.Kind, template,
+                new AddressBuilder(template, mount, parameters.Where(parameter => !parameter.Required).Select(parameter => parameter.Name).ToHashSet()), parameters, null);
         }
     }
 
@@ -86,13 +98,62 @@ internal sealed class HeadCompiler(IReadOnlyDictionary<string, SiteRecord?> reco
         return template;
     }
 
-    private List<PageParameter>? NoParameters(PageDefinition page, PathTemplate template)
+    /// <summary>What the parameters of a list are compared with, as its conditions say; one that no condition names is compared with the field of its name.</summary>
+    private List<PageParameter>? ListParameters(PageDefinition page, PathTemplate template, SiteRecord record)
     {
-        foreach (var name in template.Parameters)
-            findings.Add(FindingCodes.UnboundParameter, PlaceOf(page, name), $"The parameter {name} of the list “{page.Name}” stands for nothing.",
-                "Remove it from the path: lists take no parameters of their own yet.", found: name, expected: "a path without parameters");
-        return template.Parameters.Count == 0 ? [] : null;
+        var uses = filters.Uses(page.Where, record).ToList();
+        foreach (var use in uses.Where(use => !template.Parameters.Contains(use.Name)))
+            findings.AddUnknown(FindingCodes.UnknownParameter, use.At with { Value = use.Name, At = use.At.Of(1) }, $"parameter in the path {page.Path} called", template.Parameters);
+        foreach (var name in page.Required.Where(name => !template.Parameters.Contains(name.Value)))
+            findings.AddUnknown(FindingCodes.UnknownParameter, name, $"parameter in the path {page.Path} called", template.Parameters);
+        var parameters = template.Parameters.Select(name => ListParameter(page, template, record, name, [.. uses.Where(use => use.Name == name)])).ToList();
+        return parameters.Contains(null) ? null : [.. parameters.OfType<PageParameter>()];
     }
+
+    private PageParameter? ListParameter(PageDefinition page, PathTemplate template, SiteRecord record, string name, List<ParameterUse> uses)
+    {
+        var inPath = !template.QueryParameters.Contains(name);
+        var required = inPath || page.Required.Any(word => word.Value == name);
+        if (record.QueryParameters.FirstOrDefault(parameter => parameter.Name == name) is { } filled && uses.Count == 0)
+        {
+            var column = new ColumnSchema(name, "", filled.Type, true, null, false, false);
+            var stand = new SiteField(name, null, filled.Type, column, false, TextForm.Any, ValueStyle.Plain, []);
+            var key = filled.Type is FieldType.Real or FieldType.Decimal ? NumberKey.Instance : KeyType.For(column, filled.Type, TextForm.Any) ?? TextKey.Exact;
+            return Placed(template, new PageParameter(name, -1, "", "", stand, key, required || filled.Default is null, IsEqual: false));
+        }
+
+        if (uses.Count == 0)
+        {
+            if (record.Find(name) is { Secret: false } field && KeyType.For(field.Column, field.Type, field.Form) is { } implied)
+                return Placed(template, new PageParameter(name, -1, "", "", field, implied, required, template.Repeated.Contains(name)));
+            findings.Add(FindingCodes.UnboundParameter, PlaceOf(page, name), $"The parameter {name} of the list “{page.Name}” stands for nothing.",
+                $"Add where: {{ FIELD: \"{{{name}}}\" }} to the page, or remove it from the path.", found: name,
+                expected: "a parameter that a condition of the page names");
+            return null;
+        }
+
+        var use = uses[0];
+        if (uses.Find(other => other.Key.Type != use.Key.Type || other.Key.GetType() != use.Key.GetType()) is { } unlike)
+            findings.Add(FindingCodes.FilterOfOtherType, unlike.At.At, $"The parameter {name} is {use.Key.Looks} here and {unlike.Key.Looks} there.", "Use two parameters.",
+                found: unlike.Path.Name, expected: use.Key.Looks);
+        var many = template.Repeated.Contains(name);
+        if (many && uses.Exists(other => other.Kind != ConditionKind.OneOf))
+            findings.Add(FindingCodes.FilterOfOtherType, PlaceOf(page, name), $"The parameter {name} may be given several times, but its condition takes one value.",
+                $"Write one_of: \"{{{name}}}\", or leave the star out.", found: $"{name}*", expected: "a condition one_of");
+        return Placed(template, new PageParameter(name, -1, "", "", use.Path.Field, use.Key, required, many, use.Path.IsOwn ? null : use.Path,
+            uses.TrueForAll(other => other.IsEqual)));
+    }
+
+    /// <summary>Parameters of a text page are texts of any kind that its text can repeat.</summary>
+    private static List<PageParameter> TextParameters(PageDefinition page, PathTemplate template) =>
+    [
+        .. template.Parameters.Select(name =>
+        {
+            var column = new ColumnSchema(name, "", FieldType.Text, true, null, false, false);
+            return Placed(template, new PageParameter(name, -1, "", "", new SiteField(name, null, FieldType.Text, column, false, TextForm.Any, ValueStyle.Plain, []),
+                TextKey.Of(false, new TextForm(null, 200, null)), !template.QueryParameters.Contains(name), IsEqual: false));
+        }),
+    ];
 
     private List<PageParameter>? Parameters(PageDefinition page, PathTemplate template, SiteRecord record)
     {
@@ -115,23 +176,23 @@ internal sealed class HeadCompiler(IReadOnlyDictionary<string, SiteRecord?> reco
     }
 
     /// <summary>The field each parameter stands for, in the order of the parameters.</summary>
-    private List<SiteField>? Bind(PageDefinition page, PathTemplate template, SiteRecord record)
+    private List<FieldPath>? Bind(PageDefinition page, PathTemplate template, SiteRecord record)
     {
-        var bound = new Dictionary<string, SiteField>();
+        var bound = new Dictionary<string, FieldPath>();
         var failed = false;
         foreach (var pass in page.By.Where(pass => template.Parameters.Contains(pass.Parameter.Value)))
         {
-            if (FieldUse.Find(pass.Field, record.Fields, "an ID", findings) is { } field) bound[pass.Parameter.Value] = field;
+            if (graph.Find(pass.Field, record, "an ID", findings) is { } field) bound[pass.Parameter.Value] = field;
             else failed = true;
         }
 
         foreach (var name in template.Parameters.Where(name => !bound.ContainsKey(name) && page.By.All(pass => pass.Parameter.Value != name)))
-            if (record.Key.FirstOrDefault(field => field.Name == name) is { } key) bound[name] = key;
+            if (record.Key.FirstOrDefault(field => field.Name == name) is { } key) bound[name] = FieldPath.Own(key);
 
         // What is left is implied only where one reading is possible: one parameter without a field, one key field without a parameter.
         var open = template.Parameters.Where(name => !bound.ContainsKey(name) && page.By.All(pass => pass.Parameter.Value != name)).ToList();
-        var unread = record.Key.Where(field => !bound.ContainsValue(field)).ToList();
-        if (open.Count == 1 && unread.Count == 1) bound[open[0]] = unread[0];
+        var unread = record.Key.Where(field => bound.Values.All(path => !path.IsOwn || path.Field != field)).ToList();
+        if (open.Count == 1 && unread.Count == 1) bound[open[0]] = FieldPath.Own(unread[0]);
         else failed |= open.Count > 0;
         foreach (var name in open.Where(name => !bound.ContainsKey(name)))
             findings.Add(FindingCodes.UnboundParameter, PlaceOf(page, name), $"The page does not say which field of {record.Name} the parameter {name} stands for.",
@@ -140,8 +201,9 @@ internal sealed class HeadCompiler(IReadOnlyDictionary<string, SiteRecord?> reco
         return failed ? null : [.. template.Parameters.Select(name => bound[name])];
     }
 
-    private PageParameter? Parameter(PageDefinition page, PathTemplate template, string name, SiteField field)
+    private PageParameter? Parameter(PageDefinition page, PathTemplate template, string name, FieldPath path)
     {
+        var field = path.Field;
         if (KeyType.For(field.Column, field.Type, field.Form) is not { } key)
         {
             var (message, remedy) = field.Type switch
@@ -159,11 +221,12 @@ internal sealed class HeadCompiler(IReadOnlyDictionary<string, SiteRecord?> reco
             return null;
         }
 
-        return Placed(template, new PageParameter(name, -1, "", "", field, key));
+        return Placed(template, new PageParameter(name, -1, "", "", field, key, Path: path.IsOwn ? null : path));
     }
 
-    private void CheckUnique(PageDefinition page, SiteRecord record, List<SiteField> fields)
+    private void CheckUnique(PageDefinition page, SiteRecord record, List<FieldPath> paths)
     {
+        var fields = paths.Where(path => path.IsOwn).Select(path => path.Field).ToList();
         // The record's own key has been looked at already.
         if (record.Key.All(fields.Contains) || record.UniqueAssumed || record.Table.IsUnique([.. fields.Select(field => field.Name)])) return;
         var names = string.Join(" with ", fields.Select(field => field.Name));
@@ -173,22 +236,22 @@ internal sealed class HeadCompiler(IReadOnlyDictionary<string, SiteRecord?> reco
             expected: string.Join("; or ", record.Table.UniqueKeys.Select(columns => string.Join(" with ", columns))));
     }
 
-    private void CompareSharing(PageHead first, PageHead second, IReadOnlyList<PageHead> heads)
+    private void CompareSharing(PageHead first, PageHead second)
     {
-        var a = first.Template.QueryParameters.ToHashSet();
-        var b = second.Template.QueryParameters.ToHashSet();
-        if (a.Count != b.Count) return;
-        var union = a.Union(b).ToHashSet();
-        if (!a.SetEquals(b) && heads.Any(head => head.Template.SharesPathWith(first.Template) && union.SetEquals(head.Template.QueryParameters))) return;
+        // Pages that need different parameters exclude each other: an address that gives those of both is malformed.
+        if (!Required(first).SetEquals(Required(second))) return;
         findings.Add(FindingCodes.SameAddresses, second.Definition.Path.At,
             $"The pages “{first.Name}” and “{second.Name}” are for the same addresses.",
             $"Give one of them another path; “{first.Name}” has its on line {first.Definition.Path.At.Line}.",
             found: second.Definition.Path.Value, expected: $"a path that is not {first.Definition.Path}");
     }
 
+    private static HashSet<string> Required(PageHead head) =>
+        [.. head.Parameters.Where(parameter => parameter is { Required: true, Segment: < 0 }).Select(parameter => parameter.Name)];
+
     private void ReportHidden(PageHead hiding, PageHead hidden, string example) =>
         findings.Add(FindingCodes.HiddenAddresses, hiding.Definition.Path.At,
-            $"The page “{hiding.Name}” takes the address that a {hidden.Record.One} with the ID “{example}” has on the page “{hidden.Name}”.",
+            $"The page “{hiding.Name}” takes the address that {(hidden.Kind is { } record && hidden.Definition.Kind == PageKind.Detail ? $"a {record.One} with the ID “{example}”" : $"“{example}”")} has on the page “{hidden.Name}”.",
             $"Move one of the two to a path of its own; “{hidden.Name}” has its on line {hidden.Definition.Path.At.Line}.",
             found: hiding.Definition.Path.Value, expected: $"a path that {hidden.Definition.Path} does not match");
 

@@ -12,8 +12,7 @@ namespace Jexa.Core.Sites;
 /// Compiles links: checks that each passes what its page reads, no more, under the same names, of the same types; and
 /// fills in what is left out where only one reading is possible.
 /// </summary>
-internal sealed class LinkCompiler(
-    IReadOnlyDictionary<string, PageHead?> pages, IReadOnlyList<SiteRecord> records, string mount, FindingList findings)
+internal sealed class LinkCompiler(IReadOnlyDictionary<string, PageHead?> pages, RecordGraph graph, string mount, FindingList findings)
 {
     /// <summary>The address of a page that is linked but not written: it says so when visited.</summary>
     public const string UnwrittenSegment = "unwritten";
@@ -27,14 +26,19 @@ internal sealed class LinkCompiler(
 
         var text = link.Text?.Value ?? PageText(target);
         CheckNames(link, target);
-        var fillers = new List<LinkFiller>();
+        var fillers = new List<LinkFiller?>();
         foreach (var parameter in target.Parameters)
         {
-            var field = Explicit(link, parameter.Name) is { } pass
-                ? Stated(pass, parameter, target, load.Record)
-                : Implied(link, parameter, target, load.Record);
+            var pass = Explicit(link, parameter.Name);
+            if (pass is null && !parameter.Required)
+            {
+                fillers.Add(null);
+                continue;
+            }
+
+            var field = pass is not null ? Stated(pass, parameter, target, load.Record) : Implied(link, parameter, target, load.Record);
             if (field is null) continue;
-            if (field.Column.Nullable)
+            if (field.MayBeEmpty)
                 findings.Add(FindingCodes.LinkMayBeEmpty, Explicit(link, parameter.Name)?.Field.At ?? link.To.At,
                     $"The link to “{target.Name}” fills {parameter.Name} from {field.Name}, which may be empty: such rows have no link.",
                     "Declare the column NOT NULL in the source, or fill the parameter from another field.", found: field.Name,
@@ -43,9 +47,12 @@ internal sealed class LinkCompiler(
         }
 
         if (fillers.Count < target.Parameters.Count) return null;
-        return target.Builder.Fixed is { } address
-            ? new LinkPlan(target.Name, text, address)
-            : new LinkPlan(target.Name, text, target.Builder, fillers, target.LeadsThere);
+        if (fillers.TrueForAll(filler => filler is null) && target.Alone is { } address) return new LinkPlan(target.Name, text, address);
+        return new LinkPlan(target.Name, text, target.Builder, fillers, target.LeadsThere)
+        {
+            IsOwn = target.Kind == load.Record && target.Definition.Kind == PageKind.Detail && fillers.Zip(target.Parameters).All(pair =>
+                pair.First?.Ordinal == load.Find(pair.Second.Path ?? FieldPath.Own(pair.Second.Field))),
+        };
     }
 
     /// <summary>Reports what can be said of a link whose own page could not be compiled: whether its target is there and reads what it passes.</summary>
@@ -57,33 +64,54 @@ internal sealed class LinkCompiler(
 
     /// <summary>The link from a loaded row to its own record's page.</summary>
     public static LinkPlan ToOwn(PageHead page, Projections load, string text) =>
-        new(page.Name, text, page.Builder, page.Parameters.Select(p => new LinkFiller(p.Key, load.Add(p.Field), p.Field.Name)), page.LeadsThere);
+        new(page.Name, text, page.Builder,
+            page.Parameters.Select(p => (LinkFiller?)new LinkFiller(p.Key, load.Add(p.Path ?? FieldPath.Own(p.Field)), p.Path?.Name ?? p.Field.Name)), page.LeadsThere)
+        {
+            IsOwn = true,
+        };
 
     /// <summary>The page of one record that its key leads to; null where none is written.</summary>
-    public PageHead? PageOf(SiteRecord record) =>
-        pages.Values.OfType<PageHead>().FirstOrDefault(page => page.Record == record && page.Definition.Kind == PageKind.Detail
-            && page.Parameters.All(parameter => record.Key.Contains(parameter.Field)))
-        ?? pages.Values.OfType<PageHead>().FirstOrDefault(page => page.Record == record && page.Definition.Kind == PageKind.Detail);
+    public PageHead? PageOf(SiteRecord record)
+    {
+        var details = pages.Values.OfType<PageHead>().Where(page => page.Kind == record && page.Definition.Kind == PageKind.Detail).ToList();
+        return details.Find(page => page.Parameters.All(parameter => parameter.Path is null && record.Key.Contains(parameter.Field))) ?? details.FirstOrDefault();
+    }
 
     /// <summary>How a foreign key shows the record it leads to; null for a field that is none, or leads to no record kind of the app.</summary>
-    public ReferencePlan? Reference(SiteField field, Projections load)
+    /// <param name="table">The table that has the field.</param>
+    public ReferencePlan? Reference(SiteRecord of, SiteField field, int table, Projections load)
     {
-        var key = load.Record.Table.ForeignKeys.FirstOrDefault(key => key.Columns is [var only] && only == field.Column.Name);
-        if (key is null || Other(load.Record, key) is not { } other || !other.Table.IsUnique([.. key.References])) return null;
-        var table = load.Join(key, other);
-        var seen = other.Fields.First(f => f.Column.Name == key.References[0]);
-        var presence = load.Add(new Plans.ColumnRef(table, seen.Column.Name), seen.Type);
-        var link = PageOf(other) is not { } page ? null
-            : new LinkPlan(page.Name, PageText(page), page.Builder,
-                page.Parameters.Select(p => new LinkFiller(p.Key, load.Add(new Plans.ColumnRef(table, p.Field.Column.Name), p.Field.Type),
-                    p.Field == seen ? field.Name : $"{other.Table.Name}.{p.Field.Name}")), page.LeadsThere);
-        return new ReferencePlan(load.Label(other, table), presence, link);
+        var step = graph.Steps(of).FirstOrDefault(step => step.Key.Columns is [var only] && only == field.Column.Name);
+        if (step is null) return null;
+        var joined = load.Join(table, step);
+        return new ReferencePlan(load.Label(step.Other, joined), Presence(step, joined, load), To(step.Other, joined, load, field));
+    }
+
+    /// <summary>A column of a joined record that is never empty where it is there and visible.</summary>
+    public static int Presence(FieldStep step, int joined, Projections load)
+    {
+        var seen = step.Other.Fields.First(f => f.Column.Name == step.Key.References[0]);
+        return load.Add(new Plans.ColumnRef(joined, seen.Column.Name), seen.Type);
+    }
+
+    /// <summary>The link to a joined record's page; null where there is none.</summary>
+    /// <param name="by">The field that leads there, where it is one.</param>
+    public LinkPlan? To(SiteRecord other, int joined, Projections load, SiteField? by = null)
+    {
+        if (PageOf(other) is not { } page || page.Parameters.Any(p => p.Path is { } path && path.Steps.Any(step => graph.Other(other, step.Key) is null))) return null;
+        return new LinkPlan(page.Name, PageText(page), page.Builder, page.Parameters.Select(p => (LinkFiller?)new LinkFiller(p.Key,
+            load.Add(new Plans.ColumnRef(Table(p), p.Field.Column.Name), p.Field.Type),
+            by is not null && p.Path is null && other.Key is [var key] && key == p.Field ? by.Name : $"{other.Table.Name}.{p.Field.Name}")), page.LeadsThere);
+
+        int Table(PageParameter parameter) => (parameter.Path?.Steps ?? []).Aggregate(joined, load.Join);
     }
 
     public static string PageText(PageHead page) =>
-        page.Definition.Kind == PageKind.List ? ListHeading(page) : Labels.Capital(page.Record.One);
+        page.Definition.Kind == PageKind.Detail ? Labels.Capital(page.Record.One) : ListHeading(page);
 
-    public static string ListHeading(PageHead page) => page.Definition.Title?.Value ?? Labels.OfPage(page.Name);
+    /// <summary>The heading of a list or text page where no parameter is given.</summary>
+    public static string ListHeading(PageHead page) =>
+        page.Definition.Title is { Value: var title } && !title.AsSpan().ContainsAny('{', '}') ? title : Labels.OfPage(page.Name);
 
     /// <summary>Whether two parameter names are one name in other case or with other separators.</summary>
     public static bool IsNearlyTheSame(string a, string b) => a != b && Folded(a) == Folded(b);
@@ -125,24 +153,25 @@ internal sealed class LinkCompiler(
     private static PassDefinition? Explicit(LinkDefinition link, string parameter) =>
         link.With.FirstOrDefault(pass => pass.Parameter.Value == parameter);
 
-    private SiteField? Stated(PassDefinition pass, PageParameter parameter, PageHead target, SiteRecord from)
+    private FieldPath? Stated(PassDefinition pass, PageParameter parameter, PageHead target, SiteRecord from)
     {
-        if (FieldUse.Find(pass.Field, from.Fields, "part of an address", findings) is not { } field) return null;
-        return Fits(field, parameter, target, pass.Field.At) ? field : null;
+        if (graph.Find(pass.Field, from, "part of an address", findings) is not { } path) return null;
+        return Fits(path.Field, parameter, target, pass.Field.At) ? path : null;
     }
 
-    /// <summary>The only field that can fill a parameter: the record's own, or that of the one foreign key that leads there.</summary>
-    private SiteField? Implied(LinkDefinition link, PageParameter parameter, PageHead target, SiteRecord from)
+    /// <summary>
+    /// The only field that can fill a parameter: the record's own; that of the one foreign key that leads to the page's record;
+    /// the one that the page's records refer to; or the foreign key that both have.
+    /// </summary>
+    private FieldPath? Implied(LinkDefinition link, PageParameter parameter, PageHead target, SiteRecord from)
     {
-        if (target.Record == from) return parameter.Field;
+        if (target.Kind == from && parameter.IsEqual) return parameter.Path ?? FieldPath.Own(parameter.Field);
         if (link.With.Any(pass => IsNearlyTheSame(pass.Parameter.Value, parameter.Name))) return null;
-        var ways = from.Table.ForeignKeys
-            .Where(key => target.Record.Source == from.Source && key.Table == target.Record.Table.Name && key.References.Contains(parameter.Field.Column.Name))
-            .Select(key => key.Columns[key.References.ToList().IndexOf(parameter.Field.Column.Name)]).Distinct().ToList();
+        var ways = target.Kind is null || !parameter.IsEqual ? [] : Ways(parameter, target.Kind, from).Distinct().ToList();
         if (ways.Count == 1)
         {
             var field = from.Fields.First(f => f.Column.Name == ways[0]);
-            return Fits(field, parameter, target, link.To.At) ? field : null;
+            return Fits(field, parameter, target, link.To.At) ? FieldPath.Own(field) : null;
         }
 
         findings.Add(ways.Count == 0 ? FindingCodes.LinkLacksParameter : FindingCodes.LinkAmbiguous, link.To.At,
@@ -154,16 +183,37 @@ internal sealed class LinkCompiler(
         return null;
     }
 
+    /// <summary>The columns of a record that a parameter of another record's page can stand for.</summary>
+    private static IEnumerable<string> Ways(PageParameter parameter, SiteRecord to, SiteRecord from)
+    {
+        if (to.Source != from.Source) return [];
+        var column = parameter.Field.Column.Name;
+        var holder = parameter.Path?.Owner(to) ?? to;
+        if (holder == from) return [column];
+        var direct = Leading(from, holder.Table.Name, column).ToList();
+        if (direct.Count > 0) return direct;
+
+        // The parameter is a foreign key itself: to this record, or to one that this record refers to as well.
+        var aims = holder.References.Where(key => key.Columns.Contains(column))
+            .Select(key => (key.Table, Column: key.References[key.Columns.ToList().IndexOf(column)])).ToList();
+        var back = aims.Where(aim => aim.Table == from.Table.Name).Select(aim => aim.Column).ToList();
+        return back.Count > 0 ? back : aims.SelectMany(aim => Leading(from, aim.Table, aim.Column));
+    }
+
+    /// <summary>The columns whose foreign keys lead to a column of a table.</summary>
+    private static IEnumerable<string> Leading(SiteRecord from, string table, string column) => from.References
+        .Where(key => key.Table == table && key.References.Contains(column))
+        .Select(key => key.Columns[key.References.ToList().IndexOf(column)]);
+
     private bool Fits(SiteField field, PageParameter parameter, PageHead target, Place at)
     {
         if (KeyType.For(field.Column, field.Type, field.Form)?.Type == parameter.Key.Type) return true;
+        if (parameter.Key is DatePartKey && field.Type is FieldType.Date or FieldType.Timestamp) return true;
+        if (parameter.Key is NumberKey && field.Type is FieldType.Integer or FieldType.Real or FieldType.Decimal) return true;
         findings.Add(FindingCodes.LinkOtherType, at,
             $"The link fills {parameter.Name} of “{target.Name}”, which is {parameter.Key.Type.Word()}, from {field.Name}, which is {field.Type.Word()}.",
             $"Fill {parameter.Name} from a field that is {parameter.Key.Type.Word()}.", found: $"{field.Name} ({field.Type.Word()})",
             expected: $"a field that is {parameter.Key.Type.Word()}");
         return false;
     }
-
-    private SiteRecord? Other(SiteRecord from, ForeignKeySchema key) =>
-        records.FirstOrDefault(record => record.Source == from.Source && record.Table.Name == key.Table);
 }

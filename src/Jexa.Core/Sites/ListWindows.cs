@@ -22,18 +22,20 @@ public sealed class ListWindows
 {
     private readonly ISource _source;
     private readonly RecordQuery _basis;
+    private readonly int _offset;
     private readonly ConcurrentDictionary<Shape, IPreparedQuery> _prepared = [];
+    private readonly ConcurrentDictionary<(object Plan, int EmptyMask), IPreparedQuery> _around = [];
 
     /// <param name="basis">The list's query without order and without a place to begin.</param>
     /// <param name="keys">The order, ending with the record's key.</param>
-    public ListWindows(ISource source, RecordQuery basis, IReadOnlyList<OrderKey> keys)
+    /// <param name="offset">How many arguments the basis has: those of a place come behind them.</param>
+    public ListWindows(ISource source, RecordQuery basis, IReadOnlyList<OrderKey> keys, int offset)
     {
         _source = source;
         _basis = basis;
+        _offset = offset;
         Keys = keys;
         Width = basis.Width;
-        First = Ends(backwards: false);
-        Last = Ends(backwards: true);
     }
 
     public IReadOnlyList<OrderKey> Keys { get; }
@@ -41,67 +43,102 @@ public sealed class ListWindows
     /// <summary>Cells in each row.</summary>
     public int Width { get; }
 
-    /// <summary>The queries of the first window, to be run in turn until it is full.</summary>
-    public IReadOnlyList<WindowQuery> First { get; }
-
-    /// <summary>The queries of the last window, backwards.</summary>
-    public IReadOnlyList<WindowQuery> Last { get; }
+    /// <summary>The queries of the first window or, backwards, of the last, to be run in turn until it is full.</summary>
+    /// <param name="arguments">Those of the basis.</param>
+    public IEnumerable<WindowQuery> End(IReadOnlyList<Constant> arguments, bool backwards) =>
+        EndShapes(backwards).Select(shape => new WindowQuery(Prepared(shape), arguments));
 
     /// <summary>The queries of the window behind a row whose order columns have these values.</summary>
-    public IEnumerable<WindowQuery> Behind(IReadOnlyList<Constant> values)
+    public IEnumerable<WindowQuery> Behind(IReadOnlyList<Constant> arguments, IReadOnlyList<Constant> values)
+    {
+        IReadOnlyList<Constant> all = [.. arguments, .. values];
+        return BehindShapes(MaskOf(values)).Select(shape => new WindowQuery(Prepared(shape), all));
+    }
+
+    /// <summary>The queries of the window before such a row, backwards.</summary>
+    public IEnumerable<WindowQuery> Before(IReadOnlyList<Constant> arguments, IReadOnlyList<Constant> values)
+    {
+        IReadOnlyList<Constant> all = [.. arguments, .. values];
+        return BeforeShapes(MaskOf(values)).Select(shape => new WindowQuery(Prepared(shape), all));
+    }
+
+    /// <summary>
+    /// One query for the rows right before and behind such a row. Its rows end with the number of their part; the first row
+    /// of the lowest part that is below <paramref name="firstBefore"/> is the next one, of the others the previous one.
+    /// </summary>
+    /// <param name="plan">Whose columns are read: the same plan always asks for the same.</param>
+    public WindowQuery Around(
+        IReadOnlyList<Constant> arguments, IReadOnlyList<Constant> values, object plan, Func<RecordQuery, RecordQuery> read, out int firstBefore)
+    {
+        var mask = MaskOf(values);
+        firstBefore = BehindShapes(mask).Count();
+        var query = _around.GetOrAdd((plan, mask), key => _source.Prepare(new CombinedQuery(
+            [.. BehindShapes(key.EmptyMask).Concat(BeforeShapes(key.EmptyMask)).Select(shape => read(Compile(shape)) with { Limit = 1 })])));
+        return new WindowQuery(query, [.. arguments, .. values]);
+    }
+
+    /// <summary>The query for the order columns of one row, by its key: its place in the list.</summary>
+    public WindowQuery PlaceOf(IReadOnlyList<Constant> arguments, IReadOnlyList<ColumnRef> columns, IReadOnlyList<(Constant Value, FieldType Type)> key)
+    {
+        var query = _around.GetOrAdd((nameof(PlaceOf), 0), _ => _source.Prepare(_basis with
+        {
+            Columns = [.. Keys.Select(order => _basis.Columns[order.Ordinal])],
+            Where = [.. columns.Select((column, i) => new Condition.Equal(column, new Operand.Argument(_offset + i, key[i].Type)))],
+            Limit = 1,
+        }));
+        return new WindowQuery(query, [.. arguments, .. key.Select(part => part.Value)]);
+    }
+
+    private IEnumerable<Shape> EndShapes(bool backwards)
+    {
+        if (!Keys[0].MayBeEmpty) return [new Shape(0, 0, Range.All, backwards)];
+        Shape[] ends = [new Shape(0, 0, Range.Filled, backwards), new Shape(0, 0, Range.Empty, backwards)];
+        return backwards ? [ends[1], ends[0]] : ends;
+    }
+
+    private IEnumerable<Shape> BehindShapes(int mask)
     {
         for (var level = Keys.Count - 1; level >= 0; level--)
         {
             // Among rows with no value here nothing is behind another; the rows with none come last.
-            if (values[level] is Constant.Empty) continue;
-            var emptyMask = EmptyMask(values, level);
-            yield return Query(new Shape(level, emptyMask, Range.Behind, false), values);
-            if (Keys[level].MayBeEmpty) yield return Query(new Shape(level, emptyMask, Range.Empty, false), values);
+            if ((mask & (1 << level)) != 0) continue;
+            yield return new Shape(level, Below(mask, level), Range.Behind, false);
+            if (Keys[level].MayBeEmpty) yield return new Shape(level, Below(mask, level), Range.Empty, false);
         }
     }
 
-    /// <summary>The queries of the window before such a row, backwards.</summary>
-    public IEnumerable<WindowQuery> Before(IReadOnlyList<Constant> values)
+    private IEnumerable<Shape> BeforeShapes(int mask)
     {
         for (var level = Keys.Count - 1; level >= 0; level--)
         {
             // Before a row with no value here are all that have one.
-            var range = values[level] is Constant.Empty ? Range.Filled : Range.Behind;
-            yield return Query(new Shape(level, EmptyMask(values, level), range, true), values);
+            var range = (mask & (1 << level)) != 0 ? Range.Filled : Range.Behind;
+            yield return new Shape(level, Below(mask, level), range, true);
         }
     }
 
-    /// <summary>A text that differs between lists of other names or orders, so that a place in one is none in another.</summary>
-    public string Signature(string page) =>
-        page + "\n" + string.Join('\n', Keys.Select(key => $"{(key.Descending ? '-' : '+')}{key.Column.Name}"));
+    private static int Below(int mask, int level) => mask & ((1 << level) - 1);
 
-    private IReadOnlyList<WindowQuery> Ends(bool backwards)
-    {
-        if (!Keys[0].MayBeEmpty) return [Query(new Shape(0, 0, Range.All, backwards), [])];
-        WindowQuery[] ends = [Query(new Shape(0, 0, Range.Filled, backwards), []), Query(new Shape(0, 0, Range.Empty, backwards), [])];
-        return backwards ? [ends[1], ends[0]] : ends;
-    }
-
-    private static int EmptyMask(IReadOnlyList<Constant> values, int level)
+    private static int MaskOf(IReadOnlyList<Constant> values)
     {
         var mask = 0;
-        for (var i = 0; i < level; i++)
+        for (var i = 0; i < values.Count; i++)
             if (values[i] is Constant.Empty) mask |= 1 << i;
         return mask;
     }
 
-    private WindowQuery Query(Shape shape, IReadOnlyList<Constant> values) =>
-        new(_prepared.GetOrAdd(shape, made => _source.Prepare(Compile(made))), values);
+    private IPreparedQuery Prepared(Shape shape) => _prepared.GetOrAdd(shape, made => _source.Prepare(Compile(made)));
 
     private RecordQuery Compile(Shape shape)
     {
         var where = new List<Condition>(_basis.Where);
         for (var i = 0; i < shape.Level; i++)
             where.Add((shape.EmptyMask & (1 << i)) != 0 ? new Condition.IsEmpty(Keys[i].Column)
-                : new Condition.Equal(Keys[i].Column, new Operand.Argument(i, FieldType.Any)));
+                : new Condition.Equal(Keys[i].Column, new Operand.Argument(_offset + i, FieldType.Any)));
         var key = Keys[shape.Level];
         if (shape.Range == Range.Behind)
-            where.Add(new Condition.Behind(key.Column, new Operand.Argument(shape.Level, FieldType.Any), key.Descending != shape.Backwards));
+            where.Add(new Condition.Compare(key.Column, key.Descending != shape.Backwards ? Comparison.Less : Comparison.Greater,
+                new Operand.Argument(_offset + shape.Level, FieldType.Any)));
         if (shape.Range == Range.Filled) where.Add(new Condition.IsFilled(key.Column));
         if (shape.Range == Range.Empty) where.Add(new Condition.IsEmpty(key.Column));
 

@@ -10,10 +10,11 @@ namespace Jexa.Core.Sites;
 /// <summary>
 /// Collects the columns and joins that one page's main load reads, each once, and says where in a row each of them stands.
 /// </summary>
-internal sealed class Projections(SiteRecord record)
+/// <param name="joins">Joins that are there already: conditions made with them keep their meaning.</param>
+internal sealed class Projections(SiteRecord record, IReadOnlyList<Join>? joins = null)
 {
     private readonly List<Projection> _columns = [];
-    private readonly List<Join> _joins = [];
+    private readonly List<Join> _joins = [.. joins ?? []];
 
     public SiteRecord Record => record;
 
@@ -34,13 +35,31 @@ internal sealed class Projections(SiteRecord record)
         return _columns.Count - 1;
     }
 
-    /// <summary>The number of the joined table that a foreign key of one column leads to.</summary>
-    public int Join(ForeignKeySchema key, SiteRecord other)
+    /// <summary>The ordinal of a field however far away, read as its type.</summary>
+    public int Add(FieldPath path) => Add(Ref(path), path.Field.Type);
+
+    /// <summary>The ordinal of a field that is read already; -1 for one that is not.</summary>
+    public int Find(FieldPath path) => _columns.IndexOf(new Projection(Ref(path), path.Field.Type));
+
+    /// <summary>The column of a field however far away; joins what leads there.</summary>
+    public ColumnRef Ref(FieldPath path) => new(TableOf(path.Steps), path.Field.Column.Name);
+
+    /// <summary>The number of the table at the end of some steps.</summary>
+    public int TableOf(IReadOnlyList<FieldStep> steps)
     {
-        var on = key.Columns.Zip(key.References, (own, theirs) => (own, theirs)).ToList();
-        var known = _joins.FindIndex(join => join.Table == other.Table.Name && join.On.SequenceEqual(on));
+        var table = 0;
+        foreach (var step in steps) table = Join(table, step);
+        return table;
+    }
+
+    /// <summary>The number of the joined table that a step leads to.</summary>
+    /// <param name="from">The table that has the foreign key.</param>
+    public int Join(int from, FieldStep step)
+    {
+        var on = step.Key.Columns.Zip(step.Key.References, (own, theirs) => (own, theirs)).ToList();
+        var known = _joins.FindIndex(join => join.From == from && join.Table.Name == step.Other.Rows.Name && join.On.SequenceEqual(on));
         if (known >= 0) return known + 1;
-        _joins.Add(new Join(other.Table.Name, on, other.Visible));
+        _joins.Add(new Join(from, step.Other.Rows, on, step.Other.Visible));
         return _joins.Count;
     }
 
@@ -52,7 +71,7 @@ internal sealed class Projections(SiteRecord record)
         {
             if (hole.Literal is { } literal) return TextPiece.Of(literal);
             var field = of.Find(hole.Field!.Value)!;
-            return TextPiece.Of(Add(new ColumnRef(table, field.Column.Name), field.Type), field.Type, of.Key.Contains(field));
+            return TextPiece.Of(Add(new ColumnRef(table, field.Column.Name), field.Type), field.Type, of.Key.Contains(field), field.Style);
         });
         return new TextPlan([.. pieces], fallback);
     }

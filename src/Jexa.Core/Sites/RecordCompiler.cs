@@ -1,7 +1,6 @@
 using Jexa.Core.Definitions;
 using Jexa.Core.Formats;
 using Jexa.Core.Keys;
-using Jexa.Core.Plans;
 using Jexa.Core.Schemas;
 using Jexa.Core.Sources;
 using Jexa.Core.Values;
@@ -9,11 +8,15 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Sites;
 
 /// <summary>A source that could be described, under its name in the app file.</summary>
-internal sealed record DescribedSource(string Name, ISource Source, SourceSchema Schema);
+/// <param name="Queries">The developer's own queries over it, as the source describes them, by their record's name.</param>
+internal sealed record DescribedSource(string Name, ISource Source, SourceSchema Schema, IReadOnlyDictionary<string, QuerySchema> Queries);
 
 /// <summary>Compares record definitions with what their sources hold.</summary>
-internal sealed class RecordCompiler(IReadOnlyDictionary<string, DescribedSource?> sources, FindingList findings)
+internal sealed class RecordCompiler(
+    IReadOnlyDictionary<string, DescribedSource?> sources, IReadOnlyList<RecordDefinition> all, Conventions conventions, string folder, FindingList findings)
 {
+    private readonly ValueStyle _plain = ValueStyle.Of(conventions);
+
     private static readonly string[] UsualLabels = ["name", "title", "label", "caption", "subject"];
 
     /// <summary>The record; null, reported, where it cannot be served.</summary>
@@ -27,37 +30,127 @@ internal sealed class RecordCompiler(IReadOnlyDictionary<string, DescribedSource
 
         // A source that cannot be reached has its own finding; nothing more can be said about its records.
         if (source is null) return null;
-        if (source.Schema.Find(definition.Table.Value) is not { } table)
-        {
-            findings.AddUnknown(FindingCodes.UnknownTable, definition.Table, $"table or view in the source “{source.Name}” called",
-                source.Schema.Tables.Select(t => t.Name));
-            return null;
-        }
-
+        var parameters = new List<QueryParameter>();
+        if ((definition.Query is null ? Table(definition, source) : QueryTable(definition, definition.Query, source, parameters)) is not { } table) return null;
         var fields = Fields(definition, table);
         var key = Key(definition, table, fields);
         if (key is null) return null;
         var label = Label(definition, fields, key);
-        var visible = definition.Visible.Select(condition => Visible(condition, fields)).OfType<Condition>().ToList();
+        var visible = FilterCompiler.Static(definition.Visible, fields, conventions, findings);
+        var references = References(definition, table, source);
         var one = definition.One?.Value ?? Labels.OfRecord(definition.Name.Value);
-        return new SiteRecord(definition.Name.Value, source.Source, source.Name, table, fields, key, label, visible,
-            definition.UniqueAssumed, one, definition.Many?.Value ?? Labels.Plural(one));
+        return new SiteRecord(definition.Name.Value, source.Source, source.Name, table, definition.Query?.Value, parameters, fields, key, references,
+            Parent(definition, references), label, visible, definition.UniqueAssumed, one, definition.Many?.Value ?? Labels.Plural(one));
+    }
+
+    private TableSchema? Table(RecordDefinition definition, DescribedSource source)
+    {
+        if (source.Schema.Find(definition.Table!.Value) is { } table) return table;
+        findings.AddUnknown(FindingCodes.UnknownTable, definition.Table, $"table or view in the source “{source.Name}” called",
+            source.Schema.Tables.Select(t => t.Name));
+        return null;
+    }
+
+    /// <summary>What a query gives, as if it were a view.</summary>
+    private TableSchema? QueryTable(RecordDefinition definition, Written query, DescribedSource source, List<QueryParameter> parameters)
+    {
+        var schema = source.Queries[definition.Name.Value];
+        if (schema.Fault is { } fault)
+        {
+            findings.Add(FindingCodes.BadQuery, query.At, $"The query of “{definition.Name}” cannot be used. {fault}", "Write one SELECT that gives rows.",
+                expected: "one SELECT with named columns");
+            return null;
+        }
+
+        var clash = schema.Columns.GroupBy(column => column.Name, StringComparer.OrdinalIgnoreCase).FirstOrDefault(group => group.Count() > 1);
+        if (clash is not null)
+        {
+            findings.Add(FindingCodes.BadQuery, query.At, $"The query of “{definition.Name}” gives two columns called {clash.Key}.",
+                $"Give one of them another name with AS.", found: clash.Key, expected: "columns of different names");
+            return null;
+        }
+
+        foreach (var parameter in definition.Parameters.Where(parameter => !schema.Parameters.Contains(parameter.Name.Value)))
+            findings.AddUnknown(FindingCodes.UnknownParameter, parameter.Name, "parameter in the query called", schema.Parameters);
+        foreach (var name in schema.Parameters)
+        {
+            if (definition.Parameters.FirstOrDefault(parameter => parameter.Name.Value == name) is not { } parameter)
+            {
+                findings.Add(FindingCodes.UnboundParameter, query.At, $"The query of “{definition.Name}” has the parameter :{name}, and the record does not say of what type it is.",
+                    $"Add parameters: {{ {name}: integer }} to the record.", found: $":{name}", expected: "a type");
+                return null;
+            }
+
+            if (!FieldTypes.TryParse(parameter.Type.Value, out var type)) return null;
+            var value = parameter.Default is { } said ? Constants.Read(said.Value, type) : null;
+            if (parameter.Default is not null && value is null)
+                findings.Add(FindingCodes.ValueOfOtherType, parameter.Default.At, $"“{parameter.Default}” is not {type.Word()}.", "Write a value of the parameter's type.",
+                    found: parameter.Default.Value, expected: Constants.Expected(type));
+            parameters.Add(new QueryParameter(name, type, value));
+        }
+
+        return new TableSchema($"the query of {definition.Name}", TableKind.View, schema.Columns, [], [], []);
+    }
+
+    /// <summary>The source's foreign keys, and those that fields declare.</summary>
+    private List<ForeignKeySchema> References(RecordDefinition definition, TableSchema table, DescribedSource source)
+    {
+        var references = table.ForeignKeys.ToList();
+        foreach (var field in definition.Fields)
+        {
+            if (field.RefersTo is not { } target || table.Find(field.Name.Value) is null) continue;
+            if (all.FirstOrDefault(record => record.Name.Value == target.Value) is not { Table: { } other, Source: { } at } record || at.Value != source.Name)
+            {
+                findings.AddUnknown(FindingCodes.UnknownRecord, target, $"record over a table of the source “{source.Name}” called",
+                    all.Where(record => record.Table is not null && record.Source.Value == source.Name).Select(record => record.Name.Value));
+                continue;
+            }
+
+            var key = record.Key.Count > 0 ? [.. record.Key.Select(name => name.Value)] : source.Schema.Find(other.Value)?.PrimaryKey ?? [];
+            if (key is [var only]) references.Add(new ForeignKeySchema([field.Name.Value], other.Value, [only]));
+            else
+                findings.Add(FindingCodes.NoSuchStep, target.At, $"One field cannot refer to “{target}”, whose key has several.", "Declare a foreign key in the source.",
+                    found: target.Value, expected: "a record whose key is one field");
+        }
+
+        return references;
+    }
+
+    private ForeignKeySchema? Parent(RecordDefinition definition, List<ForeignKeySchema> references)
+    {
+        if (definition.Parent.Count == 0) return null;
+        var named = definition.Parent.Select(name => name.Value).ToHashSet();
+        var key = references.Find(reference => named.SetEquals(reference.Columns));
+        if (key is null)
+            findings.Add(FindingCodes.NoSuchStep, definition.Parent[0].At, $"No foreign key of “{definition.Name}” is {string.Join(" with ", named)}.",
+                "Name the field or fields of a foreign key.", found: string.Join(", ", named),
+                expected: references.Count == 0 ? "nothing: it has no foreign key" : string.Join("; or ", references.Select(reference => string.Join(" with ", reference.Columns))));
+        return key;
     }
 
     private List<SiteField> Fields(RecordDefinition definition, TableSchema table)
     {
         foreach (var field in definition.Fields.Where(field => table.Find(field.Name.Value) is null))
             findings.AddUnknown(FindingCodes.UnknownField, field.Name, $"field of {table.Name} called", table.Columns.Select(c => c.Name));
-        return
+        List<SiteField> fields =
         [
             .. table.Columns.Select(column =>
             {
                 var said = definition.Fields.FirstOrDefault(field => field.Name.Value == column.Name);
                 var type = said?.Type is { } word && FieldTypes.TryParse(word.Value, out var stated) ? stated : column.Type;
-                return new SiteField(column.Name, said?.Label?.Value, type, column, said?.Secret ?? false, Form(said, type));
+                return new SiteField(column.Name, said?.Label?.Value, type, column, said?.Secret ?? false, Form(said, type), Style(said, type), []);
             }),
         ];
+        return
+        [
+            .. fields.Select(field => definition.Fields.FirstOrDefault(said => said.Name.Value == field.Name) is { When.Count: > 0 } said
+                ? field with { When = FilterCompiler.Static(said.When, fields, conventions, findings) }
+                : field),
+        ];
     }
+
+    private ValueStyle Style(FieldDefinition? field, FieldType type) =>
+        field is null ? _plain : new FieldStyles(conventions, folder, findings).Of(field, type);
 
     private TextForm Form(FieldDefinition? field, FieldType type)
     {
@@ -89,8 +182,9 @@ internal sealed class RecordCompiler(IReadOnlyDictionary<string, DescribedSource
         if (definition.Key.Count == 0)
         {
             if (table.PrimaryKey.Count > 0) return [.. table.PrimaryKey.Select(name => fields.Find(field => field.Name == name)!)];
-            findings.Add(FindingCodes.NoKey, definition.Table.At,
-                $"{(table.Kind == TableKind.View ? "The view" : "The table")} {table.Name} has no primary key, and the record “{definition.Name}” says none.",
+            var what = definition.Query is not null ? "A query" : table.Kind == TableKind.View ? $"The view {table.Name}" : $"The table {table.Name}";
+            findings.Add(FindingCodes.NoKey, (definition.Table ?? definition.Query!).At,
+                $"{what} has no primary key, and the record “{definition.Name}” says none.",
                 "Add the line key: FIELD to the record, naming the field or fields that tell its rows apart.",
                 expected: "one or more of " + string.Join(", ", fields.Select(field => field.Name)));
             return null;
@@ -122,53 +216,6 @@ internal sealed class RecordCompiler(IReadOnlyDictionary<string, DescribedSource
         return [.. (holes ?? []).Where(hole => hole.Field is null || Use(hole.Field, fields, "a label") is not null)];
 
         TextHole Hole(SiteField field) => new(null, new Written(field.Name, definition.Name.At));
-    }
-
-    private Condition? Visible(ConditionDefinition condition, List<SiteField> fields)
-    {
-        if (fields.Find(field => field.Name == condition.Field.Value) is not { } field)
-        {
-            findings.AddUnknown(FindingCodes.UnknownField, condition.Field, "field called", fields.Select(f => f.Name));
-            return null;
-        }
-
-        var values = condition.Values.Select(value => Value(value, field)).OfType<Operand>().ToList();
-        if (values.Count < condition.Values.Count) return null;
-        var column = ColumnRef.Own(field.Column.Name);
-        return condition.Kind switch
-        {
-            ConditionKind.Equal => new Condition.Equal(column, values[0]),
-            ConditionKind.Not => new Condition.Differs(column, values[0]),
-            ConditionKind.OneOf => new Condition.OneOf(column, values),
-            ConditionKind.Empty => new Condition.IsEmpty(column),
-            _ => new Condition.IsFilled(column),
-        };
-    }
-
-    /// <summary>A value of the app file, typed as its field is: text never meets a number.</summary>
-    private Operand.Written? Value(Written text, SiteField field)
-    {
-        Constant? value = field.Type switch
-        {
-            FieldType.Integer => long.TryParse(text.Value, out var whole) ? new Constant.Whole(whole) : null,
-            FieldType.Boolean => text.Value is "true" or "false" ? new Constant.Truth(text.Value == "true") : null,
-            FieldType.Date => DateKey.Instance.Read(text.Value).Value,
-            FieldType.Real or FieldType.Decimal => double.TryParse(text.Value, out var real) && double.IsFinite(real) ? new Constant.Real(real) : null,
-            FieldType.Uuid => UuidKey.Instance.Read(text.Value).Value,
-            FieldType.Bytes => null,
-            _ => new Constant.Text(text.Value),
-        };
-        if (value is not null) return new Operand.Written(value);
-        findings.Add(FindingCodes.ValueOfOtherType, text.At, $"“{text}” is not a value of {field.Name}, which is {field.Type.Word()}.",
-            "Write a value of the field's type.", found: text.Value,
-            expected: field.Type switch
-            {
-                FieldType.Boolean => "true or false",
-                FieldType.Date => "a date, such as 2024-02-29",
-                FieldType.Bytes => "a field that is not bytes",
-                _ => "a number",
-            });
-        return null;
     }
 
     private SiteField? Use(Written name, List<SiteField> fields, string asWhat) => FieldUse.Find(name, fields, asWhat, findings);

@@ -1,5 +1,6 @@
 using Jexa.Core.Addresses;
 using Jexa.Core.Definitions;
+using Jexa.Core.Formats;
 using Jexa.Core.Keys;
 using Jexa.Core.Plans;
 using Jexa.Core.Schemas;
@@ -13,30 +14,64 @@ namespace Jexa.Core.Sites;
 /// A whole app, compiled: immutable, and ready to answer any address. A visit holds the site it began with; a changed app
 /// file makes another site.
 /// </summary>
+/// <param name="NotFound">The app's own words for addresses that no page has; null for Jexa's.</param>
+/// <param name="Pictures">The records' fields that name pictures in folders.</param>
 /// <param name="Origins">Other origins whose scripts may read pages as JSON, as browsers spell them.</param>
 public sealed record Site(
-    string File, PageFrame Frame, Page? Home, IReadOnlyList<Page> Pages, PathTree<Page> Paths, IReadOnlySet<string> Origins, IReadOnlyList<Finding> Findings)
+    string File, PageFrame Frame, Page? Home, TextPage? NotFound, IReadOnlyList<Page> Pages, PathTree<Page> Paths, IReadOnlyList<PictureLookup> Pictures,
+    IReadOnlySet<string> Origins, IReadOnlyList<Finding> Findings)
 {
     public Page? Find(string name) => Pages.FirstOrDefault(page => page.Name == name);
 }
 
 /// <summary>A field of a record kind, as schema and app file together describe it.</summary>
 /// <param name="Form">The form its texts have, where the app file declares one.</param>
-public sealed record SiteField(string Name, string? Label, FieldType Type, ColumnSchema Column, bool Secret, TextForm Form);
+/// <param name="Style">How its values are shown.</param>
+/// <param name="When">The field is shown only where these hold for its record.</param>
+public sealed record SiteField(
+    string Name, string? Label, FieldType Type, ColumnSchema Column, bool Secret, TextForm Form, ValueStyle Style, IReadOnlyList<Condition> When);
+
+/// <summary>A named parameter of a record's own query.</summary>
+/// <param name="Default">What fills it where no page does; null where a page must.</param>
+public sealed record QueryParameter(string Name, FieldType Type, Constant? Default);
 
 /// <summary>A record kind, compiled.</summary>
+/// <param name="Query">The developer's own query; null where the records come from the table.</param>
+/// <param name="References">Its foreign keys: the source's and those that the app file declares.</param>
+/// <param name="Parent">The foreign key that leads to the record it belongs to.</param>
 /// <param name="Label">What one record is called: literals and field names.</param>
 /// <param name="Visible">All of these hold for a record that may be seen.</param>
 public sealed record SiteRecord(
-    string Name, ISource Source, string SourceName, TableSchema Table, IReadOnlyList<SiteField> Fields, IReadOnlyList<SiteField> Key,
+    string Name, ISource Source, string SourceName, TableSchema Table, string? Query, IReadOnlyList<QueryParameter> QueryParameters,
+    IReadOnlyList<SiteField> Fields, IReadOnlyList<SiteField> Key, IReadOnlyList<ForeignKeySchema> References, ForeignKeySchema? Parent,
     IReadOnlyList<TextHole> Label, IReadOnlyList<Condition> Visible, bool UniqueAssumed, string One, string Many)
 {
     public SiteField? Find(string name) => Fields.FirstOrDefault(field => field.Name == name);
+
+    /// <summary>Whether at most one record has given values in these columns, as far as the source or the developer vouches for it.</summary>
+    public bool IsUnique(IReadOnlyCollection<string> columns) =>
+        Table.IsUnique(columns) || (UniqueAssumed && Key.All(field => columns.Contains(field.Column.Name)));
+
+    /// <summary>What its rows are read from, its query's parameters filled by their defaults.</summary>
+    public RowOrigin Rows => RowsOf(_ => null);
+
+    /// <param name="valueOf">What a page fills a parameter with; null for its default.</param>
+    public RowOrigin RowsOf(Func<string, Operand?> valueOf) => Query is null
+        ? RowOrigin.Of(Table.Name)
+        : new RowOrigin(Name, Query, [.. QueryParameters.Select(p => (p.Name, valueOf(p.Name) ?? new Operand.Written(p.Default ?? Constant.Empty.Value)))]);
 }
 
 /// <summary>A parameter of a page's path: where it stands in an address, and which field of the record it stands for.</summary>
 /// <param name="Segment">The path segment, from 0; -1 in the query string.</param>
-public sealed record PageParameter(string Name, int Segment, string Prefix, string Suffix, SiteField Field, KeyType Key);
+/// <param name="Field">The field it is compared with.</param>
+/// <param name="Key">How its text is read.</param>
+/// <param name="Required">Without it the page is not meant.</param>
+/// <param name="Many">It may be given several times.</param>
+/// <param name="Path">How the field is reached; null where it is the record's own, or no field at all.</param>
+/// <param name="IsEqual">The record's field must equal it: a link can fill it from such a field.</param>
+public sealed record PageParameter(
+    string Name, int Segment, string Prefix, string Suffix, SiteField Field, KeyType Key, bool Required = true, bool Many = false, FieldPath? Path = null,
+    bool IsEqual = true);
 
 /// <summary>A page, compiled. Its addresses are matched, read and built from the same template.</summary>
 public abstract class Page(PageHead head)
@@ -45,7 +80,8 @@ public abstract class Page(PageHead head)
 
     public PageHead Head { get; } = head;
 
-    public SiteRecord Record => Head.Record;
+    /// <summary>The record kind it shows; null on a text page.</summary>
+    public SiteRecord? Record => Head.Kind;
 
     public IReadOnlyList<PageParameter> Parameters => Head.Parameters;
 
@@ -54,6 +90,24 @@ public abstract class Page(PageHead head)
 
     /// <summary>Every link that stands on the page.</summary>
     public abstract IReadOnlyList<PageLink> Links { get; }
+
+    /// <summary>Where addresses to try it with come from; null where there is nothing to take them from.</summary>
+    public SamplePlan? Samples { get; init; }
+}
+
+/// <summary>Reads what fills the parameters of a page from some visible records.</summary>
+/// <param name="Ordinals">Where each parameter's value stands in a row; -1 for one that is left out.</param>
+public sealed record SamplePlan(IPreparedQuery Query, IReadOnlyList<int> Ordinals)
+{
+    /// <summary>The samples for a page; null where a parameter it needs stands for no field.</summary>
+    internal static SamplePlan? Of(PageHead head, IEnumerable<Condition> where, Projections load)
+    {
+        if (head.Parameters.Any(parameter => parameter.Required && head.Record.Find(parameter.Field.Name) is null && parameter.Path is null)) return null;
+        var ordinals = head.Parameters.Select(parameter => parameter.Required ? load.Add(parameter.Path ?? FieldPath.Own(parameter.Field)) : -1).ToList();
+        var filled = ordinals.Where(ordinal => ordinal >= 0).Select(ordinal => (Condition)new Condition.IsFilled(load.Columns[ordinal].Column));
+        var query = new RecordQuery(head.Record.Rows, load.Joins, load.Columns, [.. head.Record.Visible, .. where, .. filled], null, [], Visits.Samples.MostRows);
+        return new SamplePlan(head.Record.Source.Prepare(query), ordinals);
+    }
 }
 
 /// <summary>Why a link stands on a page.</summary>
@@ -70,6 +124,9 @@ public enum LinkReason
 
     /// <summary>A record's page leads back to its list.</summary>
     Back,
+
+    /// <summary>A side list, a related block, or the trail of records above.</summary>
+    Part,
 }
 
 /// <summary>A link as it stands on a page.</summary>
@@ -81,10 +138,16 @@ public sealed record PageLink(LinkPlan Plan, string? Column, LinkReason Reason);
 /// Whether an address of this page's template is really matched by this page; null where no other page can take any.
 /// </param>
 public sealed record PageHead(
-    PageDefinition Definition, SiteRecord Record, PathTemplate Template, AddressBuilder Builder, IReadOnlyList<PageParameter> Parameters,
+    PageDefinition Definition, SiteRecord? Kind, PathTemplate Template, AddressBuilder Builder, IReadOnlyList<PageParameter> Parameters,
     Func<string, bool>? LeadsThere)
 {
     public string Name => Definition.Name.Value;
+
+    /// <summary>The record kind of a page that has one.</summary>
+    public SiteRecord Record => Kind ?? throw new InvalidOperationException("A text page has no records.");
+
+    /// <summary>The page's address where it can be opened by itself; null where it needs a parameter.</summary>
+    public string? Alone => Builder.Alone;
 }
 
 /// <summary>A path that a page had before: its addresses lead to where the page is now.</summary>
@@ -99,56 +162,3 @@ public sealed class FormerPage(PageHead head, Page now) : Page(head)
     public Page Now { get; } = now;
 }
 
-/// <summary>Shows the records of a kind, a window at a time.</summary>
-public sealed class ListPage(PageHead head, ListShape shape, ListWindows windows, IPreparedQuery count, int countLimit, IReadOnlyList<PageLink> links)
-    : Page(head)
-{
-    /// <summary>Rows in one window.</summary>
-    public const int WindowSize = 50;
-
-    public override string Kind => "list";
-
-    public override IReadOnlyList<PageLink> Links { get; } = links;
-
-    public ListShape Shape { get; } = shape;
-
-    public ListWindows Windows { get; } = windows;
-
-    public IPreparedQuery Count { get; } = count;
-
-    /// <summary>Counting stops here.</summary>
-    public int CountLimit { get; } = countLimit;
-}
-
-/// <summary>Shows one record, by the ID in its address.</summary>
-/// <param name="load">At most two rows by key; each ends with whether it is visible where the record has conditions for that.</param>
-/// <param name="keyOrdinals">Where the fields that the parameters stand for are in a row, in the order of the parameters.</param>
-/// <param name="flagOrdinal">Where a row says whether it is visible; -1 where every row is.</param>
-/// <param name="samples">The parameters' fields of some visible records, for <see cref="Visits.Samples"/>.</param>
-/// <param name="list">The list of the same records that can be opened by itself, if there is one.</param>
-/// <param name="missingPage">The page a person is led to when the ID is missing; null for none.</param>
-public sealed class DetailPage(
-    PageHead head, DetailShape shape, IPreparedQuery load, IReadOnlyList<int> keyOrdinals, int flagOrdinal, IPreparedQuery samples,
-    IReadOnlyList<PageLink> links, PageHead? list, PageHead? missingPage)
-    : Page(head)
-{
-    public override string Kind => "detail";
-
-    public override IReadOnlyList<PageLink> Links { get; } = links;
-
-    public DetailShape Shape { get; } = shape;
-
-    public IPreparedQuery Load { get; } = load;
-
-    public IReadOnlyList<int> KeyOrdinals { get; } = keyOrdinals;
-
-    public int FlagOrdinal { get; } = flagOrdinal;
-
-    public IPreparedQuery Samples { get; } = samples;
-
-    public PageHead? List { get; } = list;
-
-    public PageHead? MissingPage { get; } = missingPage;
-
-    public IdAnswers Ids => Head.Definition.Ids;
-}

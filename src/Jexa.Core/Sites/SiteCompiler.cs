@@ -35,41 +35,83 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
 
     private Site Compile(AppDefinition definition, Dictionary<string, DescribedSource?> described, FindingList findings)
     {
-        var recordCompiler = new RecordCompiler(described, findings);
+        var frameCompiler = new FrameCompiler(definition, findings);
+        var conventions = frameCompiler.Conventions();
+        var recordCompiler = new RecordCompiler(described, definition.Records, conventions, definition.Folder, findings);
         var records = definition.Records.ToDictionary(record => record.Name.Value, recordCompiler.Compile);
+        List<SiteRecord> kinds = [.. records.Values.OfType<SiteRecord>()];
+        var graph = new RecordGraph(kinds);
+        var filters = new FilterCompiler(graph, conventions, findings);
 
-        var headCompiler = new HeadCompiler(records, mount.Text, findings);
+        var headCompiler = new HeadCompiler(records, graph, filters, mount.Text, findings);
         var heads = definition.Pages.ToDictionary(page => page.Name.Value, headCompiler.Compile);
         var paths = new PathTree<Page>();
         foreach (var head in headCompiler.Compare([.. heads.Values.OfType<PageHead>()], head => address => LeadsTo(paths, head, address)))
             heads[head.Name] = head;
 
-        var linkCompiler = new LinkCompiler(heads, [.. records.Values.OfType<SiteRecord>()], mount.Text, findings);
-        var pageCompiler = new PageCompiler(heads, linkCompiler, findings);
-        var pages = heads.Values.OfType<PageHead>().Select(pageCompiler.Compile).ToList();
+        var links = new LinkCompiler(heads, graph, mount.Text, findings);
+        var rows = new RowCompiler(graph, links, mount.Text, findings);
+        var trails = new TrailCompiler(heads, graph, links);
+        var lists = new ListCompiler(heads, graph, filters, links, rows, trails, findings);
+        var details = new DetailCompiler(heads, graph, filters, rows, trails, new BlockCompiler(heads, records, graph, filters, links, rows, lists, findings), findings);
+        var pages = heads.Values.OfType<PageHead>().Select(head => head.Definition.Kind switch
+        {
+            PageKind.List => lists.Compile(head),
+            PageKind.Detail => (Page)details.Compile(head),
+            _ => Text(head, frameCompiler, heads, findings),
+        }).ToList();
         foreach (var page in pages) paths.Add(page.Head.Template, page);
         foreach (var page in pages)
             foreach (var former in headCompiler.Former(page.Head, [.. pages.Select(p => p.Head)])) paths.Add(former.Template, new FormerPage(former, page));
-        foreach (var link in definition.Pages.Where(page => heads[page.Name.Value] is null).SelectMany(page => page.Links)) linkCompiler.Check(link);
+        foreach (var link in definition.Pages.Where(page => heads[page.Name.Value] is null).SelectMany(page => page.Links)) links.Check(link);
 
-        var home = Home(definition, heads, pages, findings);
-        var menu = pages.OfType<ListPage>().Select(page => new PlainLink(page.Name, page.Shape.Heading, page.Shape.Address)).ToList();
-        var frame = new PageFrame(definition.Title.Value, home?.Head.Builder.Fixed ?? $"{mount}/", mount, menu);
-        return new Site(definition.File, frame, home, pages, paths, definition.Origins.Select(origin => origin.Value).ToHashSet(), []);
+        var home = Standalone(definition.Home, "the home page", heads, pages, findings) ?? (definition.Home is null ? pages.Find(page => page is ListPage && page.Head.Alone is not null) : null);
+        var notFound = Standalone(definition.NotFound, "the page for what is not found", heads, pages, findings) as TextPage;
+        if (definition.NotFound is { } named && notFound is null && heads.ContainsKey(named.Value))
+            findings.Add(FindingCodes.KeyOfOtherPageKind, named.At, $"“{named}” is no text page.", "Name a text page.", found: named.Value, expected: "a text page");
+        var frame = new PageFrame(definition.Title.Value, home?.Head.Alone ?? $"{mount}/", mount, Menu(pages, notFound), conventions, frameCompiler.Texts(kinds),
+            pages.Where(page => page.Head.Alone is not null).ToDictionary(page => page.Name, page => page.Head.Alone!));
+        return new Site(definition.File, frame, home, notFound, pages, paths, PictureLookup.Of(kinds), definition.Origins.Select(origin => origin.Value).ToHashSet(), []);
     }
 
-    private static Page? Home(AppDefinition definition, Dictionary<string, PageHead?> heads, List<Page> pages, FindingList findings)
+    private static TextPage Text(PageHead head, FrameCompiler frame, Dictionary<string, PageHead?> heads, FindingList findings)
     {
-        if (definition.Home is not { } name) return pages.Find(page => page is ListPage);
+        var source = frame.TextOf(head.Definition.Text) ?? "";
+        foreach (var text in new[] { head.Definition.Title, new Written(source, head.Definition.Text!.At) { IsOneRun = false } }.OfType<Written>())
+            foreach (var name in TextPage.Holes(text.Value).Where(name => !head.Template.Parameters.Contains(name)))
+                findings.AddUnknown(FindingCodes.UnknownParameter, text with { Value = name }, $"parameter in the path {head.Definition.Path} called", head.Template.Parameters);
+        foreach (var name in TextPage.PagesNamed(source).Where(name => !heads.TryGetValue(name, out var target) || target is { Alone: null }))
+        {
+            if (heads.ContainsKey(name))
+                findings.Add(FindingCodes.PageNeedsParameters, head.Definition.Text!.At, $"The text leads to the page “{name}”, which needs an ID.", "Lead to a list.", found: $"page:{name}",
+                    expected: "a page that can be opened by itself");
+            else findings.AddUnknown(FindingCodes.UnknownPage, head.Definition.Text! with { Value = name }, "page", heads.Keys);
+        }
+
+        return new TextPage(head, head.Definition.Title?.Value ?? Formats.Labels.OfPage(head.Name), source);
+    }
+
+    /// <summary>Lists and texts that can be opened by themselves: those with a place first, the others in the order of the file.</summary>
+    private static List<PlainLink> Menu(List<Page> pages, Page? notFound) =>
+    [
+        .. pages.Where(page => page is ListPage or TextPage && page != notFound && page.Head.Alone is not null && !page.Head.Definition.Menu.IsHidden)
+            .OrderBy(page => page.Head.Definition.Menu.Place ?? int.MaxValue)
+            .Select(page => new PlainLink(page.Name, LinkCompiler.ListHeading(page.Head), page.Head.Alone!)),
+    ];
+
+    /// <summary>A page that must be able to stand by itself.</summary>
+    private static Page? Standalone(Written? name, string what, Dictionary<string, PageHead?> heads, List<Page> pages, FindingList findings)
+    {
+        if (name is null) return null;
         if (!heads.ContainsKey(name.Value))
         {
             findings.AddUnknown(FindingCodes.UnknownPage, name, "page", heads.Keys);
             return null;
         }
 
-        var home = pages.Find(page => page.Name == name.Value);
-        if (home is null || home.Parameters.Count == 0) return home;
-        findings.Add(FindingCodes.PageNeedsParameters, name.At, $"The page “{name}” cannot be the home page: it needs an ID.", "Name a list.",
+        var page = pages.Find(page => page.Name == name.Value);
+        if (page is null || page.Head.Alone is not null) return page;
+        findings.Add(FindingCodes.PageNeedsParameters, name.At, $"The page “{name}” cannot be {what}: it needs an ID.", "Name a list.",
             found: name.Value, expected: "a page without parameters");
         return null;
     }
@@ -87,7 +129,11 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
         var opened = sources.Open(new SourceSettings(source.Engine.Value, connection, source.Connection.Value, definition.Folder, SourceSettings.DefaultTimeLimit));
         try
         {
-            return new DescribedSource(source.Name.Value, opened, await opened.DescribeAsync(cancellation));
+            var schema = await opened.DescribeAsync(cancellation);
+            var queries = new Dictionary<string, Schemas.QuerySchema>();
+            foreach (var record in definition.Records.Where(record => record.Query is not null && record.Source.Value == source.Name.Value))
+                queries[record.Name.Value] = await opened.DescribeQueryAsync(record.Query!.Value, cancellation);
+            return new DescribedSource(source.Name.Value, opened, schema, queries);
         }
         catch (SourceException away)
         {

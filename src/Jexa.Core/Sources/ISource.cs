@@ -42,6 +42,18 @@ public interface ISource : IAsyncDisposable
 
     /// <summary>Compiles a count once, for many runs. Does not touch the source.</summary>
     IPreparedQuery Prepare(CountQuery query);
+
+    /// <summary>Compiles a grouping once, for many runs. Does not touch the source.</summary>
+    IPreparedQuery Prepare(GroupQuery query);
+
+    /// <summary>Compiles several queries into one, for many runs. Does not touch the source.</summary>
+    IPreparedQuery Prepare(CombinedQuery query);
+
+    /// <summary>
+    /// Looks at a query of the developer's own without running it: the columns it gives, the named parameters it has, and
+    /// what is wrong with it.
+    /// </summary>
+    ValueTask<QuerySchema> DescribeQueryAsync(string query, CancellationToken cancellation);
 }
 
 /// <summary>A compiled query. Safe for concurrent use.</summary>

@@ -30,6 +30,18 @@ public abstract record Constant
         public override string ToString() => Value.ToString("yyyy-MM-dd");
     }
 
+    /// <summary>A moment without a zone, to the second.</summary>
+    public sealed record Moment(DateTime Value) : Constant
+    {
+        public override string ToString() => Value.ToString("yyyy-MM-dd HH:mm:ss");
+    }
+
+    /// <summary>An exact decimal number.</summary>
+    public sealed record Number(decimal Value) : Constant
+    {
+        public override string ToString() => Value.ToString("0.############################");
+    }
+
     public sealed record Truth(bool Value) : Constant
     {
         public override string ToString() => Value ? "true" : "false";

@@ -17,20 +17,22 @@ public readonly record struct LinkFiller(KeyType Key, int Ordinal, string Field)
 public sealed class LinkPlan
 {
     private readonly AddressBuilder? _builder;
-    private readonly LinkFiller[] _fillers;
+    private readonly LinkFiller?[] _slots;
     private readonly byte[]? _fixed;
     private readonly Func<string, bool>? _leadsThere;
 
-    /// <param name="fillers">In the order of the template's parameters.</param>
+    /// <param name="fillers">In the order of the template's parameters; null for one that is left out.</param>
     /// <param name="leadsThere">Asked for every address built where another page might take some of them; null where none can.</param>
-    public LinkPlan(string page, string text, AddressBuilder builder, IEnumerable<LinkFiller> fillers, Func<string, bool>? leadsThere)
+    public LinkPlan(string page, string text, AddressBuilder builder, IEnumerable<LinkFiller?> fillers, Func<string, bool>? leadsThere)
     {
         Page = page;
         Text = text;
         _builder = builder;
         UriTemplate = builder.UriTemplate;
-        _fillers = [.. fillers];
+        _slots = [.. fillers];
         _leadsThere = leadsThere;
+        Fillers = [.. _slots.OfType<LinkFiller>()];
+        ParameterNames = [.. builder.Template.Parameters.Where((_, i) => _slots[i] is not null)];
     }
 
     /// <summary>A link that is the same for every row.</summary>
@@ -39,7 +41,9 @@ public sealed class LinkPlan
         Page = page;
         Text = text;
         _fixed = Encoding.ASCII.GetBytes(address);
-        _fillers = [];
+        _slots = [];
+        Fillers = [];
+        ParameterNames = [];
     }
 
     /// <summary>The name of the page it leads to.</summary>
@@ -52,10 +56,16 @@ public sealed class LinkPlan
     public string? UriTemplate { get; }
 
     /// <summary>What fills the parameters, in their order.</summary>
-    public IReadOnlyList<LinkFiller> Fillers => _fillers;
+    public IReadOnlyList<LinkFiller> Fillers { get; }
 
-    /// <summary>The names of the parameters, in the order of <see cref="TryWriteId"/>.</summary>
-    public IReadOnlyList<string> ParameterNames => _builder?.Template.Parameters ?? [];
+    /// <summary>The names of the parameters that are filled, in the order of <see cref="Fillers"/>.</summary>
+    public IReadOnlyList<string> ParameterNames { get; }
+
+    /// <summary>Whether it leads from a list to one of the records that the list shows: it then says which place of the list it comes from.</summary>
+    public bool IsOwn { get; init; }
+
+    /// <summary>Whether two links of one row always lead to the same address.</summary>
+    public bool LeadsWhere(LinkPlan other) => Page == other.Page && _slots.SequenceEqual(other._slots);
 
     /// <summary>Appends the address of this row's link; false, and nothing appended, where it has none.</summary>
     public bool TryWrite(Row row, Utf8Buffer into)
@@ -67,7 +77,7 @@ public sealed class LinkPlan
         }
 
         var start = into.Length;
-        if (!_builder.TryBuild(new RowTexts(_fillers, row), into)) return false;
+        if (!_builder.TryBuild(new RowTexts(_slots, row), into)) return false;
         if (_leadsThere is null || _leadsThere(Encoding.ASCII.GetString(into.Written[start..]))) return true;
         into.Truncate(start);
         return false;
@@ -76,16 +86,17 @@ public sealed class LinkPlan
     /// <summary>Whether the row's values are of the storage classes that the link's parameters have.</summary>
     public bool Fits(Row row)
     {
-        foreach (var filler in _fillers)
+        foreach (var filler in Fillers)
             if (!filler.Key.Holds(row[filler.Ordinal])) return false;
         return true;
     }
 
-    /// <summary>Appends one parameter's ID text, as it stands in the address before percent-encoding.</summary>
-    public bool TryWriteId(Row row, int parameter, Utf8Buffer into) => new RowTexts(_fillers, row).TryWrite(parameter, into);
+    /// <summary>Appends the ID text of one of the fillers, as it stands in the address before percent-encoding.</summary>
+    public bool TryWriteId(Row row, int filler, Utf8Buffer into) => Fillers[filler].Key.TryWrite(row, Fillers[filler].Ordinal, into);
 
-    private readonly struct RowTexts(LinkFiller[] fillers, Row row) : IParameterTexts
+    private readonly struct RowTexts(LinkFiller?[] slots, Row row) : IParameterTexts
     {
-        public bool TryWrite(int parameter, Utf8Buffer into) => fillers[parameter].Key.TryWrite(row, fillers[parameter].Ordinal, into);
+        public bool TryWrite(int parameter, Utf8Buffer into) =>
+            slots[parameter] is { } filler && filler.Key.TryWrite(row, filler.Ordinal, into);
     }
 }

@@ -5,17 +5,19 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Views;
 
 /// <summary>A piece of a text with holes: a literal, or the value of one column.</summary>
-public readonly record struct TextPiece(byte[]? Literal, int Ordinal, FieldType Type, bool IsId)
+public readonly record struct TextPiece(byte[]? Literal, int Ordinal, FieldType Type, bool IsId, ValueStyle Style)
 {
-    public static TextPiece Of(string literal) => new(Encoding.UTF8.GetBytes(literal), -1, FieldType.Any, false);
+    public static TextPiece Of(string literal) => new(Encoding.UTF8.GetBytes(literal), -1, FieldType.Any, false, ValueStyle.Plain);
 
-    public static TextPiece Of(int ordinal, FieldType type, bool isId) => new(null, ordinal, type, isId);
+    public static TextPiece Of(int ordinal, FieldType type, bool isId) => Of(ordinal, type, isId, ValueStyle.Plain);
+
+    public static TextPiece Of(int ordinal, FieldType type, bool isId, ValueStyle style) => new(null, ordinal, type, isId, style);
 
     public void Write(Row row, Utf8Buffer into)
     {
         if (Literal is { } literal) into.Append(literal);
         else if (IsId && row[Ordinal].Kind == CellKind.Integer) into.Append(row[Ordinal].Integer);
-        else ValueFormat.Write(row, Ordinal, Type, into);
+        else ValueFormat.Write(row, Ordinal, Type, Style, into);
     }
 }
 
@@ -26,7 +28,7 @@ public sealed record TextPlan(IReadOnlyList<TextPiece> Pieces, TextPlan? Fallbac
     /// <summary>Whether the text is nothing but one text column's value, which can then be taken as it is.</summary>
     public bool IsColumn(Row row, out ReadOnlySpan<byte> utf8)
     {
-        utf8 = Pieces.Count == 1 && Pieces[0] is { Literal: null, Ordinal: var ordinal } && row[ordinal].Kind == CellKind.Text ? row.Run(ordinal) : default;
+        utf8 = Pieces.Count == 1 && Pieces[0] is { Literal: null, Ordinal: var ordinal, Style.Choices.Count: 0, Style.Unit: null } && row[ordinal].Kind == CellKind.Text ? row.Run(ordinal) : default;
         return !utf8.IsEmpty && utf8[0] > ' ';
     }
 

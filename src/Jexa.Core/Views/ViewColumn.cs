@@ -1,3 +1,4 @@
+using Jexa.Core.Formats;
 using Jexa.Core.Values;
 
 namespace Jexa.Core.Views;
@@ -12,30 +13,64 @@ namespace Jexa.Core.Views;
 public sealed record ViewColumn(
     string Name, string Label, FieldType Type, int Ordinal, bool IsId, ReferencePlan? Reference, LinkPlan? Link, TextPlan? WhenEmpty)
 {
+    public ValueStyle Style { get; init; } = ValueStyle.Plain;
+
+    /// <summary>The records between the row and a field of another record; empty for a field of the row's own.</summary>
+    public IReadOnlyList<StepPlan> Steps { get; init; } = [];
+
+    /// <summary>The field is shown only where this holds for the row; null for always.</summary>
+    public Func<Row, bool>? When { get; init; }
+
+    /// <summary>Where the picture is that the field names; null where it names none.</summary>
+    public PicturePlan? Picture { get; init; }
+
+    /// <summary>The name under which a visitor can order by it; null where nobody can.</summary>
+    public string? OrderName { get; init; }
+
     /// <summary>Whether values line up at the right.</summary>
-    public bool IsNumeric => !IsId && Reference is null && Type is FieldType.Integer or FieldType.Real or FieldType.Decimal;
+    public bool IsNumeric => !IsId && Reference is null && Style.Choices.Count == 0 && Type is FieldType.Integer or FieldType.Real or FieldType.Decimal;
 
     /// <summary>The link that stands on the value: the column's own, or the one to the record it refers to.</summary>
     public LinkPlan? LinkOn(Row row) => Link ?? (IsReferenceShown(row) ? Reference!.Link : null);
 
-    /// <summary>Whether the row has no value here.</summary>
-    public bool IsEmpty(Row row) => row[Ordinal].Kind == CellKind.Null
-        || (row[Ordinal].Kind == CellKind.Text && row[Ordinal].Length == 0);
+    /// <summary>Whether the row has no value here, or none that is to be shown.</summary>
+    public bool IsEmpty(Row row)
+    {
+        if (When?.Invoke(row) == false) return true;
+        foreach (var step in Steps)
+            if (row[step.Key].IsNull) return true;
+            else if (row[step.Presence].IsNull) return false;
+        return row[Ordinal].Kind == CellKind.Null || (row[Ordinal].Kind == CellKind.Text && row[Ordinal].Length == 0);
+    }
 
     /// <summary>Whether this is a foreign key whose other record is there and may be seen.</summary>
-    public bool IsReferenceShown(Row row) => Reference is not null && row[Reference.Presence].Kind != CellKind.Null;
+    public bool IsReferenceShown(Row row) => Reference is not null && !IsEmpty(row) && row[Reference.Presence].Kind != CellKind.Null;
 
-    /// <summary>Whether this is a foreign key that is filled but leads to no record that may be seen.</summary>
-    public bool IsReferenceLost(Row row) => Reference is not null && !IsEmpty(row) && !IsReferenceShown(row);
+    /// <summary>Whether a record that the value hangs on is not there or may not be seen, though a foreign key names it.</summary>
+    public bool IsLost(Row row)
+    {
+        if (IsEmpty(row)) return false;
+        foreach (var step in Steps)
+            if (row[step.Presence].IsNull) return true;
+        return Reference is not null && row[Reference.Presence].IsNull;
+    }
 
     /// <summary>Appends the value for people, as plain UTF-8.</summary>
     public void WriteText(Row row, Utf8Buffer into)
     {
         if (IsReferenceShown(row)) Reference!.Label.Write(row, into);
-        else if (Reference is null) TextPiece.Of(Ordinal, Type, IsId).Write(row, into);
+        else if (Reference is null) WriteOwn(row, into);
     }
+
+    /// <summary>Appends the field's own value for people.</summary>
+    public void WriteOwn(Row row, Utf8Buffer into) => TextPiece.Of(Ordinal, Type, IsId, Style).Write(row, into);
 }
 
 /// <summary>How a foreign key shows the record it leads to.</summary>
 /// <param name="Presence">A column of the other record that is never empty where the record is there and visible.</param>
 public sealed record ReferencePlan(TextPlan Label, int Presence, LinkPlan? Link);
+
+/// <summary>A record between a row and a field of another record.</summary>
+/// <param name="Key">The foreign key that leads there.</param>
+/// <param name="Presence">A column of the record that is never empty where the record is there and visible.</param>
+public readonly record struct StepPlan(int Key, int Presence);

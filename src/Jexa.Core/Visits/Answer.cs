@@ -32,5 +32,8 @@ public sealed record Answer(
 {
     internal Action? Return { get; init; }
 
+    /// <summary>An answer in words.</summary>
+    internal static Answer Say(Outcome outcome, MessageView message) => new(outcome, message.Status, message);
+
     public void Dispose() => Return?.Invoke();
 }

@@ -2,14 +2,13 @@ using System.Buffers.Binary;
 using System.Buffers.Text;
 using System.Security.Cryptography;
 using System.Text;
-using System.Text.Unicode;
 using Jexa.Core.Sites;
 using Jexa.Core.Values;
 
 namespace Jexa.Core.Visits;
 
 /// <summary>A place in a list: the order columns of one of its rows, and which row it was when it was shown.</summary>
-/// <param name="Number">Counts from 1; rows that have come or gone since are not in it.</param>
+/// <param name="Number">Counts from 1; rows that have come or gone since are not in it. Below 0 where nobody knows it.</param>
 public sealed record ListPlace(IReadOnlyList<Constant> Values, long Number);
 
 /// <summary>
@@ -18,55 +17,58 @@ public sealed record ListPlace(IReadOnlyList<Constant> Values, long Number);
 /// </summary>
 public sealed class ListCursor(byte[] secret)
 {
-    private const byte Version = 2;
+    private const byte Version = 3;
     private const int SealLength = 8;
     private const int MaxBytes = 6 * 1024;
 
-    /// <summary>The cursor behind a row; null where a value is too long for an address or is not text that can be read back.</summary>
-    public string? Write(ListPage page, Row row, long number)
+    /// <summary>The cursor at a row of the list; null where a value is too long for an address or is not text that can be read back.</summary>
+    public string? Write(ListQuery list, Row row, long number) =>
+        CellValues.Of(row, [.. list.Windows.Keys.Select(key => key.Ordinal)]) is { } values ? Write(list, values, number) : null;
+
+    /// <summary>The cursor at a place; null where a value is too long for an address.</summary>
+    public string? Write(ListQuery list, IReadOnlyList<Constant> values, long number)
     {
         using var bytes = new Utf8Buffer(256);
         bytes.Append(Version);
-        BinaryPrimitives.WriteInt64BigEndian(bytes.Room(8), number);
-        bytes.Advance(8);
-        foreach (var key in page.Windows.Keys)
+        Append(number, bytes);
+        foreach (var value in values)
         {
-            ref readonly var cell = ref row[key.Ordinal];
-            bytes.Append((byte)cell.Kind);
-            switch (cell.Kind)
+            bytes.Append((byte)KindOf(value));
+            switch (value)
             {
-                case CellKind.Null:
+                case Constant.Empty:
                     break;
-                case CellKind.Text:
-                case CellKind.Bytes:
-                    var run = row.Run(key.Ordinal);
-                    if (run.Length > MaxBytes || (cell.Kind == CellKind.Text && !Utf8.IsValid(run))) return null;
+                case Constant.Whole whole:
+                    Append(whole.Value, bytes);
+                    break;
+                case Constant.Real real:
+                    Append(BitConverter.DoubleToInt64Bits(real.Value), bytes);
+                    break;
+                default:
+                    var run = value is Constant.Bytes raw ? raw.Value : Encoding.UTF8.GetBytes(value.ToString()!);
+                    if (run.Length > MaxBytes) return null;
                     BinaryPrimitives.WriteUInt16BigEndian(bytes.Room(2), (ushort)run.Length);
                     bytes.Advance(2);
                     bytes.Append(run);
-                    break;
-                default:
-                    BinaryPrimitives.WriteInt64BigEndian(bytes.Room(8), cell.Integer);
-                    bytes.Advance(8);
                     break;
             }
         }
 
         if (bytes.Length > MaxBytes) return null;
         Span<byte> seal = stackalloc byte[SealLength];
-        Seal(page, bytes.Written, seal);
+        Seal(list, bytes.Written, seal);
         bytes.Append(seal);
         return Base64Url.EncodeToString(bytes.Written);
     }
 
     /// <summary>The place; null where the text is no cursor of this list.</summary>
-    public ListPlace? Read(ListPage page, string text)
+    public ListPlace? Read(ListQuery list, string text)
     {
         if (text.Length > MaxBytes * 2 || !Base64Url.IsValid(text)) return null;
         var bytes = Base64Url.DecodeFromChars(text).AsSpan();
         if (bytes.Length <= SealLength + 9 || bytes[0] != Version) return null;
         Span<byte> seal = stackalloc byte[SealLength];
-        Seal(page, bytes[..^SealLength], seal);
+        Seal(list, bytes[..^SealLength], seal);
         if (!CryptographicOperations.FixedTimeEquals(seal, bytes[^SealLength..])) return null;
 
         var number = BinaryPrimitives.ReadInt64BigEndian(bytes[1..]);
@@ -79,7 +81,22 @@ public sealed class ListCursor(byte[] secret)
             values.Add(Take(kind, ref rest));
         }
 
-        return values.Count == page.Windows.Keys.Count ? new ListPlace(values, number) : null;
+        return values.Count == list.Windows.Keys.Count ? new ListPlace(values, number) : null;
+    }
+
+    private static CellKind KindOf(Constant value) => value switch
+    {
+        Constant.Empty => CellKind.Null,
+        Constant.Whole => CellKind.Integer,
+        Constant.Real => CellKind.Real,
+        Constant.Bytes => CellKind.Bytes,
+        _ => CellKind.Text,
+    };
+
+    private static void Append(long value, Utf8Buffer bytes)
+    {
+        BinaryPrimitives.WriteInt64BigEndian(bytes.Room(8), value);
+        bytes.Advance(8);
     }
 
     private static Constant Take(CellKind kind, ref Span<byte> rest)
@@ -97,10 +114,10 @@ public sealed class ListCursor(byte[] secret)
         return kind == CellKind.Real ? new Constant.Real(BitConverter.Int64BitsToDouble(bits)) : new Constant.Whole(bits);
     }
 
-    private void Seal(ListPage page, ReadOnlySpan<byte> values, Span<byte> seal)
+    private void Seal(ListQuery list, ReadOnlySpan<byte> values, Span<byte> seal)
     {
         using var sealing = IncrementalHash.CreateHMAC(HashAlgorithmName.SHA256, secret);
-        sealing.AppendData(Encoding.UTF8.GetBytes(page.Windows.Signature(page.Name)));
+        sealing.AppendData(Encoding.UTF8.GetBytes(list.Signature));
         sealing.AppendData([0]);
         sealing.AppendData(values);
         Span<byte> whole = stackalloc byte[32];

@@ -14,14 +14,14 @@ internal readonly record struct LoadDecision(Outcome Outcome, int Row, string Wh
 /// </summary>
 internal static class Loading
 {
-    public static LoadDecision Decide(DetailPage page, RowBlock rows, Constant[] asked)
+    public static LoadDecision Decide(RecordLookup lookup, RowBlock rows, Constant[] asked)
     {
         if (rows.Count == 0) return new LoadDecision(new Outcome.Unknown(), -1, "The source has no such row.");
         var (exact, exactVisible, near, nearVisible, at) = (0, 0, 0, 0, -1);
         for (var i = 0; i < rows.Count; i++)
         {
-            var match = Match(page, rows[i], asked);
-            var visible = page.FlagOrdinal < 0 || rows[i][page.FlagOrdinal].Integer == 1;
+            var match = Match(lookup, rows[i], asked);
+            var visible = lookup.FlagOrdinal < 0 || rows[i][lookup.FlagOrdinal].Integer == 1;
             if (match == KeyMatch.Exact)
             {
                 exact++;
@@ -45,18 +45,15 @@ internal static class Loading
             : new LoadDecision(new Outcome.Unknown(), -1, "The source found rows only by rules looser than letter case, or of another storage class.");
     }
 
-    /// <summary>The key of a loaded row as typed values, in the order of the page's parameters.</summary>
-    public static Constant[] KeyOf(DetailPage page, Row row) =>
-    [
-        .. page.KeyOrdinals.Select((ordinal, i) => page.Parameters[i].Key.ValueOf(row, ordinal)),
-    ];
+    /// <summary>The key of a loaded row as typed values, in the order of the lookup's keys.</summary>
+    public static Constant[] KeyOf(RecordLookup lookup, Row row) => [.. lookup.Ordinals.Select((ordinal, i) => lookup.Keys[i].ValueOf(row, ordinal))];
 
-    private static KeyMatch Match(DetailPage page, Row row, Constant[] asked)
+    private static KeyMatch Match(RecordLookup lookup, Row row, Constant[] asked)
     {
         var match = KeyMatch.Exact;
         for (var i = 0; i < asked.Length; i++)
         {
-            var part = page.Parameters[i].Key.Compare(row, page.KeyOrdinals[i], asked[i]);
+            var part = lookup.Keys[i].Compare(row, lookup.Ordinals[i], asked[i]);
             if (part < match) match = part;
         }
 

@@ -19,14 +19,17 @@ internal static class Messages
     public static MessageView NoPage(Site site, RequestTarget target)
     {
         var path = target.Path.Length <= 200 ? target.Path.ToString() : target.Path[..200].ToString();
-        var nearest = site.Pages.Where(page => page.Head.Builder.Fixed is not null).Take(200)
-            .OrderBy(page => Nearest.Distance((site.Frame.Mount.Text + path).ToLowerInvariant(), page.Head.Builder.Fixed!.ToLowerInvariant()))
+        var nearest = site.Pages.Where(page => page.Head.Alone is not null).Take(200)
+            .OrderBy(page => Nearest.Distance((site.Frame.Mount.Text + path).ToLowerInvariant(), page.Head.Alone!.ToLowerInvariant()))
             .Take(NearestPages)
-            .Select(page => new PlainLink(page.Name, LinkCompiler.PageText(page.Head), page.Head.Builder.Fixed!)).ToList();
+            .Select(page => new PlainLink(page.Name, LinkCompiler.PageText(page.Head), page.Head.Alone!)).ToList();
         return new MessageView(site.Frame, null, "no-page", 404, "There is no page here",
             nearest.Count == 0 ? ["No page of this app has this address."]
                 : ["No page of this app has this address.", "These pages have addresses that are near to it:"],
-            null, null, nearest);
+            null, null, nearest)
+        {
+            Markdown = site.NotFound?.Source,
+        };
     }
 
     public static MessageView Unwritten(Site site, string page) =>
@@ -38,13 +41,13 @@ internal static class Messages
             ["It holds characters or steps that no address can have.", "Please check how it was typed or copied."], null, null, Home(site));
 
     public static MessageView Missing(Site site, DetailPage page, PageParameter parameter, int status) =>
-        new(site.Frame, page.Name, "missing", status, $"Which {page.Record.One}?",
-            [$"The address names no {page.Record.One}: {Described(page, parameter)} is missing.", Form(page, parameter)],
+        new(site.Frame, page.Name, "missing", status, $"Which {page.Record!.One}?",
+            [$"The address names no {page.Record!.One}: {Described(page, parameter)} is missing.", Form(page, parameter)],
             parameter.Name, parameter.Key.Looks, Back(site, page));
 
     public static MessageView Malformed(Site site, DetailPage page, PageParameter parameter, RawParameter raw, KeyFault fault)
     {
-        var one = page.Record.One;
+        var one = page.Record!.One;
         var said = fault switch
         {
             KeyFault.BadEncoding => $"The address cannot be read where it names the {one}.",
@@ -58,25 +61,77 @@ internal static class Messages
             [said, Form(page, parameter)], parameter.Name, parameter.Key.Looks, Back(site, page));
     }
 
-    public static MessageView MalformedControl(Site site, ListPage page, string control, KeyFault fault) =>
-        new(site.Frame, page.Name, "malformed", 400, "This part of the list cannot be found",
-            [fault == KeyFault.OtherName ? $"The address writes “{control}” in another way than this page reads it."
-                : $"What the address says behind “{control}” is not a place in this list.", "Please begin at the top of the list."],
-            control, "a place that a link of this list leads to", [new PlainLink(page.Name, page.Shape.Heading, page.Shape.Address)]);
+    public static MessageView MalformedControl(Site site, ListPage page, ListFault fault)
+    {
+        var (heading, said, expected) = fault.Name switch
+        {
+            _ when fault.Fault == KeyFault.OtherName => ("This list cannot be shown so", $"The address writes “{Cut(fault.Raw ?? "")}” where this page reads “{fault.Name}”.", fault.Name),
+            _ when fault.Fault == KeyFault.GivenTwice => ("This list cannot be shown so", $"The address says {fault.Name} more than once.", $"one {fault.Name}"),
+            ParameterReader.Find when !page.Plan.CanSearch => ("This list cannot be searched", "It has no search.", "no search"),
+            ParameterReader.Find => ("This search is too long", $"A search goes by at most {ListPlan.MaxWords} words and 200 characters.", $"at most {ListPlan.MaxWords} words"),
+            ParameterReader.Order => ("This list cannot be put in that order", $"“{Cut(fault.Raw ?? "")}” is no column that it can be ordered by.",
+                string.Join(", ", page.Shape.Columns.Select(column => column.OrderName).OfType<string>()) is { Length: > 0 } names ? $"one of {names}, with a minus before it to turn it round" : "nothing"),
+            ParameterReader.Size => ("This list cannot be cut into such parts", $"“{Cut(fault.Raw ?? "")}” is no number of rows that it can show at a time.", "one of " + string.Join(", ", page.Sizes)),
+            _ => ("This part of the list cannot be found", $"What the address says behind “{fault.Name}” is not a place in this list.", "a place that a link of this list leads to"),
+        };
+        return new(site.Frame, page.Name, "malformed", 400, heading, [said, "Please begin at the top of the list."], fault.Name, expected, BackToList(site, page));
+    }
+
+    public static MessageView MalformedParameter(Site site, ListPage page, PageParameter parameter, ListFault fault)
+    {
+        var said = fault.Fault switch
+        {
+            KeyFault.BadEncoding => $"The address cannot be read where it says {parameter.Name}.",
+            KeyFault.GivenTwice => $"The address says {parameter.Name} more than once.",
+            KeyFault.OtherName => $"The address says “{Cut(fault.Raw!)}” where this page reads “{parameter.Name}”.",
+            KeyFault.OutOfRange => $"“{Cut(fault.Raw!)}” is beyond what {parameter.Name} can be.",
+            KeyFault.TooLong => $"The address is too long where it says {parameter.Name}.",
+            KeyFault.TooMany => $"The address says {parameter.Name} too often.",
+            KeyFault.Alone => $"The address says {parameter.Name} “{Cut(fault.Raw!)}”, but not of which year.",
+            _ => $"“{Cut(fault.Raw!)}” is not {parameter.Key.Looks}.",
+        };
+        return new MessageView(site.Frame, page.Name, "malformed", 400, "This list cannot be shown so", [said, $"{Labels.Capital(parameter.Name)} is {parameter.Key.Looks}."],
+            parameter.Name, parameter.Key.Looks, BackToList(site, page));
+    }
+
+    public static MessageView Exclusive(Site site, Page page, Page rival, IReadOnlyList<string> names) =>
+        new(site.Frame, page.Name, "malformed", 400, "This address says two things at once",
+            [$"It says {string.Join(" and ", names)}, and only one of the two can be shown.", "Please leave one of them out."], names[0], $"one of {string.Join(", ", names)}",
+            new[] { page, rival }.Select(one => one is DetailPage detail ? detail.Shape.Back : (one as ListPage)?.AllOfThem is { } all
+                ? new PlainLink(all.Name, LinkCompiler.ListHeading(all), all.Alone!) : null).OfType<PlainLink>().Distinct().ToArray() is { Length: > 0 } links ? links : Home(site));
+
+    public static MessageView MissingParameter(Site site, ListPage page, PageParameter parameter, int status) =>
+        new(site.Frame, page.Name, "missing", status, $"Which {Labels.OfRecord(parameter.Name)}?",
+            [$"The address does not say of which {Labels.OfRecord(parameter.Name)} the {page.Record!.Many} are.", $"{Labels.Capital(parameter.Name)} is {parameter.Key.Looks}."],
+            parameter.Name, parameter.Key.Looks, BackToList(site, page));
+
+    /// <summary>For a parent that is not there and for one that may not be seen alike.</summary>
+    public static MessageView UnknownParent(Site site, ListPage page, ParentPlan parent, IReadOnlyList<IReadOnlyList<string>> texts) =>
+        new(site.Frame, page.Name, "unknown", 404, $"There is no such {parent.Record.One}",
+            [$"No {parent.Record.One} has {string.Join(" and ", parent.Parameters.Select(number => $"the {Labels.OfRecord(page.Parameters[number].Name)} “{Cut(texts[number][0])}”"))}, so it has no {page.Record!.Many}."],
+            null, null, BackToList(site, page));
+
+    public static MessageView AmbiguousParent(Site site, ListPage page, ParentPlan parent) =>
+        new(site.Frame, page.Name, "ambiguous", 500, $"More than one {parent.Record.One} answers to this address",
+            ["Nothing is listed, since it could be the wrong one's.", "The people who run this app can see what happened."], null, null, BackToList(site, page));
+
+    /// <summary>The sentence a list shows a visitor whose address lacked what another list is about.</summary>
+    public static string LackingFilter(ListPage page, PageParameter parameter) =>
+        $"The address you followed did not say of which {Labels.OfRecord(parameter.Name)} the {page.Record!.Many} are. Here are all of them.";
 
     /// <summary>For a record that is not there and for one that may not be seen alike.</summary>
     public static MessageView Unknown(Site site, DetailPage page, IReadOnlyList<string> ids) =>
-        new(site.Frame, page.Name, "unknown", 404, $"There is no such {page.Record.One}",
-            [$"No {page.Record.One} has {IdSentence(page, ids)}."], null, null, Back(site, page));
+        new(site.Frame, page.Name, "unknown", 404, $"There is no such {page.Record!.One}",
+            [$"No {page.Record!.One} has {IdSentence(page, ids)}."], null, null, Back(site, page));
 
     public static MessageView Ambiguous(Site site, DetailPage page) =>
-        new(site.Frame, page.Name, "ambiguous", 500, $"More than one {page.Record.One} answers to this address",
+        new(site.Frame, page.Name, "ambiguous", 500, $"More than one {page.Record!.One} answers to this address",
             ["None of them is shown, since it could be the wrong one.", "The people who run this app can see what happened."], null, null,
             Back(site, page));
 
     public static MessageView NotAllowed(Site site, Page page) =>
         new(site.Frame, page.Name, "not-allowed", 405, "This page can only be read", ["Nothing can be sent to this address, and nothing was changed."],
-            null, null, page.Head.Builder.Fixed is { } address ? [new PlainLink(page.Name, LinkCompiler.PageText(page.Head), address)] : Home(site));
+            null, null, page.Head.Alone is { } address ? [new PlainLink(page.Name, LinkCompiler.PageText(page.Head), address)] : Home(site));
 
     public static MessageView Unavailable(Site site, Page? page) =>
         new(site.Frame, page?.Name, "unavailable", 503, "This page is not available just now",
@@ -88,16 +143,16 @@ internal static class Messages
 
     /// <summary>The sentence a list shows a visitor who was led there for lack of an ID.</summary>
     public static string Lacking(DetailPage page, PageParameter parameter) =>
-        $"The address you followed lacked {Described(page, parameter)}, which tells one {page.Record.One} from all others. Choose {A(page.Record.One)} from this list.";
+        $"The address you followed lacked {Described(page, parameter)}, which tells one {page.Record!.One} from all others. Choose {A(page.Record!.One)} from this list.";
 
     private static string Form(DetailPage page, PageParameter parameter) =>
         $"{Labels.Capital(Described(page, parameter))} is {parameter.Key.Looks}.";
 
     /// <summary>“a bridge’s ID” for the key itself, “a bridge’s code” for another field.</summary>
-    private static string Described(DetailPage page, PageParameter parameter) => $"{A(page.Record.One)}’s {Noun(page, parameter)}";
+    private static string Described(DetailPage page, PageParameter parameter) => $"{A(page.Record!.One)}’s {Noun(page, parameter)}";
 
     private static string Noun(DetailPage page, PageParameter parameter) =>
-        page.Record.Key is [var only] && only == parameter.Field ? "ID" : Labels.OfRecord(parameter.Field.Name);
+        page.Record!.Key is [var only] && only == parameter.Field ? "ID" : Labels.OfRecord(parameter.Field.Name);
 
     private static string IdSentence(DetailPage page, IReadOnlyList<string> ids) =>
         string.Join(" and ", page.Parameters.Select((parameter, i) => $"the {Noun(page, parameter)} “{Cut(ids[i])}”"));
@@ -105,7 +160,11 @@ internal static class Messages
     private static string A(string noun) => ("aeiou".Contains(char.ToLowerInvariant(noun[0])) ? "an " : "a ") + noun;
 
     private static PlainLink[] Back(Site site, DetailPage page) =>
-        page.Shape.Back is { } back ? [back with { Text = $"All {page.Record.Many}" }] : Home(site);
+        page.Shape.Back is { } back ? [back with { Text = $"All {page.Record!.Many}" }] : Home(site);
+
+    private static PlainLink[] BackToList(Site site, ListPage page) =>
+        page.Head.Alone is { } own ? [new PlainLink(page.Name, page.Shape.Heading, own)]
+        : page.AllOfThem is { } all ? [new PlainLink(all.Name, LinkCompiler.ListHeading(all), all.Alone!)] : Home(site);
 
     private static PlainLink[] Home(Site site) => [new PlainLink(site.Home?.Name ?? "", $"Start of {site.Frame.AppTitle}", site.Frame.HomeAddress)];
 

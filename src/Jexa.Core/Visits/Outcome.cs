@@ -11,7 +11,7 @@ public abstract record Outcome
     /// <summary>The words of all outcomes.</summary>
     public static IReadOnlyList<string> Words { get; } =
     [
-        "listed", "found", "no-page", "missing", "malformed", "not-canonical", "unknown", "hidden", "ambiguous", "not-allowed", "unavailable", "failed",
+        "listed", "found", "shown", "no-page", "missing", "malformed", "not-canonical", "unknown", "hidden", "ambiguous", "not-allowed", "unavailable", "failed",
     ];
 
     /// <summary>The outcome's word in traces, logs and the developer's eyes.</summary>
@@ -31,6 +31,12 @@ public abstract record Outcome
     }
 
     public sealed record Found() : Outcome("found")
+    {
+        public override bool IsGood => true;
+    }
+
+    /// <summary>A text of the app's own.</summary>
+    public sealed record Shown() : Outcome("shown")
     {
         public override bool IsGood => true;
     }

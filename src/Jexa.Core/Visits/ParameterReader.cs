@@ -21,39 +21,65 @@ internal static class ParameterReader
     /// <summary>Stands for the end of a list.</summary>
     public const string End = "end";
 
+    /// <summary>What a list is searched for.</summary>
+    public const string Find = "find";
+
+    /// <summary>The column a list is ordered by; a minus before it turns the order round.</summary>
+    public const string Order = "order";
+
+    /// <summary>Rows in one window of a list.</summary>
+    public const string Size = "size";
+
+    /// <summary>The list, and the place in it, that a visitor comes from.</summary>
+    public const string From = "from";
+
     /// <summary>Says on a list which page's ID was lacking: <c>PAGE.PARAMETER</c>.</summary>
     public const string Lacking = "lacking";
+
+    /// <summary>The names of all controls of a list.</summary>
+    public static IReadOnlyList<string> Controls { get; } = [Find, Order, Size, After, Before];
 
     /// <summary>
     /// Of the pages that share a path, the one whose required parameters are all present and most; where there is none, the
     /// one that lacks the fewest. Present but empty counts as present.
     /// </summary>
-    public static Page Choose(IReadOnlyList<Page> pages, RequestTarget target)
+    /// <param name="rival">Another page that could win as well: the address gives what only one of them can take.</param>
+    public static Page Choose(IReadOnlyList<Page> pages, RequestTarget target, out Page? rival)
     {
+        rival = null;
         if (pages.Count == 1) return pages[0];
-        return pages
-            .Select(page => (page, absent: page.Head.Template.QueryParameters.Count(name => !target.Query.Any(pair => pair.Name == name))))
+        var ranked = pages
+            .Select(page => (page, required: RequiredOf(page)))
+            .Select(candidate => (candidate.page, candidate.required, absent: candidate.required.Count(name => !target.Query.Any(pair => pair.Name == name))))
             .OrderBy(candidate => candidate.absent > 0)
             .ThenBy(candidate => candidate.absent)
-            .ThenByDescending(candidate => candidate.page.Head.Template.QueryParameters.Count)
-            .First().page;
+            .ThenByDescending(candidate => candidate.required.Count)
+            .ToList();
+        var (first, second) = (ranked[0], ranked[1]);
+        if (first.absent == 0 && second.absent == 0 && first.required.Count == second.required.Count) rival = second.page;
+        return first.page;
     }
+
+    /// <summary>The query parameters that a page is not meant without.</summary>
+    public static List<string> RequiredOf(Page page) =>
+        [.. page.Parameters.Where(parameter => parameter is { Segment: < 0, Required: true }).Select(parameter => parameter.Name)];
 
     public static RawParameter Read(RequestTarget target, PageParameter parameter)
     {
-        if (parameter.Segment < 0) return FromQuery(target, parameter.Name);
+        if (parameter.Segment < 0) return FromQuery(target.Query, parameter.Name);
         if (target.Segments[parameter.Segment].IsBad) return new RawParameter(null, KeyFault.BadEncoding);
         var text = target.Text(parameter.Segment);
         return new RawParameter(text[parameter.Prefix.Length..^parameter.Suffix.Length].ToString(), KeyFault.None);
     }
 
     /// <summary>A query parameter by its exact name. A name that is nearly the same is an error, not an absence.</summary>
-    public static RawParameter FromQuery(RequestTarget target, string name)
+    public static RawParameter FromQuery(IReadOnlyList<QueryPair> pairs, string name)
     {
         string? text = null;
         var count = 0;
-        foreach (var pair in target.Query)
+        for (var i = 0; i < pairs.Count; i++)
         {
+            var pair = pairs[i];
             if (pair.Name == name)
             {
                 if (pair.Value is null) return new RawParameter(null, KeyFault.BadEncoding);
@@ -70,7 +96,7 @@ internal static class ParameterReader
     }
 
     /// <summary>The raw query string without the pairs of these names, ready to go behind <c>?</c> or <c>&amp;</c>.</summary>
-    public static string RestOfQuery(RequestTarget target, IReadOnlyList<string> names)
+    public static string RestOfQuery(RequestTarget target, IReadOnlyCollection<string> names)
     {
         if (target.QueryString.Length <= 1) return "";
         var kept = target.QueryString[1..].ToString().Split('&')

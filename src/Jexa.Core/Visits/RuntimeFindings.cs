@@ -15,12 +15,12 @@ public sealed class RuntimeFindings
     public void Clear() => _findings.Clear();
 
     public void AddAmbiguous(Page page, string id) => Add(FindingCodes.AmbiguousRecord, page,
-        $"Two visible {page.Record.Many} answer to the ID “{(id.Length <= 80 ? id : id[..80] + "…")}” on the page “{page.Name}”.",
-        $"Make {string.Join(" with ", page.Parameters.Select(p => p.Field.Name))} unique in {page.Record.Table.Name}, or choose another key.");
+        $"Two visible {page.Record!.Many} answer to the ID “{(id.Length <= 80 ? id : id[..80] + "…")}” on the page “{page.Name}”.",
+        $"Make {string.Join(" with ", page.Parameters.Select(p => p.Field.Name))} unique in {page.Record!.Table.Name}, or choose another key.");
 
     public void AddUnlinked(Page page) => Add(FindingCodes.KeyOfOtherClass, page,
-        $"The list “{page.Name}” has {page.Record.Many} whose key is of another type than the key's column, so they have no link.",
-        $"Look in {page.Record.Table.Name} for rows whose {string.Join(" or ", page.Record.Key.Select(field => field.Name))} was stored as another type.");
+        $"The list “{page.Name}” has {page.Record!.Many} whose key is of another type than the key's column, so they have no link.",
+        $"Look in {page.Record!.Table.Name} for rows whose {string.Join(" or ", page.Record!.Key.Select(field => field.Name))} was stored as another type.");
 
     private void Add(FindingCode code, Page page, string message, string remedy) =>
         _findings.TryAdd((code.Id, page.Name), new Finding(code, page.Head.Definition.Path.At, message, null, null, null, remedy));

@@ -18,30 +18,31 @@ public static class Samples
     /// <exception cref="SourceException">The source is away, too slow or refused.</exception>
     public static async ValueTask<SampleAddress?> FirstAsync(Page page, CancellationToken cancellation)
     {
-        if (page.Head.Builder.Fixed is { } address) return new SampleAddress(address, []);
-        if (page is not DetailPage detail) return null;
+        if (page.Head.Alone is { } address) return new SampleAddress(address, []);
+        if (page.Samples is not { } samples) return null;
         var rows = new RowBlock();
-        rows.Reset(detail.Samples.Width);
-        await detail.Samples.RunAsync([], rows, cancellation);
+        rows.Reset(samples.Query.Width);
+        await samples.Query.RunAsync([], rows, cancellation);
         for (var i = 0; i < rows.Count; i++)
-            if (Of(detail, rows[i]) is { } sample) return sample;
+            if (Of(page, samples, rows[i]) is { } sample) return sample;
         return null;
     }
 
-    private static SampleAddress? Of(DetailPage page, Row row)
+    private static SampleAddress? Of(Page page, SamplePlan samples, Row row)
     {
         using var text = new Utf8Buffer(128);
-        var ids = new string[page.Parameters.Count];
+        var ids = new string?[page.Parameters.Count];
         for (var i = 0; i < ids.Length; i++)
         {
+            if (samples.Ordinals[i] < 0) continue;
             text.Truncate(0);
-            if (!page.Parameters[i].Key.TryWrite(row, i, text)) return null;
+            if (!page.Parameters[i].Key.TryWrite(row, samples.Ordinals[i], text)) return null;
             ids[i] = text.ToString();
         }
 
         text.Truncate(0);
         if (!page.Head.Builder.TryBuild(new GivenTexts(ids), text)) return null;
         var address = text.ToString();
-        return page.Head.LeadsThere?.Invoke(address) == false ? null : new SampleAddress(address, ids);
+        return page.Head.LeadsThere?.Invoke(address) == false ? null : new SampleAddress(address, [.. ids.Select(id => id ?? "")]);
     }
 }

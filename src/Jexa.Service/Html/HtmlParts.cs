@@ -1,4 +1,6 @@
 using System.Runtime.CompilerServices;
+using System.Text;
+using Jexa.Core.Formats;
 using Jexa.Core.Values;
 using Jexa.Core.Views;
 
@@ -7,19 +9,20 @@ namespace Jexa.Service.Html;
 /// <summary>The pieces of a frame's HTML that are the same on every page of an app.</summary>
 /// <param name="BeforeTitle">Up to and with the opening of the title.</param>
 /// <param name="AfterTitle">The app's name in the title, the rest of the head, the header up to the menu.</param>
-internal sealed record FrameParts(byte[] BeforeTitle, byte[] AfterTitle, IReadOnlyList<(string Page, byte[] Open, byte[] Close)> Menu);
+/// <param name="Header">The app's own header; empty for none.</param>
+/// <param name="Footer">The app's own footer; empty for none.</param>
+internal sealed record FrameParts(byte[] BeforeTitle, byte[] AfterTitle, IReadOnlyList<(string Page, byte[] Open, byte[] Close)> Menu, byte[] Header, byte[] Footer);
 
 /// <summary>The pieces of a list's HTML that are the same for every visit.</summary>
-/// <param name="Head">The table up to its body.</param>
-/// <param name="OpenCells">What opens a cell of each column: the row too in the first one, the end of the cell before in the others.</param>
-/// <param name="CloseRow">What ends the last cell and the row.</param>
-internal sealed record ListParts(byte[] Head, byte[][] OpenCells, byte[] CloseRow, ViewColumn[] Columns);
+/// <param name="OpenCells">What opens a cell of each column: the end of the cell before in all but the first.</param>
+/// <param name="Quiet">Whether a column's link leads where a better one of the row leads: then it is for the pointer alone.</param>
+/// <param name="Headings">Each column's label, encoded.</param>
+/// <param name="Main">The column that cards and bullets begin with.</param>
+internal sealed record ListParts(byte[][] OpenCells, bool[] Quiet, byte[][] Headings, ViewColumn[] Columns, int Main);
 
 /// <summary>The pieces of a detail page's HTML that are the same for every visit.</summary>
-/// <param name="Back">The way back to the list, up to the heading.</param>
-/// <param name="Terms">Each field's label, up to its value, with the end of the field before.</param>
-/// <param name="Close">What ends the last field and the list of them.</param>
-internal sealed record DetailParts(byte[] Back, byte[][] Terms, byte[] Close, ViewColumn[] Fields);
+/// <param name="Terms">Each field's label, up to its value.</param>
+internal sealed record DetailParts(byte[][] Terms, ViewColumn[] Fields);
 
 /// <summary>
 /// Encodes what does not change from visit to visit once, and keeps it exactly as long as the compiled page it was made
@@ -44,35 +47,54 @@ internal sealed class HtmlParts(string styleVersion)
         head.AppendEncoded(frame.AppTitle);
         head.Append("</title>\n<meta name=\"viewport\" content=\"width=device-width, initial-scale=1\">\n<link rel=\"stylesheet\" href=\""u8);
         head.AppendEncoded($"{frame.Mount}/_jexa/style.css?v={styleVersion}");
+        if (frame.Texts.Style is not null)
+        {
+            head.Append("\">\n<link rel=\"stylesheet\" href=\""u8);
+            head.AppendEncoded($"{frame.Mount}/_jexa/app/style.css");
+        }
+
         head.Append("\">\n<link rel=\"icon\" type=\"image/svg+xml\" href=\""u8);
         head.AppendEncoded($"{frame.Mount}/_jexa/icon.svg");
         head.Append("\">\n</head>\n<body>\n<a class=\"skip\" href=\"#main\">Skip to the content</a>\n<header class=\"top\">\n<a class=\"app\" href=\""u8);
         head.AppendEncoded(frame.HomeAddress);
         head.Append("\">"u8);
+        if (frame.Texts.Logo is not null)
+        {
+            head.Append("<img class=\"logo\" alt=\"\" src=\""u8);
+            head.AppendEncoded($"{frame.Mount}/_jexa/app/logo");
+            head.Append("\">"u8);
+        }
+
         head.AppendEncoded(frame.AppTitle);
         head.Append("</a>\n"u8);
         return new FrameParts(
-            "<!DOCTYPE html>\n<html lang=\"en\">\n<head>\n<meta charset=\"utf-8\">\n<title>"u8.ToArray(), head.Written.ToArray(),
-            [.. frame.Menu.Select(link => (link.Page, Bytes($"<li><a href=\"{Encoded(link.Address)}\""), Bytes($">{Encoded(link.Text)}</a></li>\n")))]);
+            Bytes($"<!DOCTYPE html>\n<html lang=\"{Encoded(frame.Conventions.Language)}\">\n<head>\n<meta charset=\"utf-8\">\n<title>"), head.Written.ToArray(),
+            [.. frame.Menu.Select(link => (link.Page, Bytes($"<li><a href=\"{Encoded(link.Address)}\""), Bytes($">{Encoded(link.Text)}</a></li>\n")))],
+            Around("div", "own-header", frame.Texts.Header, frame), Around("footer", "own-footer", frame.Texts.Footer, frame));
     }
+
+    private static byte[] Around(string element, string kind, string markdown, PageFrame frame) =>
+        markdown.Length == 0 ? [] : Bytes($"<{element} class=\"{kind}\">\n{MarkdownText.ToHtml(markdown, frame)}</{element}>\n");
 
     private static ListParts Make(ListShape shape)
     {
-        var headings = shape.Columns.Select(column => $"<th scope=\"col\"{Kind(column)}>{Encoded(column.Label)}</th>\n");
+        ViewColumn[] columns = [.. shape.Columns];
+        var main = Array.FindIndex(columns, column => column.Link is not null && column.Picture is null);
+        if (main < 0) main = Math.Max(0, Array.FindIndex(columns, column => column.Picture is null));
+        var quiet = columns.Select((column, i) => column.Link is { } link && i != main
+            && (columns[main].Link?.LeadsWhere(link) == true || columns.Take(i).Where(other => other.Picture is null).Any(other => other.Link?.LeadsWhere(link) == true)));
         return new ListParts(
-            Bytes($"<table class=\"list\">\n<thead>\n<tr>\n{string.Concat(headings)}</tr>\n</thead>\n<tbody>\n"),
-            [.. shape.Columns.Select((column, i) => Bytes($"{(i == 0 ? "<tr>" : "</td>")}\n<td{Kind(column)} data-label=\"{Encoded(column.Label)}\">"))],
-            Bytes($"{(shape.Columns.Count == 0 ? "<tr>" : "</td>")}\n</tr>\n"), [.. shape.Columns]);
+            [.. columns.Select((column, i) => Bytes($"{(i == 0 ? "" : "</td>")}\n<td{Kind(column)} data-label=\"{Encoded(column.Label)}\">"))],
+            [.. quiet], [.. columns.Select(column => Bytes(Encoded(column.Label)))], columns, main);
     }
 
     private static DetailParts Make(DetailShape shape) => new(
-        Bytes(shape.Back is { } back ? $"<p class=\"back\"><a href=\"{Encoded(back.Address)}\">{Encoded(back.Text)}</a></p>\n<h1>" : "<h1>"),
-        [.. shape.Fields.Select((field, i) => Bytes($"{(i == 0 ? "" : "</dd></div>\n")}<div><dt>{Encoded(field.Label)}</dt><dd>"))],
-        Bytes(shape.Fields.Count == 0 ? "</dl>\n" : "</dd></div>\n</dl>\n"), [.. shape.Fields]);
+        [.. shape.Fields.Select(field => Bytes($"<div{(field.Style.Form is FieldForm.Long or FieldForm.Markdown or FieldForm.Picture ? " class=\"wide\"" : "")}><dt>{Encoded(field.Label)}</dt><dd>"))],
+        [.. shape.Fields]);
 
-    private static string Kind(ViewColumn column) => column.IsNumeric ? " class=\"number\"" : "";
+    private static string Kind(ViewColumn column) => column.IsNumeric ? " class=\"number\"" : column.Picture is not null ? " class=\"thumb\"" : "";
 
-    private static string Encoded(string text) => System.Text.Encoding.UTF8.GetString(HtmlText.Encoded(text));
+    private static string Encoded(string text) => Encoding.UTF8.GetString(HtmlText.Encoded(text));
 
-    private static byte[] Bytes(string html) => System.Text.Encoding.UTF8.GetBytes(html);
+    private static byte[] Bytes(string html) => Encoding.UTF8.GetBytes(html);
 }

@@ -30,6 +30,9 @@ internal static class JsonPageWriter
             case DetailView detail:
                 WriteDetail(detail, writer, scratch);
                 break;
+            case TextView text:
+                WriteText(text, writer);
+                break;
             case MessageView message:
                 WriteProblem(message, instance, writer);
                 break;
@@ -44,27 +47,100 @@ internal static class JsonPageWriter
     {
         json.WriteString("outcome"u8, "listed"u8);
         json.WriteString("page"u8, view.Page);
-        json.WriteString("title"u8, view.Shape.Heading);
-        json.WriteStartObject("total"u8);
-        json.WriteNumber("count"u8, view.Total.Count);
-        json.WriteBoolean("exact"u8, view.Total.IsExact);
-        json.WriteEndObject();
+        json.WriteString("title"u8, view.Heading);
+        WriteTrail(view.Trail, json);
+        WriteTotal(view.Total, json);
         if (view.From is { } from) json.WriteNumber("from"u8, from);
         if (view.Notice is { } notice) json.WriteString("notice"u8, notice);
-        json.WriteStartArray("records"u8);
-        for (var i = 0; i < view.Rows.Count; i++)
-        {
-            json.WriteStartObject();
-            if (view.Shape.RecordLink is { } own) WriteIdentity(own, view.Rows[i], json, scratch);
-            WriteFields(view.Shape.Columns, view.Rows[i], json, scratch);
-            json.WriteEndObject();
-        }
-
-        json.WriteEndArray();
+        WriteRecords(view.Shape, view.Rows, json, scratch);
         json.WriteString("first"u8, view.Windows.First);
         json.WriteString("prev"u8, view.Windows.Previous);
         json.WriteString("next"u8, view.Windows.Next);
         json.WriteString("last"u8, view.Windows.Last);
+        WriteControls(view.Controls, json);
+        WriteSides(view.Sides, json);
+    }
+
+    private static void WriteTotal(Total total, Utf8JsonWriter json)
+    {
+        json.WriteStartObject("total"u8);
+        json.WriteNumber("count"u8, total.Count);
+        json.WriteBoolean("exact"u8, total.IsExact);
+        json.WriteEndObject();
+    }
+
+    private static void WriteRecords(ListShape shape, RowBlock rows, Utf8JsonWriter json, Utf8Buffer scratch)
+    {
+        json.WriteStartArray("records"u8);
+        for (var i = 0; i < rows.Count; i++)
+        {
+            json.WriteStartObject();
+            if (shape.RecordLink is { } own) WriteIdentity(own, rows[i], json, scratch);
+            WriteFields(shape.Columns, rows[i], json, scratch);
+            if (shape.Actions.Count > 0) WriteLinks(shape.Actions, rows[i], json, scratch);
+            json.WriteEndObject();
+        }
+
+        json.WriteEndArray();
+    }
+
+    private static void WriteControls(ListControls controls, Utf8JsonWriter json)
+    {
+        if (controls.Find is { } find) json.WriteString("find"u8, find);
+        json.WriteString("order"u8, controls.Order);
+        json.WriteStartArray("orders"u8);
+        foreach (var order in controls.Orders) json.WriteStringValue(order.Name);
+        json.WriteEndArray();
+        json.WriteNumber("size"u8, controls.Size);
+        json.WriteStartArray("sizes"u8);
+        foreach (var size in controls.Sizes) json.WriteNumberValue(size);
+        json.WriteEndArray();
+    }
+
+    private static void WriteSides(IReadOnlyList<SideView> sides, Utf8JsonWriter json)
+    {
+        if (sides.Count == 0) return;
+        json.WriteStartArray("sides"u8);
+        foreach (var side in sides)
+        {
+            json.WriteStartObject();
+            json.WriteString("title"u8, side.Title);
+            json.WriteBoolean("exact"u8, side.IsExact);
+            json.WriteBoolean("whole"u8, side.IsWhole);
+            if (side.HasFailed) json.WriteBoolean("failed"u8, true);
+            json.WriteStartArray("values"u8);
+            foreach (var entry in side.Entries)
+            {
+                json.WriteStartObject();
+                json.WriteString("label"u8, entry.Text);
+                json.WriteString("address"u8, entry.Address);
+                json.WriteNumber("count"u8, entry.Count);
+                json.WriteBoolean("current"u8, entry.IsCurrent);
+                json.WriteEndObject();
+            }
+
+            json.WriteEndArray();
+            json.WriteEndObject();
+        }
+
+        json.WriteEndArray();
+    }
+
+    private static void WriteTrail(IReadOnlyList<PlainLink> trail, Utf8JsonWriter json)
+    {
+        if (trail.Count == 0) return;
+        json.WriteStartArray("trail"u8);
+        foreach (var link in trail) WriteLink(link, json);
+        json.WriteEndArray();
+    }
+
+    private static void WriteLink(PlainLink link, Utf8JsonWriter json)
+    {
+        json.WriteStartObject();
+        json.WriteString("page"u8, link.Page);
+        json.WriteString("text"u8, link.Text);
+        json.WriteString("address"u8, link.Address);
+        json.WriteEndObject();
     }
 
     private static void WriteDetail(DetailView view, Utf8JsonWriter json, Utf8Buffer scratch)
@@ -74,13 +150,23 @@ internal static class JsonPageWriter
         scratch.Truncate(0);
         view.Shape.Title.Write(view.Record, scratch);
         json.WriteString("title"u8, scratch.Written);
+        WriteTrail(view.Trail, json);
         WriteIdentity(view.Shape.Own, view.Record, json, scratch);
         WriteFields(view.Shape.Fields, view.Record, json, scratch);
+        WriteLinks(view.Shape.Links, view.Record, json, scratch);
+        if (view.Back is { } back) json.WriteString("list"u8, back.Address);
+        json.WriteString("prev"u8, view.Previous?.Address);
+        json.WriteString("next"u8, view.Next?.Address);
+        if (view.Blocks.Count > 0) WriteBlocks(view.Blocks, json, scratch);
+    }
+
+    private static void WriteLinks(IReadOnlyList<LinkPlan> links, Row row, Utf8JsonWriter json, Utf8Buffer scratch)
+    {
         json.WriteStartArray("links"u8);
-        foreach (var link in view.Shape.Links)
+        foreach (var link in links)
         {
             scratch.Truncate(0);
-            if (!link.TryWrite(view.Record, scratch)) continue;
+            if (!link.TryWrite(row, scratch)) continue;
             json.WriteStartObject();
             json.WriteString("page"u8, link.Page);
             json.WriteString("text"u8, link.Text);
@@ -89,7 +175,37 @@ internal static class JsonPageWriter
         }
 
         json.WriteEndArray();
-        if (view.Shape.Back is { } back) json.WriteString("list"u8, back.Address);
+    }
+
+    private static void WriteBlocks(IReadOnlyList<BlockView> blocks, Utf8JsonWriter json, Utf8Buffer scratch)
+    {
+        json.WriteStartArray("related"u8);
+        foreach (var block in blocks)
+        {
+            json.WriteStartObject();
+            json.WriteString("record"u8, block.Shape.Name);
+            json.WriteString("title"u8, block.Shape.Title);
+            if (block.Shape.Notice is { } notice) json.WriteString("notice"u8, notice);
+            if (block.HasFailed) json.WriteBoolean("failed"u8, true);
+            if (block.Rows is { } rows)
+            {
+                WriteTotal(block.Total, json);
+                WriteRecords(block.Shape.Rows!, rows, json, scratch);
+                json.WriteString("all"u8, block.All?.Address);
+            }
+
+            json.WriteEndObject();
+        }
+
+        json.WriteEndArray();
+    }
+
+    private static void WriteText(TextView view, Utf8JsonWriter json)
+    {
+        json.WriteString("outcome"u8, "shown"u8);
+        json.WriteString("page"u8, view.Page);
+        json.WriteString("title"u8, view.Heading);
+        json.WriteString("text"u8, view.Markdown);
     }
 
     /// <summary>The ID as text; of several parameters, an object with one text each. Null where no address can carry it.</summary>
@@ -131,12 +247,34 @@ internal static class JsonPageWriter
         json.WriteStartObject("fields"u8);
         foreach (var column in columns)
         {
+            // A field that does not apply to the record is not told at all.
+            if (column.When?.Invoke(row) == false) continue;
             json.WritePropertyName(column.Name);
             if (column.IsReferenceShown(row)) WriteReference(column, row, json, scratch);
-            else if (column.IsReferenceLost(row)) WriteLost(json);
+            else if (column.Reference is not null && column.IsLost(row)) WriteLost(json);
+            else if (column.IsLost(row)) json.WriteNullValue();
+            else if (column.Picture is not null) WritePicture(column, row, json, scratch);
             else WriteCell(column, row, json);
         }
 
+        json.WriteEndObject();
+    }
+
+    /// <summary>A picture by its name and the address it is loaded from.</summary>
+    private static void WritePicture(ViewColumn column, Row row, Utf8JsonWriter json, Utf8Buffer scratch)
+    {
+        if (column.IsEmpty(row))
+        {
+            json.WriteNullValue();
+            return;
+        }
+
+        scratch.Truncate(0);
+        var found = column.Picture!.TryWrite(row, scratch);
+        json.WriteStartObject();
+        json.WriteString("name"u8, column.Picture.NameOf(row));
+        if (found) json.WriteString("address"u8, scratch.Written);
+        else json.WriteNull("address"u8);
         json.WriteEndObject();
     }
 
@@ -215,15 +353,7 @@ internal static class JsonPageWriter
         if (view.Parameter is { } parameter) json.WriteString("parameter"u8, parameter);
         if (view.Expected is { } expected) json.WriteString("expected"u8, expected);
         json.WriteStartArray("links"u8);
-        foreach (var link in view.Links)
-        {
-            json.WriteStartObject();
-            json.WriteString("page"u8, link.Page);
-            json.WriteString("text"u8, link.Text);
-            json.WriteString("address"u8, link.Address);
-            json.WriteEndObject();
-        }
-
+        foreach (var link in view.Links) WriteLink(link, json);
         json.WriteEndArray();
     }
 }

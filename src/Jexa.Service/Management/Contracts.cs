@@ -10,7 +10,8 @@ public sealed record SiteInfo(string App, string File, string PagesUrl, string? 
 public sealed record AppFileInfo(string File, string? Text);
 
 /// <summary>A page of the app.</summary>
-/// <param name="Kind"><c>list</c> or <c>detail</c>.</param>
+/// <param name="Kind"><c>list</c>, <c>detail</c> or <c>text</c>.</param>
+/// <param name="Record">The record kind it shows; empty for a text.</param>
 /// <param name="Line">Where it begins in the app file that is served.</param>
 /// <param name="Address">The address of a page without parameters; null for one that needs some.</param>
 /// <param name="InMenu">Whether every page leads to it.</param>
@@ -21,14 +22,17 @@ public sealed record PageInfo(
     IReadOnlyList<PageLinkInfo> Links, IReadOnlyList<PageLinkInfo> LinkedFrom);
 
 /// <param name="In"><c>path</c> or <c>query</c>.</param>
-/// <param name="Looks">What an ID looks like.</param>
-public sealed record ParameterInfo(string Name, string In, string Field, string Type, string Looks);
+/// <param name="Field">The field it is compared with, behind those of the records before it.</param>
+/// <param name="Looks">What its text looks like.</param>
+/// <param name="Required">Without it the page is not meant.</param>
+public sealed record ParameterInfo(string Name, string In, string Field, string Type, string Looks, bool Required);
 
 /// <summary>A link, seen from one of its ends.</summary>
 /// <param name="Page">The page at the other end.</param>
 /// <param name="Column">The shown field it stands on; null for a link of its own.</param>
 /// <param name="Reason">
-/// <c>written</c> in the app file, from a list to its <c>record</c>s' page of itself, a <c>reference</c> by a foreign key, or the way <c>back</c> to the list.
+/// <c>written</c> in the app file, from a list to its <c>record</c>s' page of itself, a <c>reference</c> by a foreign key, the way <c>back</c> to the list,
+/// or a <c>part</c> of the page: a side list, a related block, a record above.
 /// </param>
 /// <param name="Passes">Which field fills which parameter.</param>
 public sealed record PageLinkInfo(string Page, string Text, string? Column, string Reason, IReadOnlyList<PassInfo> Passes);

@@ -61,16 +61,16 @@ internal sealed class ManagementApi(SiteHost host, BearerToken token, StartCodes
 
     private async ValueTask<SampleInfo> SampleAsync(Page page, Dictionary<ISource, string> away, CancellationToken cancellation)
     {
-        if (away.TryGetValue(page.Record.Source, out var known)) return new SampleInfo(page.Name, null, null, [], known);
+        if (page.Record is { } kind && away.TryGetValue(kind.Source, out var known)) return new SampleInfo(page.Name, null, null, [], known);
         try
         {
             return await Samples.FirstAsync(page, cancellation) is { } sample
                 ? new SampleInfo(page.Name, sample.Address, PageUrl(sample.Address), sample.Ids, null)
-                : new SampleInfo(page.Name, null, null, [], $"There is no {page.Record.One} that an address can lead to.");
+                : new SampleInfo(page.Name, null, null, [], $"There is no {page.Record?.One ?? "text"} that an address can lead to.");
         }
         catch (SourceException trouble)
         {
-            if (trouble.Trouble != SourceTrouble.Failed) away[page.Record.Source] = trouble.Message;
+            if (trouble.Trouble != SourceTrouble.Failed && page.Record is { } record) away[record.Source] = trouble.Message;
             return new SampleInfo(page.Name, null, null, [], trouble.Message);
         }
     }
@@ -81,13 +81,14 @@ internal sealed class ManagementApi(SiteHost host, BearerToken token, StartCodes
             return Unknown($"There is no page “{request.Page}”.", request.Page, host.Site.Pages.Select(p => p.Name));
         foreach (var name in request.Values.Keys.Where(name => page.Parameters.All(p => p.Name != name)))
             return Unknown($"The page “{page.Name}” has no parameter “{name}”.", name, page.Parameters.Select(p => p.Name));
-        foreach (var parameter in page.Parameters.Where(parameter => !request.Values.ContainsKey(parameter.Name)))
+        foreach (var parameter in page.Parameters.Where(parameter => parameter.Required && !request.Values.ContainsKey(parameter.Name)))
             return Refuse(StatusCodes.Status400BadRequest, $"The page “{page.Name}” needs {parameter.Name}: {parameter.Key.Looks}.");
 
-        var texts = new string[page.Parameters.Count];
+        var texts = new string?[page.Parameters.Count];
         for (var i = 0; i < texts.Length; i++)
         {
             var parameter = page.Parameters[i];
+            if (!request.Values.ContainsKey(parameter.Name)) continue;
             var reading = parameter.Key.Read(request.Values[parameter.Name]);
             if (reading.Value is null || request.Values[parameter.Name].Length == 0)
                 return Refuse(StatusCodes.Status422UnprocessableEntity, $"“{request.Values[parameter.Name]}” is no {parameter.Name}: it must be {parameter.Key.Looks}.");

@@ -16,9 +16,9 @@ public static class SiteReport
         return
         [
             .. site.Pages.Select(page => new PageInfo(
-                page.Name, page.Head.Template.Text, page.Kind, page.Record.Name, page.Record.SourceName, page.Head.Definition.Name.At.Line,
-                [.. page.Parameters.Select(p => new ParameterInfo(p.Name, p.Segment < 0 ? "query" : "path", p.Field.Name, p.Key.Type.Word(), p.Key.Looks))],
-                page.Head.Builder.Fixed, menu.Contains(page.Name), [.. page.Links.Select(link => Of(link.Plan.Page, link))],
+                page.Name, page.Head.Template.Text, page.Kind, page.Record?.Name ?? "", page.Record?.SourceName ?? "", page.Head.Definition.Name.At.Line,
+                [.. page.Parameters.Select(p => new ParameterInfo(p.Name, p.Segment < 0 ? "query" : "path", p.Path?.Name ?? p.Field.Name, p.Key.Type.Word(), p.Key.Looks, p.Required))],
+                page.Head.Alone, menu.Contains(page.Name), [.. page.Links.Select(link => Of(link.Plan.Page, link))],
                 [.. leading[page.Name].Select(pair => Of(pair.From.Name, pair.Link))])),
         ];
     }

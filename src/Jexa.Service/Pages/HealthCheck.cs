@@ -28,7 +28,7 @@ internal static class HealthCheck
     {
         try
         {
-            foreach (var source in host.Site.Pages.Select(page => page.Record.Source).Distinct()) await source.ProbeAsync(cancellation);
+            foreach (var source in host.Site.Pages.Select(page => page.Record?.Source).OfType<ISource>().Distinct()) await source.ProbeAsync(cancellation);
             return true;
         }
         catch (SourceException)

@@ -27,8 +27,15 @@ internal static class LinkHeader
         link.Append("<"u8);
         if (view.Shape.Own.TryWrite(view.Record, link)) link.Append(">; rel=\"canonical\""u8);
         else link.Truncate(0);
-        if (view.Shape.Back is { } list) link.Append($"{(link.Length > 0 ? ", " : "")}<{list.Address}>; rel=\"collection\"");
+        Add("collection", view.Shape.Back);
+        Add("prev", view.Previous);
+        Add("next", view.Next);
         return link.Length == 0 ? null : link.ToString();
+
+        void Add(string relation, PlainLink? to)
+        {
+            if (to is not null) link.Append($"{(link.Length > 0 ? ", " : "")}<{to.Address}>; rel=\"{relation}\"");
+        }
     }
 
     private static string? OfList(WindowLinks windows)

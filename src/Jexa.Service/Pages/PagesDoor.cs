@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Net;
+using System.Runtime.CompilerServices;
 using Jexa.Core.Addresses;
 using Jexa.Core.Sites;
 using Jexa.Core.Values;
@@ -8,6 +9,7 @@ using Jexa.Service.Assets;
 using Jexa.Service.Html;
 using Jexa.Service.Json;
 using Jexa.Service.Management;
+using Jexa.Service.Media;
 using Jexa.Service.Telemetry;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
@@ -34,9 +36,7 @@ internal sealed class PagesDoor(SiteHost host, SiteWatcher watcher, ServiceOptio
 
     private readonly HtmlPageWriter _html = new(OwnFiles.StyleVersion);
 
-    private readonly string _securityPolicy =
-        "default-src 'none'; style-src 'self'; img-src 'self'; script-src 'self'; connect-src 'self'; base-uri 'none'; "
-        + $"form-action 'self'; frame-ancestors http://127.0.0.1:{consolePort} http://localhost:{consolePort}";
+    private readonly ConditionalWeakTable<Site, string> _securityPolicies = [];
 
     public WebApplication Build()
     {
@@ -59,7 +59,7 @@ internal sealed class PagesDoor(SiteHost host, SiteWatcher watcher, ServiceOptio
     private Task HandleAsync(HttpContext http)
     {
         var headers = http.Response.Headers;
-        headers.ContentSecurityPolicy = _securityPolicy;
+        headers.ContentSecurityPolicy = _securityPolicies.GetValue(host.Site, SecurityPolicy);
         headers.XContentTypeOptions = "nosniff";
         headers["Cross-Origin-Resource-Policy"] = "same-origin";
         headers["Referrer-Policy"] = "same-origin";
@@ -69,8 +69,14 @@ internal sealed class PagesDoor(SiteHost host, SiteWatcher watcher, ServiceOptio
         var target = RequestTarget.Read(((IHttpRequestFeature)http.Features[typeof(IHttpRequestFeature)]!).RawTarget, host.Site.Frame.Mount);
         return OwnFiles.Find(target) is { } asset ? SendAsync(http, asset)
             : HealthCheck.IsAsked(target) ? HealthCheck.AnswerAsync(http, target, host)
+            : AppFiles.IsAsked(target) ? AppFiles.AnswerAsync(http, target, host)
             : VisitAsync(http, target);
     }
+
+    /// <summary>Pictures may come from where the app file says, everything else from here alone.</summary>
+    private string SecurityPolicy(Site site) =>
+        $"default-src 'none'; style-src 'self'; img-src {string.Join(' ', site.Frame.Texts.PictureOrigins.Prepend("'self'"))}; script-src 'self'; connect-src 'self'; base-uri 'none'; "
+        + $"form-action 'self'; frame-ancestors http://127.0.0.1:{consolePort} http://localhost:{consolePort}";
 
     private async Task VisitAsync(HttpContext http, RequestTarget target)
     {

@@ -41,8 +41,38 @@ internal static class SqliteDescriber
             [.. shown.Select(column => Column(column, primaryKey, rowId, withoutRowId, view || connection.CollationOf(name, column[0]!) != "BINARY"))],
             primaryKey,
             unique,
-            view ? [] : ForeignKeys(connection, name));
+            view ? [] : ForeignKeys(connection, name))
+        {
+            IndexedFirst = FirstColumns(connection, indexes, rowId),
+            AboutRows = view || withoutRowId ? null : AboutRows(connection, name),
+        };
     }
+
+    private static HashSet<string> FirstColumns(SqliteReader connection, List<string?[]> indexes, string? rowId)
+    {
+        var first = indexes.Where(index => index[2] == "0")
+            .Select(index => connection.Ask("SELECT name FROM pragma_index_info(?1) WHERE seqno = 0", index[0]!) is [[{ } name]] ? name : null).OfType<string>().ToHashSet();
+        if (rowId is not null) first.Add(rowId);
+        return first;
+    }
+
+    /// <summary>The largest row ID: as many rows or fewer, unless somebody chose the numbers.</summary>
+    private static long? AboutRows(SqliteReader connection, string table)
+    {
+        try
+        {
+            return connection.Ask($"SELECT max(_rowid_) FROM \"{table.Replace("\"", "\"\"")}\"") is [[{ } most]] && long.TryParse(most, out var rows) ? rows : null;
+        }
+        catch (Core.Sources.SourceException)
+        {
+            // A virtual table need not have row IDs.
+            return null;
+        }
+    }
+
+    /// <summary>A column of a query: what it computes declares no type, and may be empty.</summary>
+    public static ColumnSchema QueryColumn(string name, string declared) =>
+        new(name, declared, Type(declared), Nullable: true, Default: null, Automatic: true, FoldsCase: true);
 
     /// <param name="folds">Whether it compares otherwise than code unit by code unit; of a view's columns nobody can tell, so they may.</param>
     private static ColumnSchema Column(string?[] info, List<string> primaryKey, string? rowId, bool withoutRowId, bool folds)

@@ -20,7 +20,7 @@ internal sealed class SqliteQuery(SqlitePool pool, string text, IReadOnlyList<st
     public async ValueTask RunAsync(IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation)
     {
         using var lease = await pool.RentAsync(cancellation);
-        if (isCount) lease.Connection.Count(this, into, cancellation);
+        if (isCount) lease.Connection.Count(this, arguments, into, cancellation);
         else lease.Connection.Run(this, arguments, into, cancellation);
     }
 

@@ -1,5 +1,6 @@
 using System.Diagnostics;
 using System.Text;
+using Jexa.Core.Schemas;
 using Jexa.Core.Sources;
 using Jexa.Core.Values;
 using Microsoft.Data.Sqlite;
@@ -21,7 +22,7 @@ internal sealed class SqliteReader : IDisposable
     private readonly sqlite3 _handle;
     private readonly TimeSpan _timeLimit;
     private readonly Dictionary<SqliteQuery, sqlite3_stmt> _statements = [];
-    private readonly Dictionary<SqliteQuery, (long Version, long Count)> _counts = [];
+    private readonly Dictionary<(SqliteQuery Query, string Arguments), (long Version, long Count)> _counts = [];
     private readonly sqlite3_stmt _dataVersion;
     private readonly bool _wideText;
     private long _startedAt;
@@ -69,20 +70,43 @@ internal sealed class SqliteReader : IDisposable
     /// Runs a count, or gives the last one where nobody has committed anything since: SQLite tells that in a microsecond
     /// (this connection itself never writes).
     /// </summary>
-    public void Count(SqliteQuery query, RowBlock into, CancellationToken cancellation)
+    public void Count(SqliteQuery query, IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation)
     {
         Begin(cancellation);
         var version = DataVersion();
-        if (_counts.TryGetValue(query, out var known) && known.Version == version)
+        var asked = (query, arguments.Count == 0 ? "" : string.Join('\n', arguments));
+        if (_counts.TryGetValue(asked, out var known) && known.Version == version)
         {
             into.BeginRow();
             into.AddNumber(CellKind.Integer, known.Count);
             return;
         }
 
-        Run(query, [], into, cancellation);
+        Run(query, arguments, into, cancellation);
         if (_counts.Count >= MaxStatements) _counts.Clear();
-        _counts[query] = (version, into[into.Count - 1][0].Integer);
+        _counts[asked] = (version, into[into.Count - 1][0].Integer);
+    }
+
+    /// <summary>Looks at a query of the developer's own without running it.</summary>
+    public QuerySchema DescribeQuery(string query)
+    {
+        Begin(CancellationToken.None);
+        var result = raw.sqlite3_prepare_v2(_handle, utf8z.FromString(query), out var statement, out var rest);
+        using (statement)
+        {
+            var parameters = SqliteScript.Parameters(query);
+            if (result != raw.SQLITE_OK) return new QuerySchema([], parameters, $"SQLite cannot read it: {raw.sqlite3_errmsg(_handle).utf8_to_string()}.");
+            if (statement.IsInvalid) return new QuerySchema([], parameters, "It is empty.");
+            if (SqliteScript.Fill(rest.utf8_to_string() ?? "", _ => "?").Trim(' ', ';', '\n', '\r', '\t').Length > 0)
+                return new QuerySchema([], parameters, "It holds more than one statement.");
+            if (raw.sqlite3_stmt_readonly(statement) == 0) return new QuerySchema([], parameters, "It writes.");
+            var width = raw.sqlite3_column_count(statement);
+            if (width == 0 || raw.sqlite3_stmt_isexplain(statement) != 0) return new QuerySchema([], parameters, "It gives no rows.");
+            if (raw.sqlite3_bind_parameter_count(statement) != parameters.Count)
+                return new QuerySchema([], parameters, "It has parameters without a name (? or ?1); each needs one, such as :year.");
+            return new QuerySchema([.. Enumerable.Range(0, width).Select(i => SqliteDescriber.QueryColumn(
+                raw.sqlite3_column_name(statement, i).utf8_to_string(), raw.sqlite3_column_decltype(statement, i).utf8_to_string() ?? ""))], parameters, null);
+        }
     }
 
     /// <summary>Runs a query of the describer's own, once: every column of every row as text or null.</summary>
@@ -165,7 +189,8 @@ internal sealed class SqliteReader : IDisposable
                 Constant.Whole whole => raw.sqlite3_bind_int64(statement, i + 1, whole.Value),
                 Constant.Text text => raw.sqlite3_bind_text(statement, i + 1, text.Value),
                 Constant.Truth truth => raw.sqlite3_bind_int64(statement, i + 1, truth.Value ? 1 : 0),
-                Constant.Uuid or Constant.Date => raw.sqlite3_bind_text(statement, i + 1, arguments[i].ToString()),
+                Constant.Number number => raw.sqlite3_bind_double(statement, i + 1, (double)number.Value),
+                Constant.Uuid or Constant.Date or Constant.Moment => raw.sqlite3_bind_text(statement, i + 1, arguments[i].ToString()),
                 Constant.Real real => raw.sqlite3_bind_double(statement, i + 1, real.Value),
                 Constant.Bytes bytes => raw.sqlite3_bind_blob(statement, i + 1, bytes.Value),
                 _ => raw.sqlite3_bind_null(statement, i + 1),

@@ -1,6 +1,7 @@
 using Jexa.Core.Plans;
 using Jexa.Core.Schemas;
 using Jexa.Core.Sources;
+using Jexa.Core.Values;
 
 namespace Jexa.Sources.Sqlite;
 
@@ -33,6 +34,22 @@ internal sealed class SqliteSource : ISource
         new SqliteQuery(_pool, SqliteText.Of(query), query.CellNames, [.. query.Columns.Select(column => column.Type)]);
 
     public IPreparedQuery Prepare(CountQuery query) => new SqliteQuery(_pool, SqliteText.Of(query), ["(count)"], [], isCount: true);
+
+    public IPreparedQuery Prepare(GroupQuery query) => new SqliteQuery(_pool, SqliteText.Of(query),
+        [.. query.Columns.Select(column => column.Column.Name), "(count)"],
+        [.. query.Columns.Select(column => column.Column == query.By && query.Part != GroupPart.Whole ? FieldType.Integer : column.Type)]);
+
+    public IPreparedQuery Prepare(CombinedQuery query)
+    {
+        var first = query.Parts[0];
+        return new SqliteQuery(_pool, SqliteText.Of(query), [.. first.CellNames, "(part)"], [.. first.Columns.Select(column => column.Type)]);
+    }
+
+    public async ValueTask<QuerySchema> DescribeQueryAsync(string query, CancellationToken cancellation)
+    {
+        using var lease = await _pool.RentAsync(cancellation);
+        return lease.Connection.DescribeQuery(query);
+    }
 
     public ValueTask DisposeAsync()
     {

@@ -11,23 +11,33 @@ namespace Jexa.Sources.Sqlite;
 /// </summary>
 internal static class SqliteText
 {
-    public static string Of(RecordQuery query)
-    {
-        var sql = new StringBuilder("SELECT ");
-        sql.AppendJoin(", ", query.Columns.Select(projection => Column(projection.Column)));
-        if (query.Flag is { } flag) sql.Append(query.Columns.Count > 0 ? ", " : "").Append(Flag(flag));
-        sql.Append(" FROM ").Append(Name(query.Table)).Append(" AS t0");
-        for (var i = 0; i < query.Joins.Count; i++) Join(query.Joins[i], i + 1, sql);
-        Where(query.Where, sql);
-        if (query.Order.Count > 0) sql.Append(" ORDER BY ").AppendJoin(", ", query.Order.Select(order => Order(order, query.Flag)));
-        return sql.Append(" LIMIT ").Append(query.Limit).ToString();
-    }
+    public static string Of(RecordQuery query) => Select(query, "");
 
     public static string Of(CountQuery query)
     {
-        var sql = new StringBuilder("SELECT count(*) FROM (SELECT 1 FROM ").Append(Name(query.Table)).Append(" AS t0");
+        var sql = new StringBuilder("SELECT ");
+        Count(query.Table, query.Joins, query.Where, query.Limit, sql);
+        return sql.ToString();
+    }
+
+    public static string Of(CombinedQuery query) =>
+        string.Join(" UNION ALL ", query.Parts.Select((part, i) => $"SELECT * FROM ({Select(part, $", {i}")})"));
+
+    public static string Of(GroupQuery query)
+    {
+        var by = Column(query.By);
+        var group = query.Part switch
+        {
+            GroupPart.Year => $"CAST(substr({by}, 1, 4) AS INTEGER)",
+            GroupPart.Month => $"CAST(substr({by}, 6, 2) AS INTEGER)",
+            _ => by,
+        };
+        var sql = new StringBuilder("SELECT ");
+        sql.AppendJoin(", ", query.Columns.Select(projection => projection.Column == query.By ? group : Column(projection.Column)));
+        sql.Append(", count(*)");
+        From(query.Table, query.Joins, sql);
         Where(query.Where, sql);
-        return sql.Append(" LIMIT ").Append(query.Limit).Append(')').ToString();
+        return sql.Append($" GROUP BY {group} ORDER BY {group}{(query.Descending ? " DESC" : "")} NULLS LAST LIMIT {query.Limit}").ToString();
     }
 
     /// <summary>A value as it is written in SQL.</summary>
@@ -37,17 +47,58 @@ internal static class SqliteText
         Constant.Real real => real.Value.ToString("R", CultureInfo.InvariantCulture) is var digits && digits.AsSpan().ContainsAny('.', 'E') ? digits : digits + ".0",
         Constant.Text text => "'" + text.Value.Replace("'", "''") + "'",
         Constant.Truth truth => truth.Value ? "1" : "0",
-        Constant.Uuid or Constant.Date => $"'{value}'",
+        Constant.Uuid or Constant.Date or Constant.Moment => $"'{value}'",
+        Constant.Number number => number.Value.ToString(CultureInfo.InvariantCulture),
         Constant.Bytes bytes => $"x'{Convert.ToHexString(bytes.Value)}'",
         _ => "NULL",
     };
 
+    /// <param name="more">Further columns, with the comma before them.</param>
+    private static string Select(RecordQuery query, string more)
+    {
+        var sql = new StringBuilder("SELECT ");
+        List<string> columns = [.. query.Columns.Select(projection => Column(projection.Column))];
+        if (query.Flag is { } flag) columns.Add(Flag(flag));
+        sql.AppendJoin(", ", columns);
+        if (query.CountLimit is { } limit)
+        {
+            sql.Append(columns.Count > 0 ? ", (SELECT " : "(SELECT ");
+            Count(query.Table, query.Joins, query.Where, limit, sql);
+            sql.Append(')');
+        }
+
+        sql.Append(more);
+        From(query.Table, query.Joins, sql);
+        Where(query.Where, sql);
+        if (query.Order.Count > 0) sql.Append(" ORDER BY ").AppendJoin(", ", query.Order.Select(order => Order(order, query.Flag)));
+        return sql.Append(" LIMIT ").Append(query.Limit).ToString();
+    }
+
+    private static void Count(RowOrigin table, IReadOnlyList<Join> joins, IReadOnlyList<Condition> where, int limit, StringBuilder sql)
+    {
+        // Joins find at most one row each: those that no condition reads cannot change a count.
+        sql.Append("count(*) FROM (SELECT 1");
+        From(table, where.SelectMany(condition => condition.Columns).Any(column => column.Table > 0) ? joins : [], sql);
+        Where(where, sql);
+        sql.Append(" LIMIT ").Append(limit).Append(')');
+    }
+
+    private static void From(RowOrigin table, IReadOnlyList<Join> joins, StringBuilder sql)
+    {
+        sql.Append(" FROM ").Append(Origin(table)).Append(" AS t0");
+        for (var i = 0; i < joins.Count; i++) Join(joins[i], i + 1, sql);
+    }
+
     private static void Join(Join join, int number, StringBuilder sql)
     {
-        sql.Append(" LEFT JOIN ").Append(Name(join.Table)).Append(" AS t").Append(number).Append(" ON ");
-        var on = join.On.Select(pair => $"t{number}.{Name(pair.Other)} = t0.{Name(pair.Own)}");
+        sql.Append(" LEFT JOIN ").Append(Origin(join.Table)).Append(" AS t").Append(number).Append(" ON ");
+        var on = join.On.Select(pair => $"t{number}.{Name(pair.Other)} = t{join.From}.{Name(pair.Own)}");
         sql.AppendJoin(" AND ", on.Concat(join.Conditions.Select(condition => Test(condition, number))));
     }
+
+    private static string Origin(RowOrigin origin) => origin.Query is { } query
+        ? $"({SqliteScript.Fill(query, name => Value(origin.Values.First(value => value.Name == name).Value))})"
+        : Name(origin.Name);
 
     private static void Where(IReadOnlyList<Condition> conditions, StringBuilder sql)
     {
@@ -68,16 +119,52 @@ internal static class SqliteText
     /// <param name="table">Where the condition's own columns stand: 0, or the joined table it is about.</param>
     private static string Test(Condition condition, int table) => condition switch
     {
-        Condition.Equal { Value: Operand.Argument { Type: FieldType.Uuid } uuid } equal => $"{Column(equal.Column, table)} IN ({UuidSpellings($"?{uuid.Number + 1}")})",
-        Condition.Equal { Value: Operand.Written { Value: Constant.Uuid uuid } } equal => $"{Column(equal.Column, table)} IN ({UuidSpellings(Literal(uuid))})",
+        Condition.Equal { Value: Operand.Argument { Type: FieldType.Uuid } or Operand.Written { Value: Constant.Uuid } } equal =>
+            $"{Column(equal.Column, table)} IN ({Spellings(equal.Value)})",
         Condition.Equal equal => $"{Column(equal.Column, table)} = {Value(equal.Value)}",
         Condition.Differs differs => $"{Column(differs.Column, table)} IS NOT {Value(differs.Value)}",
-        Condition.OneOf oneOf => $"{Column(oneOf.Column, table)} IN ({string.Join(", ", oneOf.Values.Select(Value))})",
+        Condition.OneOf oneOf => $"{Column(oneOf.Column, table)} IN ({string.Join(", ", oneOf.Values.Select(Spellings))})",
         Condition.IsEmpty empty => $"{Column(empty.Column, table)} IS NULL",
         Condition.IsFilled filled => $"{Column(filled.Column, table)} IS NOT NULL",
-        Condition.Behind behind => $"{Column(behind.Column, table)} {(behind.Descending ? '<' : '>')} {Value(behind.Value)}",
+        Condition.Compare { Value: Operand.Argument { Type: FieldType.Timestamp } or Operand.Written { Value: Constant.Moment } } moment => Moment(moment, table),
+        Condition.Compare compare => $"{Column(compare.Column, table)} {Sign(compare.Comparison)} {Value(compare.Value)}",
+        Condition.Contains contains => $"{Column(contains.Column, table)} LIKE '%' || {LikeText(Value(contains.Value))} || '%' ESCAPE '\\'",
+
+        // Nothing begins with a text that is not between it and it with the greatest character behind it.
+        Condition.StartsWith starts => $"({Column(starts.Column, table)} >= {Value(starts.Value)} AND {Column(starts.Column, table)} < {Value(starts.Value)} || char(1114111))",
+        Condition.All all => all.Conditions.Count == 0 ? "1" : $"({string.Join(" AND ", all.Conditions.Select(part => Test(part, table)))})",
+        Condition.Any any => any.Conditions.Count == 0 ? "0" : $"({string.Join(" OR ", any.Conditions.Select(part => Test(part, table)))})",
         _ => throw new ArgumentOutOfRangeException(nameof(condition)),
     };
+
+    /// <summary>
+    /// A moment may be stored with a blank or a T between date and time, so text order alone could mistake the hours of one
+    /// day: the day's text lets an index serve, the moment itself decides.
+    /// </summary>
+    private static string Moment(Condition.Compare compare, int table)
+    {
+        var column = Column(compare.Column, table);
+        var value = Value(compare.Value);
+        var day = compare.Comparison is Comparison.AtLeast or Comparison.Greater
+            ? $"{column} >= date({value})"
+            : $"{column} < date({value}, '+1 day')";
+        return $"({day} AND datetime({column}) {Sign(compare.Comparison)} datetime({value}))";
+    }
+
+    private static string Sign(Comparison comparison) => comparison switch
+    {
+        Comparison.Less => "<",
+        Comparison.AtMost => "<=",
+        Comparison.AtLeast => ">=",
+        _ => ">",
+    };
+
+    /// <summary>A text in which the signs of LIKE stand for themselves.</summary>
+    private static string LikeText(string value) => $"replace(replace(replace({value}, '\\', '\\\\'), '%', '\\%'), '_', '\\_')";
+
+    /// <summary>A value as a list of what a column may hold for it.</summary>
+    private static string Spellings(Operand operand) =>
+        operand is Operand.Argument { Type: FieldType.Uuid } or Operand.Written { Value: Constant.Uuid } ? UuidSpellings(Value(operand)) : Value(operand);
 
     /// <summary>
     /// A UUID under every spelling that a loosely typed column may hold: text in either case, with and without hyphens, in

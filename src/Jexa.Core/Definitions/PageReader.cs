@@ -1,0 +1,174 @@
+namespace Jexa.Core.Definitions;
+
+/// <summary>Reads one page of an app file.</summary>
+internal static class PageReader
+{
+    private static readonly string[] Kinds = ["list", "detail", "text"];
+    private static readonly string[] LaterKinds = ["edit", "new"];
+    private static readonly string[] Looks = ["table", "cards", "bullets"];
+
+    /// <summary>Keys that only some kinds of pages have, and what is said of them elsewhere.</summary>
+    private static readonly (string Key, PageKind[] Of, string Otherwise)[] OwnKeys =
+    [
+        ("order", [PageKind.List], "Only a list has an order."),
+        ("by", [PageKind.Detail], "Only a detail page has an ID."),
+        ("ids", [PageKind.Detail], "Only a detail page has an ID."),
+        ("required", [PageKind.List], "The parameters of this page are required anyway."),
+        ("search", [PageKind.List], "Only a list has a search box."),
+        ("size", [PageKind.List], "Only a list has windows."),
+        ("look", [PageKind.List], "Only a list has a look."),
+        ("side", [PageKind.List], "Only a list has side lists."),
+        ("related", [PageKind.Detail], "Only a record has related ones."),
+        ("beside", [PageKind.Detail], "Only a record stands beside a list."),
+        ("neighbours", [PageKind.Detail], "Only a record has neighbours."),
+        ("show", [PageKind.List, PageKind.Detail], "A text page has no fields."),
+        ("where", [PageKind.List, PageKind.Detail], "A text page has no records."),
+        ("links", [PageKind.List, PageKind.Detail], "A text page says its links in its text."),
+    ];
+
+    public static PageDefinition? Read(Written name, MappingReader page, FindingList findings)
+    {
+        var path = page.RequiredText("path", $"/{name}");
+        var was = page.Texts("was");
+        var title = page.Text("title");
+        var show = page.Texts("show");
+        var order = page.Texts("order");
+        var links = page.Items("links").Select(item => ReadLink(item, findings)).OfType<LinkDefinition>().ToList();
+        var by = ReadPairs(page, "by", findings);
+        var where = ConditionReader.Read(page, "where", findings);
+        var required = page.Texts("required");
+        var search = page.Texts("search");
+        var size = page.Number("size", 1, 500);
+        var look = ReadLook(page, findings);
+        var side = page.Items("side").Select(item => ReadSide(item, findings)).OfType<SideDefinition>().ToList();
+        var related = page.Items("related").Select(item => ReadRelated(item, findings)).OfType<RelatedDefinition>().ToList();
+        var beside = page.Text("beside");
+        var neighbours = page.Text("neighbours");
+        if (neighbours is not null and not { Value: "shown" or "hidden" })
+            findings.AddUnknown(FindingCodes.UnknownWord, neighbours, "answer called", ["shown", "hidden"]);
+        var menu = ReadMenu(page, findings);
+        var ids = ReadIds(page, findings);
+        if (Kind(name, page, findings) is not { } kind) return null;
+        foreach (var (key, of, otherwise) in OwnKeys)
+            if (!of.Contains(kind) && page.Has(key))
+                findings.Add(FindingCodes.KeyOfOtherPageKind, page.PlaceOf(key), otherwise, $"Remove “{key}”.", found: key);
+
+        var what = page.Text(kind.ToString().ToLowerInvariant());
+        return path is null || what is null ? null
+            : new PageDefinition(name, path, was, kind, kind == PageKind.Text ? new Written("", what.At) : what, kind == PageKind.Text ? what : null, title, show,
+                [.. order.Select(ReadOrder)], links, by, where, required, search, size, look, side, related, beside, neighbours?.Value == "hidden", menu, ids);
+    }
+
+    private static PageKind? Kind(Written name, MappingReader page, FindingList findings)
+    {
+        var kinds = Kinds.Concat(LaterKinds).Where(page.Has).ToList();
+        if (kinds.Count != 1)
+        {
+            var (code, say) = kinds.Count == 0
+                ? (FindingCodes.MissingKey, "does not say whether it is a list, a detail or a text page")
+                : (FindingCodes.WrongShape, $"is said to be {string.Join(" and ", kinds)} at once");
+            findings.Add(code, page.At, $"The page “{name}” {say}.", "Add the line list: RECORD, detail: RECORD or text: TEXT, one of them.",
+                expected: "list, detail or text");
+            return null;
+        }
+
+        if (!LaterKinds.Contains(kinds[0])) return (PageKind)Array.IndexOf(Kinds, kinds[0]);
+        findings.Add(FindingCodes.PageKindNotServed, page.PlaceOf(kinds[0]), $"This version does not serve {kinds[0]} pages yet.",
+            "Remove the page; links to it may stay, and say that the page is not there yet.", found: kinds[0], expected: "list, detail or text");
+        return null;
+    }
+
+    private static Written? ReadLook(MappingReader owner, FindingList findings)
+    {
+        if (owner.Text("look") is not { } word || Looks.Contains(word.Value)) return owner.Text("look");
+        findings.AddUnknown(FindingCodes.UnknownWord, word, "look of a list called", Looks);
+        return null;
+    }
+
+    /// <summary><c>menu: 3</c>, or <c>menu: hidden</c> for a page that is not to stand there.</summary>
+    private static MenuPlace ReadMenu(MappingReader page, FindingList findings)
+    {
+        if (page.Text("menu") is not { } word) return default;
+        if (word.Value == "hidden") return new MenuPlace(true, null);
+        if (int.TryParse(word.Value, out var place) && place is >= 0 and <= 1000) return new MenuPlace(false, place);
+        findings.Add(FindingCodes.UnknownWord, word.At, $"“{word}” is not a place in the menu.", "Write a number, or hidden.", found: word.Value,
+            expected: "a whole number from 0 to 1,000, or hidden");
+        return default;
+    }
+
+    private static OrderDefinition ReadOrder(Written word) => word.Value.StartsWith('-')
+        ? new OrderDefinition(word with { Value = word.Value[1..], At = word.At.Right(1) }, true)
+        : new OrderDefinition(word, false);
+
+    private static LinkDefinition? ReadLink(Node node, FindingList findings)
+    {
+        if (MappingReader.Of(node, "a link", findings) is not { } link) return null;
+        var to = link.RequiredText("to", "PAGE");
+        var column = link.Text("column");
+        var text = link.Text("text");
+        var on = link.Text("on");
+        if (on is not null and not { Value: "row" }) findings.AddUnknown(FindingCodes.UnknownWord, on, "place of a link called", ["row"]);
+        var with = ReadPairs(link, "with", findings);
+        link.Finish();
+        return to is null ? null : new LinkDefinition(to, column, text, on is not null, with);
+    }
+
+    private static SideDefinition? ReadSide(Node node, FindingList findings)
+    {
+        if (node is ScalarNode { Text: { } field }) return new SideDefinition(field, null, null, null, false);
+        if (MappingReader.Of(node, "a side list", findings) is not { } side) return null;
+        var by = side.RequiredText("by", "FIELD");
+        var part = side.Text("part");
+        var to = side.Text("to");
+        var title = side.Text("title");
+        side.Finish();
+        if (part is not null and not { Value: "year" or "month" }) findings.AddUnknown(FindingCodes.UnknownWord, part, "part of a date called", ["year", "month"]);
+        if (by is null) return null;
+        var order = ReadOrder(by);
+        return new SideDefinition(order.Field, part, to, title, order.Descending);
+    }
+
+    private static RelatedDefinition? ReadRelated(Node node, FindingList findings)
+    {
+        if (node is ScalarNode { Text: { } record })
+            return new RelatedDefinition(node.At, record, null, null, [], [], null, null, null, [], null, false);
+        if (MappingReader.Of(node, "a related block", findings) is not { } block) return null;
+        var kind = block.Text("record");
+        var list = block.Text("list");
+        var notice = block.Text("notice");
+        var related = new RelatedDefinition(node.At, kind ?? list, block.Text("by"), block.Text("title"), block.Texts("show"),
+            [.. block.Texts("order").Select(ReadOrder)], block.Number("size", 1, 100), block.Text("all"), ReadLook(block, findings),
+            ConditionReader.Read(block, "where", findings), notice, list is not null);
+        block.Finish();
+        if ((kind is null ? 0 : 1) + (list is null ? 0 : 1) + (notice is null ? 0 : 1) == 1) return related;
+        findings.Add(FindingCodes.WrongShape, block.At, "A block says one of three things: related records, a list, or a notice.",
+            "Write record: RECORD, list: RECORD or notice: TEXT.", expected: "one of record, list, notice");
+        return null;
+    }
+
+    private static List<PassDefinition> ReadPairs(MappingReader owner, string key, FindingList findings)
+    {
+        var pairs = new List<PassDefinition>();
+        if (owner.Value(key) is not { } node || MappingReader.Of(node, $"“{key}”", findings) is not { } section) return pairs;
+        foreach (var (parameter, value) in section.Named)
+            if (MappingReader.AsText(value, parameter.Value, findings) is { } field) pairs.Add(new PassDefinition(parameter, field));
+        return pairs;
+    }
+
+    private static IdAnswers ReadIds(MappingReader page, FindingList findings)
+    {
+        if (page.Value("ids") is not { } node || MappingReader.Of(node, "“ids”", findings) is not { } ids) return IdAnswers.Default;
+        var missing = ids.Text("missing");
+        var malformed = ids.Text("malformed");
+        var unknown = ids.Text("unknown");
+        ids.Finish();
+        if (malformed is not null and not { Value: "400" or "404" })
+            findings.AddUnknown(FindingCodes.UnknownWord, malformed, "answer to a malformed ID called", ["400", "404"]);
+        if (unknown is not null and not { Value: "404" })
+            findings.AddUnknown(FindingCodes.UnknownWord, unknown, "answer to an unknown ID called", ["404"]);
+        return new IdAnswers(
+            missing is { Value: "400" or "404" } ? null : missing,
+            missing is { Value: "400" or "404" } ? int.Parse(missing.Value) : null,
+            malformed?.Value == "404" ? 404 : 400);
+    }
+}

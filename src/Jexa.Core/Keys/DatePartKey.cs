@@ -1,0 +1,56 @@
+using System.Globalization;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Keys;
+
+/// <summary>A year of four digits, or a month from 1 to 12: what a list is filtered by. A date or moment gives its own.</summary>
+public sealed class DatePartKey : KeyType
+{
+    private readonly bool _isMonth;
+
+    private DatePartKey(bool isMonth) => _isMonth = isMonth;
+
+    public static DatePartKey Year { get; } = new(false);
+
+    public static DatePartKey Month { get; } = new(true);
+
+    public override FieldType Type => FieldType.Integer;
+
+    public override string Looks => _isMonth ? "a month from 1 to 12" : "a year, such as 2024";
+
+    public override KeyReading Read(ReadOnlySpan<char> id)
+    {
+        var reading = IntegerKey.Between(1, _isMonth ? 12 : 9998).Read(id);
+        if (reading.Fault != KeyFault.None || _isMonth || id.Length == 4) return reading;
+        return KeyReading.Failed(id.Length > 4 ? KeyFault.OutOfRange : KeyFault.WrongForm);
+    }
+
+    public override bool TryWrite(Row row, int column, Utf8Buffer into)
+    {
+        if (PartOf(row[column]) is not { } part) return false;
+        into.Append(Text(part));
+        return true;
+    }
+
+    public override string Write(Constant value) => Text(((Constant.Whole)value).Value);
+
+    public override Constant ValueOf(Row row, int column) => new Constant.Whole(PartOf(row[column]) ?? 0);
+
+    public override bool Holds(in Cell cell) => PartOf(cell) is not null;
+
+    public override KeyMatch Compare(Row row, int column, Constant asked) =>
+        asked is Constant.Whole whole && PartOf(row[column]) == whole.Value ? KeyMatch.Exact : KeyMatch.None;
+
+    private string Text(long part) => part.ToString(_isMonth ? "0" : "0000", CultureInfo.InvariantCulture);
+
+    /// <summary>A group's own cell is the part already.</summary>
+    private long? PartOf(in Cell cell) => cell.Kind switch
+    {
+        CellKind.Date => Of(DateOnly.FromDayNumber((int)cell.Integer).ToDateTime(TimeOnly.MinValue)),
+        CellKind.Timestamp => Of(new DateTime(cell.Integer)),
+        CellKind.Integer when cell.Integer >= 1 && cell.Integer <= (_isMonth ? 12 : 9998) => cell.Integer,
+        _ => null,
+    };
+
+    private long Of(DateTime moment) => _isMonth ? moment.Month : moment.Year;
+}

@@ -1,0 +1,31 @@
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Keys;
+
+/// <summary>One of a few words that a list is filtered by; never an ID.</summary>
+public sealed class WordKey(params IReadOnlyList<string> words) : KeyType
+{
+    /// <summary>Whether a field is empty.</summary>
+    public static WordKey Emptiness { get; } = new("empty", "filled");
+
+    public override FieldType Type => FieldType.Text;
+
+    public override string Looks => string.Join(" or ", words);
+
+    public override KeyReading Read(ReadOnlySpan<char> id)
+    {
+        foreach (var word in words)
+            if (id.SequenceEqual(word)) return KeyReading.Of(new Constant.Text(word), canonical: true);
+        return KeyReading.Failed(KeyFault.WrongForm);
+    }
+
+    public override bool TryWrite(Row row, int column, Utf8Buffer into) => false;
+
+    public override string Write(Constant value) => ((Constant.Text)value).Value;
+
+    public override Constant ValueOf(Row row, int column) => Constant.Empty.Value;
+
+    public override bool Holds(in Cell cell) => false;
+
+    public override KeyMatch Compare(Row row, int column, Constant asked) => KeyMatch.None;
+}

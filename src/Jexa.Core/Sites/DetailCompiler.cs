@@ -1,0 +1,115 @@
+using Jexa.Core.Definitions;
+using Jexa.Core.Formats;
+using Jexa.Core.Keys;
+using Jexa.Core.Plans;
+using Jexa.Core.Values;
+using Jexa.Core.Views;
+
+namespace Jexa.Core.Sites;
+
+/// <summary>Compiles detail pages.</summary>
+internal sealed class DetailCompiler(
+    IReadOnlyDictionary<string, PageHead?> pages, RecordGraph graph, FilterCompiler filters, RowCompiler rows, TrailCompiler trails, BlockCompiler blocks, FindingList findings)
+{
+    public DetailPage Compile(PageHead head)
+    {
+        var record = head.Record;
+        var page = head.Definition;
+        var load = new Projections(record);
+        var shown = rows.Shown(page.Show, record, all: true);
+        var placed = rows.Place(page.Links, shown, load, isList: false);
+        var columns = rows.Columns(shown, placed, load);
+        var title = Title(page, record, load);
+        var fields = head.Parameters.Select(parameter => parameter.Path ?? FieldPath.Own(parameter.Field)).ToList();
+        var ordinals = fields.Select(load.Add).ToList();
+        var own = LinkCompiler.ToOwn(head, load, LinkCompiler.PageText(head));
+        var list = trails.ListOf(record);
+        var back = list is null ? null : new PlainLink(list.Name, LinkCompiler.ListHeading(list), list.Alone!);
+        var trail = trails.Above(record, 0, load, itself: false);
+        var related = page.Related.Select(definition => blocks.Compile(definition, load)).OfType<BlockPlan>().ToList();
+        var stored = Stored(list, record, load);
+        var narrowed = filters.Compile(page.Where, load, _ => -1).Select(filter => filter.Apply(ParameterValues.None, new ArgumentList())).OfType<Condition>();
+        var shape = new DetailShape(title, columns, record.One, own, placed.Apart, back);
+        var lookup = Lookups.Compile(record, load, [.. head.Parameters.Select(parameter => parameter.Key)], ordinals, fields, [.. record.Visible, .. narrowed]);
+        foreach (var use in filters.Uses(page.Where, record))
+            findings.Add(FindingCodes.UnboundParameter, use.At.At, $"“{use.At}” stands for a parameter; on a record's page all parameters are its ID.", "Write a value, or use “by”.",
+                found: use.At.Value, expected: "a value");
+        foreach (var parameter in record.QueryParameters.Where(parameter => parameter.Default is null))
+            findings.Add(FindingCodes.UnboundParameter, page.Record.At, $"A page of one {record.One} cannot fill the query's parameter :{parameter.Name}.",
+                $"Give it a default: parameters: {{ {parameter.Name}: {{ type: {parameter.Type.Word()}, default: VALUE }} }}", found: $":{parameter.Name}", expected: "a default");
+        return new DetailPage(head, shape, lookup, stored, trail, related, Standing(placed, columns, back, trail, related), list,
+            MissingPage(page, list), Beside(page, record))
+        {
+            Samples = Samples(head),
+        };
+    }
+
+    private static List<PageLink> Standing(PlacedLinks placed, List<ViewColumn> columns, PlainLink? back, TrailPlan trail, List<BlockPlan> related) =>
+    [
+        .. PageLinks.Of(placed, columns, LinkReason.Written),
+        .. back is null ? [] : new[] { new PageLink(new LinkPlan(back.Page, back.Text, back.Address), null, LinkReason.Back) },
+        .. trail.Steps.Where(step => step.Link is not null).Select(step => new PageLink(step.Link!, null, LinkReason.Part)),
+        .. related.SelectMany(block => new[] { block.All, block.Shape.Rows?.RecordLink }).OfType<LinkPlan>().Select(link => new PageLink(link, null, LinkReason.Part)),
+    ];
+
+    private SamplePlan? Samples(PageHead head)
+    {
+        var load = new Projections(head.Record);
+        var narrowed = filters.Compile(head.Definition.Where, load, _ => -1).Select(filter => filter.Apply(ParameterValues.None, new ArgumentList())).OfType<Condition>();
+        return SamplePlan.Of(head, [.. narrowed], load);
+    }
+
+    /// <summary>What the record's list is ordered by, as it is stored: its neighbours are found by that without another look at it.</summary>
+    private static Dictionary<ColumnRef, int> Stored(PageHead? list, SiteRecord record, Projections load)
+    {
+        var orders = new List<OrderChoice>();
+        foreach (var order in list?.Definition.Order ?? [])
+            if (record.Find(order.Field.Value) is { Secret: false } field) ListCompiler.Choice(FieldPath.Own(field), load, orders);
+        foreach (var field in record.Key) ListCompiler.Choice(FieldPath.Own(field), load, orders);
+        return orders.Where(order => order.Column.Table == 0).ToDictionary(order => order.Column, order => load.Add(order.Column, order.Stored));
+    }
+
+    private TextPlan Title(PageDefinition page, SiteRecord record, Projections load)
+    {
+        if (page.Title is not { } title || TextHoles.Read(title, findings) is not { } holes) return load.Label(record, 0);
+        var pieces = new List<TextPiece>();
+        foreach (var hole in holes)
+        {
+            if (hole.Literal is { } literal) pieces.Add(TextPiece.Of(literal));
+            else if (graph.Find(hole.Field!, record, "a title", findings) is { } path)
+                pieces.Add(TextPiece.Of(load.Add(path), path.Field.Type, path.Owner(record).Key.Contains(path.Field), path.Field.Style));
+        }
+
+        return new TextPlan(pieces, load.Label(record, 0));
+    }
+
+    private PageHead? MissingPage(PageDefinition page, PageHead? list)
+    {
+        if (page.Ids.MissingPage is not { } name) return page.Ids.MissingStatus is null ? list : null;
+        if (!pages.TryGetValue(name.Value, out var target))
+        {
+            findings.AddUnknown(FindingCodes.UnknownPage, name, "page", [.. pages.Keys, "400", "404"]);
+            return null;
+        }
+
+        if (target is null || target.Alone is not null) return target;
+        findings.Add(FindingCodes.PageNeedsParameters, name.At, $"A visitor without an ID cannot be led to “{name}”: it needs one itself.",
+            "Name a list, or write 404.", found: name.Value, expected: "a page without parameters, 400 or 404");
+        return null;
+    }
+
+    private PageHead? Beside(PageDefinition page, SiteRecord record)
+    {
+        if (page.Beside is not { } name) return null;
+        if (!pages.TryGetValue(name.Value, out var target))
+        {
+            findings.AddUnknown(FindingCodes.UnknownPage, name, "page", pages.Keys);
+            return null;
+        }
+
+        if (target is null || (target.Definition.Kind == PageKind.List && target.Kind == record && target.Alone is not null)) return target;
+        findings.Add(FindingCodes.NoSuchList, name.At, $"“{name}” cannot stand beside a {record.One}.", $"Name a list of {record.Many} that can be opened by itself.",
+            found: name.Value, expected: $"a list of {record.Many} whose parameters are optional");
+        return null;
+    }
+}

@@ -1,0 +1,82 @@
+using Jexa.Core.Definitions;
+using Jexa.Core.Keys;
+using Jexa.Core.Plans;
+using Jexa.Core.Sources;
+using Jexa.Core.Views;
+
+namespace Jexa.Core.Sites;
+
+/// <summary>Shows one record, by the ID in its address.</summary>
+/// <param name="lookup">The main load: by what the parameters stand for, in their order.</param>
+/// <param name="stored">Where the columns that lists are ordered by stand in a row, as they are stored.</param>
+/// <param name="list">The list of the same records that can be opened by itself, if there is one.</param>
+/// <param name="missingPage">The page a person is led to when the ID is missing; null for none.</param>
+/// <param name="beside">The list that stands beside the record; null for none.</param>
+public sealed class DetailPage(
+    PageHead head, DetailShape shape, RecordLookup lookup, IReadOnlyDictionary<ColumnRef, int> stored, TrailPlan trail,
+    IReadOnlyList<BlockPlan> blocks, IReadOnlyList<PageLink> links, PageHead? list, PageHead? missingPage, PageHead? beside)
+    : Page(head)
+{
+    public override string Kind => "detail";
+
+    public override IReadOnlyList<PageLink> Links { get; } = links;
+
+    public DetailShape Shape { get; } = shape;
+
+    public RecordLookup Lookup { get; } = lookup;
+
+    public IReadOnlyDictionary<ColumnRef, int> Stored { get; } = stored;
+
+    public TrailPlan Trail { get; } = trail;
+
+    public IReadOnlyList<BlockPlan> Blocks { get; } = blocks;
+
+    public PageHead? List { get; } = list;
+
+    public PageHead? MissingPage { get; } = missingPage;
+
+    public PageHead? Beside { get; } = beside;
+
+    public IdAnswers Ids => Head.Definition.Ids;
+}
+
+/// <summary>What stands beside a record: records tied to it, a list of its own, or a notice.</summary>
+/// <param name="Query">Its rows, one more than shown, each ending with how many there are in all; null for a notice.</param>
+/// <param name="Fillers">What of the record fills the query's arguments.</param>
+/// <param name="All">The link to all of them, filled from the record; null where there is no such list.</param>
+public sealed record BlockPlan(BlockShape Shape, IPreparedQuery? Query, IReadOnlyList<LinkFiller> Fillers, int Size, LinkPlan? All)
+{
+    /// <summary>Rows shown where the app file does not say it.</summary>
+    public const int UsualSize = 5;
+
+    /// <summary>Counting stops here.</summary>
+    public const int CountLimit = 10_000;
+}
+
+/// <summary>Shows a text of the app's own.</summary>
+/// <param name="source">Markdown; <c>{parameter}</c> stands for what the address says.</param>
+public sealed partial class TextPage(PageHead head, string title, string source) : Page(head)
+{
+    public override string Kind => "text";
+
+    public override IReadOnlyList<PageLink> Links => [];
+
+    public string Title { get; } = title;
+
+    public string Source { get; } = source;
+
+    /// <summary>The names in the holes of a text: <c>{name}</c>, nothing but a name between braces.</summary>
+    internal static IEnumerable<string> Holes(string text) => Hole().Matches(text).Select(match => match.Groups[1].Value);
+
+    /// <summary>The names of the pages that a text leads to: <c>[…](page:name)</c>.</summary>
+    internal static IEnumerable<string> PagesNamed(string text) => PageLinkMark().Matches(text).Select(match => match.Groups[1].Value).Distinct();
+
+    /// <summary>A text with its holes filled.</summary>
+    public static string Fill(string text, Func<string, string> valueOf) => Hole().Replace(text, match => valueOf(match.Groups[1].Value));
+
+    [System.Text.RegularExpressions.GeneratedRegex(@"\{([A-Za-z_][A-Za-z0-9_]*)\}")]
+    private static partial System.Text.RegularExpressions.Regex Hole();
+
+    [System.Text.RegularExpressions.GeneratedRegex(@"\]\(page:([A-Za-z][A-Za-z0-9_-]*)\)")]
+    private static partial System.Text.RegularExpressions.Regex PageLinkMark();
+}

@@ -1,0 +1,227 @@
+using Jexa.Core.Definitions;
+using Jexa.Core.Formats;
+using Jexa.Core.Keys;
+using Jexa.Core.Plans;
+using Jexa.Core.Values;
+using Jexa.Core.Views;
+
+namespace Jexa.Core.Sites;
+
+/// <summary>Compiles list pages.</summary>
+internal sealed class ListCompiler(
+    IReadOnlyDictionary<string, PageHead?> pages, RecordGraph graph, FilterCompiler filters, LinkCompiler links, RowCompiler rows, TrailCompiler trails, FindingList findings)
+{
+    /// <summary>Counting a list's records stops here.</summary>
+    public const int CountLimit = 100_000;
+
+    /// <summary>A table of so many rows is too large to be put in order without an index.</summary>
+    private const long LargeTable = 50_000;
+
+    private const int MaxOrder = 16;
+
+    public ListPage Compile(PageHead head)
+    {
+        var record = head.Record;
+        var page = head.Definition;
+        var load = new Projections(record);
+        var shown = rows.Shown(page.Show, record, all: false);
+        var placed = rows.Place(page.Links, shown, load, isList: true);
+        var own = links.PageOf(record);
+        var recordLink = own is null ? null : LinkCompiler.ToOwn(own, load, LinkCompiler.PageText(own));
+        if (recordLink is not null && page.Links.Count == 0 && shown.Count > 0) placed.OnColumns[RowCompiler.LinkColumn(record, shown)] = recordLink;
+
+        var orders = new List<OrderChoice>();
+        var columns = rows.Columns(shown, placed, load).Zip(shown, (column, path) => column with { OrderName = Orderable(path, load, orders) is < 0 ? null : path.Name }).ToList();
+        var order = Order(page.Order, record, load, orders);
+        var key = record.Key.Select(field => Choice(FieldPath.Own(field), load, orders)).ToList();
+        var shape = new ListShape(LinkCompiler.ListHeading(head), LookOf(page.Look), columns, record.One, record.Many, recordLink, placed.OnRow, placed.Apart, load.Label(record, 0));
+        var compiled = Filters(head, filters, load);
+        var search = page.Search.Select(name => graph.Find(name, record, "searched", findings)).OfType<FieldPath>().Where(IsSearchable).Select(load.Ref).ToList();
+        var plan = new ListPlan(record, head.Name, load.Columns, load.Joins, Rows(head), compiled, search, orders, order, key, CountLimit);
+        var parents = Parents(head);
+        var sides = page.Side.Select(side => new SideCompiler(pages, graph, filters, trails, findings).Compile(head, side)).OfType<SidePlan>().ToList();
+        return new ListPage(head, shape, plan, Heading(head, parents), parents, sides, page.Size ?? ListPage.WindowSize, Standing(placed, columns, page, sides, parents), trails.ListOf(record))
+        {
+            Samples = head.Alone is null ? SamplePlan.Of(head, [], new Projections(record)) : null,
+        };
+
+        bool IsSearchable(FieldPath path)
+        {
+            if (path.Field.Type is FieldType.Text or FieldType.Any or FieldType.Integer) return true;
+            var name = page.Search.First(word => word.Value == path.Name);
+            findings.Add(FindingCodes.FilterOfOtherType, name.At, $"{path.Name} is {path.Field.Type.Word()}: nobody can search in it.", "Search in texts.",
+                found: path.Field.Type.Word(), expected: "a text field");
+            return false;
+        }
+    }
+
+    /// <summary>The conditions of a list: those that are written, and those that its parameters' names say.</summary>
+    public static List<Filter> Filters(PageHead head, FilterCompiler filters, Projections load) =>
+        [.. filters.Compile(head.Definition.Where, load, name => NumberOf(head, name)), .. Implied(head, load)];
+
+    public static ListLook LookOf(Written? look) => look?.Value switch
+    {
+        "cards" => ListLook.Cards,
+        "bullets" => ListLook.Bullets,
+        _ => ListLook.Table,
+    };
+
+    /// <summary>The order that a page or block says.</summary>
+    public List<OrderStep> Order(IReadOnlyList<OrderDefinition> definitions, SiteRecord record, Projections load, List<OrderChoice> orders)
+    {
+        var steps = new List<OrderStep>();
+        foreach (var order in definitions.Take(MaxOrder))
+            if (graph.Find(order.Field, record, "an order", findings) is { } path) steps.Add(new OrderStep(Choice(path, load, orders), order.Descending));
+        if (definitions.Count > MaxOrder)
+            findings.Add(FindingCodes.WrongShape, definitions[MaxOrder].Field.At, $"The list is ordered by more than {MaxOrder} fields.",
+                "Remove those that no longer decide.", expected: $"at most {MaxOrder} fields");
+        if (definitions.Count > 0 && steps.Count > 0 && record.Table.AboutRows > LargeTable && !IsServed(record, orders[steps[0].Choice]))
+            findings.Add(FindingCodes.SlowOrder, definitions[0].Field.At, $"No index of {record.Table.Name} begins with {definitions[0].Field}, and it has about {record.Table.AboutRows:N0} rows.",
+                "Add an index in the source that begins with the field, or order by another.", found: definitions[0].Field.Value, expected: "a field of its own that an index begins with");
+        return steps;
+    }
+
+    /// <summary>The number of a column among those that a list can be ordered by; it becomes one.</summary>
+    public static int Choice(FieldPath path, Projections load, List<OrderChoice> orders)
+    {
+        var column = load.Ref(path);
+        var known = orders.FindIndex(order => order.Column == column);
+        if (known >= 0) return known;
+
+        // The place in a list is made of values as they are stored; these types are read so in any case.
+        var stored = path.Field.Type is FieldType.Integer or FieldType.Text or FieldType.Real or FieldType.Bytes ? path.Field.Type : FieldType.Any;
+        orders.Add(new OrderChoice(path.Name, path.Field.Label ?? Labels.OfField(path.Field.Name), column, stored, path.MayBeEmpty));
+        return orders.Count - 1;
+    }
+
+    /// <summary>A foreign key is shown as another record's label: ordering by the key itself would look like no order at all.</summary>
+    private int Orderable(FieldPath path, Projections load, List<OrderChoice> orders)
+    {
+        if (path.Field.Type == FieldType.Bytes || path.Field.Style.Form == FieldForm.Picture) return -1;
+        var step = graph.Steps(path.Owner(load.Record)).FirstOrDefault(step => step.Key.Columns is [var only] && only == path.Field.Column.Name);
+        if (step is null) return Choice(path, load, orders);
+        if (step.Other.Label is not [{ Field: { } label }] || step.Other.Find(label.Value) is not { } field) return -1;
+        var named = new FieldPath(path.Name, [.. path.Steps, step], field);
+        return Choice(named, load, orders);
+    }
+
+    private static bool IsServed(SiteRecord record, OrderChoice order) =>
+        order.Column.Table == 0 && (record.Table.UniqueKeys.Any(key => key[0] == order.Column.Name) || record.Table.IndexedFirst.Contains(order.Column.Name));
+
+    private static int NumberOf(PageHead head, string name) => head.Parameters.ToList().FindIndex(parameter => parameter.Name == name);
+
+    /// <summary>The filters of parameters that no condition names: the field of their name equals them.</summary>
+    private static IEnumerable<Filter> Implied(PageHead head, Projections load)
+    {
+        var named = Names(head.Definition.Where).ToHashSet();
+        for (var i = 0; i < head.Parameters.Count; i++)
+        {
+            var parameter = head.Parameters[i];
+            if (!parameter.IsEqual || named.Contains(parameter.Name)) continue;
+            var column = load.Ref(parameter.Path ?? FieldPath.Own(parameter.Field));
+            yield return parameter.Many ? new Filter.OneOf(i, column, parameter.Field.Type)
+                : new Filter.ByParameter(i, operand => new Condition.Equal(column, operand), parameter.Field.Type);
+        }
+    }
+
+    private static IEnumerable<string> Names(IEnumerable<ConditionDefinition> conditions) =>
+        conditions.SelectMany(condition => condition.Values.Select(FilterCompiler.NameOf).OfType<string>().Concat(Names(condition.Parts)));
+
+    /// <summary>What the rows are read from: a query's parameters are filled by the page's of the same name.</summary>
+    private static Func<ParameterValues, ArgumentList, RowOrigin> Rows(PageHead head)
+    {
+        var record = head.Record;
+        if (record.QueryParameters.Count == 0)
+        {
+            var origin = record.Rows;
+            return (_, _) => origin;
+        }
+
+        return (values, arguments) => record.RowsOf(name => NumberOf(head, name) is >= 0 and var number && values.Has(number)
+            ? arguments.Add(values.One(number), head.Parameters[number].Field.Type)
+            : null);
+    }
+
+    /// <summary>The records that parameters name whole: what equals a foreign key must be there.</summary>
+    private List<ParentPlan> Parents(PageHead head)
+    {
+        var parents = new List<ParentPlan>();
+        var equal = head.Parameters.Select((parameter, i) => (parameter, i)).Where(pair => pair.parameter is { IsEqual: true, Many: false }).ToList();
+        foreach (var group in equal.GroupBy(pair => string.Join('.', (pair.parameter.Path?.Steps ?? []).Select(step => step.Key.Columns[0]))))
+        {
+            var holder = group.First().parameter.Path?.Owner(head.Record) ?? head.Record;
+            foreach (var step in graph.Steps(holder))
+            {
+                var named = step.Key.Columns.Select(column => group.FirstOrDefault(pair => pair.parameter.Field.Column.Name == column)).ToList();
+                if (named.TrueForAll(pair => pair.parameter is not null))
+                    parents.Add(Parent(step, [.. named.Select(pair => pair.i)], [.. named.Select(pair => pair.parameter.Key)]));
+            }
+        }
+
+        // A record named by several parameters is nearer than one named by fewer of them.
+        return [.. parents.OrderBy(parent => parent.Parameters.Count)];
+    }
+
+    private ParentPlan Parent(FieldStep step, List<int> parameters, List<KeyType> keys)
+    {
+        var load = new Projections(step.Other);
+        var fields = step.Key.References.Select(column => step.Other.Fields.First(field => field.Column.Name == column)).ToList();
+        var label = load.Label(step.Other, 0);
+        var trail = trails.Above(step.Other, 0, load, itself: true);
+        var ordinals = fields.Select(load.Add).ToList();
+        var lookup = Lookups.Compile(step.Other, load, keys, ordinals, [.. fields.Select(FieldPath.Own)], step.Other.Visible);
+        return new ParentPlan(step.Other, parameters, lookup, label, trail);
+    }
+
+    private HeadingPlan Heading(PageHead head, List<ParentPlan> parents)
+    {
+        var fallback = LinkCompiler.ListHeading(head);
+        if (head.Definition.Title is not { } title || !title.Value.AsSpan().ContainsAny('{', '}')) return new HeadingPlan([], fallback);
+        var pieces = new List<HeadingPiece>();
+        foreach (var hole in TextHoles.Read(title, findings) ?? [])
+        {
+            if (hole.Literal is { } literal)
+            {
+                pieces.Add(new HeadingPiece(literal, -1, -1, null, null));
+                continue;
+            }
+
+            var number = NumberOf(head, hole.Field!.Value);
+            if (number < 0)
+            {
+                findings.AddUnknown(FindingCodes.UnknownParameter, hole.Field, $"parameter in the path {head.Definition.Path} called", head.Template.Parameters);
+                continue;
+            }
+
+            pieces.Add(new HeadingPiece(null, number, parents.FindIndex(parent => parent.Parameters[^1] == number), head.Parameters[number].Field, head.Parameters[number].Key));
+        }
+
+        return new HeadingPlan(pieces, fallback);
+    }
+
+    /// <summary>Every link that stands on a list.</summary>
+    private static List<PageLink> Standing(PlacedLinks placed, List<ViewColumn> columns, PageDefinition page, List<SidePlan> sides, List<ParentPlan> parents)
+    {
+        var reason = page.Links.Count == 0 ? LinkReason.Record : LinkReason.Written;
+        return
+        [
+            .. PageLinks.Of(placed, columns, reason),
+            .. sides.Select(side => new PageLink(new LinkPlan(side.Target.Name, side.Title, side.Target.Builder,
+                side.Target.Parameters.Select((p, i) => i == side.Parameter ? (LinkFiller?)new LinkFiller(side.Key, 0, side.Field) : null), null), null, LinkReason.Part)),
+            .. parents.SelectMany(parent => parent.Trail.Steps).Where(step => step.Link is not null).DistinctBy(step => step.Link!.Page)
+                .Select(step => new PageLink(step.Link!, null, LinkReason.Part)),
+        ];
+    }
+}
+
+/// <summary>Lists the links that stand on a page, for those who look at it from outside.</summary>
+internal static class PageLinks
+{
+    public static IEnumerable<PageLink> Of(PlacedLinks placed, IEnumerable<ViewColumn> columns, LinkReason reason) =>
+    [
+        .. placed.OnColumns.Select(pair => new PageLink(pair.Value, pair.Key, reason)),
+        .. placed.Apart.Select(link => new PageLink(link, null, reason)),
+        .. columns.Where(column => column.Reference?.Link is not null && column.Link is null)
+            .Select(column => new PageLink(column.Reference!.Link!, column.Name, LinkReason.Reference)),
+    ];
+}

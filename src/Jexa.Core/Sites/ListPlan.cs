@@ -1,0 +1,138 @@
+using System.Collections.Concurrent;
+using System.Globalization;
+using Jexa.Core.Plans;
+using Jexa.Core.Sources;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Sites;
+
+/// <summary>A column that a list can be ordered by.</summary>
+/// <param name="Name">What an address calls it.</param>
+/// <param name="Stored">The type that its value is read as to mark a place: as it is stored.</param>
+public sealed record OrderChoice(string Name, string Label, ColumnRef Column, FieldType Stored, bool MayBeEmpty);
+
+/// <summary>One step of an order that a visitor or the app file asks for.</summary>
+/// <param name="Choice">The number of the column among those that the list can be ordered by.</param>
+public readonly record struct OrderStep(int Choice, bool Descending);
+
+/// <summary>What a visitor asks of a list.</summary>
+/// <param name="Words">What every record must hold somewhere in the searched fields.</param>
+/// <param name="Order">Null for the list's own order.</param>
+public sealed record ListRequest(ParameterValues Values, IReadOnlyList<string> Words, OrderStep? Order, int Size);
+
+/// <summary>A list as one visitor asks for it: its queries, and the arguments they begin with.</summary>
+/// <param name="Signature">Differs between lists of other names, orders, filters and words, so that a place in one is none in another.</param>
+public sealed record ListQuery(ListWindows Windows, IPreparedQuery Count, IReadOnlyList<Constant> Arguments, int Size, string Signature);
+
+/// <summary>
+/// The queries of a list, for whatever a visitor asks of it. Each shape of a question (which filters, which order, how many
+/// words) is compiled when it is first asked and kept.
+/// </summary>
+/// <param name="load">The columns and joins of a row, as the page shows it.</param>
+/// <param name="rows">What the rows are read from; a query's parameters are filled like filters.</param>
+/// <param name="orders">The columns that the list can be ordered by; those of its own order and its key among them.</param>
+/// <param name="ownOrder">The order where the visitor asks for none.</param>
+/// <param name="key">The record's key among the orders, which decides last.</param>
+public sealed class ListPlan(
+    SiteRecord record, string page, IReadOnlyList<Projection> columns, IReadOnlyList<Join> joins, Func<ParameterValues, ArgumentList, RowOrigin> rows,
+    IReadOnlyList<Filter> filters, IReadOnlyList<ColumnRef> search, IReadOnlyList<OrderChoice> orders, IReadOnlyList<OrderStep> ownOrder, IReadOnlyList<int> key,
+    int countLimit)
+{
+    /// <summary>Words that a search goes by; more are not looked at.</summary>
+    public const int MaxWords = 8;
+
+    private const int MaxVariants = 500;
+
+    private readonly ConcurrentDictionary<string, (ListWindows Windows, IPreparedQuery Count)> _variants = [];
+
+    public SiteRecord Record => record;
+
+    public IReadOnlyList<OrderChoice> Orders => orders;
+
+    public IReadOnlyList<OrderStep> OwnOrder => ownOrder;
+
+    public IReadOnlyList<Join> Joins => joins;
+
+    public bool CanSearch => search.Count > 0;
+
+    /// <summary>Counting stops here.</summary>
+    public int CountLimit => countLimit;
+
+    public ListQuery For(ListRequest request)
+    {
+        var arguments = new ArgumentList();
+        var origin = rows(request.Values, arguments);
+        var where = Where(request, arguments);
+        var shape = ShapeOf(request);
+        if (!_variants.TryGetValue(shape, out var variant))
+        {
+            if (_variants.Count >= MaxVariants) _variants.Clear();
+            variant = _variants.GetOrAdd(shape, _ => Compile(request, origin, where, arguments.Values.Count));
+        }
+
+        return new ListQuery(variant.Windows, variant.Count, arguments.Values, request.Size, Signature(variant.Windows, arguments));
+    }
+
+    /// <summary>The conditions of a request, as those of a part that counts the same records.</summary>
+    public IReadOnlyList<Condition> Where(ListRequest request, ArgumentList arguments)
+    {
+        var where = new List<Condition>(record.Visible);
+        where.AddRange(filters.Select(filter => filter.Apply(request.Values, arguments)).OfType<Condition>());
+        foreach (var word in request.Words)
+        {
+            var operand = arguments.Add(new Constant.Text(word), FieldType.Text);
+            where.Add(new Condition.Any([.. search.Select(column => new Condition.Contains(column, operand))]));
+        }
+
+        return where;
+    }
+
+    /// <summary>What the rows are read from, for a part that reads the same records.</summary>
+    public RowOrigin Rows(ParameterValues values, ArgumentList arguments) => rows(values, arguments);
+
+    /// <summary>All of a request that changes the text of its queries.</summary>
+    public string ShapeOf(ListRequest request)
+    {
+        if (request.Values.Values.Count == 0 && request.Words.Count == 0 && request.Order is null) return request.Size.ToString(CultureInfo.InvariantCulture);
+        var counts = string.Join(',', request.Values.Values.Select(values => values.Count));
+        return $"{request.Size} {request.Words.Count} {request.Order?.Choice}{(request.Order?.Descending == true ? "-" : "")} {counts} {string.Concat(filters.Select(f => f.ShapeOf(request.Values)))}";
+    }
+
+    private (ListWindows Windows, IPreparedQuery Count) Compile(ListRequest request, RowOrigin origin, IReadOnlyList<Condition> where, int arguments)
+    {
+        var load = columns.ToList();
+        var keys = Keys(request.Order, load);
+        var query = new RecordQuery(origin, joins, load, where, null, [], request.Size + 1);
+        return (new ListWindows(record.Source, query, keys, arguments), record.Source.Prepare(new CountQuery(origin, joins, where, countLimit + 1)));
+    }
+
+    private List<OrderKey> Keys(OrderStep? asked, List<Projection> load)
+    {
+        var keys = new List<OrderKey>();
+        foreach (var step in asked is { } only ? [only] : ownOrder) Add(step.Choice, step.Descending);
+
+        // The key decides last, in the direction of the last column, so that one index can serve the whole order.
+        var last = keys.Count > 0 && keys[^1].Descending;
+        foreach (var choice in key) Add(choice, last);
+        return keys;
+
+        void Add(int choice, bool descending)
+        {
+            var order = orders[choice];
+            if (keys.Exists(known => known.Column == order.Column)) return;
+            var projection = new Projection(order.Column, order.Stored);
+            var ordinal = load.IndexOf(projection);
+            if (ordinal < 0)
+            {
+                ordinal = load.Count;
+                load.Add(projection);
+            }
+
+            keys.Add(new OrderKey(order.Column, descending, order.MayBeEmpty, ordinal));
+        }
+    }
+
+    private string Signature(ListWindows windows, ArgumentList arguments) =>
+        $"{page}\n{string.Join('\n', windows.Keys.Select(k => $"{(k.Descending ? '-' : '+')}{k.Column.Table}.{k.Column.Name}"))}"
+        + (arguments.Values.Count == 0 ? "" : $"\n{string.Join('\n', arguments.Values)}");
+}

@@ -1,0 +1,22 @@
+using Jexa.Core.Plans;
+using Jexa.Core.Views;
+
+namespace Jexa.Core.Sites;
+
+/// <summary>What is read of the records before and behind one in a list: what they are called, their addresses and their places.</summary>
+/// <param name="Columns">The order columns come behind these.</param>
+public sealed record NeighbourPlan(IReadOnlyList<Projection> Columns, IReadOnlyList<Join> Joins, TextPlan Label, LinkPlan Link)
+{
+    internal static NeighbourPlan Of(DetailPage page, ListPlan list)
+    {
+        // Joins of the list stay in their places, so that its conditions and order keep their meaning.
+        var load = new Projections(list.Record, list.Joins);
+        var label = load.Label(list.Record, 0);
+        var link = LinkCompiler.ToOwn(page.Head, load, "");
+        return new NeighbourPlan(load.Columns, load.Joins, label, link);
+    }
+
+    /// <summary>A query of the list, reading these columns and then those of its order.</summary>
+    public RecordQuery Read(RecordQuery query, IReadOnlyList<OrderKey> keys) =>
+        query with { Joins = Joins, Columns = [.. Columns, .. keys.Select(key => query.Columns[key.Ordinal])] };
+}

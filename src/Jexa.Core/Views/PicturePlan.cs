@@ -1,0 +1,64 @@
+using System.Text;
+using Jexa.Core.Addresses;
+using Jexa.Core.Formats;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Views;
+
+/// <summary>
+/// Where the picture is that a field names. One in a folder has an address of its record's: by record kind, field and ID, so
+/// that it is seen exactly where its record is.
+/// </summary>
+/// <param name="prefix">The address up to the ID, for pictures in a folder.</param>
+/// <param name="key">What fills the ID.</param>
+public sealed class PicturePlan(PicturePlace place, int ordinal, string prefix, IReadOnlyList<LinkFiller> key)
+{
+    private readonly byte[] _prefix = Encoding.ASCII.GetBytes(prefix);
+
+    /// <summary>The folder the file is in; null where pictures come from the web.</summary>
+    public string? Folder => place.Folder;
+
+    /// <summary>The name that the field holds; empty for none.</summary>
+    public string NameOf(Row row) => row[ordinal].Kind == CellKind.Text ? row.Text(ordinal) : "";
+
+    /// <summary>Appends the address to load the picture from; false, and nothing appended, where the row names none that can be loaded.</summary>
+    public bool TryWrite(Row row, Utf8Buffer into)
+    {
+        var name = NameOf(row);
+        if (name.Length == 0) return false;
+        if (place.Folder is null) return TryWriteWeb(name, into);
+        var start = into.Length;
+        into.Append(_prefix);
+        foreach (var part in key)
+        {
+            into.Append((byte)'/');
+            using var id = new Utf8Buffer(64);
+            if (!part.Key.TryWrite(row, part.Ordinal, id) || id.Written is [] or [(byte)'.'] or [(byte)'.', (byte)'.'])
+            {
+                into.Truncate(start);
+                return false;
+            }
+
+            PercentCoding.Encode(id.Written, into);
+        }
+
+        return true;
+    }
+
+    private bool TryWriteWeb(string name, Utf8Buffer into)
+    {
+        if (place.Base is { } origin)
+        {
+            // A name stays below the base whatever it holds.
+            var path = string.Join('/', name.Split('/').Where(part => part is not ("" or "." or "..")).Select(Uri.EscapeDataString));
+            if (path.Length == 0) return false;
+            into.Append(origin.AbsoluteUri);
+            into.Append(path);
+            return true;
+        }
+
+        if (!Uri.TryCreate(name, UriKind.Absolute, out var uri) || uri.Scheme is not ("http" or "https") || uri.UserInfo.Length > 0) return false;
+        into.Append(uri.AbsoluteUri);
+        return true;
+    }
+}

@@ -1,0 +1,72 @@
+using System.Collections.Concurrent;
+using Jexa.Core.Sites;
+using Jexa.Core.Sources;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Visits;
+
+/// <summary>Runs a visit's queries into blocks that it lends, and notes each in the trace.</summary>
+internal sealed class QueryRunner(TimeProvider clock)
+{
+    private const int KeptBlocks = 64;
+    private const int LargestKeptBlock = 1024 * 1024;
+
+    private readonly ConcurrentBag<RowBlock> _blocks = [];
+
+    public TimeProvider Clock => clock;
+
+    /// <summary>The blocks of one visit.</summary>
+    public RowLoans Begin() => new(this);
+
+    public ValueTask RunAsync(WindowQuery query, RowBlock rows, VisitTrace trace, CancellationToken cancellation) =>
+        RunAsync(query.Query, query.Arguments, rows, trace, cancellation);
+
+    public async ValueTask RunAsync(
+        IPreparedQuery query, IReadOnlyList<Constant> arguments, RowBlock rows, VisitTrace trace, CancellationToken cancellation)
+    {
+        var started = clock.GetTimestamp();
+        var before = rows.Count;
+        try
+        {
+            await query.RunAsync(arguments, rows, cancellation);
+        }
+        catch (SourceException)
+        {
+            trace.Add(query, arguments, null, 0, started);
+            throw;
+        }
+
+        trace.Add(query, arguments, rows, rows.Count - before, started);
+    }
+
+    internal RowBlock Take() => _blocks.TryTake(out var kept) ? kept : new RowBlock();
+
+    internal void GiveBack(RowBlock rows)
+    {
+        if (_blocks.Count < KeptBlocks && rows.Capacity <= LargestKeptBlock) _blocks.Add(rows);
+    }
+}
+
+/// <summary>The blocks that one visit has lent: given back once its answer is written.</summary>
+internal sealed class RowLoans(QueryRunner runner) : IDisposable
+{
+    private RowBlock? _first;
+    private List<RowBlock>? _more;
+
+    public RowBlock Lend(int width)
+    {
+        var rows = runner.Take();
+        rows.Reset(width);
+        if (_first is null) _first = rows;
+        else (_more ??= []).Add(rows);
+        return rows;
+    }
+
+    public void Dispose()
+    {
+        if (_first is { } first) runner.GiveBack(first);
+        _first = null;
+        foreach (var rows in _more ?? []) runner.GiveBack(rows);
+        _more = null;
+    }
+}

@@ -1,0 +1,90 @@
+using System.Collections.Concurrent;
+using Jexa.Core.Keys;
+using Jexa.Core.Sites;
+using Jexa.Core.Sources;
+using Jexa.Core.Values;
+using Jexa.Core.Views;
+
+namespace Jexa.Core.Visits;
+
+/// <summary>
+/// Counts the values of side lists. What takes long to count is counted once in a while and says so; what fails, fails by
+/// itself.
+/// </summary>
+internal sealed class SideVisit(QueryRunner queries)
+{
+    private const int MostKept = 200;
+    private static readonly TimeSpan Slow = TimeSpan.FromMilliseconds(50);
+    private static readonly TimeSpan KeptFor = TimeSpan.FromMinutes(1);
+
+    private readonly ConcurrentDictionary<(IPreparedQuery Query, string Arguments), (RowBlock Rows, long At)> _kept = [];
+
+    public async ValueTask<IReadOnlyList<SideView>> RunAsync(ListAsk ask, VisitTrace trace, CancellationToken cancellation)
+    {
+        if (ask.Page.Sides.Count == 0) return [];
+        var views = new SideView[ask.Page.Sides.Count];
+        for (var i = 0; i < views.Length; i++) views[i] = await RunAsync(ask, ask.Page.Sides[i], trace, cancellation);
+        return views;
+    }
+
+    private async ValueTask<SideView> RunAsync(ListAsk ask, SidePlan side, VisitTrace trace, CancellationToken cancellation)
+    {
+        var texts = side.Carried.Select((number, i) => number < 0 || i == side.Parameter ? [] : ask.Texts[number]).ToArray();
+        var all = AllOf(ask, side, texts);
+        try
+        {
+            var values = side.Carried.Select((number, i) => number < 0 || i == side.Parameter ? [] : ask.Request.Values.Values[number]);
+            var (rows, isExact) = await CountAsync(side, side.For(new ParameterValues([.. values]), ask.Request.Words), trace, cancellation);
+            var own = side.IsSelf ? side.Parameter : -1;
+            var entries = new List<SideEntry>();
+            using var buffer = new Utf8Buffer(64);
+            for (var i = 0; i < Math.Min(rows.Count, SidePlan.MaxGroups); i++)
+            {
+                var row = rows[i];
+                buffer.Truncate(0);
+                side.Label.Write(row, buffer);
+                var text = row[0].IsNull ? "empty" : buffer.Length == 0 ? "—" : buffer.ToString();
+                buffer.Truncate(0);
+                var id = side.Key.Holds(row[0]) && side.Key.TryWrite(row, 0, buffer) && buffer.Length > 0 ? buffer.ToString() : null;
+                var current = id is not null && own >= 0 && ask.Texts[own].Contains(id);
+                if (id is not null) texts[side.Parameter] = [id];
+                entries.Add(new SideEntry(text, id is null ? null : AddressOf(ask, side, texts), row[side.CountOrdinal].Integer, current));
+            }
+
+            return new SideView(side.Title, entries, all, rows.Count <= SidePlan.MaxGroups, isExact, false);
+        }
+        catch (SourceException)
+        {
+            return new SideView(side.Title, [], all, true, true, true);
+        }
+    }
+
+    private async ValueTask<(RowBlock Rows, bool IsExact)> CountAsync(SidePlan side, WindowQuery query, VisitTrace trace, CancellationToken cancellation)
+    {
+        var asked = (query.Query, string.Join('\n', query.Arguments));
+        if (_kept.TryGetValue(asked, out var kept))
+        {
+            if (queries.Clock.GetElapsedTime(kept.At) < KeptFor) return (kept.Rows, false);
+            _kept.TryRemove(asked, out _);
+        }
+
+        var rows = new RowBlock();
+        rows.Reset(side.Width);
+        var started = queries.Clock.GetTimestamp();
+        await queries.RunAsync(query, rows, trace, cancellation);
+        if (queries.Clock.GetElapsedTime(started) < Slow) return (rows, true);
+        if (_kept.Count >= MostKept) _kept.Clear();
+        _kept[asked] = (rows, queries.Clock.GetTimestamp());
+        return (rows, true);
+    }
+
+    private static string AddressOf(ListAsk ask, SidePlan side, IReadOnlyList<string>[] texts) =>
+        side.IsSelf ? ask.Address(texts, ask.Order) : side.Target.Builder.Build(texts);
+
+    private static PlainLink? AllOf(ListAsk ask, SidePlan side, IReadOnlyList<string>[] texts)
+    {
+        if (side.All is not { } all || (all.Name == ask.Page.Name && !side.IsSelf)) return null;
+        var address = all.Name == side.Target.Name ? AddressOf(ask, side, texts) : all.Alone!;
+        return new PlainLink(all.Name, "All", address);
+    }
+}

@@ -1,0 +1,125 @@
+using Jexa.Core.Formats;
+using Jexa.Core.Values;
+using Jexa.Core.Views;
+
+namespace Jexa.Service.Html;
+
+/// <summary>Writes one record: where it belongs, its neighbours, its fields, and what stands around it.</summary>
+internal sealed class HtmlDetailWriter(HtmlParts allParts, HtmlListWriter lists)
+{
+    public void Write(DetailView view, Utf8Buffer html, Utf8Buffer scratch)
+    {
+        var parts = allParts.Of(view.Shape);
+        var values = new HtmlValues(view, html, scratch, "");
+        HtmlFrame.WriteTrail(view.Trail, view.Back, html);
+        html.Append("<div class=\"lead\">\n<h1>"u8);
+        scratch.Truncate(0);
+        view.Shape.Title.Write(view.Record, scratch);
+        html.AppendEncoded(scratch.Written);
+        html.Append("</h1>\n"u8);
+        WriteNeighbours(view, html);
+        html.Append("</div>\n<dl class=\"record\">\n"u8);
+        for (var i = 0; i < parts.Fields.Length; i++)
+        {
+            if (parts.Fields[i].When?.Invoke(view.Record) == false) continue;
+            html.Append(parts.Terms[i]);
+            values.Write(parts.Fields[i], view.Record, view.Shape.Title, false, default);
+            html.Append("</dd></div>\n"u8);
+        }
+
+        html.Append("</dl>\n"u8);
+        WriteLinks(view, values, html);
+        for (var i = 0; i < view.Blocks.Count; i++) WriteBlock(view, view.Blocks[i], i, html, scratch);
+    }
+
+    private static void WriteNeighbours(DetailView view, Utf8Buffer html)
+    {
+        if (view.Previous is null && view.Next is null) return;
+        html.Append("<nav class=\"steps\" aria-label=\"Neighbours in the list\">\n"u8);
+        WriteStep(view.Previous, "prev"u8, "Previous: "u8, html);
+        WriteStep(view.Next, "next"u8, "Next: "u8, html);
+        html.Append("</nav>\n"u8);
+    }
+
+    private static void WriteStep(PlainLink? link, ReadOnlySpan<byte> relation, ReadOnlySpan<byte> word, Utf8Buffer html)
+    {
+        if (link is null) return;
+        html.Append("<a class=\""u8);
+        html.Append(relation);
+        html.Append("\" rel=\""u8);
+        html.Append(relation);
+        html.Append("\" href=\""u8);
+        html.AppendEncoded(link.Address);
+        html.Append("\"><span class=\"unseen\">"u8);
+        html.Append(word);
+        html.Append("</span>"u8);
+        html.AppendEncoded(link.Text);
+        html.Append("</a>\n"u8);
+    }
+
+    private static void WriteLinks(DetailView view, HtmlValues values, Utf8Buffer html)
+    {
+        if (view.Shape.Links.Count == 0) return;
+        html.Append("<ul class=\"links\">\n"u8);
+        foreach (var link in view.Shape.Links)
+        {
+            var start = html.Length;
+            html.Append("<li>"u8);
+            if (!values.TryOpen(link, view.Record, false, default))
+            {
+                html.Truncate(start);
+                continue;
+            }
+
+            html.AppendEncoded(link.Text);
+            html.Append("</a></li>\n"u8);
+        }
+
+        html.Append("</ul>\n"u8);
+    }
+
+    private void WriteBlock(DetailView view, BlockView block, int number, Utf8Buffer html, Utf8Buffer scratch)
+    {
+        html.Append("<section class=\"block\""u8);
+        if (block.Shape.Title.Length > 0)
+        {
+            html.Append($" aria-labelledby=\"block-{number}\">\n<h2 id=\"block-{number}\">");
+            html.AppendEncoded(block.Shape.Title);
+            if (block.Rows is not null)
+            {
+                html.Append(" <span class=\"count\">"u8);
+                html.AppendEncoded(CountText(view, block));
+                html.Append("</span>"u8);
+            }
+
+            html.Append("</h2>\n"u8);
+        }
+        else
+        {
+            html.Append(">\n"u8);
+        }
+
+        if (block.HasFailed) html.Append("<p class=\"none\">This part cannot be shown just now.</p>\n"u8);
+        else if (block.Shape.Notice is { } notice) html.Append($"<div class=\"markdown\">{MarkdownText.ToHtml(notice, view.Frame)}</div>\n");
+        else if (block.Rows!.Count == 0) WriteNone(block, html);
+        else lists.WriteRows(block.Shape.Rows!, block.Rows, view, "", html, scratch);
+        if (block.All is { } all && block.Rows?.Count > 0)
+        {
+            html.Append("<p class=\"more\">"u8);
+            HtmlFrame.WriteLink(all with { Text = block.Total.Count > block.Rows.Count || !block.Total.IsExact ? $"All {CountText(view, block)} {block.Shape.Rows!.Many}" : "As a list" }, default, html);
+            html.Append("</p>\n"u8);
+        }
+
+        html.Append("</section>\n"u8);
+    }
+
+    private static void WriteNone(BlockView block, Utf8Buffer html)
+    {
+        html.Append("<p class=\"none\">"u8);
+        html.AppendEncoded($"There are no {block.Shape.Rows!.Many}.");
+        html.Append("</p>\n"u8);
+    }
+
+    private static string CountText(PageView view, BlockView block) =>
+        (block.Total.IsExact ? "" : "more than ") + ValueFormat.Count(block.Total.Count, view.Frame.Conventions);
+}

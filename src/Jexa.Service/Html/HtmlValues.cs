@@ -1,0 +1,205 @@
+using System.Buffers;
+using System.Globalization;
+using System.Text;
+using Jexa.Core.Formats;
+using Jexa.Core.Values;
+using Jexa.Core.Views;
+using Jexa.Service.Media;
+
+namespace Jexa.Service.Html;
+
+/// <summary>Writes one value of a row as HTML: with its link, as the field's form says.</summary>
+/// <param name="view">The page that is written.</param>
+/// <param name="mark">What links to the rows' own records carry behind <c>from=</c>; empty for nothing.</param>
+internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer scratch, string mark)
+{
+    /// <summary>What HTML gives a meaning in an attribute.</summary>
+    private static readonly SearchValues<byte> Meaningful = SearchValues.Create("&<>\"'"u8);
+
+    /// <param name="quiet">The link is for the pointer alone: another of the row leads there.</param>
+    /// <param name="kind">The class of the link; empty for none.</param>
+    public void Write(ViewColumn column, Row row, TextPlan? title, bool quiet, ReadOnlySpan<byte> kind)
+    {
+        var linked = column.LinkOn(row) is { } link && TryOpen(link, row, quiet, kind);
+        if (column.IsEmpty(row) && linked && column.WhenEmpty is { } instead) WriteText(instead, row);
+        else if (column.IsEmpty(row)) html.Append("<span class=\"none\"><span aria-hidden=\"true\">—</span><span class=\"unseen\">empty</span></span>"u8);
+        else if (column.IsLost(row)) html.Append("<span class=\"none\">not available</span>"u8);
+        else if (column.Reference is { } reference) WriteReference(reference, row);
+        else WriteCell(column, row, title, linked, quiet);
+        if (linked) html.Append("</a>"u8);
+    }
+
+    /// <summary>Opens a link; false, and nothing written, where the row has none.</summary>
+    public bool TryOpen(LinkPlan link, Row row, bool quiet, ReadOnlySpan<byte> kind)
+    {
+        var start = html.Length;
+        html.Append("<a href=\""u8);
+        var address = html.Length;
+        if (!link.TryWrite(row, html))
+        {
+            html.Truncate(start);
+            return false;
+        }
+
+        if (link.IsOwn && mark.Length > 0) html.Append($"{(html.Written[address..].Contains((byte)'?') ? '&' : '?')}from={mark}");
+
+        // An address is percent-encoded already; only the sign between query parameters means something in HTML.
+        if (html.Written[address..].ContainsAny(Meaningful))
+        {
+            scratch.Truncate(0);
+            scratch.Append(html.Written[address..]);
+            html.Truncate(address);
+            html.AppendEncoded(scratch.Written);
+        }
+
+        html.Append("\""u8);
+        if (quiet) html.Append(" tabindex=\"-1\" aria-hidden=\"true\""u8);
+        if (!kind.IsEmpty)
+        {
+            html.Append(" class=\""u8);
+            html.Append(kind);
+            html.Append("\""u8);
+        }
+
+        html.Append(">"u8);
+        return true;
+    }
+
+    public void WriteText(TextPlan text, Row row)
+    {
+        scratch.Truncate(0);
+        text.Write(row, scratch);
+        html.AppendEncoded(scratch.Written);
+    }
+
+    private void WriteReference(ReferencePlan reference, Row row)
+    {
+        if (reference.Label.IsColumn(row, out var utf8)) html.AppendEncoded(utf8);
+        else WriteText(reference.Label, row);
+    }
+
+    /// <summary>Text is encoded; what is written of numbers, dates and truth may hold letters of a unit or choice.</summary>
+    private void WriteCell(ViewColumn column, Row row, TextPlan? title, bool linked, bool quiet)
+    {
+        ref readonly var cell = ref row[column.Ordinal];
+        if (column.Style.Form != FieldForm.Plain && cell.Kind == CellKind.Text)
+        {
+            WriteForm(column, row, title, linked, quiet);
+            return;
+        }
+
+        switch (cell.Kind)
+        {
+            case CellKind.Text when column.Style is { Choices.Count: 0, Unit: null }:
+                html.AppendEncoded(row.Run(column.Ordinal));
+                break;
+            case CellKind.Date:
+            case CellKind.Timestamp:
+                html.Append("<time datetime=\""u8);
+                WriteIso(column, cell);
+                html.Append("\">"u8);
+                WriteOwn(column, row);
+                html.Append("</time>"u8);
+                break;
+            default:
+                WriteOwn(column, row);
+                break;
+        }
+    }
+
+    private void WriteOwn(ViewColumn column, Row row)
+    {
+        scratch.Truncate(0);
+        column.WriteOwn(row, scratch);
+        html.AppendEncoded(scratch.Written);
+    }
+
+    private void WriteForm(ViewColumn column, Row row, TextPlan? title, bool linked, bool quiet)
+    {
+        var text = row.Run(column.Ordinal);
+        switch (column.Style.Form)
+        {
+            case FieldForm.Long:
+                html.Append("<span class=\"long\">"u8);
+                html.AppendEncoded(text);
+                html.Append("</span>"u8);
+                break;
+            case FieldForm.Markdown when linked:
+                html.AppendEncoded(text);
+                break;
+            case FieldForm.Markdown:
+                html.Append("<div class=\"markdown\">"u8);
+                html.Append(MarkdownText.ToHtml(row.Text(column.Ordinal), view.Frame));
+                html.Append("</div>"u8);
+                break;
+            case FieldForm.Mail:
+                WriteFollowed(row.Text(column.Ordinal), linked, MailOf(row.Text(column.Ordinal)));
+                break;
+            case FieldForm.Web:
+                WriteFollowed(row.Text(column.Ordinal), linked, MarkdownText.IsOfWeb(row.Text(column.Ordinal)) ? row.Text(column.Ordinal) : null);
+                break;
+            default:
+                WritePicture(column, row, title, quiet);
+                break;
+        }
+    }
+
+    private static string? MailOf(string text) =>
+        text.Count(c => c == '@') == 1 && !text.StartsWith('@') && !text.EndsWith('@') && !text.Any(c => char.IsWhiteSpace(c) || char.IsControl(c) || c is '?' or '&' or '<' or '>' or ',' or ';')
+            ? "mailto:" + Uri.EscapeDataString(text).Replace("%40", "@") : null;
+
+    private void WriteFollowed(string text, bool linked, string? address)
+    {
+        if (linked || address is null)
+        {
+            html.AppendEncoded(text);
+            return;
+        }
+
+        html.Append("<a rel=\"noopener noreferrer\" href=\""u8);
+        html.AppendEncoded(address);
+        html.Append("\">"u8);
+        html.AppendEncoded(text);
+        html.Append("</a>"u8);
+    }
+
+    private void WritePicture(ViewColumn column, Row row, TextPlan? title, bool quiet)
+    {
+        scratch.Truncate(0);
+        var plan = column.Picture;
+        if (plan is null || !plan.TryWrite(row, scratch) || (plan.Folder is { } folder && PictureFiles.Find(folder, plan.NameOf(row)) is null))
+        {
+            html.Append("<span class=\"no-picture\">"u8);
+            html.AppendEncoded(plan?.NameOf(row) is { Length: > 0 } name ? name : row.Text(column.Ordinal));
+            html.Append(" <span class=\"none\">is missing</span></span>"u8);
+            return;
+        }
+
+        html.Append("<img class=\"picture\" loading=\"lazy\" src=\""u8);
+        html.AppendEncoded(scratch.Written);
+        html.Append("\" alt=\""u8);
+        if (!quiet)
+        {
+            html.AppendEncoded(column.Label);
+            if (title is not null)
+            {
+                html.Append(": "u8);
+                WriteText(title, row);
+            }
+        }
+
+        html.Append("\">"u8);
+    }
+
+    private void WriteIso(ViewColumn column, in Cell cell)
+    {
+        int written;
+        if (cell.Kind == CellKind.Date)
+            DateOnly.FromDayNumber((int)cell.Integer).TryFormat(html.Room(16), out written, "O", CultureInfo.InvariantCulture);
+        else if (column.Style.Conventions.Zone is null)
+            new DateTime(cell.Integer).TryFormat(html.Room(32), out written, "yyyy-MM-dd'T'HH:mm:ss", CultureInfo.InvariantCulture);
+        else
+            new DateTime(cell.Integer).TryFormat(html.Room(32), out written, "yyyy-MM-dd'T'HH:mm:ss'Z'", CultureInfo.InvariantCulture);
+        html.Advance(written);
+    }
+}

@@ -1,0 +1,51 @@
+using Jexa.Core.Addresses;
+using Jexa.Core.Sites;
+using Jexa.Core.Sources;
+using Jexa.Core.Visits;
+using Microsoft.AspNetCore.Http;
+
+namespace Jexa.Service.Media;
+
+/// <summary>
+/// The app's own files below <c>/_jexa/</c>: pictures of records (<c>pictures/RECORD/FIELD/ID</c>), the logo and the style sheet
+/// (<c>app/</c>). They are no visits.
+/// </summary>
+internal static class AppFiles
+{
+    public static bool IsAsked(RequestTarget target) =>
+        target.IsReserved && target.Segments.Length > 2 && (target.Text(1).SequenceEqual(PictureLookup.Segment) || target.Text(1).SequenceEqual("app"));
+
+    public static async Task AnswerAsync(HttpContext http, RequestTarget target, SiteHost host)
+    {
+        if (!HttpMethods.IsGet(http.Request.Method) && !HttpMethods.IsHead(http.Request.Method))
+        {
+            http.Response.StatusCode = StatusCodes.Status405MethodNotAllowed;
+            http.Response.Headers.Allow = "GET, HEAD";
+            return;
+        }
+
+        var site = host.Site;
+        if (target.Text(1).SequenceEqual(PictureLookup.Segment)) await PictureAsync(http, target, site, host);
+        else if (target.Text(2).SequenceEqual("style.css") && site.Frame.Texts.Style is { } style && File.Exists(style)) await MediaAnswer.SendStyleAsync(http, style);
+        else await MediaAnswer.SendPictureAsync(http, target.Text(2).SequenceEqual("logo") ? site.Frame.Texts.Logo : null);
+    }
+
+    private static async Task PictureAsync(HttpContext http, RequestTarget target, Site site, SiteHost host)
+    {
+        try
+        {
+            var found = await host.Runner.FindPictureAsync(site, target, new VisitTrace(http.Request.Method, target.Raw, host.Clock), http.RequestAborted);
+            await MediaAnswer.SendPictureAsync(http, found is null ? null : PictureFiles.Find(found.Folder, found.Name));
+        }
+        catch (SourceException)
+        {
+            http.Response.StatusCode = StatusCodes.Status503ServiceUnavailable;
+            http.Response.Headers.CacheControl = "no-store";
+            http.Response.Headers.RetryAfter = "5";
+        }
+        catch (OperationCanceledException) when (http.RequestAborted.IsCancellationRequested)
+        {
+            // The visitor left.
+        }
+    }
+}

@@ -1,0 +1,67 @@
+using Microsoft.AspNetCore.Http;
+using Microsoft.AspNetCore.Http.Features;
+using Microsoft.Net.Http.Headers;
+
+namespace Jexa.Service.Media;
+
+/// <summary>Sends a file of the app's own. A browser may keep it, but asks each time: the record it belongs to may be hidden by then.</summary>
+internal static class MediaAnswer
+{
+    /// <summary>Sends a picture; 404 where the file is none.</summary>
+    public static async Task SendPictureAsync(HttpContext http, string? path)
+    {
+        FileStream? file = null;
+        try
+        {
+            file = path is null ? null : new FileStream(path, FileMode.Open, FileAccess.Read, FileShare.ReadWrite | FileShare.Delete, 16 * 1024, useAsync: true);
+            if (file is null || PictureFiles.KindOf(PictureFiles.Head(file)) is not { } kind)
+            {
+                http.Response.StatusCode = StatusCodes.Status404NotFound;
+                http.Response.Headers.CacheControl = "no-store";
+                http.Response.ContentLength = 0;
+                return;
+            }
+
+            // A drawing can hold scripts and links; alone in a tab it may do nothing at all.
+            if (kind.IsDrawing) http.Response.Headers.ContentSecurityPolicy = "default-src 'none'; style-src 'unsafe-inline'; sandbox";
+            await SendAsync(http, file, kind.MediaType);
+        }
+        catch (Exception trouble) when (trouble is IOException or UnauthorizedAccessException && !http.Response.HasStarted)
+        {
+            http.Response.StatusCode = StatusCodes.Status404NotFound;
+            http.Response.Headers.CacheControl = "no-store";
+            http.Response.ContentLength = 0;
+        }
+        finally
+        {
+            if (file is not null) await file.DisposeAsync();
+        }
+    }
+
+    public static async Task SendStyleAsync(HttpContext http, string path)
+    {
+        await using var file = new FileStream(path, FileMode.Open, FileAccess.Read, FileShare.ReadWrite | FileShare.Delete, 16 * 1024, useAsync: true);
+        await SendAsync(http, file, "text/css; charset=utf-8");
+    }
+
+    private static async Task SendAsync(HttpContext http, FileStream file, string mediaType)
+    {
+        var changed = File.GetLastWriteTimeUtc(file.SafeFileHandle);
+        var length = file.Length;
+        var headers = http.Response.Headers;
+        headers.ETag = $"\"{changed.Ticks:x}-{length:x}\"";
+        headers.LastModified = HeaderUtilities.FormatDate(changed);
+        headers.CacheControl = "private, no-cache";
+        if (http.Request.Headers.IfNoneMatch.Any(held => held?.Contains(headers.ETag.ToString(), StringComparison.Ordinal) == true))
+        {
+            http.Response.StatusCode = StatusCodes.Status304NotModified;
+            return;
+        }
+
+        http.Response.ContentType = mediaType;
+        http.Response.ContentLength = length;
+        if (HttpMethods.IsHead(http.Request.Method)) return;
+        await http.Features.GetRequiredFeature<IHttpResponseBodyFeature>().StartAsync(http.RequestAborted);
+        await file.CopyToAsync(http.Response.Body, http.RequestAborted);
+    }
+}

@@ -1,0 +1,91 @@
+namespace Jexa.Service.Media;
+
+/// <summary>A kind of picture, told by how its file begins: names and endings say nothing.</summary>
+internal sealed record PictureKind(string MediaType, bool IsDrawing);
+
+/// <summary>
+/// Finds pictures in the folders that app files name: regular files that lie there once every link on the way has been
+/// followed, and that begin as pictures do.
+/// </summary>
+internal static class PictureFiles
+{
+    /// <summary>The largest picture that is sent, in bytes.</summary>
+    public const long MaxBytes = 20 * 1024 * 1024;
+
+    private const int MostLinks = 8;
+    private const int HeadLength = 512;
+
+    /// <summary>The whole path of a picture's file; null where there is none below the folder.</summary>
+    /// <param name="name">As a record says it: untrusted.</param>
+    public static string? Find(string folder, string name)
+    {
+        if (name.Length is 0 or > 400 || name.Contains('\0') || name.Contains('\\') || Path.IsPathRooted(name)) return null;
+        try
+        {
+            var root = Real(folder, MostLinks);
+            return root is not null && Below(root, name, MostLinks) is { } file && new FileInfo(file) is { Exists: true, Length: > 0 and <= MaxBytes } ? file : null;
+        }
+        catch (Exception trouble) when (trouble is IOException or UnauthorizedAccessException or ArgumentException)
+        {
+            return null;
+        }
+    }
+
+    /// <summary>What kind of picture a file is; null for anything else.</summary>
+    public static PictureKind? KindOf(ReadOnlySpan<byte> head)
+    {
+        if (head.StartsWith("\x89PNG\r\n\x1a\n"u8) || head.StartsWith((ReadOnlySpan<byte>)[0x89, (byte)'P', (byte)'N', (byte)'G'])) return new PictureKind("image/png", false);
+        if (head.StartsWith((ReadOnlySpan<byte>)[0xff, 0xd8, 0xff])) return new PictureKind("image/jpeg", false);
+        if (head.StartsWith("GIF87a"u8) || head.StartsWith("GIF89a"u8)) return new PictureKind("image/gif", false);
+        if (head.StartsWith("RIFF"u8) && head.Length > 12 && head[8..].StartsWith("WEBP"u8)) return new PictureKind("image/webp", false);
+        if (head.Length > 12 && head[4..].StartsWith("ftypavif"u8)) return new PictureKind("image/avif", false);
+        return IsDrawing(head) ? new PictureKind("image/svg+xml", true) : null;
+    }
+
+    public static byte[] Head(Stream file)
+    {
+        var head = new byte[HeadLength];
+        var length = file.ReadAtLeast(head, HeadLength, throwOnEndOfStream: false);
+        file.Position = 0;
+        return head[..length];
+    }
+
+    /// <summary>An SVG document begins with its root, perhaps behind what XML allows before it.</summary>
+    private static bool IsDrawing(ReadOnlySpan<byte> head)
+    {
+        if (head.StartsWith((ReadOnlySpan<byte>)[0xef, 0xbb, 0xbf])) head = head[3..];
+        while (true)
+        {
+            head = head.TrimStart(" \t\r\n"u8);
+            if (head.StartsWith("<svg"u8)) return true;
+            var end = head.StartsWith("<?"u8) ? "?>"u8 : head.StartsWith("<!--"u8) ? "-->"u8 : head.StartsWith("<!DOCTYPE svg"u8) ? ">"u8 : default;
+            var close = end.IsEmpty ? -1 : head.IndexOf(end);
+            if (close < 0) return false;
+            head = head[(close + end.Length)..];
+        }
+    }
+
+    /// <summary>A path with every link on the way followed; null where it goes round or is not there.</summary>
+    private static string? Real(string path, int links)
+    {
+        var real = "/";
+        foreach (var part in Path.GetFullPath(path).Split('/', StringSplitOptions.RemoveEmptyEntries))
+        {
+            real = Path.Combine(real, part);
+            FileSystemInfo info = Directory.Exists(real) ? new DirectoryInfo(real) : new FileInfo(real);
+            if (!info.Exists && info.LinkTarget is null) return null;
+            if (info.LinkTarget is not { } target) continue;
+            if (links == 0 || Real(Path.GetFullPath(target, Path.GetDirectoryName(real)!), links - 1) is not { } followed) return null;
+            real = followed;
+        }
+
+        return real;
+    }
+
+    private static string? Below(string root, string name, int links)
+    {
+        var path = Path.GetFullPath(Path.Combine(root, name));
+        if (!path.StartsWith(root + "/", StringComparison.Ordinal)) return null;
+        return Real(path, links) is { } real && real.StartsWith(root + "/", StringComparison.Ordinal) && !Directory.Exists(real) ? real : null;
+    }
+}
