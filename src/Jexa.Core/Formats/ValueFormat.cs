@@ -27,7 +27,9 @@ public static class ValueFormat
 
         WriteValue(row, column, type, style, into);
         if (style.Unit is not { } unit) return;
-        into.Append(" "u8);
+
+        // A number and its unit stay on one line.
+        into.Append("\u00a0"u8);
         into.Append(unit);
     }
 

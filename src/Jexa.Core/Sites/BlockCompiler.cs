@@ -43,7 +43,7 @@ internal sealed class BlockCompiler(
         var tied = ties.Select((tie, i) => (Condition)new Condition.Equal(ColumnRef.Own(tie.Column), new Operand.Argument(i, tie.Key.Type)));
         var query = new RecordQuery(record.Rows, load.Joins, load.Columns, [.. record.Visible, .. tied, .. where], null, order, size, BlockPlan.CountLimit + 1);
         var shape = new ListShape("", ListCompiler.LookOf(block.Look), columns, record.One, record.Many, recordLink, null, [], load.Label(record, 0));
-        var title = block.Title?.Value ?? Labels.Capital(record.Many);
+        var title = block.Title?.Value ?? Labels.Capital(ties.Exists(tie => tie.IsOurs) ? record.One : record.Many);
         return new BlockPlan(new BlockShape(record.Name, title, shape, null), record.Source.Prepare(query), fillers, size, All(block, record, ties, main));
     }
 
@@ -89,7 +89,7 @@ internal sealed class BlockCompiler(
                 return null;
             }
 
-            ties.Add(new Tie(column, from, key));
+            ties.Add(new Tie(column, from, key, !areTheirs));
         }
 
         return ties;
@@ -122,5 +122,6 @@ internal sealed class BlockCompiler(
 
     /// <param name="Column">The block's column.</param>
     /// <param name="From">The page's field that it equals.</param>
-    private sealed record Tie(string Column, SiteField From, KeyType Key);
+    /// <param name="IsOurs">The foreign key is the page's: it leads to one record.</param>
+    private sealed record Tie(string Column, SiteField From, KeyType Key, bool IsOurs);
 }

@@ -30,7 +30,7 @@ internal sealed class SideCompiler(
         var step = part != GroupPart.Whole ? null
             : graph.Steps(path.Owner(head.Record)).FirstOrDefault(step => step.Key.Columns is [var only] && only == path.Field.Column.Name);
         var label = step is not null ? load.Label(step.Other, load.Join(column.Table, step))
-            : new TextPlan([TextPiece.Of(0, part == GroupPart.Whole ? path.Field.Type : FieldType.Integer, part == GroupPart.Year, path.Field.Style)]);
+            : new TextPlan([TextPiece.Of(0, part == GroupPart.Whole ? path.Field.Type : FieldType.Integer, part == GroupPart.Year, part == GroupPart.Month ? Months(path.Field.Style) : path.Field.Style)]);
         var title = side.Title?.Value ?? (part != GroupPart.Whole ? Labels.Capital(side.Part!.Value)
             : path.Field.Label ?? (step is null ? Labels.OfField(path.Field.Name) : Labels.OfReference(path.Field.Name)));
         var compiled = ListCompiler.Filters(target, filters, load);
@@ -80,6 +80,11 @@ internal sealed class SideCompiler(
             expected: part == GroupPart.Whole ? $"a list with where: {{ {path.Name}: \"{{…}}\" }}" : $"a list with where: {{ {path.Name}: {{ {side.Part}: \"{{…}}\" }} }}");
         return null;
     }
+
+    private static ValueStyle Months(ValueStyle style) => style with
+    {
+        Choices = Enumerable.Range(1, 12).ToDictionary(month => month.ToString(), style.Conventions.MonthAlone),
+    };
 
     private static bool Takes(PageParameter parameter, FieldPath path, GroupPart part)
     {

@@ -214,8 +214,9 @@ internal sealed class HtmlListWriter(HtmlParts allParts)
 
             foreach (var action in shape.Actions)
             {
-                html.Append(" "u8);
+                html.Append(" <span class=\"apart\">"u8);
                 WriteAction(action, shape, row, values, html);
+                html.Append("</span>"u8);
             }
 
             html.Append("</li>\n"u8);
