@@ -116,7 +116,6 @@ public static class RegisterMaker
         {
             var withdrawn = i % 131 == 13;
             var kind = random.Pick(RegisterWords.Kinds);
-            var toll = i % 31 == 2;
             var opened = random.Below(20) == 0 ? (DateOnly?)null : new DateOnly(1790, 1, 1).AddDays(random.Below(85_000));
             Fill(insert,
                 $"AV-{i:0000}",
@@ -130,9 +129,9 @@ public static class RegisterMaker
                 random.Below(7) == 0 ? null : (20 + random.Below(130)) / 10.0,
                 random.Below(5) == 0 ? null : 3 + random.Below(58),
                 kind == "footbridge" ? 0 : 1 + random.Below(3),
-                toll ? 1 : 0,
-                i != 3 && random.Below(8) == 0 ? null : PhotoName(i),
-                i % 31 is 2 or 5 ? $"https://tolls.example/AV-{i:0000}" : null,
+                random.Below(30) == 0 ? 1 : 0,
+                random.Below(8) == 0 && i != 3 ? null : PhotoName(i),
+                i % 2 == 0 ? $"https://tolls.example/AV-{i:0000}" : null,
                 i % 9 == 7 ? RegisterWords.Story(i, kind) : null,
                 random.Below(3) == 0 ? random.Pick(RegisterWords.Notes) : null);
         }

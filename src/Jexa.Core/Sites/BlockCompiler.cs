@@ -67,7 +67,7 @@ internal sealed class BlockCompiler(
         var ways = record.References.Where(key => graph.Other(record, key) == main).Select(key => (key, theirs: true))
             .Concat(main.References.Where(key => graph.Other(main, key) == record).Select(key => (key, theirs: false))).ToList();
         if (block.By is { } by) ways = [.. ways.Where(way => way.key.Columns.Contains(by.Value))];
-        if (record == main && block.By is null) ways = [.. ways.Where(way => way.theirs)];
+        if (record == main) ways = [.. ways.Where(way => way.theirs)];
         if (ways.Count != 1)
         {
             findings.Add(FindingCodes.NotRelated, block.By?.At ?? block.Record!.At,

@@ -30,7 +30,7 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
         var loans = queries.Begin();
         try
         {
-            var parents = new Row[page.Parents.Count];
+            var parents = new Row?[page.Parents.Count];
             for (var i = 0; i < parents.Length; i++)
             {
                 if (await ParentAsync(site, ask, page.Parents[i], target, loans, trace, cancellation) is var (row, refused) && refused is not null) return refused;
@@ -50,9 +50,9 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
     }
 
     /// <summary>One window of a list, as it stands on its own page or beside a record.</summary>
-    /// <param name="parents">The rows of the records that its parameters name; empty beside a record.</param>
+    /// <param name="parents">The rows of the records that its parameters name, null where they are absent; empty beside a record.</param>
     public async ValueTask<ListView> ViewAsync(
-        Site site, ListAsk ask, Row[] parents, string? notice, RowLoans loans, VisitTrace trace, CancellationToken cancellation)
+        Site site, ListAsk ask, Row?[] parents, string? notice, RowLoans loans, VisitTrace trace, CancellationToken cancellation)
     {
         var page = ask.Page;
         var query = page.Plan.For(ask.Request);
@@ -90,9 +90,17 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
         return new ListView(site.Frame, page.Name, page.Shape, Heading(ask, parents), rows, total, rows.Count == 0 ? null : from, links, !isLast && next is null, notice,
             Controls(ask, address), sides)
         {
-            Trail = parents.Length == 0 ? [] : Trails.Of(page.Parents[^1].Trail, parents[^1]),
+            Trail = Trail(page, parents),
             FromMark = Mark(ask, window),
         };
+    }
+
+    /// <summary>What stands above the nearest of the records that the address names.</summary>
+    private static IReadOnlyList<PlainLink> Trail(ListPage page, Row?[] parents)
+    {
+        for (var i = parents.Length - 1; i >= 0; i--)
+            if (parents[i] is { } row) return Trails.Of(page.Parents[i].Trail, row);
+        return [];
     }
 
     /// <summary>What the list's own links say of it: nothing where a bare address leads back here as well.</summary>
@@ -113,7 +121,7 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
     }
 
     /// <summary>The row of a record that the list's parameters name; an answer where it is not there, or not to be seen.</summary>
-    private async ValueTask<(Row Row, Answer? Refused)> ParentAsync(
+    private async ValueTask<(Row? Row, Answer? Refused)> ParentAsync(
         Site site, ListAsk ask, ParentPlan parent, RequestTarget target, RowLoans loans, VisitTrace trace, CancellationToken cancellation)
     {
         var values = ask.Request.Values;
@@ -138,7 +146,7 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
             ? Messages.AmbiguousParent(site, ask.Page, parent) : Messages.UnknownParent(site, ask.Page, parent, ask.Texts)));
     }
 
-    private static string Heading(ListAsk ask, Row[] parents)
+    private static string Heading(ListAsk ask, Row?[] parents)
     {
         var plan = ask.Page.Heading;
         if (plan.Pieces.Count == 0) return plan.Fallback;
@@ -147,7 +155,7 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
         {
             if (piece.Literal is { } literal) text.Append(literal);
             else if (!ask.Request.Values.Has(piece.Parameter)) return plan.Fallback;
-            else if (piece.Parent >= 0 && piece.Parent < parents.Length) ask.Page.Parents[piece.Parent].Label.Write(parents[piece.Parent], text);
+            else if (piece.Parent >= 0 && piece.Parent < parents.Length && parents[piece.Parent] is { } parent) ask.Page.Parents[piece.Parent].Label.Write(parent, text);
             else text.Append(string.Join(", ", ask.Texts[piece.Parameter].Select(value => Shown(piece, value))));
         }
 
