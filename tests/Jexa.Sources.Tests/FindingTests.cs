@@ -78,6 +78,79 @@ public class FindingTests
         Assert.NotEqual("", finding.Remedy);
     }
 
+    [Theory]
+    [InlineData("path: \"/b{?year}\"\n  list: bridge", "JX406", "year")]
+    [InlineData("path: /b\n  list: bridge\n  where: { kind: \"{kind}\" }", "JX407", "kind")]
+    [InlineData("path: \"/b{?year}\"\n  list: bridge\n  where: { name: { year: \"{year}\" } }", "JX311", "text")]
+    [InlineData("path: /b\n  list: bridge\n  where: { opened_on: { month: 3 } }", "JX113", "no year")]
+    [InlineData("path: \"/b{?y}\"\n  list: bridge\n  where: { length_m: { contains: \"{y}\" } }", "JX311", "real")]
+    [InlineData("path: \"/b{?y*}\"\n  list: bridge\n  where: { kind: \"{y}\" }", "JX311", "several times")]
+    [InlineData("path: \"/b{?y}\"\n  list: bridge\n  where: { kind: \"{y}\", length_m: \"{y}\" }", "JX311", "The parameter y is")]
+    [InlineData("path: /b\n  list: bridge\n  where: { opened_on: { year: soon } }", "JX307", "soon")]
+    [InlineData("path: /b\n  list: bridge\n  where: { length_m: long }", "JX307", "long")]
+    [InlineData("path: /b\n  list: bridge\n  where: { any: { kind: arch } }", "JX114", "any")]
+    [InlineData("path: /b\n  list: bridge\n  where: { kind: {} }", "JX114", "says nothing")]
+    [InlineData("path: \"/b{?kind}\"\n  list: bridge\n  required: [sort]", "JX407", "sort")]
+    [InlineData("path: /b\n  list: bridge\n  show: [distrikt.name]", "JX309", "distrikt")]
+    [InlineData("path: /b\n  list: bridge\n  show: [district.nmae]", "JX301", "nmae")]
+    [InlineData("path: /b\n  list: bridge\n  show: [kind.name]", "JX309", "kind")]
+    [InlineData("path: /b\n  list: bridge\n  show: [twin.twin.twin.twin.twin.name]", "JX309", "more than 4")]
+    [InlineData("path: /b\n  list: bridge\n  search: [opened_on]", "JX311", "search")]
+    [InlineData("path: /b\n  list: bridge\n  side: [kind]", "JX413", "kind")]
+    [InlineData("path: /b\n  list: bridge\n  side: [{ by: kind, part: year }]", "JX311", "year")]
+    [InlineData("path: /b\n  list: bridge\n  side: [{ by: kind, to: nowhere }]", "JX408", "nowhere")]
+    [InlineData("path: /b\n  list: bridge\n  look: mosaic", "JX116", "mosaic")]
+    [InlineData("path: /b\n  list: bridge\n  size: 0", "JX116", "0")]
+    [InlineData("path: /b\n  list: bridge\n  title: \"Of {yaer}\"", "JX407", "yaer")]
+    [InlineData("path: /b\n  list: bridge\n  links: [{ to: b, on: column }]", "JX116", "column")]
+    [InlineData("path: /b\n  list: bridge\n  menu: top", "JX116", "top")]
+    [InlineData("path: /b\n  list: bridge\n  related: [span]", "JX409", "Only a record")]
+    [InlineData("path: \"/b/{id}\"\n  detail: bridge\n  related: [crack]", "JX414", "No foreign key ties")]
+    [InlineData("path: \"/b/{id}\"\n  detail: bridge\n  related: [{ record: span, by: note }]", "JX414", "note")]
+    [InlineData("path: \"/b/{id}\"\n  detail: bridge\n  related: [{ record: span, all: b }]", "JX413", "b")]
+    [InlineData("path: \"/b/{id}\"\n  detail: bridge\n  related: [{ record: span, notice: x }]", "JX114", "one of three")]
+    [InlineData("path: \"/b/{id}\"\n  detail: bridge\n  related: [{ record: span, where: { note: \"{id}\" } }]", "JX406", "block has none")]
+    [InlineData("path: \"/b/{id}\"\n  detail: bridge\n  beside: b", "JX413", "beside")]
+    [InlineData("path: \"/b/{id}\"\n  detail: bridge\n  where: { kind: \"{id}\" }", "JX406", "its ID")]
+    [InlineData("path: /b\n  text: missing.md", "JX416", "missing.md")]
+    [InlineData("path: /b\n  text: See [this](page:nothing)", "JX408", "nothing")]
+    [InlineData("path: \"/b/{x}\"\n  text: Hello {y}", "JX407", "y")]
+    [InlineData("path: /b\n  text: Hello\n  show: [name]", "JX409", "text page")]
+    public async Task Each_mistake_in_a_page_has_its_finding(string page, string code, string said)
+    {
+        await using var app = new TestApp(Valley.Schema);
+        var compilation = await app.CompileAsync(Valley.App("b:\n  " + page + "\ndistricts: { path: /d, list: district }"));
+        var finding = compilation.Findings.FirstOrDefault(finding => finding.Code.Id == code);
+        Assert.True(finding is not null, string.Join("\n", compilation.Findings));
+        Assert.Contains(said, finding.Message + finding.Found, StringComparison.Ordinal);
+        Assert.True(compilation.Findings.All(f => f.Code.Id == code), string.Join("\n", compilation.Findings));
+        Assert.NotEqual("", finding.Remedy);
+    }
+
+    [Theory]
+    [InlineData("", "zone: Middle/Earth", "JX415")]
+    [InlineData("", "locale: xx-nowhere-at-all", "JX415")]
+    [InlineData("", "not_found: b", "JX409")]
+    [InlineData("", "frame: { style: look.css }", "JX416")]
+    [InlineData(", fields: { kind: { as: picture } }", "", "JX116")]
+    [InlineData(", fields: { kind: { as: image, under: photos } }", "", "JX312")]
+    [InlineData(", fields: { kind: { as: image, under: photos, base: \"https://x.example\" } }", "", "JX114")]
+    [InlineData(", fields: { kind: { as: image, base: \"ftp://x.example\" } }", "", "JX116")]
+    [InlineData(", fields: { kind: { under: photos } }", "", "JX114")]
+    [InlineData(", fields: { length_m: { as: markdown } }", "", "JX307")]
+    [InlineData(", fields: { kind: { decimals: 2 } }", "", "JX307")]
+    [InlineData(", fields: { length_m: { choices: { much: Much } } }", "", "JX307")]
+    [InlineData(", fields: { kind: { when: { toll: maybe } } }", "", "JX307")]
+    [InlineData(", fields: { kind: { when: { toll: \"{toll}\" } } }", "", "JX406")]
+    [InlineData(", fields: { kind: { refers_to: span } }", "", "JX309")]
+    [InlineData(", fields: { kind: { refers_to: nothing } }", "", "JX305")]
+    public async Task Each_mistake_above_the_pages_has_its_finding(string bridge, string top, string code)
+    {
+        await using var app = new TestApp(Valley.Schema);
+        var compilation = await app.CompileAsync(Valley.App("b: { path: /b, list: bridge, show: [name] }", bridge, top));
+        Assert.True(compilation.Findings.Any(finding => finding.Code.Id == code), string.Join("\n", compilation.Findings));
+    }
+
     [Fact]
     public async Task A_mistake_in_a_hole_is_found_at_the_hole()
     {
@@ -123,9 +196,9 @@ public class FindingTests
     }
 
     [Fact]
-    public async Task Query_parameters_that_could_both_win_are_found_unless_a_page_takes_both()
+    public async Task An_address_that_gives_what_two_pages_need_is_malformed_unless_a_page_takes_both()
     {
-        await using var app = new TestApp("CREATE TABLE t (a INTEGER PRIMARY KEY, b TEXT NOT NULL UNIQUE, c TEXT);");
+        await using var app = new TestApp("CREATE TABLE t (a INTEGER PRIMARY KEY, b TEXT NOT NULL UNIQUE, c TEXT); INSERT INTO t VALUES (1, 'x', NULL);");
         const string text = """
             app: A
             sources: { register: { engine: sqlite, connection: register.db } }
@@ -134,8 +207,13 @@ public class FindingTests
               by-a: { path: "/t{?a}", detail: t }
               by-b: { path: "/t{?b}", detail: t, by: { b: b } }
             """;
-        Assert.Equal("JX402", Assert.Single((await app.CompileAsync(text)).Findings).Code.Id);
-        Assert.Empty((await app.CompileAsync(text + "\n  by-both: { path: \"/t{?a,b}\", detail: t, by: { a: a, b: b } }")).Findings);
+        var site = await app.SiteAsync(text);
+        Assert.Empty(site.Findings);
+        Assert.Equal("found 200", await app.OutcomeAsync(site, "/t?a=1"));
+        Assert.Equal("found 200", await app.OutcomeAsync(site, "/t?b=x"));
+        Assert.Equal("malformed 400", await app.OutcomeAsync(site, "/t?a=1&b=x"));
+        Assert.Equal("found 200", await app.OutcomeAsync(await app.SiteAsync(text + "\n  by-both: { path: \"/t{?a,b}\", detail: t, by: { a: a, b: b } }"), "/t?a=1&b=x"));
+        Assert.Equal("JX402", Assert.Single((await app.CompileAsync(text.Replace("{?b}", "{?a}"))).Findings, finding => finding.Code.Id == "JX402").Code.Id);
     }
 
     [Fact]

@@ -52,6 +52,10 @@ internal sealed class FilterCompiler(RecordGraph graph, Conventions conventions,
             .OfType<Filter>().Select(filter => filter.Apply(ParameterValues.None, new ArgumentList())).OfType<Condition>()];
     }
 
+    /// <summary>The names of all parameters that conditions say, whether they can be compared so or not.</summary>
+    public static IEnumerable<string> Names(IEnumerable<ConditionDefinition> conditions) =>
+        conditions.SelectMany(condition => condition.Values.Select(NameOf).OfType<string>().Concat(Names(condition.Parts)));
+
     /// <summary>The name in <c>{name}</c>; null for any other text.</summary>
     public static string? NameOf(Written value) => value.Value is ['{', .. var name, '}'] ? name.Trim() : null;
 

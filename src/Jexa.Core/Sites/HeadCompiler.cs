@@ -126,6 +126,8 @@ internal sealed class HeadCompiler(
         {
             if (record.Find(name) is { Secret: false } field && KeyType.For(field.Column, field.Type, field.Form) is { } implied)
                 return Placed(template, new PageParameter(name, -1, "", "", field, implied, required, template.Repeated.Contains(name)));
+            // A condition that names it but could not be compiled has its own finding.
+            if (FilterCompiler.Names(page.Where).Contains(name)) return null;
             findings.Add(FindingCodes.UnboundParameter, PlaceOf(page, name), $"The parameter {name} of the list “{page.Name}” stands for nothing.",
                 $"Add where: {{ FIELD: \"{{{name}}}\" }} to the page, or remove it from the path.", found: name,
                 expected: "a parameter that a condition of the page names");

@@ -113,7 +113,7 @@ internal sealed class ListCompiler(
     /// <summary>The filters of parameters that no condition names: the field of their name equals them.</summary>
     private static IEnumerable<Filter> Implied(PageHead head, Projections load)
     {
-        var named = Names(head.Definition.Where).ToHashSet();
+        var named = FilterCompiler.Names(head.Definition.Where).ToHashSet();
         for (var i = 0; i < head.Parameters.Count; i++)
         {
             var parameter = head.Parameters[i];
@@ -123,9 +123,6 @@ internal sealed class ListCompiler(
                 : new Filter.ByParameter(i, operand => new Condition.Equal(column, operand), parameter.Field.Type);
         }
     }
-
-    private static IEnumerable<string> Names(IEnumerable<ConditionDefinition> conditions) =>
-        conditions.SelectMany(condition => condition.Values.Select(FilterCompiler.NameOf).OfType<string>().Concat(Names(condition.Parts)));
 
     /// <summary>What the rows are read from: a query's parameters are filled by the page's of the same name.</summary>
     private static Func<ParameterValues, ArgumentList, RowOrigin> Rows(PageHead head)
