@@ -57,7 +57,7 @@ public class BrowserTests(DemoService demo, Browser browser)
     {
         var page = await OpenAsync();
         await page.GotoAsync(Url("/districts"));
-        var names = await page.Locator("tbody tr td:first-child a").AllTextContentsAsync();
+        var names = await page.Locator(".bullets li a.whole").AllTextContentsAsync();
         Assert.Equal(12, names.Count);
         foreach (var name in names)
         {
