@@ -86,7 +86,8 @@ function PagesTable({ pages, samples, findings }: TableProps) {
                     <Parameters page={page} />
                   </td>
                   <td data-label="Shows">
-                    {page.kind} of {page.record}
+                    {page.kind}
+                    {page.record !== '' && ` of ${page.record}`}
                     <div className="quiet">from {page.source}</div>
                   </td>
                   <td data-label="Who links here">
@@ -133,7 +134,8 @@ function PathText({ path }: { path: string }) {
 function Parameters({ page }: { page: PageInfo }) {
   return page.parameters.map((parameter) => (
     <div className="quiet" key={parameter.name} title={parameter.looks}>
-      {parameter.name === parameter.field ? parameter.name : `${parameter.name} is ${parameter.field}`} ({parameter.type})
+      {parameter.name === parameter.field ? parameter.name : `${parameter.name} is ${parameter.field}`} ({parameter.type}
+      {parameter.required ? '' : ', optional'})
     </div>
   ));
 }

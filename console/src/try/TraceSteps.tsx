@@ -19,7 +19,7 @@ export function TraceSteps({ trace }: { trace: TraceInfo }) {
       <Step trace={trace} step="load" title="Load: which record">
         {trace.queries.map((query, place) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: a visit's queries never change.
-          <Query key={place} query={query} />
+          <Query key={place} query={query} number={place + 1} />
         ))}
       </Step>
       <Step trace={trace} step="decide" title="Decide: the outcome" reached>
@@ -115,9 +115,18 @@ function Parameters({ parameters, outcome }: { parameters: ParameterTrace[]; out
   );
 }
 
+/** What a visitor can ask of every list, and what an address of a record says of the list it comes from. */
+const controls: Record<string, string> = {
+  find: 'what the list is searched for',
+  order: 'the order asked for',
+  size: 'the number of rows asked for',
+  after: 'a place in the list',
+  before: 'a place in the list',
+};
+
 function reading(parameter: ParameterTrace, outcome: string | null): ReactNode {
   if (parameter.fault !== null) return `malformed: ${parameter.fault}`;
-  if (parameter.value === null) return outcome === 'listed' ? 'a place in the list' : 'missing';
+  if (parameter.value === null) return controls[parameter.name] ?? (outcome === 'listed' ? 'left out' : 'missing');
   return (
     <>
       {parameter.type} <span className="mono">{parameter.value}</span>
@@ -126,7 +135,7 @@ function reading(parameter: ParameterTrace, outcome: string | null): ReactNode {
   );
 }
 
-function Query({ query }: { query: QueryTrace }) {
+function Query({ query, number }: { query: QueryTrace; number: number }) {
   return (
     <>
       {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a long query is scrolled with the keyboard. */}
@@ -138,12 +147,13 @@ function Query({ query }: { query: QueryTrace }) {
         {query.rowCount > query.rows.length && query.rows.length > 0 && `, of which the first ${query.rows.length}:`}
       </p>
       {query.rows.length > 0 && (
-        <Scroll label="The first rows">
+        <Scroll label={`The first rows of query ${number}`}>
           <table className="plain">
             <thead>
               <tr>
-                {query.columns.map((column) => (
-                  <th scope="col" key={column}>
+                {query.columns.map((column, place) => (
+                  // biome-ignore lint/suspicious/noArrayIndexKey: one column can be read twice, as two types.
+                  <th scope="col" key={place}>
                     {column}
                   </th>
                 ))}
@@ -154,7 +164,8 @@ function Query({ query }: { query: QueryTrace }) {
                 // biome-ignore lint/suspicious/noArrayIndexKey: a visit's rows never change.
                 <tr key={place}>
                   {row.map((value, column) => (
-                    <td className="mono" key={query.columns[column]}>
+                    // biome-ignore lint/suspicious/noArrayIndexKey: a visit's cells never change.
+                    <td className="mono" key={column}>
                       {value ?? <span className="quiet">empty</span>}
                     </td>
                   ))}

@@ -38,8 +38,8 @@ internal static class PagesCommand
         foreach (var page in pages)
             table.AddRow(new[]
             {
-                page.Name, page.Path, page.Kind, page.Record,
-                page.Parameters.Count == 0 ? "-" : string.Join(", ", page.Parameters.Select(p => $"{p.Name} = {p.Field} ({p.Type})")),
+                page.Name, page.Path, page.Kind, page.Record.Length == 0 ? "-" : page.Record,
+                page.Parameters.Count == 0 ? "-" : string.Join(", ", page.Parameters.Select(p => $"{p.Name} = {p.Field} ({p.Type}{(p.Required ? "" : ", optional")})")),
                 Leading(page),
             }.Select(Markup.Escape).ToArray());
         Terminal.Out().Write(table);
