@@ -2,6 +2,7 @@ using Jexa.Bench.Visits;
 
 // Usage: visits stages APP_FILE LIST_ADDRESS DETAIL_ADDRESS
 //        visits scale
+//        visits walks
 switch (args)
 {
     case ["stages", var file, var list, var detail]:
@@ -10,7 +11,10 @@ switch (args)
     case ["scale"]:
         await Scale.RunAsync();
         return 0;
+    case ["walks"]:
+        await Walks.RunAsync();
+        return 0;
     default:
-        Console.Error.WriteLine("Usage: visits stages APP_FILE LIST_ADDRESS DETAIL_ADDRESS, or visits scale");
+        Console.Error.WriteLine("Usage: visits stages APP_FILE LIST_ADDRESS DETAIL_ADDRESS, visits scale, or visits walks");
         return 2;
 }

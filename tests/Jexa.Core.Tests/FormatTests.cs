@@ -1,6 +1,6 @@
-using Jexa.Core.Formats;
 using System.Text;
 using Jexa.Core.Definitions;
+using Jexa.Core.Formats;
 using Jexa.Core.Values;
 
 namespace Jexa.Core.Tests;

@@ -183,7 +183,7 @@ public sealed record GroupQuery(
     int Limit);
 
 /// <summary>
-/// Several queries of the same columns asked at once: the rows of each in turn, every row ending with its part's number,
-/// from 0. A part's limit is its own.
+/// Searches for one row each, asked at once: of each search the first row of the first of its queries that has any. All queries
+/// read the same columns; a row ends with its search's number, from 0. A search that finds nothing has no row.
 /// </summary>
-public sealed record CombinedQuery(IReadOnlyList<RecordQuery> Parts);
+public sealed record CombinedQuery(IReadOnlyList<IReadOnlyList<RecordQuery>> Searches);

@@ -24,7 +24,8 @@ public sealed class ListWindows
     private readonly RecordQuery _basis;
     private readonly int _offset;
     private readonly ConcurrentDictionary<Shape, IPreparedQuery> _prepared = [];
-    private readonly ConcurrentDictionary<(object Plan, int EmptyMask), IPreparedQuery> _around = [];
+    private readonly ConcurrentDictionary<(NeighbourPlan Plan, int EmptyMask), IPreparedQuery> _around = [];
+    private IPreparedQuery? _place;
 
     /// <param name="basis">The list's query without order and without a place to begin.</param>
     /// <param name="keys">The order, ending with the record's key.</param>
@@ -62,31 +63,28 @@ public sealed class ListWindows
         return BeforeShapes(MaskOf(values)).Select(shape => new WindowQuery(Prepared(shape), all));
     }
 
-    /// <summary>
-    /// One query for the rows right before and behind such a row. Its rows end with the number of their part; the first row
-    /// of the lowest part that is below <paramref name="firstBefore"/> is the next one, of the others the previous one.
-    /// </summary>
-    /// <param name="plan">Whose columns are read: the same plan always asks for the same.</param>
-    public WindowQuery Around(
-        IReadOnlyList<Constant> arguments, IReadOnlyList<Constant> values, object plan, Func<RecordQuery, RecordQuery> read, out int firstBefore)
+    /// <summary>One query for the rows right behind such a row (search 0) and right before it (search 1).</summary>
+    /// <param name="plan">Whose columns are read.</param>
+    public WindowQuery Around(IReadOnlyList<Constant> arguments, IReadOnlyList<Constant> values, NeighbourPlan plan)
     {
         var mask = MaskOf(values);
-        firstBefore = BehindShapes(mask).Count();
-        var query = _around.GetOrAdd((plan, mask), key => _source.Prepare(new CombinedQuery(
-            [.. BehindShapes(key.EmptyMask).Concat(BeforeShapes(key.EmptyMask)).Select(shape => read(Compile(shape)) with { Limit = 1 })])));
-        return new WindowQuery(query, [.. arguments, .. values]);
+        if (!_around.TryGetValue((plan, mask), out var around))
+            around = _around.GetOrAdd((plan, mask), key => _source.Prepare(new CombinedQuery([[.. BehindShapes(key.EmptyMask).Select(Read)], [.. BeforeShapes(key.EmptyMask).Select(Read)]])));
+        return new WindowQuery(around, arguments.Count == 0 ? values : [.. arguments, .. values]);
+
+        RecordQuery Read(Shape shape) => plan.Read(Compile(shape), Keys);
     }
 
     /// <summary>The query for the order columns of one row, by its key: its place in the list.</summary>
     public WindowQuery PlaceOf(IReadOnlyList<Constant> arguments, IReadOnlyList<ColumnRef> columns, IReadOnlyList<(Constant Value, FieldType Type)> key)
     {
-        var query = _around.GetOrAdd((nameof(PlaceOf), 0), _ => _source.Prepare(_basis with
+        _place ??= _source.Prepare(_basis with
         {
             Columns = [.. Keys.Select(order => _basis.Columns[order.Ordinal])],
             Where = [.. columns.Select((column, i) => new Condition.Equal(column, new Operand.Argument(_offset + i, key[i].Type)))],
             Limit = 1,
-        }));
-        return new WindowQuery(query, [.. arguments, .. key.Select(part => part.Value)]);
+        });
+        return new WindowQuery(_place, [.. arguments, .. key.Select(part => part.Value)]);
     }
 
     private IEnumerable<Shape> EndShapes(bool backwards)

@@ -4,9 +4,16 @@ using Jexa.Core.Views;
 namespace Jexa.Core.Sites;
 
 /// <summary>What is read of the records before and behind one in a list: what they are called, their addresses and their places.</summary>
-/// <param name="Columns">The order columns come behind these.</param>
-public sealed record NeighbourPlan(IReadOnlyList<Projection> Columns, IReadOnlyList<Join> Joins, TextPlan Label, LinkPlan Link)
+/// <param name="columns">The order columns come behind these.</param>
+public sealed class NeighbourPlan(IReadOnlyList<Projection> columns, IReadOnlyList<Join> joins, TextPlan label, LinkPlan link)
 {
+    /// <summary>The columns read before those of the order.</summary>
+    public int Width => columns.Count;
+
+    public TextPlan Label => label;
+
+    public LinkPlan Link => link;
+
     internal static NeighbourPlan Of(DetailPage page, ListPlan list)
     {
         // Joins of the list stay in their places, so that its conditions and order keep their meaning.
@@ -18,5 +25,5 @@ public sealed record NeighbourPlan(IReadOnlyList<Projection> Columns, IReadOnlyL
 
     /// <summary>A query of the list, reading these columns and then those of its order.</summary>
     public RecordQuery Read(RecordQuery query, IReadOnlyList<OrderKey> keys) =>
-        query with { Joins = Joins, Columns = [.. Columns, .. keys.Select(key => query.Columns[key.Ordinal])] };
+        query with { Joins = joins, Columns = [.. columns, .. keys.Select(key => query.Columns[key.Ordinal])] };
 }

@@ -8,9 +8,21 @@ using Jexa.Core.Views;
 namespace Jexa.Core.Visits;
 
 /// <summary>Visits one record: reads its ID, loads it, decides, and only then loads what stands around it.</summary>
-internal sealed class DetailVisit(QueryRunner queries, ListCursor cursors, RuntimeFindings findings, ListVisit lists)
+internal sealed class DetailVisit
 {
-    private readonly NeighbourVisit _neighbours = new(queries, cursors);
+    private readonly QueryRunner _queries;
+    private readonly ListCursor _cursors;
+    private readonly RuntimeFindings _findings;
+    private readonly ListVisit _lists;
+    private readonly PlainLists _plains;
+    private readonly NeighbourVisit _neighbours;
+
+    public DetailVisit(QueryRunner queries, ListCursor cursors, RuntimeFindings findings, ListVisit lists)
+    {
+        (_queries, _cursors, _findings, _lists) = (queries, cursors, findings, lists);
+        _plains = new PlainLists(cursors);
+        _neighbours = new NeighbourVisit(queries, cursors, _plains);
+    }
 
     /// <param name="asked">The page's head under the path that was asked for: its own, or a former one.</param>
     public async ValueTask<Answer> RunAsync(
@@ -55,11 +67,11 @@ internal sealed class DetailVisit(QueryRunner queries, ListCursor cursors, Runti
     private async ValueTask<Answer> LoadAsync(
         Site site, DetailPage page, RequestTarget target, Constant[] keys, string[] texts, VisitTrace trace, CancellationToken cancellation)
     {
-        var loans = queries.Begin();
+        var loans = _queries.Begin();
         try
         {
             var rows = loans.Lend(page.Lookup.Load.Width);
-            await queries.RunAsync(page.Lookup.Load, keys, rows, trace, cancellation);
+            await _queries.RunAsync(page.Lookup.Load, keys, rows, trace, cancellation);
             trace.End(VisitStep.Load);
             var decision = Loading.Decide(page.Lookup, rows, keys);
             trace.Why = decision.Why;
@@ -76,7 +88,7 @@ internal sealed class DetailVisit(QueryRunner queries, ListCursor cursors, Runti
                     return RedirectToCanonical(page, page.Head, target, Loading.KeyOf(page.Lookup, rows[decision.Row]));
                 case Outcome.Ambiguous:
                     trace.End(VisitStep.Decide);
-                    findings.AddAmbiguous(page, string.Join(", ", texts));
+                    _findings.AddAmbiguous(page, string.Join(", ", texts));
                     return await WithListAsync(site, page, Answer.Say(decision.Outcome, Messages.Ambiguous(site, page)), target, trace, cancellation);
                 default:
                     trace.End(VisitStep.Decide);
@@ -93,7 +105,7 @@ internal sealed class DetailVisit(QueryRunner queries, ListCursor cursors, Runti
     private async ValueTask<DetailView> AroundAsync(
         Site site, DetailPage page, Row row, RequestTarget target, RowLoans loans, VisitTrace trace, CancellationToken cancellation)
     {
-        var ask = FromMark.Read(site, page.Record!, target, cursors);
+        var ask = FromMark.Read(site, page.Record!, target, _cursors);
         var blocks = page.Blocks.Count == 0 ? [] : new BlockView[page.Blocks.Count];
         for (var i = 0; i < blocks.Length; i++) blocks[i] = await BlockAsync(page.Blocks[i], row, loans, trace, cancellation);
         var neighbours = await _neighbours.RunAsync(site, page, row, ask, loans, trace, cancellation);
@@ -119,7 +131,7 @@ internal sealed class DetailVisit(QueryRunner queries, ListCursor cursors, Runti
         try
         {
             var rows = loans.Lend(query.Width);
-            await queries.RunAsync(query, arguments, rows, trace, cancellation);
+            await _queries.RunAsync(query, arguments, rows, trace, cancellation);
             var count = rows.Count == 0 ? 0 : rows[0][query.Width - 1].Integer;
             using var address = new Utf8Buffer(128);
             var all = block.All?.TryWrite(row, address) == true ? new PlainLink(block.All.Page, block.All.Text, address.ToString()) : null;
@@ -141,11 +153,11 @@ internal sealed class DetailVisit(QueryRunner queries, ListCursor cursors, Runti
             var plain = PlainAsk(site, page);
             if (plain is null) return null;
             var ask = came?.Page == plain.Page ? came : plain;
-            var view = await lists.ViewAsync(site, ask, [], null, loans, trace, cancellation);
+            var view = await _lists.ViewAsync(site, ask, [], null, loans, trace, cancellation);
             var current = RowOf(page, view, row);
             if (current < 0 && placed is not null && placed.Page == plain.Page)
             {
-                view = await lists.ViewAsync(site, placed, [], null, loans, trace, cancellation);
+                view = await _lists.ViewAsync(site, placed, [], null, loans, trace, cancellation);
                 current = RowOf(page, view, row);
             }
 
@@ -162,11 +174,11 @@ internal sealed class DetailVisit(QueryRunner queries, ListCursor cursors, Runti
     private async ValueTask<Answer> WithListAsync(Site site, DetailPage page, Answer answer, RequestTarget target, VisitTrace trace, CancellationToken cancellation)
     {
         if (page.Beside is null || answer.View is null || PlainAsk(site, page) is not { } plain) return answer;
-        var loans = queries.Begin();
+        var loans = _queries.Begin();
         try
         {
-            var came = FromMark.Read(site, page.Record!, target, cursors);
-            var view = await lists.ViewAsync(site, came?.Page == plain.Page ? came : plain, [], null, loans, trace, cancellation);
+            var came = FromMark.Read(site, page.Record!, target, _cursors);
+            var view = await _lists.ViewAsync(site, came?.Page == plain.Page ? came : plain, [], null, loans, trace, cancellation);
             var whole = answer with { View = answer.View with { Beside = view with { Sides = [], FromMark = view.FromMark.Length > 0 ? view.FromMark : plain.Page.Name } }, Return = loans.Dispose };
             loans = null;
             return whole;
@@ -182,7 +194,7 @@ internal sealed class DetailVisit(QueryRunner queries, ListCursor cursors, Runti
     }
 
     private ListAsk? PlainAsk(Site site, DetailPage page) =>
-        site.Find(page.Beside!.Name) is ListPage list ? ListReader.Read(list, [], _ => default, cursors, null).Ask : null;
+        site.Find(page.Beside!.Name) is ListPage list ? _plains.Of(list) : null;
 
     /// <summary>Which row of a list is the record that is shown.</summary>
     private static int RowOf(DetailPage page, ListView view, Row record)

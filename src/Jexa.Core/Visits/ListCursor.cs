@@ -116,12 +116,12 @@ public sealed class ListCursor(byte[] secret)
 
     private void Seal(ListQuery list, ReadOnlySpan<byte> values, Span<byte> seal)
     {
-        using var sealing = IncrementalHash.CreateHMAC(HashAlgorithmName.SHA256, secret);
-        sealing.AppendData(Encoding.UTF8.GetBytes(list.Signature));
-        sealing.AppendData([0]);
-        sealing.AppendData(values);
+        using var sealedText = new Utf8Buffer(512);
+        sealedText.Append(list.Signature);
+        sealedText.Append((byte)0);
+        sealedText.Append(values);
         Span<byte> whole = stackalloc byte[32];
-        sealing.GetHashAndReset(whole);
+        HMACSHA256.HashData(secret, sealedText.Written, whole);
         whole[..SealLength].CopyTo(seal);
     }
 }

@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Runtime.CompilerServices;
 using System.Text;
 using Jexa.Core.Addresses;
 using Jexa.Core.Keys;
@@ -13,6 +14,11 @@ namespace Jexa.Core.Visits;
 internal sealed record ListAsk(
     ListPage Page, ListRequest Request, IReadOnlyList<IReadOnlyList<string>> Texts, string? Find, WindowRequest Window, bool IsCanonical)
 {
+    private ListQuery? _query;
+
+    /// <summary>The list as it is asked for.</summary>
+    public ListQuery Query => _query ??= Page.Plan.For(Request);
+
     /// <summary>What the window's control says; null for the list's beginning.</summary>
     public string? WindowText { get; init; }
 
@@ -184,4 +190,14 @@ internal static class ListReader
         if (!fits) size = page.Size;
         return fits;
     }
+}
+
+/// <summary>Lists as they are where nothing is asked of them, read once each.</summary>
+internal sealed class PlainLists(ListCursor cursors)
+{
+    private readonly ConditionalWeakTable<ListPage, ListAsk> _asks = [];
+
+    /// <summary>The list; null where it needs a parameter.</summary>
+    public ListAsk? Of(ListPage page) => page.Head.Alone is null ? null
+        : _asks.GetValue(page, list => ListReader.Read(list, [], _ => default, cursors, null).Ask!);
 }

@@ -55,7 +55,7 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
         Site site, ListAsk ask, Row?[] parents, string? notice, RowLoans loans, VisitTrace trace, CancellationToken cancellation)
     {
         var page = ask.Page;
-        var query = page.Plan.For(ask.Request);
+        var query = ask.Query;
         var counted = loans.Lend(1);
         await queries.RunAsync(query.Count, query.Arguments, counted, trace, cancellation);
         var count = counted[0][0].Integer;

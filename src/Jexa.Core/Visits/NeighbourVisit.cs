@@ -13,7 +13,7 @@ namespace Jexa.Core.Visits;
 internal readonly record struct Neighbours(PlainLink? Back, PlainLink? Previous, PlainLink? Next, ListAsk? Ask);
 
 /// <summary>Finds a record's neighbours in the list the visitor comes from, or in the record's own list.</summary>
-internal sealed class NeighbourVisit(QueryRunner queries, ListCursor cursors)
+internal sealed class NeighbourVisit(QueryRunner queries, ListCursor cursors, PlainLists plains)
 {
     public async ValueTask<Neighbours> RunAsync(Site site, DetailPage page, Row row, ListAsk? came, RowLoans loans, VisitTrace trace, CancellationToken cancellation)
     {
@@ -23,13 +23,13 @@ internal sealed class NeighbourVisit(QueryRunner queries, ListCursor cursors)
         if (page.Head.Definition.NeighboursHidden) return new Neighbours(back, null, null, null);
         try
         {
-            var query = ask.Page.Plan.For(ask.Request);
+            var query = ask.Query;
             if (await PlaceAsync(page, query, row, loans, trace, cancellation) is not { } place) return new Neighbours(back, null, null, null);
             var plan = ask.Page.NeighboursOn(page);
-            var around = query.Windows.Around(query.Arguments, place, plan, part => plan.Read(part, query.Windows.Keys), out var firstBefore);
+            var around = query.Windows.Around(query.Arguments, place, plan);
             var rows = loans.Lend(around.Query.Width);
             await queries.RunAsync(around, rows, trace, cancellation);
-            var (next, previous) = Nearest(rows, firstBefore);
+            var (next, previous) = Nearest(rows);
 
             // Whoever plays through a list comes back to where they are, not to where they began: to the window that begins with the
             // next record, or ends with the previous one.
@@ -46,7 +46,7 @@ internal sealed class NeighbourVisit(QueryRunner queries, ListCursor cursors)
     }
 
     private ListAsk? Plain(Site site, DetailPage page) =>
-        page.List is { } list && site.Find(list.Name) is ListPage own ? ListReader.Read(own, [], _ => default, cursors, null).Ask : null;
+        page.List is { } list && site.Find(list.Name) is ListPage own ? plains.Of(own) : null;
 
     /// <summary>The record's place in the order of the list: out of its own row where that holds it, else asked for.</summary>
     private async ValueTask<Constant[]?> PlaceAsync(DetailPage page, ListQuery query, Row row, RowLoans loans, VisitTrace trace, CancellationToken cancellation)
@@ -65,15 +65,14 @@ internal sealed class NeighbourVisit(QueryRunner queries, ListCursor cursors)
         return rows.Count == 0 ? null : CellValues.Of(rows[0], [.. Enumerable.Range(0, query.Windows.Keys.Count)]);
     }
 
-    /// <summary>The rows of the nearest records behind and before; -1 for none. Nearer parts come first.</summary>
-    private static (int Next, int Previous) Nearest(RowBlock rows, int firstBefore)
+    /// <summary>The rows of the records right behind and right before; -1 for none.</summary>
+    private static (int Next, int Previous) Nearest(RowBlock rows)
     {
-        var (next, nextPart, previous, previousPart) = (-1, long.MaxValue, -1, long.MaxValue);
+        var (next, previous) = (-1, -1);
         for (var i = 0; i < rows.Count; i++)
         {
-            var part = rows[i][rows.Width - 1].Integer;
-            if (part < firstBefore && part < nextPart) (next, nextPart) = (i, part);
-            if (part >= firstBefore && part < previousPart) (previous, previousPart) = (i, part);
+            if (rows[i][rows.Width - 1].Integer == 0) next = i;
+            else previous = i;
         }
 
         return (next, previous);
@@ -95,7 +94,7 @@ internal sealed class NeighbourVisit(QueryRunner queries, ListCursor cursors)
     private ListAsk? At(ListAsk ask, ListQuery query, NeighbourPlan plan, RowBlock rows, int previous)
     {
         if (previous < 0) return ask with { Window = WindowRequest.Start, WindowText = null };
-        var ordinals = query.Windows.Keys.Select((_, i) => plan.Columns.Count + i).ToList();
+        var ordinals = query.Windows.Keys.Select((_, i) => plan.Width + i).ToList();
         if (CellValues.Of(rows[previous], ordinals) is not { } values || cursors.Write(query, values, -1) is not { } cursor) return null;
         return ask with { Window = new WindowRequest(new ListPlace(values, -1), false, ParameterReader.After, KeyFault.None), WindowText = cursor };
     }

@@ -19,7 +19,7 @@ internal static class MarkdownText
     public static string ToHtml(string markdown, PageFrame frame)
     {
         var document = Markdown.Parse(markdown, Pipeline);
-        foreach (var node in document.Descendants())
+        foreach (var node in document.Descendants().ToList())
         {
             switch (node)
             {
@@ -29,14 +29,27 @@ internal static class MarkdownText
                 case LinkInline link:
                     link.Url = Safe(link.GetDynamicUrl?.Invoke() ?? link.Url, frame);
                     link.GetDynamicUrl = null;
+                    if (link.Url.Length == 0) Unwrap(link);
                     break;
                 case AutolinkInline auto when !auto.IsEmail && !IsOfWeb(auto.Url):
-                    auto.Url = "";
+                    auto.ReplaceBy(new LiteralInline(auto.Url));
                     break;
             }
         }
 
         return document.ToHtml(Pipeline);
+    }
+
+    /// <summary>A link that leads nowhere safe is the words it stood on.</summary>
+    private static void Unwrap(LinkInline link)
+    {
+        while (link.FirstChild is { } child)
+        {
+            child.Remove();
+            link.InsertBefore(child);
+        }
+
+        link.Remove();
     }
 
     /// <summary>Whether an address is one of the web, and leads there when followed.</summary>

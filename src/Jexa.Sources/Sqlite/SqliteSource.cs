@@ -41,8 +41,8 @@ internal sealed class SqliteSource : ISource
 
     public IPreparedQuery Prepare(CombinedQuery query)
     {
-        var first = query.Parts[0];
-        return new SqliteQuery(_pool, SqliteText.Of(query), [.. first.CellNames, "(part)"], [.. first.Columns.Select(column => column.Type)]);
+        var first = query.Searches[0][0];
+        return new SqliteQuery(_pool, SqliteText.Of(query), [.. first.CellNames, "(search)"], [.. first.Columns.Select(column => column.Type)]);
     }
 
     public async ValueTask<QuerySchema> DescribeQueryAsync(string query, CancellationToken cancellation)

@@ -20,8 +20,9 @@ internal static class SqliteText
         return sql.ToString();
     }
 
-    public static string Of(CombinedQuery query) =>
-        string.Join(" UNION ALL ", query.Parts.Select((part, i) => $"SELECT * FROM ({Select(part, $", {i}")})"));
+    /// <summary>SQLite reads the arms of a UNION ALL in their order and stops at the limit: arms behind one that has a row cost nothing.</summary>
+    public static string Of(CombinedQuery query) => string.Join(" UNION ALL ", query.Searches.Select((search, i) =>
+        $"SELECT * FROM ({string.Join(" UNION ALL ", search.Select(part => $"SELECT * FROM ({Select(part with { Limit = 1 }, $", {i}")})"))} LIMIT 1)"));
 
     public static string Of(GroupQuery query)
     {
