@@ -17,6 +17,7 @@ public sealed class DemoFileTests : IAsyncLifetime
     public async ValueTask InitializeAsync()
     {
         RegisterMaker.Ensure(Path.Combine(_folder, "data", "register.db"));
+        foreach (var text in new[] { "about.md", "not-found.md" }) File.Copy(Repository.File($"demo/{text}"), Path.Combine(_folder, text));
         _lines = await File.ReadAllLinesAsync(Repository.File("demo/bridges.yaml"));
     }
 

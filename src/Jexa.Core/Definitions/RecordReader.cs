@@ -59,8 +59,8 @@ internal static class RecordReader
             }
 
             if (MappingReader.Of(value, $"the parameter “{name}”", findings) is not { } reader) continue;
-            if (reader.RequiredText("type", "integer") is { } type && CheckType(type, findings))
-                parameters.Add(new QueryParameterDefinition(name, type, reader.Text("default")));
+            var (type, said) = (reader.RequiredText("type", "integer"), reader.Text("default"));
+            if (type is not null && CheckType(type, findings)) parameters.Add(new QueryParameterDefinition(name, type, said));
             reader.Finish();
         }
 

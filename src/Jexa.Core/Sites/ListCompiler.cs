@@ -90,7 +90,9 @@ internal sealed class ListCompiler(
 
         // The place in a list is made of values as they are stored; these types are read so in any case.
         var stored = path.Field.Type is FieldType.Integer or FieldType.Text or FieldType.Real or FieldType.Bytes ? path.Field.Type : FieldType.Any;
-        orders.Add(new OrderChoice(path.Name, path.Field.Label ?? Labels.OfField(path.Field.Name), column, stored, path.MayBeEmpty));
+        // A foreign key orders by its label where visitors ask for it: its own order then has no name.
+        var name = orders.Exists(order => order.Name == path.Name) ? "" : path.Name;
+        orders.Add(new OrderChoice(name, path.Field.Label ?? Labels.OfField(path.Field.Name), column, stored, path.MayBeEmpty));
         return orders.Count - 1;
     }
 

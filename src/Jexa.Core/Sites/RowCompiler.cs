@@ -48,7 +48,7 @@ internal sealed class RowCompiler(RecordGraph graph, LinkCompiler links, string 
             {
                 if (placed.OnRow is not null) ReportTaken(definition, placed.OnRow, "the row", shown, placed);
                 placed = placed with { OnRow = link };
-                column = LinkColumn(load.Record, shown);
+                if (shown.Count > 0) column = LinkColumn(load.Record, shown);
             }
             else if (column.Length == 0 && isList && definition.Text is null && shown.Count > 0)
             {

@@ -19,13 +19,12 @@ internal static class Messages
     public static MessageView NoPage(Site site, RequestTarget target)
     {
         var path = target.Path.Length <= 200 ? target.Path.ToString() : target.Path[..200].ToString();
-        var nearest = site.Pages.Where(page => page.Head.Alone is not null).Take(200)
+        var nearest = site.Pages.Where(page => page.Head.Alone is not null && page != site.NotFound).Take(200)
             .OrderBy(page => Nearest.Distance((site.Frame.Mount.Text + path).ToLowerInvariant(), page.Head.Alone!.ToLowerInvariant()))
             .Take(NearestPages)
             .Select(page => new PlainLink(page.Name, LinkCompiler.PageText(page.Head), page.Head.Alone!)).ToList();
         return new MessageView(site.Frame, null, "no-page", 404, "There is no page here",
-            nearest.Count == 0 ? ["No page of this app has this address."]
-                : ["No page of this app has this address.", "These pages have addresses that are near to it:"],
+            Sentences(site.NotFound is null ? "No page of this app has this address." : null, nearest.Count == 0 ? null : "These pages have addresses that are near to it:"),
             null, null, nearest)
         {
             Markdown = site.NotFound?.Source,
@@ -161,6 +160,8 @@ internal static class Messages
 
     private static PlainLink[] Back(Site site, DetailPage page) =>
         page.Shape.Back is { } back ? [back with { Text = $"All {page.Record!.Many}" }] : Home(site);
+
+    private static List<string> Sentences(params IEnumerable<string?> sentences) => [.. sentences.OfType<string>()];
 
     private static PlainLink[] BackToList(Site site, ListPage page) =>
         page.Head.Alone is { } own ? [new PlainLink(page.Name, page.Shape.Heading, own)]
