@@ -59,9 +59,9 @@ public class ConsoleTests(DemoService demo, Browser browser)
 
         await page.GoBackAsync();
         await page.GetByLabel("Find a page").FillAsync("span");
-        await Expect(rows).ToHaveCountAsync(2);
+        await Expect(rows).ToHaveCountAsync(3);
         await page.ReloadAsync();
-        await Expect(rows).ToHaveCountAsync(2);
+        await Expect(rows).ToHaveCountAsync(3);
         await page.GetByLabel("Find a page").FillAsync("zzz");
         await Expect(page.GetByText("No page is like that")).ToBeVisibleAsync();
     }

@@ -62,12 +62,14 @@ public class WalkTests(DemoService demo, Browser browser)
 
         // The bare address of an inspection knows where it belongs.
         await page.GotoAsync(Url("/inspections/12"));
+        var trail = await page.Locator(".trail a").AllTextContentsAsync();
+        Assert.Equal(("Districts", 3), (trail[0], trail.Count));
         await page.Locator(".trail a").Last.ClickAsync();
-        await Expect(page.Locator(".trail a").Last).ToHaveTextAsync("Løkke");
+        await Expect(page.Locator("h1")).ToHaveTextAsync(trail[2]);
         await page.Locator(".trail a").Last.ClickAsync();
-        await Expect(page.Locator("h1")).ToHaveTextAsync("Løkke");
+        await Expect(page.Locator("h1")).ToHaveTextAsync(trail[1]);
         await page.Locator(".more a").ClickAsync();
-        await Expect(page.Locator("h1")).ToHaveTextAsync("Bridges in Løkke");
+        await Expect(page.Locator("h1")).ToHaveTextAsync($"Bridges in {trail[1]}");
     }
 
     [Fact]
