@@ -74,9 +74,10 @@ public sealed record OrderLink(string Name, string Label, int Now, string Turned
 /// <param name="Find">What is searched for; null where the list cannot be searched.</param>
 /// <param name="Order">The order asked for, as an address says it; empty for the list's own.</param>
 /// <param name="IsNarrowed">Whether a search or an optional filter leaves records out.</param>
+/// <param name="IsPlain">Nothing is asked: the same object stands on every such page of the list.</param>
 public sealed record ListControls(
     string Action, IReadOnlyList<(string Name, string Value)> Kept, string? Find, IReadOnlyList<OrderLink> Orders, string Order, IReadOnlyList<int> Sizes, int Size,
-    int OwnSize, bool IsNarrowed);
+    int OwnSize, bool IsNarrowed, bool IsPlain);
 
 /// <summary>One value of a side list.</summary>
 /// <param name="Address">Null where no address can carry the value.</param>

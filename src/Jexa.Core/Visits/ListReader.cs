@@ -26,8 +26,11 @@ internal sealed record ListAsk(
     public string WindowAddress =>
         WindowText is null ? Address() : With(Address(), Window.Backwards ? ParameterReader.Before : ParameterReader.After, WindowText);
 
+    /// <summary>Whether nothing is asked but some window of the list.</summary>
+    public bool IsUnasked => Request.Words.Count == 0 && Request.Order is null && Request.Size == Page.Size && Texts.All(texts => texts.Count == 0);
+
     /// <summary>Whether nothing is asked but the list itself.</summary>
-    public bool IsPlain => Request.Words.Count == 0 && Request.Order is null && Request.Size == Page.Size && Window == WindowRequest.Start && Texts.All(texts => texts.Count == 0);
+    public bool IsPlain => IsUnasked && Window == WindowRequest.Start;
 
     /// <summary>The order asked for, as an address says it; empty for the list's own.</summary>
     public string Order => Request.Order is not { } step ? "" : (step.Descending ? "-" : "") + Page.Plan.Orders[step.Choice].Name;

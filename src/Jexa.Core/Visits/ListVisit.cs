@@ -1,3 +1,4 @@
+using System.Runtime.CompilerServices;
 using Jexa.Core.Addresses;
 using Jexa.Core.Formats;
 using Jexa.Core.Keys;
@@ -12,6 +13,7 @@ namespace Jexa.Core.Visits;
 internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, RuntimeFindings findings)
 {
     private readonly SideVisit _sides = new(queries);
+    private readonly ConditionalWeakTable<ListPage, ListControls> _plainControls = [];
 
     public async ValueTask<Answer> RunAsync(Site site, ListPage page, VisitRequest request, VisitTrace trace, CancellationToken cancellation)
     {
@@ -88,7 +90,7 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
             isLast ? null : ListAsk.With(address, ParameterReader.Before, ParameterReader.End));
         var sides = parents.Length == page.Parents.Count ? await _sides.RunAsync(ask, trace, cancellation) : [];
         return new ListView(site.Frame, page.Name, page.Shape, Heading(ask, parents), rows, total, rows.Count == 0 ? null : from, links, !isLast && next is null, notice,
-            Controls(ask, address), sides)
+            ask.IsUnasked ? _plainControls.GetValue(page, _ => Controls(ask)) : Controls(ask), sides)
         {
             Trail = Trail(page, parents),
             FromMark = Mark(ask, window),
@@ -170,7 +172,7 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
         return style.Choices.TryGetValue(text, out var label) ? label : text;
     }
 
-    private static ListControls Controls(ListAsk ask, string address)
+    private static ListControls Controls(ListAsk ask)
     {
         var page = ask.Page;
         var builder = page.Head.Builder;
@@ -188,7 +190,7 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
             return new OrderLink(column.OrderName!, column.Label, direction, ask.Address(ask.Texts, isOwn ? "" : order));
         }).ToList();
         var narrowed = ask.Find is not null || page.Parameters.Select((parameter, i) => !parameter.Required && ask.Texts[i].Count > 0).Any(given => given);
-        return new ListControls(action, kept, page.Plan.CanSearch ? ask.Find ?? "" : null, orders, ask.Order, page.Sizes, ask.Request.Size, page.Size, narrowed);
+        return new ListControls(action, kept, page.Plan.CanSearch ? ask.Find ?? "" : null, orders, ask.Order, page.Sizes, ask.Request.Size, page.Size, narrowed, ask.IsUnasked);
     }
 
     private static Answer Canonical(ListAsk ask, RequestTarget target)

@@ -73,18 +73,10 @@ internal sealed class HtmlListWriter(HtmlParts allParts)
         html.Append("</ul>\n</nav>\n"u8);
     }
 
-    private static void WriteTable(ListShape shape, ListParts parts, RowBlock rows, HtmlValues values, ListControls? controls, Utf8Buffer html)
+    private void WriteTable(ListShape shape, ListParts parts, RowBlock rows, HtmlValues values, ListControls? controls, Utf8Buffer html)
     {
-        html.Append("<table class=\"list\">\n<thead>\n<tr>\n"u8);
-        for (var i = 0; i < parts.Columns.Length; i++) WriteHeading(parts.Columns[i], parts.Headings[i], controls, html);
-        foreach (var action in shape.Actions)
-        {
-            html.Append("<th scope=\"col\"><span class=\"unseen\">"u8);
-            html.AppendEncoded(action.Text);
-            html.Append("</span></th>\n"u8);
-        }
-
-        html.Append("</tr>\n</thead>\n<tbody>\n"u8);
+        if (controls is null) WriteHead(shape, parts, null, html);
+        else allParts.Write(controls, isHead: true, html, into => WriteHead(shape, parts, controls, into));
         for (var i = 0; i < rows.Count; i++)
         {
             var row = rows[i];
@@ -107,6 +99,20 @@ internal sealed class HtmlListWriter(HtmlParts allParts)
         }
 
         html.Append("</tbody>\n</table>\n"u8);
+    }
+
+    private static void WriteHead(ListShape shape, ListParts parts, ListControls? controls, Utf8Buffer html)
+    {
+        html.Append("<table class=\"list\">\n<thead>\n<tr>\n"u8);
+        for (var i = 0; i < parts.Columns.Length; i++) WriteHeading(parts.Columns[i], parts.Headings[i], controls, html);
+        foreach (var action in shape.Actions)
+        {
+            html.Append("<th scope=\"col\"><span class=\"unseen\">"u8);
+            html.AppendEncoded(action.Text);
+            html.Append("</span></th>\n"u8);
+        }
+
+        html.Append("</tr>\n</thead>\n<tbody>\n"u8);
     }
 
     private static void WriteHeading(ViewColumn column, byte[] label, ListControls? controls, Utf8Buffer html)
@@ -250,12 +256,16 @@ internal sealed class HtmlListWriter(HtmlParts allParts)
         html.Append("</p>\n"u8);
     }
 
+    private void WriteControls(ListView view, Utf8Buffer html)
+    {
+        var few = view.Windows is { First: null, Next: null } && view.Rows.Count <= view.Controls.Sizes[0];
+        if (view.Controls.Find is not null || !few) allParts.Write(view.Controls, isHead: false, html, into => WriteForm(view, into));
+    }
+
     /// <summary>A plain form: what is searched for, in which order, how many at a time.</summary>
-    private static void WriteControls(ListView view, Utf8Buffer html)
+    private static void WriteForm(ListView view, Utf8Buffer html)
     {
         var controls = view.Controls;
-        var few = view.Windows is { First: null, Next: null } && view.Rows.Count <= controls.Sizes[0];
-        if (controls.Find is null && few) return;
         html.Append("<form class=\"ask\" method=\"get\" role=\"search\" action=\""u8);
         html.AppendEncoded(controls.Action);
         html.Append("\">\n"u8);

@@ -34,6 +34,26 @@ internal sealed class HtmlParts(string styleVersion)
     private readonly ConditionalWeakTable<ListShape, ListParts> _lists = [];
     private readonly ConditionalWeakTable<DetailShape, DetailParts> _details = [];
 
+    private readonly ConditionalWeakTable<ListControls, byte[]> _forms = [];
+    private readonly ConditionalWeakTable<ListControls, byte[]> _heads = [];
+
+    /// <summary>What asks something of a list, and its headings: kept for a list of which nothing is asked, made anew for any other.</summary>
+    public void Write(ListControls controls, bool isHead, Utf8Buffer html, Action<Utf8Buffer> make)
+    {
+        if (!controls.IsPlain)
+        {
+            make(html);
+            return;
+        }
+
+        html.Append((isHead ? _heads : _forms).GetValue(controls, _ =>
+        {
+            using var made = new Utf8Buffer();
+            make(made);
+            return made.Written.ToArray();
+        }));
+    }
+
     public FrameParts Of(PageFrame frame) => _frames.GetValue(frame, Make);
 
     public ListParts Of(ListShape shape) => _lists.GetValue(shape, Make);
