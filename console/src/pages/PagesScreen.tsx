@@ -88,7 +88,7 @@ function PagesTable({ pages, samples, findings }: TableProps) {
                   <td data-label="Shows">
                     {page.kind}
                     {page.record !== '' && ` of ${page.record}`}
-                    <div className="quiet">from {page.source}</div>
+                    {page.source !== '' && <div className="quiet">from {page.source}</div>}
                   </td>
                   <td data-label="Who links here">
                     <LinksHere page={page} />

@@ -109,5 +109,6 @@ function BuildForm({ state, tryIt }: Omit<Props, 'address'>) {
 
 /** A value for each parameter, empty where nothing was typed: what that comes to is the service's to say. */
 function asked(page: PageInfo, values: Record<string, string>): Record<string, string> {
-  return Object.fromEntries(page.parameters.map((parameter) => [parameter.name, values[parameter.name] ?? '']));
+  const given = page.parameters.filter((parameter) => parameter.required || values[parameter.name]);
+  return Object.fromEntries(given.map((parameter) => [parameter.name, values[parameter.name] ?? '']));
 }
