@@ -26,7 +26,7 @@ public sealed class ShownTests : IAsyncLifetime
         _folder.Write("logo.svg", "<svg xmlns=\"http://www.w3.org/2000/svg\"/>");
         _folder.Write("about.md", "# Big\n\n<script>alert(1)</script> [x](javascript:alert(1)) [all](page:things) **{word}**\n");
         _folder.MakeDatabase("""
-            CREATE TABLE thing (id INTEGER PRIMARY KEY, name TEXT NOT NULL, pic TEXT, far TEXT, story TEXT, site TEXT, mail TEXT, price DECIMAL(9,2), at TIMESTAMP, kind TEXT, off BOOLEAN NOT NULL DEFAULT 0, hint TEXT);
+            CREATE TABLE thing (id INTEGER PRIMARY KEY, name TEXT NOT NULL, pic TEXT, far TEXT, story TEXT, site TEXT, mail TEXT, price DECIMAL(9,2), at TIMESTAMP, kind TEXT, off BOOLEAN NOT NULL DEFAULT 0, hint TEXT, whole TEXT AS (site));
             INSERT INTO thing (id, name, pic, far, story, site, mail, price, at, kind, off, hint) VALUES
               (1, '<b>Bold</b> & "co"', 'a.png', 'x/../y z.png', 'A *b* <img src=x onerror=alert(1)> [j](javascript:alert(1)) [d](data:text/html,x) [w](https://w.example/) ![i](http://pics.example/i.png)', 'https://w.example/?a=1&b=2', 'a@b.example', '12345.5', '2024-06-30 22:30:00', 'k1', 0, 'shown'),
               (2, 'two', '../secret/c.png', NULL, NULL, 'javascript:alert(1)', 'a@b.example?bcc=x@y.example', NULL, NULL, 'k2', 1, 'not shown'),
@@ -56,6 +56,7 @@ public sealed class ShownTests : IAsyncLifetime
                 fields:
                   pic: { as: image, under: pics }
                   far: { as: image, base: "https://pics.example/of things" }
+                  whole: { as: image }
                   story: { as: markdown }
                   site: { as: web }
                   mail: { as: email }
@@ -106,10 +107,13 @@ public sealed class ShownTests : IAsyncLifetime
         Assert.Equal("https://w.example/?a=1&b=2", document.QuerySelector("a[rel='noopener noreferrer']")!.GetAttribute("href"));
         Assert.Equal("mailto:a@b.example", document.QuerySelector("a[href^=mailto]")!.GetAttribute("href"));
         Assert.Equal("https://pics.example/of%20things/x/y%20z.png", document.QuerySelectorAll("img").Select(image => image.GetAttribute("src")).First(source => source!.StartsWith("https", StringComparison.Ordinal)));
-        Assert.Contains("img-src 'self' https://pics.example;", (await _service.GetAsync("/things/1")).Header("Content-Security-Policy"));
+        Assert.Contains("img-src 'self' https://pics.example https: http:;", (await _service.GetAsync("/things/1")).Header("Content-Security-Policy"));
 
+        // A whole URL is loaded where it is one of the web, and only then.
+        Assert.Contains("https://w.example/?a=1&b=2", document.QuerySelectorAll("img").Select(image => image.GetAttribute("src")));
         document = new HtmlParser().ParseDocument((await _service.GetAsync("/things/2")).Body);
         Assert.Empty(document.QuerySelectorAll("dd a"));
+        Assert.DoesNotContain(document.QuerySelectorAll("img"), image => image.GetAttribute("src")!.Contains("script", StringComparison.Ordinal));
         document = new HtmlParser().ParseDocument((await _service.GetAsync("/things/3")).Body);
         Assert.Empty(document.QuerySelectorAll("dd a"));
         Assert.Contains("https://pics.example/of%20things/evil.example/x.png", document.QuerySelectorAll("img").Select(image => image.GetAttribute("src")));

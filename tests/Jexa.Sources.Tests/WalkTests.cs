@@ -280,6 +280,44 @@ public class WalkTests
     }
 
     [Fact]
+    public async Task A_link_stands_only_where_its_condition_holds()
+    {
+        await using var app = new TestApp(Valley.Schema);
+        var site = await app.SiteAsync(Valley.App("b: { path: /b, list: bridge, show: [name], order: [id], links: [{ to: one, column: name, when: { toll: false, length_m: { from: 20 } } }] }\none: { path: \"/b/{id}\", detail: bridge, links: [{ to: b, text: Back, when: { kind: [beam, swing] } }] }"));
+        var (answer, _) = await app.VisitAsync(site, "/b");
+        using (answer)
+        {
+            var view = Assert.IsType<ListView>(answer.View);
+            using var address = new Core.Values.Utf8Buffer();
+            Assert.Equal("011101", string.Concat(Enumerable.Range(0, 6).Select(i => view.Shape.Columns[0].Link!.TryWrite(view.Rows[i], address) ? 1 : 0)));
+        }
+
+        foreach (var (id, stands) in new[] { (1, false), (2, true), (6, true) })
+        {
+            (answer, _) = await app.VisitAsync(site, $"/b/{id}");
+            using (answer)
+            {
+                var view = Assert.IsType<DetailView>(answer.View);
+                using var address = new Core.Values.Utf8Buffer();
+                Assert.Equal(stands, view.Shape.Links[0].TryWrite(view.Record, address));
+            }
+        }
+    }
+
+    [Theory]
+    [InlineData("name", true)]
+    [InlineData("district.name", true)]
+    [InlineData("opened_on", false)]
+    [InlineData("id", false)]
+    public async Task An_order_of_a_large_table_that_no_index_serves_is_a_warning(string order, bool warned)
+    {
+        await using var app = new TestApp(Valley.Schema + "INSERT INTO bridge (id, name, kind) VALUES (60000, 'Z', 'arch');");
+        var compilation = await app.CompileAsync(Valley.App($"b: {{ path: /b, list: bridge, show: [name], order: [{order}] }}"));
+        Assert.Equal(warned ? ["JX417"] : [], compilation.Findings.Select(finding => finding.Code.Id));
+        Assert.NotNull(compilation.Site);
+    }
+
+    [Fact]
     public async Task A_label_across_two_foreign_keys_is_shown_and_a_hidden_one_is_not()
     {
         await using var app = new TestApp(Valley.Schema);

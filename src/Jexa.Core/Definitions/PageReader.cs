@@ -109,8 +109,9 @@ internal static class PageReader
         var on = link.Text("on");
         if (on is not null and not { Value: "row" }) findings.AddUnknown(FindingCodes.UnknownWord, on, "place of a link called", ["row"]);
         var with = ReadPairs(link, "with", findings);
+        var when = ConditionReader.Read(link, "when", findings);
         link.Finish();
-        return to is null ? null : new LinkDefinition(to, column, text, on is not null, with);
+        return to is null ? null : new LinkDefinition(to, column, text, on is not null, with, when);
     }
 
     private static SideDefinition? ReadSide(Node node, FindingList findings)

@@ -12,7 +12,8 @@ namespace Jexa.Core.Sites;
 /// Compiles links: checks that each passes what its page reads, no more, under the same names, of the same types; and
 /// fills in what is left out where only one reading is possible.
 /// </summary>
-internal sealed class LinkCompiler(IReadOnlyDictionary<string, PageHead?> pages, RecordGraph graph, string mount, FindingList findings)
+internal sealed class LinkCompiler(
+    IReadOnlyDictionary<string, PageHead?> pages, RecordGraph graph, Conventions conventions, string mount, FindingList findings)
 {
     /// <summary>The address of a page that is linked but not written: it says so when visited.</summary>
     public const string UnwrittenSegment = "unwritten";
@@ -47,13 +48,19 @@ internal sealed class LinkCompiler(IReadOnlyDictionary<string, PageHead?> pages,
         }
 
         if (fillers.Count < target.Parameters.Count) return null;
-        if (fillers.TrueForAll(filler => filler is null) && target.Alone is { } address) return new LinkPlan(target.Name, text, address);
+        var when = link.When.Count == 0 ? null : When(link, load);
+        if (fillers.TrueForAll(filler => filler is null) && target.Alone is { } address) return new LinkPlan(target.Name, text, address) { When = when };
         return new LinkPlan(target.Name, text, target.Builder, fillers, target.LeadsThere)
         {
+            When = when,
             IsOwn = target.Kind == load.Record && target.Definition.Kind == PageKind.Detail && fillers.Zip(target.Parameters).All(pair =>
                 pair.First?.Ordinal == load.Find(pair.Second.Path ?? FieldPath.Own(pair.Second.Field))),
         };
     }
+
+    private Func<Row, bool> When(LinkDefinition link, Projections load) =>
+        new RowTest(FilterCompiler.Static(link.When, load.Record.Fields, conventions, findings),
+            column => load.Add(load.Record.Fields.First(field => field.Column.Name == column.Name))).Holds;
 
     /// <summary>Reports what can be said of a link whose own page could not be compiled: whether its target is there and reads what it passes.</summary>
     public void Check(LinkDefinition link)

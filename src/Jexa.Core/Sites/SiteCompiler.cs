@@ -49,7 +49,7 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
         foreach (var head in headCompiler.Compare([.. heads.Values.OfType<PageHead>()], head => address => LeadsTo(paths, head, address)))
             heads[head.Name] = head;
 
-        var links = new LinkCompiler(heads, graph, mount.Text, findings);
+        var links = new LinkCompiler(heads, graph, conventions, mount.Text, findings);
         var rows = new RowCompiler(graph, links, mount.Text, findings);
         var trails = new TrailCompiler(heads, graph, links);
         var lists = new ListCompiler(heads, graph, filters, links, rows, trails, findings);

@@ -64,12 +64,16 @@ public sealed class LinkPlan
     /// <summary>Whether it leads from a list to one of the records that the list shows: it then says which place of the list it comes from.</summary>
     public bool IsOwn { get; init; }
 
+    /// <summary>The link stands only on rows for which this holds; null for all.</summary>
+    public Func<Row, bool>? When { get; init; }
+
     /// <summary>Whether two links of one row always lead to the same address.</summary>
-    public bool LeadsWhere(LinkPlan other) => Page == other.Page && _slots.SequenceEqual(other._slots);
+    public bool LeadsWhere(LinkPlan other) => Page == other.Page && When == other.When && _slots.SequenceEqual(other._slots);
 
     /// <summary>Appends the address of this row's link; false, and nothing appended, where it has none.</summary>
     public bool TryWrite(Row row, Utf8Buffer into)
     {
+        if (When?.Invoke(row) == false) return false;
         if (_builder is null)
         {
             into.Append(_fixed);
