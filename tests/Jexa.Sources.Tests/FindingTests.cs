@@ -142,6 +142,7 @@ public class FindingTests
     [InlineData(", fields: { length_m: { choices: { much: Much } } }", "", "JX307")]
     [InlineData(", fields: { kind: { when: { toll: maybe } } }", "", "JX307")]
     [InlineData(", fields: { kind: { when: { toll: \"{toll}\" } } }", "", "JX406")]
+    [InlineData(", fields: { kind: { secret: true }, length_m: { when: { kind: arch } } }", "", "JX308")]
     [InlineData(", fields: { kind: { refers_to: span } }", "", "JX309")]
     [InlineData(", fields: { kind: { refers_to: nothing } }", "", "JX305")]
     public async Task Each_mistake_above_the_pages_has_its_finding(string bridge, string top, string code)

@@ -44,11 +44,12 @@ internal sealed class FilterCompiler(RecordGraph graph, Conventions conventions,
         [.. conditions.Select(condition => Compile(condition, load, numberOf)).OfType<Filter>()];
 
     /// <summary>Conditions that no parameter may stand in, over a record's own fields.</summary>
+    /// <param name="onLoaded">They are looked at on rows that are loaded and traced: then no secret field may stand in them.</param>
     public static IReadOnlyList<Condition> Static(
-        IEnumerable<ConditionDefinition> conditions, IReadOnlyList<SiteField> fields, Conventions conventions, FindingList findings)
+        IEnumerable<ConditionDefinition> conditions, IReadOnlyList<SiteField> fields, Conventions conventions, bool onLoaded, FindingList findings)
     {
         var compiler = new FilterCompiler(new RecordGraph([]), conventions, findings);
-        return [.. conditions.Select(condition => compiler.Compile(condition, name => Own(name, fields, findings), path => ColumnRef.Own(path.Field.Column.Name), null))
+        return [.. conditions.Select(condition => compiler.Compile(condition, name => Own(name, fields, onLoaded, findings), path => ColumnRef.Own(path.Field.Column.Name), null))
             .OfType<Filter>().Select(filter => filter.Apply(ParameterValues.None, new ArgumentList())).OfType<Condition>()];
     }
 
@@ -59,8 +60,9 @@ internal sealed class FilterCompiler(RecordGraph graph, Conventions conventions,
     /// <summary>The name in <c>{name}</c>; null for any other text.</summary>
     public static string? NameOf(Written value) => value.Value is ['{', .. var name, '}'] ? name.Trim() : null;
 
-    private static FieldPath? Own(Written name, IReadOnlyList<SiteField> fields, FindingList findings)
+    private static FieldPath? Own(Written name, IReadOnlyList<SiteField> fields, bool onLoaded, FindingList findings)
     {
+        if (onLoaded) return FieldUse.Find(name, fields, "part of a condition on what is shown", findings) is { } open ? FieldPath.Own(open) : null;
         if (fields.FirstOrDefault(field => field.Name == name.Value) is { } field) return FieldPath.Own(field);
         findings.AddUnknown(FindingCodes.UnknownField, name, "field called", fields.Select(f => f.Name));
         return null;

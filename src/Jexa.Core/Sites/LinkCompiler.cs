@@ -59,7 +59,7 @@ internal sealed class LinkCompiler(
     }
 
     private Func<Row, bool> When(LinkDefinition link, Projections load) =>
-        new RowTest(FilterCompiler.Static(link.When, load.Record.Fields, conventions, findings),
+        new RowTest(FilterCompiler.Static(link.When, load.Record.Fields, conventions, onLoaded: true, findings),
             column => load.Add(load.Record.Fields.First(field => field.Column.Name == column.Name))).Holds;
 
     /// <summary>Reports what can be said of a link whose own page could not be compiled: whether its target is there and reads what it passes.</summary>

@@ -36,7 +36,7 @@ internal sealed class RecordCompiler(
         var key = Key(definition, table, fields);
         if (key is null) return null;
         var label = Label(definition, fields, key);
-        var visible = FilterCompiler.Static(definition.Visible, fields, conventions, findings);
+        var visible = FilterCompiler.Static(definition.Visible, fields, conventions, onLoaded: false, findings);
         var references = References(definition, table, source);
         var one = definition.One?.Value ?? Labels.OfRecord(definition.Name.Value);
         return new SiteRecord(definition.Name.Value, source.Source, source.Name, table, definition.Query?.Value, parameters, fields, key, references,
@@ -144,7 +144,7 @@ internal sealed class RecordCompiler(
         return
         [
             .. fields.Select(field => definition.Fields.FirstOrDefault(said => said.Name.Value == field.Name) is { When.Count: > 0 } said
-                ? field with { When = FilterCompiler.Static(said.When, fields, conventions, findings) }
+                ? field with { When = FilterCompiler.Static(said.When, fields, conventions, onLoaded: true, findings) }
                 : field),
         ];
     }
