@@ -221,8 +221,10 @@ public class WalkTests
             Assert.Equal("Beech", Valley.Names(blocks[2].Shape.Rows!, blocks[2].Rows!));
         }
 
-        // The record, three blocks, its neighbours.
+        // The record, three blocks, its neighbours; also in an order of the visitor's own.
         Assert.Equal(5, trace.Queries.Count);
+        (answer, trace) = await app.VisitAsync(site, "/b/1?from=b%3Forder%3D-length_m");
+        using (answer) Assert.Equal(("Beech", 5), (Assert.IsType<DetailView>(answer.View).Previous!.Text, trace.Queries.Count));
         (answer, _) = await app.VisitAsync(site, "/b/1/s/2");
         using (answer) Assert.Equal("1 2", Valley.Names(Assert.IsType<DetailView>(answer.View).Blocks[0].Shape.Rows!, Assert.IsType<DetailView>(answer.View).Blocks[0].Rows!));
     }

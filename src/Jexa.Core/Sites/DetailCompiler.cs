@@ -59,12 +59,17 @@ internal sealed class DetailCompiler(
         return SamplePlan.Of(head, [.. narrowed], load);
     }
 
-    /// <summary>What the record's list is ordered by, as it is stored: its neighbours are found by that without another look at it.</summary>
+    /// <summary>
+    /// What the record's list is ordered by, or visitors can order it by, as it is stored: its neighbours are found by that
+    /// without another look at it. (An order by another record's label takes that look.)
+    /// </summary>
     private static Dictionary<ColumnRef, int> Stored(PageHead? list, SiteRecord record, Projections load)
     {
         var orders = new List<OrderChoice>();
-        foreach (var order in list?.Definition.Order ?? [])
-            if (record.Find(order.Field.Value) is { Secret: false } field) ListCompiler.Choice(FieldPath.Own(field), load, orders);
+        var own = list?.Definition.Order.Select(order => order.Field) ?? [];
+        var shown = list?.Definition.Show.Where(name => !record.References.Any(key => key.Columns.Contains(name.Value))) ?? [];
+        foreach (var name in own.Concat(shown))
+            if (record.Find(name.Value) is { Secret: false, Type: not FieldType.Bytes } field) ListCompiler.Choice(FieldPath.Own(field), load, orders);
         foreach (var field in record.Key) ListCompiler.Choice(FieldPath.Own(field), load, orders);
         return orders.Where(order => order.Column.Table == 0).ToDictionary(order => order.Column, order => load.Add(order.Column, order.Stored));
     }
