@@ -12,6 +12,9 @@ public sealed class Browser : IAsyncLifetime
     public async ValueTask InitializeAsync()
     {
         _playwright = await Playwright.CreateAsync();
+
+        // A machine of two cores that runs all suites at once can be slow to draw.
+        Assertions.SetDefaultExpectTimeout(20_000);
         Chromium = await _playwright.Chromium.LaunchAsync(new BrowserTypeLaunchOptions
         {
             ExecutablePath = "/usr/bin/chromium",

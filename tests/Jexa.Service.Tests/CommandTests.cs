@@ -112,7 +112,7 @@ public class CommandTests(DemoService demo)
         Assert.Equal(0, ran.ExitCode);
         var lines = ran.Out.Split('\n', StringSplitOptions.RemoveEmptyEntries);
         Assert.Equal(28, lines.Length);
-        Assert.Single(lines, line => Regex.IsMatch(line, @"^bridge\s+/bridges/\{id\}\s+detail\s+bridge\s+id = bridge_id \(integer\)\s+district, "));
+        Assert.Single(lines, line => Regex.IsMatch(line, @"^bridge\s+/bridges/\{id\}\s+detail\s+bridge\s+id = bridge_id \(integer\)\s+bridge-inspections, district, "));
         Assert.Single(lines, line => Regex.IsMatch(line, @"^bridges\s+/bridges\{\?kind\*,status\}\s+list\s+bridge\s+kind = kind \(text, optional\), status = status"));
         using var json = JsonDocument.Parse((await Service.AskAsync("pages", "--json")).Out);
         Assert.Equal("/lookup{?code}", Lookup().GetProperty("path").GetString());

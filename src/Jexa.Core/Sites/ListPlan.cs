@@ -73,8 +73,7 @@ public sealed class ListPlan(
         return new ListQuery(variant.Windows, variant.Count, arguments.Values, request.Size, Signature(variant.Windows, arguments));
     }
 
-    /// <summary>The conditions of a request, as those of a part that counts the same records.</summary>
-    public IReadOnlyList<Condition> Where(ListRequest request, ArgumentList arguments)
+    private List<Condition> Where(ListRequest request, ArgumentList arguments)
     {
         var where = new List<Condition>(record.Visible);
         where.AddRange(filters.Select(filter => filter.Apply(request.Values, arguments)).OfType<Condition>());
@@ -87,11 +86,8 @@ public sealed class ListPlan(
         return where;
     }
 
-    /// <summary>What the rows are read from, for a part that reads the same records.</summary>
-    public RowOrigin Rows(ParameterValues values, ArgumentList arguments) => rows(values, arguments);
-
     /// <summary>All of a request that changes the text of its queries.</summary>
-    public string ShapeOf(ListRequest request)
+    private string ShapeOf(ListRequest request)
     {
         if (request.Values.Values.Count == 0 && request.Words.Count == 0 && request.Order is null) return request.Size.ToString(CultureInfo.InvariantCulture);
         var counts = string.Join(',', request.Values.Values.Select(values => values.Count));
