@@ -142,10 +142,12 @@ public class WalkTests(DemoService demo, Browser browser)
         await plain.GotoAsync(address);
         await plain.Locator(".index").GetByText("Hob Tarrant").ClickAsync();
         await Expect(plain.Locator("#record h1")).ToHaveTextAsync("Hob Tarrant");
+        await Expect(plain.Locator(".index a[aria-current=true]")).ToHaveTextAsync("Hob Tarrant");
         foreach (var (id, status) in new[] { ("nobody", 400), ("4afab698-b6ba-42a5-9e12-a7197a665dee", 404) })
         {
             Assert.Equal(status, (await plain.GotoAsync(Url("/inspectors/" + id)))!.Status);
             await Expect(plain.Locator(".index li")).ToHaveCountAsync(12);
+            await Expect(plain.Locator(".index [aria-current]")).ToHaveCountAsync(0);
         }
     }
 

@@ -153,6 +153,36 @@ public class FilterTests
     }
 
     [Fact]
+    public async Task Two_parameters_for_one_field_are_both_looked_at()
+    {
+        await using var app = new TestApp(Valley.Schema);
+        var site = await app.SiteAsync(Valley.App($"b:\n  path: \"/b{{?one,other}}\"\n  {All}\n  where: {{ all: [{{ district: \"{{one}}\" }}, {{ district: \"{{other}}\" }}] }}"));
+        Assert.Equal("Ash Beech", await app.ListAsync(site, "/b?one=north&other=north"));
+        Assert.Equal("", await app.ListAsync(site, "/b?one=north&other=l%C3%B8kke"));
+    }
+
+    [Theory]
+    [InlineData("/old/north?kind=arch&kind=beam", "not-canonical 301 /d/north/b?kind=arch&kind=beam")]
+    [InlineData("/old/%C3", "malformed 400")]
+    public async Task A_former_path_of_a_list_keeps_what_is_asked(string target, string ends)
+    {
+        await using var app = new TestApp(Valley.Schema);
+        var site = await app.SiteAsync(Valley.App($"b:\n  path: \"/d/{{district}}/b{{?kind*}}\"\n  was: \"/old/{{district}}{{?kind*}}\"\n  {All}\n  where: {{ kind: {{ one_of: \"{{kind}}\" }} }}"));
+        Assert.Equal(ends, await app.ListAsync(site, target));
+    }
+
+    [Fact]
+    public async Task A_value_that_no_address_can_carry_is_counted_at_the_side_without_a_link_and_no_way_back()
+    {
+        await using var app = new TestApp(Valley.Schema + "INSERT INTO bridge (id, name, kind) VALUES (9, 'Odd', '..');");
+        var site = await app.SiteAsync(Valley.App($"b:\n  path: /b\n  {All}\n  side: [kind]\nkinds:\n  path: \"/k/{{kind}}\"\n  {All}\none: {{ path: \"/b/{{id}}\", detail: bridge }}"));
+        var (answer, _) = await app.VisitAsync(site, "/b");
+        using (answer) Assert.Equal([null, "/k/arch", "/k/beam", "/k/swing"], Assert.IsType<ListView>(answer.View).Sides[0].Entries.Select(entry => entry.Address));
+        (answer, _) = await app.VisitAsync(site, "/b/9?from=kinds%3Fkind%3D..");
+        using (answer) Assert.Equal("/b", Assert.IsType<DetailView>(answer.View).Back!.Address);
+    }
+
+    [Fact]
     public async Task A_parent_whose_key_has_two_parts_must_be_there_too()
     {
         await using var app = new TestApp(Valley.Schema);

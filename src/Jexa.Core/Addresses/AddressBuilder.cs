@@ -101,14 +101,16 @@ public sealed class AddressBuilder
         return true;
     }
 
-    /// <summary>The address for texts that were read from one; a parameter of several texts is written once for each.</summary>
-    public string Build(IReadOnlyList<IReadOnlyList<string>> texts)
+    /// <summary>
+    /// The address for several texts a parameter, each written once; null where a path parameter has none, or no URL can carry one.
+    /// </summary>
+    public string? Build(IReadOnlyList<IReadOnlyList<string>> texts)
     {
         using var into = new Utf8Buffer(256);
         into.Append(_literals[0]);
         for (var i = 0; i < _around.Length; i++)
         {
-            PercentCoding.Encode(Encoding.UTF8.GetBytes(texts[i][0]), into);
+            if (texts[i].Count == 0 || !TryAppendId(new FirstTexts(texts), i, into)) return null;
             into.Append(_literals[i + 1]);
         }
 
@@ -173,5 +175,14 @@ public sealed class AddressBuilder
 
         literals.Add(piece.Written.ToArray());
         return [.. literals];
+    }
+
+    private readonly struct FirstTexts(IReadOnlyList<IReadOnlyList<string>> texts) : IParameterTexts
+    {
+        public bool TryWrite(int parameter, Utf8Buffer into)
+        {
+            into.Append(texts[parameter][0]);
+            return true;
+        }
     }
 }

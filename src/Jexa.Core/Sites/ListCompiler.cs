@@ -90,6 +90,7 @@ internal sealed class ListCompiler(
 
         // The place in a list is made of values as they are stored; these types are read so in any case.
         var stored = path.Field.Type is FieldType.Integer or FieldType.Text or FieldType.Real or FieldType.Bytes ? path.Field.Type : FieldType.Any;
+
         // A foreign key orders by its label where visitors ask for it: its own order then has no name.
         var name = orders.Exists(order => order.Name == path.Name) ? "" : path.Name;
         orders.Add(new OrderChoice(name, path.Field.Label ?? Labels.OfField(path.Field.Name), column, stored, path.MayBeEmpty));
@@ -149,7 +150,7 @@ internal sealed class ListCompiler(
         foreach (var group in equal.GroupBy(pair => string.Join('.', (pair.parameter.Path?.Steps ?? []).Select(step => step.Key.Columns[0]))))
         {
             var holder = group.First().parameter.Path?.Owner(head.Record) ?? head.Record;
-            Collect(holder, group.ToDictionary(pair => pair.parameter.Field.Column.Name, pair => (pair.i, pair.parameter.Key)), parents);
+            Collect(holder, group.DistinctBy(pair => pair.parameter.Field.Column.Name).ToDictionary(pair => pair.parameter.Field.Column.Name, pair => (pair.i, pair.parameter.Key)), parents);
         }
 
         // A record named by several parameters is nearer than one named by fewer of them.
@@ -218,16 +219,4 @@ internal sealed class ListCompiler(
                 .Select(step => new PageLink(step.Link!, null, LinkReason.Part)),
         ];
     }
-}
-
-/// <summary>Lists the links that stand on a page, for those who look at it from outside.</summary>
-internal static class PageLinks
-{
-    public static IEnumerable<PageLink> Of(PlacedLinks placed, IEnumerable<ViewColumn> columns, LinkReason reason) =>
-    [
-        .. placed.OnColumns.Select(pair => new PageLink(pair.Value, pair.Key, reason)),
-        .. placed.Apart.Select(link => new PageLink(link, null, reason)),
-        .. columns.Where(column => column.Reference?.Link is not null && column.Link is null)
-            .Select(column => new PageLink(column.Reference!.Link!, column.Name, LinkReason.Reference)),
-    ];
 }

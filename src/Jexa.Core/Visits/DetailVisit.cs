@@ -179,6 +179,7 @@ internal sealed class DetailVisit
         {
             var came = FromMark.Read(site, page.Record!, target, _cursors);
             var view = await _lists.ViewAsync(site, came?.Page == plain.Page ? came : plain, [], null, loans, trace, cancellation);
+            trace.End(VisitStep.Decide);
             var whole = answer with { View = answer.View with { Beside = view with { Sides = [], FromMark = view.FromMark.Length > 0 ? view.FromMark : plain.Page.Name } }, Return = loans.Dispose };
             loans = null;
             return whole;

@@ -1,66 +1,10 @@
 using System.Globalization;
-using System.Runtime.CompilerServices;
-using System.Text;
 using Jexa.Core.Addresses;
 using Jexa.Core.Keys;
 using Jexa.Core.Sites;
 using Jexa.Core.Values;
 
 namespace Jexa.Core.Visits;
-
-/// <summary>What an address asks of a list, once it has been read.</summary>
-/// <param name="Texts">The canonical texts of each parameter.</param>
-/// <param name="Find">The words searched for, as they are written back; null for none.</param>
-internal sealed record ListAsk(
-    ListPage Page, ListRequest Request, IReadOnlyList<IReadOnlyList<string>> Texts, string? Find, WindowRequest Window, bool IsCanonical)
-{
-    private ListQuery? _query;
-
-    /// <summary>The list as it is asked for.</summary>
-    public ListQuery Query => _query ??= Page.Plan.For(Request);
-
-    /// <summary>What the window's control says; null for the list's beginning.</summary>
-    public string? WindowText { get; init; }
-
-    /// <summary>The address of the window.</summary>
-    public string WindowAddress =>
-        WindowText is null ? Address() : With(Address(), Window.Backwards ? ParameterReader.Before : ParameterReader.After, WindowText);
-
-    /// <summary>Whether nothing is asked but some window of the list.</summary>
-    public bool IsUnasked => Request.Words.Count == 0 && Request.Order is null && Request.Size == Page.Size && Texts.All(texts => texts.Count == 0);
-
-    /// <summary>Whether nothing is asked but the list itself.</summary>
-    public bool IsPlain => IsUnasked && Window == WindowRequest.Start;
-
-    /// <summary>The order asked for, as an address says it; empty for the list's own.</summary>
-    public string Order => Request.Order is not { } step ? "" : (step.Descending ? "-" : "") + Page.Plan.Orders[step.Choice].Name;
-
-    /// <summary>The list's address with what is asked but for the window.</summary>
-    public string Address() => Address(Texts, Order);
-
-    /// <summary>The same with other parameters or another order.</summary>
-    public string Address(IReadOnlyList<IReadOnlyList<string>> texts, string order, bool alsoSearch = true)
-    {
-        var address = Page.Head.Builder.Build(texts);
-        if (alsoSearch && Find is not null) address = With(address, ParameterReader.Find, Find);
-        if (order.Length > 0) address = With(address, ParameterReader.Order, order);
-        return Request.Size == Page.Size ? address : With(address, ParameterReader.Size, Request.Size.ToString(CultureInfo.InvariantCulture));
-    }
-
-    /// <summary>An address with one more query parameter.</summary>
-    public static string With(string address, string name, string value)
-    {
-        using var encoded = new Utf8Buffer(64);
-        PercentCoding.Encode(Encoding.UTF8.GetBytes(value), encoded);
-        return $"{address}{(address.Contains('?') ? '&' : '?')}{name}={encoded}";
-    }
-}
-
-/// <summary>What is wrong with an address of a list.</summary>
-/// <param name="Name">The parameter or control at fault.</param>
-/// <param name="Raw">What the address says; null where it cannot be decoded.</param>
-/// <param name="IsMissing">Nothing is wrong but that it is not there.</param>
-internal sealed record ListFault(string Name, string? Raw, KeyFault Fault, bool IsMissing = false);
 
 /// <summary>
 /// Reads parameters and controls of a list out of an address, or out of what a link says of the list it comes from.
@@ -97,6 +41,7 @@ internal static class ListReader
         var sized = Control(ParameterReader.Size, pairs, trace, text => TrySize(page, text, out size) ? KeyFault.None : KeyFault.WrongForm, ref fault, ref canonical);
         canonical &= sized is null || size != page.Size;
         if (fault is not null) return (null, fault);
+        if (count > 0 && page.Head.Builder.Build(texts) is null) return (null, new ListFault(page.Parameters[0].Name, texts[0] is [var text, ..] ? text : null, KeyFault.WrongForm));
 
         var words = find is null ? [] : WordsOf(find);
         if (find is not null) canonical &= find == string.Join(' ', words) && words.Count > 0;
@@ -193,14 +138,4 @@ internal static class ListReader
         if (!fits) size = page.Size;
         return fits;
     }
-}
-
-/// <summary>Lists as they are where nothing is asked of them, read once each.</summary>
-internal sealed class PlainLists(ListCursor cursors)
-{
-    private readonly ConditionalWeakTable<ListPage, ListAsk> _asks = [];
-
-    /// <summary>The list; null where it needs a parameter.</summary>
-    public ListAsk? Of(ListPage page) => page.Head.Alone is null ? null
-        : _asks.GetValue(page, list => ListReader.Read(list, [], _ => default, cursors, null).Ask!);
 }

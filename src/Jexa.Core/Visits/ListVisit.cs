@@ -175,11 +175,10 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
     private static ListControls Controls(ListAsk ask)
     {
         var page = ask.Page;
-        var builder = page.Head.Builder;
         var kept = new List<(string, string)>();
         for (var i = 0; i < page.Parameters.Count; i++)
             if (page.Parameters[i].Segment < 0) kept.AddRange(ask.Texts[i].Select(text => (page.Parameters[i].Name, text)));
-        var action = builder.Build([.. ask.Texts.Select((texts, i) => page.Parameters[i].Segment < 0 ? [] : texts)]);
+        var action = page.Head.Builder.Build([.. ask.Texts.Select((texts, i) => page.Parameters[i].Segment < 0 ? [] : texts)])!;
         IReadOnlyList<OrderStep> now = ask.Request.Order is { } asked ? [asked] : page.Plan.OwnOrder;
         var orders = page.Shape.Columns.Where(column => column.OrderName is not null).Select(column =>
         {
@@ -236,28 +235,5 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
             findings.AddUnlinked(page);
             return;
         }
-    }
-}
-
-/// <summary>Puts the records above a row into links.</summary>
-internal static class Trails
-{
-    public static IReadOnlyList<PlainLink> Of(TrailPlan plan, Row row)
-    {
-        if (plan.Steps.Count == 0) return [];
-        var trail = new List<PlainLink>();
-        if (plan.Root is { } root) trail.Add(root);
-        using var text = new Utf8Buffer(64);
-        foreach (var step in plan.Steps)
-        {
-            if (row[step.Presence].IsNull) continue;
-            text.Truncate(0);
-            step.Label.Write(row, text);
-            var label = text.ToString();
-            text.Truncate(0);
-            trail.Add(new PlainLink(step.Link?.Page ?? "", label, step.Link?.TryWrite(row, text) == true ? text.ToString() : ""));
-        }
-
-        return trail;
     }
 }

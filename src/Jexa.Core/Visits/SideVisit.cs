@@ -78,13 +78,17 @@ internal sealed class SideVisit(QueryRunner queries)
         return (rows, true);
     }
 
-    private static string AddressOf(ListAsk ask, SidePlan side, IReadOnlyList<string>[] texts) =>
-        side.IsSelf ? ask.Address(texts, ask.Order) : side.Target.Builder.Build(texts);
+    /// <summary>The address of the list with these texts; null where none can carry them, or it would lead elsewhere.</summary>
+    private static string? AddressOf(ListAsk ask, SidePlan side, IReadOnlyList<string>[] texts)
+    {
+        if (side.Target.Builder.Build(texts) is not { } address || side.Target.LeadsThere?.Invoke(address) == false) return null;
+        return side.IsSelf ? ask.Address(texts, ask.Order) : address;
+    }
 
     private static PlainLink? AllOf(ListAsk ask, SidePlan side, IReadOnlyList<string>[] texts)
     {
         if (side.All is not { } all || (all.Name == ask.Page.Name && !side.IsSelf)) return null;
-        var address = all.Name == side.Target.Name ? AddressOf(ask, side, texts) : all.Alone!;
-        return new PlainLink(all.Name, "All", address);
+        var address = all.Name == side.Target.Name ? AddressOf(ask, side, texts) : all.Alone;
+        return address is null ? null : new PlainLink(all.Name, "All", address);
     }
 }

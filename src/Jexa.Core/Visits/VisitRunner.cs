@@ -137,15 +137,20 @@ public sealed class VisitRunner
         return page is ListPage list ? await _lists.RunAsync(site, list, request, trace, cancellation) : TextVisit.Run(site, (TextPage)page, target, trace);
     }
 
-    /// <summary>The same address under the path that the page has now, its parameters' texts as they are.</summary>
+    /// <summary>The same address under the path that the page has now: what stands in the query string in both stays as it is.</summary>
     private static Answer Former(Page page, PageHead asked, RequestTarget target, VisitTrace trace)
     {
         trace.Why = FormerPath;
-        var texts = asked.Template.Parameters.ToDictionary(name => name, name => ParameterReader.Read(target, asked.Parameters.First(p => p.Name == name)));
-        if (texts.FirstOrDefault(text => text.Value.Fault != KeyFault.None) is { Key: { } name, Value.Fault: var fault })
-            return Answer.Say(new Outcome.Malformed(name, fault), Messages.BadTarget(trace.Site!));
-        var address = page.Head.Builder.Build([.. page.Head.Template.Parameters.Select(name => texts[name].Text is { } text ? new[] { text } : [])]);
-        var rest = ParameterReader.RestOfQuery(target, [.. asked.Template.QueryParameters]);
+        var texts = new Dictionary<string, string>();
+        foreach (var parameter in asked.Parameters.Where(parameter => parameter.Segment >= 0 || !page.Head.Template.QueryParameters.Contains(parameter.Name)))
+        {
+            var raw = ParameterReader.Read(target, parameter);
+            if (raw.Text is not null) texts[parameter.Name] = raw.Text;
+        }
+
+        var address = page.Head.Builder.Build([.. page.Head.Template.Parameters.Select(name => texts.TryGetValue(name, out var text) ? new[] { text } : [])]);
+        if (address is null) return Answer.Say(new Outcome.Malformed(null, KeyFault.WrongForm), Messages.BadTarget(trace.Site!));
+        var rest = ParameterReader.RestOfQuery(target, texts.Keys);
         return new Answer(new Outcome.NotCanonical(), 301, null, rest.Length == 0 ? address : $"{address}{(address.Contains('?') ? '&' : '?')}{rest}");
     }
 

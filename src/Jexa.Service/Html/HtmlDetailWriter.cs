@@ -5,7 +5,7 @@ using Jexa.Core.Views;
 namespace Jexa.Service.Html;
 
 /// <summary>Writes one record: where it belongs, its neighbours, its fields, and what stands around it.</summary>
-internal sealed class HtmlDetailWriter(HtmlParts allParts, HtmlListWriter lists)
+internal sealed class HtmlDetailWriter(HtmlParts allParts, HtmlRowWriter rows)
 {
     public void Write(DetailView view, Utf8Buffer html, Utf8Buffer scratch)
     {
@@ -36,25 +36,9 @@ internal sealed class HtmlDetailWriter(HtmlParts allParts, HtmlListWriter lists)
     {
         if (view.Previous is null && view.Next is null) return;
         html.Append("<nav class=\"steps\" aria-label=\"Neighbours in the list\">\n"u8);
-        WriteStep(view.Previous, "prev"u8, "Previous: "u8, html);
-        WriteStep(view.Next, "next"u8, "Next: "u8, html);
+        HtmlFrame.WriteTurn(view.Previous?.Address, "prev"u8, "Previous: "u8, view.Previous?.Text ?? "", html);
+        HtmlFrame.WriteTurn(view.Next?.Address, "next"u8, "Next: "u8, view.Next?.Text ?? "", html);
         html.Append("</nav>\n"u8);
-    }
-
-    private static void WriteStep(PlainLink? link, ReadOnlySpan<byte> relation, ReadOnlySpan<byte> word, Utf8Buffer html)
-    {
-        if (link is null) return;
-        html.Append("<a class=\""u8);
-        html.Append(relation);
-        html.Append("\" rel=\""u8);
-        html.Append(relation);
-        html.Append("\" href=\""u8);
-        html.AppendEncoded(link.Address);
-        html.Append("\"><span class=\"unseen\">"u8);
-        html.Append(word);
-        html.Append("</span>"u8);
-        html.AppendEncoded(link.Text);
-        html.Append("</a>\n"u8);
     }
 
     private static void WriteLinks(DetailView view, HtmlValues values, Utf8Buffer html)
@@ -102,11 +86,11 @@ internal sealed class HtmlDetailWriter(HtmlParts allParts, HtmlListWriter lists)
         if (block.HasFailed) html.Append("<p class=\"none\">This part cannot be shown just now.</p>\n"u8);
         else if (block.Shape.Notice is { } notice) html.Append($"<div class=\"markdown\">{MarkdownText.ToHtml(notice, view.Frame)}</div>\n");
         else if (block.Rows!.Count == 0) WriteNone(block, html);
-        else lists.WriteRows(block.Shape.Rows!, block.Rows, view, "", html, scratch);
+        else rows.Write(block.Shape.Rows!, block.Rows, view, "", html, scratch);
         if (block.All is { } all && block.Rows?.Count > 0)
         {
             html.Append("<p class=\"more\">"u8);
-            HtmlFrame.WriteLink(all with { Text = block.Total.Count > block.Rows.Count || !block.Total.IsExact ? $"All {CountText(view, block)} {block.Shape.Rows!.Many}" : "As a list" }, default, html);
+            HtmlFrame.WriteLink(all with { Text = block.Total.Count > block.Rows.Count || !block.Total.IsExact ? $"All {CountText(view, block)} {block.Shape.Rows!.Many}" : "As a list" }, html);
             html.Append("</p>\n"u8);
         }
 

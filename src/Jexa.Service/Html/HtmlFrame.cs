@@ -26,19 +26,13 @@ internal static class HtmlFrame
         if (back is not null && trail.All(link => link.Address != back.Address))
         {
             html.Append("<p class=\"back\">"u8);
-            WriteLink(back, default, html);
+            WriteLink(back, html);
             html.Append("</p>\n"u8);
         }
 
         if (trail.Count == 0) return;
         html.Append("<nav class=\"trail\" aria-label=\"Where this belongs\">\n<ol>\n"u8);
-        foreach (var link in trail)
-        {
-            html.Append("<li>"u8);
-            WriteLink(link, default, html);
-            html.Append("</li>\n"u8);
-        }
-
+        WriteItems(trail, html);
         html.Append("</ol>\n</nav>\n"u8);
     }
 
@@ -46,19 +40,22 @@ internal static class HtmlFrame
     {
         if (links.Count == 0) return;
         html.Append("<ul class=\"links\">\n"u8);
-        foreach (var link in links)
-        {
-            html.Append("<li>"u8);
-            WriteLink(link, default, html);
-            html.Append("</li>\n"u8);
-        }
-
+        WriteItems(links, html);
         html.Append("</ul>\n"u8);
     }
 
+    private static void WriteItems(IReadOnlyList<PlainLink> links, Utf8Buffer html)
+    {
+        foreach (var link in links)
+        {
+            html.Append("<li>"u8);
+            WriteLink(link, html);
+            html.Append("</li>\n"u8);
+        }
+    }
+
     /// <summary>A link; its text alone where it leads nowhere.</summary>
-    /// <param name="attributes">Further attributes, with a blank before them.</param>
-    public static void WriteLink(PlainLink link, ReadOnlySpan<byte> attributes, Utf8Buffer html)
+    public static void WriteLink(PlainLink link, Utf8Buffer html)
     {
         if (link.Address.Length == 0)
         {
@@ -66,12 +63,34 @@ internal static class HtmlFrame
             return;
         }
 
-        html.Append("<a"u8);
-        html.Append(attributes);
-        html.Append(" href=\""u8);
+        html.Append("<a href=\""u8);
         html.AppendEncoded(link.Address);
         html.Append("\">"u8);
         html.AppendEncoded(link.Text);
         html.Append("</a>"u8);
+    }
+
+    /// <summary>A way to a neighbouring page.</summary>
+    /// <param name="relation">The registered link relation, which also is the class.</param>
+    /// <param name="unseen">Said before the text to those who do not see what the link looks like; empty for nothing.</param>
+    public static void WriteTurn(string? address, ReadOnlySpan<byte> relation, ReadOnlySpan<byte> unseen, string text, Utf8Buffer html)
+    {
+        if (address is null) return;
+        html.Append("<a class=\""u8);
+        html.Append(relation);
+        html.Append("\" rel=\""u8);
+        html.Append(relation);
+        html.Append("\" href=\""u8);
+        html.AppendEncoded(address);
+        html.Append("\">"u8);
+        if (!unseen.IsEmpty)
+        {
+            html.Append("<span class=\"unseen\">"u8);
+            html.Append(unseen);
+            html.Append("</span>"u8);
+        }
+
+        html.AppendEncoded(text);
+        html.Append("</a>\n"u8);
     }
 }

@@ -13,8 +13,9 @@ internal sealed class HtmlPageWriter
     public HtmlPageWriter(string styleVersion)
     {
         _parts = new HtmlParts(styleVersion);
-        _lists = new HtmlListWriter(_parts);
-        _details = new HtmlDetailWriter(_parts, _lists);
+        var rows = new HtmlRowWriter(_parts);
+        _lists = new HtmlListWriter(_parts, rows);
+        _details = new HtmlDetailWriter(_parts, rows);
     }
 
     public void Write(PageView view, Utf8Buffer html)

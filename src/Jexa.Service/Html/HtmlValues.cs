@@ -17,10 +17,10 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
     private static readonly SearchValues<byte> Meaningful = SearchValues.Create("&<>\"'"u8);
 
     /// <param name="quiet">The link is for the pointer alone: another of the row leads there.</param>
-    /// <param name="kind">The class of the link; empty for none.</param>
-    public void Write(ViewColumn column, Row row, TextPlan? title, bool quiet, ReadOnlySpan<byte> kind)
+    /// <param name="attributes">Further attributes of the link, with a blank before them.</param>
+    public void Write(ViewColumn column, Row row, TextPlan? title, bool quiet, ReadOnlySpan<byte> attributes)
     {
-        var linked = column.LinkOn(row) is { } link && TryOpen(link, row, quiet, kind);
+        var linked = column.LinkOn(row) is { } link && TryOpen(link, row, quiet, attributes);
         if (column.IsEmpty(row) && linked && column.WhenEmpty is { } instead) WriteText(instead, row);
         else if (column.IsEmpty(row)) html.Append("<span class=\"none\"><span aria-hidden=\"true\">—</span><span class=\"unseen\">empty</span></span>"u8);
         else if (column.IsLost(row)) html.Append("<span class=\"none\">not available</span>"u8);
@@ -30,7 +30,7 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
     }
 
     /// <summary>Opens a link; false, and nothing written, where the row has none.</summary>
-    public bool TryOpen(LinkPlan link, Row row, bool quiet, ReadOnlySpan<byte> kind)
+    public bool TryOpen(LinkPlan link, Row row, bool quiet, ReadOnlySpan<byte> attributes)
     {
         var start = html.Length;
         html.Append("<a href=\""u8);
@@ -54,13 +54,7 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
 
         html.Append("\""u8);
         if (quiet) html.Append(" tabindex=\"-1\" aria-hidden=\"true\""u8);
-        if (!kind.IsEmpty)
-        {
-            html.Append(" class=\""u8);
-            html.Append(kind);
-            html.Append("\""u8);
-        }
-
+        html.Append(attributes);
         html.Append(">"u8);
         return true;
     }

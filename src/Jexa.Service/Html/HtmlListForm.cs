@@ -1,0 +1,63 @@
+using System.Globalization;
+using Jexa.Core.Values;
+using Jexa.Core.Views;
+
+namespace Jexa.Service.Html;
+
+/// <summary>Writes what can be asked of a list, as a form that needs no script.</summary>
+internal static class HtmlListForm
+{
+    /// <summary>A plain form: what is searched for, in which order, how many at a time.</summary>
+    public static void Write(ListView view, Utf8Buffer html)
+    {
+        var controls = view.Controls;
+        html.Append("<form class=\"ask\" method=\"get\" role=\"search\" action=\""u8);
+        html.AppendEncoded(controls.Action);
+        html.Append("\">\n"u8);
+        foreach (var (name, value) in controls.Kept)
+        {
+            html.Append("<input type=\"hidden\" name=\""u8);
+            html.AppendEncoded(name);
+            html.Append("\" value=\""u8);
+            html.AppendEncoded(value);
+            html.Append("\">\n"u8);
+        }
+
+        if (controls.Find is { } find)
+        {
+            html.Append("<label class=\"find\"><span>Find</span> <input type=\"search\" name=\"find\" maxlength=\"200\" value=\""u8);
+            html.AppendEncoded(find);
+            html.Append("\"></label>\n"u8);
+        }
+
+        if (controls.Orders.Count > 0) WriteOrders(view, html);
+        html.Append("<label><span>Rows</span> <select name=\"size\">"u8);
+        foreach (var size in controls.Sizes)
+            WriteOption(size == controls.OwnSize ? "" : size.ToString(CultureInfo.InvariantCulture), size.ToString(CultureInfo.InvariantCulture), size == controls.Size, html);
+        html.Append("</select></label>\n<button>Show</button>\n"u8);
+        html.Append("</form>\n"u8);
+    }
+
+    private static void WriteOrders(ListView view, Utf8Buffer html)
+    {
+        var controls = view.Controls;
+        html.Append(view.Shape.Look == ListLook.Table ? "<label class=\"by-heading\"><span>Order</span> <select name=\"order\">"u8 : "<label><span>Order</span> <select name=\"order\">"u8);
+        WriteOption("", "usual", controls.Order.Length == 0, html);
+        foreach (var order in controls.Orders)
+        {
+            WriteOption(order.Name, $"{order.Label}, rising", controls.Order == order.Name, html);
+            WriteOption("-" + order.Name, $"{order.Label}, falling", controls.Order == "-" + order.Name, html);
+        }
+
+        html.Append("</select></label>\n"u8);
+    }
+
+    private static void WriteOption(string value, string text, bool selected, Utf8Buffer html)
+    {
+        html.Append("<option value=\""u8);
+        html.AppendEncoded(value);
+        html.Append(selected ? "\" selected>"u8 : "\">"u8);
+        html.AppendEncoded(text);
+        html.Append("</option>"u8);
+    }
+}
