@@ -86,6 +86,7 @@ public class FindingTests
     [InlineData("path: \"/b{?y}\"\n  list: bridge\n  where: { length_m: { contains: \"{y}\" } }", "JX311", "real")]
     [InlineData("path: \"/b{?y*}\"\n  list: bridge\n  where: { kind: \"{y}\" }", "JX311", "several times")]
     [InlineData("path: \"/b{?y}\"\n  list: bridge\n  where: { kind: \"{y}\", length_m: \"{y}\" }", "JX311", "The parameter y is")]
+    [InlineData("path: \"/b{?day}\"\n  list: bridge\n  where: { seen_at: { not: \"{day}\" } }", "JX311", "timestamp")]
     [InlineData("path: /b\n  list: bridge\n  where: { opened_on: { year: soon } }", "JX307", "soon")]
     [InlineData("path: /b\n  list: bridge\n  where: { length_m: long }", "JX307", "long")]
     [InlineData("path: /b\n  list: bridge\n  where: { any: { kind: arch } }", "JX114", "any")]

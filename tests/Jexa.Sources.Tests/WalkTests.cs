@@ -272,6 +272,12 @@ public class WalkTests
         ], await SidesAsync("/b?kind=arch&district=l%C3%B8kke"));
         Assert.Equal(["Year: 2019 1 /years/2019, 2020* 2 /years/2020, 2021 2 /years/2021, empty 1 -"], await SidesAsync("/years/2020"));
 
+        // Months are those of a year.
+        var archive = Valley.App("a:\n  path: \"/a{?year,month}\"\n  list: bridge\n  show: [name]\n  where: { opened_on: { year: \"{year}\", month: \"{month}\" } }\n  side: [{ by: opened_on, part: year }, { by: opened_on, part: month }]");
+        site = await app.SiteAsync(archive);
+        Assert.Single(await SidesAsync("/a"));
+        Assert.Equal("Month: January 1 /a?year=2020&month=1, December 1 /a?year=2020&month=12", (await SidesAsync("/a?year=2020"))[1]);
+
         async Task<string[]> SidesAsync(string target)
         {
             var (answer, trace) = await app.VisitAsync(site, target);

@@ -87,7 +87,9 @@ public abstract record Filter
             var ends = new List<Condition>();
             if (from is { } first) ends.Add(new Condition.Compare(Column, Comparison.AtLeast, arguments.Add(Edge(first), Type)));
             if (to is { } behind) ends.Add(new Condition.Compare(Column, Comparison.Less, arguments.Add(Edge(behind), Type)));
-            return new Condition.All(ends);
+
+            // The last of all days leaves nothing to compare with, and an empty field is within no range all the same.
+            return ends.Count == 0 ? new Condition.IsFilled(Column) : new Condition.All(ends);
         }
 
         private Constant Edge(DateOnly day) => Type == FieldType.Timestamp ? new Constant.Moment(Conventions.Kept(day)) : new Constant.Date(day);

@@ -193,7 +193,7 @@ internal sealed class FilterCompiler(RecordGraph graph, Conventions conventions,
         {
             ConditionKind.From => (day, null),
             ConditionKind.To => (null, next),
-            ConditionKind.Above => (next, null),
+            ConditionKind.Above => next is null ? (day, day) : (next, null),
             ConditionKind.Below => (null, day),
             _ => (day, next),
         };
@@ -234,6 +234,7 @@ internal sealed class FilterCompiler(RecordGraph graph, Conventions conventions,
             ConditionKind.From or ConditionKind.To or ConditionKind.Above or ConditionKind.Below =>
                 (type is not (FieldType.Boolean or FieldType.Uuid or FieldType.Bytes or FieldType.Any), "a field that has an order"),
             ConditionKind.Is => (true, ""),
+            ConditionKind.Not or ConditionKind.OneOf when NameOf(at) is not null && type is FieldType.Timestamp => (false, "a field that is no moment: a visitor names days"),
             _ => (type is not FieldType.Bytes && (type is not FieldType.Any || NameOf(at) is null), "a field whose type is known"),
         };
         if (!suits)

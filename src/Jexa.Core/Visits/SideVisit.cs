@@ -22,9 +22,19 @@ internal sealed class SideVisit(QueryRunner queries)
     public async ValueTask<IReadOnlyList<SideView>> RunAsync(ListAsk ask, VisitTrace trace, CancellationToken cancellation)
     {
         if (ask.Page.Sides.Count == 0) return [];
-        var views = new SideView[ask.Page.Sides.Count];
-        for (var i = 0; i < views.Length; i++) views[i] = await RunAsync(ask, ask.Page.Sides[i], trace, cancellation);
+        var views = new List<SideView>(ask.Page.Sides.Count);
+        foreach (var side in ask.Page.Sides)
+            if (!LacksYear(ask, side)) views.Add(await RunAsync(ask, side, trace, cancellation));
         return views;
+    }
+
+    /// <summary>Months are those of a year: while none is chosen they lead nowhere.</summary>
+    private static bool LacksYear(ListAsk ask, SidePlan side)
+    {
+        if (side.Key != DatePartKey.Month) return false;
+        for (var i = 0; i < side.Carried.Count; i++)
+            if (side.Target.Parameters[i].Key == DatePartKey.Year && (side.Carried[i] < 0 || ask.Texts[side.Carried[i]].Count == 0)) return true;
+        return false;
     }
 
     private async ValueTask<SideView> RunAsync(ListAsk ask, SidePlan side, VisitTrace trace, CancellationToken cancellation)
