@@ -10,7 +10,7 @@ namespace Jexa.Demo;
 public static class RegisterMaker
 {
     /// <summary>Raised whenever the data changes, so that an older file is made again.</summary>
-    private const int Version = 5;
+    private const int Version = 6;
     private const int VisibleBridges = 1204;
     private const int WithdrawnBridges = 10;
     private const int Bridges = VisibleBridges + WithdrawnBridges;

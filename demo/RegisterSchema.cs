@@ -18,7 +18,7 @@ internal static class RegisterSchema
           name      TEXT NOT NULL,
           district  TEXT NOT NULL REFERENCES district (slug),
           status    TEXT NOT NULL DEFAULT 'open' CHECK (status IN ('open', 'restricted', 'closed', 'withdrawn')),
-          kind      TEXT NOT NULL,
+          kind      TEXT NOT NULL CHECK (kind IN ('arch', 'beam', 'cable-stayed', 'footbridge', 'suspension', 'swing', 'truss', 'viaduct')),
           river     TEXT NOT NULL,
           opened_on DATE,
           length_m  DECIMAL(7, 1) NOT NULL,
@@ -29,7 +29,9 @@ internal static class RegisterSchema
           photo     TEXT,
           toll_site TEXT,
           story     TEXT,
-          note      TEXT
+          note      TEXT,
+          added_at  TIMESTAMP,
+          changed_at TIMESTAMP
         );
 
         CREATE INDEX bridge_by_name ON bridge (name, opened_on DESC, bridge_id DESC);
@@ -69,7 +71,7 @@ internal static class RegisterSchema
 
         CREATE TABLE photo (
           photo_id  INTEGER PRIMARY KEY,
-          bridge_id INTEGER NOT NULL REFERENCES bridge (bridge_id),
+          bridge_id INTEGER NOT NULL REFERENCES bridge (bridge_id) ON DELETE CASCADE,
           file      TEXT NOT NULL,
           caption   TEXT NOT NULL,
           taken_on  DATE
@@ -82,7 +84,7 @@ internal static class RegisterSchema
           defect_id     INTEGER PRIMARY KEY,
           bridge_id     INTEGER NOT NULL,
           span_no       INTEGER NOT NULL,
-          inspection_id INTEGER REFERENCES inspection (inspection_id),
+          inspection_id INTEGER REFERENCES inspection (inspection_id) ON DELETE SET NULL,
           kind          TEXT NOT NULL,
           severity      INTEGER NOT NULL CHECK (severity BETWEEN 1 AND 4),
           reported_at   TIMESTAMP NOT NULL,
@@ -93,6 +95,12 @@ internal static class RegisterSchema
         CREATE INDEX defect_by_time ON defect (reported_at DESC, defect_id DESC);
         CREATE INDEX defect_by_span ON defect (bridge_id, span_no);
         CREATE INDEX defect_by_inspection ON defect (inspection_id);
+
+        -- What a check cannot say. Its words are shown to whoever it stops.
+        CREATE TRIGGER defect_mended_later BEFORE UPDATE ON defect WHEN new.mended_on < date(new.reported_at)
+          BEGIN SELECT RAISE(ABORT, 'Mended on must not be before the day it was reported.'); END;
+        CREATE TRIGGER defect_added_mended_later BEFORE INSERT ON defect WHEN new.mended_on < date(new.reported_at)
+          BEGIN SELECT RAISE(ABORT, 'Mended on must not be before the day it was reported.'); END;
 
         -- Cases that good data would never show, one row each; "twin" is there twice.
         CREATE TABLE trial_case (trial TEXT NOT NULL, remark TEXT NOT NULL);

@@ -21,6 +21,7 @@ internal static class Program
             PagesCommand.Create(),
             LinkCommand.Create(),
             TraceCommand.Create(),
+            ChangesCommand.Create(),
             ConsoleCommand.Create(),
         };
         var help = root.Options.OfType<HelpOption>().Single();

@@ -26,11 +26,13 @@ public sealed class JexaService : IAsyncDisposable
     private readonly SourceRegistry _sources;
     private readonly StateFolder _state;
     private readonly VisitTelemetry _telemetry;
+    private readonly (ChangeKeeper Keeper, ChangeStore Store) _changes;
 
     private JexaService(
         ServiceOptions options, WebApplication pages, WebApplication console, SiteWatcher watcher, SourceRegistry sources, StateFolder state, VisitTelemetry telemetry,
-        string consoleCode)
+        (ChangeKeeper Keeper, ChangeStore Store) changes, string consoleCode)
     {
+        _changes = changes;
         _watcher = watcher;
         _pages = pages;
         _console = console;
@@ -67,12 +69,17 @@ public sealed class JexaService : IAsyncDisposable
         StateFolder state;
         BearerToken token;
         ListCursor cursors;
+        FormSeal seal;
+        ChangeStore changes;
+        byte[] versionSecret;
         try
         {
             state = options.StateFolder is { } folder ? new StateFolder(folder) : StateFolder.Default(options.Port);
             state.Prepare();
             token = new BearerToken(state.Token());
             cursors = new ListCursor(state.CursorSecret());
+            (seal, versionSecret) = (state.Seal(), state.VersionSecret());
+            changes = state.Changes(TimeProvider.System);
         }
         catch (Exception refused) when (refused is IOException or UnauthorizedAccessException)
         {
@@ -82,27 +89,31 @@ public sealed class JexaService : IAsyncDisposable
         var logger = Logger(options);
         var telemetry = new VisitTelemetry(options.Collector);
         var runtimeFindings = new RuntimeFindings();
-        var host = new SiteHost(compilation, new VisitRunner(TimeProvider.System, cursors, runtimeFindings), runtimeFindings, TimeProvider.System);
+        var editing = new Editing(changes, seal, versionSecret);
+        var host = new SiteHost(compilation, new VisitRunner(TimeProvider.System, cursors, runtimeFindings, editing), runtimeFindings, TimeProvider.System);
         var startCodes = new StartCodes();
         var watcher = new SiteWatcher(host, Compiler(sources, options.Mount), options.AppFile, compilation.Bytes, logger);
-        var managementDoor = new ManagementDoor(host, token, startCodes, logger);
+        var managementDoor = new ManagementDoor(host, changes, new Undo(TimeProvider.System, editing), token, startCodes, logger);
+        var keeper = new ChangeKeeper(changes, () => host.Site, logger);
         WebApplication? console = null;
         WebApplication pages;
         try
         {
             console = await StartAsync(managementDoor.Build(options.ConsolePort), "--console-port", options.ConsolePort, cancellation);
-            var pagesDoor = new PagesDoor(host, watcher, options, token, telemetry, Doors.PortOf(console), logger);
+            var pagesDoor = new PagesDoor(host, watcher, options, token, new VisitorCookies(seal, options.Mount), telemetry, Doors.PortOf(console), logger);
             pages = await StartAsync(pagesDoor.Build(), "--port", options.Port, cancellation);
         }
         catch
         {
             if (console is not null) await console.DisposeAsync();
             telemetry.Dispose();
+            await keeper.DisposeAsync();
+            changes.Dispose();
             await watcher.DisposeAsync();
             throw;
         }
 
-        var service = new JexaService(options, pages, console, watcher, sources, state, telemetry, startCodes.Issue());
+        var service = new JexaService(options, pages, console, watcher, sources, state, telemetry, (keeper, changes), startCodes.Issue());
         managementDoor.PointTo(service.PagesUrl, service.ConsoleUrl);
         try
         {
@@ -125,6 +136,8 @@ public sealed class JexaService : IAsyncDisposable
         await _pages.DisposeAsync();
         await _console.DisposeAsync();
         _telemetry.Dispose();
+        await _changes.Keeper.DisposeAsync();
+        _changes.Store.Dispose();
         await _sources.DisposeAsync();
     }
 

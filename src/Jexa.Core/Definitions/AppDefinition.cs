@@ -44,7 +44,8 @@ public sealed record PageLines(Written Name, int LastLine)
 }
 
 /// <param name="Connection">As written; <c>${NAME}</c> in it stands for an environment variable.</param>
-public sealed record SourceDefinition(Written Name, Written Engine, Written Connection);
+/// <param name="Writing">Whether Jexa may change what the source holds: <c>noted</c>, <c>bare</c> or <c>refused</c>.</param>
+public sealed record SourceDefinition(Written Name, Written Engine, Written Connection, Written? Writing);
 
 /// <param name="Source">The source's name.</param>
 /// <param name="Table">The table or view; null where the records come from a query.</param>
@@ -121,7 +122,23 @@ public sealed record ConditionDefinition(Written Field, ConditionKind Kind, IRea
 /// <param name="When">The field is shown only where these hold for its record.</param>
 public sealed record FieldDefinition(
     Written Name, Written? Label, Written? Type, bool Secret, Written? Pattern, int? MaxLength, Written? SuchAs, Written? RefersTo, Written? As, Written? Under,
-    Written? Base, Written? Unit, int? Decimals, IReadOnlyList<ChoiceDefinition> Choices, IReadOnlyList<ConditionDefinition> When);
+    Written? Base, Written? Unit, int? Decimals, IReadOnlyList<ChoiceDefinition> Choices, IReadOnlyList<ConditionDefinition> When)
+{
+    /// <summary>What forms ask of the field.</summary>
+    public InputDefinition Input { get; init; } = InputDefinition.None;
+}
+
+/// <summary>What forms ask of a field.</summary>
+/// <param name="Required">It must be filled in, also where the source would take it empty.</param>
+/// <param name="Min">The least number, or the first day or moment.</param>
+/// <param name="Max">The greatest number, or the last day or moment.</param>
+/// <param name="Help">A sentence beside the field.</param>
+/// <param name="Default">What a new record's form begins with.</param>
+/// <param name="Kept">Jexa fills the field itself: <c>created</c>, <c>changed</c> or <c>version</c>.</param>
+public sealed record InputDefinition(Written? Required, Written? Min, Written? Max, Written? Help, Written? Default, Written? Kept)
+{
+    public static InputDefinition None { get; } = new(null, null, null, null, null, null);
+}
 
 public sealed record ChoiceDefinition(Written Value, Written Label);
 
@@ -130,6 +147,9 @@ public enum PageKind
     List,
     Detail,
     Text,
+    Edit,
+    New,
+    Delete,
 }
 
 /// <param name="Was">Paths the page had before: they lead to where it is now.</param>
@@ -143,6 +163,9 @@ public enum PageKind
 /// <param name="Beside">The list that stands beside the record.</param>
 /// <param name="NeighboursHidden">The page does not lead to the records before and behind.</param>
 /// <param name="Menu">Where the page stands in the menu; null where the file's order decides.</param>
+/// <param name="Form">The fields that its form asks for, in this order; empty for all that can be written.</param>
+/// <param name="Then">The page that a save leads to; null for the record's own, or its list where there is none or it is gone.</param>
+/// <param name="Add">The page that a list leads to for a new record, or <c>none</c>; null for the first there is.</param>
 public sealed record PageDefinition(
     Written Name,
     Written Path,
@@ -165,7 +188,17 @@ public sealed record PageDefinition(
     Written? Beside,
     bool NeighboursHidden,
     MenuPlace Menu,
-    IdAnswers Ids);
+    IdAnswers Ids,
+    IReadOnlyList<Written> Form,
+    Written? Then,
+    Written? Add)
+{
+    /// <summary>Whether it is about one record that its address names.</summary>
+    public bool HasId => Kind is PageKind.Detail or PageKind.Edit or PageKind.Delete;
+
+    /// <summary>Whether it changes records.</summary>
+    public bool Writes => Kind is PageKind.Edit or PageKind.New or PageKind.Delete;
+}
 
 /// <summary>Where a page stands in the menu.</summary>
 /// <param name="IsHidden">Nowhere.</param>

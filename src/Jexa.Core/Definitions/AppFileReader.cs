@@ -68,11 +68,15 @@ public static class AppFileReader
         return items;
     }
 
+    private static readonly string[] WritingWords = ["noted", "bare", "refused"];
+
     private static SourceDefinition? ReadSource(Written name, MappingReader source, FindingList findings)
     {
         var engine = source.RequiredText("engine", "sqlite");
         var connection = source.RequiredText("connection", "register.db");
-        return engine is null || connection is null ? null : new SourceDefinition(name, engine, connection);
+        var writing = source.Text("writing");
+        if (writing is not null && !WritingWords.Contains(writing.Value)) findings.AddUnknown(FindingCodes.UnknownWord, writing, "way of writing called", WritingWords);
+        return engine is null || connection is null ? null : new SourceDefinition(name, engine, connection, writing);
     }
 
     private static FrameDefinition ReadFrame(MappingReader app, FindingList findings)

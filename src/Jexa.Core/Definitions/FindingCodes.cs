@@ -50,7 +50,6 @@ public static class FindingCodes
     public static readonly FindingCode SameAddresses = Error("JX402", "Two pages for the same addresses");
     public static readonly FindingCode HiddenAddresses = Warning("JX403", "A page hides addresses of records");
     public static readonly FindingCode DetailWithoutId = Error("JX404", "A detail page without an ID");
-    public static readonly FindingCode PageKindNotServed = Error("JX405", "A page kind that is not served yet");
     public static readonly FindingCode UnboundParameter = Error("JX406", "A parameter that stands for no field");
     public static readonly FindingCode UnknownParameter = Error("JX407", "Unknown parameter");
     public static readonly FindingCode UnknownPage = Error("JX408", "Unknown page");
@@ -64,6 +63,10 @@ public static class FindingCodes
     public static readonly FindingCode UnknownZone = Error("JX415", "Unknown time zone or locale");
     public static readonly FindingCode FileAway = Error("JX416", "A file of the app that is not there");
     public static readonly FindingCode SlowOrder = Warning("JX417", "An order that no index can serve");
+    public static readonly FindingCode NotWritable = Error("JX418", "A field that no form can fill");
+    public static readonly FindingCode RequiredNotAsked = Error("JX419", "A required field that a new record's form does not ask for");
+    public static readonly FindingCode WritesUnnoted = Warning("JX420", "Changes whose end nobody may be able to tell");
+    public static readonly FindingCode CannotWrite = Error("JX421", "A page that changes what cannot be changed");
 
     // Links.
     public static readonly FindingCode LinkToUnwrittenPage = Warning("JX501", "A link to a page that is not written yet");

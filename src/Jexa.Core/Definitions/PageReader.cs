@@ -3,17 +3,16 @@ namespace Jexa.Core.Definitions;
 /// <summary>Reads one page of an app file.</summary>
 internal static class PageReader
 {
-    private static readonly string[] Kinds = ["list", "detail", "text"];
-    private static readonly string[] LaterKinds = ["edit", "new"];
+    private static readonly string[] Kinds = ["list", "detail", "text", "edit", "new", "delete"];
     private static readonly string[] Looks = ["table", "cards", "bullets"];
 
     /// <summary>Keys that only some kinds of pages have, and what is said of them elsewhere.</summary>
     private static readonly (string Key, PageKind[] Of, string Otherwise)[] OwnKeys =
     [
         ("order", [PageKind.List], "Only a list has an order."),
-        ("by", [PageKind.Detail], "Only a detail page has an ID."),
-        ("ids", [PageKind.Detail], "Only a detail page has an ID."),
-        ("required", [PageKind.List], "The parameters of this page are required anyway."),
+        ("by", [PageKind.Detail, PageKind.Edit, PageKind.Delete, PageKind.New], "Only a page about one record has an ID."),
+        ("ids", [PageKind.Detail, PageKind.Edit, PageKind.Delete], "Only a page about one record has an ID."),
+        ("required", [PageKind.List, PageKind.New], "The parameters of this page are required anyway."),
         ("search", [PageKind.List], "Only a list has a search box."),
         ("size", [PageKind.List], "Only a list has windows."),
         ("look", [PageKind.List], "Only a list has a look."),
@@ -21,10 +20,15 @@ internal static class PageReader
         ("related", [PageKind.Detail], "Only a record has related ones."),
         ("beside", [PageKind.Detail], "Only a record stands beside a list."),
         ("neighbours", [PageKind.Detail], "Only a record has neighbours."),
-        ("show", [PageKind.List, PageKind.Detail], "A text page has no fields."),
-        ("where", [PageKind.List, PageKind.Detail], "A text page has no records."),
-        ("links", [PageKind.List, PageKind.Detail], "A text page says its links in its text."),
+        ("show", [PageKind.List, PageKind.Detail, PageKind.Delete], "Only lists, detail pages and delete pages show fields; a form has “form”."),
+        ("where", [PageKind.List, PageKind.Detail, PageKind.Edit, PageKind.Delete], "This page has no records to choose from."),
+        ("links", [PageKind.List, PageKind.Detail, PageKind.Edit, PageKind.Delete], "A text page says its links in its text; a new record leads nowhere yet."),
+        ("form", [PageKind.Edit, PageKind.New], "Only edit and new pages have a form."),
+        ("then", [PageKind.Edit, PageKind.New, PageKind.Delete], "Only a page that changes records leads somewhere after."),
+        ("add", [PageKind.List], "Only a list leads to a new record."),
     ];
+
+    private const string KindWords = "list, detail, text, edit, new or delete";
 
     public static PageDefinition? Read(Written name, MappingReader page, FindingList findings)
     {
@@ -48,6 +52,7 @@ internal static class PageReader
             findings.AddUnknown(FindingCodes.UnknownWord, neighbours, "answer called", ["shown", "hidden"]);
         var menu = ReadMenu(page, findings);
         var ids = ReadIds(page, findings);
+        var (form, then, add) = (page.Texts("form"), page.Text("then"), page.Text("add"));
         if (Kind(name, page, findings) is not { } kind) return null;
         foreach (var (key, of, otherwise) in OwnKeys)
             if (!of.Contains(kind) && page.Has(key))
@@ -56,25 +61,19 @@ internal static class PageReader
         var what = page.Text(kind.ToString().ToLowerInvariant());
         return path is null || what is null ? null
             : new PageDefinition(name, path, was, kind, kind == PageKind.Text ? new Written("", what.At) : what, kind == PageKind.Text ? what : null, title, show,
-                [.. order.Select(ReadOrder)], links, by, where, required, search, size, look, side, related, beside, neighbours?.Value == "hidden", menu, ids);
+                [.. order.Select(ReadOrder)], links, by, where, required, search, size, look, side, related, beside, neighbours?.Value == "hidden", menu, ids,
+                form, then, add);
     }
 
     private static PageKind? Kind(Written name, MappingReader page, FindingList findings)
     {
-        var kinds = Kinds.Concat(LaterKinds).Where(page.Has).ToList();
-        if (kinds.Count != 1)
-        {
-            var (code, say) = kinds.Count == 0
-                ? (FindingCodes.MissingKey, "does not say whether it is a list, a detail or a text page")
-                : (FindingCodes.WrongShape, $"is said to be {string.Join(" and ", kinds)} at once");
-            findings.Add(code, page.At, $"The page “{name}” {say}.", "Add the line list: RECORD, detail: RECORD or text: TEXT, one of them.",
-                expected: "list, detail or text");
-            return null;
-        }
-
-        if (!LaterKinds.Contains(kinds[0])) return (PageKind)Array.IndexOf(Kinds, kinds[0]);
-        findings.Add(FindingCodes.PageKindNotServed, page.PlaceOf(kinds[0]), $"This version does not serve {kinds[0]} pages yet.",
-            "Remove the page; links to it may stay, and say that the page is not there yet.", found: kinds[0], expected: "list, detail or text");
+        var kinds = Kinds.Where(page.Has).ToList();
+        if (kinds.Count == 1) return Enum.Parse<PageKind>(kinds[0], ignoreCase: true);
+        var (code, say) = kinds.Count == 0
+            ? (FindingCodes.MissingKey, $"does not say whether it is a {KindWords} page")
+            : (FindingCodes.WrongShape, $"is said to be {string.Join(" and ", kinds)} at once");
+        findings.Add(code, page.At, $"The page “{name}” {say}.", "Add the line list: RECORD, detail: RECORD, edit: RECORD, new: RECORD, delete: RECORD or text: TEXT, one of them.",
+            expected: KindWords);
         return null;
     }
 

@@ -5,6 +5,8 @@ namespace Jexa.Core.Definitions;
 /// <summary>Reads one record kind of an app file.</summary>
 internal static class RecordReader
 {
+    private static readonly string[] KeptWords = ["created", "changed", "version"];
+
     public static RecordDefinition? Read(Written name, MappingReader record, FindingList findings)
     {
         var origin = record.Text("from");
@@ -78,11 +80,23 @@ internal static class RecordReader
             if (type is not null) CheckType(type, findings);
             fields.Add(new FieldDefinition(name, field.Text("label"), type, field.Flag("secret"), field.Text("pattern"), field.Number("max_length", 1, 4096),
                 field.Text("such_as"), field.Text("refers_to"), field.Text("as"), field.Text("under"), field.Text("base"), field.Text("unit"),
-                field.Number("decimals", 0, 12), ReadChoices(field, findings), ConditionReader.Read(field, "when", findings)));
+                field.Number("decimals", 0, 12), ReadChoices(field, findings), ConditionReader.Read(field, "when", findings))
+            {
+                Input = ReadInput(field, findings),
+            });
             field.Finish();
         }
 
         return fields;
+    }
+
+    private static InputDefinition ReadInput(MappingReader field, FindingList findings)
+    {
+        var kept = field.Text("kept");
+        if (kept is not null && !KeptWords.Contains(kept.Value)) findings.AddUnknown(FindingCodes.UnknownWord, kept, "thing that Jexa keeps in a field called", KeptWords);
+        var required = field.Text("required");
+        if (required is not null and not { Value: "true" or "false" }) findings.AddUnknown(FindingCodes.UnknownWord, required, "answer", ["true", "false"]);
+        return new InputDefinition(required, field.Text("min"), field.Text("max"), field.Text("help"), field.Text("default"), kept);
     }
 
     private static List<ChoiceDefinition> ReadChoices(MappingReader field, FindingList findings)

@@ -46,6 +46,15 @@ public sealed class Conventions
     /// <summary>A moment as the app's clocks show it.</summary>
     public DateTime Shown(DateTime moment) => Zone is null ? moment : TimeZoneInfo.ConvertTimeFromUtc(DateTime.SpecifyKind(moment, DateTimeKind.Utc), Zone);
 
+    /// <summary>The moment, as the source keeps it, that the app's clocks show so; null where they leave it out. Where they show it twice, the first.</summary>
+    public DateTime? Kept(DateTime local)
+    {
+        if (Zone is null) return local;
+        if (Zone.IsInvalidTime(local)) return null;
+        var offset = Zone.IsAmbiguousTime(local) ? Zone.GetAmbiguousTimeOffsets(local).Max() : Zone.GetUtcOffset(local);
+        return local.Ticks - offset.Ticks is > 0 and var kept && kept < DateTime.MaxValue.Ticks ? new DateTime(kept) : local;
+    }
+
     /// <summary>The moment, as the source keeps it, at which a day of the app's clocks begins.</summary>
     public DateTime Kept(DateOnly day)
     {

@@ -9,7 +9,8 @@ public readonly record struct ColumnRef(int Table, string Name)
 }
 
 /// <summary>One column of the result. <see cref="FieldType.Any"/> gives the value as it is stored.</summary>
-public sealed record Projection(ColumnRef Column, FieldType Type);
+/// <param name="Secret">No trace may hold it.</param>
+public sealed record Projection(ColumnRef Column, FieldType Type, bool Secret = false);
 
 /// <summary>A value in a condition: written in the app file, or given by the visit.</summary>
 public abstract record Operand

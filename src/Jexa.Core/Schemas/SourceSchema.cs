@@ -5,6 +5,9 @@ namespace Jexa.Core.Schemas;
 /// <summary>What a source says it holds, at one moment. Names compare ordinally, as the source spells them.</summary>
 public sealed record SourceSchema(IReadOnlyList<TableSchema> Tables)
 {
+    /// <summary>Why nothing can be written, as the rest of a sentence; null where something can.</summary>
+    public string? ReadOnlyBecause { get; init; }
+
     public TableSchema? Find(string name) => Tables.FirstOrDefault(table => table.Name == name);
 }
 
@@ -33,6 +36,9 @@ public sealed record TableSchema(
     /// <summary>How many rows there are, as near as the source can tell at once; null where it cannot.</summary>
     public long? AboutRows { get; init; }
 
+    /// <summary>Whether nothing in the source but its rules decides what a row is made of: whoever adds a row names no more than its columns.</summary>
+    public bool IsWritable => Kind == TableKind.Table;
+
     public ColumnSchema? Find(string name) => Columns.FirstOrDefault(column => column.Name == name);
 
     /// <summary>Whether the source lets at most one row have given values in these columns.</summary>
@@ -59,10 +65,42 @@ public sealed record ColumnSchema(
 
     /// <summary>The greatest whole number the column's type can hold.</summary>
     public long Max { get; init; } = long.MaxValue;
+
+    /// <summary>What a value must satisfy besides its type, as far as the source says it in a way that can be read.</summary>
+    public ColumnRules Rules { get; init; } = ColumnRules.None;
+}
+
+/// <summary>What the source's own rules say of one column's values.</summary>
+/// <param name="OneOf">The only values there may be, as their texts; null where there are others.</param>
+/// <param name="Least">The least number.</param>
+/// <param name="Most">The greatest number.</param>
+/// <param name="MaxLength">The most characters of a text.</param>
+/// <param name="Precision">The most digits of a decimal.</param>
+/// <param name="Scale">Its most digits behind the point.</param>
+public sealed record ColumnRules(IReadOnlyList<string>? OneOf, decimal? Least, decimal? Most, int? MaxLength, int? Precision, int? Scale)
+{
+    public static ColumnRules None { get; } = new(null, null, null, null, null, null);
 }
 
 /// <summary>A foreign key: columns here, and the columns of the other table they must be found in.</summary>
-public sealed record ForeignKeySchema(IReadOnlyList<string> Columns, string Table, IReadOnlyList<string> References);
+public sealed record ForeignKeySchema(IReadOnlyList<string> Columns, string Table, IReadOnlyList<string> References)
+{
+    /// <summary>What becomes of the rows that hold it when the row it leads to is deleted.</summary>
+    public DeleteRule OnDelete { get; init; }
+}
+
+/// <summary>What a deleted row does to those that refer to it.</summary>
+public enum DeleteRule
+{
+    /// <summary>As long as there are any it cannot be deleted.</summary>
+    Refuse,
+
+    /// <summary>They are deleted with it.</summary>
+    Cascade,
+
+    /// <summary>They stay, and refer to nothing any more, or to a default.</summary>
+    Release,
+}
 
 /// <summary>What a query of the developer's own gives.</summary>
 /// <param name="Parameters">The names of its parameters, without the sign before them.</param>

@@ -52,7 +52,7 @@ internal sealed class DetailCompiler(
         .. related.SelectMany(block => new[] { block.All, block.Shape.Rows?.RecordLink }).OfType<LinkPlan>().Select(link => new PageLink(link, null, LinkReason.Part)),
     ];
 
-    private SamplePlan? Samples(PageHead head)
+    public SamplePlan? Samples(PageHead head)
     {
         var load = new Projections(head.Record);
         var narrowed = filters.Compile(head.Definition.Where, load, _ => -1).Select(filter => filter.Apply(ParameterValues.None, new ArgumentList())).OfType<Condition>();
@@ -74,7 +74,7 @@ internal sealed class DetailCompiler(
         return orders.Where(order => order.Column.Table == 0).ToDictionary(order => order.Column, order => load.Add(order.Column, order.Stored));
     }
 
-    private TextPlan Title(PageDefinition page, SiteRecord record, Projections load)
+    public TextPlan Title(PageDefinition page, SiteRecord record, Projections load)
     {
         if (page.Title is not { } title || TextHoles.Read(title, findings) is not { } holes) return load.Label(record, 0);
         var pieces = new List<TextPiece>();
@@ -88,7 +88,7 @@ internal sealed class DetailCompiler(
         return new TextPlan(pieces, load.Label(record, 0));
     }
 
-    private PageHead? MissingPage(PageDefinition page, PageHead? list)
+    public PageHead? MissingPage(PageDefinition page, PageHead? list)
     {
         if (page.Ids.MissingPage is not { } name) return page.Ids.MissingStatus is null ? list : null;
         if (!pages.TryGetValue(name.Value, out var target))

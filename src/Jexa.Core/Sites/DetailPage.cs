@@ -7,23 +7,19 @@ using Jexa.Core.Views;
 namespace Jexa.Core.Sites;
 
 /// <summary>Shows one record, by the ID in its address.</summary>
-/// <param name="lookup">The main load: by what the parameters stand for, in their order.</param>
 /// <param name="stored">Where the columns that lists are ordered by stand in a row, as they are stored.</param>
 /// <param name="list">The list of the same records that can be opened by itself, if there is one.</param>
-/// <param name="missingPage">The page a person is led to when the ID is missing; null for none.</param>
 /// <param name="beside">The list that stands beside the record; null for none.</param>
 public sealed class DetailPage(
     PageHead head, DetailShape shape, RecordLookup lookup, IReadOnlyDictionary<ColumnRef, int> stored, TrailPlan trail,
     IReadOnlyList<BlockPlan> blocks, IReadOnlyList<PageLink> links, PageHead? list, PageHead? missingPage, PageHead? beside)
-    : Page(head)
+    : RecordPage(head, lookup, shape.Own, shape.Back, missingPage)
 {
     public override string Kind => "detail";
 
     public override IReadOnlyList<PageLink> Links { get; } = links;
 
     public DetailShape Shape { get; } = shape;
-
-    public RecordLookup Lookup { get; } = lookup;
 
     public IReadOnlyDictionary<ColumnRef, int> Stored { get; } = stored;
 
@@ -33,11 +29,7 @@ public sealed class DetailPage(
 
     public PageHead? List { get; } = list;
 
-    public PageHead? MissingPage { get; } = missingPage;
-
     public PageHead? Beside { get; } = beside;
-
-    public IdAnswers Ids => Head.Definition.Ids;
 }
 
 /// <summary>What stands beside a record: records tied to it, a list of its own, or a notice.</summary>

@@ -23,7 +23,8 @@ internal sealed class HeadCompiler(
         if (Template(page.Path) is not { } template || (record is null && page.Kind != PageKind.Text)) return null;
         var parameters = page.Kind switch
         {
-            PageKind.Detail => Parameters(page, template, record!),
+            PageKind.Detail or PageKind.Edit or PageKind.Delete => Parameters(page, template, record!),
+            PageKind.New => NewParameters(page, template, record!),
             PageKind.List => ListParameters(page, template, record!),
             _ => TextParameters(page, template),
         };
@@ -146,6 +147,26 @@ internal sealed class HeadCompiler(
             uses.TrueForAll(other => other.IsEqual)));
     }
 
+    /// <summary>The parameters of a new record's page: each fills a field, mostly one that leads to the record it belongs to.</summary>
+    private List<PageParameter>? NewParameters(PageDefinition page, PathTemplate template, SiteRecord record)
+    {
+        foreach (var name in page.Required.Concat(page.By.Select(pass => pass.Parameter)).Where(name => !template.Parameters.Contains(name.Value)))
+            findings.AddUnknown(FindingCodes.UnknownParameter, name, $"parameter in the path {page.Path} called", template.Parameters);
+        var parameters = template.Parameters.Select(name =>
+        {
+            var pass = page.By.FirstOrDefault(one => one.Parameter.Value == name);
+            var field = pass is not null ? FieldUse.Find(pass.Field, record.Fields, "filled by an address", findings)
+                : record.Find(name) is { Secret: false } own ? own
+                : graph.FindStep(record, name) is { Key.Columns: [var column] } ? record.Fields.First(one => one.Column.Name == column) : null;
+            if (field is null && pass is null)
+                findings.Add(FindingCodes.UnboundParameter, PlaceOf(page, name), $"The parameter {name} of “{page.Name}” fills no field of a new {record.One}.",
+                    $"Add the line by: {{ {name}: FIELD }} to the page.", found: name, expected: "a field, or the record that a foreign key leads to");
+            var parameter = field is null ? null : Parameter(page, template, name, FieldPath.Own(field));
+            return parameter is null ? null : parameter with { Required = parameter.Segment >= 0 || page.Required.Any(word => word.Value == name) };
+        }).ToList();
+        return parameters.Contains(null) ? null : [.. parameters.OfType<PageParameter>()];
+    }
+
     /// <summary>Parameters of a text page are texts of any kind that its text can repeat.</summary>
     private static List<PageParameter> TextParameters(PageDefinition page, PathTemplate template) =>
     [
@@ -253,7 +274,7 @@ internal sealed class HeadCompiler(
 
     private void ReportHidden(PageHead hiding, PageHead hidden, string example) =>
         findings.Add(FindingCodes.HiddenAddresses, hiding.Definition.Path.At,
-            $"The page “{hiding.Name}” takes the address that {(hidden.Kind is { } record && hidden.Definition.Kind == PageKind.Detail ? $"a {record.One} with the ID “{example}”" : $"“{example}”")} has on the page “{hidden.Name}”.",
+            $"The page “{hiding.Name}” takes the address that {(hidden.Kind is { } record && hidden.Definition.HasId ? $"a {record.One} with the ID “{example}”" : $"“{example}”")} has on the page “{hidden.Name}”.",
             $"Move one of the two to a path of its own; “{hidden.Name}” has its on line {hidden.Definition.Path.At.Line}.",
             found: hiding.Definition.Path.Value, expected: $"a path that {hidden.Definition.Path} does not match");
 

@@ -33,7 +33,10 @@ internal sealed class LinkCompiler(
             var pass = Explicit(link, parameter.Name);
             if (pass is null && !parameter.Required)
             {
-                fillers.Add(null);
+                // A new record belongs to the one that its link stands on, where only one reading is possible.
+                var parent = target.Definition.Kind == PageKind.New && target.Kind != load.Record && Ways(parameter, target.Kind!, load.Record).Distinct().ToList() is [var way]
+                    ? load.Record.Fields.First(one => one.Column.Name == way) : null;
+                fillers.Add(parent is null || KeyType.For(parent.Column, parent.Type, parent.Form)?.Type != parameter.Key.Type ? null : new LinkFiller(parameter.Key, load.Add(parent), parent.Name));
                 continue;
             }
 
@@ -113,8 +116,14 @@ internal sealed class LinkCompiler(
         int Table(PageParameter parameter) => (parameter.Path?.Steps ?? []).Aggregate(joined, load.Join);
     }
 
-    public static string PageText(PageHead page) =>
-        page.Definition.Kind == PageKind.Detail ? Labels.Capital(page.Record.One) : ListHeading(page);
+    public static string PageText(PageHead page) => page.Definition.Kind switch
+    {
+        PageKind.Detail => Labels.Capital(page.Record.One),
+        PageKind.Edit => "Edit",
+        PageKind.Delete => "Delete",
+        PageKind.New => page.Definition.Title?.Value ?? $"New {page.Record.One}",
+        _ => ListHeading(page),
+    };
 
     /// <summary>The heading of a list or text page where no parameter is given.</summary>
     public static string ListHeading(PageHead page) =>

@@ -9,7 +9,8 @@ namespace Jexa.Core.Sites;
 
 /// <summary>Compiles list pages.</summary>
 internal sealed class ListCompiler(
-    IReadOnlyDictionary<string, PageHead?> pages, RecordGraph graph, FilterCompiler filters, LinkCompiler links, RowCompiler rows, TrailCompiler trails, FindingList findings)
+    IReadOnlyDictionary<string, PageHead?> pages, RecordGraph graph, FilterCompiler filters, LinkCompiler links, RowCompiler rows, TrailCompiler trails,
+    ParentCompiler parentCompiler, FindingList findings)
 {
     /// <summary>Counting a list's records stops here.</summary>
     public const int CountLimit = 100_000;
@@ -38,10 +39,11 @@ internal sealed class ListCompiler(
         var compiled = Filters(head, filters, load);
         var search = page.Search.Select(name => graph.Find(name, record, "searched", findings)).OfType<FieldPath>().Where(IsSearchable).Select(load.Ref).ToList();
         var plan = new ListPlan(record, head.Name, load.Columns, load.Joins, Rows(head), compiled, search, orders, order, key, CountLimit);
-        var parents = Parents(head);
+        var parents = parentCompiler.Of(head);
         var sides = page.Side.Select(side => new SideCompiler(pages, graph, filters, trails, findings).Compile(head, side)).OfType<SidePlan>().ToList();
         return new ListPage(head, shape, plan, Heading(head, parents), parents, sides, page.Size ?? ListPage.WindowSize, Standing(placed, columns, page, sides, parents), trails.ListOf(record))
         {
+            Add = Add(head),
             Samples = head.Alone is null ? SamplePlan.Of(head, [], new Projections(record)) : null,
         };
 
@@ -142,44 +144,6 @@ internal sealed class ListCompiler(
             : null);
     }
 
-    /// <summary>The records that parameters name whole: what equals a foreign key must be there.</summary>
-    private List<ParentPlan> Parents(PageHead head)
-    {
-        var parents = new List<ParentPlan>();
-        var equal = head.Parameters.Select((parameter, i) => (parameter, i)).Where(pair => pair.parameter is { IsEqual: true, Many: false }).ToList();
-        foreach (var group in equal.GroupBy(pair => string.Join('.', (pair.parameter.Path?.Steps ?? []).Select(step => step.Key.Columns[0]))))
-        {
-            var holder = group.First().parameter.Path?.Owner(head.Record) ?? head.Record;
-            Collect(holder, group.DistinctBy(pair => pair.parameter.Field.Column.Name).ToDictionary(pair => pair.parameter.Field.Column.Name, pair => (pair.i, pair.parameter.Key)), parents);
-        }
-
-        // A record named by several parameters is nearer than one named by fewer of them.
-        return [.. parents.OrderBy(parent => parent.Parameters.Count)];
-    }
-
-    /// <summary>The records that some columns, each equal to a parameter, lead to; and those that the keys of these lead on to.</summary>
-    private void Collect(SiteRecord holder, Dictionary<string, (int Number, KeyType Key)> named, List<ParentPlan> parents)
-    {
-        foreach (var step in graph.Steps(holder).Where(step => step.Key.Columns.All(named.ContainsKey)))
-        {
-            var parts = step.Key.Columns.Select(column => named[column]).ToList();
-            if (parents.Exists(parent => parent.Record == step.Other && parent.Parameters.SequenceEqual(parts.Select(part => part.Number)))) continue;
-            parents.Add(Parent(step, [.. parts.Select(part => part.Number)], [.. parts.Select(part => part.Key)]));
-            Collect(step.Other, step.Key.References.Zip(parts).DistinctBy(pair => pair.First).ToDictionary(pair => pair.First, pair => pair.Second), parents);
-        }
-    }
-
-    private ParentPlan Parent(FieldStep step, List<int> parameters, List<KeyType> keys)
-    {
-        var load = new Projections(step.Other);
-        var fields = step.Key.References.Select(column => step.Other.Fields.First(field => field.Column.Name == column)).ToList();
-        var label = load.Label(step.Other, 0);
-        var trail = trails.Above(step.Other, 0, load, itself: true);
-        var ordinals = fields.Select(load.Add).ToList();
-        var lookup = Lookups.Compile(step.Other, load, keys, ordinals, [.. fields.Select(FieldPath.Own)], step.Other.Visible);
-        return new ParentPlan(step.Other, parameters, lookup, label, trail);
-    }
-
     private HeadingPlan Heading(PageHead head, List<ParentPlan> parents)
     {
         var fallback = LinkCompiler.ListHeading(head);
@@ -204,6 +168,30 @@ internal sealed class ListCompiler(
         }
 
         return new HeadingPlan(pieces, fallback);
+    }
+
+    /// <summary>The page for a new record: the one that is written, or the first of this record kind that the list's parameters can fill.</summary>
+    private AddPlan? Add(PageHead head)
+    {
+        var word = head.Definition.Add;
+        if (word is { Value: "none" }) return null;
+        if (word is not null && !pages.ContainsKey(word.Value))
+        {
+            findings.AddUnknown(FindingCodes.UnknownPage, word, "page", [.. pages.Keys, "none"]);
+            return null;
+        }
+
+        foreach (var page in pages.Values.OfType<PageHead>().Where(page => page.Kind == head.Kind && page.Definition.Kind == PageKind.New && (word is null || word.Value == page.Name)))
+        {
+            List<int> from = [.. page.Parameters.Select(parameter => head.Parameters.ToList().FindIndex(own => own is { IsEqual: true, Many: false, Path: null } && own.Field == parameter.Field))];
+            if (from.Where((number, i) => number < 0 && page.Parameters[i].Required).Any()) continue;
+            return new AddPlan(page, LinkCompiler.PageText(page), from);
+        }
+
+        if (word is not null && pages.GetValueOrDefault(word.Value) is not null)
+            findings.Add(FindingCodes.PageNeedsParameters, word.At, $"The list “{head.Name}” cannot lead to “{word}” for a new {head.Record.One}.",
+                $"Name a new page of {head.Record.Many} whose parameters this list has.", found: word.Value, expected: $"a new page of {head.Record.Many}, or none");
+        return null;
     }
 
     /// <summary>Every link that stands on a list.</summary>

@@ -22,6 +22,9 @@ public sealed class ListPage(
 
     private readonly ConcurrentDictionary<DetailPage, NeighbourPlan> _neighbours = [];
 
+    /// <summary>The page that makes a new record, and which of the list's parameters fill its own (-1 for none); null where there is none.</summary>
+    public AddPlan? Add { get; init; }
+
     public override string Kind => "list";
 
     public override IReadOnlyList<PageLink> Links { get; } = links;
@@ -51,6 +54,10 @@ public sealed class ListPage(
     /// <summary>How the neighbours of a record are read in this list.</summary>
     public NeighbourPlan NeighboursOn(DetailPage page) => _neighbours.GetOrAdd(page, key => NeighbourPlan.Of(key, Plan));
 }
+
+/// <summary>How a list leads to a new record.</summary>
+/// <param name="From">For each parameter of the page, the number of the list's own that fills it; -1 for none.</param>
+public sealed record AddPlan(PageHead Page, string Text, IReadOnlyList<int> From);
 
 /// <summary>How one record is found by what an address says, and how near what was found is to what was asked for.</summary>
 /// <param name="Load">At most two rows; each ends with whether it is visible where the record has conditions for that.</param>

@@ -28,7 +28,7 @@ internal sealed class Projections(SiteRecord record, IReadOnlyList<Join>? joins 
     /// <summary>The ordinal of a column, read as the given type.</summary>
     public int Add(ColumnRef column, FieldType type)
     {
-        var projection = new Projection(column, type);
+        var projection = Of(column, type);
         var known = _columns.IndexOf(projection);
         if (known >= 0) return known;
         _columns.Add(projection);
@@ -39,7 +39,12 @@ internal sealed class Projections(SiteRecord record, IReadOnlyList<Join>? joins 
     public int Add(FieldPath path) => Add(Ref(path), path.Field.Type);
 
     /// <summary>The ordinal of a field that is read already; -1 for one that is not.</summary>
-    public int Find(FieldPath path) => _columns.IndexOf(new Projection(Ref(path), path.Field.Type));
+    public int Find(FieldPath path) => _columns.IndexOf(Of(Ref(path), path.Field.Type));
+
+    /// <summary>The ordinal of an own field as it is stored.</summary>
+    public int AddStored(SiteField field) => Add(ColumnRef.Own(field.Column.Name), FieldType.Any);
+
+    private Projection Of(ColumnRef column, FieldType type) => new(column, type, column.Table == 0 && record.Find(column.Name)?.Secret == true);
 
     /// <summary>The column of a field however far away; joins what leads there.</summary>
     public ColumnRef Ref(FieldPath path) => new(TableOf(path.Steps), path.Field.Column.Name);

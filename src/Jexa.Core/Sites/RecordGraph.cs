@@ -66,6 +66,9 @@ public sealed class RecordGraph(IReadOnlyList<SiteRecord> records)
         return FieldUse.Find(last, at.Fields, asWhat, findings) is { } field ? new FieldPath(name.Value, steps, field) : null;
     }
 
+    /// <summary>The only foreign key of a record that a word can mean; null where there is none, or several.</summary>
+    public FieldStep? FindStep(SiteRecord from, string word) => Ways(from, word).ToList() is [var only] ? only : null;
+
     /// <summary>The foreign keys that a word can mean: the field that holds one, with or without the part behind its noun, or the record it leads to.</summary>
     private IEnumerable<FieldStep> Ways(SiteRecord from, string word)
     {

@@ -111,7 +111,8 @@ internal sealed class RowCompiler(RecordGraph graph, LinkCompiler links, string 
     private static Func<Row, bool> When(SiteField field, Projections load) =>
         new RowTest(field.When, column => load.Add(load.Record.Fields.First(f => f.Column.Name == column.Name))).Holds;
 
-    private PicturePlan? Picture(SiteRecord owner, SiteField field, int table, PicturePlace place, Projections load)
+    /// <summary>Where the picture is that a field names; null where no address can lead to it.</summary>
+    public PicturePlan? Picture(SiteRecord owner, SiteField field, int table, PicturePlace place, Projections load)
     {
         var key = owner.Key.Select(part => (part, type: KeyType.For(part.Column, part.Type, part.Form))).ToList();
         if (place.Folder is not null && key.Exists(part => part.type is null)) return null;

@@ -21,6 +21,9 @@ public sealed record Site(
     string File, PageFrame Frame, Page? Home, TextPage? NotFound, IReadOnlyList<Page> Pages, PathTree<Page> Paths, IReadOnlyList<PictureLookup> Pictures,
     IReadOnlySet<string> Origins, IReadOnlyList<Finding> Findings)
 {
+    /// <summary>How the records that some page changes are changed, by their names.</summary>
+    public IReadOnlyDictionary<string, ChangePlan> Changes { get; init; } = new Dictionary<string, ChangePlan>();
+
     public Page? Find(string name) => Pages.FirstOrDefault(page => page.Name == name);
 }
 
@@ -87,6 +90,24 @@ public abstract class Page(PageHead head)
 
     /// <summary>The page's kind in the app file's words.</summary>
     public abstract string Kind { get; }
+
+    /// <summary>What a page that only shows something takes.</summary>
+    public const string Reading = "GET, HEAD";
+
+    public const string JsonType = "application/json";
+
+    public const string PatchType = "application/merge-patch+json";
+
+    public const string FormType = "application/x-www-form-urlencoded";
+
+    /// <summary>The methods that the page takes (RFC 9110 section 10.2.1).</summary>
+    public virtual string Methods => Reading;
+
+    /// <summary>Whether a method takes a body of JSON, or of a form.</summary>
+    public virtual bool Takes(string method, bool isJson) => false;
+
+    /// <summary>The media types that a method takes.</summary>
+    public string Accepts(string method) => string.Join(", ", new[] { Takes(method, false) ? FormType : null, Takes(method, true) ? method == "PATCH" ? $"{PatchType}, {JsonType}" : JsonType : null }.OfType<string>());
 
     /// <summary>Every link that stands on the page.</summary>
     public abstract IReadOnlyList<PageLink> Links { get; }

@@ -52,12 +52,18 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
         var links = new LinkCompiler(heads, graph, conventions, mount.Text, findings);
         var rows = new RowCompiler(graph, links, mount.Text, findings);
         var trails = new TrailCompiler(heads, graph, links);
-        var lists = new ListCompiler(heads, graph, filters, links, rows, trails, findings);
+        var parents = new ParentCompiler(graph, trails);
+        var lists = new ListCompiler(heads, graph, filters, links, rows, trails, parents, findings);
         var details = new DetailCompiler(heads, graph, filters, rows, trails, new BlockCompiler(heads, records, graph, filters, links, rows, lists, findings), findings);
+        var changes = new ChangeCompiler(heads, links, trails, described, definition.Records, mount.Text, findings);
+        var edits = new EditCompiler(kinds, described, filters, links, rows, trails, parents, details, new FormCompiler(graph, rows, changes, definition.Records, conventions, findings), changes, findings);
         var pages = heads.Values.OfType<PageHead>().Select(head => head.Definition.Kind switch
         {
             PageKind.List => lists.Compile(head),
             PageKind.Detail => (Page)details.Compile(head),
+            PageKind.Edit => edits.Edit(head),
+            PageKind.New => edits.New(head),
+            PageKind.Delete => edits.Delete(head),
             _ => Text(head, frameCompiler, heads, findings),
         }).ToList();
         foreach (var page in pages) paths.Add(page.Head.Template, page);
@@ -65,13 +71,19 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
             foreach (var former in headCompiler.Former(page.Head, [.. pages.Select(p => p.Head)])) paths.Add(former.Template, new FormerPage(former, page));
         foreach (var link in definition.Pages.Where(page => heads[page.Name.Value] is null).SelectMany(page => page.Links)) links.Check(link);
 
+        foreach (var source in definition.Sources.Where(source => source.Writing?.Value == "bare" && pages.Exists(page => page.Head.Definition.Writes && page.Record?.SourceName == source.Name.Value)))
+            findings.Add(FindingCodes.WritesUnnoted, source.Writing!.At, $"Nothing in “{source.Name}” tells whether a change was made that Jexa did not live to see: such changes stay undetermined.",
+                "Let Jexa keep its table jexa_commit there: remove writing: bare.", found: "bare", expected: "noted");
         var home = Standalone(definition.Home, "the home page", heads, pages, findings) ?? (definition.Home is null ? pages.Find(page => page is ListPage && page.Head.Alone is not null) : null);
         var notFound = Standalone(definition.NotFound, "the page for what is not found", heads, pages, findings) as TextPage;
         if (definition.NotFound is { } named && notFound is null && heads.ContainsKey(named.Value))
             findings.Add(FindingCodes.KeyOfOtherPageKind, named.At, $"“{named}” is no text page.", "Name a text page.", found: named.Value, expected: "a text page");
         var frame = new PageFrame(definition.Title.Value, home?.Head.Alone ?? $"{mount}/", mount, Menu(pages, notFound), conventions, frameCompiler.Texts(kinds),
             pages.Where(page => page.Head.Alone is not null).ToDictionary(page => page.Name, page => page.Head.Alone!));
-        return new Site(definition.File, frame, home, notFound, pages, paths, PictureLookup.Of(kinds), definition.Origins.Select(origin => origin.Value).ToHashSet(), []);
+        return new Site(definition.File, frame, home, notFound, pages, paths, PictureLookup.Of(kinds), definition.Origins.Select(origin => origin.Value).ToHashSet(), [])
+        {
+            Changes = kinds.Where(kind => pages.Exists(page => page.Record == kind && page.Head.Definition.Writes)).ToDictionary(kind => kind.Name, kind => changes.Compile(kind, null)),
+        };
     }
 
     private static TextPage Text(PageHead head, FrameCompiler frame, Dictionary<string, PageHead?> heads, FindingList findings)
@@ -126,7 +138,10 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
         }
 
         if (FillIn(source.Connection, findings) is not { } connection) return null;
-        var opened = sources.Open(new SourceSettings(source.Engine.Value, connection, source.Connection.Value, definition.Folder, SourceSettings.DefaultTimeLimit));
+        var opened = sources.Open(new SourceSettings(source.Engine.Value, connection, source.Connection.Value, definition.Folder, SourceSettings.DefaultTimeLimit)
+        {
+            Writing = source.Writing?.Value switch { "bare" => SourceWriting.Bare, "refused" => SourceWriting.Refused, _ => SourceWriting.Noted },
+        });
         try
         {
             var schema = await opened.DescribeAsync(cancellation);

@@ -9,10 +9,26 @@ namespace Jexa.Core.Sources;
 /// <param name="ShownAs">The connection as the app file writes it, variables not filled in: what messages may say.</param>
 public sealed record SourceSettings(string Engine, string Connection, string ShownAs, string BaseFolder, TimeSpan TimeLimit)
 {
+    /// <summary>Whether Jexa may write, and whether it may keep its own table there.</summary>
+    public SourceWriting Writing { get; init; }
+
     public static TimeSpan DefaultTimeLimit { get; } = TimeSpan.FromSeconds(5);
 
     /// <summary>Never prints the connection.</summary>
     public override string ToString() => Engine;
+}
+
+/// <summary>What Jexa may write into a source.</summary>
+public enum SourceWriting
+{
+    /// <summary>Records, and beside each change one row of a table of ours (<c>jexa_commit</c>) that decides what happened.</summary>
+    Noted,
+
+    /// <summary>Records, and nothing else: after a crash nobody can tell whether the last change was made.</summary>
+    Bare,
+
+    /// <summary>Nothing.</summary>
+    Refused,
 }
 
 /// <summary>Opens sources of one kind. One implementation a folder in Jexa.Sources.</summary>
@@ -49,6 +65,9 @@ public interface ISource : IAsyncDisposable
     /// <summary>Compiles several queries into one, for many runs. Does not touch the source.</summary>
     IPreparedQuery Prepare(CombinedQuery query);
 
+    /// <summary>Begins to change records: nobody else changes them until the session ends.</summary>
+    ValueTask<IWriteSession> BeginWriteAsync(CancellationToken cancellation);
+
     /// <summary>
     /// Looks at a query of the developer's own without running it: the columns it gives, the named parameters it has, and
     /// what is wrong with it.
@@ -65,6 +84,9 @@ public interface IPreparedQuery
     /// <summary>What each cell of a row is called in traces.</summary>
     IReadOnlyList<string> ColumnNames { get; }
 
+    /// <summary>The numbers of the cells that no trace may hold.</summary>
+    IReadOnlyList<int> SecretCells => [];
+
     /// <summary>Appends the rows to a block that has been reset to <see cref="Width"/>.</summary>
     /// <exception cref="SourceException">The source is away, too slow or refused.</exception>
     /// <exception cref="OperationCanceledException">The visitor left.</exception>
@@ -72,6 +94,79 @@ public interface IPreparedQuery
 
     /// <summary>The query with its arguments, as it could be pasted into the engine's own shell. For traces only.</summary>
     string Shown(IReadOnlyList<Constant> arguments);
+}
+
+/// <summary>
+/// One transaction. What it reads stays as it is until it ends; disposed without a commit, it has changed nothing. Used by one
+/// caller at a time. Every call may throw <see cref="SourceException"/>.
+/// </summary>
+public interface IWriteSession : IAsyncDisposable
+{
+    /// <summary>Whether the source keeps our table, so that <see cref="NoteAsync"/> can be asked.</summary>
+    bool KeepsNotes { get; }
+
+    /// <summary>Runs a query of the same source within the transaction.</summary>
+    ValueTask RunAsync(IPreparedQuery query, IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation);
+
+    /// <summary>Changes one row. Gives how many rows were changed, and for a new row its key.</summary>
+    /// <exception cref="RefusedException">A rule of the source forbids it.</exception>
+    ValueTask<WriteResult> WriteAsync(RecordWrite write, CancellationToken cancellation);
+
+    /// <summary>The change as it could be pasted into the engine's own shell, secrets left out. For traces only.</summary>
+    string Shown(RecordWrite write);
+
+    /// <summary>Notes that this transaction is the change of this token; false where one has been noted under it already.</summary>
+    /// <param name="key">The record's key, as the log has it; null to forbid the token for ever.</param>
+    ValueTask<bool> NoteAsync(string token, string? key, CancellationToken cancellation);
+
+    /// <summary>Whether a change of this token has been noted; its key is null where the token was forbidden.</summary>
+    ValueTask<(bool Noted, string? Key)> FindNoteAsync(string token, CancellationToken cancellation);
+
+    /// <summary>Forgets notes that nobody needs any more.</summary>
+    ValueTask ForgetNotesAsync(IReadOnlyCollection<string> tokens, CancellationToken cancellation);
+
+    /// <exception cref="RefusedException">A rule of the source that is looked at last forbids it; nothing is changed.</exception>
+    ValueTask CommitAsync();
+}
+
+/// <param name="Rows">How many rows were changed.</param>
+/// <param name="Key">The new row's key as it is stored, in the order asked for; empty for other changes.</param>
+public readonly record struct WriteResult(int Rows, IReadOnlyList<Constant> Key);
+
+/// <summary>Which kind of rule of the source forbids a change.</summary>
+public enum RefusalReason
+{
+    /// <summary>Another row has these values.</summary>
+    Unique,
+
+    /// <summary>A value is lacking.</summary>
+    Empty,
+
+    /// <summary>A check on the row's values.</summary>
+    Check,
+
+    /// <summary>A row that is referred to is not there, or rows refer to this one.</summary>
+    Reference,
+
+    /// <summary>The developer's own rule, in the developer's own words.</summary>
+    Own,
+
+    /// <summary>A value that the column cannot hold.</summary>
+    Type,
+    Other,
+}
+
+/// <summary>A rule of the source forbids a change; nothing was changed.</summary>
+/// <param name="columns">The columns it is about, as far as the source tells.</param>
+/// <param name="words">What the developer's own rule says; empty for others.</param>
+/// <param name="message">For the developer.</param>
+public sealed class RefusedException(RefusalReason reason, IReadOnlyList<string> columns, string words, string message) : Exception(message)
+{
+    public RefusalReason Reason { get; } = reason;
+
+    public IReadOnlyList<string> Columns { get; } = columns;
+
+    public string Words { get; } = words;
 }
 
 public enum SourceTrouble

@@ -84,7 +84,8 @@ public sealed class RowBlock
     /// Copies the first rows into another block, each run of bytes cut at <paramref name="runLimit"/>: what a trace keeps of
     /// a visit.
     /// </summary>
-    public void CopyCut(int rowLimit, int runLimit, RowBlock copy)
+    /// <param name="secret">Columns whose values are not copied.</param>
+    public void CopyCut(int rowLimit, int runLimit, RowBlock copy, IReadOnlyList<int> secret)
     {
         var rows = Math.Min(Count, rowLimit);
         var bytes = 0;
@@ -100,7 +101,8 @@ public sealed class RowBlock
             for (var column = 0; column < Width; column++)
             {
                 ref readonly var cell = ref _cells[(row * Width) + column];
-                if (IsRun(cell.Kind)) copy.AddRun(cell.Kind, Run(cell)[..Math.Min(cell.Length, runLimit)]);
+                if (secret.Count > 0 && secret.Contains(column)) copy.AddNull();
+                else if (IsRun(cell.Kind)) copy.AddRun(cell.Kind, Run(cell)[..Math.Min(cell.Length, runLimit)]);
                 else copy._cells[copy._cellCount++] = cell;
             }
         }

@@ -36,6 +36,9 @@ public abstract record PageView(PageFrame Frame, string? Page)
 
     /// <summary>The list that stands beside a record, or beside the message that there is none.</summary>
     public ListView? Beside { get; init; }
+
+    /// <summary>What has just been done, said once; null for nothing.</summary>
+    public string? Said { get; init; }
 }
 
 /// <summary>What a list's records look like.</summary>
@@ -100,6 +103,9 @@ public sealed record ListView(
     /// <summary>What links to the list's own records carry so that they lead back here, behind <c>from=</c>; empty where a bare address does.</summary>
     public string FromMark { get; init; } = "";
 
+    /// <summary>The way to a new record; null where there is none.</summary>
+    public PlainLink? Add { get; init; }
+
     /// <summary>The row whose record is shown beside the list; -1 for none.</summary>
     public int CurrentRow { get; init; } = -1;
 }
@@ -139,4 +145,7 @@ public sealed record MessageView(
 {
     /// <summary>The app's own words in their stead, in Markdown; null where it has none.</summary>
     public string? Markdown { get; init; }
+
+    /// <summary>What the visitor typed and could not be saved: label and text.</summary>
+    public IReadOnlyList<(string Label, string Text)> Typed { get; init; } = [];
 }

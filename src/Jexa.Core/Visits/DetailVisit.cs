@@ -1,5 +1,4 @@
 using Jexa.Core.Addresses;
-using Jexa.Core.Keys;
 using Jexa.Core.Sites;
 using Jexa.Core.Sources;
 using Jexa.Core.Values;
@@ -12,14 +11,14 @@ internal sealed class DetailVisit
 {
     private readonly QueryRunner _queries;
     private readonly ListCursor _cursors;
-    private readonly RuntimeFindings _findings;
+    private readonly RecordFinder _finder;
     private readonly ListVisit _lists;
     private readonly PlainLists _plains;
     private readonly NeighbourVisit _neighbours;
 
-    public DetailVisit(QueryRunner queries, ListCursor cursors, RuntimeFindings findings, ListVisit lists)
+    public DetailVisit(QueryRunner queries, ListCursor cursors, RecordFinder finder, ListVisit lists)
     {
-        (_queries, _cursors, _findings, _lists) = (queries, cursors, findings, lists);
+        (_queries, _cursors, _finder, _lists) = (queries, cursors, finder, lists);
         _plains = new PlainLists(cursors);
         _neighbours = new NeighbourVisit(queries, cursors, _plains);
     }
@@ -28,72 +27,21 @@ internal sealed class DetailVisit
     public async ValueTask<Answer> RunAsync(
         Site site, DetailPage page, PageHead asked, VisitRequest request, VisitTrace trace, CancellationToken cancellation)
     {
-        var target = request.Target;
-        var count = page.Parameters.Count;
-        var keys = new Constant[count];
-        var texts = new string[count];
-        var canonical = true;
-        Answer? refused = null;
-        for (var i = 0; i < count; i++)
-        {
-            var parameter = page.Parameters[i];
-            var raw = ParameterReader.Read(target, asked == page.Head ? parameter : asked.Parameters.First(p => p.Name == parameter.Name));
-            var reading = raw.Fault != KeyFault.None ? KeyReading.Failed(raw.Fault)
-                : string.IsNullOrEmpty(raw.Text) ? default : parameter.Key.Read(raw.Text);
-            trace.Add(new TracedParameter(parameter.Name, raw.Text, reading));
-            if (reading.Fault != KeyFault.None)
-                refused ??= Answer.Say(new Outcome.Malformed(parameter.Name, reading.Fault), Messages.Malformed(site, page, parameter, raw, reading.Fault));
-            else if (reading.Value is null)
-                refused ??= Missing(site, page, parameter, request);
-            else
-                (keys[i], texts[i], canonical) = (reading.Value, raw.Text!, canonical && reading.IsCanonical);
-        }
-
-        foreach (var pair in target.Query)
-            if (!asked.Template.QueryParameters.Contains(pair.Name) && pair.Name != ParameterReader.From) trace.AddIgnored(pair.Name);
-        trace.End(VisitStep.Parse);
-        if (refused is not null) return await WithListAsync(site, page, refused, target, trace, cancellation);
-        if (asked != page.Head)
-        {
-            trace.Why = VisitRunner.FormerPath;
-            return RedirectToCanonical(page, asked, target, keys);
-        }
-
-        if (canonical) return await LoadAsync(site, page, target, keys, texts, trace, cancellation);
-        trace.Why = "The ID is a value, but not in its canonical spelling.";
-        return RedirectToCanonical(page, asked, target, keys);
-    }
-
-    private async ValueTask<Answer> LoadAsync(
-        Site site, DetailPage page, RequestTarget target, Constant[] keys, string[] texts, VisitTrace trace, CancellationToken cancellation)
-    {
         var loans = _queries.Begin();
         try
         {
-            var rows = loans.Lend(page.Lookup.Load.Width);
-            await _queries.RunAsync(page.Lookup.Load, keys, rows, trace, cancellation);
-            trace.End(VisitStep.Load);
-            var decision = Loading.Decide(page.Lookup, rows, keys);
-            trace.Why = decision.Why;
-            switch (decision.Outcome)
+            var found = await _finder.FindAsync(site, page, asked, request, loans, trace, cancellation);
+            if (found.Refused is { } refused)
             {
-                case Outcome.Found:
-                    var view = await AroundAsync(site, page, rows[decision.Row], target, loans, trace, cancellation);
-                    trace.End(VisitStep.Decide);
-                    var found = new Answer(decision.Outcome, 200, view) { Return = loans.Dispose };
-                    loans = null;
-                    return found;
-                case Outcome.NotCanonical:
-                    trace.End(VisitStep.Decide);
-                    return RedirectToCanonical(page, page.Head, target, Loading.KeyOf(page.Lookup, rows[decision.Row]));
-                case Outcome.Ambiguous:
-                    trace.End(VisitStep.Decide);
-                    _findings.AddAmbiguous(page, string.Join(", ", texts));
-                    return await WithListAsync(site, page, Answer.Say(decision.Outcome, Messages.Ambiguous(site, page)), target, trace, cancellation);
-                default:
-                    trace.End(VisitStep.Decide);
-                    return await WithListAsync(site, page, Answer.Say(decision.Outcome, Messages.Unknown(site, page, texts)), target, trace, cancellation);
+                if (trace.Microseconds(VisitStep.Load) is not null) trace.End(VisitStep.Decide);
+                return await WithListAsync(site, page, refused, request.Target, trace, cancellation);
             }
+
+            var view = await AroundAsync(site, page, found.Row, request.Target, loans, trace, cancellation);
+            trace.End(VisitStep.Decide);
+            var answer = new Answer(new Outcome.Found(), 200, view) { Return = loans.Dispose };
+            loans = null;
+            return answer;
         }
         finally
         {
@@ -211,34 +159,5 @@ internal sealed class DetailVisit
         }
 
         return -1;
-    }
-
-    private static Answer Missing(Site site, DetailPage page, PageParameter parameter, VisitRequest request)
-    {
-        var outcome = new Outcome.Missing(parameter.Name);
-        if (!request.WantsJson && page.MissingPage is { } list)
-            return new Answer(outcome, 302, null, ListAsk.With(list.Alone!, ParameterReader.Lacking, $"{page.Name}.{parameter.Name}"));
-        var status = page.Ids.MissingStatus ?? (request.WantsJson ? 400 : 404);
-        return Answer.Say(outcome, Messages.Missing(site, page, parameter, status));
-    }
-
-    /// <param name="asked">Under whose path the address was read: its parameters are not kept, all others are.</param>
-    private static Answer RedirectToCanonical(DetailPage page, PageHead asked, RequestTarget target, Constant[] keys)
-    {
-        using var address = new Utf8Buffer(256);
-        if (!page.Head.Builder.TryBuild(new KeyTexts(page, keys), address))
-            throw new InvalidOperationException("A value that was read from an address could not be written into one.");
-        var rest = ParameterReader.RestOfQuery(target, [.. asked.Template.QueryParameters]);
-        var joint = rest.Length == 0 ? "" : page.Head.Template.QueryParameters.Count > 0 ? "&" : "?";
-        return new Answer(new Outcome.NotCanonical(), 301, null, $"{address}{joint}{rest}");
-    }
-
-    private readonly struct KeyTexts(DetailPage page, Constant[] keys) : IParameterTexts
-    {
-        public bool TryWrite(int parameter, Utf8Buffer into)
-        {
-            into.Append(page.Parameters[parameter].Key.Write(keys[parameter]));
-            return true;
-        }
     }
 }

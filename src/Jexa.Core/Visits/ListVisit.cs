@@ -94,7 +94,17 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
         {
             Trail = Trail(page, parents),
             FromMark = Mark(ask, window),
+            Add = Add(ask),
         };
+    }
+
+    /// <summary>The way to a new record, which belongs to what the list's own address names.</summary>
+    private static PlainLink? Add(ListAsk ask)
+    {
+        if (ask.Page.Add is not { } add) return null;
+        var texts = add.From.Select(number => number < 0 ? [] : ask.Texts[number]).ToArray();
+        return add.Page.Builder.Build(texts) is { } address && add.From.Where((_, i) => add.Page.Parameters[i].Required && texts[i].Count == 0).Any() == false
+            ? new PlainLink(add.Page.Name, add.Text, address) : null;
     }
 
     /// <summary>What stands above the nearest of the records that the address names.</summary>
@@ -144,7 +154,7 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
         }
 
         if (decision.Outcome is Outcome.Ambiguous) findings.AddAmbiguous(ask.Page, string.Join(", ", keys.Select(key => key.ToString())));
-        return (default, Answer.Say(decision.Outcome, decision.Outcome is Outcome.Ambiguous
+        return (default, Answer.Of(decision.Outcome, decision.Outcome is Outcome.Ambiguous
             ? Messages.AmbiguousParent(site, ask.Page, parent) : Messages.UnknownParent(site, ask.Page, parent, ask.Texts)));
     }
 
@@ -203,11 +213,11 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
     {
         var parameter = page.Parameters.FirstOrDefault(parameter => parameter.Name == fault.Name);
         if (!fault.IsMissing)
-            return Answer.Say(new Outcome.Malformed(fault.Name, fault.Fault),
+            return Answer.Of(new Outcome.Malformed(fault.Name, fault.Fault),
                 parameter is null ? Messages.MalformedControl(site, page, fault) : Messages.MalformedParameter(site, page, parameter, fault));
         var outcome = new Outcome.Missing(fault.Name);
         if (!request.WantsJson && page.AllOfThem is { } all) return new Answer(outcome, 302, null, ListAsk.With(all.Alone!, ParameterReader.Lacking, $"{page.Name}.{fault.Name}"));
-        return Answer.Say(outcome, Messages.MissingParameter(site, page, parameter!, request.WantsJson ? 400 : 404));
+        return Answer.Of(outcome, Messages.MissingParameter(site, page, parameter!, request.WantsJson ? 400 : 404));
     }
 
     /// <summary>Why the visitor was led to this list, if an address that lacked something led here.</summary>
@@ -219,7 +229,8 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
         if (from.Parameters.FirstOrDefault(p => p.Name == lacking[(point + 1)..]) is not { } parameter) return null;
         return from switch
         {
-            DetailPage detail when detail.MissingPage?.Name == page.Name => Messages.Lacking(detail, parameter),
+            NewPage fresh when fresh.MissingPage?.Name == page.Name => Messages.LackingParent(fresh, parameter),
+            RecordPage detail when detail.MissingPage?.Name == page.Name => Messages.Lacking(detail, parameter),
             ListPage list when list.AllOfThem?.Name == page.Name => Messages.LackingFilter(list, parameter),
             _ => null,
         };

@@ -1,5 +1,6 @@
 using Jexa.Core.Addresses;
 using Jexa.Core.Definitions;
+using Jexa.Core.Edits;
 using Jexa.Core.Formats;
 using Jexa.Core.Keys;
 using Jexa.Core.Sites;
@@ -39,12 +40,12 @@ internal static class Messages
         new(site.Frame, null, "malformed", 400, "This address cannot be read",
             ["It holds characters or steps that no address can have.", "Please check how it was typed or copied."], null, null, Home(site));
 
-    public static MessageView Missing(Site site, DetailPage page, PageParameter parameter, int status) =>
+    public static MessageView Missing(Site site, RecordPage page, PageParameter parameter, int status) =>
         new(site.Frame, page.Name, "missing", status, $"Which {page.Record!.One}?",
             [$"The address names no {page.Record!.One}: {Described(page, parameter)} is missing.", Form(page, parameter)],
             parameter.Name, parameter.Key.Looks, Back(site, page));
 
-    public static MessageView Malformed(Site site, DetailPage page, PageParameter parameter, RawParameter raw, KeyFault fault)
+    public static MessageView Malformed(Site site, RecordPage page, PageParameter parameter, RawParameter raw, KeyFault fault)
     {
         var one = page.Record!.One;
         var said = fault switch
@@ -96,7 +97,7 @@ internal static class Messages
     public static MessageView Exclusive(Site site, Page page, Page rival, IReadOnlyList<string> names) =>
         new(site.Frame, page.Name, "malformed", 400, "This address says two things at once",
             [$"It says {string.Join(" and ", names)}, and only one of the two can be shown.", "Please leave one of them out."], names[0], $"one of {string.Join(", ", names)}",
-            new[] { page, rival }.Select(one => one is DetailPage detail ? detail.Shape.Back : (one as ListPage)?.AllOfThem is { } all
+            new[] { page, rival }.Select(one => one is RecordPage record ? record.Back : (one as ListPage)?.AllOfThem is { } all
                 ? new PlainLink(all.Name, LinkCompiler.ListHeading(all), all.Alone!) : null).OfType<PlainLink>().Distinct().ToArray() is { Length: > 0 } links ? links : Home(site));
 
     public static MessageView MissingParameter(Site site, ListPage page, PageParameter parameter, int status) =>
@@ -119,17 +120,78 @@ internal static class Messages
         $"The address you followed did not say of which {Labels.OfRecord(parameter.Name)} the {page.Record!.Many} are. Here are all of them.";
 
     /// <summary>For a record that is not there and for one that may not be seen alike.</summary>
-    public static MessageView Unknown(Site site, DetailPage page, IReadOnlyList<string> ids) =>
+    public static MessageView Unknown(Site site, RecordPage page, IReadOnlyList<string> ids) =>
         new(site.Frame, page.Name, "unknown", 404, $"There is no such {page.Record!.One}",
             [$"No {page.Record!.One} has {IdSentence(page, ids)}."], null, null, Back(site, page));
 
-    public static MessageView Ambiguous(Site site, DetailPage page) =>
+    public static MessageView Ambiguous(Site site, RecordPage page) =>
         new(site.Frame, page.Name, "ambiguous", 500, $"More than one {page.Record!.One} answers to this address",
             ["None of them is shown, since it could be the wrong one.", "The people who run this app can see what happened."], null, null,
             Back(site, page));
 
+    public static MessageView MissingNew(Site site, NewPage page, PageParameter parameter, int status) =>
+        new(site.Frame, page.Name, "missing", status, $"Which {Labels.OfRecord(parameter.Name)}?",
+            [$"The address does not say to which {Labels.OfRecord(parameter.Name)} the new {page.Record!.One} belongs.", $"{Labels.Capital(parameter.Name)} is {parameter.Key.Looks}."],
+            parameter.Name, parameter.Key.Looks, BackFromNew(site, page));
+
+    public static MessageView MalformedNew(Site site, NewPage page, PageParameter parameter, RawParameter raw, KeyFault fault)
+    {
+        var said = fault switch
+        {
+            KeyFault.BadEncoding => $"The address cannot be read where it says {parameter.Name}.",
+            KeyFault.GivenTwice => $"The address says {parameter.Name} more than once.",
+            KeyFault.OtherName => $"The address says “{Cut(raw.Text!)}” where this page reads “{parameter.Name}”.",
+            _ => $"“{Cut(raw.Text!)}” is no {Labels.OfRecord(parameter.Name)}.",
+        };
+        return new MessageView(site.Frame, page.Name, "malformed", 400, $"{Labels.Capital(A(page.Record!.One))} cannot be added so", [said, $"{Labels.Capital(parameter.Name)} is {parameter.Key.Looks}."],
+            parameter.Name, parameter.Key.Looks, BackFromNew(site, page));
+    }
+
+    /// <summary>For a parent that is not there and for one that may not be seen alike.</summary>
+    public static MessageView UnknownParentOfNew(Site site, NewPage page, ParentPlan parent, IReadOnlyList<string?> texts, bool isAmbiguous) => isAmbiguous
+        ? new(site.Frame, page.Name, "ambiguous", 500, $"More than one {parent.Record.One} answers to this address", ["Nothing can be added, since it could become the wrong one's."], null, null, BackFromNew(site, page))
+        : new(site.Frame, page.Name, "unknown", 404, $"There is no such {parent.Record.One}",
+            [$"No {parent.Record.One} has {string.Join(" and ", parent.Parameters.Select(number => $"the {Labels.OfRecord(page.Parameters[number].Name)} “{Cut(texts[number] ?? "")}”"))}, so no {page.Record!.One} can be added to it."],
+            null, null, BackFromNew(site, page));
+
+    /// <summary>The sentence a list shows a visitor whose address did not say what a new record belongs to.</summary>
+    public static string LackingParent(NewPage page, PageParameter parameter) =>
+        $"The address you followed did not say to which {Labels.OfRecord(parameter.Name)} the new {page.Record!.One} belongs. Choose one from this list.";
+
+    private static PlainLink[] BackFromNew(Site site, NewPage page) => page.Cancel is { } list ? [list] : Home(site);
+
+    /// <summary>For a record that was deleted through this app.</summary>
+    public static MessageView Gone(Site site, RecordPage page, IReadOnlyList<string> ids) =>
+        new(site.Frame, page.Name, "gone", 410, $"This {page.Record!.One} is not there any more",
+            [$"The {page.Record!.One} with {IdSentence(page, ids)} was deleted."], null, null, Back(site, page));
+
+    /// <summary>For a form or a change that did not come from a page of this app.</summary>
+    public static MessageView Untrusted(Site site, Page page, string why) =>
+        new(site.Frame, page.Name, "untrusted", 403, "This was not sent from here", [why, "Nothing was changed. Please open the page here and send it again."], null, null,
+            page.Head.Alone is { } address ? [new PlainLink(page.Name, LinkCompiler.PageText(page.Head), address)] : Home(site));
+
+    public static MessageView Unreadable(Site site, Page page, SentFault fault)
+    {
+        var (status, said) = fault switch
+        {
+            SentFault.TooLarge => (413, "It is larger than anything that can be kept here."),
+            SentFault.OtherType => (415, "It is neither a form of this page nor JSON."),
+            SentFault.NotText => (400, "It is not text in UTF-8, or holds a character that no text can have."),
+            _ => (400, "It did not arrive whole, or is not what a form or a program sends."),
+        };
+        return new MessageView(site.Frame, page.Name, "unreadable", status, "What was sent cannot be read", [said, "Nothing was changed."], null, null, Home(site));
+    }
+
+    /// <summary>For a change whose outcome is known to nobody yet: another one of the same form is under way.</summary>
+    public static MessageView InFlight(Site site, Page page) =>
+        new(site.Frame, page.Name, "unavailable", 503, "This is being saved already", ["The same form was sent before, and that is still going on.", "Please look in a moment whether it was saved."],
+            null, null, Home(site));
+
+    public static string IdsOf(RecordPage page, IReadOnlyList<string> ids) => IdSentence(page, ids);
+
     public static MessageView NotAllowed(Site site, Page page) =>
-        new(site.Frame, page.Name, "not-allowed", 405, "This page can only be read", ["Nothing can be sent to this address, and nothing was changed."],
+        new(site.Frame, page.Name, "not-allowed", 405, page.Methods == Page.Reading ? "This page can only be read" : "This page does not take that",
+            [page.Methods == Page.Reading ? "Nothing can be sent to this address, and nothing was changed." : $"It takes {page.Methods}. Nothing was changed."],
             null, null, page.Head.Alone is { } address ? [new PlainLink(page.Name, LinkCompiler.PageText(page.Head), address)] : Home(site));
 
     public static MessageView Unavailable(Site site, Page? page) =>
@@ -141,25 +203,25 @@ internal static class Messages
             ["The page could not be made; nothing was changed.", "The people who run this app can see what happened."], null, null, Home(site));
 
     /// <summary>The sentence a list shows a visitor who was led there for lack of an ID.</summary>
-    public static string Lacking(DetailPage page, PageParameter parameter) =>
+    public static string Lacking(RecordPage page, PageParameter parameter) =>
         $"The address you followed lacked {Described(page, parameter)}, which tells one {page.Record!.One} from all others. Choose {A(page.Record!.One)} from this list.";
 
-    private static string Form(DetailPage page, PageParameter parameter) =>
+    private static string Form(RecordPage page, PageParameter parameter) =>
         $"{Labels.Capital(Described(page, parameter))} is {parameter.Key.Looks}.";
 
     /// <summary>“a bridge’s ID” for the key itself, “a bridge’s code” for another field.</summary>
-    private static string Described(DetailPage page, PageParameter parameter) => $"{A(page.Record!.One)}’s {Noun(page, parameter)}";
+    private static string Described(RecordPage page, PageParameter parameter) => $"{A(page.Record!.One)}’s {Noun(page, parameter)}";
 
-    private static string Noun(DetailPage page, PageParameter parameter) =>
+    private static string Noun(RecordPage page, PageParameter parameter) =>
         page.Record!.Key is [var only] && only == parameter.Field ? "ID" : Labels.OfRecord(parameter.Field.Name);
 
-    private static string IdSentence(DetailPage page, IReadOnlyList<string> ids) =>
+    private static string IdSentence(RecordPage page, IReadOnlyList<string> ids) =>
         string.Join(" and ", page.Parameters.Select((parameter, i) => $"the {Noun(page, parameter)} “{Cut(ids[i])}”"));
 
     private static string A(string noun) => ("aeiou".Contains(char.ToLowerInvariant(noun[0])) ? "an " : "a ") + noun;
 
-    private static PlainLink[] Back(Site site, DetailPage page) =>
-        page.Shape.Back is { } back ? [back with { Text = $"All {page.Record!.Many}" }] : Home(site);
+    private static PlainLink[] Back(Site site, RecordPage page) =>
+        page.Back is { } back ? [back with { Text = $"All {page.Record!.Many}" }] : Home(site);
 
     private static List<string> Sentences(params IEnumerable<string?> sentences) => [.. sentences.OfType<string>()];
 

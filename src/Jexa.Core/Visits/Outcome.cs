@@ -12,6 +12,7 @@ public abstract record Outcome
     public static IReadOnlyList<string> Words { get; } =
     [
         "listed", "found", "shown", "no-page", "missing", "malformed", "not-canonical", "unknown", "hidden", "ambiguous", "not-allowed", "unavailable", "failed",
+        "gone", "moved", "saved", "invalid", "conflict", "refused", "spent", "untrusted", "unreadable",
     ];
 
     /// <summary>The outcome's word in traces, logs and the developer's eyes.</summary>
@@ -68,4 +69,36 @@ public abstract record Outcome
     public sealed record Unavailable(SourceTrouble Trouble) : Outcome("unavailable");
 
     public sealed record Failed() : Outcome("failed");
+
+    /// <summary>Deleted through Jexa.</summary>
+    public sealed record Gone() : Outcome("gone");
+
+    /// <summary>Its key was changed through Jexa.</summary>
+    public sealed record Moved() : Outcome("moved")
+    {
+        public override bool IsGood => true;
+    }
+
+    public sealed record Saved() : Outcome("saved")
+    {
+        public override bool IsGood => true;
+    }
+
+    /// <summary>What was sent does not satisfy the form; nothing is changed.</summary>
+    public sealed record Invalid() : Outcome("invalid");
+
+    /// <summary>The record has changed since it was read; nothing is changed.</summary>
+    public sealed record Conflict() : Outcome("conflict");
+
+    /// <summary>A rule of the source forbids it; nothing is changed.</summary>
+    public sealed record Refused() : Outcome("refused");
+
+    /// <summary>The form was used already.</summary>
+    public sealed record Spent() : Outcome("spent");
+
+    /// <summary>It was sent from elsewhere than a page of this app.</summary>
+    public sealed record Untrusted() : Outcome("untrusted");
+
+    /// <summary>What was sent cannot be read at all.</summary>
+    public sealed record Unreadable(Edits.SentFault Fault) : Outcome("unreadable");
 }

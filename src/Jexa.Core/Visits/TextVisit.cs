@@ -20,8 +20,8 @@ internal static class TextVisit
             var raw = ParameterReader.Read(target, parameter);
             var reading = raw.Fault != KeyFault.None ? KeyReading.Failed(raw.Fault) : string.IsNullOrEmpty(raw.Text) ? default : parameter.Key.Read(raw.Text);
             trace.Add(new TracedParameter(parameter.Name, raw.Text, reading));
-            if (reading.Fault != KeyFault.None) return Answer.Say(new Outcome.Malformed(parameter.Name, reading.Fault), Messages.BadTarget(site));
-            if (reading.Value is null && parameter.Required) return Answer.Say(new Outcome.Missing(parameter.Name), Messages.NoPage(site, target));
+            if (reading.Fault != KeyFault.None) return Answer.Of(new Outcome.Malformed(parameter.Name, reading.Fault), Messages.BadTarget(site));
+            if (reading.Value is null && parameter.Required) return Answer.Of(new Outcome.Missing(parameter.Name), Messages.NoPage(site, target));
             texts[parameter.Name] = raw.Text ?? "";
         }
 

@@ -1,4 +1,5 @@
 using Jexa.Core.Addresses;
+using Jexa.Core.Edits;
 using Jexa.Core.Keys;
 using Jexa.Core.Sites;
 using Jexa.Core.Sources;
@@ -17,13 +18,17 @@ public sealed class VisitRunner
     private readonly ListVisit _lists;
     private readonly DetailVisit _details;
     private readonly PictureVisit _pictures;
+    private readonly ChangeVisits? _changes;
 
-    public VisitRunner(TimeProvider clock, ListCursor cursors, RuntimeFindings findings)
+    /// <param name="editing">Null where nothing is ever to be changed: pages with forms are then unavailable.</param>
+    public VisitRunner(TimeProvider clock, ListCursor cursors, RuntimeFindings findings, Editing? editing = null)
     {
         var queries = new QueryRunner(clock);
+        var finder = new RecordFinder(queries, findings, editing is null ? null : new KeyHistory(editing.Log));
         _lists = new ListVisit(queries, cursors, findings);
-        _details = new DetailVisit(queries, cursors, findings, _lists);
+        _details = new DetailVisit(queries, cursors, finder, _lists);
         _pictures = new PictureVisit(queries);
+        if (editing is not null) _changes = new ChangeVisits(queries, finder, editing);
     }
 
     /// <summary>The file of a picture, by the address that its record's pages give it; null where there is none to be seen.</summary>
@@ -44,8 +49,8 @@ public sealed class VisitRunner
         {
             trace.Why = trouble.Message;
             answer = trouble.Trouble == SourceTrouble.Failed
-                ? Answer.Say(new Outcome.Failed(), Messages.Failed(site, trace.Page))
-                : Answer.Say(new Outcome.Unavailable(trouble.Trouble), Messages.Unavailable(site, trace.Page)) with { RetryAfterSeconds = 5 };
+                ? Answer.Of(new Outcome.Failed(), Messages.Failed(site, trace.Page))
+                : Answer.Of(new Outcome.Unavailable(trouble.Trouble), Messages.Unavailable(site, trace.Page)) with { RetryAfterSeconds = 5 };
         }
         catch (Exception unforeseen) when (unforeseen is not OperationCanceledException || !cancellation.IsCancellationRequested)
         {
@@ -59,7 +64,7 @@ public sealed class VisitRunner
     public static Answer Failure(Site site, VisitTrace trace, Exception unforeseen)
     {
         trace.Why = $"{unforeseen.GetType().Name}: {unforeseen.Message}";
-        return Traced(Answer.Say(new Outcome.Failed(), Messages.Failed(site, trace.Page)), trace);
+        return Traced(Answer.Of(new Outcome.Failed(), Messages.Failed(site, trace.Page)), trace);
     }
 
     private static Answer Traced(Answer answer, VisitTrace trace)
@@ -73,17 +78,17 @@ public sealed class VisitRunner
     private async ValueTask<Answer> MatchAsync(Site site, VisitRequest request, VisitTrace trace, CancellationToken cancellation)
     {
         var target = request.Target;
-        var reads = request.Method is "GET" or "HEAD";
+        var reads = request.IsSafe;
         if (target.Fault == TargetFault.OutsideMount)
         {
             trace.Why = $"The pages stand below {site.Frame.Mount}/, and this address does not.";
-            return Answer.Say(new Outcome.NoPage(), Messages.NoPage(site, target));
+            return Answer.Of(new Outcome.NoPage(), Messages.NoPage(site, target));
         }
 
         if (target.Fault != TargetFault.None)
         {
             trace.Why = $"The target is no address: {target.Fault}.";
-            return Answer.Say(new Outcome.Malformed(null, KeyFault.WrongForm), Messages.BadTarget(site));
+            return Answer.Of(new Outcome.Malformed(null, KeyFault.WrongForm), Messages.BadTarget(site));
         }
 
         if (target.Path.IsEmpty && reads)
@@ -116,7 +121,7 @@ public sealed class VisitRunner
         if (pages.Count == 0)
         {
             trace.End(VisitStep.Match);
-            return Answer.Say(new Outcome.NoPage(), Messages.NoPage(site, target));
+            return Answer.Of(new Outcome.NoPage(), Messages.NoPage(site, target));
         }
 
         var page = ParameterReader.Choose(pages, target, out var rival);
@@ -124,15 +129,23 @@ public sealed class VisitRunner
         if (page is FormerPage former) page = former.Now;
         trace.Page = page;
         trace.End(VisitStep.Match);
-        if (!reads) return Answer.Say(new Outcome.NotAllowed(), Messages.NotAllowed(site, page)) with { Allow = "GET, HEAD" };
+        if (!page.Methods.Split(", ").Contains(request.Method)) return Answer.Of(new Outcome.NotAllowed(), Messages.NotAllowed(site, page)) with { Allow = page.Methods };
+        if (!reads && Refused(site, page, request, trace) is { } refused) return refused;
         if (rival is not null)
         {
             trace.Why = $"The pages “{page.Name}” and “{rival.Name}” share this path, and the address gives what each of them needs.";
             var names = ParameterReader.RequiredOf(page).Union(ParameterReader.RequiredOf(rival)).ToList();
-            return Answer.Say(new Outcome.Malformed(names[0], KeyFault.Exclusive), Messages.Exclusive(site, page, rival, names));
+            return Answer.Of(new Outcome.Malformed(names[0], KeyFault.Exclusive), Messages.Exclusive(site, page, rival, names));
         }
 
         if (page is DetailPage detail) return await _details.RunAsync(site, detail, asked, request, trace, cancellation);
+        if (page.Head.Definition.Writes)
+        {
+            if (_changes is not null) return await _changes.RunAsync(site, page, asked, request, trace, cancellation);
+            trace.Why = "Nothing can be changed here: there is no change log.";
+            return Answer.Of(new Outcome.Unavailable(SourceTrouble.Away), Messages.Unavailable(site, page));
+        }
+
         if (asked != page.Head) return Former(page, asked, target, trace);
         return page is ListPage list ? await _lists.RunAsync(site, list, request, trace, cancellation) : TextVisit.Run(site, (TextPage)page, target, trace);
     }
@@ -149,15 +162,30 @@ public sealed class VisitRunner
         }
 
         var address = page.Head.Builder.Build([.. page.Head.Template.Parameters.Select(name => texts.TryGetValue(name, out var text) ? new[] { text } : [])]);
-        if (address is null) return Answer.Say(new Outcome.Malformed(null, KeyFault.WrongForm), Messages.BadTarget(trace.Site!));
+        if (address is null) return Answer.Of(new Outcome.Malformed(null, KeyFault.WrongForm), Messages.BadTarget(trace.Site!));
         var rest = ParameterReader.RestOfQuery(target, texts.Keys);
         return new Answer(new Outcome.NotCanonical(), 301, null, rest.Length == 0 ? address : $"{address}{(address.Contains('?') ? '&' : '?')}{rest}");
+    }
+
+    /// <summary>What is not even looked at: sent from elsewhere, or not to be read at all.</summary>
+    private static Answer? Refused(Site site, Page page, VisitRequest request, VisitTrace trace)
+    {
+        if (request.IsForeign)
+        {
+            trace.Why = "Origin or Sec-Fetch-Site say that it comes from a page of another origin.";
+            return Answer.Of(new Outcome.Untrusted(), Messages.Untrusted(site, page, "It comes from a page of another site."));
+        }
+
+        if (request.Sent.Fault == SentFault.None && (page.Takes(request.Method, request.Sent.Json is not null) || request.Method == "DELETE")) return null;
+        var fault = request.Sent.Fault == SentFault.None ? SentFault.OtherType : request.Sent.Fault;
+        trace.Why = $"What was sent cannot be read: {fault}.";
+        return Answer.Of(new Outcome.Unreadable(fault), Messages.Unreadable(site, page, fault)) with { Accepts = fault == SentFault.OtherType ? page.Accepts(request.Method) : null };
     }
 
     private static Answer Reserved(Site site, RequestTarget target)
     {
         var unwritten = target.Segments.Length == 3 && target.Text(1).SequenceEqual(LinkCompiler.UnwrittenSegment);
-        return Answer.Say(new Outcome.NoPage(), unwritten ? Messages.Unwritten(site, target.Text(2).ToString()) : Messages.NoPage(site, target));
+        return Answer.Of(new Outcome.NoPage(), unwritten ? Messages.Unwritten(site, target.Text(2).ToString()) : Messages.NoPage(site, target));
     }
 
     private static bool HasEmptySegmentBefore(RequestTarget target)

@@ -127,7 +127,11 @@ public sealed class VisitTrace
     public double MicrosecondsOf(TracedQuery query) => _clock.GetElapsedTime(0, query.Ticks).TotalMicroseconds;
 
     public void Add(IPreparedQuery query, IReadOnlyList<Constant> arguments, RowBlock? rows, int count, long started) =>
-        _queries.Add(new TracedQuery(query, arguments, rows is null ? null : Copy(rows), count, _clock.GetTimestamp() - started));
+        _queries.Add(new TracedQuery(query, arguments, rows is null ? null : Copy(rows, query.SecretCells), count, _clock.GetTimestamp() - started));
+
+    /// <summary>Notes a change as its engine would write it, secrets left out.</summary>
+    public void AddWrite(string shown, int rows, long started) =>
+        _queries.Add(new TracedQuery(new ShownWrite(shown), [], null, rows, _clock.GetTimestamp() - started));
 
     public void Add(TracedParameter parameter) => _parameters.Add(parameter);
 
@@ -157,10 +161,10 @@ public sealed class VisitTrace
         _start = _clock.GetTimestamp();
     }
 
-    private RowBlock Copy(RowBlock rows)
+    private RowBlock Copy(RowBlock rows, IReadOnlyList<int> secret)
     {
         if (!_spareRows.TryPop(out var copy)) copy = new RowBlock(0, 0);
-        rows.CopyCut(RowLimit, ValueLimit, copy);
+        rows.CopyCut(RowLimit, ValueLimit, copy, secret);
         return copy;
     }
 
@@ -198,4 +202,18 @@ public sealed class VisitTrace
         Constant.Bytes bytes => 40 + bytes.Value.Length,
         _ => 24,
     };
+}
+
+/// <summary>A change, in traces only.</summary>
+internal sealed class ShownWrite(string text) : IPreparedQuery
+{
+    private const int Most = 2000;
+
+    public int Width => 0;
+
+    public IReadOnlyList<string> ColumnNames => [];
+
+    public ValueTask RunAsync(IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation) => throw new NotSupportedException();
+
+    public string Shown(IReadOnlyList<Constant> arguments) => text.Length <= Most ? text : text[..Most] + "…";
 }

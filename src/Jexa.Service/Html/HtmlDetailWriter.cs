@@ -9,8 +9,6 @@ internal sealed class HtmlDetailWriter(HtmlParts allParts, HtmlRowWriter rows)
 {
     public void Write(DetailView view, Utf8Buffer html, Utf8Buffer scratch)
     {
-        var parts = allParts.Of(view.Shape);
-        var values = new HtmlValues(view, html, scratch, "");
         HtmlFrame.WriteTrail(view.Trail, view.Back, html);
         html.Append("<div class=\"lead\">\n<h1>"u8);
         scratch.Truncate(0);
@@ -18,18 +16,27 @@ internal sealed class HtmlDetailWriter(HtmlParts allParts, HtmlRowWriter rows)
         html.AppendEncoded(scratch.Written);
         html.Append("</h1>\n"u8);
         WriteNeighbours(view, html);
-        html.Append("</div>\n<dl class=\"record\">\n"u8);
+        html.Append("</div>\n"u8);
+        WriteFields(view, view.Shape, view.Record, html, scratch);
+        WriteLinks(view, new HtmlValues(view, html, scratch, ""), html);
+        for (var i = 0; i < view.Blocks.Count; i++) WriteBlock(view, view.Blocks[i], i, html, scratch);
+    }
+
+    /// <summary>A record's fields, each with its label.</summary>
+    public void WriteFields(PageView view, DetailShape shape, Row record, Utf8Buffer html, Utf8Buffer scratch)
+    {
+        var parts = allParts.Of(shape);
+        var values = new HtmlValues(view, html, scratch, "");
+        html.Append("<dl class=\"record\">\n"u8);
         for (var i = 0; i < parts.Fields.Length; i++)
         {
-            if (parts.Fields[i].When?.Invoke(view.Record) == false) continue;
+            if (parts.Fields[i].When?.Invoke(record) == false) continue;
             html.Append(parts.Terms[i]);
-            values.Write(parts.Fields[i], view.Record, view.Shape.Title, false, default);
+            values.Write(parts.Fields[i], record, shape.Title, false, default);
             html.Append("</dd></div>\n"u8);
         }
 
         html.Append("</dl>\n"u8);
-        WriteLinks(view, values, html);
-        for (var i = 0; i < view.Blocks.Count; i++) WriteBlock(view, view.Blocks[i], i, html, scratch);
     }
 
     private static void WriteNeighbours(DetailView view, Utf8Buffer html)

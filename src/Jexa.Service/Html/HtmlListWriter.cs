@@ -15,7 +15,15 @@ internal sealed class HtmlListWriter(HtmlParts allParts, HtmlRowWriter rows)
         html.AppendEncoded(view.Heading);
         html.Append("</h1>\n<p class=\"total\">"u8);
         html.AppendEncoded(TotalText(view));
-        html.Append("</p>\n</div>\n"u8);
+        html.Append("</p>\n"u8);
+        if (view.Add is { } add)
+        {
+            html.Append("<p class=\"add\">"u8);
+            HtmlFrame.WriteLink(add, html);
+            html.Append("</p>\n"u8);
+        }
+
+        html.Append("</div>\n"u8);
         if (view.Notice is { } notice) WriteNotice(notice, html);
         if (view.Sides.Count > 0) html.Append("<div class=\"sided\">\n<div class=\"middle\">\n"u8);
         WriteControls(view, html);

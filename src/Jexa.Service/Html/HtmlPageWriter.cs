@@ -9,6 +9,7 @@ internal sealed class HtmlPageWriter
     private readonly HtmlParts _parts;
     private readonly HtmlListWriter _lists;
     private readonly HtmlDetailWriter _details;
+    private readonly HtmlDeleteWriter _deletes;
 
     public HtmlPageWriter(string styleVersion)
     {
@@ -16,6 +17,7 @@ internal sealed class HtmlPageWriter
         var rows = new HtmlRowWriter(_parts);
         _lists = new HtmlListWriter(_parts, rows);
         _details = new HtmlDetailWriter(_parts, rows);
+        _deletes = new HtmlDeleteWriter(_details);
     }
 
     public void Write(PageView view, Utf8Buffer html)
@@ -30,6 +32,13 @@ internal sealed class HtmlPageWriter
         html.Append("</header>\n"u8);
         html.Append(frame.Header);
         html.Append(view.Beside is null ? "<main id=\"main\">\n"u8 : "<main id=\"main\" class=\"pair\">\n"u8);
+        if (view.Said is { } said)
+        {
+            html.Append("<p class=\"said\" role=\"status\" tabindex=\"-1\">"u8);
+            html.AppendEncoded(said);
+            html.Append("</p>\n"u8);
+        }
+
         if (view.Beside is { } beside)
         {
             _lists.WriteBeside(beside, html, scratch);
@@ -46,6 +55,12 @@ internal sealed class HtmlPageWriter
                 break;
             case TextView text:
                 WriteText(text, html);
+                break;
+            case FormView form:
+                HtmlFormWriter.Write(form, html);
+                break;
+            case DeleteView delete:
+                _deletes.Write(delete, html, scratch);
                 break;
             case MessageView message:
                 WriteMessage(message, html);
@@ -77,6 +92,15 @@ internal sealed class HtmlPageWriter
                 break;
             case TextView text:
                 scratch.Append(text.Heading);
+                break;
+            case FormView form:
+                if (form.Faults.Count > 0) scratch.Append("Not saved: "u8);
+                scratch.Append(form.Row is null ? form.Heading : $"Edit {form.Heading}");
+                break;
+            case DeleteView delete:
+                var heading = HtmlDeleteWriter.Heading(delete, scratch);
+                scratch.Truncate(0);
+                scratch.Append(heading);
                 break;
             case MessageView message:
                 scratch.Append(message.Heading);
@@ -110,6 +134,21 @@ internal sealed class HtmlPageWriter
             html.Append("<p>"u8);
             html.AppendEncoded(sentence);
             html.Append("</p>\n"u8);
+        }
+
+        if (view.Typed.Count > 0)
+        {
+            html.Append("<dl class=\"record\">\n"u8);
+            foreach (var (label, text) in view.Typed)
+            {
+                html.Append("<div><dt>"u8);
+                html.AppendEncoded(label);
+                html.Append("</dt><dd><span class=\"long\">"u8);
+                html.AppendEncoded(text);
+                html.Append("</span></dd></div>\n"u8);
+            }
+
+            html.Append("</dl>\n"u8);
         }
 
         HtmlFrame.WriteLinks(view.Links, html);

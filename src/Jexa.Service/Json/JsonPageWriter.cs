@@ -33,6 +33,24 @@ internal static class JsonPageWriter
             case TextView text:
                 WriteText(text, writer);
                 break;
+            case FormView { Status: >= 400 } form:
+                WriteFaults(form, instance, writer);
+                break;
+            case FormView form:
+                WriteForm(form, writer, scratch);
+                break;
+            case DeleteView { Status: >= 400 } delete:
+                WriteProblem(new MessageView(delete.Frame, delete.Page, delete.Outcome, delete.Status, "", [delete.Notice ?? ""], null, null, []), instance, writer);
+                break;
+            case DeleteView delete:
+                WriteDelete(delete, writer, scratch);
+                break;
+            case SavedView saved:
+                writer.WriteString("outcome"u8, "saved"u8);
+                writer.WriteString("page"u8, saved.Page);
+                writer.WriteString("id"u8, saved.Id);
+                writer.WriteString("address"u8, saved.Address);
+                break;
             case MessageView message:
                 WriteProblem(message, instance, writer);
                 break;
@@ -57,6 +75,7 @@ internal static class JsonPageWriter
         json.WriteString("prev"u8, view.Windows.Previous);
         json.WriteString("next"u8, view.Windows.Next);
         json.WriteString("last"u8, view.Windows.Last);
+        if (view.Add is { } add) json.WriteString("add"u8, add.Address);
         WriteControls(view.Controls, json);
         WriteSides(view.Sides, json);
     }
@@ -338,6 +357,62 @@ internal static class JsonPageWriter
             default:
                 json.WriteNullValue();
                 break;
+        }
+    }
+
+    /// <summary>The record's own fields as they are, by which it is changed: no labels, nothing of other records.</summary>
+    private static void WriteForm(FormView view, Utf8JsonWriter json, Utf8Buffer scratch)
+    {
+        json.WriteString("outcome"u8, view.Outcome);
+        json.WriteString("page"u8, view.Page);
+        if (view.Row is { } row)
+        {
+            WriteIdentity(view.Own!, row, json, scratch);
+            WriteFields(view.Stored, row, json, scratch);
+            return;
+        }
+
+        json.WriteStartObject("fields"u8);
+        foreach (var input in view.Inputs)
+        {
+            if (input.Text.Length == 0) json.WriteNull(input.Name);
+            else if (input.Field.Type == FieldType.Boolean) json.WriteBoolean(input.Name, input.Text == "true");
+            else if (input.Field.Type is FieldType.Integer or FieldType.Real && double.TryParse(input.Text, CultureInfo.InvariantCulture, out _))
+            {
+                json.WritePropertyName(input.Name);
+                json.WriteRawValue(input.Text);
+            }
+            else json.WriteString(input.Name, input.Text);
+        }
+
+        json.WriteEndObject();
+    }
+
+    private static void WriteDelete(DeleteView view, Utf8JsonWriter json, Utf8Buffer scratch)
+    {
+        json.WriteString("outcome"u8, view.Outcome);
+        json.WriteString("page"u8, view.Page);
+        WriteIdentity(view.Shape.Own, view.Record, json, scratch);
+        WriteFields(view.Stored, view.Record, json, scratch);
+    }
+
+    /// <summary>What is wrong with what was sent: each fault with where it is (RFC 6901).</summary>
+    private static void WriteFaults(FormView view, string instance, Utf8JsonWriter json)
+    {
+        var detail = view.Notice ?? (view.Strays.Count + view.Faults.Count == 1 ? "What was sent cannot be saved: one thing is wrong with it. Nothing was changed."
+            : $"What was sent cannot be saved: {view.Strays.Count + view.Faults.Count} things are wrong with it. Nothing was changed.");
+        WriteProblem(new MessageView(view.Frame, view.Page, view.Outcome, view.Status, "", [detail], null, null, []), instance, json);
+        json.WriteStartArray("errors"u8);
+        foreach (var (pointer, text) in view.Strays) Write($"#{pointer}", text);
+        foreach (var fault in view.Faults) Write(fault.Field is { } field ? $"#/fields/{field.Name}" : "#", fault.Text);
+        json.WriteEndArray();
+
+        void Write(string pointer, string text)
+        {
+            json.WriteStartObject();
+            json.WriteString("pointer"u8, pointer);
+            json.WriteString("detail"u8, text);
+            json.WriteEndObject();
         }
     }
 

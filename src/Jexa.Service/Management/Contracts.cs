@@ -101,3 +101,24 @@ public sealed record SessionAnswer(string Token);
 
 /// <param name="Url">Opens the console signed in, once.</param>
 public sealed record ConsoleInfo(string Url);
+
+/// <summary>A change that was made through a page, or is about to be.</summary>
+/// <param name="State"><c>made</c>; <c>intended</c> while it goes on; <c>undetermined</c> where nothing tells whether it was made.</param>
+/// <param name="Kind"><c>added</c>, <c>changed</c> or <c>deleted</c>.</param>
+/// <param name="Page">The page that made it; <c>(undo)</c> for one that took another back.</param>
+/// <param name="Id">The record's ID as it stands in addresses; empty where no page shows it.</param>
+/// <param name="Key">The record's key as it is stored, as JSON.</param>
+/// <param name="By">Who made it; null as long as nobody signs in.</param>
+/// <param name="Undoes">The number of the change that it took back.</param>
+/// <param name="UndoneBy">The number of the change that took it back.</param>
+public sealed record ChangeInfo(
+    long Number, DateTimeOffset At, string State, string Kind, string Page, string Record, string Id, string Key, string? By, long? Undoes, long? UndoneBy, IReadOnlyList<ChangedField> Fields);
+
+/// <summary>A field before and after a change, as it is stored.</summary>
+/// <param name="Before">Null for nothing.</param>
+/// <param name="Secret">Only that it changed is known.</param>
+public sealed record ChangedField(string Field, string? Before, string? After, bool Secret);
+
+/// <param name="Changes">Newest first.</param>
+/// <param name="More">There are earlier ones.</param>
+public sealed record ChangeList(IReadOnlyList<ChangeInfo> Changes, bool More);

@@ -1,3 +1,5 @@
+using Jexa.Core.Edits;
+using Jexa.Core.Visits;
 using Jexa.Service.Assets;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
@@ -9,12 +11,13 @@ namespace Jexa.Service.Management;
 /// The second door: management API and console, on an origin of its own. Everything below <c>/api/</c> wants the bearer
 /// token, but for the one trade of a start code for it.
 /// </summary>
-internal sealed class ManagementDoor(SiteHost host, BearerToken token, StartCodes startCodes, Serilog.ILogger logger)
+internal sealed class ManagementDoor(SiteHost host, IChangeLog changes, Undo undo, BearerToken token, StartCodes startCodes, Serilog.ILogger logger)
 {
     private static readonly Asset Schema = Asset.Embedded("app-file.schema.json", "app-file.schema.json", "application/schema+json");
 
     private readonly OwnHost _ownHost = new([]);
     private readonly ManagementApi _api = new(host, token, startCodes);
+    private readonly ChangesApi _changes = new(host, changes, undo);
     private readonly ConsoleFiles _console = new();
 
     public WebApplication Build(int port)
@@ -41,7 +44,9 @@ internal sealed class ManagementDoor(SiteHost host, BearerToken token, StartCode
         app.Use(GuardAsync);
         app.UseRouting();
         app.MapOpenApi("/openapi.json");
-        _api.Map(app.MapGroup("/api").WithTags("management").ProducesProblem(StatusCodes.Status401Unauthorized));
+        var api = app.MapGroup("/api").WithTags("management").ProducesProblem(StatusCodes.Status401Unauthorized);
+        _api.Map(api);
+        _changes.Map(api);
         app.MapGet("/app-file.schema.json", http => AssetAnswer.SendAsync(http, Schema, "no-cache")).ExcludeFromDescription();
         app.MapFallback("/api/{**rest}", () => TypedResults.Problem("There is no such operation; /openapi.json has them all.", statusCode: StatusCodes.Status404NotFound));
         app.MapFallback("{**path}", _console.SendAsync);

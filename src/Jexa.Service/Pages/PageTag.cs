@@ -15,7 +15,7 @@ internal static class PageTag
     public static bool IsHeld(StringValues held, string tag)
     {
         if (held.Count == 0) return false;
-        var opaque = tag.AsSpan(2);
+        var opaque = tag.StartsWith("W/", StringComparison.Ordinal) ? tag.AsSpan(2) : tag.AsSpan();
         foreach (var line in held)
         {
             foreach (var range in line.AsSpan().Split(','))

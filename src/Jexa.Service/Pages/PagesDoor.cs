@@ -26,7 +26,8 @@ namespace Jexa.Service.Pages;
 /// </summary>
 /// <param name="token">Shown by those who may see traces.</param>
 /// <param name="consolePort">Only the console may show pages in a frame.</param>
-internal sealed class PagesDoor(SiteHost host, SiteWatcher watcher, ServiceOptions options, BearerToken token, VisitTelemetry telemetry, int consolePort, Serilog.ILogger logger)
+internal sealed class PagesDoor(
+    SiteHost host, SiteWatcher watcher, ServiceOptions options, BearerToken token, VisitorCookies cookies, VisitTelemetry telemetry, int consolePort, Serilog.ILogger logger)
 {
     private const int MaxInstance = 2048;
 
@@ -84,11 +85,25 @@ internal sealed class PagesDoor(SiteHost host, SiteWatcher watcher, ServiceOptio
         trace.Visitor = http.Connection.RemoteIpAddress;
         trace.Framed = http.Request.Headers["Sec-Fetch-Dest"] == "iframe";
         http.Response.Headers["Jexa-Visit"] = trace.Number.ToString(CultureInfo.InvariantCulture);
-        var json = Negotiation.PrefersJson(http.Request.Headers.Accept);
+        var json = Negotiation.PrefersJson(http.Request.Headers.Accept) || SentReader.IsJson(http) || HttpMethods.IsPatch(http.Request.Method) || HttpMethods.IsDelete(http.Request.Method);
         try
         {
-            using var answer = await host.Runner.RunAsync(
-                host.Site, new VisitRequest(http.Request.Method, target, json, Principal.Anonymous.Value), trace, http.RequestAborted);
+            var request = new VisitRequest(http.Request.Method, target, json, Principal.Anonymous.Value);
+            if (!request.IsSafe)
+            {
+                request = request with
+                {
+                    IsForeign = SentReader.IsForeign(http),
+                    Sent = await SentReader.ReadAsync(http),
+                    IfMatch = http.Request.Headers.IfMatch.Count > 0 ? http.Request.Headers.IfMatch.ToString() : null,
+                };
+            }
+
+            request = request with { Visitor = VisitorCookies.VisitorOf(http) };
+            using var ended = await host.Runner.RunAsync(host.Site, request, trace, http.RequestAborted);
+            var answer = ended;
+            if (!json && answer is { Status: 200, View: { } shown } && cookies.Take(http, target) is { } say) answer = answer with { View = shown with { Said = say }, IsForOnce = true };
+            cookies.Give(http, answer);
             using var body = new Utf8Buffer(16 * 1024);
             var written = Write(answer, trace, target, json, body);
             trace.End(VisitStep.Answer);
@@ -154,8 +169,11 @@ internal sealed class PagesDoor(SiteHost host, SiteWatcher watcher, ServiceOptio
         headers.Vary = "Accept, Accept-Encoding, Origin";
         if (answer.Location is not null) headers.Location = answer.Location;
         if (answer.Allow is not null) headers.Allow = answer.Allow;
+        if (answer.Accepts is { } types && HttpMethods.IsPatch(http.Request.Method)) headers["Accept-Patch"] = types;
+        else if (answer.Accepts is not null) headers["Accept-Post"] = answer.Accepts;
         if (answer.RetryAfterSeconds is { } seconds) headers.RetryAfter = seconds.ToString(CultureInfo.InvariantCulture);
-        if (answer.Status != StatusCodes.Status200OK)
+        var isVersion = json && answer.Version is not null;
+        if (answer.Status != StatusCodes.Status200OK || (answer.IsForOnce && !isVersion))
         {
             headers.CacheControl = "no-store";
         }
@@ -163,10 +181,10 @@ internal sealed class PagesDoor(SiteHost host, SiteWatcher watcher, ServiceOptio
         {
             // A browser may keep the page, but asks each time; nobody in between may keep it.
             headers.CacheControl = "private, no-cache";
-            headers.ETag = PageTag.Of(body.Written, json);
+            headers.ETag = isVersion ? $"\"{answer.Version}\"" : PageTag.Of(body.Written, json);
             if (LinkHeader.Of(answer.View!) is { } link) headers.Link = link;
             if (LinkHeader.TemplateOf(answer.View!) is { } template) headers["Link-Template"] = template;
-            if (PageTag.IsHeld(http.Request.Headers.IfNoneMatch, headers.ETag.ToString()))
+            if (HttpMethods.IsGet(http.Request.Method) && PageTag.IsHeld(http.Request.Headers.IfNoneMatch, headers.ETag.ToString()))
             {
                 response.StatusCode = StatusCodes.Status304NotModified;
                 return;
@@ -175,12 +193,13 @@ internal sealed class PagesDoor(SiteHost host, SiteWatcher watcher, ServiceOptio
 
         if (body.Length == 0)
         {
-            response.ContentLength = 0;
+            if (answer.Status != StatusCodes.Status204NoContent) response.ContentLength = 0;
             return;
         }
 
         response.ContentType = !json ? "text/html; charset=utf-8" : answer.Status < 400 ? "application/json" : "application/problem+json";
-        using var compressed = Compression.TryCompress(http.Request.Headers.AcceptEncoding, body);
+        // A version is a strong tag: it is sent in one coding only.
+        using var compressed = isVersion ? null : Compression.TryCompress(http.Request.Headers.AcceptEncoding, body);
         if (compressed is not null) headers.ContentEncoding = Compression.Coding;
         var sent = compressed ?? body;
         response.ContentLength = sent.Length;

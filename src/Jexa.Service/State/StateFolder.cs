@@ -59,6 +59,15 @@ public sealed class StateFolder
     /// <summary>The secret that seals list cursors, so that they outlive a restart.</summary>
     public byte[] CursorSecret() => Secret(System.IO.Path.Combine(Path, "cursor-secret"), () => RandomNumberGenerator.GetBytes(SecretLength));
 
+    /// <summary>The secret that versions of records are told apart by.</summary>
+    public byte[] VersionSecret() => Secret(System.IO.Path.Combine(Path, "version-secret"), () => RandomNumberGenerator.GetBytes(SecretLength));
+
+    /// <summary>The change log; made at first use.</summary>
+    public ChangeStore Changes(TimeProvider clock) => new(System.IO.Path.Combine(Path, "changes.db"), clock);
+
+    /// <summary>What seals forms.</summary>
+    public FormSeal Seal() => FormSeal.In(Directory.CreateDirectory(System.IO.Path.Combine(Path, "keys"), OwnerFile | UnixFileMode.UserExecute));
+
     public void WriteAddress(ServiceAddress address) => WriteOwned(AddressFile, JsonSerializer.SerializeToUtf8Bytes(address));
 
     /// <summary>Removes the address if it is this process's own.</summary>
@@ -107,7 +116,7 @@ public sealed class StateFolder
     }
 
     /// <summary>Writes a file whole or not at all, readable by its owner from its first moment.</summary>
-    private static void WriteOwned(string file, byte[] bytes)
+    internal static void WriteOwned(string file, byte[] bytes)
     {
         var draft = $"{file}.{Environment.ProcessId}";
         var options = new FileStreamOptions { Mode = FileMode.Create, Access = FileAccess.Write, UnixCreateMode = OwnerFile };

@@ -38,7 +38,7 @@ internal static class SqliteDescriber
         return new TableSchema(
             name,
             view ? TableKind.View : TableKind.Table,
-            [.. shown.Select(column => Column(column, primaryKey, rowId, withoutRowId, view || connection.CollationOf(name, column[0]!) != "BINARY"))],
+            Ruled(connection, name, [.. shown.Select(column => Column(column, primaryKey, rowId, withoutRowId, view || connection.CollationOf(name, column[0]!) != "BINARY"))]),
             primaryKey,
             unique,
             view ? [] : ForeignKeys(connection, name))
@@ -46,6 +46,14 @@ internal static class SqliteDescriber
             IndexedFirst = FirstColumns(connection, indexes, rowId),
             AboutRows = view || withoutRowId ? null : AboutRows(connection, name),
         };
+    }
+
+    /// <summary>The columns with what the table's checks and their declared types say of their values.</summary>
+    private static ColumnSchema[] Ruled(SqliteReader connection, string table, ColumnSchema[] columns)
+    {
+        var text = connection.Ask("SELECT sql FROM sqlite_schema WHERE name = ?1 AND type = 'table'", table) is [[{ } sql]] ? sql : "";
+        var checks = SqliteChecks.Read(text);
+        return [.. columns.Select(column => column with { Rules = SqliteChecks.RulesOf(column, checks) })];
     }
 
     private static HashSet<string> FirstColumns(SqliteReader connection, List<string?[]> indexes, string? rowId)
@@ -109,7 +117,7 @@ internal static class SqliteDescriber
 
     private static List<ForeignKeySchema> ForeignKeys(SqliteReader connection, string table)
     {
-        var rows = connection.Ask("SELECT id, \"table\", \"from\", \"to\" FROM pragma_foreign_key_list(?1) ORDER BY id, seq", table);
+        var rows = connection.Ask("SELECT id, \"table\", \"from\", \"to\", on_delete FROM pragma_foreign_key_list(?1) ORDER BY id, seq", table);
         var keys = new List<ForeignKeySchema>();
         foreach (var group in rows.GroupBy(row => row[0]))
         {
@@ -119,7 +127,10 @@ internal static class SqliteDescriber
             // Without named columns a foreign key leads to the parent's primary key.
             if (to.Contains(null))
                 to = [.. connection.Ask("SELECT name FROM pragma_table_info(?1) WHERE pk > 0 ORDER BY pk", parent).Select(row => row[0])];
-            if (to.Count == group.Count()) keys.Add(new ForeignKeySchema([.. group.Select(row => row[2]!)], parent, [.. to.Select(name => name!)]));
+            if (to.Count == group.Count()) keys.Add(new ForeignKeySchema([.. group.Select(row => row[2]!)], parent, [.. to.Select(name => name!)])
+            {
+                OnDelete = group.First()[4] switch { "CASCADE" => DeleteRule.Cascade, "SET NULL" or "SET DEFAULT" => DeleteRule.Release, _ => DeleteRule.Refuse },
+            });
         }
 
         return keys;

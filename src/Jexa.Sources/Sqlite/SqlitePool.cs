@@ -4,7 +4,7 @@ using Microsoft.Data.Sqlite;
 namespace Jexa.Sources.Sqlite;
 
 /// <summary>
-/// A fixed number of read connections to one file, opened when first needed, each with its statements kept prepared. The
+/// A fixed number of read connections to one file (whoever writes opens one more), opened when first needed, each with its statements kept prepared. The
 /// driver's own pool keeps connections only, and makes each lookup half again as dear.
 /// </summary>
 internal sealed class SqlitePool : IDisposable
@@ -161,14 +161,27 @@ internal sealed class SqlitePool : IDisposable
         }
     }
 
-    private SqliteReader Open(int generation)
+    /// <summary>Which of the files that stood at the path is there now.</summary>
+    public int Generation
+    {
+        get
+        {
+            LookAtFile();
+            return _generation;
+        }
+    }
+
+    /// <summary>A new connection to the file as it is now.</summary>
+    public SqliteReader OpenForWriting() => Open(Generation, writes: true);
+
+    private SqliteReader Open(int generation, bool writes = false)
     {
         if (!File.Exists(_path))
             throw new SourceException(SourceTrouble.Away, Directory.Exists(_path) ? $"{_shownAs} is a folder, not a file." : $"There is no file {_shownAs}.");
         var settings = new SqliteConnectionStringBuilder
         {
             DataSource = _path,
-            Mode = SqliteOpenMode.ReadOnly,
+            Mode = writes ? SqliteOpenMode.ReadWrite : SqliteOpenMode.ReadOnly,
             Pooling = false,
             DefaultTimeout = (int)Math.Ceiling(_timeLimit.TotalSeconds),
         };
@@ -176,7 +189,7 @@ internal sealed class SqlitePool : IDisposable
         try
         {
             connection.Open();
-            return new SqliteReader(connection, _timeLimit, generation);
+            return new SqliteReader(connection, _timeLimit, generation, writes);
         }
         catch (SqliteException refused)
         {

@@ -17,6 +17,12 @@ internal sealed class SqliteQuery(SqlitePool pool, string text, IReadOnlyList<st
     /// <summary>The type to read each column as; columns beyond are plain integers.</summary>
     public FieldType[] Types { get; } = types;
 
+    public IReadOnlyList<int> SecretCells { get; init; } = [];
+
+    /// <summary>Runs it on a connection at hand.</summary>
+    public void Run(SqliteReader connection, IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation) =>
+        connection.Run(this, arguments, into, cancellation);
+
     public async ValueTask RunAsync(IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation)
     {
         using var lease = await pool.RentAsync(cancellation);

@@ -9,7 +9,7 @@ using SQLitePCL;
 namespace Jexa.Sources.Sqlite;
 
 /// <summary>
-/// One read connection. The driver opens it; statements are kept prepared and run through the driver's own lower layer,
+/// One connection, for reading only unless it is opened for writing. The driver opens it; statements are kept prepared and run through the driver's own lower layer,
 /// which gives text as UTF-8, storage classes, and a hook that ends a query at its time limit or when the visitor leaves.
 /// Used by one caller at a time.
 /// </summary>
@@ -23,12 +23,13 @@ internal sealed class SqliteReader : IDisposable
     private readonly TimeSpan _timeLimit;
     private readonly Dictionary<SqliteQuery, sqlite3_stmt> _statements = [];
     private readonly Dictionary<(SqliteQuery Query, string Arguments), (long Version, long Count)> _counts = [];
+    private readonly Dictionary<string, sqlite3_stmt> _changes = [];
     private readonly sqlite3_stmt _dataVersion;
     private readonly bool _wideText;
     private long _startedAt;
     private CancellationToken _cancellation;
 
-    public SqliteReader(SqliteConnection connection, TimeSpan timeLimit, int generation)
+    public SqliteReader(SqliteConnection connection, TimeSpan timeLimit, int generation, bool writes = false)
     {
         Generation = generation;
         _connection = connection;
@@ -37,8 +38,9 @@ internal sealed class SqliteReader : IDisposable
         Begin(CancellationToken.None);
         raw.sqlite3_busy_timeout(_handle, (int)timeLimit.TotalMilliseconds);
         raw.sqlite3_progress_handler(_handle, InstructionsBetweenLooks, static self => ((SqliteReader)self).MustStop() ? 1 : 0, this);
-        using var queryOnly = PrepareOnce("PRAGMA query_only=1");
-        Check(raw.sqlite3_step(queryOnly), raw.SQLITE_DONE);
+        // A connection that writes keeps foreign keys; left alone, SQLite does not.
+        using var rule = PrepareOnce(writes ? "PRAGMA foreign_keys=1" : "PRAGMA query_only=1");
+        Check(raw.sqlite3_step(rule), raw.SQLITE_DONE);
         _dataVersion = PrepareOnce("PRAGMA data_version");
         _wideText = Ask("PRAGMA encoding")[0][0] != "UTF-8";
     }
@@ -128,6 +130,45 @@ internal sealed class SqliteReader : IDisposable
         return rows;
     }
 
+    /// <summary>
+    /// Runs a statement that changes something, kept prepared by its text. Gives the rows that it returns, as they are stored, and how
+    /// many rows it changed, triggers' own changes left out.
+    /// </summary>
+    /// <exception cref="RefusedException">A rule of the source forbids it.</exception>
+    public (int Changed, Constant[]? Returned) Execute(string sql, IReadOnlyList<Constant> arguments, CancellationToken cancellation)
+    {
+        Begin(cancellation);
+        if (!_changes.TryGetValue(sql, out var statement))
+        {
+            if (_changes.Count >= MaxStatements) ForgetChanges();
+            Check(raw.sqlite3_prepare_v3(_handle, sql, raw.SQLITE_PREPARE_PERSISTENT, out statement), raw.SQLITE_OK);
+            _changes[sql] = statement;
+        }
+
+        try
+        {
+            Bind(statement, arguments);
+            Constant[]? returned = null;
+            int result;
+            while ((result = raw.sqlite3_step(statement)) == raw.SQLITE_ROW)
+                returned = [.. Enumerable.Range(0, raw.sqlite3_column_count(statement)).Select(i => Stored(statement, i))];
+            if (result == raw.SQLITE_DONE) return (raw.sqlite3_changes(_handle), returned);
+            cancellation.ThrowIfCancellationRequested();
+            if ((result & 0xff) == raw.SQLITE_INTERRUPT)
+                throw new SourceException(SourceTrouble.TooSlow, $"The change was stopped after its time limit of {_timeLimit.TotalSeconds:0.#} s.");
+            if (SqliteTrouble.Refusal(raw.sqlite3_extended_errcode(_handle), raw.sqlite3_errmsg(_handle).utf8_to_string()) is { } refusal) throw refusal;
+            throw Trouble(result);
+        }
+        finally
+        {
+            raw.sqlite3_reset(statement);
+            raw.sqlite3_clear_bindings(statement);
+        }
+    }
+
+    /// <summary>Whether a transaction is open.</summary>
+    public bool IsInTransaction => raw.sqlite3_get_autocommit(_handle) == 0;
+
     /// <summary>The name of a table column's own collation.</summary>
     public string CollationOf(string table, string column)
     {
@@ -139,9 +180,25 @@ internal sealed class SqliteReader : IDisposable
     {
         foreach (var statement in _statements.Values) statement.Dispose();
         _statements.Clear();
+        ForgetChanges();
         _dataVersion.Dispose();
         _connection.Dispose();
     }
+
+    private void ForgetChanges()
+    {
+        foreach (var statement in _changes.Values) statement.Dispose();
+        _changes.Clear();
+    }
+
+    private static Constant Stored(sqlite3_stmt statement, int column) => raw.sqlite3_column_type(statement, column) switch
+    {
+        raw.SQLITE_INTEGER => new Constant.Whole(raw.sqlite3_column_int64(statement, column)),
+        raw.SQLITE_FLOAT => new Constant.Real(raw.sqlite3_column_double(statement, column)),
+        raw.SQLITE_TEXT => new Constant.Text(raw.sqlite3_column_text(statement, column).utf8_to_string()),
+        raw.SQLITE_BLOB => new Constant.Bytes(raw.sqlite3_column_blob(statement, column).ToArray()),
+        _ => Constant.Empty.Value,
+    };
 
     private long DataVersion()
     {

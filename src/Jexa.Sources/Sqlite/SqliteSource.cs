@@ -6,22 +6,33 @@ using Jexa.Core.Values;
 namespace Jexa.Sources.Sqlite;
 
 /// <summary>
-/// One SQLite file, read through a fixed set of connections of its own that cannot write. The file is never created.
+/// One SQLite file, read through a fixed set of connections that cannot write, and changed through one that can. The file is
+/// never created.
 /// </summary>
 internal sealed class SqliteSource : ISource
 {
     private readonly SqlitePool _pool;
+    private readonly SqliteWriter _writer;
+    private readonly string _path;
+    private readonly SourceWriting _writing;
 
     public SqliteSource(SourceSettings settings)
     {
-        var path = Path.GetFullPath(settings.Connection, Path.GetFullPath(settings.BaseFolder));
-        _pool = new SqlitePool(path, settings.ShownAs, settings.TimeLimit);
+        _path = Path.GetFullPath(settings.Connection, Path.GetFullPath(settings.BaseFolder));
+        _writing = settings.Writing;
+        _pool = new SqlitePool(_path, settings.ShownAs, settings.TimeLimit);
+        _writer = new SqliteWriter(_pool, settings);
     }
 
     public async ValueTask<SourceSchema> DescribeAsync(CancellationToken cancellation)
     {
         using var lease = await _pool.RentAsync(cancellation);
-        return SqliteDescriber.Describe(lease.Connection);
+        var schema = SqliteDescriber.Describe(lease.Connection);
+        return schema with
+        {
+            ReadOnlyBecause = _writing == SourceWriting.Refused ? "the app file says that nothing is to be written there (writing: refused)"
+                : CanWrite() ? null : "its file cannot be written to",
+        };
     }
 
     public async ValueTask ProbeAsync(CancellationToken cancellation)
@@ -31,7 +42,10 @@ internal sealed class SqliteSource : ISource
     }
 
     public IPreparedQuery Prepare(RecordQuery query) =>
-        new SqliteQuery(_pool, SqliteText.Of(query), query.CellNames, [.. query.Columns.Select(column => column.Type)]);
+        new SqliteQuery(_pool, SqliteText.Of(query), query.CellNames, [.. query.Columns.Select(column => column.Type)])
+        {
+            SecretCells = [.. Enumerable.Range(0, query.Columns.Count).Where(i => query.Columns[i].Secret)],
+        };
 
     public IPreparedQuery Prepare(CountQuery query) => new SqliteQuery(_pool, SqliteText.Of(query), ["(count)"], [], isCount: true);
 
@@ -45,6 +59,8 @@ internal sealed class SqliteSource : ISource
         return new SqliteQuery(_pool, SqliteText.Of(query), [.. first.CellNames, "(search)"], [.. first.Columns.Select(column => column.Type)]);
     }
 
+    public ValueTask<IWriteSession> BeginWriteAsync(CancellationToken cancellation) => _writer.BeginAsync(cancellation);
+
     public async ValueTask<QuerySchema> DescribeQueryAsync(string query, CancellationToken cancellation)
     {
         using var lease = await _pool.RentAsync(cancellation);
@@ -53,7 +69,22 @@ internal sealed class SqliteSource : ISource
 
     public ValueTask DisposeAsync()
     {
+        _writer.Dispose();
         _pool.Dispose();
         return ValueTask.CompletedTask;
+    }
+
+    /// <summary>Whether the file, and the folder that its journal stands in, may be written to.</summary>
+    private bool CanWrite()
+    {
+        try
+        {
+            using var file = new FileStream(_path, FileMode.Open, FileAccess.ReadWrite, FileShare.ReadWrite | FileShare.Delete);
+            return (File.GetUnixFileMode(_path) & (UnixFileMode.UserWrite | UnixFileMode.GroupWrite | UnixFileMode.OtherWrite)) != 0;
+        }
+        catch (Exception refused) when (refused is IOException or UnauthorizedAccessException)
+        {
+            return false;
+        }
     }
 }

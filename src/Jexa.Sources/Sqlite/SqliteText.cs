@@ -41,6 +41,48 @@ internal static class SqliteText
         return sql.Append($" GROUP BY {group} ORDER BY {group}{(query.Descending ? " DESC" : "")} NULLS LAST LIMIT {query.Limit}").ToString();
     }
 
+    /// <summary>A change, its values as numbered arguments in the order of <see cref="Arguments"/>.</summary>
+    public static string Of(RecordWrite write)
+    {
+        var number = 0;
+        return Of(write, _ => $"?{++number}");
+    }
+
+    /// <summary>A change as it could be pasted into SQLite's shell, secrets left out.</summary>
+    public static string Shown(RecordWrite write) => Of(write, value => value.Secret ? "'(secret)'" : Literal(value.Value)) + ";";
+
+    /// <summary>
+    /// The values of a change as they are bound. A decimal is bound as its text: the column's affinity makes a number of it, and a
+    /// column that keeps text keeps every digit.
+    /// </summary>
+    public static IReadOnlyList<Constant> Arguments(RecordWrite write) =>
+    [
+        .. (write switch
+        {
+            RecordWrite.Insert insert => insert.Values,
+            RecordWrite.Update update => update.Values.Concat(update.Key),
+            RecordWrite.Delete delete => delete.Key,
+            _ => [],
+        }).Select(value => value.Value is Constant.Number number ? new Constant.Text(number.ToString()) : value.Value),
+    ];
+
+    private static string Of(RecordWrite write, Func<ColumnValue, string> valueOf)
+    {
+        string Pairs(IEnumerable<ColumnValue> values, string joint, string sign) => string.Join(joint, values.Select(value => $"{Name(value.Column)} {sign} {valueOf(value)}"));
+        switch (write)
+        {
+            case RecordWrite.Insert insert:
+                var returning = insert.Returning.Count == 0 ? "" : $" RETURNING {string.Join(", ", insert.Returning.Select(Name))}";
+                return insert.Values.Count == 0
+                    ? $"INSERT INTO {Name(insert.Table)} DEFAULT VALUES{returning}"
+                    : $"INSERT INTO {Name(insert.Table)} ({string.Join(", ", insert.Values.Select(value => Name(value.Column)))}) VALUES ({string.Join(", ", insert.Values.Select(valueOf))}){returning}";
+            case RecordWrite.Update update:
+                return $"UPDATE {Name(update.Table)} SET {Pairs(update.Values, ", ", "=")} WHERE {Pairs(update.Key, " AND ", "IS")}";
+            default:
+                return $"DELETE FROM {Name(write.Table)} WHERE {Pairs(((RecordWrite.Delete)write).Key, " AND ", "IS")}";
+        }
+    }
+
     /// <summary>A value as it is written in SQL.</summary>
     public static string Literal(Constant value) => value switch
     {

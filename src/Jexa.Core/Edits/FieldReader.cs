@@ -1,0 +1,128 @@
+using System.Globalization;
+using System.Text;
+using Jexa.Core.Keys;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Edits;
+
+/// <summary>What somebody sent for a field: a value, or a sentence that says what is wrong with it.</summary>
+public readonly record struct FieldReading(Constant? Value, string? Fault)
+{
+    public static FieldReading Of(Constant value) => new(value, null);
+
+    public static FieldReading Failed(string fault) => new(null, fault);
+}
+
+/// <summary>Reads what was sent for a field as a value of its type, and holds it against its rules. Never throws.</summary>
+public static class FieldReader
+{
+    private const int ShownText = 40;
+
+    /// <summary>Characters of a text that has no limit of its own.</summary>
+    private const int MostCharacters = 200_000;
+
+    public static FieldReading Read(FormField field, string text)
+    {
+        if (field.Input is not InputKind.LongText and not InputKind.Text && field.Type is not FieldType.Text and not FieldType.Any) text = text.Trim();
+        if (text.Length == 0)
+        {
+            if (field.Rules.Required) return FieldReading.Failed(field.Input is InputKind.Choice or InputKind.Reference ? "Please choose one." : "Please fill this in.");
+            return FieldReading.Of(field.KeepsEmptyText ? new Constant.Text("") : Constant.Empty.Value);
+        }
+
+        if (field.Choices.Count > 0 && !field.Choices.Any(choice => choice.Value == text)) return FieldReading.Failed($"“{Cut(text)}” cannot be chosen here.");
+        return field.Type switch
+        {
+            FieldType.Integer => Whole(field, text),
+            FieldType.Decimal => Decimal(field, text),
+            FieldType.Real => Real(field, text),
+            FieldType.Boolean => text is "true" or "false" ? FieldReading.Of(new Constant.Truth(text == "true")) : FieldReading.Failed("Please choose yes or no."),
+            FieldType.Date => Date(field, text),
+            FieldType.Timestamp => Moment(field, text),
+            FieldType.Uuid => UuidKey.Instance.Read(text) is { Value: { } uuid } ? FieldReading.Of(uuid) : FieldReading.Failed($"“{Cut(text)}” is not a UUID."),
+            FieldType.Bytes => FieldReading.Failed("This cannot be written here."),
+            _ => Text(field, text),
+        };
+    }
+
+    private static FieldReading Whole(FormField field, string text)
+    {
+        if (!long.TryParse(text, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var number))
+            return FieldReading.Failed(IsDigits(text) ? "This number is too large." : $"“{Cut(text)}” is not a whole number.");
+        if (number < field.Column.Min || number > field.Column.Max) return FieldReading.Failed("This number is too large.");
+        return Limit(field, number) is { } fault ? FieldReading.Failed(fault) : FieldReading.Of(new Constant.Whole(number));
+    }
+
+    private static FieldReading Decimal(FormField field, string text)
+    {
+        if (!TypedText.IsDecimal(Encoding.UTF8.GetBytes(text))) return FieldReading.Failed($"“{Cut(text)}” is not a number.");
+        if (text.Length > 64 || !decimal.TryParse(text, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var number))
+            return FieldReading.Failed("This number has too many digits.");
+        number = decimal.Parse(number.ToString("0.############################", CultureInfo.InvariantCulture), CultureInfo.InvariantCulture);
+        if (field.Rules.Scale is { } scale && number.Scale > scale)
+            return FieldReading.Failed(scale == 0 ? "Please write it without digits behind the point." : $"Please write it with at most {scale} {(scale == 1 ? "digit" : "digits")} behind the point.");
+        if (field.Rules.Precision is { } precision && Math.Abs(number) >= Power(precision - (field.Rules.Scale ?? 0))) return FieldReading.Failed("This number has too many digits.");
+        return Limit(field, number) is { } fault ? FieldReading.Failed(fault) : FieldReading.Of(new Constant.Number(number));
+    }
+
+    private static decimal Power(int digits)
+    {
+        var power = 1m;
+        for (var i = 0; i < Math.Min(digits, 28); i++) power *= 10;
+        return power;
+    }
+
+    private static FieldReading Real(FormField field, string text)
+    {
+        if (text.Length > 64 || !double.TryParse(text, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint | NumberStyles.AllowExponent, CultureInfo.InvariantCulture, out var number))
+            return FieldReading.Failed($"“{Cut(text)}” is not a number.");
+        if (!double.IsFinite(number)) return FieldReading.Failed("This number is too large.");
+        return Math.Abs(number) < 1e27 && Limit(field, (decimal)number) is { } fault ? FieldReading.Failed(fault) : FieldReading.Of(new Constant.Real(number));
+    }
+
+    private static string? Limit(FormField field, decimal number) =>
+        number < field.Rules.Least ? $"This must be {Shown(field.Rules.Least.Value)} or more."
+        : number > field.Rules.Most ? $"This must be {Shown(field.Rules.Most.Value)} or less." : null;
+
+    private static string Shown(decimal number) => number.ToString("0.############################", CultureInfo.InvariantCulture);
+
+    private static FieldReading Date(FormField field, string text)
+    {
+        if (DateKey.Instance.Read(text).Value is not Constant.Date date) return FieldReading.Failed($"“{Cut(text)}” is not a date; write one like 2024-02-29.");
+        return Limit(field, date.Value.ToDateTime(TimeOnly.MinValue), "yyyy-MM-dd") is { } fault ? FieldReading.Failed(fault) : FieldReading.Of(date);
+    }
+
+    private static FieldReading Moment(FormField field, string text)
+    {
+        if (!TypedText.TryTimestamp(Encoding.UTF8.GetBytes(text), out var ticks)) return FieldReading.Failed($"“{Cut(text)}” is not a date with a time; write one like 2024-02-29T14:30.");
+        if (field.Conventions.Kept(new DateTime(ticks)) is not { } kept) return FieldReading.Failed("On that day the clocks leave this time out.");
+        return Limit(field, new DateTime(ticks), "yyyy-MM-dd HH:mm") is { } fault ? FieldReading.Failed(fault) : FieldReading.Of(new Constant.Moment(kept));
+    }
+
+    private static string? Limit(FormField field, DateTime moment, string form) =>
+        moment < field.Rules.First ? $"This must not be before {field.Rules.First.Value.ToString(form, CultureInfo.InvariantCulture)}."
+        : moment > field.Rules.Last ? $"This must not be after {field.Rules.Last.Value.ToString(form, CultureInfo.InvariantCulture)}." : null;
+
+    private static FieldReading Text(FormField field, string text)
+    {
+        foreach (var c in text)
+            if (char.IsControl(c) && (c is not ('\n' or '\r' or '\t') || (c != '\t' && field.Input is not (InputKind.LongText or InputKind.Text))))
+                return FieldReading.Failed("This holds a character that cannot be kept here.");
+        if (Characters(text) is var length && length > (field.Rules.MaxLength ?? MostCharacters))
+            return FieldReading.Failed($"This is {length:N0} characters long; {field.Rules.MaxLength ?? MostCharacters:N0} is the most.");
+        if (field.Rules.Pattern?.IsMatch(text) == false)
+            return FieldReading.Failed(field.Rules.Example is { } example ? $"This must look like {example}." : $"This must be of the form {field.Rules.PatternText}.");
+        return FieldReading.Of(new Constant.Text(text));
+    }
+
+    private static int Characters(string text)
+    {
+        var count = 0;
+        foreach (var _ in text.EnumerateRunes()) count++;
+        return count;
+    }
+
+    private static bool IsDigits(string text) => text.AsSpan().TrimStart("+-").ContainsAnyExceptInRange('0', '9') == false && text.Length > 0;
+
+    private static string Cut(string text) => text.Length <= ShownText ? text : text[..(char.IsHighSurrogate(text[ShownText - 1]) ? ShownText - 1 : ShownText)] + "…";
+}

@@ -1,0 +1,45 @@
+using System.Globalization;
+using System.Text;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Edits;
+
+/// <summary>Writes a loaded value as the text that stands in its input; <see cref="FieldReader"/> reads it back as the same value.</summary>
+public static class FieldText
+{
+    public static string Of(FormField field, Row row) => OfStored(field, StoredValue.Of(row, field.Stored));
+
+    /// <summary>A value as it is stored.</summary>
+    public static string OfStored(FormField field, Constant stored) => field.Secret ? "" : stored switch
+    {
+        Constant.Empty => "",
+        Constant.Whole { Value: 0 or 1 } truth when field.Type == FieldType.Boolean => truth.Value == 1 ? "true" : "false",
+        Constant.Real real => OfReal(real.Value),
+        Constant.Text text when field.Type == FieldType.Timestamp && TypedText.TryTimestamp(Encoding.UTF8.GetBytes(text.Value), out var ticks) =>
+            OfMoment(field.Conventions.Shown(new DateTime(ticks))),
+        Constant.Text text when field.Type == FieldType.Uuid && Guid.TryParse(text.Value, out var uuid) => uuid.ToString("D"),
+        Constant.Text text => text.Value.Replace("\r\n", "\n"),
+        Constant.Bytes { Value: { Length: 16 } bytes } when field.Type == FieldType.Uuid => new Guid(bytes, bigEndian: true).ToString("D"),
+        Constant.Bytes => "",
+        _ => stored.ToString()!,
+    };
+
+    /// <summary>A written value as the text of its input.</summary>
+    public static string Of(FormField field, Constant value) => value switch
+    {
+        Constant.Empty => "",
+        Constant.Moment moment => OfMoment(field.Conventions.Shown(moment.Value)),
+        Constant.Real real => OfReal(real.Value),
+        Constant.Truth truth => truth.Value ? "true" : "false",
+        _ => value.ToString()!,
+    };
+
+    /// <summary>Without an exponent where that can be, so that it reads like what somebody typed.</summary>
+    private static string OfReal(double value) =>
+        Math.Abs(value) is < 1e15 and > 1e-6 or 0 ? ((decimal)value).ToString("0.############################", CultureInfo.InvariantCulture) is var plain
+            && double.Parse(plain, CultureInfo.InvariantCulture).Equals(value) ? plain : value.ToString("R", CultureInfo.InvariantCulture)
+        : value.ToString("R", CultureInfo.InvariantCulture);
+
+    private static string OfMoment(DateTime moment) => moment.ToString(
+        moment.Ticks % TimeSpan.TicksPerSecond != 0 ? "yyyy-MM-dd'T'HH:mm:ss.FFFFFFF" : moment.Second != 0 ? "yyyy-MM-dd'T'HH:mm:ss" : "yyyy-MM-dd'T'HH:mm", CultureInfo.InvariantCulture);
+}

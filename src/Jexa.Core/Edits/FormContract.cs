@@ -1,0 +1,84 @@
+using System.Security.Cryptography;
+using System.Text;
+using System.Text.Json;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Edits;
+
+/// <summary>Seals what a form carries, so that nobody can read or change it; shared by all processes of one service.</summary>
+public interface IFormSeal
+{
+    string Seal(ReadOnlySpan<byte> content);
+
+    /// <summary>What was sealed; null where it was not, or by somebody else.</summary>
+    byte[]? Open(string text);
+}
+
+/// <summary>
+/// What a form carries besides its fields: which change it is meant to become, of which record, for which visitor, and the values it
+/// was made from.
+/// </summary>
+/// <param name="Token">The key of the intended change; spent by a save.</param>
+/// <param name="Page">The page whose form it is.</param>
+/// <param name="Ids">The ID texts of the record; for a new one, of its parent.</param>
+/// <param name="Visitor">The secret of the visitor it was made for.</param>
+/// <param name="Base">The values it was made from, as they were stored, by field.</param>
+/// <param name="Version">The whole record as it was; empty for a new one.</param>
+/// <param name="Undecided">Fields that two people changed: it must be chosen whose value stays.</param>
+public sealed record FormContract(
+    string Token, string Page, IReadOnlyList<string> Ids, string Visitor, DateTimeOffset MadeAt, IReadOnlyDictionary<string, Constant> Base, string Version,
+    IReadOnlyList<string> Undecided)
+{
+    /// <summary>A form that has been open for longer is shown again rather than saved.</summary>
+    public static TimeSpan Lifetime { get; } = TimeSpan.FromHours(24);
+
+    public static string NewToken() => Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(16));
+
+    /// <summary>What stands for a secret value: whether it changed can be told, what it is cannot.</summary>
+    public static Constant Veiled(string token, Constant value) =>
+        new Constant.Text(Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes($"{token}\n{value.GetType().Name}\n{value}"))));
+
+    public string Seal(IFormSeal seal)
+    {
+        using var bytes = new MemoryStream();
+        using (var json = new Utf8JsonWriter(bytes))
+        {
+            json.WriteStartObject();
+            json.WriteString("token", Token);
+            json.WriteString("page", Page);
+            json.WriteStartArray("ids");
+            foreach (var id in Ids) json.WriteStringValue(id);
+            json.WriteEndArray();
+            json.WriteString("visitor", Visitor);
+            json.WriteNumber("at", MadeAt.ToUnixTimeSeconds());
+            json.WriteString("version", Version);
+            json.WriteStartArray("undecided");
+            foreach (var field in Undecided) json.WriteStringValue(field);
+            json.WriteEndArray();
+            json.WriteStartObject("base");
+            foreach (var (field, value) in Base)
+            {
+                json.WritePropertyName(field);
+                StoredValue.Write(json, value);
+            }
+
+            json.WriteEndObject();
+            json.WriteEndObject();
+        }
+
+        return seal.Seal(bytes.ToArray());
+    }
+
+    /// <summary>The contract; null where the text is none of ours.</summary>
+    public static FormContract? Open(IFormSeal seal, string text)
+    {
+        if (text.Length == 0 || seal.Open(text) is not { } bytes) return null;
+        using var json = JsonDocument.Parse(bytes);
+        var root = json.RootElement;
+        return new FormContract(root.GetProperty("token").GetString()!, root.GetProperty("page").GetString()!,
+            [.. root.GetProperty("ids").EnumerateArray().Select(id => id.GetString()!)], root.GetProperty("visitor").GetString()!,
+            DateTimeOffset.FromUnixTimeSeconds(root.GetProperty("at").GetInt64()),
+            root.GetProperty("base").EnumerateObject().ToDictionary(field => field.Name, field => StoredValue.Read(field.Value)), root.GetProperty("version").GetString()!,
+            [.. root.GetProperty("undecided").EnumerateArray().Select(field => field.GetString()!)]);
+    }
+}

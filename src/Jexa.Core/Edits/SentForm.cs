@@ -1,0 +1,118 @@
+using System.Text;
+using System.Text.Json;
+using System.Text.Unicode;
+using Jexa.Core.Addresses;
+
+namespace Jexa.Core.Edits;
+
+/// <summary>Why what was sent cannot be read.</summary>
+public enum SentFault
+{
+    None,
+
+    /// <summary>The body does not arrive whole, or is no form or JSON.</summary>
+    Broken,
+
+    /// <summary>It is not UTF-8, or holds NUL.</summary>
+    NotText,
+    TooLarge,
+
+    /// <summary>Neither a form nor JSON where one of them is wanted.</summary>
+    OtherType,
+}
+
+/// <summary>What was sent to a page: a form's pairs, or JSON. Never both.</summary>
+/// <param name="Pairs">In their order; a form may hold a name several times.</param>
+/// <param name="Json">The fields of a JSON body; null for a form.</param>
+public sealed record SentForm(SentFault Fault, IReadOnlyList<(string Name, string Text)> Pairs, JsonElement? Json, string Digest)
+{
+    /// <summary>The hidden field that carries the contract.</summary>
+    public const string Contract = "_jexa";
+
+    /// <summary>What a button asks for besides saving.</summary>
+    public const string Ask = "_jexa.ask";
+
+    /// <summary>Whether a field that two people changed keeps what the other one wrote.</summary>
+    public const string Choose = "_jexa.choose.";
+
+    /// <summary>What another record is looked for by.</summary>
+    public const string Find = "_jexa.find.";
+
+    /// <summary>The last field of every form: a form without it did not arrive whole.</summary>
+    public const string End = "_jexa.end";
+
+    /// <summary>The value that stands for leaving a field as it is.</summary>
+    public const string AsItIs = "_jexa.same";
+
+    private const int MostPairs = 1000;
+    private const int MostDepth = 8;
+
+    public static SentForm None { get; } = new(SentFault.None, [], null, "");
+
+    public static SentForm Failed(SentFault fault) => new(fault, [], null, "");
+
+    /// <summary>Reads a body of <c>application/x-www-form-urlencoded</c>, strictly: every byte means something or all is refused.</summary>
+    public static SentForm OfForm(ReadOnlySpan<byte> body)
+    {
+        var pairs = new List<(string, string)>();
+        if (!Ascii.IsValid(body)) return Failed(SentFault.NotText);
+        var text = Encoding.ASCII.GetString(body).AsSpan();
+        foreach (var range in text.Split('&'))
+        {
+            var pair = text[range];
+            if (pair.IsEmpty) continue;
+            if (pairs.Count == MostPairs) return Failed(SentFault.Broken);
+            var equals = pair.IndexOf('=');
+            var name = PercentCoding.Decode(equals < 0 ? pair : pair[..equals], plusIsSpace: true);
+            var value = equals < 0 ? "" : PercentCoding.Decode(pair[(equals + 1)..], plusIsSpace: true);
+            if (name is null || value is null || name.Contains('\0') || value.Contains('\0')) return Failed(SentFault.NotText);
+            pairs.Add((name, value.Replace("\r\n", "\n")));
+        }
+
+        return pairs.Exists(pair => pair.Item1 == End) ? new SentForm(SentFault.None, pairs, null, DigestOf(pairs)) : Failed(SentFault.Broken);
+    }
+
+    /// <summary>Reads a JSON object (RFC 8259), no name twice.</summary>
+    public static SentForm OfJson(ReadOnlySpan<byte> body)
+    {
+        if (!Utf8.IsValid(body)) return Failed(SentFault.NotText);
+        try
+        {
+            using var document = JsonDocument.Parse(body.ToArray(), new JsonDocumentOptions { MaxDepth = MostDepth, AllowDuplicateProperties = false });
+            return document.RootElement.ValueKind == JsonValueKind.Object
+                ? new SentForm(SentFault.None, [], document.RootElement.Clone(), Convert.ToHexStringLower(System.Security.Cryptography.SHA256.HashData(body)))
+                : Failed(SentFault.Broken);
+        }
+        catch (JsonException)
+        {
+            return Failed(SentFault.Broken);
+        }
+    }
+
+    /// <summary>The only text of a name; null where there is none, or several.</summary>
+    public string? One(string name)
+    {
+        string? found = null;
+        foreach (var pair in Pairs)
+        {
+            if (pair.Name != name) continue;
+            if (found is not null) return null;
+            found = pair.Text;
+        }
+
+        return found;
+    }
+
+    public int Count(string name) => Pairs.Count(pair => pair.Name == name);
+
+    private static string DigestOf(List<(string Name, string Text)> pairs)
+    {
+        using var digest = System.Security.Cryptography.IncrementalHash.CreateHash(System.Security.Cryptography.HashAlgorithmName.SHA256);
+        foreach (var (name, text) in pairs.Where(pair => pair.Name != Contract))
+        {
+            digest.AppendData(Encoding.UTF8.GetBytes($"{name.Length}:{name}{text.Length}:{text}"));
+        }
+
+        return Convert.ToHexStringLower(digest.GetHashAndReset());
+    }
+}

@@ -1,0 +1,77 @@
+using System.Globalization;
+using System.Text.Json;
+using System.Text.Unicode;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Edits;
+
+/// <summary>
+/// Values exactly as their source stores them: what tells whether a record is still as it was, what the change log keeps, and what
+/// undoing writes back. As JSON a text is a string, a whole number a number, a real one a number with a point, bytes are
+/// <c>{"base64": …}</c>.
+/// </summary>
+public static class StoredValue
+{
+    public static Constant Of(Row row, int ordinal)
+    {
+        ref readonly var cell = ref row[ordinal];
+        return cell.Kind switch
+        {
+            CellKind.Null => Constant.Empty.Value,
+            CellKind.Real => new Constant.Real(cell.Real),
+            CellKind.Text or CellKind.Decimal => Utf8.IsValid(row.Run(ordinal)) ? new Constant.Text(row.Text(ordinal)) : new Constant.Bytes(row.Run(ordinal).ToArray()),
+            CellKind.Bytes or CellKind.Uuid => new Constant.Bytes(row.Run(ordinal).ToArray()),
+            _ => new Constant.Whole(cell.Integer),
+        };
+    }
+
+    public static bool AreSame(Constant one, Constant other) => (one, other) switch
+    {
+        (Constant.Bytes a, Constant.Bytes b) => a.Value.AsSpan().SequenceEqual(b.Value),
+        (Constant.Real a, Constant.Real b) => BitConverter.DoubleToInt64Bits(a.Value) == BitConverter.DoubleToInt64Bits(b.Value),
+        _ => one.Equals(other),
+    };
+
+    public static void Write(Utf8JsonWriter json, Constant value)
+    {
+        switch (value)
+        {
+            case Constant.Empty:
+                json.WriteNullValue();
+                break;
+            case Constant.Whole whole:
+                json.WriteNumberValue(whole.Value);
+                break;
+            case Constant.Real real when double.IsFinite(real.Value):
+                var digits = real.Value.ToString("R", CultureInfo.InvariantCulture);
+                json.WriteRawValue(digits.AsSpan().ContainsAny('.', 'E') ? digits : digits + ".0");
+                break;
+            case Constant.Bytes bytes:
+                json.WriteStartObject();
+                json.WriteBase64String("base64", bytes.Value);
+                json.WriteEndObject();
+                break;
+            default:
+                json.WriteStringValue(value.ToString());
+                break;
+        }
+    }
+
+    public static Constant Read(JsonElement json) => json.ValueKind switch
+    {
+        JsonValueKind.String => new Constant.Text(json.GetString()!),
+        JsonValueKind.Number => json.GetRawText() is var digits && digits.AsSpan().ContainsAny('.', 'E', 'e')
+            ? new Constant.Real(json.GetDouble()) : new Constant.Whole(json.GetInt64()),
+        JsonValueKind.Object => new Constant.Bytes(json.GetProperty("base64").GetBytesFromBase64()),
+        _ => Constant.Empty.Value,
+    };
+
+    /// <summary>For people: what a log says of it.</summary>
+    public static string Shown(Constant value) => value switch
+    {
+        Constant.Empty => "(empty)",
+        Constant.Bytes bytes => $"({bytes.Value.Length} bytes)",
+        Constant.Text { Value.Length: 0 } => "(an empty text)",
+        _ => value.ToString()!,
+    };
+}

@@ -1,0 +1,157 @@
+using Jexa.Core.Edits;
+using Jexa.Core.Sites;
+using Jexa.Core.Sources;
+
+namespace Jexa.Core.Visits;
+
+/// <summary>Leads visits of pages that change records to those who know each kind.</summary>
+internal sealed class ChangeVisits
+{
+    private readonly QueryRunner _queries;
+    private readonly EditVisit _edits;
+    private readonly NewVisit _news;
+    private readonly DeleteVisit _deletes;
+
+    public ChangeVisits(QueryRunner queries, RecordFinder finder, Editing editing)
+    {
+        _queries = queries;
+        var saving = new Saving(queries, editing, new ChangeMaker(queries, editing.Log));
+        var forms = new FormMaker(queries);
+        _edits = new EditVisit(finder, forms, saving);
+        _news = new NewVisit(forms, saving);
+        _deletes = new DeleteVisit(queries, finder, saving);
+    }
+
+    /// <param name="asked">The page's head under the path that was asked for: its own, or a former one.</param>
+    public async ValueTask<Answer> RunAsync(Site site, Page page, PageHead asked, VisitRequest request, VisitTrace trace, CancellationToken cancellation)
+    {
+        var loans = _queries.Begin();
+        try
+        {
+            var context = new ChangeContext(site, request, trace, loans, cancellation);
+            var answer = page switch
+            {
+                EditPage edit => await _edits.RunAsync(context, edit, asked),
+                NewPage fresh => await _news.RunAsync(context, fresh, asked),
+                _ => await _deletes.RunAsync(context, (DeletePage)page, asked),
+            };
+            trace.End(VisitStep.Decide);
+            answer = answer with { Return = loans.Dispose };
+            loans = null;
+            return answer;
+        }
+        finally
+        {
+            loans?.Dispose();
+        }
+    }
+}
+
+/// <summary>What all pages that change records have in common: contracts, spent tokens, where a change leads.</summary>
+internal sealed class Saving(QueryRunner queries, Editing editing, ChangeMaker maker)
+{
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(3);
+
+    public IChangeLog Log => editing.Log;
+
+    public IFormSeal Seal => editing.Seal;
+
+    public byte[] VersionKey => editing.VersionKey;
+
+    public DateTimeOffset Now => queries.Clock.GetUtcNow();
+
+    public TimeProvider Clock => queries.Clock;
+
+    public ChangeMaker Maker => maker;
+
+    public QueryRun Plainly(ChangeContext context) => (query, arguments, rows) => queries.RunAsync(query, arguments, rows, context.Trace, context.Cancellation);
+
+    /// <summary>Runs queries within a change's transaction.</summary>
+    public QueryRun Within(IWriteSession session, ChangeContext context) => async (query, arguments, rows) =>
+    {
+        var started = queries.Clock.GetTimestamp();
+        await session.RunAsync(query, arguments, rows, context.Cancellation);
+        context.Trace.Add(query, arguments, rows, rows.Count, started);
+    };
+
+    /// <summary>The contract of what was sent, and why it cannot be taken: a word for the trace, a sentence for the visitor.</summary>
+    /// <param name="ids">The ID texts that the address gives, and those it stands for now.</param>
+    public (FormContract? Contract, ContractFault Fault) Open(ChangeContext context, Page page, params IReadOnlyList<IReadOnlyList<string>> ids)
+    {
+        var contract = FormContract.Open(Seal, context.Request.Sent.One(SentForm.Contract) ?? "");
+        return contract is null ? (null, ContractFault.Unknown)
+            : contract.Page != page.Name || !ids.Any(texts => texts.SequenceEqual(contract.Ids)) ? (contract, ContractFault.OtherRecord)
+            : context.Request.Visitor is null || contract.Visitor != context.Request.Visitor ? (contract, ContractFault.OtherVisitor)
+            : Now - contract.MadeAt > FormContract.Lifetime ? (contract, ContractFault.Expired) : (contract, ContractFault.None);
+    }
+
+    /// <summary>What became of the change that a token was used for; waits a little for one that is under way. Null where the token is free.</summary>
+    public async ValueTask<LoggedChange?> FindAsync(string token, bool awaitIt, CancellationToken cancellation)
+    {
+        var started = Clock.GetTimestamp();
+        while (true)
+        {
+            var found = Log.Find(token);
+            if (found is not { State: ChangeState.Intended } || !awaitIt || Clock.GetElapsedTime(started) > Patience) return found;
+            await Task.Delay(TimeSpan.FromMilliseconds(25), Clock, cancellation);
+        }
+    }
+
+    /// <summary>The answer to a form that was sent before, with the same content: it leads to what the first one made.</summary>
+    public static Answer Again(ChangeContext context, LoggedChange made)
+    {
+        context.Trace.Why = $"The form was sent before, and is change {made.Number}.";
+        return new Answer(new Outcome.Spent(), 303, null, made.What.Location);
+    }
+
+    public static Answer Led(Outcome outcome, string location, string say) => new(outcome, 303, null, location) { Say = say };
+
+    /// <summary>The fields that Jexa fills by itself.</summary>
+    /// <param name="before">The record as it was, in the order of the plan's columns; null for a new one.</param>
+    public IEnumerable<Plans.ColumnValue> Kept(ChangePlan plan, IReadOnlyList<Values.Constant>? before)
+    {
+        var now = Now.UtcDateTime;
+        var moment = new DateTime(now.Ticks - (now.Ticks % TimeSpan.TicksPerSecond));
+        foreach (var kept in plan.Kept)
+        {
+            if (kept.Kind == KeptKind.Created && before is not null) continue;
+            Values.Constant value = kept.Kind switch
+            {
+                KeptKind.Version => new Values.Constant.Whole(before?[IndexOf(plan, kept.Field)] is Values.Constant.Whole was && was.Value < long.MaxValue ? was.Value + 1 : 1),
+                _ when kept.Field.Type == Values.FieldType.Date => new Values.Constant.Date(DateOnly.FromDateTime(kept.Field.Style.Conventions.Shown(moment))),
+                _ => new Values.Constant.Moment(moment),
+            };
+            yield return new Plans.ColumnValue(kept.Field.Column.Name, value);
+        }
+    }
+
+    private static int IndexOf(ChangePlan plan, SiteField field) => plan.Columns.ToList().FindIndex(column => column.Field == field);
+}
+
+/// <summary>Why a form's contract cannot be taken.</summary>
+internal enum ContractFault
+{
+    None,
+
+    /// <summary>There is none, or it is not ours.</summary>
+    Unknown,
+
+    /// <summary>It is of another page, or of another record.</summary>
+    OtherRecord,
+
+    /// <summary>It was made for another browser, or this one sends no cookie.</summary>
+    OtherVisitor,
+    Expired,
+}
+
+/// <summary>What visitors are told of a form that cannot be taken.</summary>
+internal static class ContractFaults
+{
+    public static string Said(this ContractFault fault) => fault switch
+    {
+        ContractFault.Expired => "This form was open for too long. Nothing was saved; what you typed is still here. Please look at it once more and save again.",
+        ContractFault.OtherVisitor => "Your browser did not show the cookie that belongs to this form. Nothing was saved; what you typed is still here. Please allow cookies for this site and save again.",
+        ContractFault.OtherRecord => "This form belongs to another page.",
+        _ => "This form is not one that this page gave out, or it was given out too long ago. Nothing was saved; what you typed is still here. Please look at it once more and save again.",
+    };
+}

@@ -1,0 +1,170 @@
+using System.Text.Json;
+using Jexa.Core.Edits;
+using Jexa.Core.Sites;
+using Jexa.Core.Values;
+using Jexa.Core.Views;
+
+namespace Jexa.Core.Visits;
+
+/// <summary>A value that is to be written into a field.</summary>
+internal sealed record Proposal(FormEntry Entry, Constant Value);
+
+/// <summary>What somebody sent for the fields of a form, and what is wrong with it.</summary>
+internal sealed class Draft(FormPlan form)
+{
+    private const int MostNamed = 5;
+
+    private readonly Dictionary<string, string> _texts = [];
+    private readonly Dictionary<string, List<string>> _faults = [];
+
+    public FormPlan Form { get; } = form;
+
+    /// <summary>What is wrong with the whole of it.</summary>
+    public List<string> General { get; } = [];
+
+    /// <summary>What records are looked for by, for each field that is searched.</summary>
+    public Dictionary<string, string> Searches { get; } = [];
+
+    /// <summary>A button other than the one that saves was pressed.</summary>
+    public bool OnlyAsks { get; private set; }
+
+    /// <summary>What others changed meanwhile.</summary>
+    public Dictionary<string, FormClash> Clashes { get; } = [];
+
+    /// <summary>Fields that two people changed, and whose value is to stay: <c>theirs</c>, <c>mine</c>, or nobody has said yet.</summary>
+    public Dictionary<string, string?> Undecided { get; } = [];
+
+    /// <summary>Fields that the address decides, and what is shown for them.</summary>
+    public Dictionary<string, string> Fixed { get; } = [];
+
+    public bool HasFaults => General.Count > 0 || _faults.Count > 0;
+
+    /// <summary>Members of the JSON body at fault, as JSON Pointers (RFC 6901).</summary>
+    public List<(string Pointer, string Text)> Strays { get; } = [];
+
+    /// <summary>The text of a field; null where it stays as it is.</summary>
+    public string? TextOf(string field) => _texts.GetValueOrDefault(field);
+
+    public IReadOnlyList<string> FaultsOf(string field) => _faults.GetValueOrDefault(field) ?? [];
+
+    public void Set(string field, string text) => _texts[field] = text;
+
+    /// <summary>The field stays as it is.</summary>
+    public void Leave(string field) => _texts.Remove(field);
+
+    public void AddFault(string field, string text)
+    {
+        if (!_faults.TryGetValue(field, out var list)) _faults[field] = list = [];
+        if (!list.Contains(text)) list.Add(text);
+    }
+
+    /// <summary>What a form sent. A field that is lacking, given twice or not of the form is a fault: nothing is guessed.</summary>
+    public static Draft OfForm(FormPlan form, SentForm sent)
+    {
+        var draft = new Draft(form);
+        foreach (var entry in form.Entries)
+        {
+            var box = entry.Field is { Input: InputKind.Truth, Column.Nullable: false };
+            switch (sent.Count(entry.Name))
+            {
+                case 1:
+                    if (sent.One(entry.Name) is { } text && text != SentForm.AsItIs) draft.Set(entry.Name, text);
+                    break;
+                case 0 when box:
+                    draft.Set(entry.Name, "false");
+                    break;
+                case 0:
+                    draft.AddFault(entry.Name, "This did not arrive. Please send the form again.");
+                    break;
+                default:
+                    draft.AddFault(entry.Name, "This arrived more than once.");
+                    break;
+            }
+
+            if (sent.One(SentForm.Find + entry.Name) is { } search) draft.Searches[entry.Name] = search.Trim();
+        }
+
+        draft.OnlyAsks = sent.Count(SentForm.Ask) > 0;
+        var strange = sent.Pairs.Select(pair => pair.Name).Where(name => form.Find(name) is null && !name.StartsWith(SentForm.Contract, StringComparison.Ordinal)).Distinct().ToList();
+        if (strange.Count > 0) draft.General.Add($"The form does not have {string.Join(", ", strange.Take(MostNamed).Select(name => $"“{Cut(name)}”"))}.");
+        return draft;
+    }
+
+    /// <summary>What a program sent: the member <c>fields</c>, each value of its field's type, null for nothing.</summary>
+    public static Draft OfJson(FormPlan form, JsonElement body)
+    {
+        var draft = new Draft(form);
+        foreach (var member in body.EnumerateObject().Where(member => member.Name != "fields"))
+            draft.Strays.Add(($"/{Escaped(member.Name)}", "There is no such member; what is to be written goes into “fields”."));
+        if (!body.TryGetProperty("fields", out var fields) || fields.ValueKind != JsonValueKind.Object)
+        {
+            draft.Strays.Add(("/fields", "“fields” must be an object: a value for each field that is to be written."));
+            return draft;
+        }
+
+        foreach (var member in fields.EnumerateObject())
+        {
+            if (form.Find(member.Name) is not { } entry) draft.Strays.Add(($"/fields/{Escaped(member.Name)}", "This page has no such field to be written."));
+            else if (TextOf(entry.Field, member.Value) is { } text) draft.Set(entry.Name, text);
+            else draft.AddFault(entry.Name, $"This must be {Expected(entry.Field)}.");
+        }
+
+        return draft;
+    }
+
+    private static string? TextOf(FormField field, JsonElement value) => value.ValueKind switch
+    {
+        JsonValueKind.Null => "",
+        JsonValueKind.String when field.Type is not (FieldType.Integer or FieldType.Real or FieldType.Boolean) => value.GetString()!.Replace("\r\n", "\n"),
+        JsonValueKind.Number when field.Type is FieldType.Integer or FieldType.Real or FieldType.Decimal => value.GetRawText(),
+        JsonValueKind.True or JsonValueKind.False when field.Type == FieldType.Boolean => value.GetBoolean() ? "true" : "false",
+        _ => null,
+    };
+
+    private static string Expected(FormField field) => field.Type switch
+    {
+        FieldType.Integer => "a whole number",
+        FieldType.Real => "a number",
+        FieldType.Decimal => "a decimal number, as text or as a number",
+        FieldType.Boolean => "true or false",
+        FieldType.Date => "a date as text, such as \"2024-02-29\"",
+        FieldType.Timestamp => "a moment as text, such as \"2024-02-29T14:30:00\"",
+        _ => "a text",
+    };
+
+    private static string Escaped(string name) => name.Replace("~", "~0").Replace("/", "~1");
+
+    private static string Cut(string text) => text.Length <= 60 ? text : text[..60] + "…";
+
+    /// <summary>
+    /// What is to be written, and what is wrong with it. A field that says what it said before is left alone, whatever it is: what is
+    /// there already need not satisfy a rule that came later.
+    /// </summary>
+    /// <param name="row">The record as it is; null for a new one.</param>
+    public List<Proposal> Propose(Row? row)
+    {
+        var proposals = new List<Proposal>();
+        foreach (var entry in Form.Entries)
+        {
+            if (TextOf(entry.Name) is not { } text || FaultsOf(entry.Name).Count > 0) continue;
+            if (entry.Field.Input == InputKind.Secret && text.Length == 0) continue;
+            var was = row is { } held ? FieldText.Of(entry.Field, held) : null;
+            if (was == text && !(text.Length == 0 && entry.Field.Rules.Required) && !entry.Field.Secret) continue;
+            var reading = entry.Field.Input == InputKind.Reference && text.Length > 0 ? ReadKey(entry, text) : FieldReader.Read(entry.Field, text);
+            if (reading.Fault is { } fault) AddFault(entry.Name, fault);
+            else if (was is null || entry.Field.Secret || !MeansTheSame(entry.Field, was, reading.Value!)) proposals.Add(new Proposal(entry, AsBefore(entry.Field, row, reading.Value!)));
+        }
+
+        return proposals;
+    }
+
+    private static FieldReading ReadKey(FormEntry entry, string text) =>
+        entry.Reference!.Key.Read(text).Value is { } key ? FieldReading.Of(key) : FieldReading.Failed($"There is no such {entry.Reference.Other.One}.");
+
+    private static bool MeansTheSame(FormField field, string was, Constant value) => FieldReader.Read(field, was).Value is { } before && before.Equals(value);
+
+    /// <summary>Lines end as they did before.</summary>
+    private static Constant AsBefore(FormField field, Row? row, Constant value) =>
+        value is Constant.Text { Value: var text } && text.Contains('\n') && row is { } held && StoredValue.Of(held, field.Stored) is Constant.Text { Value: var old } && old.Contains("\r\n")
+            ? new Constant.Text(text.Replace("\n", "\r\n")) : value;
+}

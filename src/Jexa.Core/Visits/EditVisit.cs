@@ -1,0 +1,325 @@
+using Jexa.Core.Edits;
+using Jexa.Core.Plans;
+using Jexa.Core.Sites;
+using Jexa.Core.Sources;
+using Jexa.Core.Values;
+using Jexa.Core.Views;
+
+namespace Jexa.Core.Visits;
+
+/// <summary>Visits a page that changes one record: shows its form, or makes the change that was sent.</summary>
+internal sealed class EditVisit(RecordFinder finder, FormMaker forms, Saving saving)
+{
+    private const string Button = "Save";
+
+    public async ValueTask<Answer> RunAsync(ChangeContext context, EditPage page, PageHead asked)
+    {
+        var request = context.Request;
+        var found = await finder.FindAsync(context.Site, page, asked, request, context.Loans, context.Trace, context.Cancellation);
+        if (found.Refused is { } refused) return request.IsSafe || request.Sent.Json is not null ? refused : await TypedAsync(context, page, refused);
+        if (request.IsSafe) return await FormAsync(context, page, found, new Draft(page.Form), new Outcome.Found(), 200, null, null);
+        return request.Method == "PATCH" ? await PatchAsync(context, page, found) : await PostAsync(context, page, found);
+    }
+
+    private async ValueTask<Answer> PostAsync(ChangeContext context, EditPage page, FoundRecord found)
+    {
+        var sent = context.Request.Sent;
+        var draft = Draft.OfForm(page.Form, sent);
+        var (contract, fault) = saving.Open(context, page, found.Texts, TextsOf(page, found.Keys));
+        if (fault != ContractFault.None)
+        {
+            context.Trace.Why = $"The form's contract cannot be taken: {fault}.";
+            if (fault == ContractFault.OtherRecord) return Answer.Of(new Outcome.Untrusted(), Messages.Untrusted(context.Site, page, fault.Said()));
+            return await FormAsync(context, page, found, draft, fault == ContractFault.Expired ? new Outcome.Invalid() : new Outcome.Untrusted(), fault == ContractFault.Expired ? 422 : 403, fault.Said(), null);
+        }
+
+        if (await SpentAsync(context, page, found, draft, contract!) is { } spent) return spent;
+        if (draft.OnlyAsks) return await FormAsync(context, page, found, draft, new Outcome.Found(), 200, null, contract);
+        foreach (var field in contract!.Undecided.Where(field => page.Form.Find(field) is not null))
+        {
+            var chosen = sent.One(SentForm.Choose + field);
+            draft.Undecided[field] = chosen is "theirs" or "mine" ? chosen : null;
+            if (chosen == "theirs") draft.Leave(field);
+            else if (chosen != "mine") draft.AddFault(field, "Please choose which of the two values is to stay.");
+        }
+
+        var proposals = draft.Propose(found.Row);
+        if (draft.HasFaults) return await InvalidAsync(context, page, found, draft, proposals, contract);
+        return await SaveAsync(context, page, found, draft, contract, contract.Token, sent.Digest);
+    }
+
+    /// <summary>A form that was used already: sent again it leads to what it made, with other content it is shown against the record as it is.</summary>
+    private async ValueTask<Answer?> SpentAsync(ChangeContext context, EditPage page, FoundRecord found, Draft draft, FormContract contract)
+    {
+        if (await saving.FindAsync(contract.Token, awaitIt: true, context.Cancellation) is not { } used) return null;
+        if (used.What.Digest == context.Request.Sent.Digest && used.State == ChangeState.Made) return Saving.Again(context, used);
+        if (used.State == ChangeState.Intended) return Answer.Of(new Outcome.Unavailable(SourceTrouble.TooSlow), Messages.InFlight(context.Site, page)) with { RetryAfterSeconds = 5 };
+        return await FormAsync(context, page, found, draft, new Outcome.Spent(), 409,
+            "This form was saved before, with other content. Below is what you typed now, against the record as it is. Please look at it once more and save again.", null);
+    }
+
+    private async ValueTask<Answer> InvalidAsync(ChangeContext context, EditPage page, FoundRecord found, Draft draft, List<Proposal> proposals, FormContract? contract)
+    {
+        // Whatever else is wrong is said at once.
+        await DraftChecks.RunAsync(draft, proposals, StoredIn(page, found.Row), KeyOf(page, found.Row), saving.Plainly(context), context.Loans);
+        return await FormAsync(context, page, found, draft, new Outcome.Invalid(), 422, null, contract);
+    }
+
+    private async ValueTask<Answer> SaveAsync(ChangeContext context, EditPage page, FoundRecord found, Draft draft, FormContract? contract, string token, string digest)
+    {
+        try
+        {
+            await using var session = await page.Changes.Record.Source.BeginWriteAsync(context.Cancellation);
+            var run = saving.Within(session, context);
+            var rows = context.Loans.Lend(page.Lookup.Load.Width);
+            await run(page.Lookup.Load, found.Keys, rows);
+            var decision = Loading.Decide(page.Lookup, rows, found.Keys);
+            if (decision.Outcome is not Outcome.Found)
+            {
+                await session.DisposeAsync();
+                return await LostAsync(context, page, found, decision);
+            }
+
+            var now = found with { Row = rows[decision.Row] };
+            if (contract is null && context.Request.IfMatch is { } wanted && wanted != "*" && !Holds(wanted, VersionOf(page, now.Row))) return Stale(context, page);
+            if (contract is not null && Clashes(page, draft, contract, now.Row))
+            {
+                await session.DisposeAsync();
+                return await ConflictAsync(context, page, now, draft, contract);
+            }
+
+            var proposals = draft.Propose(now.Row);
+            if (proposals.Count == 0 && !draft.HasFaults) return await NothingAsync(context, page, now);
+            var values = await DraftChecks.RunAsync(draft, proposals, StoredIn(page, now.Row), KeyOf(page, now.Row), run, context.Loans);
+            if (draft.HasFaults)
+            {
+                await session.DisposeAsync();
+                return await FormAsync(context, page, now, draft, new Outcome.Invalid(), 422, null, contract);
+            }
+
+            var before = page.Columns.Select(column => StoredValue.Of(now.Row, column.Ordinal)).ToArray();
+            var key = page.Changes.Key.Zip(ChangeMaker.KeyOf(page.Changes, before), (column, value) => new ColumnValue(column.Field.Column.Name, value)).ToList();
+            var write = new RecordWrite.Update(page.Record!.Table.Name, key, [.. values, .. saving.Kept(page.Changes, before)]);
+            var made = await saving.Maker.MakeAsync(session, new WantedChange(page.Changes, page.Name, ChangeKind.Changed, write, before, token, digest), context.Trace, context.Loans, context.Cancellation);
+            if (made is null)
+            {
+                await session.DisposeAsync();
+                return contract is not null && await SpentAsync(context, page, now, draft, contract) is { } spent ? spent
+                    : Answer.Of(new Outcome.Unavailable(SourceTrouble.TooSlow), Messages.InFlight(context.Site, page)) with { RetryAfterSeconds = 5 };
+            }
+
+            return await SavedAsync(context, page, made, values);
+        }
+        catch (RefusedException refusal)
+        {
+            context.Trace.Why = refusal.Message;
+            DraftChecks.Explain(draft, refusal, page.Record!.One);
+            return await FormAsync(context, page, found, draft, new Outcome.Refused(), 409, null, contract);
+        }
+        catch (SourceException trouble) when (trouble.Trouble != SourceTrouble.Failed && contract is not null)
+        {
+            return await LaterAsync(context, page, found, draft, contract, trouble);
+        }
+    }
+
+    /// <summary>The source cannot take the change just now: what was typed must not be lost for that.</summary>
+    private async ValueTask<Answer> LaterAsync(ChangeContext context, EditPage page, FoundRecord found, Draft draft, FormContract contract, SourceException trouble)
+    {
+        context.Trace.Why = trouble.Message;
+        draft.General.Clear();
+        return await FormAsync(context, page, found, draft, new Outcome.Unavailable(trouble.Trouble), 503,
+            "This could not be saved just now, and nothing was changed. What you typed is still here: please save again in a moment.", contract) with { RetryAfterSeconds = 5 };
+    }
+
+    private async ValueTask<Answer> SavedAsync(ChangeContext context, EditPage page, MadeChange made, List<ColumnValue> values)
+    {
+        context.Trace.Why = $"{values.Count} fields were changed.";
+        if (context.Request.Method == "PATCH") return await ReadBackAsync(context, page, made);
+        return Saving.Led(new Outcome.Saved(), made.Location, made.IsVisible ? $"Saved: {made.Label}." : $"Saved: {made.Label}. It is not shown in this app any more.");
+    }
+
+    /// <summary>The record as it is after a program changed it, with its new version.</summary>
+    private async ValueTask<Answer> ReadBackAsync(ChangeContext context, EditPage page, MadeChange made)
+    {
+        if (!made.IsVisible || context.Site.Find(page.Name) is null) return new Answer(new Outcome.Saved(), 200, new SavedView(context.Site.Frame, page.Name, made.Id, made.Location));
+        using var address = new Utf8Buffer(128);
+        var rows = context.Loans.Lend(page.Lookup.Load.Width);
+        var keys = made.Keys(page);
+        if (keys is null) return new Answer(new Outcome.Saved(), 200, new SavedView(context.Site.Frame, page.Name, made.Id, made.Location));
+        await saving.Plainly(context)(page.Lookup.Load, keys, rows);
+        if (Loading.Decide(page.Lookup, rows, keys) is not { Outcome: Outcome.Found, Row: var row }) return new Answer(new Outcome.Saved(), 200, new SavedView(context.Site.Frame, page.Name, made.Id, made.Location));
+        return await FormAsync(context, page, new FoundRecord(rows[row], keys, null) { Texts = TextsOf(page, keys) }, new Draft(page.Form), new Outcome.Saved(), 200, null, null);
+    }
+
+    private async ValueTask<Answer> NothingAsync(ChangeContext context, EditPage page, FoundRecord now)
+    {
+        context.Trace.Why = "Nothing differs from what is there.";
+        if (context.Request.Method == "PATCH") return await FormAsync(context, page, now, new Draft(page.Form), new Outcome.Saved(), 200, null, null);
+        using var address = new Utf8Buffer(128);
+        var location = page.Cancel?.TryWrite(now.Row, address) == true ? address.ToString() : page.Changes.Otherwise.Address;
+        return Saving.Led(new Outcome.Saved(), location, "Nothing was changed: all fields are as they were.");
+    }
+
+    /// <summary>The record went while its form was open: what was typed stays on screen.</summary>
+    private async ValueTask<Answer> LostAsync(ChangeContext context, EditPage page, FoundRecord found, LoadDecision decision)
+    {
+        context.Trace.Why = $"It was there a moment ago: {decision.Why}";
+        return await TypedAsync(context, page, Answer.Of(decision.Outcome, Messages.Unknown(context.Site, page, found.Texts)));
+    }
+
+    private async ValueTask<Answer> TypedAsync(ChangeContext context, EditPage page, Answer refused)
+    {
+        if (refused.View is not MessageView message || refused.Outcome is not (Outcome.Unknown or Outcome.Hidden or Outcome.Gone)) return refused;
+        var draft = Draft.OfForm(page.Form, context.Request.Sent);
+        var typed = new List<(string, string)>();
+        foreach (var entry in page.Form.Entries)
+            if (draft.TextOf(entry.Name) is { Length: > 0 } text && !entry.Field.Secret) typed.Add((entry.Field.Label, await forms.ShownAsync(context, entry, text)));
+        return refused with
+        {
+            View = message with { Sentences = [.. message.Sentences, "Nothing was saved. What you typed stands below, so that you can copy it."], Typed = typed },
+            IsForOnce = true,
+        };
+    }
+
+    private async ValueTask<Answer> PatchAsync(ChangeContext context, EditPage page, FoundRecord found)
+    {
+        if (context.Request.IfMatch is null)
+        {
+            context.Trace.Why = "There is no If-Match: a change must say which version it is for.";
+            return Answer.Of(new Outcome.Refused(), new MessageView(context.Site.Frame, page.Name, "refused", 428, "Which version?",
+                ["A change must say in If-Match which version of the record it is for: the ETag that this address gives.", "Nothing was changed."], null, null, []));
+        }
+
+        if (context.Request.IfMatch != "*" && !Holds(context.Request.IfMatch, VersionOf(page, found.Row))) return Stale(context, page);
+        var draft = Draft.OfJson(page.Form, context.Request.Sent.Json!.Value);
+        var proposals = draft.Propose(found.Row);
+        if (draft.HasFaults || draft.Strays.Count > 0) return await InvalidAsync(context, page, found, draft, proposals, null);
+        return await SaveAsync(context, page, found, draft, null, FormContract.NewToken(), context.Request.Sent.Digest);
+    }
+
+    private static Answer Stale(ChangeContext context, Page page)
+    {
+        context.Trace.Why = "If-Match names another version than the record has.";
+        return Answer.Of(new Outcome.Conflict(), new MessageView(context.Site.Frame, page.Name, "conflict", 412, "The record has changed",
+            ["It is not the version that If-Match names any more.", "Nothing was changed."], null, null, []));
+    }
+
+    /// <summary>Whether one of the entity tags is this version (strong comparison, RFC 9110 section 8.8.3.2).</summary>
+    public static bool Holds(string ifMatch, string version) => ifMatch.Split(',').Any(tag => tag.Trim() == $"\"{version}\"");
+
+    /// <summary>Whether anybody else changed a field of the form, or its version, since the form was made.</summary>
+    private static bool Clashes(EditPage page, Draft draft, FormContract contract, Row now) =>
+        page.Form.Entries.Any(entry => contract.Base.TryGetValue(entry.Name, out var was) && !StoredValue.AreSame(was, BaseOf(entry, now, contract.Token)))
+        || (page.Changes.Kept.FirstOrDefault(kept => kept.Kind == KeptKind.Version) is { } version && contract.Base.TryGetValue(version.Field.Name, out var number)
+            && !StoredValue.AreSame(number, StoredValue.Of(now, OrdinalOf(page, version.Field))));
+
+    private static int OrdinalOf(EditPage page, SiteField field) => page.Columns.First(column => column.Field == field).Ordinal;
+
+    private static Constant BaseOf(FormEntry entry, Row row, string token)
+    {
+        var value = StoredValue.Of(row, entry.Field.Stored);
+        return entry.Field.Secret ? FormContract.Veiled(token, value) : value;
+    }
+
+    /// <summary>
+    /// Shows field by field what it was, what the other wrote and what this visitor wrote. Where both changed one field, the visitor
+    /// chooses; the next save is against the record as it is now.
+    /// </summary>
+    private async ValueTask<Answer> ConflictAsync(ChangeContext context, EditPage page, FoundRecord now, Draft draft, FormContract contract)
+    {
+        draft.Undecided.Clear();
+        foreach (var entry in page.Form.Entries)
+        {
+            if (!contract.Base.TryGetValue(entry.Name, out var was)) continue;
+            var current = BaseOf(entry, now.Row, contract.Token);
+            var text = draft.TextOf(entry.Name);
+            var before = entry.Field.Secret ? "" : FieldText.OfStored(entry.Field, was);
+            var mine = text is not null && (entry.Field.Secret ? text.Length > 0 : text != before && !SameValue(entry.Field, text, before));
+            if (StoredValue.AreSame(was, current))
+            {
+                if (!mine) draft.Leave(entry.Name);
+                continue;
+            }
+
+            var theirs = FieldText.Of(entry.Field, now.Row);
+            if (!mine) draft.Leave(entry.Name);
+            else if (entry.Field.Secret || (text != theirs && !SameValue(entry.Field, text!, theirs))) draft.Undecided[entry.Name] = null;
+            draft.Clashes[entry.Name] = new FormClash(await forms.ShownAsync(context, entry, before), await forms.ShownAsync(context, entry, theirs),
+                mine ? await forms.ShownAsync(context, entry, text!) : null);
+        }
+
+        context.Trace.Why = $"Somebody else changed {string.Join(", ", draft.Clashes.Keys.DefaultIfEmpty("the record"))} since the form was made.";
+        var said = draft.Undecided.Count > 0 ? "Where both of you changed the same field, choose which value is to stay, then save again."
+            : draft.Clashes.Count > 0 ? "Your own changes are in other fields: look at the form once more and save again."
+            : "Its version is another one, though none of these fields differs: look at the form once more and save again.";
+        return await FormAsync(context, page, now, draft, new Outcome.Conflict(), 409, $"Somebody else changed this {page.Record!.One} while you had it open, so nothing was saved yet. {said}", null);
+    }
+
+    private static bool SameValue(FormField field, string one, string other) =>
+        FieldReader.Read(field, one).Value is { } a && FieldReader.Read(field, other).Value is { } b && a.Equals(b);
+
+    /// <param name="contract">The contract that goes on: what is shown again is still made from the same values. Null for the record as it is.</param>
+    private async ValueTask<Answer> FormAsync(
+        ChangeContext context, EditPage page, FoundRecord found, Draft draft, Outcome outcome, int status, string? notice, FormContract? contract)
+    {
+        var row = found.Row;
+        var json = context.Request.WantsJson;
+        var inputs = json && !draft.HasFaults ? [] : await forms.InputsAsync(context, draft, row);
+        var version = VersionOf(page, row);
+        var ids = TextsOf(page, found.Keys);
+        if (!json)
+        {
+            if (contract is null)
+            {
+                var token = FormContract.NewToken();
+                var values = page.Form.Entries.ToDictionary(entry => entry.Name, entry => BaseOf(entry, row, token));
+                foreach (var kept in page.Changes.Kept.Where(kept => kept.Kind == KeptKind.Version)) values[kept.Field.Name] = StoredValue.Of(row, OrdinalOf(page, kept.Field));
+                contract = new FormContract(token, page.Name, ids, context.Visitor, saving.Now, values, version, [.. draft.Undecided.Keys]);
+            }
+            else
+            {
+                contract = contract with { Visitor = context.Visitor, Ids = ids };
+            }
+        }
+
+        using var text = new Utf8Buffer(128);
+        page.Title.Write(row, text);
+        var heading = text.ToString();
+        text.Truncate(0);
+        var cancel = page.Cancel?.TryWrite(row, text) == true ? new PlainLink(page.Cancel.Page, "Do not save", text.ToString()) : page.Back is { } list ? list with { Text = "Do not save" } : null;
+        var view = new FormView(context.Site.Frame, page.Name, outcome.PublicWord, status, heading, RecordFinder.AddressOf(page, found.Keys) ?? "", contract?.Seal(saving.Seal) ?? "", notice, inputs,
+            Faults(inputs, draft), Button, cancel, Links(page, row), page.Back, row, page.Own, [.. page.Form.Entries.Where(entry => !entry.Field.Secret).Select(entry => entry.Shown!)])
+        {
+            Strays = draft.Strays,
+            Undecided = draft.Undecided,
+        };
+        return context.Form(outcome, status, view) with { Version = status == 200 ? version : null };
+    }
+
+    internal static List<FormFault> Faults(IReadOnlyList<FormInput> inputs, Draft draft) =>
+    [
+        .. inputs.SelectMany(input => input.Faults.Select(fault => new FormFault(input, fault))),
+        .. draft.General.Select(fault => new FormFault(null, fault)),
+    ];
+
+    private static List<PlainLink> Links(EditPage page, Row row)
+    {
+        using var text = new Utf8Buffer(128);
+        var links = new List<PlainLink>();
+        foreach (var link in page.Apart)
+        {
+            text.Truncate(0);
+            if (link.TryWrite(row, text)) links.Add(new PlainLink(link.Page, link.Text, text.ToString()));
+        }
+
+        return links;
+    }
+
+    private string VersionOf(EditPage page, Row row) => RecordVersion.Of(row, page.Columns, page.Record!.Name, saving.VersionKey);
+
+    private static string[] TextsOf(RecordPage page, Constant[] keys) => [.. keys.Select((key, i) => page.Parameters[i].Key.Write(key))];
+
+    private static Func<SiteField, Constant?> StoredIn(EditPage page, Row row) => field => StoredValue.Of(row, OrdinalOf(page, field));
+
+    private static Constant[] KeyOf(EditPage page, Row row) => [.. page.Record!.Key.Select(field => StoredValue.Of(row, OrdinalOf(page, field)))];
+}

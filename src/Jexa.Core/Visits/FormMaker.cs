@@ -1,0 +1,140 @@
+using Jexa.Core.Edits;
+using Jexa.Core.Keys;
+using Jexa.Core.Sites;
+using Jexa.Core.Sources;
+using Jexa.Core.Values;
+using Jexa.Core.Views;
+
+namespace Jexa.Core.Visits;
+
+/// <summary>Makes the inputs of a form: what stands in them, what can be chosen, what is wrong.</summary>
+internal sealed class FormMaker(QueryRunner queries)
+{
+    /// <param name="row">The record as it is; null for a new one.</param>
+    public async ValueTask<IReadOnlyList<FormInput>> InputsAsync(ChangeContext context, Draft draft, Row? row)
+    {
+        var inputs = new List<FormInput>();
+        foreach (var entry in draft.Form.Entries)
+        {
+            var text = draft.TextOf(entry.Name) ?? (row is { } held ? FieldText.Of(entry.Field, held) : Beginning(entry.Field));
+            var search = draft.Searches.GetValueOrDefault(entry.Name);
+            var (options, note, isSearched) = entry.Reference is { } reference ? await ReferencesAsync(context, entry, reference, text, search, row is not null) : (Choices(entry.Field, text, row is not null), null, false);
+            inputs.Add(new FormInput(entry.Field, text, draft.FaultsOf(entry.Name), options, isSearched ? search ?? "" : null, note, Picture(entry, row),
+                draft.Clashes.GetValueOrDefault(entry.Name), draft.Fixed.GetValueOrDefault(entry.Name)));
+        }
+
+        return inputs;
+    }
+
+    /// <summary>What stands for a value where it is shown: a choice's label, another record's.</summary>
+    public async ValueTask<string> ShownAsync(ChangeContext context, FormEntry entry, string text)
+    {
+        if (entry.Field.Secret) return "(secret)";
+        if (text.Length == 0) return "";
+        if (entry.Field.Choices.FirstOrDefault(choice => choice.Value == text) is { } known) return known.Label;
+        if (entry.Field.Input == InputKind.Truth) return text == "true" ? "Yes" : "No";
+        if (entry.Reference is not { } reference || reference.Key.Read(text).Value is not { } key) return text;
+        return await LabelAsync(context, reference, key) ?? "not available";
+    }
+
+    /// <summary>What a new record's form begins with.</summary>
+    public string Beginning(FormField field) => field.Default != FormCompiler.Now ? field.Default
+        : FieldText.Of(field, field.Type == FieldType.Date ? new Constant.Date(Today(field)) : new Constant.Moment(Whole(queries.Clock.GetUtcNow().UtcDateTime)));
+
+    public DateOnly Today(FormField field) => DateOnly.FromDateTime(field.Conventions.Shown(queries.Clock.GetUtcNow().UtcDateTime));
+
+    private static DateTime Whole(DateTime moment) => new(moment.Ticks - (moment.Ticks % TimeSpan.TicksPerMinute));
+
+    private static List<FormOption> Choices(FormField field, string text, bool isThere)
+    {
+        var choices = field.Choices.Count > 0 ? field.Choices
+            : field is { Input: InputKind.Truth, Column.Nullable: true } ? [new FieldChoice("true", "Yes"), new FieldChoice("false", "No")] : [];
+        if (choices.Count == 0) return [];
+        var options = new List<FormOption>();
+        if (!field.Rules.Required || text.Length == 0) options.Add(new FormOption("", field.Rules.Required ? "Please choose" : "—", text.Length == 0));
+        options.AddRange(choices.Select(choice => new FormOption(choice.Value, choice.Label, choice.Value == text)));
+
+        // What the record holds may be no choice any more; it can stay.
+        if (text.Length > 0 && isThere && !choices.Any(choice => choice.Value == text)) options.Insert(0, new FormOption(SentForm.AsItIs, $"{text} (as it is)", true));
+        return options;
+    }
+
+    private async ValueTask<(List<FormOption> Options, string? Note, bool IsSearched)> ReferencesAsync(
+        ChangeContext context, FormEntry entry, ReferenceChoices reference, string text, string? search, bool isThere)
+    {
+        var rows = await RunAsync(context, reference.All, []);
+        var options = new List<FormOption>();
+        if (!entry.Field.Rules.Required || text.Length == 0) options.Add(new FormOption("", entry.Field.Rules.Required ? "Please choose" : "—", text.Length == 0));
+        if (rows.Count <= ReferenceChoices.MostInList)
+        {
+            Add(reference, rows, int.MaxValue, text, options);
+            if (text.Length > 0 && isThere && !options.Exists(option => option.IsSelected)) options.Insert(0, new FormOption(SentForm.AsItIs, "not available (as it is)", true));
+            return (options, null, false);
+        }
+
+        if (text.Length > 0)
+        {
+            var label = reference.Key.Read(text).Value is { } key ? await LabelAsync(context, reference, key) : null;
+            if (label is not null) options.Add(new FormOption(text, label, true));
+            else if (isThere) options.Add(new FormOption(SentForm.AsItIs, "not available (as it is)", true));
+        }
+
+        return (options, string.IsNullOrEmpty(search) ? null : await SearchAsync(context, reference, search, text, options), true);
+    }
+
+    private async ValueTask<string> SearchAsync(ChangeContext context, ReferenceChoices reference, string search, string text, List<FormOption> options)
+    {
+        var before = options.Count;
+        var more = false;
+        if (reference.Found is { } found && search.Length <= 200)
+        {
+            var rows = await RunAsync(context, found, [new Constant.Text(search)]);
+            more = rows.Count > ReferenceChoices.MostFound;
+            Add(reference, rows, ReferenceChoices.MostFound, text, options);
+        }
+
+        if (reference.FoundByKey is { } byKey && reference.Key.Read(search).Value is { } key)
+            Add(reference, await RunAsync(context, byKey, [key]), 1, text, options);
+        var count = options.Count - before;
+        return more ? $"More than {ReferenceChoices.MostFound} found; here are the first. Write more of the name to see fewer."
+            : count == 0 ? $"Nothing else was found for “{search}”." : count == 1 ? "One found: choose it above." : $"{count} found: choose one above.";
+    }
+
+    private static void Add(ReferenceChoices reference, RowBlock rows, int most, string text, List<FormOption> options)
+    {
+        using var buffer = new Utf8Buffer(64);
+        for (var i = 0; i < rows.Count && i < most; i++)
+        {
+            buffer.Truncate(0);
+            if (!reference.Key.TryWrite(rows[i], reference.KeyOrdinal, buffer)) continue;
+            var value = buffer.ToString();
+            if (options.Exists(option => option.Value == value)) continue;
+            buffer.Truncate(0);
+            reference.Label.Write(rows[i], buffer);
+            options.Add(new FormOption(value, buffer.ToString(), value == text));
+        }
+    }
+
+    private async ValueTask<string?> LabelAsync(ChangeContext context, ReferenceChoices reference, Constant key)
+    {
+        var rows = await RunAsync(context, reference.One, [key]);
+        if (rows.Count == 0 || reference.Key.Compare(rows[0], reference.KeyOrdinal, key) != KeyMatch.Exact) return null;
+        using var buffer = new Utf8Buffer(64);
+        reference.Label.Write(rows[0], buffer);
+        return buffer.ToString();
+    }
+
+    private async ValueTask<RowBlock> RunAsync(ChangeContext context, IPreparedQuery query, IReadOnlyList<Constant> arguments)
+    {
+        var rows = context.Loans.Lend(query.Width);
+        await queries.RunAsync(query, arguments, rows, context.Trace, context.Cancellation);
+        return rows;
+    }
+
+    private static string? Picture(FormEntry entry, Row? row)
+    {
+        if (entry.Picture is not { } picture || row is not { } held) return null;
+        using var address = new Utf8Buffer(128);
+        return picture.TryWrite(held, address) ? address.ToString() : null;
+    }
+}

@@ -1,0 +1,74 @@
+using System.Text.Json;
+using Jexa.Core.Edits;
+using Jexa.Core.Sites;
+using Jexa.Core.Sources;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Visits;
+
+/// <summary>What became of a key that no record has any more.</summary>
+/// <param name="MovedTo">The ID texts that the record has now, in the order of the page's parameters; null where it was deleted.</param>
+internal sealed record Fate(IReadOnlyList<string>? MovedTo);
+
+/// <summary>
+/// Follows keys through the change log. The latest thing that became of a key counts; where it was changed, the record is followed
+/// from there by what came later, step by step: what is under the new key by now may be another record.
+/// </summary>
+internal sealed class KeyHistory(IChangeLog log)
+{
+    private const int MostSteps = 100;
+
+    /// <summary>What became of a record; null where the log does not tell.</summary>
+    public Fate? Follow(RecordPage page, IReadOnlyList<string> texts)
+    {
+        if (page.Scope is not { } scope) return null;
+        try
+        {
+            var key = Join(InOrder(page).Select(number => texts[number]));
+            var fate = log.LatestFate(scope, key);
+            for (var step = 0; fate is { Kind: ChangeKind.Changed, To: { } to } && step < MostSteps; step++)
+            {
+                key = to;
+                fate = log.NextFate(scope, key, fate.Change);
+                if (fate is null) return new Fate(Split(page, key));
+            }
+
+            return fate is { Kind: ChangeKind.Deleted } ? new Fate(null) : null;
+        }
+        catch (SourceException)
+        {
+            // Without the log a record that is not there is just that.
+            return null;
+        }
+    }
+
+    /// <summary>The key of a row in a scope; null where no address can carry it.</summary>
+    public static string? KeyOf(KeyScope scope, Row row)
+    {
+        using var text = new Utf8Buffer(64);
+        var texts = new List<string>();
+        foreach (var (key, ordinal) in scope.Parts)
+        {
+            text.Truncate(0);
+            if (!key.TryWrite(row, ordinal, text)) return null;
+            texts.Add(text.ToString());
+        }
+
+        return Join(texts);
+    }
+
+    private static string Join(IEnumerable<string> texts) => JsonSerializer.Serialize(texts.ToArray());
+
+    public static string[] Split(RecordPage page, string key)
+    {
+        var texts = JsonSerializer.Deserialize<string[]>(key)!;
+        var placed = new string[texts.Length];
+        var order = InOrder(page).ToList();
+        for (var i = 0; i < texts.Length; i++) placed[order[i]] = texts[i];
+        return placed;
+    }
+
+    /// <summary>Scopes have their fields in the order of their names.</summary>
+    private static IEnumerable<int> InOrder(RecordPage page) =>
+        Enumerable.Range(0, page.Parameters.Count).OrderBy(number => page.Parameters[number].Field.Name, StringComparer.Ordinal);
+}

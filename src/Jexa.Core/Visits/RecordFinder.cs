@@ -1,0 +1,144 @@
+using Jexa.Core.Addresses;
+using Jexa.Core.Keys;
+using Jexa.Core.Sites;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Visits;
+
+/// <summary>A record that an address names, or the answer where it names none.</summary>
+/// <param name="Keys">By which it was found: the canonical ones.</param>
+internal readonly record struct FoundRecord(Row Row, Constant[] Keys, Answer? Refused)
+{
+    /// <summary>The ID texts that the address gives, in their canonical spelling.</summary>
+    public IReadOnlyList<string> Texts { get; init; } = [];
+}
+
+/// <summary>
+/// Reads an ID, loads its record and decides: the same for every page about one record and every method. Where a page is only read, a
+/// spelling that is not canonical leads to the one that is; a change goes on with it.
+/// </summary>
+internal sealed class RecordFinder(QueryRunner queries, RuntimeFindings findings, KeyHistory? history)
+{
+    /// <param name="asked">The page's head under the path that was asked for: its own, or a former one.</param>
+    public async ValueTask<FoundRecord> FindAsync(
+        Site site, RecordPage page, PageHead asked, VisitRequest request, RowLoans loans, VisitTrace trace, CancellationToken cancellation)
+    {
+        var target = request.Target;
+        var count = page.Parameters.Count;
+        var keys = new Constant[count];
+        var texts = new string[count];
+        var canonical = true;
+        Answer? refused = null;
+        for (var i = 0; i < count; i++)
+        {
+            var parameter = page.Parameters[i];
+            var raw = ParameterReader.Read(target, asked == page.Head ? parameter : asked.Parameters.First(p => p.Name == parameter.Name));
+            var reading = raw.Fault != KeyFault.None ? KeyReading.Failed(raw.Fault)
+                : string.IsNullOrEmpty(raw.Text) ? default : parameter.Key.Read(raw.Text);
+            trace.Add(new TracedParameter(parameter.Name, raw.Text, reading));
+            if (reading.Fault != KeyFault.None)
+                refused ??= Answer.Of(new Outcome.Malformed(parameter.Name, reading.Fault), Messages.Malformed(site, page, parameter, raw, reading.Fault));
+            else if (reading.Value is null)
+                refused ??= Missing(site, page, parameter, request);
+            else
+                (keys[i], texts[i], canonical) = (reading.Value, raw.Text!, canonical && reading.IsCanonical);
+        }
+
+        foreach (var pair in target.Query)
+            if (!asked.Template.QueryParameters.Contains(pair.Name) && pair.Name != ParameterReader.From) trace.AddIgnored(pair.Name);
+        trace.End(VisitStep.Parse);
+        if (refused is not null) return new FoundRecord(default, keys, refused);
+        if (request.IsSafe && asked != page.Head)
+        {
+            trace.Why = VisitRunner.FormerPath;
+            return new FoundRecord(default, keys, Redirect(page, asked, target, keys, new Outcome.NotCanonical()));
+        }
+
+        if (canonical || !request.IsSafe)
+            return await LoadAsync(site, page, asked, request, keys, texts, loans, trace, cancellation) with { Texts = [.. keys.Select((key, i) => page.Parameters[i].Key.Write(key))] };
+        trace.Why = "The ID is a value, but not in its canonical spelling.";
+        return new FoundRecord(default, keys, Redirect(page, asked, target, keys, new Outcome.NotCanonical()));
+    }
+
+    private async ValueTask<FoundRecord> LoadAsync(
+        Site site, RecordPage page, PageHead asked, VisitRequest request, Constant[] keys, string[] texts, RowLoans loans, VisitTrace trace, CancellationToken cancellation)
+    {
+        var rows = loans.Lend(page.Lookup.Load.Width);
+        await queries.RunAsync(page.Lookup.Load, keys, rows, trace, cancellation);
+        trace.End(VisitStep.Load);
+        var decision = Loading.Decide(page.Lookup, rows, keys);
+        trace.Why = decision.Why;
+        switch (decision.Outcome)
+        {
+            case Outcome.Found:
+                return new FoundRecord(rows[decision.Row], keys, null);
+            case Outcome.NotCanonical when request.IsSafe:
+                return new FoundRecord(default, keys, Redirect(page, asked, request.Target, Loading.KeyOf(page.Lookup, rows[decision.Row]), decision.Outcome));
+            case Outcome.NotCanonical:
+                return new FoundRecord(rows[decision.Row], Loading.KeyOf(page.Lookup, rows[decision.Row]), null);
+            case Outcome.Ambiguous:
+                findings.AddAmbiguous(page, string.Join(", ", texts));
+                return new FoundRecord(default, keys, Answer.Of(decision.Outcome, Messages.Ambiguous(site, page)));
+            default:
+                return rows.Count == 0 && await FollowAsync(site, page, asked, request, keys, loans, trace, cancellation) is { } followed ? followed
+                    : new FoundRecord(default, keys, Answer.Of(decision.Outcome, Messages.Unknown(site, page, texts)));
+        }
+    }
+
+    /// <summary>Where a record went that is not there: only to what is there now and may be seen.</summary>
+    private async ValueTask<FoundRecord?> FollowAsync(
+        Site site, RecordPage page, PageHead asked, VisitRequest request, Constant[] keys, RowLoans loans, VisitTrace trace, CancellationToken cancellation)
+    {
+        var texts = keys.Select((key, i) => page.Parameters[i].Key.Write(key)).ToArray();
+        if (history?.Follow(page, texts) is not { } fate) return null;
+        if (fate.MovedTo is not { } moved)
+        {
+            trace.Why = "The change log has it that the record was deleted.";
+            return new FoundRecord(default, keys, Answer.Of(new Outcome.Gone(), Messages.Gone(site, page, texts)));
+        }
+
+        var readings = moved.Select((text, i) => page.Parameters[i].Key.Read(text).Value).ToArray();
+        if (Array.Exists(readings, reading => reading is null)) return null;
+        var now = readings.OfType<Constant>().ToArray();
+        var rows = loans.Lend(page.Lookup.Load.Width);
+        await queries.RunAsync(page.Lookup.Load, now, rows, trace, cancellation);
+        var decision = Loading.Decide(page.Lookup, rows, now);
+        if (decision.Outcome is not Outcome.Found) return null;
+        trace.Why = "The change log has it that the record's key was changed.";
+        return request.IsSafe ? new FoundRecord(default, now, Redirect(page, asked, request.Target, now, new Outcome.Moved())) : new FoundRecord(rows[decision.Row], now, null);
+    }
+
+    private static Answer Missing(Site site, RecordPage page, PageParameter parameter, VisitRequest request)
+    {
+        var outcome = new Outcome.Missing(parameter.Name);
+        if (request.IsSafe && !request.WantsJson && page.MissingPage is { } list)
+            return new Answer(outcome, 302, null, ListAsk.With(list.Alone!, ParameterReader.Lacking, $"{page.Name}.{parameter.Name}"));
+        var status = page.Ids.MissingStatus ?? (request.WantsJson ? 400 : 404);
+        return Answer.Of(outcome, Messages.Missing(site, page, parameter, status));
+    }
+
+    /// <param name="asked">Under whose path the address was read: its parameters are not kept, all others are.</param>
+    private static Answer Redirect(RecordPage page, PageHead asked, RequestTarget target, Constant[] keys, Outcome outcome)
+    {
+        var address = AddressOf(page, keys) ?? throw new InvalidOperationException("A value that was read from an address could not be written into one.");
+        var rest = ParameterReader.RestOfQuery(target, [.. asked.Template.QueryParameters]);
+        var joint = rest.Length == 0 ? "" : page.Head.Template.QueryParameters.Count > 0 ? "&" : "?";
+        return new Answer(outcome, 301, null, $"{address}{joint}{rest}");
+    }
+
+    /// <summary>The page's address for a record; null where no address can carry its key.</summary>
+    public static string? AddressOf(RecordPage page, Constant[] keys)
+    {
+        using var address = new Utf8Buffer(256);
+        return page.Head.Builder.TryBuild(new KeyTexts(page, keys), address) ? address.ToString() : null;
+    }
+
+    private readonly struct KeyTexts(RecordPage page, Constant[] keys) : IParameterTexts
+    {
+        public bool TryWrite(int parameter, Utf8Buffer into)
+        {
+            into.Append(page.Parameters[parameter].Key.Write(keys[parameter]));
+            return true;
+        }
+    }
+}

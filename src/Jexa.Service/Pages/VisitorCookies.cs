@@ -1,0 +1,56 @@
+using System.Text.Json;
+using Jexa.Core.Addresses;
+using Jexa.Core.Visits;
+using Jexa.Service.State;
+using Microsoft.AspNetCore.Http;
+
+namespace Jexa.Service.Pages;
+
+/// <summary>
+/// The two cookies that pages with forms need: a secret that the visitor's forms are made for, and what the next page says once. No
+/// script can read them; other sites cannot make a browser send them along with a form.
+/// </summary>
+internal sealed class VisitorCookies(FormSeal seal, Mount mount)
+{
+    private const string Visitor = "jexa-visitor";
+    private const string Said = "jexa-said";
+    private const int SecretLength = 32;
+
+    private static readonly TimeSpan SaidAge = TimeSpan.FromMinutes(5);
+
+    /// <summary>The visitor's secret; null where the browser shows none.</summary>
+    public static string? VisitorOf(HttpContext http) =>
+        http.Request.Cookies[Visitor] is { Length: SecretLength } secret && secret.All(char.IsAsciiHexDigitLower) ? secret : null;
+
+    /// <summary>What the page of this target is to say; said only to somebody who sees it, not to a browser that fetches ahead.</summary>
+    public string? Take(HttpContext http, RequestTarget target)
+    {
+        if (!HttpMethods.IsGet(http.Request.Method) || IsAhead(http) || http.Request.Cookies[Said] is not { } sealedText || seal.OpenSaid(sealedText) is not { } bytes) return null;
+        using var json = JsonDocument.Parse(bytes);
+        if (json.RootElement.GetProperty("at").GetString() != $"{mount}{target.Path}{target.QueryString}") return null;
+        http.Response.Cookies.Delete(Said, Options(null));
+        return json.RootElement.GetProperty("say").GetString();
+    }
+
+    public void Give(HttpContext http, Answer answer)
+    {
+        if (answer.NewVisitor is { } secret) http.Response.Cookies.Append(Visitor, secret, Options(null));
+        if (answer is { Say: { } say, Location: { } location })
+            http.Response.Cookies.Append(Said, seal.SealSaid(JsonSerializer.SerializeToUtf8Bytes(new { at = location, say })), Options(SaidAge));
+    }
+
+    /// <summary>Whether a browser fetches the page before anybody asked to see it.</summary>
+    private static bool IsAhead(HttpContext http) =>
+        http.Request.Headers["Sec-Purpose"].ToString().Contains("prefetch", StringComparison.OrdinalIgnoreCase)
+        || http.Request.Headers["Purpose"].ToString().Contains("prefetch", StringComparison.OrdinalIgnoreCase)
+        || http.Request.Headers["X-Moz"].ToString().Contains("prefetch", StringComparison.OrdinalIgnoreCase);
+
+    private CookieOptions Options(TimeSpan? age) => new()
+    {
+        HttpOnly = true,
+        SameSite = SameSiteMode.Lax,
+        Path = mount.Text.Length == 0 ? "/" : mount.Text,
+        MaxAge = age,
+        IsEssential = true,
+    };
+}

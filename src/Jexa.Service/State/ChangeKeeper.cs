@@ -1,0 +1,107 @@
+using Jexa.Core.Edits;
+using Jexa.Core.Sites;
+using Jexa.Core.Sources;
+using Serilog;
+
+namespace Jexa.Service.State;
+
+/// <summary>
+/// Brings log and sources into agreement where a process ended between the two: the source's own note decides. Takes notes away that
+/// nobody needs any more.
+/// </summary>
+public sealed class ChangeKeeper : IAsyncDisposable
+{
+    private static readonly TimeSpan Pause = TimeSpan.FromSeconds(2);
+    private static readonly TimeSpan NoteAge = TimeSpan.FromHours(48);
+    private const int NotesAtOnce = 500;
+
+    private readonly ChangeStore _store;
+    private readonly Func<Site> _site;
+    private readonly ILogger _logger;
+    private readonly CancellationTokenSource _ending = new();
+    private readonly Task _keeping;
+
+    public ChangeKeeper(ChangeStore store, Func<Site> site, ILogger logger)
+    {
+        (_store, _site, _logger) = (store, site, logger);
+        _keeping = Task.Run(KeepAsync);
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        await _ending.CancelAsync();
+        await _keeping;
+        _ending.Dispose();
+    }
+
+    private async Task KeepAsync()
+    {
+        while (!_ending.IsCancellationRequested)
+        {
+            try
+            {
+                foreach (var intent in _store.Lapsed()) await DecideAsync(intent);
+                await ForgetAsync();
+            }
+            catch (Exception trouble) when (trouble is SourceException or OperationCanceledException or RefusedException)
+            {
+                // Tried again with the next round; until then the change counts as intended.
+                if (!_ending.IsCancellationRequested) _logger.Warning("Changes that were left open could not be decided yet: {Reason}", trouble.Message);
+            }
+            catch (Exception unforeseen)
+            {
+                _logger.Error("The change log could not be kept: {Reason}", unforeseen.Message);
+            }
+
+            try
+            {
+                await Task.Delay(Pause, _ending.Token);
+            }
+            catch (OperationCanceledException)
+            {
+                return;
+            }
+        }
+    }
+
+    private async Task DecideAsync(LoggedChange intent)
+    {
+        var token = intent.What.Token;
+        if (!intent.What.IsNoted)
+        {
+            _store.GiveUp(token);
+            _logger.Warning("Change {Number} is undetermined: its process ended, and its source keeps no note", intent.Number);
+            return;
+        }
+
+        if (SourceOf(intent.What.Source) is not { } source) return;
+        await using var session = await source.BeginWriteAsync(_ending.Token);
+        if (!session.KeepsNotes) return;
+        var (noted, key) = await session.FindNoteAsync(token, CancellationToken.None);
+        if (!noted)
+        {
+            // Should its process be alive after all, it cannot make the change any more.
+            await session.NoteAsync(token, null, CancellationToken.None);
+            await session.CommitAsync();
+        }
+
+        if (noted && key is not null) _store.Confirm(token);
+        else _store.Drop(token);
+        _logger.Warning("Change {Number} was left open by a process that ended; it {Decision}", intent.Number, noted && key is not null ? "was made" : "was not made");
+    }
+
+    private async Task ForgetAsync()
+    {
+        foreach (var group in _store.Forgettable(NoteAge, NotesAtOnce).GroupBy(note => note.Record))
+        {
+            if (_site().Changes.GetValueOrDefault(group.Key) is not { } plan) continue;
+            string[] tokens = [.. group.Select(note => note.Token)];
+            await using var session = await plan.Record.Source.BeginWriteAsync(_ending.Token);
+            await session.ForgetNotesAsync(tokens, CancellationToken.None);
+            await session.CommitAsync();
+            _store.Forgot(tokens);
+        }
+    }
+
+    private ISource? SourceOf(string name) => _site().Changes.Values.FirstOrDefault(plan => plan.Record.SourceName == name)?.Record.Source;
+}

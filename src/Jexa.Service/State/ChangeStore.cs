@@ -1,0 +1,298 @@
+using System.Globalization;
+using System.Text;
+using System.Text.Json;
+using Jexa.Core.Edits;
+using Jexa.Core.Sources;
+using Jexa.Core.Values;
+using Microsoft.Data.Sqlite;
+
+namespace Jexa.Service.State;
+
+/// <summary>
+/// The change log, in a database of Jexa's own in the state folder. Several processes may share it. An intent is on disk before the
+/// source is told to commit; confirming it need not be, since the source's own note says the same.
+/// </summary>
+public sealed class ChangeStore : IChangeLog, IDisposable
+{
+    /// <summary>Each brings the database from its number to the next.</summary>
+    private static readonly string[] Migrations =
+    [
+        """
+        CREATE TABLE change (
+          number     INTEGER PRIMARY KEY AUTOINCREMENT,
+          token      TEXT NOT NULL UNIQUE,
+          digest     TEXT NOT NULL,
+          at         INTEGER NOT NULL,
+          state      INTEGER NOT NULL,
+          page       TEXT NOT NULL,
+          source     TEXT NOT NULL,
+          record     TEXT NOT NULL,
+          key        TEXT NOT NULL,
+          id         TEXT NOT NULL,
+          kind       INTEGER NOT NULL,
+          fields     TEXT NOT NULL,
+          location   TEXT NOT NULL,
+          noted      INTEGER NOT NULL,
+          undoes     INTEGER,
+          by_whom    TEXT,
+          process    TEXT NOT NULL,
+          lease      INTEGER NOT NULL
+        );
+        CREATE INDEX change_by_record ON change (record, id, number);
+        CREATE INDEX change_by_undone ON change (undoes) WHERE undoes IS NOT NULL;
+        CREATE INDEX change_open ON change (lease) WHERE state = 0;
+        CREATE TABLE key_event (
+          scope   TEXT NOT NULL,
+          key     TEXT NOT NULL,
+          change  INTEGER NOT NULL REFERENCES change (number) ON DELETE CASCADE,
+          kind    INTEGER NOT NULL,
+          to_key  TEXT,
+          PRIMARY KEY (scope, key, change)
+        ) WITHOUT ROWID;
+        """,
+        // Notes in a source that nobody needs any more are taken away; each change says whether its own is still there.
+        """
+        ALTER TABLE change ADD COLUMN forgotten INTEGER NOT NULL DEFAULT 0;
+        CREATE INDEX change_unforgotten ON change (forgotten, at) WHERE forgotten = 0;
+        """,
+    ];
+
+    private const string Columns = "c.number, c.token, c.digest, c.at, c.state, c.page, c.source, c.record, c.key, c.id, c.kind, c.fields, c.location, c.noted, c.undoes, c.by_whom, "
+        + "(SELECT u.number FROM change u WHERE u.undoes = c.number AND u.state = 1 LIMIT 1)";
+
+    private readonly Lock _lock = new();
+    private readonly SqliteConnection _connection;
+    private readonly Dictionary<string, SqliteCommand> _commands = [];
+    private readonly TimeProvider _clock;
+
+    /// <exception cref="IOException">The database cannot be opened, or is of a later version.</exception>
+    public ChangeStore(string file, TimeProvider clock)
+    {
+        _clock = clock;
+        Process = $"{Environment.ProcessId}-{Guid.NewGuid():N}";
+        try
+        {
+            // Made first, so that it can be read by its owner only from its first moment.
+            if (!File.Exists(file)) StateFolder.WriteOwned(file, []);
+            _connection = new SqliteConnection(new SqliteConnectionStringBuilder { DataSource = file, Pooling = false, DefaultTimeout = 5 }.ConnectionString);
+            _connection.Open();
+            Run("PRAGMA journal_mode=WAL");
+            Run("PRAGMA synchronous=FULL");
+            Run("PRAGMA foreign_keys=1");
+            Migrate(file);
+        }
+        catch (SqliteException refused)
+        {
+            _connection?.Dispose();
+            throw new IOException($"The change log {file} cannot be used: {refused.Message}", refused);
+        }
+    }
+
+    /// <summary>This process, in the log.</summary>
+    public string Process { get; }
+
+    /// <summary>For so long an intent is its process's own affair: longer than any commit may take.</summary>
+    public static TimeSpan Lease { get; } = TimeSpan.FromSeconds(12);
+
+    public bool TryIntend(ChangeIntent intent) => Guarded(() => Whole(() =>
+    {
+        var command = Command(
+            "INSERT OR IGNORE INTO change (token, digest, at, state, page, source, record, key, id, kind, fields, location, noted, undoes, process, lease) "
+            + "VALUES (@token, @digest, @at, 0, @page, @source, @record, @key, @id, @kind, @fields, @location, @noted, @undoes, @process, @lease) RETURNING number",
+            ("@token", intent.Token), ("@digest", intent.Digest), ("@at", Now()), ("@page", intent.Page), ("@source", intent.Source), ("@record", intent.Record), ("@key", intent.Key),
+            ("@id", intent.Id), ("@kind", (long)intent.Kind), ("@fields", FieldsJson(intent.Fields)), ("@location", intent.Location), ("@noted", intent.IsNoted ? 1L : 0L), ("@undoes", intent.Undoes),
+            ("@process", Process), ("@lease", Now() + (long)Lease.TotalMilliseconds));
+        if (command.ExecuteScalar() is not long number) return false;
+        foreach (var happened in intent.KeyEvents)
+            Run("INSERT INTO key_event (scope, key, change, kind, to_key) VALUES (@scope, @key, @change, @kind, @to)",
+                ("@scope", happened.Scope), ("@key", happened.Key), ("@change", number), ("@kind", (long)happened.Kind), ("@to", happened.To));
+        return true;
+    }));
+
+    /// <summary>Need not be on disk: the source's note would say it again.</summary>
+    public void Confirm(string token) => Guarded(() =>
+    {
+        Run("PRAGMA synchronous=NORMAL");
+        try
+        {
+            return Run("UPDATE change SET state = 1 WHERE token = @token", ("@token", token));
+        }
+        finally
+        {
+            Run("PRAGMA synchronous=FULL");
+        }
+    });
+
+    public void Drop(string token) => Guarded(() => Run("DELETE FROM change WHERE token = @token AND state = 0", ("@token", token)));
+
+    public LoggedChange? Find(string token) => Guarded(() => Read(Command($"SELECT {Columns} FROM change c WHERE c.token = @token", ("@token", token))).FirstOrDefault());
+
+    public LoggedChange? Find(long number) => Guarded(() => Read(Command($"SELECT {Columns} FROM change c WHERE c.number = @number", ("@number", number))).FirstOrDefault());
+
+    public IReadOnlyList<LoggedChange> Read(ChangeQuestion question) => Guarded(() => Read(Command(
+        $"SELECT {Columns} FROM change c WHERE (@record IS NULL OR c.record = @record) AND (@id IS NULL OR c.id = @id) AND (@page IS NULL OR c.page = @page) "
+        + "AND (@kind IS NULL OR c.kind = @kind) AND (@state IS NULL OR c.state = @state) AND (@since IS NULL OR c.at >= @since) AND (@before IS NULL OR c.number < @before) "
+        + "ORDER BY c.number DESC LIMIT @limit",
+        ("@record", question.Record), ("@id", question.Id), ("@page", question.Page), ("@kind", (long?)question.Kind), ("@state", (long?)question.State),
+        ("@since", question.Since?.ToUnixTimeMilliseconds()), ("@before", question.Before), ("@limit", (long)question.Limit))));
+
+    public KeyFate? LatestFate(string scope, string key) => Fate("DESC", scope, key, -1);
+
+    public KeyFate? NextFate(string scope, string key, long behind) => Fate("ASC", scope, key, behind);
+
+    /// <summary>Intents whose lease is over: their process ended, or could not confirm them.</summary>
+    public IReadOnlyList<LoggedChange> Lapsed() => Guarded(() => Read(Command($"SELECT {Columns} FROM change c WHERE c.state = 0 AND c.lease < @now ORDER BY c.number", ("@now", Now()))));
+
+    /// <summary>Nothing tells any more whether the change was made.</summary>
+    public void GiveUp(string token) => Guarded(() => Run("UPDATE change SET state = 2 WHERE token = @token AND state = 0", ("@token", token)));
+
+    /// <summary>Confirmed changes whose notes can be taken from their source: nobody doubts them any more.</summary>
+    public IReadOnlyList<(string Token, string Record)> Forgettable(TimeSpan age, int most) => Guarded(() =>
+    {
+        var found = new List<(string, string)>();
+        using var reader = Command("SELECT token, record FROM change WHERE forgotten = 0 AND state = 1 AND noted = 1 AND at < @before ORDER BY at LIMIT @most",
+            ("@before", Now() - (long)age.TotalMilliseconds), ("@most", (long)most)).ExecuteReader();
+        while (reader.Read()) found.Add((reader.GetString(0), reader.GetString(1)));
+        return found;
+    });
+
+    public void Forgot(IEnumerable<string> tokens) => Guarded(() => Whole(() =>
+    {
+        foreach (var token in tokens) Run("UPDATE change SET forgotten = 1 WHERE token = @token", ("@token", token));
+        return true;
+    }));
+
+    public void Dispose()
+    {
+        lock (_lock)
+        {
+            foreach (var command in _commands.Values) command.Dispose();
+            _connection.Dispose();
+        }
+    }
+
+    private KeyFate? Fate(string direction, string scope, string key, long behind) => Guarded(() =>
+    {
+        using var reader = Command(
+            $"SELECT e.change, e.kind, e.to_key FROM key_event e JOIN change c ON c.number = e.change WHERE e.scope = @scope AND e.key = @key AND e.change > @behind AND c.state = 1 ORDER BY e.change {direction} LIMIT 1",
+            ("@scope", scope), ("@key", key), ("@behind", behind)).ExecuteReader();
+        return reader.Read() ? new KeyFate(reader.GetInt64(0), (ChangeKind)reader.GetInt64(1), reader.IsDBNull(2) ? null : reader.GetString(2)) : null;
+    });
+
+    private void Migrate(string file) => Whole(() =>
+    {
+        var version = Convert.ToInt32(Command("PRAGMA user_version").ExecuteScalar(), CultureInfo.InvariantCulture);
+        if (version > Migrations.Length) throw new IOException($"The change log {file} was made by a later version of Jexa (its version is {version}, this one knows {Migrations.Length}).");
+        for (var next = version; next < Migrations.Length; next++) Run(Migrations[next]);
+        Run($"PRAGMA user_version={Migrations.Length}");
+        return true;
+    });
+
+    /// <summary>Does something whole or not at all.</summary>
+    private T Whole<T>(Func<T> act)
+    {
+        Run("BEGIN IMMEDIATE");
+        try
+        {
+            var result = act();
+            Run("COMMIT");
+            return result;
+        }
+        catch
+        {
+            Run("ROLLBACK");
+            throw;
+        }
+    }
+
+    private static List<LoggedChange> Read(SqliteCommand command)
+    {
+        var changes = new List<LoggedChange>();
+        using var reader = command.ExecuteReader();
+        while (reader.Read())
+        {
+            var intent = new ChangeIntent(reader.GetString(1), reader.GetString(2), reader.GetString(5), reader.GetString(6), reader.GetString(7), reader.GetString(8), reader.GetString(9),
+                (ChangeKind)reader.GetInt64(10), Fields(reader.GetString(11)), reader.GetString(12), reader.GetInt64(13) != 0, [], reader.IsDBNull(14) ? null : reader.GetInt64(14));
+            changes.Add(new LoggedChange(reader.GetInt64(0), DateTimeOffset.FromUnixTimeMilliseconds(reader.GetInt64(3)), (ChangeState)reader.GetInt64(4), reader.IsDBNull(15) ? null : reader.GetString(15),
+                reader.IsDBNull(16) ? null : reader.GetInt64(16), intent));
+        }
+
+        return changes;
+    }
+
+    private static string FieldsJson(IReadOnlyList<FieldChange> fields)
+    {
+        using var bytes = new MemoryStream();
+        using (var json = new Utf8JsonWriter(bytes))
+        {
+            json.WriteStartArray();
+            foreach (var field in fields)
+            {
+                json.WriteStartObject();
+                json.WriteString("field", field.Field);
+                if (field.IsSecret)
+                {
+                    json.WriteBoolean("secret", true);
+                }
+                else
+                {
+                    json.WritePropertyName("before");
+                    StoredValue.Write(json, field.Before);
+                    json.WritePropertyName("after");
+                    StoredValue.Write(json, field.After);
+                }
+
+                json.WriteEndObject();
+            }
+
+            json.WriteEndArray();
+        }
+
+        return Encoding.UTF8.GetString(bytes.ToArray());
+    }
+
+    private static List<FieldChange> Fields(string text)
+    {
+        using var json = JsonDocument.Parse(text);
+        return
+        [
+            .. json.RootElement.EnumerateArray().Select(field => field.TryGetProperty("secret", out _)
+                ? new FieldChange(field.GetProperty("field").GetString()!, Constant.Empty.Value, Constant.Empty.Value, true)
+                : new FieldChange(field.GetProperty("field").GetString()!, StoredValue.Read(field.GetProperty("before")), StoredValue.Read(field.GetProperty("after")), false)),
+        ];
+    }
+
+    private long Now() => _clock.GetUtcNow().ToUnixTimeMilliseconds();
+
+    private int Run(string sql, params (string Name, object? Value)[] values) => Command(sql, values).ExecuteNonQuery();
+
+    /// <summary>A command that is kept prepared.</summary>
+    private SqliteCommand Command(string sql, params (string Name, object? Value)[] values)
+    {
+        if (!_commands.TryGetValue(sql, out var command))
+        {
+            command = _connection.CreateCommand();
+            command.CommandText = sql;
+            _commands[sql] = command;
+        }
+
+        command.Parameters.Clear();
+        foreach (var (name, value) in values) command.Parameters.AddWithValue(name, value ?? DBNull.Value);
+        return command;
+    }
+
+    private T Guarded<T>(Func<T> ask)
+    {
+        lock (_lock)
+        {
+            try
+            {
+                return ask();
+            }
+            catch (SqliteException trouble)
+            {
+                throw new SourceException(trouble.SqliteErrorCode is 5 or 6 ? SourceTrouble.TooSlow : SourceTrouble.Away, $"The change log cannot be used: {trouble.Message}", trouble);
+            }
+        }
+    }
+}
