@@ -15,7 +15,7 @@ internal static class ChangesCommand
         var id = Text("--id", "Changes of the record with this ID only, as it stands in addresses", "ID");
         var page = Text("--page", "Changes made through this page only", "NAME");
         var kind = Text("--kind", "added, changed or deleted only", "KIND");
-        var state = Text("--state", "made, intended or undetermined only", "STATE");
+        var state = Text("--stage", "made, intended or undetermined only", "STAGE");
         var since = new Option<string?>("--since") { Description = "Changes since this day or moment (UTC) only", HelpName = "WHEN" };
         var limit = new Option<int?>("--limit") { Description = "How many at most; 50 where left out", HelpName = "COUNT" };
         var takeBack = new Option<bool>("--undo") { Description = "Take the change back, if its record is still as that change left it" };

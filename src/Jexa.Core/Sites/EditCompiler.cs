@@ -18,7 +18,7 @@ internal sealed class EditCompiler(
         var record = head.Record;
         var load = new Projections(record);
         var form = forms.Compile(head, load);
-        var title = details.Title(head.Definition, record, load);
+        var title = Titled("Edit ", head, load);
         List<StoredColumn> columns = [.. record.Fields.Select(field => new StoredColumn(field, load.AddStored(field)))];
         var placed = rows.Place(head.Definition.Links, [], load, isList: false);
         var own = LinkCompiler.ToOwn(head, load, LinkCompiler.PageText(head));
@@ -56,7 +56,7 @@ internal sealed class EditCompiler(
         var shown = rows.Shown(head.Definition.Show, record, all: true);
         var placed = rows.Place(head.Definition.Links, shown, load, isList: false);
         var columns = rows.Columns(shown, placed, load);
-        var title = details.Title(head.Definition, record, load);
+        var title = Titled("Delete ", head, load);
         List<StoredColumn> stored = [.. record.Fields.Select(field => new StoredColumn(field, load.AddStored(field)))];
         var own = LinkCompiler.ToOwn(head, load, LinkCompiler.PageText(head));
         var cancel = links.PageOf(record) is { } detail ? LinkCompiler.ToOwn(detail, load, LinkCompiler.PageText(detail)) : null;
@@ -67,6 +67,10 @@ internal sealed class EditCompiler(
             Samples = details.Samples(head),
         };
     }
+
+    /// <summary>The title that is written, else what happens to the record and what that is called.</summary>
+    private TextPlan Titled(string verb, PageHead head, Projections load) => head.Definition.Title is not null ? details.Title(head.Definition, head.Record, load)
+        : load.Label(head.Record, 0) is var label ? new TextPlan([TextPiece.Of(verb), .. label.Pieces]) : label;
 
     /// <summary>Finds the record by what the address says, visible and within the page's own conditions.</summary>
     private RecordLookup Lookup(PageHead head, Projections load)

@@ -76,6 +76,7 @@ internal sealed class FormCompiler(
         var kind = Kind(field, reference, choices);
         var rules = Rules(field, input, kind, load is null);
         var label = field.Label ?? (reference is null ? Labels.OfField(field.Name) : Labels.OfReference(field.Name));
+        if (field.Style.Unit is { } unit) label += $" ({unit})";
         var form = new FormField(field.Name, label, input.Help?.Value, kind, field.Type, field.Column, conventions, rules, choices, field.Secret,
             load?.AddStored(field) ?? -1, load?.Add(field) ?? -1, "", input.Default is null && field.Column.Default is not null && Literal(field) is null);
         form = form with { Default = Default(form, field, input) };

@@ -23,7 +23,7 @@ internal sealed class ChangeContext(Site site, VisitRequest request, VisitTrace 
     public string Visitor { get; } = request.Visitor ?? Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(16));
 
     /// <summary>The secret, where the visitor's browser does not keep it yet.</summary>
-    public string? NewVisitor => Request.Visitor is null ? Visitor : null;
+    public string? NewVisitor => Request.Visitor is null && !Request.WantsJson ? Visitor : null;
 
     /// <summary>An answer with a form in it.</summary>
     public Answer Form(Outcome outcome, int status, Views.PageView view) => new(outcome, status, view) { NewVisitor = NewVisitor, IsForOnce = true };

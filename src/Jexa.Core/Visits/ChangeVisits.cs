@@ -97,6 +97,16 @@ internal sealed class Saving(QueryRunner queries, Editing editing, ChangeMaker m
         }
     }
 
+    /// <summary>
+    /// Whether a token was used while this change waited for its turn. The session's own lock makes it certain: whoever used it has
+    /// committed, and an intent that the source has no note of was left behind.
+    /// </summary>
+    public async ValueTask<bool> IsUsedAsync(IWriteSession session, string token)
+    {
+        if (Log.Find(token) is not { } found) return false;
+        return found.State != ChangeState.Intended || !session.KeepsNotes || (await session.FindNoteAsync(token, CancellationToken.None)).Noted;
+    }
+
     /// <summary>The answer to a form that was sent before, with the same content: it leads to what the first one made.</summary>
     public static Answer Again(ChangeContext context, LoggedChange made)
     {

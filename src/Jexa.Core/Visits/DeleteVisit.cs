@@ -66,7 +66,9 @@ internal sealed class DeleteVisit(QueryRunner queries, RecordFinder finder, Savi
             var decision = Loading.Decide(page.Lookup, rows, found.Keys);
             if (decision.Outcome is not Outcome.Found)
             {
+                await session.DisposeAsync();
                 context.Trace.Why = $"It was there a moment ago: {decision.Why}";
+                if (contract is not null && await saving.FindAsync(token, awaitIt: true, context.Cancellation) is { State: ChangeState.Made } done) return Saving.Again(context, done);
                 return Answer.Of(decision.Outcome, Messages.Unknown(context.Site, page, found.Texts));
             }
 
@@ -84,7 +86,7 @@ internal sealed class DeleteVisit(QueryRunner queries, RecordFinder finder, Savi
             var key = page.Changes.Key.Zip(ChangeMaker.KeyOf(page.Changes, before), (column, value) => new ColumnValue(column.Field.Column.Name, value)).ToList();
             var made = await saving.Maker.MakeAsync(session, new WantedChange(page.Changes, page.Name, ChangeKind.Deleted, new RecordWrite.Delete(page.Record!.Table.Name, key), before, token,
                 context.Request.Sent.Digest), context.Trace, context.Loans, context.Cancellation);
-            if (made is null) return Answer.Of(new Outcome.Unavailable(SourceTrouble.TooSlow), Messages.InFlight(context.Site, page)) with { RetryAfterSeconds = 5 };
+            if (made is null) return EditVisit.Busy(context, page);
             context.Trace.Why = "The record was deleted.";
             return contract is null ? new Answer(new Outcome.Saved(), 204, null) : Saving.Led(new Outcome.Saved(), made.Location, $"Deleted: {made.Label}.");
         }

@@ -53,10 +53,14 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, Saving sav
     {
         if (await saving.FindAsync(contract.Token, awaitIt: true, context.Cancellation) is not { } used) return null;
         if (used.What.Digest == context.Request.Sent.Digest && used.State == ChangeState.Made) return Saving.Again(context, used);
-        if (used.State == ChangeState.Intended) return Answer.Of(new Outcome.Unavailable(SourceTrouble.TooSlow), Messages.InFlight(context.Site, page)) with { RetryAfterSeconds = 5 };
+        if (used.State == ChangeState.Intended) return Busy(context, page);
         return await FormAsync(context, page, found, draft, new Outcome.Spent(), 409,
             "This form was saved before, with other content. Below is what you typed now, against the record as it is. Please look at it once more and save again.", null);
     }
+
+    /// <summary>Another change of the same token is under way, or nobody can tell yet.</summary>
+    internal static Answer Busy(ChangeContext context, Page page) =>
+        Answer.Of(new Outcome.Unavailable(SourceTrouble.TooSlow), Messages.InFlight(context.Site, page)) with { RetryAfterSeconds = 5 };
 
     private async ValueTask<Answer> InvalidAsync(ChangeContext context, EditPage page, FoundRecord found, Draft draft, List<Proposal> proposals, FormContract? contract)
     {
@@ -70,6 +74,12 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, Saving sav
         try
         {
             await using var session = await page.Changes.Record.Source.BeginWriteAsync(context.Cancellation);
+            if (contract is not null && await saving.IsUsedAsync(session, token))
+            {
+                await session.DisposeAsync();
+                return await SpentAsync(context, page, found, draft, contract) ?? Busy(context, page);
+            }
+
             var run = saving.Within(session, context);
             var rows = context.Loans.Lend(page.Lookup.Load.Width);
             await run(page.Lookup.Load, found.Keys, rows);
@@ -104,8 +114,7 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, Saving sav
             if (made is null)
             {
                 await session.DisposeAsync();
-                return contract is not null && await SpentAsync(context, page, now, draft, contract) is { } spent ? spent
-                    : Answer.Of(new Outcome.Unavailable(SourceTrouble.TooSlow), Messages.InFlight(context.Site, page)) with { RetryAfterSeconds = 5 };
+                return Busy(context, page);
             }
 
             return await SavedAsync(context, page, made, values);

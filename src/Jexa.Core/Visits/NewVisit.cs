@@ -119,7 +119,7 @@ internal sealed class NewVisit(FormMaker forms, Saving saving)
     {
         if (await saving.FindAsync(contract.Token, awaitIt: true, context.Cancellation) is not { } used) return null;
         if (used.What.Digest == context.Request.Sent.Digest && used.State == ChangeState.Made) return Saving.Again(context, used);
-        if (used.State == ChangeState.Intended) return Answer.Of(new Outcome.Unavailable(SourceTrouble.TooSlow), Messages.InFlight(context.Site, page)) with { RetryAfterSeconds = 5 };
+        if (used.State == ChangeState.Intended) return EditVisit.Busy(context, page);
         return await FormAsync(context, page, named, draft, new Outcome.Spent(), 409,
             $"This form was saved before, with other content, and made another {page.Record!.One}. Save again to make one of what stands here now.", null);
     }
@@ -147,6 +147,12 @@ internal sealed class NewVisit(FormMaker forms, Saving saving)
             }
 
             await using var session = await page.Changes.Record.Source.BeginWriteAsync(context.Cancellation);
+            if (contract is not null && await saving.IsUsedAsync(session, token))
+            {
+                await session.DisposeAsync();
+                return await SpentAsync(context, page, named, draft, contract) ?? EditVisit.Busy(context, page);
+            }
+
             var values = await DraftChecks.RunAsync(draft, proposals, field => fixedValues.GetValueOrDefault(field.Name), null, saving.Within(session, context), context.Loans);
             if (draft.HasFaults)
             {
@@ -162,8 +168,7 @@ internal sealed class NewVisit(FormMaker forms, Saving saving)
             if (made is null)
             {
                 await session.DisposeAsync();
-                return contract is not null && await SpentAsync(context, page, named, draft, contract) is { } spent ? spent
-                    : Answer.Of(new Outcome.Unavailable(SourceTrouble.TooSlow), Messages.InFlight(context.Site, page)) with { RetryAfterSeconds = 5 };
+                return EditVisit.Busy(context, page);
             }
 
             context.Trace.Why = "The record was made.";

@@ -84,8 +84,11 @@ public sealed class Undo
 
         if (rows.Count != 1) return (null, null, $"The {one} is not there any more.");
         var now = plan.Columns.Select(column => StoredValue.Of(rows[0], column.Ordinal)).ToArray();
+        var kept = plan.Kept.Select(field => field.Field.Name).ToHashSet();
         for (var i = 0; i < now.Length; i++)
         {
+            // What Jexa keeps by itself changes with every change, also with one that was taken back since.
+            if (change.What.Kind == ChangeKind.Changed && kept.Contains(plan.Columns[i].Field.Name)) continue;
             var said = change.What.Fields.FirstOrDefault(field => field.Field == plan.Columns[i].Field.Name);
             if (said is null && change.What.Kind != ChangeKind.Added) continue;
             if (!StoredValue.AreSame(said?.After ?? Constant.Empty.Value, now[i])) return (null, null, $"The {one} is not as that change left it: {plan.Columns[i].Field.Name} was changed since.");
@@ -93,7 +96,6 @@ public sealed class Undo
 
         var where = plan.Key.Zip(key, (column, value) => new ColumnValue(column.Field.Column.Name, value)).ToList();
         if (change.What.Kind == ChangeKind.Added) return (new RecordWrite.Delete(table, where), now, null);
-        var kept = plan.Kept.Select(field => field.Field.Name).ToHashSet();
         var back = change.What.Fields.Where(field => !kept.Contains(field.Field) && !ColumnOf(plan, field).Column.Automatic).Select(field => new ColumnValue(ColumnOf(plan, field).Column.Name, field.Before));
         return (new RecordWrite.Update(table, where, [.. back, .. _saving.Kept(plan, now)]), now, null);
     }

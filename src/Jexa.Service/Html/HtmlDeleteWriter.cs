@@ -13,10 +13,20 @@ internal sealed class HtmlDeleteWriter(HtmlDetailWriter details)
     {
         HtmlFrame.WriteTrail(view.Trail, view.Shape.Back, html);
         html.Append("<h1>"u8);
-        html.AppendEncoded(Heading(view, scratch));
+        scratch.Truncate(0);
+        view.Shape.Title.Write(view.Record, scratch);
+        html.AppendEncoded(scratch.Written);
         html.Append("</h1>\n"u8);
         if (view.Notice is { } notice) HtmlFormWriter.Notice(notice, html);
         WriteDependents(view, html);
+        if (view.IsPossible) WriteForm(view, html);
+        else if (view.Cancel is not null) HtmlFrame.WriteLinks([view.Cancel], html);
+        details.WriteFields(view, view.Shape, view.Record, html, scratch);
+        HtmlFormWriter.Script(view.Frame, html);
+    }
+
+    private static void WriteForm(DeleteView view, Utf8Buffer html)
+    {
         html.Append("<form class=\"fill\" method=\"post\" action=\""u8);
         html.AppendEncoded(view.Action);
         html.Append("\">\n"u8);
@@ -25,25 +35,8 @@ internal sealed class HtmlDeleteWriter(HtmlDetailWriter details)
         html.Append("<p class=\"do\"><button class=\"main grave\">"u8);
         html.AppendEncoded($"Delete this {view.Shape.One}");
         html.Append("</button>"u8);
-        if (view.Cancel is { } cancel)
-        {
-            html.Append(" <a class=\"leave\" href=\""u8);
-            html.AppendEncoded(cancel.Address);
-            html.Append("\">"u8);
-            html.AppendEncoded(cancel.Text);
-            html.Append("</a>"u8);
-        }
-
+        HtmlFormWriter.Leave(view.Cancel, html);
         html.Append("</p>\n</form>\n"u8);
-        details.WriteFields(view, view.Shape, view.Record, html, scratch);
-        HtmlFormWriter.Script(view.Frame, html);
-    }
-
-    public static string Heading(DeleteView view, Utf8Buffer scratch)
-    {
-        scratch.Truncate(0);
-        view.Shape.Title.Write(view.Record, scratch);
-        return $"Delete {scratch}?";
     }
 
     private static void WriteDependents(DeleteView view, Utf8Buffer html)

@@ -30,15 +30,7 @@ internal static class HtmlFormWriter
         html.Append("<p class=\"do\"><button class=\"main\">"u8);
         html.AppendEncoded(view.Submit);
         html.Append("</button>"u8);
-        if (view.Cancel is { } cancel)
-        {
-            html.Append(" <a class=\"leave\" href=\""u8);
-            html.AppendEncoded(cancel.Address);
-            html.Append("\">"u8);
-            html.AppendEncoded(cancel.Text);
-            html.Append("</a>"u8);
-        }
-
+        Leave(view.Cancel, html);
         html.Append("</p>\n"u8);
         Hidden(SentForm.End, "1", html);
         html.Append("</form>\n"u8);
@@ -58,6 +50,17 @@ internal static class HtmlFormWriter
         html.Append($"<input type=\"hidden\" name=\"{name}\" value=\"");
         html.AppendEncoded(value);
         html.Append("\">\n"u8);
+    }
+
+    /// <summary>The way out without doing it.</summary>
+    public static void Leave(PlainLink? cancel, Utf8Buffer html)
+    {
+        if (cancel is null) return;
+        html.Append(" <a class=\"leave\" href=\""u8);
+        html.AppendEncoded(cancel.Address);
+        html.Append("\">"u8);
+        html.AppendEncoded(cancel.Text);
+        html.Append("</a>"u8);
     }
 
     public static void Script(PageFrame frame, Utf8Buffer html)

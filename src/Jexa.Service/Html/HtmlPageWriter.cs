@@ -95,12 +95,10 @@ internal sealed class HtmlPageWriter
                 break;
             case FormView form:
                 if (form.Faults.Count > 0) scratch.Append("Not saved: "u8);
-                scratch.Append(form.Row is null ? form.Heading : $"Edit {form.Heading}");
+                scratch.Append(form.Heading);
                 break;
             case DeleteView delete:
-                var heading = HtmlDeleteWriter.Heading(delete, scratch);
-                scratch.Truncate(0);
-                scratch.Append(heading);
+                delete.Shape.Title.Write(delete.Record, scratch);
                 break;
             case MessageView message:
                 scratch.Append(message.Heading);

@@ -29,7 +29,7 @@ internal static class SentReader
     {
         if (HttpMethods.IsGet(http.Request.Method) || HttpMethods.IsHead(http.Request.Method) || HttpMethods.IsDelete(http.Request.Method)) return SentForm.None;
         var isJson = IsJson(http);
-        if (!MediaTypeHeaderValue.TryParse(http.Request.ContentType, out var type) || (!isJson && !type.MediaType.Equals(Page.FormType, StringComparison.OrdinalIgnoreCase))
+        if (!MediaTypeHeaderValue.TryParse(http.Request.ContentType, out var type) || (HttpMethods.IsPatch(http.Request.Method) && !isJson) || (!isJson && !type.MediaType.Equals(Page.FormType, StringComparison.OrdinalIgnoreCase))
             || (type.Charset.HasValue && !type.Charset.Equals("utf-8", StringComparison.OrdinalIgnoreCase)) || http.Request.Headers.ContentEncoding.Count > 0)
             return SentForm.Failed(SentFault.OtherType);
         using var body = new Utf8Buffer(4096);
