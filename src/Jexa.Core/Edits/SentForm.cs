@@ -78,10 +78,18 @@ public sealed record SentForm(SentFault Fault, IReadOnlyList<(string Name, strin
         if (!Utf8.IsValid(body)) return Failed(SentFault.NotText);
         try
         {
+            var reader = new Utf8JsonReader(body, new JsonReaderOptions { MaxDepth = MostDepth });
+            while (reader.Read())
+                if (reader.TokenType is JsonTokenType.String or JsonTokenType.PropertyName) _ = reader.GetString();
             using var document = JsonDocument.Parse(body.ToArray(), new JsonDocumentOptions { MaxDepth = MostDepth, AllowDuplicateProperties = false });
             return document.RootElement.ValueKind == JsonValueKind.Object
                 ? new SentForm(SentFault.None, [], document.RootElement.Clone(), Convert.ToHexStringLower(System.Security.Cryptography.SHA256.HashData(body)))
                 : Failed(SentFault.Broken);
+        }
+        catch (InvalidOperationException)
+        {
+            // Half of a surrogate pair stands in a text: no UTF-8 can hold it.
+            return Failed(SentFault.NotText);
         }
         catch (JsonException)
         {

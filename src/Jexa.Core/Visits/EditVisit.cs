@@ -33,7 +33,7 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, Saving sav
             return await FormAsync(context, page, found, draft, fault == ContractFault.Expired ? new Outcome.Invalid() : new Outcome.Untrusted(), fault == ContractFault.Expired ? 422 : 403, fault.Said(), null);
         }
 
-        if (await SpentAsync(context, page, found, draft, contract!) is { } spent) return spent;
+        if (await SpentAsync(context, page, found, draft, contract!, awaitIt: false) is { } spent) return spent;
         if (draft.OnlyAsks) return await FormAsync(context, page, found, draft, new Outcome.Found(), 200, null, contract);
         foreach (var field in contract!.Undecided.Where(field => page.Form.Find(field) is not null))
         {
@@ -48,12 +48,15 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, Saving sav
         return await SaveAsync(context, page, found, draft, contract, contract.Token, sent.Digest);
     }
 
-    /// <summary>A form that was used already: sent again it leads to what it made, with other content it is shown against the record as it is.</summary>
-    private async ValueTask<Answer?> SpentAsync(ChangeContext context, EditPage page, FoundRecord found, Draft draft, FormContract contract)
+    /// <summary>
+    /// A form that was used already: sent again it leads to what it made, with other content it is shown against the record as it is.
+    /// One that is only intended is decided by the source itself.
+    /// </summary>
+    private async ValueTask<Answer?> SpentAsync(ChangeContext context, EditPage page, FoundRecord found, Draft draft, FormContract contract, bool awaitIt)
     {
-        if (await saving.FindAsync(contract.Token, awaitIt: true, context.Cancellation) is not { } used) return null;
+        if (await saving.FindAsync(contract.Token, awaitIt, context.Cancellation) is not { } used) return null;
         if (used.What.Digest == context.Request.Sent.Digest && used.State == ChangeState.Made) return Saving.Again(context, used);
-        if (used.State == ChangeState.Intended) return Busy(context, page);
+        if (used.State == ChangeState.Intended) return null;
         return await FormAsync(context, page, found, draft, new Outcome.Spent(), 409,
             "This form was saved before, with other content. Below is what you typed now, against the record as it is. Please look at it once more and save again.", null);
     }
@@ -77,7 +80,7 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, Saving sav
             if (contract is not null && await saving.IsUsedAsync(session, token))
             {
                 await session.DisposeAsync();
-                return await SpentAsync(context, page, found, draft, contract) ?? Busy(context, page);
+                return await SpentAsync(context, page, found, draft, contract, awaitIt: true) ?? Busy(context, page);
             }
 
             var run = saving.Within(session, context);

@@ -17,6 +17,8 @@ internal sealed class FormMaker(QueryRunner queries)
         foreach (var entry in draft.Form.Entries)
         {
             var text = draft.TextOf(entry.Name) ?? (row is { } held ? FieldText.Of(entry.Field, held) : Beginning(entry.Field));
+            // What is secret is not shown to whoever typed it either.
+            if (entry.Field.Secret) text = "";
             var search = draft.Searches.GetValueOrDefault(entry.Name);
             var (options, note, isSearched) = entry.Reference is { } reference ? await ReferencesAsync(context, entry, reference, text, search, row is not null) : (Choices(entry.Field, text, row is not null), null, false);
             inputs.Add(new FormInput(entry.Field, text, draft.FaultsOf(entry.Name), options, isSearched ? search ?? "" : null, note, Picture(entry, row),

@@ -110,16 +110,16 @@ internal sealed class NewVisit(FormMaker forms, Saving saving)
             return await FormAsync(context, page, named, draft, fault == ContractFault.Expired ? new Outcome.Invalid() : new Outcome.Untrusted(), fault == ContractFault.Expired ? 422 : 403, fault.Said(), null);
         }
 
-        if (await SpentAsync(context, page, named, draft, contract!) is { } spent) return spent;
+        if (await SpentAsync(context, page, named, draft, contract!, awaitIt: false) is { } spent) return spent;
         if (draft.OnlyAsks) return await FormAsync(context, page, named, draft, new Outcome.Shown(), 200, null, contract);
         return await SaveAsync(context, page, named, draft, contract, contract!.Token);
     }
 
-    private async ValueTask<Answer?> SpentAsync(ChangeContext context, NewPage page, Named named, Draft draft, FormContract contract)
+    private async ValueTask<Answer?> SpentAsync(ChangeContext context, NewPage page, Named named, Draft draft, FormContract contract, bool awaitIt)
     {
-        if (await saving.FindAsync(contract.Token, awaitIt: true, context.Cancellation) is not { } used) return null;
+        if (await saving.FindAsync(contract.Token, awaitIt, context.Cancellation) is not { } used) return null;
         if (used.What.Digest == context.Request.Sent.Digest && used.State == ChangeState.Made) return Saving.Again(context, used);
-        if (used.State == ChangeState.Intended) return EditVisit.Busy(context, page);
+        if (used.State == ChangeState.Intended) return null;
         return await FormAsync(context, page, named, draft, new Outcome.Spent(), 409,
             $"This form was saved before, with other content, and made another {page.Record!.One}. Save again to make one of what stands here now.", null);
     }
@@ -150,7 +150,7 @@ internal sealed class NewVisit(FormMaker forms, Saving saving)
             if (contract is not null && await saving.IsUsedAsync(session, token))
             {
                 await session.DisposeAsync();
-                return await SpentAsync(context, page, named, draft, contract) ?? EditVisit.Busy(context, page);
+                return await SpentAsync(context, page, named, draft, contract, awaitIt: true) ?? EditVisit.Busy(context, page);
             }
 
             var values = await DraftChecks.RunAsync(draft, proposals, field => fixedValues.GetValueOrDefault(field.Name), null, saving.Within(session, context), context.Loans);
