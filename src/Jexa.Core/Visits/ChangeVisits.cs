@@ -52,6 +52,8 @@ internal sealed class Saving(QueryRunner queries, Editing editing, ChangeMaker m
 {
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(3);
 
+    public const string Undetermined = "This form was sent before, and nobody can tell whether it was saved then. Below is what you typed: please look at what is there now before you save again.";
+
     public IChangeLog Log => editing.Log;
 
     public IFormSeal Seal => editing.Seal;

@@ -57,6 +57,7 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, Saving sav
         if (await saving.FindAsync(contract.Token, awaitIt, context.Cancellation) is not { } used) return null;
         if (used.What.Digest == context.Request.Sent.Digest && used.State == ChangeState.Made) return Saving.Again(context, used);
         if (used.State == ChangeState.Intended) return null;
+        if (used.State == ChangeState.Undetermined) return await FormAsync(context, page, found, draft, new Outcome.Spent(), 409, Saving.Undetermined, null);
         return await FormAsync(context, page, found, draft, new Outcome.Spent(), 409,
             "This form was saved before, with other content. Below is what you typed now, against the record as it is. Please look at it once more and save again.", null);
     }

@@ -120,6 +120,7 @@ internal sealed class NewVisit(FormMaker forms, Saving saving)
         if (await saving.FindAsync(contract.Token, awaitIt, context.Cancellation) is not { } used) return null;
         if (used.What.Digest == context.Request.Sent.Digest && used.State == ChangeState.Made) return Saving.Again(context, used);
         if (used.State == ChangeState.Intended) return null;
+        if (used.State == ChangeState.Undetermined) return await FormAsync(context, page, named, draft, new Outcome.Spent(), 409, Saving.Undetermined, null);
         return await FormAsync(context, page, named, draft, new Outcome.Spent(), 409,
             $"This form was saved before, with other content, and made another {page.Record!.One}. Save again to make one of what stands here now.", null);
     }

@@ -1,0 +1,182 @@
+using System.Collections.Concurrent;
+using System.Globalization;
+using System.Text.Json;
+
+namespace Jexa.Service.Tests;
+
+/// <summary>
+/// Many changes at once, and processes that are killed under them. <c>JEXA_RACES</c> and <c>JEXA_KILLS</c> say how many; what runs with
+/// every change of the code is small, bench/saves runs the full number.
+/// </summary>
+public class RaceTests
+{
+    private const int Records = 10;
+    private const int Clients = 32;
+
+    private static int Number(string name, int usual) => int.TryParse(Environment.GetEnvironmentVariable(name), CultureInfo.InvariantCulture, out var number) ? number : usual;
+
+    private const string App = """
+        app: Races
+        sources: { s: { engine: sqlite, connection: data.db } }
+        records: { thing: { from: s.thing, label: name } }
+        pages:
+          things: { path: /things, list: thing }
+          thing: { path: "/things/{id}", detail: thing }
+          thing-edit: { path: "/things/{id}/edit", edit: thing }
+        """;
+
+    private static readonly string Schema = $"""
+        PRAGMA journal_mode=WAL;
+        CREATE TABLE thing (id INTEGER PRIMARY KEY, name TEXT NOT NULL, twin TEXT NOT NULL);
+        WITH RECURSIVE n(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n WHERE i < {Records}) INSERT INTO thing SELECT i, '0', '0' FROM n;
+        """;
+
+    [Fact]
+    public async Task Of_racing_edits_every_accepted_one_is_in_the_history_and_none_is_lost()
+    {
+        var races = Number("JEXA_RACES", 1200);
+        using var folder = new AppFolder();
+        folder.MakeDatabase(Schema);
+        using var service = await RunningService.StartAsync("serve", folder.Write("app.yaml", App), "--log", "none");
+        var accepted = new ConcurrentDictionary<string, int>();
+        var (conflicts, other, next) = (0, new ConcurrentBag<string>(), 0);
+        await Task.WhenAll(Enumerable.Range(0, Clients).Select(client => Task.Run(async () =>
+        {
+            using var visitor = new Visitor(service.PagesUrl);
+            var random = new Random(client);
+            while (Interlocked.Increment(ref next) is var number && number <= races)
+            {
+                var id = 1 + random.Next(Records);
+                var value = $"{client}-{number}";
+                var status = client % 2 == 0 ? await PatchAsync(visitor, id, value) : await PostAsync(visitor, id, value);
+                if (status is 200 or 303) accepted[value] = id;
+                else if (status is 409 or 412) Interlocked.Increment(ref conflicts);
+                else other.Add($"{status} for {value}");
+            }
+        })));
+        Assert.Empty(other);
+        Assert.Equal(races, accepted.Count + conflicts);
+        Assert.True(accepted.Count >= Records && conflicts > 0, $"{accepted.Count} accepted, {conflicts} conflicts");
+        var histories = await HistoriesAsync(service);
+        Assert.Equal(accepted.OrderBy(pair => pair.Key, StringComparer.Ordinal), histories.SelectMany(pair => pair.Value.Skip(1).Select(value => KeyValuePair.Create(value, pair.Key))).OrderBy(pair => pair.Key, StringComparer.Ordinal));
+        foreach (var (id, values) in histories) Assert.Equal(values[^1], Ask(folder, $"SELECT name FROM thing WHERE id = {id}"));
+    }
+
+    private static async Task<int> PatchAsync(Visitor visitor, int id, string value)
+    {
+        var tag = (await visitor.JsonAsync($"/things/{id}/edit")).Tag;
+        return (await visitor.PatchAsync($"/things/{id}/edit", Body(value), tag)).Status;
+    }
+
+    private static string Body(object value) => JsonSerializer.Serialize(new { fields = new { name = $"{value}", twin = $"{value}" } });
+
+    private static async Task<int> PostAsync(Visitor visitor, int id, string value) =>
+        (await visitor.PostAsync((await visitor.FormAsync($"/things/{id}/edit")).With(("name", value), ("twin", value)))).Status;
+
+    [Fact]
+    public async Task After_kills_at_any_instant_every_record_is_whole_every_accepted_save_is_there_and_the_log_agrees()
+    {
+        var kills = Number("JEXA_KILLS", 6);
+        using var folder = new AppFolder();
+        folder.MakeDatabase(Schema);
+        using var service = await RunningService.StartAsync("serve", folder.Write("app.yaml", App), "--log", "none");
+        var random = new Random(7);
+        var (attempted, accepted) = (new int[Records + 1], new int[Records + 1]);
+        for (var kill = 0; kill < kills; kill++)
+        {
+            using var ending = new CancellationTokenSource();
+            var writers = Enumerable.Range(1, Records).Select(id => Task.Run(() => WriteAsync(service.PagesUrl, id, attempted, accepted, ending.Token))).ToArray();
+            await Task.Delay(20 + random.Next(400));
+            await service.EndAsync("KILL");
+            await ending.CancelAsync();
+            await Task.WhenAll(writers);
+            for (var id = 1; id <= Records; id++)
+            {
+                Assert.Equal(Ask(folder, $"SELECT name FROM thing WHERE id = {id}"), Ask(folder, $"SELECT twin FROM thing WHERE id = {id}"));
+                var now = int.Parse(Ask(folder, $"SELECT name FROM thing WHERE id = {id}"), CultureInfo.InvariantCulture);
+                Assert.InRange(now, accepted[id], attempted[id]);
+                attempted[id] = accepted[id] = now;
+            }
+
+            await service.RestartAsync();
+        }
+
+        // What a dead process left open is decided once its lease is over.
+        var patience = DateTime.UtcNow.AddSeconds(60);
+        while ((await service.AskAsync("changes", "--stage", "intended", "--json")).Out.Contains("\"number\"", StringComparison.Ordinal))
+        {
+            Assert.True(DateTime.UtcNow < patience, "Changes are still open after a minute.");
+            await Task.Delay(500);
+        }
+
+        Assert.DoesNotContain("\"number\"", (await service.AskAsync("changes", "--stage", "undetermined", "--json")).Out);
+        foreach (var (id, values) in await HistoriesAsync(service)) Assert.Equal(values[^1], Ask(folder, $"SELECT name FROM thing WHERE id = {id}"));
+        Assert.True(accepted.Sum() > kills, $"Only {accepted.Sum()} saves came through {kills} kills.");
+    }
+
+    private static async Task WriteAsync(string url, int id, int[] attempted, int[] accepted, CancellationToken ending)
+    {
+        using var visitor = new Visitor(url);
+        while (!ending.IsCancellationRequested)
+        {
+            var value = ++attempted[id];
+            try
+            {
+                var reply = await visitor.PatchAsync($"/things/{id}/edit", Body(value), "*");
+                if (reply.Status == 200) accepted[id] = value;
+            }
+            catch (HttpRequestException)
+            {
+                // The process is gone: whether this one was made is what is to be found out.
+                return;
+            }
+        }
+    }
+
+    /// <summary>Each record's values from the first to the last, by the log: every change must begin where the one before it ended.</summary>
+    private static async Task<Dictionary<int, List<string>>> HistoriesAsync(RunningService service)
+    {
+        var histories = Enumerable.Range(1, Records).ToDictionary(id => id, _ => new List<string> { "0" });
+        foreach (var id in histories.Keys.ToList())
+        {
+            var changes = new List<JsonElement>();
+            for (long? before = null; ;)
+            {
+                var page = JsonDocument.Parse((await RunningServiceApi.GetAsync(service, $"api/changes?record=thing&id={id}&limit=1000{(before is null ? "" : $"&before={before}")}"))).RootElement;
+                changes.AddRange(page.GetProperty("changes").EnumerateArray());
+                if (!page.GetProperty("more").GetBoolean()) break;
+                before = changes[^1].GetProperty("number").GetInt64();
+            }
+
+            changes.Reverse();
+            foreach (var change in changes)
+            {
+                Assert.Equal("made", change.GetProperty("state").GetString());
+                var name = change.GetProperty("fields").EnumerateArray().Single(field => field.GetProperty("field").GetString() == "name");
+                Assert.Equal(histories[id][^1], name.GetProperty("before").GetString());
+                histories[id].Add(name.GetProperty("after").GetString()!);
+            }
+        }
+
+        return histories;
+    }
+
+    private static string Ask(AppFolder folder, string sql)
+    {
+        using var connection = folder.Open();
+        using var command = connection.CreateCommand();
+        command.CommandText = sql;
+        return Convert.ToString(command.ExecuteScalar(), CultureInfo.InvariantCulture)!;
+    }
+}
+
+/// <summary>The management API, with the token of the state folder.</summary>
+internal static class RunningServiceApi
+{
+    public static async Task<string> GetAsync(RunningService service, string path)
+    {
+        using var http = new HttpClient(new SocketsHttpHandler { UseProxy = false });
+        http.DefaultRequestHeaders.Authorization = new("Bearer", await File.ReadAllTextAsync(Path.Combine(service.State, "token")));
+        return await http.GetStringAsync(service.ConsoleUrl + path);
+    }
+}
