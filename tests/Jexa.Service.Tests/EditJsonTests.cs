@@ -29,6 +29,18 @@ public class EditJsonTests(EditApp app) : IClassFixture<EditApp>
     }
 
     [Fact]
+    public async Task Moments_are_as_they_are_kept_both_ways()
+    {
+        using var program = app.Visit();
+        var read = await program.JsonAsync("/bridges/1/edit");
+        Assert.Equal("2024-07-01T12:00:00", read.Json.GetProperty("fields").GetProperty("seen_at").GetString());
+        var same = await program.PatchAsync("/bridges/1/edit", """{"fields":{"seen_at":"2024-07-01T12:00:00"}}""", read.Tag);
+        Assert.Equal(read.Tag, same.Tag);
+        Assert.Equal(200, (await program.PatchAsync("/bridges/1/edit", """{"fields":{"seen_at":"2024-07-01T12:30"}}""", read.Tag)).Status);
+        Assert.Equal("2024-07-01 12:30:00", app.Ask("SELECT seen_at FROM bridge WHERE bridge_id = 1"));
+    }
+
+    [Fact]
     public async Task A_change_says_which_version_it_is_for()
     {
         var id = app.AddBridge("AV-3002");

@@ -21,14 +21,15 @@ public class ArchitectureTests
         Holds(Types.InAssembly(typeof(Service.JexaService).Assembly).ShouldNot().HaveDependencyOnAny("Jexa.Cli", "System.CommandLine", "Spectre.Console"));
 
     [Theory]
-    [InlineData("Values", "Definitions Schemas Keys Addresses Plans Sources Formats Views Sites Visits")]
-    [InlineData("Definitions", "Schemas Keys Addresses Plans Sources Formats Views Sites Visits")]
-    [InlineData("Schemas", "Definitions Keys Addresses Plans Sources Formats Views Sites Visits")]
-    [InlineData("Keys", "Definitions Addresses Plans Sources Formats Views Sites Visits")]
-    [InlineData("Addresses", "Definitions Schemas Keys Plans Sources Formats Views Sites Visits")]
-    [InlineData("Plans", "Definitions Schemas Keys Addresses Sources Formats Views Sites Visits")]
-    [InlineData("Sources", "Definitions Keys Addresses Formats Views Sites Visits")]
-    [InlineData("Formats", "Definitions Schemas Keys Addresses Plans Sources Views Sites Visits")]
+    [InlineData("Values", "Definitions Schemas Keys Addresses Plans Sources Formats Views Edits Sites Visits")]
+    [InlineData("Edits", "Definitions Plans Views Sites Visits")]
+    [InlineData("Definitions", "Schemas Keys Addresses Plans Sources Formats Views Edits Sites Visits")]
+    [InlineData("Schemas", "Definitions Keys Addresses Plans Sources Formats Views Edits Sites Visits")]
+    [InlineData("Keys", "Definitions Addresses Plans Sources Formats Views Edits Sites Visits")]
+    [InlineData("Addresses", "Definitions Schemas Keys Plans Sources Formats Views Edits Sites Visits")]
+    [InlineData("Plans", "Definitions Schemas Keys Addresses Sources Formats Views Edits Sites Visits")]
+    [InlineData("Sources", "Definitions Keys Addresses Formats Views Edits Sites Visits")]
+    [InlineData("Formats", "Definitions Schemas Keys Addresses Plans Sources Views Edits Sites Visits")]
     [InlineData("Views", "Definitions Plans Sources Sites Visits")]
     [InlineData("Sites", "Visits")]
     public void Inside_Core_arrows_run_one_way(string room, string others) =>

@@ -116,7 +116,7 @@ public class FindingTests
     [InlineData("path: /b\n  text: missing.md", "JX416", "missing.md")]
     [InlineData("path: /b\n  text: See [this](page:nothing)", "JX408", "nothing")]
     [InlineData("path: \"/b/{x}\"\n  text: Hello {y}", "JX407", "y")]
-    [InlineData("path: /b\n  text: Hello\n  show: [name]", "JX409", "text page")]
+    [InlineData("path: /b\n  text: Hello\n  show: [name]", "JX409", "show fields")]
     public async Task Each_mistake_in_a_page_has_its_finding(string page, string code, string said)
     {
         await using var app = new TestApp(Valley.Schema);
@@ -151,6 +151,73 @@ public class FindingTests
         await using var app = new TestApp(Valley.Schema);
         var compilation = await app.CompileAsync(Valley.App("b: { path: /b, list: bridge, show: [name] }", bridge, top));
         Assert.True(compilation.Findings.Any(finding => finding.Code.Id == code), string.Join("\n", compilation.Findings));
+    }
+
+    /// <summary>Each mistake in a page that changes records, over the valley.</summary>
+    [Theory]
+    [InlineData("path: \"/b/{id}/edit\"\n  edit: bridge\n  form: [nmae]", "JX301", "nmae")]
+    [InlineData("path: \"/b/{id}/edit\"\n  edit: bridge\n  form: [id]", "JX418", "fills it by itself")]
+    [InlineData("path: /b/new\n  new: bridge\n  form: [name]", "JX419", "must have")]
+    [InlineData("path: \"/b/{id}/edit\"\n  edit: bridge\n  then: nowhere-near", "JX501", "nowhere-near")]
+    [InlineData("path: \"/b/{id}/edit\"\n  edit: bridge\n  then: district", "JX502", "district")]
+    [InlineData("path: \"/b/{id}/delete\"\n  delete: bridge\n  then: bridge", "JX411", "deleted bridge")]
+    [InlineData("path: /b/edit\n  edit: bridge", "JX404", "no ID")]
+    [InlineData("path: \"/b/new{?river}\"\n  new: bridge", "JX406", "river")]
+    [InlineData("path: \"/b/new{?kind}\"\n  new: bridge\n  required: [knid]", "JX407", "knid")]
+    [InlineData("path: /b\n  list: bridge\n  add: bridge", "JX411", "new bridge")]
+    [InlineData("path: /b\n  list: bridge\n  add: nothing", "JX408", "nothing")]
+    [InlineData("path: \"/b/{id}/edit\"\n  edit: bridge\n  where: { kind: \"{id}\" }", "JX406", "its ID")]
+    public async Task Each_mistake_in_a_page_that_changes_records_has_its_finding(string page, string code, string said)
+    {
+        await using var app = new TestApp(Valley.Schema);
+        var compilation = await app.CompileAsync(Valley.App("p:\n  " + page + "\nbridge: { path: \"/bridges/{bridge}\", detail: bridge }\ndistrict: { path: \"/d/{district}/{other}\", detail: district, by: { district: slug, other: name } }"));
+        var finding = compilation.Findings.FirstOrDefault(finding => finding.Code.Id == code);
+        Assert.True(finding is not null, string.Join("\n", compilation.Findings));
+        Assert.Contains(said, finding.Message + finding.Found, StringComparison.Ordinal);
+    }
+
+    [Theory]
+    [InlineData("fields: { name: { min: 3 } }", "JX307", "name")]
+    [InlineData("fields: { at: { max: soon } }", "JX307", "soon")]
+    [InlineData("fields: { grade: { default: many } }", "JX307", "many")]
+    [InlineData("fields: { grade: { min: 1, default: 0 } }", "JX307", "must be 1 or more")]
+    [InlineData("fields: { name: { kept: changed } }", "JX307", "keep")]
+    [InlineData("fields: { at: { kept: version } }", "JX307", "keep")]
+    [InlineData("fields: { grade: { required: false } }", "JX418", "empty")]
+    public async Task Each_mistake_in_what_a_form_asks_of_a_field_has_its_finding(string fields, string code, string said)
+    {
+        await using var app = new TestApp("CREATE TABLE thing (id INTEGER PRIMARY KEY, name TEXT NOT NULL, at TIMESTAMP, grade INTEGER NOT NULL DEFAULT 1);");
+        var compilation = await app.CompileAsync($$"""
+            app: Things
+            sources: { s: { engine: sqlite, connection: register.db } }
+            records: { thing: { from: s.thing, {{fields}} } }
+            pages: { thing-new: { path: /new, new: thing } }
+            """);
+        var finding = compilation.Findings.FirstOrDefault(finding => finding.Code.Id == code);
+        Assert.True(finding is not null, string.Join("\n", compilation.Findings));
+        Assert.Contains(said, finding.Message, StringComparison.Ordinal);
+    }
+
+    [Theory]
+    [InlineData("from: s.seen", "noted", "is a view")]
+    [InlineData("source: s, query: SELECT id FROM thing, key: id, unique: assumed", "noted", "come from a query")]
+    [InlineData("from: s.loose, key: id, unique: assumed", "noted", "nothing keeps their key unique")]
+    [InlineData("from: s.thing", "refused", "writing: refused")]
+    public async Task What_cannot_be_changed_has_no_page_that_changes_it(string record, string writing, string said)
+    {
+        await using var app = new TestApp("CREATE TABLE thing (id INTEGER PRIMARY KEY, name TEXT); CREATE VIEW seen AS SELECT id AS id, name FROM thing; CREATE TABLE loose (id INTEGER, name TEXT);");
+        foreach (var page in new[] { "path: \"/t/{id}/edit\", edit: thing", "path: \"/t/{id}/delete\", delete: thing", "path: /t/new, new: thing" })
+        {
+            var compilation = await app.CompileAsync($$"""
+                app: Things
+                sources: { s: { engine: sqlite, connection: register.db, writing: {{writing}} } }
+                records: { thing: { {{(record == "from: s.seen" ? record + ", key: id, unique: assumed" : record)}} } }
+                pages: { p: { {{page}} } }
+                """);
+            var finding = compilation.Findings.FirstOrDefault(finding => finding.Code.Id == "JX421");
+            Assert.True(finding is not null, string.Join("\n", compilation.Findings));
+            Assert.Contains(said, finding.Message, StringComparison.Ordinal);
+        }
     }
 
     [Fact]

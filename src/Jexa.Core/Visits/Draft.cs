@@ -1,3 +1,4 @@
+using System.Text;
 using System.Text.Json;
 using Jexa.Core.Edits;
 using Jexa.Core.Sites;
@@ -16,6 +17,9 @@ internal sealed class Draft(FormPlan form)
 
     private readonly Dictionary<string, string> _texts = [];
     private readonly Dictionary<string, List<string>> _faults = [];
+
+    /// <summary>Moments that a program says as they are kept: the app's clocks can show two of them alike.</summary>
+    private readonly Dictionary<string, Constant.Moment> _kept = [];
 
     public FormPlan Form { get; } = form;
 
@@ -105,11 +109,23 @@ internal sealed class Draft(FormPlan form)
         foreach (var member in fields.EnumerateObject())
         {
             if (form.Find(member.Name) is not { } entry) draft.Strays.Add(($"/fields/{Escaped(member.Name)}", "This page has no such field to be written."));
-            else if (TextOf(entry.Field, member.Value) is { } text) draft.Set(entry.Name, text);
+            else if (TextOf(entry.Field, member.Value) is { } text) draft.SetKept(entry.Field, text);
             else draft.AddFault(entry.Name, $"This must be {Expected(entry.Field)}.");
         }
 
         return draft;
+    }
+
+    /// <summary>What a program says: moments as they are kept, as it reads them.</summary>
+    private void SetKept(FormField field, string text)
+    {
+        if (field.Type == FieldType.Timestamp && TypedText.TryTimestamp(Encoding.UTF8.GetBytes(text), out var ticks))
+        {
+            _kept[field.Name] = new Constant.Moment(new DateTime(ticks));
+            text = FieldText.OfStored(field, new Constant.Text(text));
+        }
+
+        Set(field.Name, text);
     }
 
     private static string? TextOf(FormField field, JsonElement value) => value.ValueKind switch
@@ -149,9 +165,15 @@ internal sealed class Draft(FormPlan form)
             if (TextOf(entry.Name) is not { } text || FaultsOf(entry.Name).Count > 0) continue;
             if (entry.Field.Input == InputKind.Secret && text.Length == 0) continue;
             var was = row is { } held ? FieldText.Of(entry.Field, held) : null;
-            if (was == text && !(text.Length == 0 && entry.Field.Rules.Required) && !entry.Field.Secret) continue;
+            var kept = _kept.GetValueOrDefault(entry.Name);
+            if (was == text && kept is null && !(text.Length == 0 && entry.Field.Rules.Required) && !entry.Field.Secret) continue;
             var reading = entry.Field.Input == InputKind.Reference && text.Length > 0 ? ReadKey(entry, text) : FieldReader.Read(entry.Field, text);
             if (reading.Fault is { } fault) AddFault(entry.Name, fault);
+            else if (kept is not null)
+            {
+                if (row is not { } now || StoredValue.Of(now, entry.Field.Stored) is not Constant.Text { Value: var stored } || !TypedText.TryTimestamp(Encoding.UTF8.GetBytes(stored), out var ticks) || ticks != kept.Value.Ticks)
+                    proposals.Add(new Proposal(entry, kept));
+            }
             else if (was is null || entry.Field.Secret || !MeansTheSame(entry.Field, was, reading.Value!)) proposals.Add(new Proposal(entry, AsBefore(entry.Field, row, reading.Value!)));
         }
 
