@@ -18,10 +18,11 @@ public static class RegisterMaker
     private const int Defects = 2_600;
 
     /// <summary>Makes the file unless it is there already in this version.</summary>
+    /// <param name="afresh">Makes it in any case: what was changed in it is gone.</param>
     /// <returns>Whether it was made now.</returns>
-    public static bool Ensure(string file)
+    public static bool Ensure(string file, bool afresh = false)
     {
-        if (IsCurrent(file)) return false;
+        if (!afresh && IsCurrent(file)) return false;
         Directory.CreateDirectory(Path.GetDirectoryName(file)!);
         var draft = $"{file}.{Environment.ProcessId}";
         try
@@ -33,6 +34,7 @@ public static class RegisterMaker
             // What an earlier file left beside it belongs to no other.
             File.Delete(file + "-wal");
             File.Delete(file + "-shm");
+            File.Delete(file + "-journal");
             File.Move(draft, file, overwrite: true);
         }
         finally

@@ -3,6 +3,7 @@ using Jexa.Bench.Visits;
 // Usage: visits stages APP_FILE LIST_ADDRESS DETAIL_ADDRESS
 //        visits scale
 //        visits walks
+//        visits saves
 switch (args)
 {
     case ["stages", var file, var list, var detail]:
@@ -14,7 +15,10 @@ switch (args)
     case ["walks"]:
         await Walks.RunAsync();
         return 0;
+    case ["saves"]:
+        await Saves.RunAsync();
+        return 0;
     default:
-        Console.Error.WriteLine("Usage: visits stages APP_FILE LIST_ADDRESS DETAIL_ADDRESS, visits scale, or visits walks");
+        Console.Error.WriteLine("Usage: visits stages APP_FILE LIST_ADDRESS DETAIL_ADDRESS, visits scale, visits walks, or visits saves");
         return 2;
 }

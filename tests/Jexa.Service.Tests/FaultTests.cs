@@ -108,41 +108,45 @@ public class FaultTests
         }
     }
 
-    /// <summary>A file system in memory with room for little.</summary>
-    private sealed class SmallDisk : IDisposable
+    [Fact]
+    public async Task A_save_on_a_full_disk_changes_nothing_and_loses_nothing_that_was_typed()
     {
-        private readonly string _folder;
-
-        private SmallDisk(string folder) => _folder = folder;
-
-        public static SmallDisk? TryMake(string folder)
-        {
-            Directory.CreateDirectory(folder);
-            return Run("mount", "-t", "tmpfs", "-o", "size=256k", "tmpfs", folder) ? new SmallDisk(folder) : null;
-        }
-
-        public void Fill()
-        {
-            using var filler = new FileStream(Path.Combine(_folder, "filler"), FileMode.Create, FileAccess.Write, FileShare.None, bufferSize: 0);
-            try
-            {
-                for (var i = 0; i < 10_000; i++) filler.Write(new byte[512]);
-            }
-            catch (IOException)
-            {
-                // That is what it is for.
-            }
-        }
-
-        public void Empty() => File.Delete(Path.Combine(_folder, "filler"));
-
-        public void Dispose() => Run("umount", "-l", _folder);
-
-        private static bool Run(string program, params string[] arguments)
-        {
-            using var process = Process.Start(new ProcessStartInfo(program, arguments) { RedirectStandardError = true })!;
-            process.WaitForExit();
-            return process.ExitCode == 0;
-        }
+        using var folder = new AppFolder();
+        using var disk = SmallDisk.TryMake(folder.File("disk"));
+        Assert.SkipWhen(disk is null, "A disk of its own can be made by root only.");
+        folder.MakeDatabase(AppFolder.Schema, "disk/data.db");
+        using var service = await RunningService.StartAsync("serve", folder.Write("app.yaml", Editable("disk/data.db")), "--log", "none");
+        using var visitor = new Visitor(service.PagesUrl);
+        var form = (await visitor.FormAsync("/things/1/edit")).With(("name", new string('x', 30_000)));
+        disk.Fill();
+        var full = await visitor.PostAsync(form);
+        Assert.Equal((503, 30_000), (full.Status, Visitor.FormOf(full).Fields["name"].Length));
+        Assert.Equal(200, (await visitor.GetAsync("/things/1")).Status);
+        Assert.Contains("one", (await visitor.GetAsync("/things/1")).Body);
+        disk.Empty();
+        Assert.Equal(303, (await visitor.PostAsync(Visitor.FormOf(full))).Status);
+        Assert.Contains("xxxx", (await visitor.GetAsync("/things/1")).Body);
     }
+
+    [Fact]
+    public async Task A_change_that_the_log_cannot_take_is_not_made()
+    {
+        using var folder = new AppFolder();
+        using var disk = SmallDisk.TryMake(folder.File("disk"), "2m");
+        Assert.SkipWhen(disk is null, "A disk of its own can be made by root only.");
+        folder.MakeDatabase(AppFolder.Schema);
+        using var service = await RunningService.StartInAsync(folder.File("disk/state"), "serve", folder.Write("app.yaml", Editable("data.db")), "--log", "none");
+        using var visitor = new Visitor(service.PagesUrl);
+        Assert.Equal(303, (await visitor.PostAsync((await visitor.FormAsync("/things/2/edit")).With(("name", "before")))).Status);
+        var form = (await visitor.FormAsync("/things/1/edit")).With(("name", new string('y', 30_000)));
+        disk.Fill();
+        var full = await visitor.PostAsync(form);
+        Assert.Equal((503, 30_000), (full.Status, Visitor.FormOf(full).Fields["name"].Length));
+        Assert.Contains("one", (await visitor.GetAsync("/things/1")).Body);
+        disk.Empty();
+        Assert.Equal(303, (await visitor.PostAsync(Visitor.FormOf(full))).Status);
+        Assert.Contains("yyyy", (await visitor.GetAsync("/things/1")).Body);
+    }
+
+    private static string Editable(string database) => AppFolder.App.Replace("data.db", database) + "\n  thing-edit: { path: \"/things/{id}/edit\", edit: thing }\n";
 }

@@ -86,7 +86,9 @@ public class RaceTests
         {
             using var ending = new CancellationTokenSource();
             var writers = Enumerable.Range(1, Records).Select(id => Task.Run(() => WriteAsync(service.PagesUrl, id, attempted, accepted, ending.Token))).ToArray();
-            await Task.Delay(20 + random.Next(400));
+            var before = accepted.Sum();
+            for (var latest = DateTime.UtcNow.AddSeconds(30); accepted.Sum() == before && DateTime.UtcNow < latest;) await Task.Delay(5);
+            await Task.Delay(random.Next(250));
             await service.EndAsync("KILL");
             await ending.CancelAsync();
             await Task.WhenAll(writers);
@@ -111,7 +113,7 @@ public class RaceTests
 
         Assert.DoesNotContain("\"number\"", (await service.AskAsync("changes", "--stage", "undetermined", "--json")).Out);
         foreach (var (id, values) in await HistoriesAsync(service)) Assert.Equal(values[^1], Ask(folder, $"SELECT name FROM thing WHERE id = {id}"));
-        Assert.True(accepted.Sum() > kills, $"Only {accepted.Sum()} saves came through {kills} kills.");
+        Assert.True(accepted.Sum() >= kills, $"Only {accepted.Sum()} saves came through {kills} kills.");
     }
 
     private static async Task WriteAsync(string url, int id, int[] attempted, int[] accepted, CancellationToken ending)

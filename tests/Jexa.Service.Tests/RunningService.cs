@@ -53,9 +53,11 @@ public sealed class RunningService : IDisposable
 
     public static string Program => Path.Combine(Repository.Root, "src/Jexa.Cli/bin/Release/net10.0/jexa.dll");
 
-    public static async Task<RunningService> StartAsync(params string[] command)
+    public static Task<RunningService> StartAsync(params string[] command) => StartInAsync(Directory.CreateTempSubdirectory("jexa-state-").FullName, command);
+
+    /// <param name="state">The state folder; it goes with the service.</param>
+    public static async Task<RunningService> StartInAsync(string state, params string[] command)
     {
-        var state = Directory.CreateTempSubdirectory("jexa-state-").FullName;
         var service = new RunningService(command, state);
         await service.BeginAsync("0", "0");
         return service;
@@ -189,7 +191,7 @@ public sealed class DemoService : IAsyncLifetime
 {
     public RunningService Service { get; private set; } = null!;
 
-    public async ValueTask InitializeAsync() => Service = await RunningService.StartAsync("demo");
+    public async ValueTask InitializeAsync() => Service = await RunningService.StartAsync("demo", "--afresh");
 
     public ValueTask DisposeAsync()
     {

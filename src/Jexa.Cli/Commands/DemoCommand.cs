@@ -13,22 +13,24 @@ internal static class DemoCommand
             "Serve the demo: the bridge register of an invented valley. Its database is made at first start.",
             "jexa demo",
             "jexa demo --port 8080");
+        var afresh = new Option<bool>("--afresh") { Description = "Make the demo's data anew: what was changed in it is gone" };
+        command.Add(afresh);
         var options = ServeCommand.AddOptions(command);
         command.SetAction((parsed, cancellation) =>
         {
             var folder = Folder();
             JexaService.PrepareEngines();
-            Ensure(folder);
+            Ensure(folder, parsed.GetValue(afresh));
             return ServeCommand.RunAsync(options(parsed, Path.GetRelativePath(Environment.CurrentDirectory, Path.Combine(folder, "bridges.yaml"))), cancellation);
         });
         return command;
     }
 
-    private static void Ensure(string folder)
+    private static void Ensure(string folder, bool afresh)
     {
         try
         {
-            if (RegisterMaker.Ensure(Path.Combine(folder, "data", "register.db"))) Console.Error.WriteLine("The demo's database has been made.");
+            if (RegisterMaker.Ensure(Path.Combine(folder, "data", "register.db"), afresh)) Console.Error.WriteLine("The demo's database has been made.");
         }
         catch (Exception refused) when (refused is IOException or UnauthorizedAccessException or Microsoft.Data.Sqlite.SqliteException)
         {

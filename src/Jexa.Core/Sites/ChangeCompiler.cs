@@ -59,7 +59,11 @@ internal sealed class ChangeCompiler(
         var where = key.Select((column, i) => (Condition)new Condition.Equal(ColumnRef.Own(column.Field.Column.Name), new Operand.Argument(i, FieldType.Any))).ToList();
         var flag = record.Visible.Count > 0 ? record.Visible : null;
         var query = new RecordQuery(record.Rows, load.Joins, load.Columns, where, flag, [], 2);
-        return new ChangePlan(record, record.Source.Prepare(query), flag is null ? -1 : load.Columns.Count, columns, key, label, id, then, otherwise, scopes, Kept(record));
+        return new ChangePlan(record, record.Source.Prepare(query), flag is null ? -1 : load.Columns.Count, columns, key, label, id, then, otherwise, scopes, Kept(record))
+        {
+            ScopeColumns = pages.Values.OfType<PageHead>().Where(page => page.Kind == record && KeyScope.NameOf(page) is not null).SelectMany(page => page.Parameters)
+                .Select(parameter => parameter.Field.Column.Name).ToHashSet(),
+        };
     }
 
     /// <summary>The fields that Jexa fills by itself.</summary>

@@ -43,5 +43,9 @@ public sealed record KeyScope(string Name, IReadOnlyList<(KeyType Key, int Ordin
 /// <param name="Scopes">What its addresses name it by.</param>
 public sealed record ChangePlan(
     SiteRecord Record, IPreparedQuery Reread, int Flag, IReadOnlyList<StoredColumn> Columns, IReadOnlyList<StoredColumn> Key, TextPlan Label, LinkPlan? Id, LinkPlan? Then,
-    PlainLink Otherwise, IReadOnlyList<KeyScope> Scopes, IReadOnlyList<KeptField> Kept);
+    PlainLink Otherwise, IReadOnlyList<KeyScope> Scopes, IReadOnlyList<KeptField> Kept)
+{
+    /// <summary>The columns that addresses name the record by.</summary>
+    public IReadOnlySet<string> ScopeColumns { get; init; } = new HashSet<string>();
+}
 

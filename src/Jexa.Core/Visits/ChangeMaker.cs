@@ -42,7 +42,7 @@ internal sealed class ChangeMaker(QueryRunner queries, IChangeLog log)
     public async ValueTask<MadeChange?> MakeAsync(IWriteSession session, WantedChange wanted, VisitTrace trace, RowLoans loans, CancellationToken cancellation)
     {
         var plan = wanted.Plan;
-        var before = wanted.Before is null ? null : await RereadAsync(session, plan, KeyOf(plan, wanted.Before), trace, loans, cancellation);
+        var before = wanted.Before is null || !TouchesKeys(wanted) ? null : await RereadAsync(session, plan, KeyOf(plan, wanted.Before), trace, loans, cancellation);
         var started = queries.Clock.GetTimestamp();
         var result = await session.WriteAsync(wanted.Write, cancellation);
         trace.AddWrite(session.Shown(wanted.Write), result.Rows, started);
@@ -55,7 +55,8 @@ internal sealed class ChangeMaker(QueryRunner queries, IChangeLog log)
         var made = new MadeChange(Location(plan, wanted.Kind, row, visible), Text(plan, row), Id(plan, row), visible, plan.Scopes.ToDictionary(scope => scope.Name, scope => KeyHistory.KeyOf(scope, row)));
         var values = after is { } now ? plan.Columns.Select(column => StoredValue.Of(now, column.Ordinal)).ToArray() : null;
         var intent = new ChangeIntent(wanted.Token, wanted.Digest, wanted.Page, plan.Record.SourceName, plan.Record.Name, KeyJson(plan, key), made.Id ?? "", wanted.Kind,
-            Fields(plan, wanted.Before, values), made.Location, session.KeepsNotes, Events(plan, before, after), wanted.Undoes);
+            Fields(plan, wanted.Before, values), made.Location, session.KeepsNotes,
+            wanted.Before is not null && before is null ? [] : Events(plan, before, after), wanted.Undoes);
         if (!await IntendAsync(session, intent)) return null;
         try
         {
@@ -75,6 +76,9 @@ internal sealed class ChangeMaker(QueryRunner queries, IChangeLog log)
         Confirm(wanted.Token);
         return made;
     }
+
+    /// <summary>Whether the change can make an address of the record another one, or none.</summary>
+    private static bool TouchesKeys(WantedChange wanted) => wanted.Write is not RecordWrite.Update update || update.Values.Any(value => wanted.Plan.ScopeColumns.Contains(value.Column));
 
     /// <summary>
     /// Writes the intent down. One of the same token may be there: made, or just being confirmed, and then this one is not made; or

@@ -91,7 +91,10 @@ internal static class DraftChecks
             .Select(column => draft.Form.Entries.First(entry => entry.Field.Column.Name.Equals(column, StringComparison.OrdinalIgnoreCase)).Name).Distinct().ToList();
         if (refusal.Reason == RefusalReason.Own)
         {
-            fields = [.. draft.Form.Entries.Where(entry => new[] { entry.Name, entry.Field.Label }.Any(word => refusal.Words.Contains(word, StringComparison.OrdinalIgnoreCase))).Select(entry => entry.Name)];
+            // A sentence is about what it begins with, else about the only field that it names.
+            var named = draft.Form.Entries.Where(entry => new[] { entry.Name, entry.Field.Label }.Any(word => refusal.Words.Contains(word, StringComparison.OrdinalIgnoreCase))).ToList();
+            var first = named.Find(entry => new[] { entry.Name, entry.Field.Label }.Any(word => refusal.Words.StartsWith(word, StringComparison.OrdinalIgnoreCase)));
+            fields = first is not null ? [first.Name] : [.. named.Select(entry => entry.Name)];
         }
 
         var said = refusal.Reason switch

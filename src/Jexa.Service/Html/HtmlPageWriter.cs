@@ -82,6 +82,9 @@ internal sealed class HtmlPageWriter
     private static void WriteTitle(PageView view, Utf8Buffer scratch)
     {
         scratch.Truncate(0);
+
+        // A screen reader reads the title of a new page before anything else.
+        if (view.Said is { } said) scratch.Append($"{said} ");
         switch (view)
         {
             case ListView list:

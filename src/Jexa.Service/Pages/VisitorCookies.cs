@@ -20,12 +20,12 @@ internal sealed class VisitorCookies(FormSeal seal, Mount mount)
 
     /// <summary>The visitor's secret; null where the browser shows none.</summary>
     public static string? VisitorOf(HttpContext http) =>
-        http.Request.Cookies[Visitor] is { Length: SecretLength } secret && secret.All(char.IsAsciiHexDigitLower) ? secret : null;
+        http.Request.Headers.Cookie.Count > 0 && http.Request.Cookies[Visitor] is { Length: SecretLength } secret && secret.All(char.IsAsciiHexDigitLower) ? secret : null;
 
     /// <summary>What the page of this target is to say; said only to somebody who sees it, not to a browser that fetches ahead.</summary>
     public string? Take(HttpContext http, RequestTarget target)
     {
-        if (!HttpMethods.IsGet(http.Request.Method) || IsAhead(http) || http.Request.Cookies[Said] is not { } sealedText || seal.OpenSaid(sealedText) is not { } bytes) return null;
+        if (http.Request.Headers.Cookie.Count == 0 || !HttpMethods.IsGet(http.Request.Method) || IsAhead(http) || http.Request.Cookies[Said] is not { } sealedText || seal.OpenSaid(sealedText) is not { } bytes) return null;
         using var json = JsonDocument.Parse(bytes);
         if (json.RootElement.GetProperty("at").GetString() != $"{mount}{target.Path}{target.QueryString}") return null;
         http.Response.Cookies.Delete(Said, Options(null));

@@ -64,11 +64,15 @@ public sealed class ChangeStore : IChangeLog, IDisposable
     private readonly SqliteConnection _connection;
     private readonly Dictionary<string, SqliteCommand> _commands = [];
     private readonly TimeProvider _clock;
+    private readonly List<string> _confirmed = [];
+    private readonly Timer _flushing;
+    private bool _disposed;
 
     /// <exception cref="IOException">The database cannot be opened, or is of a later version.</exception>
     public ChangeStore(string file, TimeProvider clock)
     {
         _clock = clock;
+        _flushing = new Timer(_ => FlushInTime());
         Process = $"{Environment.ProcessId}-{Guid.NewGuid():N}";
         try
         {
@@ -91,11 +95,14 @@ public sealed class ChangeStore : IChangeLog, IDisposable
     /// <summary>This process, in the log.</summary>
     public string Process { get; }
 
+    private static readonly TimeSpan FlushAfter = TimeSpan.FromMilliseconds(100);
+
     /// <summary>For so long an intent is its process's own affair: longer than any commit may take.</summary>
     public static TimeSpan Lease { get; } = TimeSpan.FromSeconds(12);
 
     public bool TryIntend(ChangeIntent intent) => Guarded(() => Whole(() =>
     {
+        RunConfirmed();
         var command = Command(
             "INSERT OR IGNORE INTO change (token, digest, at, state, page, source, record, key, id, kind, fields, location, noted, undoes, process, lease) "
             + "VALUES (@token, @digest, @at, 0, @page, @source, @record, @key, @id, @kind, @fields, @location, @noted, @undoes, @process, @lease) RETURNING number",
@@ -107,29 +114,63 @@ public sealed class ChangeStore : IChangeLog, IDisposable
             Run("INSERT INTO key_event (scope, key, change, kind, to_key) VALUES (@scope, @key, @change, @kind, @to)",
                 ("@scope", happened.Scope), ("@key", happened.Key), ("@change", number), ("@kind", (long)happened.Kind), ("@to", happened.To));
         return true;
-    }));
+    }), _confirmed.Clear);
 
-    /// <summary>Need not be on disk: the source's note would say it again.</summary>
-    public void Confirm(string token) => Guarded(() =>
+    /// <summary>
+    /// Need not be on disk, nor at once, since the source's own note says the same: it is written with the next intent, before the log
+    /// is next read, or a moment later.
+    /// </summary>
+    public void Confirm(string token)
     {
-        Run("PRAGMA synchronous=NORMAL");
+        lock (_lock)
+        {
+            _confirmed.Add(token);
+            _flushing.Change(FlushAfter, Timeout.InfiniteTimeSpan);
+        }
+    }
+
+    /// <summary>Writes what has been confirmed.</summary>
+    private void Flush()
+    {
+        if (_confirmed.Count == 0) return;
+        Whole(() =>
+        {
+            RunConfirmed();
+            return true;
+        });
+        _confirmed.Clear();
+    }
+
+    private void RunConfirmed()
+    {
+        foreach (var token in _confirmed) Run("UPDATE change SET state = 1 WHERE token = @token", ("@token", token));
+    }
+
+    private void FlushInTime()
+    {
         try
         {
-            return Run("UPDATE change SET state = 1 WHERE token = @token", ("@token", token));
+            lock (_lock)
+                if (!_disposed) Flush();
         }
-        finally
+        catch (SqliteException)
         {
-            Run("PRAGMA synchronous=FULL");
+            // With the next intent, then; or by the source's note.
         }
-    });
+    }
 
     public void Drop(string token) => Guarded(() => Run("DELETE FROM change WHERE token = @token AND state = 0", ("@token", token)));
 
-    public LoggedChange? Find(string token) => Guarded(() => Read(Command($"SELECT {Columns} FROM change c WHERE c.token = @token", ("@token", token))).FirstOrDefault());
+    public LoggedChange? Find(string token) => Guarded(() =>
+    {
+        // Nothing else that was confirmed meanwhile has a say here.
+        if (_confirmed.Contains(token)) Flush();
+        return Read(Command($"SELECT {Columns} FROM change c WHERE c.token = @token", ("@token", token))).FirstOrDefault();
+    });
 
-    public LoggedChange? Find(long number) => Guarded(() => Read(Command($"SELECT {Columns} FROM change c WHERE c.number = @number", ("@number", number))).FirstOrDefault());
+    public LoggedChange? Find(long number) => Read(() => Read(Command($"SELECT {Columns} FROM change c WHERE c.number = @number", ("@number", number))).FirstOrDefault());
 
-    public IReadOnlyList<LoggedChange> Read(ChangeQuestion question) => Guarded(() => Read(Command(
+    public IReadOnlyList<LoggedChange> Read(ChangeQuestion question) => Read(() => Read(Command(
         $"SELECT {Columns} FROM change c WHERE (@record IS NULL OR c.record = @record) AND (@id IS NULL OR c.id = @id) AND (@page IS NULL OR c.page = @page) "
         + "AND (@kind IS NULL OR c.kind = @kind) AND (@state IS NULL OR c.state = @state) AND (@since IS NULL OR c.at >= @since) AND (@before IS NULL OR c.number < @before) "
         + "ORDER BY c.number DESC LIMIT @limit",
@@ -141,13 +182,13 @@ public sealed class ChangeStore : IChangeLog, IDisposable
     public KeyFate? NextFate(string scope, string key, long behind) => Fate("ASC", scope, key, behind);
 
     /// <summary>Intents whose lease is over: their process ended, or could not confirm them.</summary>
-    public IReadOnlyList<LoggedChange> Lapsed() => Guarded(() => Read(Command($"SELECT {Columns} FROM change c WHERE c.state = 0 AND c.lease < @now ORDER BY c.number", ("@now", Now()))));
+    public IReadOnlyList<LoggedChange> Lapsed() => Read(() => Read(Command($"SELECT {Columns} FROM change c WHERE c.state = 0 AND c.lease < @now ORDER BY c.number", ("@now", Now()))));
 
     /// <summary>Nothing tells any more whether the change was made.</summary>
     public void GiveUp(string token) => Guarded(() => Run("UPDATE change SET state = 2 WHERE token = @token AND state = 0", ("@token", token)));
 
     /// <summary>Confirmed changes whose notes can be taken from their source: nobody doubts them any more.</summary>
-    public IReadOnlyList<(string Token, string Record)> Forgettable(TimeSpan age, int most) => Guarded(() =>
+    public IReadOnlyList<(string Token, string Record)> Forgettable(TimeSpan age, int most) => Read(() =>
     {
         var found = new List<(string, string)>();
         using var reader = Command("SELECT token, record FROM change WHERE forgotten = 0 AND state = 1 AND noted = 1 AND at < @before ORDER BY at LIMIT @most",
@@ -164,14 +205,17 @@ public sealed class ChangeStore : IChangeLog, IDisposable
 
     public void Dispose()
     {
+        _flushing.Dispose();
+        FlushInTime();
         lock (_lock)
         {
+            _disposed = true;
             foreach (var command in _commands.Values) command.Dispose();
             _connection.Dispose();
         }
     }
 
-    private KeyFate? Fate(string direction, string scope, string key, long behind) => Guarded(() =>
+    private KeyFate? Fate(string direction, string scope, string key, long behind) => Read(() =>
     {
         using var reader = Command(
             $"SELECT e.change, e.kind, e.to_key FROM key_event e JOIN change c ON c.number = e.change WHERE e.scope = @scope AND e.key = @key AND e.change > @behind AND c.state = 1 ORDER BY e.change {direction} LIMIT 1",
@@ -281,13 +325,23 @@ public sealed class ChangeStore : IChangeLog, IDisposable
         return command;
     }
 
-    private T Guarded<T>(Func<T> ask)
+    /// <summary>Asks the log, which knows by then what has been confirmed.</summary>
+    private T Read<T>(Func<T> ask) => Guarded(() =>
+    {
+        Flush();
+        return ask();
+    });
+
+    /// <param name="done">Done as well if the asking went well.</param>
+    private T Guarded<T>(Func<T> ask, Action? done = null)
     {
         lock (_lock)
         {
             try
             {
-                return ask();
+                var answer = ask();
+                done?.Invoke();
+                return answer;
             }
             catch (SqliteException trouble)
             {
