@@ -18,7 +18,7 @@ internal static class ChangeView
             return;
         }
 
-        var table = new Table().Border(TableBorder.None).AddColumns("[bold]Change[/]", "[bold]When (UTC)[/]", "[bold]Page[/]", "[bold]Record[/]", "[bold]What[/]");
+        var table = Terminal.Table("change", "when (UTC)", "page", "record", "what");
         table.Columns[0].RightAligned();
         foreach (var change in list.Changes)
             table.AddRow(change.Number.ToString(CultureInfo.InvariantCulture), Markup.Escape(When(change)), Markup.Escape(change.Page), Markup.Escape(Record(change)), Markup.Escape(What(change)));
@@ -35,7 +35,7 @@ internal static class ChangeView
         if (change.By is { } by) console.WriteLine($"  by     {by}");
         if (change.Undoes is { } undoes) console.WriteLine($"  takes back change {undoes}");
         if (change.UndoneBy is { } undone) console.WriteLine($"  was taken back by change {undone}");
-        var table = new Table().Border(TableBorder.None).AddColumns("[bold]  Field[/]", "[bold]Before[/]", "[bold]After[/]");
+        var table = Terminal.Table("  field", "before", "after");
         foreach (var field in change.Fields)
             table.AddRow(Markup.Escape("  " + field.Field), Markup.Escape(field.Secret ? "(secret)" : field.Before ?? "(nothing)"), Markup.Escape(field.Secret ? "(secret)" : field.After ?? "(nothing)"));
         console.Write(table);

@@ -24,7 +24,7 @@ public static class FieldReader
     public static FieldReading Read(FormField field, string text)
     {
         if (field.Input is not InputKind.LongText and not InputKind.Text && field.Type is not FieldType.Text and not FieldType.Any) text = text.Trim();
-        if (text.Length == 0)
+        if (text.Length == 0 || (field.Rules.Required && string.IsNullOrWhiteSpace(text)))
         {
             if (field.Rules.Required) return FieldReading.Failed(field.Input is InputKind.Choice or InputKind.Reference ? "Please choose one." : "Please fill this in.");
             return FieldReading.Of(field.KeepsEmptyText ? new Constant.Text("") : Constant.Empty.Value);

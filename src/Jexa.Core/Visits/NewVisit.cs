@@ -187,7 +187,8 @@ internal sealed class NewVisit(FormMaker forms, Saving saving)
         {
             context.Trace.Why = trouble.Message;
             return await FormAsync(context, page, named, draft, new Outcome.Unavailable(trouble.Trouble), 503,
-                "This could not be saved just now, and nothing was changed. What you typed is still here: please save again in a moment.", contract) with { RetryAfterSeconds = 5 };
+                "This could not be saved just now, and nothing was changed. What you typed is still here: please save again in a moment.", contract) with
+            { RetryAfterSeconds = 5 };
         }
     }
 

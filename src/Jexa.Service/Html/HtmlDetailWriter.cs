@@ -17,8 +17,8 @@ internal sealed class HtmlDetailWriter(HtmlParts allParts, HtmlRowWriter rows)
         html.Append("</h1>\n"u8);
         WriteNeighbours(view, html);
         html.Append("</div>\n"u8);
-        WriteFields(view, view.Shape, view.Record, html, scratch);
         WriteLinks(view, new HtmlValues(view, html, scratch, ""), html);
+        WriteFields(view, view.Shape, view.Record, html, scratch);
         for (var i = 0; i < view.Blocks.Count; i++) WriteBlock(view, view.Blocks[i], i, html, scratch);
     }
 
