@@ -105,14 +105,15 @@ public sealed class EditVisitTests : IAsyncDisposable
     }
 
     [Theory]
-    [InlineData(true, "made")]
-    [InlineData(false, "dropped")]
-    public async Task An_intent_left_behind_is_decided_by_the_source_s_own_note(bool committed, string end)
+    [InlineData("'1'", "made")]
+    [InlineData("NULL", "dropped")]
+    [InlineData("", "dropped")]
+    public async Task An_intent_left_behind_is_decided_by_the_source_s_own_note(string note, string end)
     {
         var site = await SiteAsync(App());
         var token = FormContract.NewToken();
         Assert.True(_store.TryIntend(Intent(token, noted: true)));
-        if (committed) Do($"CREATE TABLE IF NOT EXISTS jexa_commit (token TEXT NOT NULL PRIMARY KEY, key TEXT) WITHOUT ROWID; INSERT INTO jexa_commit VALUES ('{token}', '1')");
+        if (note.Length > 0) Do($"CREATE TABLE IF NOT EXISTS jexa_commit (token TEXT NOT NULL PRIMARY KEY, key TEXT) WITHOUT ROWID; INSERT INTO jexa_commit VALUES ('{token}', {note})");
         await KeepAsync(site);
         Assert.Equal(ChangeState.Intended, _store.Find(token)!.State);
 
