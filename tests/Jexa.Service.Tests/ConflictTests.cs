@@ -104,6 +104,57 @@ public class ConflictTests(EditApp app) : IClassFixture<EditApp>
     }
 
     [Fact]
+    public async Task A_form_that_is_shown_again_writes_over_nothing_of_anybody_else_s()
+    {
+        var id = app.AddBridge("AV-2010", "Before");
+        using var visitor = app.Visit();
+        var form = await visitor.FormAsync($"/bridges/{id}/edit");
+        Assert.Equal(303, (await visitor.PostAsync(form.With(("name", "First")))).Status);
+        app.Do($"UPDATE bridge SET note = 'theirs' WHERE bridge_id = {id}");
+
+        // The used form, sent again with other content: what it left alone stays as it is by now.
+        var spent = await visitor.PostAsync(form.With(("name", "Second")));
+        Assert.Equal((409, "theirs"), (spent.Status, Visitor.FormOf(spent).Fields["note"]));
+        Assert.Equal(["It was:Before", "Somebody else wrote:First", "You wrote:Second"], Clash(spent.Html, "name"));
+        Assert.Equal(303, (await visitor.PostAsync(Visitor.FormOf(spent).With(("_jexa.choose.name", "mine")))).Status);
+        Assert.Equal("Second|theirs", app.Ask($"SELECT name || '|' || note FROM bridge WHERE bridge_id = {id}"));
+
+        // Without its cookie, the same.
+        form = await visitor.FormAsync($"/bridges/{id}/edit");
+        app.Do($"UPDATE bridge SET note = 'theirs again' WHERE bridge_id = {id}");
+        using var other = app.Visit();
+        var shown = Visitor.FormOf(await other.PostAsync(form.With(("name", "Third"))));
+        Assert.Equal(("Third", "theirs again"), (shown.Fields["name"], shown.Fields["note"]));
+        Assert.Equal(303, (await other.PostAsync(shown)).Status);
+        Assert.Equal("Third|theirs again", app.Ask($"SELECT name || '|' || note FROM bridge WHERE bridge_id = {id}"));
+
+        // Where nobody can tell what it was made from, what was typed is shown, and nothing goes on from it.
+        var unknown = await visitor.PostAsync(form.With(("name", "Fourth"), ("_jexa", "made-up")));
+        Assert.Equal((403, true, true), (unknown.Status, unknown.Html.QuerySelector("form.fill") is null, unknown.Html.QuerySelector(".record")!.TextContent.Contains("Fourth", StringComparison.Ordinal)));
+    }
+
+    [Fact]
+    public async Task A_long_text_is_compared_though_the_form_does_not_carry_it_twice()
+    {
+        app.Do($"INSERT INTO district VALUES ('long', 'Long', '{new string('w', 150_000)}')");
+        using var visitor = app.Visit();
+        var form = await visitor.FormAsync("/districts/long/edit");
+        Assert.InRange(form.Fields["_jexa"].Length, 100, 4000);
+        Assert.Equal(303, (await visitor.PostAsync(form.With(("name", "Longer")))).Status);
+        form = await visitor.FormAsync("/districts/long/edit");
+        app.Do("UPDATE district SET warden = warden || '!' WHERE slug = 'long'");
+        var left = await visitor.PostAsync(form.With(("name", "Longest")));
+        Assert.Equal((409, 0), (left.Status, left.Html.QuerySelectorAll("input[type=radio]").Length));
+        Assert.Equal("It was:(a long text)", Clash(left.Html, "warden")[0]);
+        Assert.Equal(303, (await visitor.PostAsync(Visitor.FormOf(left))).Status);
+        Assert.Equal("150001", app.Ask("SELECT length(warden) FROM district WHERE slug = 'long'"));
+        form = await visitor.FormAsync("/districts/long/edit");
+        app.Do("UPDATE district SET warden = 'short now' WHERE slug = 'long'");
+        var both = await visitor.PostAsync(form.With(("warden", "mine")));
+        Assert.Equal((409, 2), (both.Status, both.Html.QuerySelectorAll("input[type=radio]").Length));
+    }
+
+    [Fact]
     public async Task A_record_deleted_meanwhile_is_said_to_be_gone_and_what_was_typed_stays_on_screen()
     {
         var id = app.AddBridge("AV-2005", "Before");

@@ -40,7 +40,7 @@ public class ConsoleTests(DemoService demo, Browser browser)
         var page = await OpenAsync("/pages", service);
         var rows = page.Locator("main table > tbody > tr");
         await Expect(rows).ToHaveCountAsync(39);
-        var bridge = rows.Filter(new LocatorFilterOptions { HasText = "/bridges/{id}" });
+        var bridge = rows.Filter(new LocatorFilterOptions { Has = page.Locator("strong", new PageLocatorOptions { HasTextRegex = new Regex("^bridge$") }) });
         await Expect(bridge.Locator("strong")).ToHaveTextAsync("bridge");
         await Expect(bridge).ToContainTextAsync("detail of bridge");
         await Expect(bridge).ToContainTextAsync("id is bridge_id (integer)");

@@ -240,6 +240,13 @@ public class EditTests(EditApp app) : IClassFixture<EditApp>
         var taken = await visitor.PostAsync((await visitor.FormAsync("/bridges/1/spans/new")).With(("span_no", "1"), ("kind", "river")));
         Assert.Equal((422, "Span no: Another record has the same already; together they must be different."), (taken.Status, Assert.Single(taken.Faults)));
 
+        // One that must be there leads a person to where one can be chosen, and says why.
+        var lacking = await visitor.GetAsync("/add-defect");
+        Assert.Equal((302, "/bridges?lacking=defect-of.bridge"), (lacking.Status, lacking.Location));
+        Assert.Contains("did not say to which bridge the new defect belongs", (await visitor.GetAsync(lacking.Location!)).Body);
+        Assert.Equal(400, (await visitor.JsonAsync("/add-defect?bridge=")).Status);
+        Assert.Equal((301, "/add-defect?bridge=1"), ((await visitor.GetAsync("/add-defect?bridge=01")).Status, (await visitor.GetAsync("/add-defect?bridge=01")).Location));
+
         // A parameter that need not be there decides its field where it is.
         var fixedForm = await visitor.FormAsync("/defects/new?bridge=1");
         Assert.Equal("First", fixedForm.Document.QuerySelector(".decided")!.TextContent);

@@ -34,9 +34,15 @@ public sealed record FormContract(
 
     public static string NewToken() => Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(16));
 
-    /// <summary>What stands for a secret value: whether it changed can be told, what it is cannot.</summary>
-    public static Constant Veiled(string token, Constant value) =>
-        new Constant.Text(Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes($"{token}\n{value.GetType().Name}\n{value}"))));
+    /// <summary>Longer texts are carried as their digests: a form must not carry them twice.</summary>
+    private const int LongText = 4000;
+
+    /// <summary>What a form carries of a value: itself, or where it is secret or long what tells whether it changed, and no more.</summary>
+    public static Constant Carried(string token, bool isSecret, Constant value) =>
+        isSecret || IsLong(value) ? new Constant.Bytes(SHA256.HashData(Encoding.UTF8.GetBytes($"{token}\n{value.GetType().Name}\n{value}"))) : value;
+
+    /// <summary>Whether a value is too long to be carried whole.</summary>
+    public static bool IsLong(Constant value) => value is Constant.Text { Value.Length: > LongText } or Constant.Bytes { Value.Length: > LongText };
 
     public string Seal(IFormSeal seal)
     {

@@ -164,6 +164,6 @@ internal static class ContractFaults
         ContractFault.Expired => "This form was open for too long. Nothing was saved; what you typed is still here. Please look at it once more and save again.",
         ContractFault.OtherVisitor => "Your browser did not show the cookie that belongs to this form. Nothing was saved; what you typed is still here. Please allow cookies for this site and save again.",
         ContractFault.OtherRecord => "This form belongs to another page.",
-        _ => "This form is not one that this page gave out, or it was given out too long ago. Nothing was saved; what you typed is still here. Please look at it once more and save again.",
+        _ => "What was sent is not a form that this page gave out, or it was given out too long ago.",
     };
 }

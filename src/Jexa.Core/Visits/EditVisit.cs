@@ -29,7 +29,11 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, Saving sav
         if (fault != ContractFault.None)
         {
             context.Trace.Why = $"The form's contract cannot be taken: {fault}.";
-            if (fault == ContractFault.OtherRecord) return Answer.Of(new Outcome.Untrusted(), Messages.Untrusted(context.Site, page, fault.Said()));
+            if (fault is ContractFault.OtherRecord) return Answer.Of(new Outcome.Untrusted(), Messages.Untrusted(context.Site, page, fault.Said()));
+
+            // Without the values that the form was made from nobody can tell what of it was meant as a change.
+            if (contract is null) return await TypedAsync(context, page, Answer.Of(new Outcome.Untrusted(), Messages.Untrusted(context.Site, page, fault.Said())), found.Row);
+            await CompareAsync(context, page, found.Row, draft, contract);
             return await FormAsync(context, page, found, draft, fault == ContractFault.Expired ? new Outcome.Invalid() : new Outcome.Untrusted(), fault == ContractFault.Expired ? 422 : 403, fault.Said(), null);
         }
 
@@ -57,6 +61,7 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, Saving sav
         if (await saving.FindAsync(contract.Token, awaitIt, context.Cancellation) is not { } used) return null;
         if (used.What.Digest == context.Request.Sent.Digest && used.State == ChangeState.Made) return Saving.Again(context, used);
         if (used.State == ChangeState.Intended) return null;
+        await CompareAsync(context, page, found.Row, draft, contract);
         if (used.State == ChangeState.Undetermined) return await FormAsync(context, page, found, draft, new Outcome.Spent(), 409, Saving.Undetermined, null);
         return await FormAsync(context, page, found, draft, new Outcome.Spent(), 409,
             "This form was saved before, with other content. Below is what you typed now, against the record as it is. Please look at it once more and save again.", null);
@@ -181,13 +186,14 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, Saving sav
         return await TypedAsync(context, page, Answer.Of(decision.Outcome, Messages.Unknown(context.Site, page, found.Texts)));
     }
 
-    private async ValueTask<Answer> TypedAsync(ChangeContext context, EditPage page, Answer refused)
+    /// <param name="row">The record where it is there after all: what says the same is not told again.</param>
+    private async ValueTask<Answer> TypedAsync(ChangeContext context, EditPage page, Answer refused, Row? row = null)
     {
-        if (refused.View is not MessageView message || refused.Outcome is not (Outcome.Unknown or Outcome.Hidden or Outcome.Gone)) return refused;
+        if (refused.View is not MessageView message || refused.Outcome is not (Outcome.Unknown or Outcome.Hidden or Outcome.Gone or Outcome.Untrusted)) return refused;
         var draft = Draft.OfForm(page.Form, context.Request.Sent);
         var typed = new List<(string, string)>();
         foreach (var entry in page.Form.Entries)
-            if (draft.TextOf(entry.Name) is { Length: > 0 } text && !entry.Field.Secret) typed.Add((entry.Field.Label, await forms.ShownAsync(context, entry, text)));
+            if (draft.TextOf(entry.Name) is { Length: > 0 } text && !entry.Field.Secret && (row is not { } held || FieldText.Of(entry.Field, held) != text)) typed.Add((entry.Field.Label, await forms.ShownAsync(context, entry, text)));
         return refused with
         {
             View = message with { Sentences = [.. message.Sentences, "Nothing was saved. What you typed stands below, so that you can copy it."], Typed = typed },
@@ -229,11 +235,7 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, Saving sav
 
     private static int OrdinalOf(EditPage page, SiteField field) => page.Columns.First(column => column.Field == field).Ordinal;
 
-    private static Constant BaseOf(FormEntry entry, Row row, string token)
-    {
-        var value = StoredValue.Of(row, entry.Field.Stored);
-        return entry.Field.Secret ? FormContract.Veiled(token, value) : value;
-    }
+    private static Constant BaseOf(FormEntry entry, Row row, string token) => FormContract.Carried(token, entry.Field.Secret, StoredValue.Of(row, entry.Field.Stored));
 
     /// <summary>
     /// Shows field by field what it was, what the other wrote and what this visitor wrote. Where both changed one field, the visitor
@@ -241,32 +243,43 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, Saving sav
     /// </summary>
     private async ValueTask<Answer> ConflictAsync(ChangeContext context, EditPage page, FoundRecord now, Draft draft, FormContract contract)
     {
+        await CompareAsync(context, page, now.Row, draft, contract);
+        context.Trace.Why = $"Somebody else changed {string.Join(", ", draft.Clashes.Keys.DefaultIfEmpty("the record"))} since the form was made.";
+        var said = draft.Undecided.Count > 0 ? "Where both of you changed the same field, choose which value is to stay, then save again."
+            : draft.Clashes.Count > 0 ? "Your own changes are in other fields: look at the form once more and save again."
+            : "Its version is another one, though none of these fields differs: look at the form once more and save again.";
+        return await FormAsync(context, page, now, draft, new Outcome.Conflict(), 409, $"Somebody else changed this {page.Record!.One} while you had it open, so nothing was saved yet. {said}", null);
+    }
+
+    /// <summary>
+    /// Holds what was typed against what the form was made from and what the record is now: only what the visitor changed is kept as
+    /// typed, so that nothing of anybody else's is written over by a form that goes on from here.
+    /// </summary>
+    private async ValueTask CompareAsync(ChangeContext context, EditPage page, Row row, Draft draft, FormContract contract)
+    {
         draft.Undecided.Clear();
         foreach (var entry in page.Form.Entries)
         {
             if (!contract.Base.TryGetValue(entry.Name, out var was)) continue;
-            var current = BaseOf(entry, now.Row, contract.Token);
+            var current = BaseOf(entry, row, contract.Token);
             var text = draft.TextOf(entry.Name);
-            var before = entry.Field.Secret ? "" : FieldText.OfStored(entry.Field, was);
-            var mine = text is not null && (entry.Field.Secret ? text.Length > 0 : text != before && !SameValue(entry.Field, text, before));
+            var isDigest = !entry.Field.Secret && was is Constant.Bytes { Value.Length: 32 };
+            var before = entry.Field.Secret ? "" : isDigest ? "(a long text)" : FieldText.OfStored(entry.Field, was);
+            var mine = text is not null && (entry.Field.Secret ? text.Length > 0
+                : isDigest ? !new[] { text, text.Replace("\n", "\r\n") }.Any(one => StoredValue.AreSame(was, FormContract.Carried(contract.Token, true, new Constant.Text(one))))
+                : text != before && !SameValue(entry.Field, text, before));
             if (StoredValue.AreSame(was, current))
             {
                 if (!mine) draft.Leave(entry.Name);
                 continue;
             }
 
-            var theirs = FieldText.Of(entry.Field, now.Row);
+            var theirs = FieldText.Of(entry.Field, row);
             if (!mine) draft.Leave(entry.Name);
             else if (entry.Field.Secret || (text != theirs && !SameValue(entry.Field, text!, theirs))) draft.Undecided[entry.Name] = null;
             draft.Clashes[entry.Name] = new FormClash(await forms.ShownAsync(context, entry, before), await forms.ShownAsync(context, entry, theirs),
                 mine ? await forms.ShownAsync(context, entry, text!) : null);
         }
-
-        context.Trace.Why = $"Somebody else changed {string.Join(", ", draft.Clashes.Keys.DefaultIfEmpty("the record"))} since the form was made.";
-        var said = draft.Undecided.Count > 0 ? "Where both of you changed the same field, choose which value is to stay, then save again."
-            : draft.Clashes.Count > 0 ? "Your own changes are in other fields: look at the form once more and save again."
-            : "Its version is another one, though none of these fields differs: look at the form once more and save again.";
-        return await FormAsync(context, page, now, draft, new Outcome.Conflict(), 409, $"Somebody else changed this {page.Record!.One} while you had it open, so nothing was saved yet. {said}", null);
     }
 
     private static bool SameValue(FormField field, string one, string other) =>

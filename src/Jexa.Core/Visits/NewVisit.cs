@@ -107,7 +107,8 @@ internal sealed class NewVisit(FormMaker forms, Saving saving)
         {
             context.Trace.Why = $"The form's contract cannot be taken: {fault}.";
             if (fault == ContractFault.OtherRecord) return Answer.Of(new Outcome.Untrusted(), Messages.Untrusted(context.Site, page, fault.Said()));
-            return await FormAsync(context, page, named, draft, fault == ContractFault.Expired ? new Outcome.Invalid() : new Outcome.Untrusted(), fault == ContractFault.Expired ? 422 : 403, fault.Said(), null);
+            return await FormAsync(context, page, named, draft, fault == ContractFault.Expired ? new Outcome.Invalid() : new Outcome.Untrusted(), fault == ContractFault.Expired ? 422 : 403,
+                contract is null ? $"{fault.Said()} Nothing was saved; what you typed is still here. Please look at it once more and save again." : fault.Said(), null);
         }
 
         if (await SpentAsync(context, page, named, draft, contract!, awaitIt: false) is { } spent) return spent;

@@ -10,7 +10,7 @@ public sealed record SiteInfo(string App, string File, string PagesUrl, string? 
 public sealed record AppFileInfo(string File, string? Text);
 
 /// <summary>A page of the app.</summary>
-/// <param name="Kind"><c>list</c>, <c>detail</c> or <c>text</c>.</param>
+/// <param name="Kind"><c>list</c>, <c>detail</c>, <c>edit</c>, <c>new</c>, <c>delete</c> or <c>text</c>.</param>
 /// <param name="Record">The record kind it shows; empty for a text.</param>
 /// <param name="Line">Where it begins in the app file that is served.</param>
 /// <param name="Address">The address of a page without parameters; null for one that needs some.</param>
