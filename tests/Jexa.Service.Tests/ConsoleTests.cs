@@ -54,7 +54,7 @@ public class ConsoleTests(DemoService demo, Browser browser)
         Assert.Equal(39, samples.Count);
         foreach (var sample in samples.Where(sample => !sample.StartsWith("/trials", StringComparison.Ordinal)))
             Assert.Equal(200, (await service.GetAsync(sample)).Status);
-        await page.GetByRole(AriaRole.Link, new PageGetByRoleOptions { Name = "/districts/50%25-common" }).ClickAsync();
+        await page.GetByRole(AriaRole.Link, new PageGetByRoleOptions { Name = "/districts/50%25-common", Exact = true }).ClickAsync();
         await Expect(page.Locator(".pane-head .outcome")).ToHaveTextAsync("found");
 
         await page.GoBackAsync();
