@@ -116,6 +116,22 @@ internal sealed class Saving(QueryRunner queries, Editing editing, ChangeMaker m
         return new Answer(new Outcome.Spent(), 303, null, made.What.Location);
     }
 
+    /// <summary>The answer to a program whose change is for another version than the record has.</summary>
+    public static Answer Stale(ChangeContext context, Page page)
+    {
+        context.Trace.Why = "If-Match names another version than the record has.";
+        return Answer.Of(new Outcome.Conflict(), new Views.MessageView(context.Site.Frame, page.Name, "conflict", 412, "The record has changed",
+            ["It is not the version that If-Match names any more.", "Nothing was changed."], null, null, []));
+    }
+
+    /// <summary>The answer to a program that does not say which version its change is for.</summary>
+    public static Answer WhichVersion(ChangeContext context, Page page)
+    {
+        context.Trace.Why = "There is no If-Match: a change must say which version it is for.";
+        return Answer.Of(new Outcome.Refused(), new Views.MessageView(context.Site.Frame, page.Name, "refused", 428, "Which version?",
+            ["A change must say in If-Match which version of the record it is for: the ETag that this address gives.", "Nothing was changed."], null, null, []));
+    }
+
     public static Answer Led(Outcome outcome, string location, string say) => new(outcome, 303, null, location) { Say = say };
 
     /// <summary>The fields that Jexa fills by itself.</summary>

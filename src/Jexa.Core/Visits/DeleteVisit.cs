@@ -50,10 +50,8 @@ internal sealed class DeleteVisit(QueryRunner queries, RecordFinder finder, Savi
     private async ValueTask<Answer> DeleteAsync(ChangeContext context, DeletePage page, FoundRecord found)
     {
         if (context.Request.IfMatch is { } wanted)
-            return wanted != "*" && !EditVisit.Holds(wanted, VersionOf(page, found.Row)) ? Stale(context, page) : await MakeAsync(context, page, found, null, FormContract.NewToken());
-        context.Trace.Why = "There is no If-Match: a deletion must say which version it is for.";
-        return Answer.Of(new Outcome.Refused(), new MessageView(context.Site.Frame, page.Name, "refused", 428, "Which version?",
-            ["A deletion must say in If-Match which version of the record it is for: the ETag that this address gives.", "Nothing was changed."], null, null, []));
+            return wanted != "*" && !EditVisit.Holds(wanted, VersionOf(page, found.Row)) ? Saving.Stale(context, page) : await MakeAsync(context, page, found, null, FormContract.NewToken());
+        return Saving.WhichVersion(context, page);
     }
 
     private async ValueTask<Answer> MakeAsync(ChangeContext context, DeletePage page, FoundRecord found, FormContract? contract, string token)
@@ -74,7 +72,7 @@ internal sealed class DeleteVisit(QueryRunner queries, RecordFinder finder, Savi
 
             var now = found with { Row = rows[decision.Row] };
             var version = VersionOf(page, now.Row);
-            if (contract is null && context.Request.IfMatch is { } wanted && wanted != "*" && !EditVisit.Holds(wanted, version)) return Stale(context, page);
+            if (contract is null && context.Request.IfMatch is { } wanted && wanted != "*" && !EditVisit.Holds(wanted, version)) return Saving.Stale(context, page);
             if (contract is not null && contract.Version != version)
             {
                 await session.DisposeAsync();
@@ -109,13 +107,6 @@ internal sealed class DeleteVisit(QueryRunner queries, RecordFinder finder, Savi
     }
 
     private static string Own(string words) => new string([.. words.Where(c => !char.IsControl(c)).Take(300)]).Trim() is var text && text.Length > 0 && text[^1] is '.' or '!' or '?' ? text : text + ".";
-
-    private static Answer Stale(ChangeContext context, Page page)
-    {
-        context.Trace.Why = "If-Match names another version than the record has.";
-        return Answer.Of(new Outcome.Conflict(), new MessageView(context.Site.Frame, page.Name, "conflict", 412, "The record has changed",
-            ["It is not the version that If-Match names any more.", "Nothing was changed."], null, null, []));
-    }
 
     private async ValueTask<Answer> ShowAsync(ChangeContext context, DeletePage page, FoundRecord found, Outcome outcome, int status, string? notice, FormContract? contract)
     {

@@ -100,7 +100,7 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, Saving sav
             }
 
             var now = found with { Row = rows[decision.Row] };
-            if (contract is null && context.Request.IfMatch is { } wanted && wanted != "*" && !Holds(wanted, VersionOf(page, now.Row))) return Stale(context, page);
+            if (contract is null && context.Request.IfMatch is { } wanted && wanted != "*" && !Holds(wanted, VersionOf(page, now.Row))) return Saving.Stale(context, page);
             if (contract is not null && Clashes(page, draft, contract, now.Row))
             {
                 await session.DisposeAsync();
@@ -203,25 +203,12 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, Saving sav
 
     private async ValueTask<Answer> PatchAsync(ChangeContext context, EditPage page, FoundRecord found)
     {
-        if (context.Request.IfMatch is null)
-        {
-            context.Trace.Why = "There is no If-Match: a change must say which version it is for.";
-            return Answer.Of(new Outcome.Refused(), new MessageView(context.Site.Frame, page.Name, "refused", 428, "Which version?",
-                ["A change must say in If-Match which version of the record it is for: the ETag that this address gives.", "Nothing was changed."], null, null, []));
-        }
-
-        if (context.Request.IfMatch != "*" && !Holds(context.Request.IfMatch, VersionOf(page, found.Row))) return Stale(context, page);
+        if (context.Request.IfMatch is null) return Saving.WhichVersion(context, page);
+        if (context.Request.IfMatch != "*" && !Holds(context.Request.IfMatch, VersionOf(page, found.Row))) return Saving.Stale(context, page);
         var draft = Draft.OfJson(page.Form, context.Request.Sent.Json!.Value);
         var proposals = draft.Propose(found.Row);
         if (draft.HasFaults || draft.Strays.Count > 0) return await InvalidAsync(context, page, found, draft, proposals, null);
         return await SaveAsync(context, page, found, draft, null, FormContract.NewToken(), context.Request.Sent.Digest);
-    }
-
-    private static Answer Stale(ChangeContext context, Page page)
-    {
-        context.Trace.Why = "If-Match names another version than the record has.";
-        return Answer.Of(new Outcome.Conflict(), new MessageView(context.Site.Frame, page.Name, "conflict", 412, "The record has changed",
-            ["It is not the version that If-Match names any more.", "Nothing was changed."], null, null, []));
     }
 
     /// <summary>Whether one of the entity tags is this version (strong comparison, RFC 9110 section 8.8.3.2).</summary>
