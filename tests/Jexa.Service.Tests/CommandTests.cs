@@ -271,7 +271,7 @@ public class CommandTests(DemoService demo)
         using var folder = new AppFolder();
         folder.MakeDatabase("""
             CREATE VIEW slow AS SELECT 7 AS id,
-              (WITH RECURSIVE c(n) AS (SELECT 1 UNION ALL SELECT n + 1 FROM c WHERE n < 3000000) SELECT count(*) FROM c) AS counted;
+              (WITH RECURSIVE c(n) AS (SELECT 1 UNION ALL SELECT n + 1 FROM c WHERE n < 2000000) SELECT count(*) FROM c) AS counted;
             """);
         using var service = await RunningService.StartAsync("serve", folder.Write("app.yaml", """
             app: Slow
@@ -281,7 +281,7 @@ public class CommandTests(DemoService demo)
             """));
         Assert.True(File.Exists(Path.Combine(service.State, "service.json")));
         var inFlight = service.GetAsync("/slow/7");
-        await Task.Delay(200);
+        await Task.Delay(100);
         Assert.False(inFlight.IsCompleted);
         var (took, exitCode) = await service.EndAsync(signal);
         var answer = await inFlight;

@@ -33,6 +33,7 @@ internal sealed class ChangeContext(Site site, VisitRequest request, VisitTrace 
 internal static class RecordVersion
 {
     /// <summary>The record's version: a keyed digest over every column, as it is stored.</summary>
+    /// <param name="page">What its representation hangs on besides.</param>
     public static string Of(Row row, IReadOnlyList<StoredColumn> columns, string page, byte[] key)
     {
         using var digest = IncrementalHash.CreateHMAC(HashAlgorithmName.SHA256, key);

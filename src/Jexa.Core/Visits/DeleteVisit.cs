@@ -146,5 +146,5 @@ internal sealed class DeleteVisit(QueryRunner queries, RecordFinder finder, Savi
         return dependents;
     }
 
-    private string VersionOf(DeletePage page, Row row) => RecordVersion.Of(row, page.Columns, page.Record!.Name, saving.VersionKey);
+    private string VersionOf(DeletePage page, Row row) => RecordVersion.Of(row, page.Columns, page.Name, saving.VersionKey);
 }

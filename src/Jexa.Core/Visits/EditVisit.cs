@@ -329,7 +329,9 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, Saving sav
         return links;
     }
 
-    private string VersionOf(EditPage page, Row row) => RecordVersion.Of(row, page.Columns, page.Record!.Name, saving.VersionKey);
+    /// <summary>Another form is another representation: what a program holds of it is no longer the same.</summary>
+    private string VersionOf(EditPage page, Row row) =>
+        RecordVersion.Of(row, page.Columns, $"{page.Name}:{string.Join(',', page.Form.Entries.Select(entry => entry.Name))}", saving.VersionKey);
 
     private static string[] TextsOf(RecordPage page, Constant[] keys) => [.. keys.Select((key, i) => page.Parameters[i].Key.Write(key))];
 
