@@ -58,18 +58,22 @@ internal sealed class ChangeMaker(QueryRunner queries, IChangeLog log)
             Fields(plan, wanted.Before, values), made.Location, session.KeepsNotes,
             wanted.Before is not null && before is null ? [] : Events(plan, before, after), wanted.Undoes);
         if (!await IntendAsync(session, intent)) return null;
+        var isCommitting = false;
         try
         {
             // From here on nobody's leaving stops it.
             if (session.KeepsNotes && !await session.NoteAsync(wanted.Token, intent.Key, CancellationToken.None)) throw new SourceException(SourceTrouble.TooSlow, "Another process gave this change up.");
             started = queries.Clock.GetTimestamp();
+            isCommitting = true;
             await session.CommitAsync();
             trace.AddWrite("COMMIT;", 0, started);
         }
-        catch
+        catch (Exception end)
         {
             await session.DisposeAsync();
-            Forget(wanted.Token);
+
+            // Of a commit that failed half-way nobody knows here how it ended: the note tells, once the lease is over.
+            if (!isCommitting || end is RefusedException) Forget(wanted.Token);
             throw;
         }
 

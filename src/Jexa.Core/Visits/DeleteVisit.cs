@@ -102,7 +102,7 @@ internal sealed class DeleteVisit(QueryRunner queries, RecordFinder finder, Savi
         catch (SourceException trouble) when (trouble.Trouble != SourceTrouble.Failed && contract is not null)
         {
             context.Trace.Why = trouble.Message;
-            return await ShowAsync(context, page, found, new Outcome.Unavailable(trouble.Trouble), 503, "It could not be deleted just now, and nothing was changed. Please ask again in a moment.", contract) with { RetryAfterSeconds = 5 };
+            return await ShowAsync(context, page, found, new Outcome.Unavailable(trouble.Trouble), 503, "It could not be deleted just now. Please ask again in a moment.", contract) with { RetryAfterSeconds = 5 };
         }
     }
 

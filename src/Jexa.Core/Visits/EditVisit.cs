@@ -146,7 +146,7 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, Saving sav
         context.Trace.Why = trouble.Message;
         draft.General.Clear();
         return await FormAsync(context, page, found, draft, new Outcome.Unavailable(trouble.Trouble), 503,
-            "This could not be saved just now, and nothing was changed. What you typed is still here: please save again in a moment.", contract) with
+            "This could not be saved just now. What you typed is still here: please save again in a moment.", contract) with
         { RetryAfterSeconds = 5 };
     }
 

@@ -188,7 +188,7 @@ internal sealed class NewVisit(FormMaker forms, Saving saving)
         {
             context.Trace.Why = trouble.Message;
             return await FormAsync(context, page, named, draft, new Outcome.Unavailable(trouble.Trouble), 503,
-                "This could not be saved just now, and nothing was changed. What you typed is still here: please save again in a moment.", contract) with
+                "This could not be saved just now. What you typed is still here: please save again in a moment.", contract) with
             { RetryAfterSeconds = 5 };
         }
     }
