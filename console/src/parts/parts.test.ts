@@ -24,6 +24,8 @@ describe('Words and numbers', () => {
   it.each([
     ['found', 'good'],
     ['not-canonical', 'good'],
+    ['saved', 'good'],
+    ['moved', 'good'],
     ['hidden', 'visitor'],
     ['ambiguous', 'trouble'],
     ['a word of tomorrow', 'visitor'],
