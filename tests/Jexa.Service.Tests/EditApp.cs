@@ -123,7 +123,7 @@ public sealed class EditApp : IAsyncLifetime
           lit BOOLEAN, opened_on DATE, seen_at TIMESTAMP, note TEXT, pin TEXT, made_at TIMESTAMP, changed_at TIMESTAMP,
           twice REAL GENERATED ALWAYS AS (length_m * 2) VIRTUAL, CHECK (status <> 'closed' OR toll = 0));
         INSERT INTO bridge (bridge_id, code, name, district, length_m, opened_on, seen_at, note, pin) VALUES
-          (1, 'AV-0001', 'First', 'moor', 12.5, '1931-05-04', '2024-07-01 12:00:00', NULL, 'p1'),
+          (1, 'AV-0001', 'First', 'moor', 12.5, '1931-05-04', '2024-07-01 12:00:00', NULL, 'a-pin-of-its-own'),
           (2, 'AV-0002', 'Second', 'fen', 8, 'long ago', NULL, 'one' || char(13) || char(10) || 'two', NULL),
           (3, 'AV-0003', 'Third', 'hidden', NULL, NULL, NULL, NULL, NULL);
         INSERT INTO bridge (bridge_id, code, name, district, status) VALUES (4, 'AV-0004', 'Withdrawn', 'moor', 'withdrawn');

@@ -45,7 +45,7 @@ public class EditTests(EditApp app) : IClassFixture<EditApp>
         Assert.Equal(("datetime-local", "2024-07-01T13:00"), (form.QuerySelector("#f-seen_at")!.GetAttribute("type"), form.QuerySelector("#f-seen_at")!.GetAttribute("value")));
         Assert.Equal(("TEXTAREA", "50"), (form.QuerySelector("#f-note")!.TagName, form.QuerySelector("#f-note")!.GetAttribute("maxlength")));
         Assert.Equal(("password", ""), (form.QuerySelector("#f-pin")!.GetAttribute("type"), form.QuerySelector("#f-pin")!.GetAttribute("value")));
-        Assert.DoesNotContain("p1", form.DocumentElement.OuterHtml);
+        Assert.DoesNotContain("a-pin-of-its-own", form.DocumentElement.OuterHtml);
     }
 
     [Fact]
@@ -388,7 +388,7 @@ public class EditTests(EditApp app) : IClassFixture<EditApp>
         using var visitor = app.Visit();
         var form = await visitor.FormAsync("/bridges/1/edit");
         Assert.Equal(303, (await visitor.PostAsync(form.With(("name", "First")))).Status);
-        Assert.Equal("p1", app.Ask("SELECT pin FROM bridge WHERE bridge_id = 1"));
+        Assert.Equal("a-pin-of-its-own", app.Ask("SELECT pin FROM bridge WHERE bridge_id = 1"));
         Assert.Equal(303, (await visitor.PostAsync((await visitor.FormAsync("/bridges/1/edit")).With(("pin", "s3cret-pin")))).Status);
         Assert.Equal("s3cret-pin", app.Ask("SELECT pin FROM bridge WHERE bridge_id = 1"));
         var traces = await app.Service.AskAsync("changes", "--json", "--record", "bridge", "--id", "1");
