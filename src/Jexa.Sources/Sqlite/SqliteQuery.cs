@@ -1,14 +1,14 @@
-using System.Globalization;
-using System.Text;
 using Jexa.Core.Sources;
 using Jexa.Core.Values;
+using Jexa.Sources.Sql;
 
 namespace Jexa.Sources.Sqlite;
 
 /// <summary>A query as SQL text, run on whichever connection is free; each keeps it prepared under this object's identity.</summary>
-internal sealed class SqliteQuery(SqlitePool pool, string text, IReadOnlyList<string> columnNames, FieldType[] types, bool isCount = false) : IPreparedQuery
+/// <param name="write">Writes the text: with parameters, or with values in their places for people.</param>
+internal sealed class SqliteQuery(SqlitePool pool, Func<SqlText, SqlStatement> write, IReadOnlyList<string> columnNames, FieldType[] types, bool isCount = false) : IPreparedQuery
 {
-    public string Text { get; } = text;
+    public string Text { get; } = write(new SqliteText()).Text;
 
     public int Width { get; } = columnNames.Count;
 
@@ -30,33 +30,5 @@ internal sealed class SqliteQuery(SqlitePool pool, string text, IReadOnlyList<st
         else lease.Connection.Run(this, arguments, into, cancellation);
     }
 
-    public string Shown(IReadOnlyList<Constant> arguments)
-    {
-        var shown = new StringBuilder(Text.Length + 32);
-        for (var i = 0; i < Text.Length; i++)
-        {
-            // Arguments are ?1, ?2 …; within quotes a question mark is just that.
-            if (Text[i] is '"' or '\'')
-            {
-                var close = Text.IndexOf(Text[i], i + 1);
-                shown.Append(Text, i, close - i + 1);
-                i = close;
-                continue;
-            }
-
-            if (Text[i] != '?')
-            {
-                shown.Append(Text[i]);
-                continue;
-            }
-
-            var end = i + 1;
-            while (end < Text.Length && char.IsAsciiDigit(Text[end])) end++;
-            var number = int.Parse(Text.AsSpan(i + 1, end - i - 1), NumberStyles.None, CultureInfo.InvariantCulture);
-            shown.Append(number <= arguments.Count ? SqliteText.Literal(arguments[number - 1]) : Text[i..end]);
-            i = end - 1;
-        }
-
-        return shown.Append(';').ToString();
-    }
+    public string Shown(IReadOnlyList<Constant> arguments) => write(new SqliteText { Shown = arguments }).Text + ";";
 }

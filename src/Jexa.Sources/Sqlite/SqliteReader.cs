@@ -96,10 +96,10 @@ internal sealed class SqliteReader : IDisposable
         var result = raw.sqlite3_prepare_v2(_handle, utf8z.FromString(query), out var statement, out var rest);
         using (statement)
         {
-            var parameters = SqliteScript.Parameters(query);
+            var parameters = SqliteText.Reading.Parameters(query);
             if (result != raw.SQLITE_OK) return new QuerySchema([], parameters, $"SQLite cannot read it: {raw.sqlite3_errmsg(_handle).utf8_to_string()}.");
             if (statement.IsInvalid) return new QuerySchema([], parameters, "It is empty.");
-            if (SqliteScript.Fill(rest.utf8_to_string() ?? "", _ => "?").Trim(' ', ';', '\n', '\r', '\t').Length > 0)
+            if (SqliteText.Reading.Fill(rest.utf8_to_string() ?? "", _ => "?").Trim(' ', ';', '\n', '\r', '\t').Length > 0)
                 return new QuerySchema([], parameters, "It holds more than one statement.");
             if (raw.sqlite3_stmt_readonly(statement) == 0) return new QuerySchema([], parameters, "It writes.");
             var width = raw.sqlite3_column_count(statement);

@@ -42,21 +42,21 @@ internal sealed class SqliteSource : ISource
     }
 
     public IPreparedQuery Prepare(RecordQuery query) =>
-        new SqliteQuery(_pool, SqliteText.Of(query), query.CellNames, [.. query.Columns.Select(column => column.Type)])
+        new SqliteQuery(_pool, text => text.Write(query), query.CellNames, [.. query.Columns.Select(column => column.Type)])
         {
             SecretCells = [.. Enumerable.Range(0, query.Columns.Count).Where(i => query.Columns[i].Secret)],
         };
 
-    public IPreparedQuery Prepare(CountQuery query) => new SqliteQuery(_pool, SqliteText.Of(query), ["(count)"], [], isCount: true);
+    public IPreparedQuery Prepare(CountQuery query) => new SqliteQuery(_pool, text => text.Write(query), ["(count)"], [], isCount: true);
 
-    public IPreparedQuery Prepare(GroupQuery query) => new SqliteQuery(_pool, SqliteText.Of(query),
+    public IPreparedQuery Prepare(GroupQuery query) => new SqliteQuery(_pool, text => text.Write(query),
         [.. query.Columns.Select(column => column.Column.Name), "(count)"],
         [.. query.Columns.Select(column => column.Column == query.By && query.Part != GroupPart.Whole ? FieldType.Integer : column.Type)]);
 
     public IPreparedQuery Prepare(CombinedQuery query)
     {
         var first = query.Searches[0][0];
-        return new SqliteQuery(_pool, SqliteText.Of(query), [.. first.CellNames, "(search)"], [.. first.Columns.Select(column => column.Type)]);
+        return new SqliteQuery(_pool, text => text.Write(query), [.. first.CellNames, "(search)"], [.. first.Columns.Select(column => column.Type)]);
     }
 
     public ValueTask<IWriteSession> BeginWriteAsync(CancellationToken cancellation) => _writer.BeginAsync(cancellation);

@@ -1,90 +1,34 @@
 using System.Globalization;
-using System.Text;
 using Jexa.Core.Plans;
 using Jexa.Core.Values;
+using Jexa.Sources.Sql;
 
 namespace Jexa.Sources.Sqlite;
 
 /// <summary>
-/// Writes the query model as SQLite's SQL. Names are quoted, values of a visit are numbered arguments; the only literals
-/// are those that the app file wrote, typed and quoted here.
+/// SQL as SQLite has it. Its columns hold what they are given, so a value is looked for under each spelling that a column may hold
+/// for it.
 /// </summary>
-internal static class SqliteText
+internal sealed class SqliteText : SqlText
 {
-    public static string Of(RecordQuery query) => Select(query, "");
+    /// <summary>Parameters, texts and names as SQLite reads them.</summary>
+    public static SqlScript Reading { get; } = new(":@$", "'\"`[", backslashes: false);
 
-    public static string Of(CountQuery query)
-    {
-        var sql = new StringBuilder("SELECT ");
-        Count(query.Table, query.Joins, query.Where, query.Limit, sql);
-        return sql.ToString();
-    }
+    protected override SqlScript Script => Reading;
 
-    /// <summary>SQLite reads the arms of a UNION ALL in their order and stops at the limit: arms behind one that has a row cost nothing.</summary>
-    public static string Of(CombinedQuery query) => string.Join(" UNION ALL ", query.Searches.Select((search, i) =>
-        $"SELECT * FROM ({string.Join(" UNION ALL ", search.Select(part => $"SELECT * FROM ({Select(part with { Limit = 1 }, $", {i}")})"))} LIMIT 1)"));
-
-    public static string Of(GroupQuery query)
-    {
-        var by = Column(query.By);
-        var group = query.Part switch
-        {
-            GroupPart.Year => $"CAST(substr({by}, 1, 4) AS INTEGER)",
-            GroupPart.Month => $"CAST(substr({by}, 6, 2) AS INTEGER)",
-            _ => by,
-        };
-        var sql = new StringBuilder("SELECT ");
-        sql.AppendJoin(", ", query.Columns.Select(projection => projection.Column == query.By ? group : Column(projection.Column)));
-        sql.Append(", count(*)");
-        From(query.Table, query.Joins, sql);
-        Where(query.Where, sql);
-        return sql.Append($" GROUP BY {group} ORDER BY {group}{(query.Descending ? " DESC" : "")} NULLS LAST LIMIT {query.Limit}").ToString();
-    }
-
-    /// <summary>A change, its values as numbered arguments in the order of <see cref="Arguments"/>.</summary>
-    public static string Of(RecordWrite write)
-    {
-        var number = 0;
-        return Of(write, _ => $"?{++number}");
-    }
-
-    /// <summary>A change as it could be pasted into SQLite's shell, secrets left out.</summary>
-    public static string Shown(RecordWrite write) => Of(write, value => value.Secret ? "'(secret)'" : Literal(value.Value)) + ";";
+    /// <summary>A column beside a group is any one row's.</summary>
+    protected override bool GroupsByAll => false;
 
     /// <summary>
     /// The values of a change as they are bound. A decimal is bound as its text: the column's affinity makes a number of it, and a
     /// column that keeps text keeps every digit.
     /// </summary>
     public static IReadOnlyList<Constant> Arguments(RecordWrite write) =>
-    [
-        .. (write switch
-        {
-            RecordWrite.Insert insert => insert.Values,
-            RecordWrite.Update update => update.Values.Concat(update.Key),
-            RecordWrite.Delete delete => delete.Key,
-            _ => [],
-        }).Select(value => value.Value is Constant.Number number ? new Constant.Text(number.ToString()) : value.Value),
-    ];
+        [.. ValuesOf(write).Select(value => value.Value is Constant.Number number ? new Constant.Text(number.ToString()) : value.Value)];
 
-    private static string Of(RecordWrite write, Func<ColumnValue, string> valueOf)
-    {
-        string Pairs(IEnumerable<ColumnValue> values, string joint, string sign) => string.Join(joint, values.Select(value => $"{Name(value.Column)} {sign} {valueOf(value)}"));
-        switch (write)
-        {
-            case RecordWrite.Insert insert:
-                var returning = insert.Returning.Count == 0 ? "" : $" RETURNING {string.Join(", ", insert.Returning.Select(Name))}";
-                return insert.Values.Count == 0
-                    ? $"INSERT INTO {Name(insert.Table)} DEFAULT VALUES{returning}"
-                    : $"INSERT INTO {Name(insert.Table)} ({string.Join(", ", insert.Values.Select(value => Name(value.Column)))}) VALUES ({string.Join(", ", insert.Values.Select(valueOf))}){returning}";
-            case RecordWrite.Update update:
-                return $"UPDATE {Name(update.Table)} SET {Pairs(update.Values, ", ", "=")} WHERE {Pairs(update.Key, " AND ", "IS")}";
-            default:
-                return $"DELETE FROM {Name(write.Table)} WHERE {Pairs(((RecordWrite.Delete)write).Key, " AND ", "IS")}";
-        }
-    }
+    protected override string Name(string name) => "\"" + name.Replace("\"", "\"\"") + "\"";
 
-    /// <summary>A value as it is written in SQL.</summary>
-    public static string Literal(Constant value) => value switch
+    protected override string Literal(Constant value) => value switch
     {
         Constant.Whole whole => whole.Value.ToString(CultureInfo.InvariantCulture),
         Constant.Real real => real.Value.ToString("R", CultureInfo.InvariantCulture) is var digits && digits.AsSpan().ContainsAny('.', 'E') ? digits : digits + ".0",
@@ -96,96 +40,40 @@ internal static class SqliteText
         _ => "NULL",
     };
 
-    /// <param name="more">Further columns, with the comma before them.</param>
-    private static string Select(RecordQuery query, string more)
+    /// <summary>SQLite numbers parameters by what they say, so each has its argument's own number.</summary>
+    protected override string Placeholder(int position, int argument) => $"?{argument + 1}";
+
+    protected override string Group(ColumnRef column, GroupPart part) => part switch
     {
-        var sql = new StringBuilder("SELECT ");
-        List<string> columns = [.. query.Columns.Select(projection => Column(projection.Column))];
-        if (query.Flag is { } flag) columns.Add(Flag(flag));
-        sql.AppendJoin(", ", columns);
-        if (query.CountLimit is { } limit)
-        {
-            sql.Append(columns.Count > 0 ? ", (SELECT " : "(SELECT ");
-            Count(query.Table, query.Joins, query.Where, limit, sql);
-            sql.Append(')');
-        }
-
-        sql.Append(more);
-        From(query.Table, query.Joins, sql);
-        Where(query.Where, sql);
-        if (query.Order.Count > 0) sql.Append(" ORDER BY ").AppendJoin(", ", query.Order.Select(order => Order(order, query.Flag)));
-        return sql.Append(" LIMIT ").Append(query.Limit).ToString();
-    }
-
-    private static void Count(RowOrigin table, IReadOnlyList<Join> joins, IReadOnlyList<Condition> where, int limit, StringBuilder sql)
-    {
-        // Joins find at most one row each: those that no condition reads cannot change a count.
-        sql.Append("count(*) FROM (SELECT 1");
-        From(table, where.SelectMany(condition => condition.Columns).Any(column => column.Table > 0) ? joins : [], sql);
-        Where(where, sql);
-        sql.Append(" LIMIT ").Append(limit).Append(')');
-    }
-
-    private static void From(RowOrigin table, IReadOnlyList<Join> joins, StringBuilder sql)
-    {
-        sql.Append(" FROM ").Append(Origin(table)).Append(" AS t0");
-        for (var i = 0; i < joins.Count; i++) Join(joins[i], i + 1, sql);
-    }
-
-    private static void Join(Join join, int number, StringBuilder sql)
-    {
-        sql.Append(" LEFT JOIN ").Append(Origin(join.Table)).Append(" AS t").Append(number).Append(" ON ");
-        var on = join.On.Select(pair => $"t{number}.{Name(pair.Other)} = t{join.From}.{Name(pair.Own)}");
-        sql.AppendJoin(" AND ", on.Concat(join.Conditions.Select(condition => Test(condition, number))));
-    }
-
-    private static string Origin(RowOrigin origin) => origin.Query is { } query
-        ? $"({SqliteScript.Fill(query, name => Value(origin.Values.First(value => value.Name == name).Value))})"
-        : Name(origin.Name);
-
-    private static void Where(IReadOnlyList<Condition> conditions, StringBuilder sql)
-    {
-        if (conditions.Count > 0) sql.Append(" WHERE ").AppendJoin(" AND ", conditions.Select(condition => Test(condition, 0)));
-    }
-
-    private static string Flag(IReadOnlyList<Condition> conditions) =>
-        $"({string.Join(" AND ", conditions.Select(condition => $"ifnull({Test(condition, 0)}, 0)"))})";
-
-    private static string Order(Ordering order, IReadOnlyList<Condition>? flag) => order switch
-    {
-        Ordering.ByColumn by => Column(by.Column) + (by.Descending ? " DESC" : "")
-            + (by.Empties switch { EmptyPlace.First => " NULLS FIRST", EmptyPlace.Last => " NULLS LAST", _ => "" }),
-        Ordering.ExactFirst exact => $"({Column(exact.Column)} = ?{exact.Argument + 1} COLLATE BINARY) DESC",
-        _ => Flag(flag!) + " DESC",
+        GroupPart.Year => $"CAST(substr({Column(column)}, 1, 4) AS INTEGER)",
+        GroupPart.Month => $"CAST(substr({Column(column)}, 6, 2) AS INTEGER)",
+        _ => Column(column),
     };
 
-    /// <param name="table">Where the condition's own columns stand: 0, or the joined table it is about.</param>
-    private static string Test(Condition condition, int table) => condition switch
-    {
-        Condition.Equal { Value: Operand.Argument { Type: FieldType.Uuid } or Operand.Written { Value: Constant.Uuid } } equal =>
-            $"{Column(equal.Column, table)} IN ({Spellings(equal.Value)})",
-        Condition.Equal equal => $"{Column(equal.Column, table)} = {Value(equal.Value)}",
-        Condition.Differs differs => $"{Column(differs.Column, table)} IS NOT {Value(differs.Value)}",
-        Condition.OneOf oneOf => $"{Column(oneOf.Column, table)} IN ({string.Join(", ", oneOf.Values.Select(Spellings))})",
-        Condition.IsEmpty empty => $"{Column(empty.Column, table)} IS NULL",
-        Condition.IsFilled filled => $"{Column(filled.Column, table)} IS NOT NULL",
-        Condition.Compare { Value: Operand.Argument { Type: FieldType.Timestamp } or Operand.Written { Value: Constant.Moment } } moment => Moment(moment, table),
-        Condition.Compare compare => $"{Column(compare.Column, table)} {Sign(compare.Comparison)} {Value(compare.Value)}",
-        Condition.Contains contains => $"{Column(contains.Column, table)} LIKE '%' || {LikeText(Value(contains.Value))} || '%' ESCAPE '\\'",
+    protected override string ExactFirst(ColumnRef column, Operand value) => $"({Column(column)} = {Value(value)} COLLATE BINARY)";
 
-        // Nothing begins with a text that is not between it and it with the greatest character behind it.
-        Condition.StartsWith starts => $"({Column(starts.Column, table)} >= {Value(starts.Value)} AND {Column(starts.Column, table)} < {Value(starts.Value)} || char(1114111))",
-        Condition.All all => all.Conditions.Count == 0 ? "1" : $"({string.Join(" AND ", all.Conditions.Select(part => Test(part, table)))})",
-        Condition.Any any => any.Conditions.Count == 0 ? "0" : $"({string.Join(" OR ", any.Conditions.Select(part => Test(part, table)))})",
-        _ => throw new ArgumentOutOfRangeException(nameof(condition)),
-    };
+    protected override string Differs(string column, string value) => $"{column} IS NOT {value}";
+
+    protected override string Matches(string table, IReadOnlyList<ColumnValue> key, Func<ColumnValue, string> put) =>
+        string.Join(" AND ", key.Select(value => $"{Name(value.Column)} IS {put(value)}"));
+
+    /// <summary>SQLite reads the arms of a UNION ALL in their order and stops at the limit: arms behind one that has a row cost nothing.</summary>
+    protected override string Combined(CombinedQuery query) => string.Join(" UNION ALL ", query.Searches.Select((search, i) =>
+        $"SELECT * FROM ({string.Join(" UNION ALL ", search.Select(part => $"SELECT * FROM ({Select(part with { Limit = 1 }, $", {i}")})"))} LIMIT 1)"));
+
+    protected override string Equal(Condition.Equal equal, int table) =>
+        IsUuid(equal.Value) ? $"{Column(equal.Column, table)} IN ({UuidSpellings(Value(equal.Value))})" : base.Equal(equal, table);
+
+    protected override string OneOf(ColumnRef column, int table, IReadOnlyList<Operand> values) =>
+        $"{Column(column, table)} IN ({string.Join(", ", values.Select(value => IsUuid(value) ? UuidSpellings(Value(value)) : Value(value)))})";
 
     /// <summary>
     /// A moment may be stored with a blank or a T between date and time, so text order alone could mistake the hours of one
     /// day: the day's text lets an index serve, the moment itself decides.
     /// </summary>
-    private static string Moment(Condition.Compare compare, int table)
+    protected override string Compare(Condition.Compare compare, int table)
     {
+        if (compare.Value is not (Operand.Argument { Type: FieldType.Timestamp } or Operand.Written { Value: Constant.Moment })) return base.Compare(compare, table);
         var column = Column(compare.Column, table);
         var value = Value(compare.Value);
         var day = compare.Comparison is Comparison.AtLeast or Comparison.Greater
@@ -194,20 +82,20 @@ internal static class SqliteText
         return $"({day} AND datetime({column}) {Sign(compare.Comparison)} datetime({value}))";
     }
 
-    private static string Sign(Comparison comparison) => comparison switch
+    protected override string Contains(Condition.Contains condition, int table) =>
+        $"{Column(condition.Column, table)} LIKE '%' || {LikeText(Value(condition.Value))} || '%' ESCAPE '\\'";
+
+    /// <summary>Nothing begins with a text that is not between it and it with the greatest character behind it.</summary>
+    protected override string StartsWith(Condition.StartsWith condition, int table)
     {
-        Comparison.Less => "<",
-        Comparison.AtMost => "<=",
-        Comparison.AtLeast => ">=",
-        _ => ">",
-    };
+        var (column, value) = (Column(condition.Column, table), Value(condition.Value));
+        return $"({column} >= {value} AND {column} < {value} || char(1114111))";
+    }
 
     /// <summary>A text in which the signs of LIKE stand for themselves.</summary>
     private static string LikeText(string value) => $"replace(replace(replace({value}, '\\', '\\\\'), '%', '\\%'), '_', '\\_')";
 
-    /// <summary>A value as a list of what a column may hold for it.</summary>
-    private static string Spellings(Operand operand) =>
-        operand is Operand.Argument { Type: FieldType.Uuid } or Operand.Written { Value: Constant.Uuid } ? UuidSpellings(Value(operand)) : Value(operand);
+    private static bool IsUuid(Operand operand) => operand is Operand.Argument { Type: FieldType.Uuid } or Operand.Written { Value: Constant.Uuid };
 
     /// <summary>
     /// A UUID under every spelling that a loosely typed column may hold: text in either case, with and without hyphens, in
@@ -216,15 +104,4 @@ internal static class SqliteText
     private static string UuidSpellings(string canonical) =>
         $"{canonical}, upper({canonical}), replace({canonical}, '-', ''), upper(replace({canonical}, '-', '')), "
         + $"'{{' || {canonical} || '}}', '{{' || upper({canonical}) || '}}', unhex(replace({canonical}, '-', ''))";
-
-    private static string Value(Operand operand) => operand switch
-    {
-        Operand.Argument argument => $"?{argument.Number + 1}",
-        Operand.Written written => Literal(written.Value),
-        _ => throw new ArgumentOutOfRangeException(nameof(operand)),
-    };
-
-    private static string Column(ColumnRef column, int table = 0) => $"t{(column.Table == 0 ? table : column.Table)}.{Name(column.Name)}";
-
-    private static string Name(string name) => "\"" + name.Replace("\"", "\"\"") + "\"";
 }

@@ -60,11 +60,11 @@ internal sealed class SqliteWriter(SqlitePool pool, SourceSettings settings) : I
 
         public ValueTask<WriteResult> WriteAsync(RecordWrite write, CancellationToken cancellation)
         {
-            var (changed, returned) = connection.Execute(SqliteText.Of(write), SqliteText.Arguments(write), cancellation);
+            var (changed, returned) = connection.Execute(new SqliteText().Write(write).Text, SqliteText.Arguments(write), cancellation);
             return ValueTask.FromResult(new WriteResult(changed, returned ?? []));
         }
 
-        public string Shown(RecordWrite write) => SqliteText.Shown(write);
+        public string Shown(RecordWrite write) => new SqliteText { Shown = [] }.Write(write).Text + ";";
 
         public ValueTask<bool> NoteAsync(string token, string? key, CancellationToken cancellation)
         {

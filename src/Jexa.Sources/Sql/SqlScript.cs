@@ -1,15 +1,18 @@
 using System.Text;
 
-namespace Jexa.Sources.Sqlite;
+namespace Jexa.Sources.Sql;
 
 /// <summary>
-/// Finds the named parameters (<c>:name</c>, <c>@name</c>, <c>$name</c>) in a query of the developer's own, past its texts,
+/// Finds the named parameters (<c>:name</c>, and what else the engine takes) in a query of the developer's own, past its texts,
 /// quoted names and comments.
 /// </summary>
-internal static class SqliteScript
+/// <param name="signs">What a parameter begins with.</param>
+/// <param name="quotes">What opens and closes texts and names.</param>
+/// <param name="backslashes">Whether a backslash in a text takes the next character for itself.</param>
+internal sealed class SqlScript(string signs, string quotes, bool backslashes)
 {
     /// <summary>The query with each named parameter replaced, and without what ends it.</summary>
-    public static string Fill(string query, Func<string, string> valueOf)
+    public string Fill(string query, Func<string, string> valueOf)
     {
         var filled = new StringBuilder(query.Length + 32);
         var at = 0;
@@ -26,7 +29,7 @@ internal static class SqliteScript
     }
 
     /// <summary>The names of the parameters, each once, in order.</summary>
-    public static IReadOnlyList<string> Parameters(string query)
+    public IReadOnlyList<string> Parameters(string query)
     {
         var names = new List<string>();
         for (var at = 0; at < query.Length; at = EndOfPiece(query, at))
@@ -38,26 +41,47 @@ internal static class SqliteScript
         return names;
     }
 
-    private static bool IsParameter(string query, int at, int end) => query[at] is ':' or '@' or '$' && end - at > 1;
+    /// <summary>Whether a semicolon stands anywhere but at the end: more than one statement.</summary>
+    public bool HasSeveral(string query)
+    {
+        var filled = Fill(query, _ => "?");
+        for (var at = 0; at < filled.Length; at = EndOfPiece(filled, at))
+            if (filled[at] == ';') return true;
+        return false;
+    }
+
+    private bool IsParameter(string query, int at, int end) => signs.Contains(query[at]) && end - at > 1 && query[at + 1] != query[at];
 
     private static bool IsComment(string query, int at) => Starts(query, at, "--") || Starts(query, at, "/*");
 
     /// <summary>Where the piece that begins here ends: a text, a quoted name, a comment, a parameter, or one character.</summary>
-    private static int EndOfPiece(string query, int at)
+    private int EndOfPiece(string query, int at)
     {
         if (Starts(query, at, "--")) return IndexOr(query, '\n', at);
         if (Starts(query, at, "/*")) return query.IndexOf("*/", at + 2, StringComparison.Ordinal) is var close and >= 0 ? close + 2 : query.Length;
-        return query[at] switch
+
+        // A doubled sign is the engine's own: a cast, an operator.
+        if (Starts(query, at, "::")) return at + 2;
+        if (query[at] == '[' && quotes.Contains('[')) return IndexOr(query, ']', at);
+        if (quotes.Contains(query[at])) return EndOfQuoted(query, at);
+        return signs.Contains(query[at]) ? EndOfName(query, at + 1) : at + 1;
+    }
+
+    private int EndOfQuoted(string query, int open)
+    {
+        for (var i = open + 1; i < query.Length; i++)
         {
-            '\'' or '"' or '`' => IndexOr(query, query[at], at + 1) is var close && close < query.Length ? close + 1 : close,
-            '[' => IndexOr(query, ']', at),
-            ':' or '@' or '$' => EndOfName(query, at + 1),
-            _ => at + 1,
-        };
+            if (backslashes && query[i] == '\\') i++;
+            else if (query[i] == query[open]) return i + 1;
+        }
+
+        return query.Length;
     }
 
     private static int EndOfName(string query, int at)
     {
+        // A number is a place of an array, not a name.
+        if (at < query.Length && char.IsAsciiDigit(query[at])) return at;
         while (at < query.Length && (char.IsLetterOrDigit(query[at]) || query[at] == '_')) at++;
         return at;
     }
