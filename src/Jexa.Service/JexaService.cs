@@ -6,6 +6,8 @@ using Jexa.Service.Management;
 using Jexa.Service.Pages;
 using Jexa.Service.State;
 using Jexa.Service.Telemetry;
+using Jexa.Sources.MariaDb;
+using Jexa.Sources.Postgres;
 using Jexa.Sources.Sqlite;
 using Microsoft.AspNetCore.Builder;
 using Serilog;
@@ -55,7 +57,7 @@ public sealed class JexaService : IAsyncDisposable
     public static void PrepareEngines() => SqliteEngine.Prepare();
 
     /// <summary>The engines this build has.</summary>
-    public static SourceRegistry OpenSources() => new([new SqliteEngine()]);
+    public static SourceRegistry OpenSources() => new([new SqliteEngine(), new PostgresEngine(), new MariaDbEngine()]);
 
     /// <summary>Compiles an app file against its sources.</summary>
     /// <exception cref="StartException">The file cannot be read.</exception>

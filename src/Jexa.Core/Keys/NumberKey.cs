@@ -4,22 +4,25 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Keys;
 
 /// <summary>
-/// Decimal numbers that a list is filtered by; never an ID. A point, no exponent, at most 28 digits. Canonical: no plus, no
-/// zeros that say nothing.
+/// Decimal numbers: what a list is filtered by, and keys that are whole numbers of more than 63 bits. A point, no
+/// exponent, at most 28 digits. Canonical: no plus, no zeros that say nothing.
 /// </summary>
 public sealed class NumberKey : KeyType
 {
     private const int MaxLength = 64;
 
-    private NumberKey()
-    {
-    }
+    private readonly bool _isWhole;
 
-    public static NumberKey Instance { get; } = new();
+    private NumberKey(bool isWhole) => _isWhole = isWhole;
+
+    public static NumberKey Instance { get; } = new(false);
+
+    /// <summary>Numbers with nothing behind the point.</summary>
+    public static NumberKey Whole { get; } = new(true);
 
     public override FieldType Type => FieldType.Decimal;
 
-    public override string Looks => "a number, such as 42 or 42.5";
+    public override string Looks => _isWhole ? "a whole number, such as 42" : "a number, such as 42 or 42.5";
 
     public override KeyReading Read(ReadOnlySpan<char> id)
     {
@@ -29,6 +32,7 @@ public sealed class NumberKey : KeyType
         if (!TypedText.IsDecimal(bytes)) return KeyReading.Failed(KeyFault.WrongForm);
         if (!decimal.TryParse(id, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var number))
             return KeyReading.Failed(KeyFault.OutOfRange);
+        if (_isWhole && number != decimal.Truncate(number)) return KeyReading.Failed(KeyFault.WrongForm);
         var value = new Constant.Number(number);
         return KeyReading.Of(value, id.SequenceEqual(Write(value)));
     }
@@ -41,8 +45,8 @@ public sealed class NumberKey : KeyType
             case CellKind.Integer:
                 into.Append(cell.Integer);
                 return true;
-            case CellKind.Decimal:
-                into.Append(row.Run(column));
+            case CellKind.Decimal when decimal.TryParse(row.Text(column), NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var number):
+                into.Append(Write(new Constant.Number(number)));
                 return true;
             case CellKind.Real when Math.Abs(cell.Real) < 1e15:
                 into.Append(Write(new Constant.Number((decimal)cell.Real)));
@@ -65,5 +69,9 @@ public sealed class NumberKey : KeyType
     public override bool Holds(in Cell cell) => cell.Kind is CellKind.Integer or CellKind.Decimal or CellKind.Real;
 
     public override KeyMatch Compare(Row row, int column, Constant asked) =>
-        Holds(row[column]) && ValueOf(row, column).Equals(asked) ? KeyMatch.Exact : KeyMatch.None;
+        Held(row, column) is { } held && held.Equals(asked) ? KeyMatch.Exact : KeyMatch.None;
+
+    /// <summary>The value; null where a decimal has more digits than an address can carry.</summary>
+    private Constant? Held(Row row, int column) => !Holds(row[column]) ? null
+        : row[column].Kind == CellKind.Decimal && !decimal.TryParse(row.Text(column), CultureInfo.InvariantCulture, out _) ? null : ValueOf(row, column);
 }

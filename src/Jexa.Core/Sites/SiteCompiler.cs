@@ -137,13 +137,13 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
             return null;
         }
 
-        if (FillIn(source.Connection, findings) is not { } connection) return null;
-        var opened = sources.Open(new SourceSettings(source.Engine.Value, connection, source.Connection.Value, definition.Folder, SourceSettings.DefaultTimeLimit)
-        {
-            Writing = source.Writing?.Value switch { "bare" => SourceWriting.Bare, "refused" => SourceWriting.Refused, _ => SourceWriting.Noted },
-        });
+        if (FillIn(source.Connection, source.Engine.Value, findings) is not { } connection) return null;
         try
         {
+            var opened = sources.Open(new SourceSettings(source.Engine.Value, connection, source.Connection.Value, definition.Folder, SourceSettings.DefaultTimeLimit)
+            {
+                Writing = source.Writing?.Value switch { "bare" => SourceWriting.Bare, "refused" => SourceWriting.Refused, _ => SourceWriting.Noted },
+            });
             var schema = await opened.DescribeAsync(cancellation);
             var queries = new Dictionary<string, Schemas.QuerySchema>();
             foreach (var record in definition.Records.Where(record => record.Query is not null && record.Source.Value == source.Name.Value))
@@ -159,7 +159,7 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
     }
 
     /// <summary>Fills <c>${NAME}</c> from the environment. The value is never part of a finding.</summary>
-    private string? FillIn(Written connection, FindingList findings)
+    private string? FillIn(Written connection, string engine, FindingList findings)
     {
         var filled = new StringBuilder();
         var text = connection.Value;
@@ -176,7 +176,8 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
             var name = text[(i + 2)..close];
             if (environment(name) is { } value)
             {
-                filled.Append(value);
+                // A variable that is the whole connection says all of it; one within it is a value and nothing else.
+                filled.Append(i == 0 && close == text.Length - 1 ? value : sources.Quote(engine, value));
             }
             else
             {

@@ -37,7 +37,11 @@ public interface ISourceEngine
     /// <summary>The word after <c>engine:</c>.</summary>
     string Name { get; }
 
+    /// <summary>A value of a variable as it stands within a connection, so that nothing in it reads as more than a value.</summary>
+    string Quote(string value) => value;
+
     /// <summary>Makes the source without touching it: whether it is there is seen on first use.</summary>
+    /// <exception cref="SourceException">The connection cannot be read.</exception>
     ISource Open(SourceSettings settings);
 }
 
@@ -65,7 +69,7 @@ public interface ISource : IAsyncDisposable
     /// <summary>Compiles several queries into one, for many runs. Does not touch the source.</summary>
     IPreparedQuery Prepare(CombinedQuery query);
 
-    /// <summary>Begins to change records: nobody else changes them until the session ends.</summary>
+    /// <summary>Begins to change records, in a transaction of its own.</summary>
     ValueTask<IWriteSession> BeginWriteAsync(CancellationToken cancellation);
 
     /// <summary>
@@ -97,13 +101,22 @@ public interface IPreparedQuery
 }
 
 /// <summary>
-/// One transaction. What it reads stays as it is until it ends; disposed without a commit, it has changed nothing. Used by one
+/// One transaction. What it locks stays as it is until it ends; disposed without a commit, it has changed nothing. Used by one
 /// caller at a time. Every call may throw <see cref="SourceException"/>.
 /// </summary>
 public interface IWriteSession : IAsyncDisposable
 {
     /// <summary>Whether the source keeps our table, so that <see cref="NoteAsync"/> can be asked.</summary>
     bool KeepsNotes { get; }
+
+    /// <summary>
+    /// Waits for whoever uses this token in another session, of this process or another; from then on nobody else does until this
+    /// session ends.
+    /// </summary>
+    ValueTask ClaimAsync(string token, CancellationToken cancellation);
+
+    /// <summary>As <see cref="RunAsync"/>; the rows that it gives are as they stand, and nobody else changes them until the session ends.</summary>
+    ValueTask LockAsync(IPreparedQuery query, IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation);
 
     /// <summary>Runs a query of the same source within the transaction.</summary>
     ValueTask RunAsync(IPreparedQuery query, IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation);

@@ -14,6 +14,9 @@ public sealed class SourceRegistry(IEnumerable<ISourceEngine> engines) : IAsyncD
 
     public bool Knows(string engine) => _engines.ContainsKey(engine);
 
+    /// <summary>A value of a variable as it stands within a connection of this engine.</summary>
+    public string Quote(string engine, string value) => _engines[engine].Quote(value);
+
     /// <summary>The source of these settings, opened now or earlier.</summary>
     public ISource Open(SourceSettings settings)
     {

@@ -76,6 +76,14 @@ internal sealed class Saving(QueryRunner queries, Editing editing, ChangeMaker m
         context.Trace.Add(query, arguments, rows, rows.Count, started);
     };
 
+    /// <summary>Reads the record that a change is about, so that nobody else changes it before this transaction ends.</summary>
+    public async ValueTask LockAsync(IWriteSession session, ChangeContext context, IPreparedQuery query, IReadOnlyList<Values.Constant> arguments, Values.RowBlock rows)
+    {
+        var started = queries.Clock.GetTimestamp();
+        await session.LockAsync(query, arguments, rows, context.Cancellation);
+        context.Trace.Add(query, arguments, rows, rows.Count, started);
+    }
+
     /// <summary>The contract of what was sent, and why it cannot be taken: a word for the trace, a sentence for the visitor.</summary>
     /// <param name="ids">The ID texts that the address gives, and those it stands for now.</param>
     public (FormContract? Contract, ContractFault Fault) Open(ChangeContext context, Page page, params IReadOnlyList<IReadOnlyList<string>> ids)
@@ -100,11 +108,12 @@ internal sealed class Saving(QueryRunner queries, Editing editing, ChangeMaker m
     }
 
     /// <summary>
-    /// Whether a token was used while this change waited for its turn. The session's own lock makes it certain: whoever used it has
+    /// Whether a token was used while this change waited for its turn. The session's claim makes it certain: whoever used it has
     /// committed, and an intent that the source has no note of was left behind.
     /// </summary>
-    public async ValueTask<bool> IsUsedAsync(IWriteSession session, string token)
+    public async ValueTask<bool> IsUsedAsync(IWriteSession session, string token, CancellationToken cancellation)
     {
+        await session.ClaimAsync(token, cancellation);
         if (Log.Find(token) is not { } found) return false;
         return found.State != ChangeState.Intended || !session.KeepsNotes || (await session.FindNoteAsync(token, CancellationToken.None)).Noted;
     }

@@ -60,7 +60,7 @@ internal sealed class DeleteVisit(QueryRunner queries, RecordFinder finder, Savi
         {
             await using var session = await page.Changes.Record.Source.BeginWriteAsync(context.Cancellation);
             var rows = context.Loans.Lend(page.Lookup.Load.Width);
-            await saving.Within(session, context)(page.Lookup.Load, found.Keys, rows);
+            await saving.LockAsync(session, context, page.Lookup.Load, found.Keys, rows);
             var decision = Loading.Decide(page.Lookup, rows, found.Keys);
             if (decision.Outcome is not Outcome.Found)
             {

@@ -83,7 +83,7 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, Saving sav
         try
         {
             await using var session = await page.Changes.Record.Source.BeginWriteAsync(context.Cancellation);
-            if (contract is not null && await saving.IsUsedAsync(session, token))
+            if (contract is not null && await saving.IsUsedAsync(session, token, context.Cancellation))
             {
                 await session.DisposeAsync();
                 return await SpentAsync(context, page, found, draft, contract, awaitIt: true) ?? Busy(context, page);
@@ -91,7 +91,7 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, Saving sav
 
             var run = saving.Within(session, context);
             var rows = context.Loans.Lend(page.Lookup.Load.Width);
-            await run(page.Lookup.Load, found.Keys, rows);
+            await saving.LockAsync(session, context, page.Lookup.Load, found.Keys, rows);
             var decision = Loading.Decide(page.Lookup, rows, found.Keys);
             if (decision.Outcome is not Outcome.Found)
             {

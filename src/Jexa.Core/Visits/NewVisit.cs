@@ -149,7 +149,7 @@ internal sealed class NewVisit(FormMaker forms, Saving saving)
             }
 
             await using var session = await page.Changes.Record.Source.BeginWriteAsync(context.Cancellation);
-            if (contract is not null && await saving.IsUsedAsync(session, token))
+            if (contract is not null && await saving.IsUsedAsync(session, token, context.Cancellation))
             {
                 await session.DisposeAsync();
                 return await SpentAsync(context, page, named, draft, contract, awaitIt: true) ?? EditVisit.Busy(context, page);

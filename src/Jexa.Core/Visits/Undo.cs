@@ -45,7 +45,7 @@ public sealed class Undo
             var key = plan.Key.Select(column => json.RootElement.TryGetProperty(column.Field.Name, out var value) ? StoredValue.Read(value) : null).ToArray();
             if (Array.Exists(key, part => part is null)) return No($"{plan.Record.Name} has another key by now.");
             var rows = loans.Lend(plan.Reread.Width);
-            await _saving.Within(session, new ChangeContext(site, Request, trace, loans, cancellation))(plan.Reread, key!, rows);
+            await _saving.LockAsync(session, new ChangeContext(site, Request, trace, loans, cancellation), plan.Reread, key!, rows);
             var (write, before, why) = Turned(plan, change, rows, key!);
             if (write is null) return No(why!);
             var kind = change.What.Kind switch { ChangeKind.Added => ChangeKind.Deleted, ChangeKind.Deleted => ChangeKind.Added, _ => ChangeKind.Changed };

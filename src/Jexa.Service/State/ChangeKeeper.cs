@@ -80,8 +80,8 @@ public sealed class ChangeKeeper : IAsyncDisposable
         var (noted, key) = await session.FindNoteAsync(token, CancellationToken.None);
         if (!noted)
         {
-            // Should its process be alive after all, it cannot make the change any more.
-            await session.NoteAsync(token, null, CancellationToken.None);
+            // Should its process be alive after all, it cannot make the change any more; one that was just faster is looked at again later.
+            if (!await session.NoteAsync(token, null, CancellationToken.None)) return;
             await session.CommitAsync();
         }
 

@@ -1,5 +1,6 @@
 using Jexa.Core.Schemas;
 using Jexa.Core.Values;
+using Jexa.Sources.Sql;
 
 namespace Jexa.Sources.Sqlite;
 
@@ -52,8 +53,8 @@ internal static class SqliteDescriber
     private static ColumnSchema[] Ruled(SqliteReader connection, string table, ColumnSchema[] columns)
     {
         var text = connection.Ask("SELECT sql FROM sqlite_schema WHERE name = ?1 AND type = 'table'", table) is [[{ } sql]] ? sql : "";
-        var checks = SqliteChecks.Read(text);
-        return [.. columns.Select(column => column with { Rules = SqliteChecks.RulesOf(column, checks) })];
+        var checks = CheckReader.Read(text);
+        return [.. columns.Select(column => column with { Rules = CheckReader.RulesOf(column, checks) })];
     }
 
     private static HashSet<string> FirstColumns(SqliteReader connection, List<string?[]> indexes, string? rowId)

@@ -1,8 +1,8 @@
 using System.Diagnostics;
-using System.Text;
 using Jexa.Core.Schemas;
 using Jexa.Core.Sources;
 using Jexa.Core.Values;
+using Jexa.Sources.Sql;
 using Microsoft.Data.Sqlite;
 using SQLitePCL;
 
@@ -283,9 +283,7 @@ internal sealed class SqliteReader : IDisposable
         switch (SqliteNative.ColumnType(cells, column))
         {
             case raw.SQLITE_INTEGER:
-                var whole = SqliteNative.ColumnInteger(cells, column);
-                if (type == FieldType.Boolean && whole is 0 or 1) into.AddNumber(CellKind.Boolean, whole);
-                else into.AddNumber(CellKind.Integer, whole);
+                TextCells.Add(SqliteNative.ColumnInteger(cells, column), type, into);
                 break;
             case raw.SQLITE_FLOAT:
                 into.AddReal(SqliteNative.ColumnReal(cells, column));
@@ -293,42 +291,15 @@ internal sealed class SqliteReader : IDisposable
             case raw.SQLITE_TEXT:
                 // In a UTF-16 database, asking for the text first turns it into UTF-8 in place.
                 if (_wideText) raw.sqlite3_column_text(statement, column);
-                ReadText(SqliteNative.ColumnBytes(cells, column), type, into);
+                TextCells.Add(SqliteNative.ColumnBytes(cells, column), type, into);
                 break;
             case raw.SQLITE_BLOB:
-                var bytes = SqliteNative.ColumnBytes(cells, column);
-                into.AddRun(type == FieldType.Uuid && bytes.Length == 16 ? CellKind.Uuid : CellKind.Bytes, bytes);
+                TextCells.AddBytes(SqliteNative.ColumnBytes(cells, column), type, into);
                 break;
             default:
                 into.AddNull();
                 break;
         }
-    }
-
-    private static void ReadText(ReadOnlySpan<byte> text, FieldType type, RowBlock into)
-    {
-        if (type == FieldType.Date && TypedText.TryDate(text, out var days)) into.AddNumber(CellKind.Date, days);
-        else if (type == FieldType.Timestamp && TypedText.TryTimestamp(text, out var ticks)) into.AddNumber(CellKind.Timestamp, ticks);
-        else if (type == FieldType.Uuid && TryUuid(text, out var uuid)) AddUuid(uuid, into);
-        else into.AddRun(type == FieldType.Decimal && TypedText.IsDecimal(text) ? CellKind.Decimal : CellKind.Text, text);
-    }
-
-    /// <summary>The spellings that are looked for when a UUID is asked for: hyphens, none, or braces.</summary>
-    private static bool TryUuid(ReadOnlySpan<byte> text, out Guid uuid)
-    {
-        uuid = default;
-        if (text.Length is not (32 or 36 or 38) || !Ascii.IsValid(text)) return false;
-        Span<char> chars = stackalloc char[38];
-        chars = chars[..Encoding.ASCII.GetChars(text, chars)];
-        return Guid.TryParseExact(chars, text.Length switch { 32 => "N", 36 => "D", _ => "B" }, out uuid)
-            && (!chars.ContainsAnyInRange('a', 'f') || !chars.ContainsAnyInRange('A', 'F'));
-    }
-
-    private static void AddUuid(Guid uuid, RowBlock into)
-    {
-        Span<byte> bytes = stackalloc byte[16];
-        uuid.TryWriteBytes(bytes, bigEndian: true, out _);
-        into.AddRun(CellKind.Uuid, bytes);
     }
 
     private void Check(int result, int expected)

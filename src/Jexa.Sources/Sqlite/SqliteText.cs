@@ -79,7 +79,7 @@ internal sealed class SqliteText : SqlText
         var day = compare.Comparison is Comparison.AtLeast or Comparison.Greater
             ? $"{column} >= date({value})"
             : $"{column} < date({value}, '+1 day')";
-        return $"({day} AND datetime({column}) {Sign(compare.Comparison)} datetime({value}))";
+        return $"({day} AND strftime('%Y-%m-%d %H:%M:%f', {column}) {Sign(compare.Comparison)} strftime('%Y-%m-%d %H:%M:%f', {value}))";
     }
 
     protected override string Contains(Condition.Contains condition, int table) =>

@@ -52,6 +52,12 @@ internal sealed class SqliteWriter(SqlitePool pool, SourceSettings settings) : I
 
         public bool KeepsNotes => writer.Settings.Writing == SourceWriting.Noted;
 
+        /// <summary>The whole file is ours as long as the session lasts.</summary>
+        public ValueTask ClaimAsync(string token, CancellationToken cancellation) => ValueTask.CompletedTask;
+
+        public ValueTask LockAsync(IPreparedQuery query, IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation) =>
+            RunAsync(query, arguments, into, cancellation);
+
         public ValueTask RunAsync(IPreparedQuery query, IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation)
         {
             ((SqliteQuery)query).Run(connection, arguments, into, cancellation);

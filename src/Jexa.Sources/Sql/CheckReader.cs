@@ -3,19 +3,21 @@ using System.Text.RegularExpressions;
 using Jexa.Core.Schemas;
 using Jexa.Core.Values;
 
-namespace Jexa.Sources.Sqlite;
+namespace Jexa.Sources.Sql;
 
 /// <summary>One check that could be read: the values a column may have.</summary>
 internal sealed record ColumnCheck(string Column, IReadOnlyList<string>? OneOf, decimal? Least, decimal? Most, int? MaxLength);
 
 /// <summary>
 /// Reads the checks of a table that say what one column may hold: <c>status IN ('open', 'closed')</c>, <c>severity BETWEEN 1 AND 4</c>,
-/// <c>score &gt;= 0</c>, <c>length(code) &lt;= 20</c>, alone or joined by AND. Any other check is left to SQLite, which keeps it all the same.
+/// <c>score &gt;= 0</c>, <c>length(code) &lt;= 20</c>, alone or joined by AND. Any other check is left to the engine, which keeps it all the same.
 /// </summary>
-internal static partial class SqliteChecks
+internal static partial class CheckReader
 {
-    public static IReadOnlyList<ColumnCheck> Read(string createTable) =>
-        [.. Bodies(createTable).SelectMany(Parts).Select(Check).OfType<ColumnCheck>()];
+    public static IReadOnlyList<ColumnCheck> Read(string createTable) => [.. Bodies(createTable).SelectMany(ReadOne)];
+
+    /// <summary>What one check says, by its condition alone.</summary>
+    public static IEnumerable<ColumnCheck> ReadOne(string condition) => Parts(Bare(condition)).SelectMany(part => Bare(part) == part ? Single(part) : ReadOne(part));
 
     /// <summary>What the checks and the declared type (<c>VARCHAR(40)</c>, <c>DECIMAL(7, 1)</c>) say of a column.</summary>
     public static ColumnRules RulesOf(ColumnSchema column, IReadOnlyList<ColumnCheck> checks)
@@ -105,6 +107,16 @@ internal static partial class SqliteChecks
         yield return body[start..].Trim();
     }
 
+    private static IEnumerable<ColumnCheck> Single(string part) => Check(part) is { } check ? [check] : [];
+
+    /// <summary>Without the parentheses round the whole of it.</summary>
+    private static string Bare(string condition)
+    {
+        var bare = condition.Trim();
+        while (bare.StartsWith('(') && Closing(bare, 0) == bare.Length - 1) bare = bare[1..^1].Trim();
+        return bare;
+    }
+
     private static ColumnCheck? Check(string part)
     {
         if (OneOfCheck().Match(part) is { Success: true } oneOf)
@@ -114,7 +126,7 @@ internal static partial class SqliteChecks
             return new ColumnCheck(Name(length), null, null, null, (int)Number(length.Groups[3]) - (length.Groups[2].Value == "<" ? 1 : 0));
         if (LimitCheck().Match(part) is not { Success: true } limit) return null;
 
-        // A strict limit is one only for whole numbers, which the literal alone does not tell: SQLite keeps it.
+        // A strict limit is one only for whole numbers, which the literal alone does not tell: the engine keeps it.
         return limit.Groups[2].Value switch
         {
             ">=" => new ColumnCheck(Name(limit), null, Number(limit.Groups[3]), null, null),
@@ -151,7 +163,7 @@ internal static partial class SqliteChecks
     [GeneratedRegex($@"^{NameForm}\s+BETWEEN\s+{NumberForm}\s+AND\s+{NumberForm}$", RegexOptions.IgnoreCase)]
     private static partial Regex BetweenCheck();
 
-    [GeneratedRegex($@"^length\s*\(\s*{NameForm}\s*\)\s*(<=|<)\s*(\d{{1,6}})$", RegexOptions.IgnoreCase)]
+    [GeneratedRegex($@"^(?:char_)?length\s*\(\s*{NameForm}\s*\)\s*(<=|<)\s*(\d{{1,6}})$", RegexOptions.IgnoreCase)]
     private static partial Regex LengthCheck();
 
     [GeneratedRegex($@"^{NameForm}\s*(>=|<=|>|<)\s*{NumberForm}$", RegexOptions.IgnoreCase)]

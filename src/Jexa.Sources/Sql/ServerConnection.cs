@@ -1,0 +1,260 @@
+using System.Data;
+using System.Data.Common;
+using Jexa.Core.Plans;
+using Jexa.Core.Sources;
+using Jexa.Core.Values;
+
+namespace Jexa.Sources.Sql;
+
+/// <summary>
+/// One connection to a server, with its commands kept prepared. Each command ends at the time limit, on the server and here, and when
+/// the visitor leaves. Used by one caller at a time.
+/// </summary>
+internal sealed class ServerConnection(SqlServer server, DbConnection connection, int generation) : IAsyncDisposable
+{
+    private const int MaxCommands = 500;
+
+    private readonly Dictionary<string, DbCommand> _commands = [];
+    private CancellationTokenSource _limit = new();
+
+    /// <summary>Which of the pool's generations it belongs to.</summary>
+    public int Generation { get; } = generation;
+
+    /// <summary>When it was last given back, in the clock's milliseconds.</summary>
+    public long IdleSince { get; set; }
+
+    /// <summary>Whether it met an error after which it is better opened anew.</summary>
+    public bool IsBroken { get; private set; }
+
+    public DbConnection Inner => connection;
+
+    /// <summary>Says that it is not to be used again.</summary>
+    public void GiveUp() => IsBroken = true;
+
+    /// <summary>Runs a query and appends its rows.</summary>
+    public ValueTask<int> RunAsync(string text, IReadOnlyList<int> used, IReadOnlyList<Constant> arguments, CellReading[] readings, RowBlock into, CancellationToken cancellation) =>
+        DoAsync(text, Chosen(used, arguments), async (command, limit) =>
+        {
+            await using var reader = await command.ExecuteReaderAsync(limit);
+            var rows = 0;
+            while (await reader.ReadAsync(limit))
+            {
+                into.BeginRow();
+                for (var i = 0; i < readings.Length; i++)
+                {
+                    if (reader.IsDBNull(i)) into.AddNull();
+                    else server.Read(reader, i, readings[i], into);
+                }
+
+                rows++;
+            }
+
+            return rows;
+        }, cancellation);
+
+    /// <summary>Runs a statement that changes something. Gives how many rows it changed and what the last of its rows, if any, holds.</summary>
+    public ValueTask<(int Changed, object?[]? Row)> ExecuteAsync(string text, IReadOnlyList<Constant> values, CancellationToken cancellation) =>
+        DoAsync(text, values, async (command, limit) =>
+        {
+            await using var reader = await command.ExecuteReaderAsync(limit);
+            object?[]? row = null;
+            var rows = 0;
+            while (await reader.ReadAsync(limit))
+            {
+                rows++;
+                row = new object?[reader.FieldCount];
+                for (var i = 0; i < row.Length; i++) row[i] = reader.IsDBNull(i) ? null : reader.GetValue(i);
+            }
+
+            await reader.NextResultAsync(limit);
+            await reader.CloseAsync();
+            return (reader.RecordsAffected < 0 ? rows : Math.Max(rows, reader.RecordsAffected), row);
+        }, cancellation);
+
+    /// <summary>Runs a query of the describer's own, once: every column of every row as text or null.</summary>
+    public ValueTask<List<string?[]>> AskAsync(string text, CancellationToken cancellation) => DoAsync(text, [], async (command, limit) =>
+    {
+        await using var reader = await command.ExecuteReaderAsync(limit);
+        var rows = new List<string?[]>();
+        while (await reader.ReadAsync(limit))
+        {
+            var row = new string?[reader.FieldCount];
+            for (var i = 0; i < row.Length; i++) row[i] = reader.IsDBNull(i) ? null : Convert.ToString(reader.GetValue(i), System.Globalization.CultureInfo.InvariantCulture);
+            rows.Add(row);
+        }
+
+        return rows;
+    }, cancellation, keep: false);
+
+    /// <summary>Does something with the connection under the time limit, its errors translated.</summary>
+    public async ValueTask<T> DoAsync<T>(Func<CancellationToken, ValueTask<T>> work, CancellationToken cancellation)
+    {
+        var limit = _limit;
+        using var leaving = cancellation.CanBeCanceled ? cancellation.UnsafeRegister(static state => ((CancellationTokenSource)state!).Cancel(), limit) : default;
+        limit.CancelAfter(server.Settings.TimeLimit + Grace);
+        try
+        {
+            return await work(limit.Token);
+        }
+        catch (OperationCanceledException) when (limit.IsCancellationRequested)
+        {
+            cancellation.ThrowIfCancellationRequested();
+            IsBroken = true;
+            throw TooSlow();
+        }
+        catch (DbException error)
+        {
+            cancellation.ThrowIfCancellationRequested();
+            if (limit.IsCancellationRequested)
+            {
+                IsBroken = true;
+                throw TooSlow();
+            }
+
+            throw server.Translate(error);
+        }
+        catch (Exception lost) when (lost is IOException or ObjectDisposedException or InvalidOperationException or TimeoutException or System.Net.Sockets.SocketException)
+        {
+            IsBroken = true;
+            throw new SourceException(SourceTrouble.Away, $"The connection to {server.Settings.ShownAs} was lost.", lost);
+        }
+        finally
+        {
+            IsBroken |= connection.State != ConnectionState.Open;
+            if (!limit.TryReset())
+            {
+                limit.Dispose();
+                _limit = new CancellationTokenSource();
+            }
+        }
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        foreach (var command in _commands.Values) command.Dispose();
+        _commands.Clear();
+        _limit.Dispose();
+        try
+        {
+            await connection.DisposeAsync();
+        }
+        catch (DbException)
+        {
+            // A connection that is lost cannot say goodbye.
+        }
+    }
+
+    /// <summary>The server's own limit comes first; this one is for a server that does not answer at all.</summary>
+    private static TimeSpan Grace { get; } = TimeSpan.FromMilliseconds(300);
+
+    private static IReadOnlyList<Constant> Chosen(IReadOnlyList<int> used, IReadOnlyList<Constant> arguments)
+    {
+        if (used.Count == 0) return [];
+        var chosen = new Constant[used.Count];
+        for (var i = 0; i < chosen.Length; i++) chosen[i] = arguments[used[i]];
+        return chosen;
+    }
+
+    private SourceException TooSlow() =>
+        new(SourceTrouble.TooSlow, $"{server.Product} did not answer within its time limit of {server.Settings.TimeLimit.TotalSeconds:0.#} s.");
+
+    private ValueTask<T> DoAsync<T>(string text, IReadOnlyList<Constant> values, Func<DbCommand, CancellationToken, Task<T>> work, CancellationToken cancellation, bool keep = true) =>
+        DoAsync(async limit =>
+        {
+            for (var again = false; ; again = true)
+            {
+                var command = await CommandAsync(text, values.Count, keep, limit);
+                for (var i = 0; i < values.Count; i++) server.Bind(command.Parameters[i], values[i]);
+                try
+                {
+                    return await work(command, limit);
+                }
+                catch (DbException stale) when (!again && server.IsStale(stale))
+                {
+                    await ForgetAsync(text);
+                }
+                finally
+                {
+                    if (!keep) await command.DisposeAsync();
+                }
+            }
+        }, cancellation);
+
+    private async ValueTask<DbCommand> CommandAsync(string text, int parameters, bool keep, CancellationToken cancellation)
+    {
+        if (_commands.TryGetValue(text, out var kept)) return kept;
+        var command = connection.CreateCommand();
+        command.CommandText = text;
+        command.CommandTimeout = 0;
+        for (var i = 0; i < parameters; i++) command.Parameters.Add(server.Parameter(i));
+        if (!keep) return command;
+        if (_commands.Count >= MaxCommands)
+        {
+            foreach (var old in _commands.Values) await old.DisposeAsync();
+            _commands.Clear();
+        }
+
+        try
+        {
+            if (server.Prepares) await command.PrepareAsync(cancellation);
+        }
+        catch
+        {
+            await command.DisposeAsync();
+            throw;
+        }
+
+        return _commands[text] = command;
+    }
+
+    private async ValueTask ForgetAsync(string text)
+    {
+        if (!_commands.Remove(text, out var old)) return;
+        try
+        {
+            await old.DisposeAsync();
+        }
+        catch (DbException)
+        {
+            // It is gone on the server already.
+        }
+    }
+}
+
+/// <summary>A query prepared for a server.</summary>
+internal sealed class ServerQuery : IPreparedQuery
+{
+    private readonly ServerSource _source;
+    private readonly Func<SqlText, SqlStatement> _write;
+    private readonly NativeSchema _schema;
+    private readonly SqlStatement _statement;
+    private readonly CellReading[] _readings;
+
+    public ServerQuery(ServerSource source, Func<SqlText, SqlStatement> write, IReadOnlyList<string> names, CellReading[] readings)
+    {
+        _source = source;
+        _write = write;
+        _schema = source.Native;
+        _statement = write(source.Server.Text(_schema, null));
+        _readings = readings;
+        ColumnNames = names;
+    }
+
+    public int Width => ColumnNames.Count;
+
+    public IReadOnlyList<string> ColumnNames { get; }
+
+    public IReadOnlyList<int> SecretCells { get; init; } = [];
+
+    public async ValueTask RunAsync(IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation)
+    {
+        await using var lease = await _source.Readers.RentAsync(cancellation);
+        await RunAsync(lease.Connection, arguments, into, locks: false, cancellation);
+    }
+
+    /// <param name="locks">Whether nobody else is to change the rows before the transaction ends.</param>
+    public async ValueTask RunAsync(ServerConnection connection, IReadOnlyList<Constant> arguments, RowBlock into, bool locks, CancellationToken cancellation) =>
+        await connection.RunAsync(locks ? _statement.Text + _source.Server.Locking : _statement.Text, _statement.Arguments, arguments, _readings, into, cancellation);
+
+    public string Shown(IReadOnlyList<Constant> arguments) => _write(_source.Server.Text(_schema, arguments)).Text + ";";
+}

@@ -1,0 +1,124 @@
+using System.Collections.Concurrent;
+using Jexa.Core.Sources;
+
+namespace Jexa.Sources.Sql;
+
+/// <summary>
+/// A bounded number of connections to one server, opened when first needed, each with its commands kept prepared. A source that
+/// does not answer can hold no more callers than these, and each no longer than the time limit.
+/// </summary>
+internal sealed class ServerPool(SqlServer server, bool writes, int most) : IAsyncDisposable
+{
+    private const long IdleBeforeLook = 30_000;
+
+    private readonly ConcurrentStack<ServerConnection> _idle = [];
+    private readonly SemaphoreSlim _places = new(most, most);
+    private volatile int _generation;
+    private volatile bool _disposed;
+
+    /// <summary>A connection for one caller at a time; dispose the lease to give it back.</summary>
+    /// <exception cref="SourceException">The server is not there, or every connection stayed busy.</exception>
+    public async ValueTask<Lease> RentAsync(CancellationToken cancellation)
+    {
+        ObjectDisposedException.ThrowIf(_disposed, this);
+        if (!_places.Wait(0, CancellationToken.None) && !await _places.WaitAsync(server.Settings.TimeLimit, cancellation))
+            throw new SourceException(SourceTrouble.TooSlow, $"Every connection to {server.Settings.ShownAs} stayed busy for {server.Settings.TimeLimit.TotalSeconds:0} s.");
+        try
+        {
+            while (_idle.TryPop(out var idle))
+            {
+                if (idle.Generation == _generation && await StillThereAsync(idle)) return new Lease(this, idle);
+                await idle.DisposeAsync();
+            }
+
+            return new Lease(this, await OpenAsync(cancellation));
+        }
+        catch
+        {
+            _places.Release();
+            throw;
+        }
+    }
+
+    /// <summary>Closes every connection at its next use: the server was away, or has been set up anew.</summary>
+    public void Renew() => Interlocked.Increment(ref _generation);
+
+    public async ValueTask DisposeAsync()
+    {
+        _disposed = true;
+        while (_idle.TryPop(out var idle)) await idle.DisposeAsync();
+    }
+
+    private async ValueTask<ServerConnection> OpenAsync(CancellationToken cancellation)
+    {
+        using var limit = CancellationTokenSource.CreateLinkedTokenSource(cancellation);
+        limit.CancelAfter(server.Settings.TimeLimit);
+        var generation = _generation;
+        try
+        {
+            return new ServerConnection(server, await server.OpenAsync(writes, limit.Token), generation);
+        }
+        catch (OperationCanceledException) when (!cancellation.IsCancellationRequested)
+        {
+            throw new SourceException(SourceTrouble.Away, $"{server.Product} did not take a connection within {server.Settings.TimeLimit.TotalSeconds:0.#} s.");
+        }
+        catch (System.Data.Common.DbException refused)
+        {
+            cancellation.ThrowIfCancellationRequested();
+            throw server.Translate(refused) is SourceException told ? new SourceException(told.Trouble == SourceTrouble.TooSlow ? SourceTrouble.TooSlow : SourceTrouble.Away, told.Message, refused)
+                : new SourceException(SourceTrouble.Away, $"{server.Product} refuses the connection.", refused);
+        }
+        catch (Exception lost) when (lost is IOException or System.Net.Sockets.SocketException or TimeoutException or InvalidOperationException)
+        {
+            throw new SourceException(SourceTrouble.Away, $"{server.Product} cannot be reached.", lost);
+        }
+    }
+
+    /// <summary>Whether a connection that nobody used for long still has a server at its other end.</summary>
+    private static async ValueTask<bool> StillThereAsync(ServerConnection connection)
+    {
+        if (Environment.TickCount64 - connection.IdleSince < IdleBeforeLook) return true;
+        try
+        {
+            await connection.AskAsync("SELECT 1", CancellationToken.None);
+            return true;
+        }
+        catch (SourceException)
+        {
+            return false;
+        }
+    }
+
+    private async ValueTask ReturnAsync(ServerConnection connection)
+    {
+        try
+        {
+            if (connection.IsBroken)
+            {
+                // What broke one connection broke those beside it more often than not.
+                Renew();
+                await connection.DisposeAsync();
+            }
+            else if (_disposed || connection.Generation != _generation)
+            {
+                await connection.DisposeAsync();
+            }
+            else
+            {
+                connection.IdleSince = Environment.TickCount64;
+                _idle.Push(connection);
+            }
+        }
+        finally
+        {
+            if (!_disposed) _places.Release();
+        }
+    }
+
+    public readonly struct Lease(ServerPool pool, ServerConnection connection) : IAsyncDisposable
+    {
+        public ServerConnection Connection { get; } = connection;
+
+        public ValueTask DisposeAsync() => pool.ReturnAsync(Connection);
+    }
+}

@@ -1,0 +1,88 @@
+using System.Data.Common;
+using Jexa.Core.Schemas;
+using Jexa.Core.Sources;
+using Jexa.Core.Values;
+
+namespace Jexa.Sources.Sql;
+
+/// <summary>Everything a server described, by the names that the schema has for it.</summary>
+internal sealed record NativeSchema(IReadOnlyDictionary<string, NativeTable> Tables)
+{
+    public static NativeSchema Nothing { get; } = new(new Dictionary<string, NativeTable>());
+
+    /// <summary>The columns of unique indexes by the indexes' names, for servers whose errors name those alone.</summary>
+    public IReadOnlyDictionary<string, IReadOnlyList<string>> KeyColumns { get; init; } = new Dictionary<string, IReadOnlyList<string>>();
+
+    /// <summary>The columns of the developer's own queries, by their text.</summary>
+    public System.Collections.Concurrent.ConcurrentDictionary<string, IReadOnlyList<NativeColumn>> Queries { get; init; } = [];
+
+    /// <summary>A column of a table or of a query of the developer's own; null where it was not described.</summary>
+    public NativeColumn? Find(Core.Plans.RowOrigin origin, string column) => origin.Query is { } query
+        ? Queries.GetValueOrDefault(query)?.FirstOrDefault(known => known.Column.Name == column)
+        : Tables.GetValueOrDefault(origin.Name)?.Find(column);
+}
+
+/// <summary>What one kind of database server does in its own way: connecting, writing SQL, binding, reading, and what its errors mean.</summary>
+internal abstract class SqlServer(SourceSettings settings)
+{
+    public SourceSettings Settings { get; } = settings;
+
+    /// <summary>A value within a connection string: in quotes where something in it would end it.</summary>
+    public static string Quoted(string value) =>
+        value.AsSpan().ContainsAny(";'\"= ") || value.Length == 0 ? $"\"{value.Replace("\"", "\"\"")}\"" : value;
+
+    /// <summary>The server's name in messages.</summary>
+    public abstract string Product { get; }
+
+    /// <summary>A name in the server's own quotes.</summary>
+    public abstract string Quote(string name);
+
+    /// <summary>How the developer's own queries are read for named parameters.</summary>
+    public abstract SqlScript Script { get; }
+
+    /// <summary>What stands behind a query that locks the rows of its first table.</summary>
+    public abstract string Locking { get; }
+
+    /// <summary>Makes our own table where it is not there yet.</summary>
+    public abstract string MakeNotes { get; }
+
+    /// <summary>Adds a note of token and key unless there is one.</summary>
+    public abstract string AddNote { get; }
+
+    /// <summary>A parameter, counted from 0, as the texts of this class write it.</summary>
+    public abstract string Placeholder(int position);
+
+    /// <summary>A new connection, open and set up: for reading only, or for changes.</summary>
+    public abstract ValueTask<DbConnection> OpenAsync(bool writes, CancellationToken cancellation);
+
+    public abstract SqlText Text(NativeSchema schema, IReadOnlyList<Constant>? shown);
+
+    /// <summary>A parameter without a value yet; those of one command are named in the order they are added.</summary>
+    public abstract DbParameter Parameter(int position);
+
+    /// <summary>Gives a parameter its value.</summary>
+    public abstract void Bind(DbParameter parameter, Constant value);
+
+    /// <summary>Reads one cell that is not null.</summary>
+    public abstract void Read(DbDataReader reader, int column, CellReading reading, RowBlock into);
+
+    /// <summary>Whether it is worth while, and possible, to keep a command prepared.</summary>
+    public abstract bool Prepares { get; }
+
+    public abstract ValueTask<(SourceSchema Schema, NativeSchema Native)> DescribeAsync(ServerConnection connection, CancellationToken cancellation);
+
+    /// <summary>The columns of a query, whose parameters are null; throws what the server says of it.</summary>
+    public abstract ValueTask<IReadOnlyList<NativeColumn>> DescribeQueryAsync(ServerConnection connection, string query, CancellationToken cancellation);
+
+    /// <summary>What an error of the driver means: a <see cref="SourceException"/>, or a <see cref="RefusedException"/> where a rule forbids a change.</summary>
+    public abstract Exception Translate(DbException error);
+
+    /// <summary>Whether a command that failed so is to be prepared anew: what it was prepared for has changed.</summary>
+    public abstract bool IsStale(DbException error);
+
+    /// <summary>Takes a token for this session alone, waiting for whoever has it.</summary>
+    public abstract ValueTask ClaimAsync(ServerConnection connection, string token, CancellationToken cancellation);
+
+    /// <summary>Gives back what <see cref="ClaimAsync"/> took, where the end of the transaction does not.</summary>
+    public abstract ValueTask ReleaseAsync(ServerConnection connection);
+}
