@@ -64,7 +64,7 @@ public static class RegisterMaker
     private static void Make(string file)
     {
         using var connection = Open(file, SqliteOpenMode.ReadWriteCreate);
-        Run(connection, RegisterSchema.Text);
+        Run(connection, RegisterSchema.Text + RegisterSchema.Trial("sqlite"));
         using (var transaction = connection.BeginTransaction())
         {
             WriteDistricts(connection, transaction);

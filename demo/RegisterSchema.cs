@@ -108,11 +108,23 @@ internal static class RegisterSchema
           ('calm', 'An ordinary row.'), ('twin', 'The first of two.'), ('twin', 'The second of two.'),
           ('broken', 'not JSON'), ('endless', 'Counts forever.');
 
+        """;
+
+    /// <summary>The tables in an order in which each comes behind those that it refers to.</summary>
+    public static IReadOnlyList<string> Tables { get; } = ["district", "bridge", "span", "inspector", "inspection", "photo", "defect"];
+
+    /// <summary>A view that fails for one of its rows and never ends for another, in each engine's own way.</summary>
+    public static string Trial(string engine) => $"""
         CREATE VIEW trial AS
           SELECT trial,
                  CASE trial
-                   WHEN 'broken' THEN json(remark)
-                   WHEN 'endless' THEN (WITH RECURSIVE c(n) AS (SELECT length(remark) UNION ALL SELECT n + 1 FROM c) SELECT max(n) FROM c)
+                   WHEN 'broken' THEN {(engine switch { "postgresql" => "(remark::json)::text", "mariadb" => "(SELECT a.remark FROM trial_case AS a)", _ => "json(remark)" })}
+                   WHEN 'endless' THEN {(engine switch
+    {
+        "postgresql" => "(WITH RECURSIVE c(n) AS (SELECT length(remark) UNION ALL SELECT (n + 1) % 1000000 FROM c) SELECT max(n) FROM c)::text",
+        "mariadb" => "(SELECT sum(a.seq * b.seq + length(remark)) FROM seq_1_to_1000000 AS a, seq_1_to_1000000 AS b)",
+        _ => "(WITH RECURSIVE c(n) AS (SELECT length(remark) UNION ALL SELECT n + 1 FROM c) SELECT max(n) FROM c)",
+    })}
                    ELSE remark
                  END AS remark
           FROM trial_case;

@@ -15,6 +15,13 @@ internal static class DemoCommand
             "jexa demo --port 8080");
         var afresh = new Option<bool>("--afresh") { Description = "Make the demo's data anew: what was changed in it is gone" };
         command.Add(afresh);
+        command.Add(DemoIntoCommand.Create(() =>
+        {
+            var folder = Folder();
+            JexaService.PrepareEngines();
+            Ensure(folder, false);
+            return Path.Combine(folder, "data", "register.db");
+        }));
         var options = ServeCommand.AddOptions(command);
         command.SetAction((parsed, cancellation) =>
         {

@@ -39,6 +39,16 @@ internal static class Terminal
 
     public static IAnsiConsole Error() => Console(System.Console.Error, System.Console.IsErrorRedirected);
 
+    /// <summary>Standard error for what moves, such as a progress bar; null where nobody watches.</summary>
+    public static IAnsiConsole? Live() => System.Console.IsErrorRedirected || Environment.GetEnvironmentVariable("TERM") is null or "dumb" ? null
+        : AnsiConsole.Create(new AnsiConsoleSettings
+        {
+            Ansi = AnsiSupport.Yes,
+            ColorSystem = string.IsNullOrEmpty(Environment.GetEnvironmentVariable("NO_COLOR")) ? ColorSystemSupport.Standard : ColorSystemSupport.NoColors,
+            Interactive = InteractionSupport.Yes,
+            Out = new AnsiConsoleOutput(System.Console.Error),
+        });
+
     public static void Json<T>(T value) => System.Console.Out.WriteLine(JsonSerializer.Serialize(value, JsonOptions));
 
     /// <summary>A table with a heading row; columns two blanks apart, no lines.</summary>
