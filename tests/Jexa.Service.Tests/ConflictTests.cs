@@ -1,7 +1,7 @@
 namespace Jexa.Service.Tests;
 
 /// <summary>Two people with the same record open: no order of two saves loses one.</summary>
-public class ConflictTests(EditApp app) : IClassFixture<EditApp>
+public abstract class ConflictTests(EditApp app)
 {
     [Fact]
     public async Task A_save_over_a_changed_record_shows_what_it_was_what_the_other_wrote_and_what_you_wrote()

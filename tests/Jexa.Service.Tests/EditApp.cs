@@ -1,10 +1,12 @@
+using System.Data.Common;
 using System.Net;
 using System.Net.Http.Headers;
 using System.Text;
 using System.Text.Json;
+using System.Text.RegularExpressions;
 using AngleSharp.Html.Dom;
 using AngleSharp.Html.Parser;
-using Microsoft.Data.Sqlite;
+using Jexa.Demo;
 
 namespace Jexa.Service.Tests;
 
@@ -112,7 +114,7 @@ public sealed class Visitor : IDisposable
 }
 
 /// <summary>A small register that can be changed, with a service over it. Each test class has one of its own.</summary>
-public sealed class EditApp : IAsyncLifetime
+public abstract partial class EditApp(string engine) : IAsyncLifetime
 {
     public const string Schema = """
         CREATE TABLE district (slug TEXT NOT NULL PRIMARY KEY, name TEXT NOT NULL, warden TEXT);
@@ -121,10 +123,10 @@ public sealed class EditApp : IAsyncLifetime
           bridge_id INTEGER PRIMARY KEY, code TEXT NOT NULL UNIQUE COLLATE NOCASE, name TEXT NOT NULL, district TEXT NOT NULL REFERENCES district (slug),
           status TEXT NOT NULL DEFAULT 'open' CHECK (status IN ('open', 'closed', 'withdrawn')), length_m DECIMAL(6, 1), toll BOOLEAN NOT NULL DEFAULT 0,
           lit BOOLEAN, opened_on DATE, seen_at TIMESTAMP, note TEXT, pin TEXT, made_at TIMESTAMP, changed_at TIMESTAMP,
-          twice REAL GENERATED ALWAYS AS (length_m * 2) VIRTUAL, CHECK (status <> 'closed' OR toll = 0));
+          twice REAL GENERATED ALWAYS AS (length_m * 2) VIRTUAL, CHECK (status <> 'closed' OR toll = FALSE));
         INSERT INTO bridge (bridge_id, code, name, district, length_m, opened_on, seen_at, note, pin) VALUES
           (1, 'AV-0001', 'First', 'moor', 12.5, '1931-05-04', '2024-07-01 12:00:00', NULL, 'a-pin-of-its-own'),
-          (2, 'AV-0002', 'Second', 'fen', 8, 'long ago', NULL, 'one' || char(13) || char(10) || 'two', NULL),
+          (2, 'AV-0002', 'Second', 'fen', 8, NULL, NULL, 'one' || char(13) || char(10) || 'two', NULL),
           (3, 'AV-0003', 'Third', 'hidden', NULL, NULL, NULL, NULL, NULL);
         INSERT INTO bridge (bridge_id, code, name, district, status) VALUES (4, 'AV-0004', 'Withdrawn', 'moor', 'withdrawn');
         CREATE TABLE span (bridge_id INTEGER NOT NULL REFERENCES bridge (bridge_id), span_no INTEGER NOT NULL, kind TEXT NOT NULL, PRIMARY KEY (bridge_id, span_no));
@@ -142,7 +144,7 @@ public sealed class EditApp : IAsyncLifetime
         app: Register
         home: bridges
         zone: Etc/GMT-1
-        sources: { s: { engine: sqlite, connection: data.db } }
+        sources: { s: { engine: ENGINE, connection: 'CONNECTION' } }
         records:
           district: { from: s.district, label: name, visible: { warden: { not: veiled } } }
           bridge:
@@ -200,14 +202,26 @@ public sealed class EditApp : IAsyncLifetime
 
     public RunningService Service { get; private set; } = null!;
 
+    private readonly PrivateServer? _server = engine switch { "postgresql" => PrivateServer.Postgres.Value, "mariadb" => PrivateServer.MariaDb.Value, _ => null };
+    private string _database = "";
+
+    public string Engine => engine;
+
+    /// <summary>Whether the tests' database is a file, which a loose value can be put into and a test can lock as a whole.</summary>
+    public bool IsFile => _server is null;
+
     public async ValueTask InitializeAsync()
     {
-        Folder.MakeDatabase(Schema);
-        Service = await RunningService.StartAsync("serve", Folder.Write("app.yaml", App), "--log", "none");
+        if (_server is not null) _database = _server.NewDatabase();
+        Do(SchemaDialect.Translate(Schema, engine).Replace("warden varchar(200)", "warden mediumtext"));
+        if (IsFile) Do("UPDATE bridge SET opened_on = 'long ago' WHERE bridge_id = 2");
+        var connection = _server?.Connection(_database) ?? "data.db";
+        Service = await RunningService.StartAsync("serve", Folder.Write("app.yaml", App.Replace("ENGINE", engine).Replace("CONNECTION", connection.Replace("'", "''"))), "--log", "none");
     }
 
     public ValueTask DisposeAsync()
     {
+        GC.SuppressFinalize(this);
         Service.Dispose();
         Folder.Dispose();
         return ValueTask.CompletedTask;
@@ -215,16 +229,31 @@ public sealed class EditApp : IAsyncLifetime
 
     public Visitor Visit() => new(Service.PagesUrl);
 
-    /// <summary>What the database says itself.</summary>
+    /// <summary>What the database says itself: truth values as 0 and 1, numbers without zeros that say nothing.</summary>
     public string? Ask(string sql)
     {
+        if (_server is not null) return _server.Ask(_database, Told(sql));
         using var connection = Folder.Open();
         using var command = connection.CreateCommand();
         command.CommandText = sql;
         return command.ExecuteScalar() switch { null or DBNull => null, var value => Convert.ToString(value, System.Globalization.CultureInfo.InvariantCulture) };
     }
 
-    public void Do(string sql) => Folder.MakeDatabase(sql);
+    private string Told(string sql)
+    {
+        var isPostgres = engine == "postgresql";
+        var (select, rest) = sql.IndexOf(" FROM ", StringComparison.Ordinal) is var at and >= 0 ? (sql[..at], sql[at..]) : (sql, "");
+        select = select.Replace("typeof(length_m)", "'real'").Replace("group_concat(name)", isPostgres ? "string_agg(name, ',')" : "group_concat(name)").Replace("hex(note)", isPostgres ? "coalesce(upper(encode(convert_to(note, 'UTF8'), 'hex')), '')" : "hex(note)");
+        select = LengthColumn().Replace(select, isPostgres ? "trim_scale(length_m)" : "TRIM(TRAILING '.' FROM TRIM(TRAILING '0' FROM length_m))");
+        if (isPostgres) select = TruthColumn().Replace(select, "($1::int)");
+        return select + rest;
+    }
+
+    public void Do(string sql)
+    {
+        if (_server is not null) _server.Execute(_database, sql);
+        else Folder.MakeDatabase(sql);
+    }
 
     /// <summary>A bridge of the test's own.</summary>
     public long AddBridge(string code, string name = "A bridge", string district = "moor")
@@ -235,5 +264,28 @@ public sealed class EditApp : IAsyncLifetime
         return id;
     }
 
-    public SqliteConnection Open() => Folder.Open();
+    /// <summary>A whole number as a column with one digit behind the point gives it.</summary>
+    public string Tenths(string whole) => IsFile ? whole : whole + ".0";
+
+    /// <summary>Keeps a row locked, or a file as a whole, until disposed.</summary>
+    public IDisposable Hold(string locking)
+    {
+        DbConnection connection = _server is null ? Folder.Open() : _server.Open(_database);
+        using var command = connection.CreateCommand();
+        command.CommandText = _server is null ? "BEGIN IMMEDIATE" : $"BEGIN; {locking}";
+        command.ExecuteNonQuery();
+        return connection;
+    }
+
+    [GeneratedRegex(@"\blength_m\b")]
+    private static partial Regex LengthColumn();
+
+    [GeneratedRegex(@"\b(toll|lit)\b")]
+    private static partial Regex TruthColumn();
 }
+
+public sealed class SqliteEditApp() : EditApp("sqlite");
+
+public sealed class PostgresEditApp() : EditApp("postgresql");
+
+public sealed class MariaDbEditApp() : EditApp("mariadb");

@@ -1,7 +1,7 @@
 namespace Jexa.Service.Tests;
 
 /// <summary>The same operations as programs use them.</summary>
-public class EditJsonTests(EditApp app) : IClassFixture<EditApp>
+public abstract class EditJsonTests(EditApp app)
 {
     [Fact]
     public async Task A_record_is_read_with_its_version_changed_by_merge_patch_and_read_back()
@@ -11,7 +11,7 @@ public class EditJsonTests(EditApp app) : IClassFixture<EditApp>
         var read = await program.JsonAsync($"/bridges/{id}/edit");
         Assert.Equal(200, read.Status);
         Assert.False(read.Headers.ETag!.IsWeak);
-        Assert.Equal("""{"name":"Before","code":"AV-3001","district":"moor","status":"open","length_m":"10","toll":false,"lit":null,"opened_on":null,"seen_at":null,"note":null}""",
+        Assert.Equal("""{"name":"Before","code":"AV-3001","district":"moor","status":"open","length_m":"10","toll":false,"lit":null,"opened_on":null,"seen_at":null,"note":null}""".Replace("\"10\"", $"\"{app.Tenths("10")}\""),
             read.Json.GetProperty("fields").GetRawText());
         Assert.Equal(304, (await program.GetAsync($"/bridges/{id}/edit", ("Accept", "application/json"), ("If-None-Match", read.Tag))).Status);
 

@@ -6,7 +6,7 @@ using Microsoft.Data.Sqlite;
 namespace Jexa.Service.Tests;
 
 /// <summary>What must not be written, and what must not be lost: forms from elsewhere, bodies that are none, sources that cannot take them.</summary>
-public class EditSafetyTests(EditApp app) : IClassFixture<EditApp>
+public abstract class EditSafetyTests(EditApp app)
 {
     [Theory]
     [InlineData("Origin", "https://elsewhere.example")]
@@ -141,13 +141,7 @@ public class EditSafetyTests(EditApp app) : IClassFixture<EditApp>
         using var visitor = app.Visit();
         var form = (await visitor.FormAsync("/bridges/2/edit")).With(("name", "Typed while locked"));
         Reply reply;
-        using (var connection = app.Open())
-        {
-            using var locking = connection.CreateCommand();
-            locking.CommandText = "BEGIN IMMEDIATE";
-            locking.ExecuteNonQuery();
-            reply = await visitor.PostAsync(form);
-        }
+        using (app.Hold("SELECT bridge_id FROM bridge WHERE bridge_id = 2 FOR UPDATE")) reply = await visitor.PostAsync(form);
 
         Assert.Equal((503, "Typed while locked"), (reply.Status, Visitor.FormOf(reply).Fields["name"]));
         Assert.True(reply.Headers.RetryAfter is not null);

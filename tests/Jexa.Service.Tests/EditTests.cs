@@ -3,7 +3,7 @@ using System.Text.Json;
 namespace Jexa.Service.Tests;
 
 /// <summary>Edit, new and delete pages as a browser without scripts uses them, over HTTP, the database looked at after.</summary>
-public class EditTests(EditApp app) : IClassFixture<EditApp>
+public abstract class EditTests(EditApp app)
 {
     [Theory]
     [InlineData("/bridges/999/edit", 404)]
@@ -78,8 +78,8 @@ public class EditTests(EditApp app) : IClassFixture<EditApp>
         using var visitor = app.Visit();
         var before = app.Ask("SELECT opened_on || hex(note) FROM bridge WHERE bridge_id = 2");
         var form = await visitor.FormAsync("/bridges/2/edit");
-        Assert.Equal("long ago", form.Fields["opened_on"]);
-        Assert.Equal("text", form.Document.QuerySelector("#f-opened_on")!.GetAttribute("type"));
+        Assert.Equal(app.IsFile ? "long ago" : "", form.Fields["opened_on"]);
+        Assert.Equal(app.IsFile ? "text" : "date", form.Document.QuerySelector("#f-opened_on")!.GetAttribute("type"));
         Assert.Equal(303, (await visitor.PostAsync(form.With(("name", "Second too")))).Status);
         Assert.Equal(before, app.Ask("SELECT opened_on || hex(note) FROM bridge WHERE bridge_id = 2"));
 
@@ -269,13 +269,7 @@ public class EditTests(EditApp app) : IClassFixture<EditApp>
     [Fact]
     public async Task A_record_among_many_is_found_by_its_name_without_scripts()
     {
-        using (var connection = app.Open())
-        {
-            using var command = connection.CreateCommand();
-            command.CommandText = "WITH RECURSIVE n(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n WHERE i < 150) INSERT INTO bridge (code, name, district) SELECT printf('AV-%04d', 5000 + i), 'Many ' || i, 'moor' FROM n";
-            command.ExecuteNonQuery();
-        }
-
+        app.Do($"INSERT INTO bridge (code, name, district) VALUES {string.Join(", ", Enumerable.Range(1, 150).Select(i => $"('AV-{5000 + i}', 'Many {i}', 'moor')"))}");
         using var visitor = app.Visit();
         var form = (await visitor.FormAsync("/town")).With(("name", "Typed already"));
         Assert.Single(form.Document.QuerySelectorAll("#f-bridge_id option"));

@@ -32,9 +32,31 @@ public abstract class PrivateServer : IDisposable
     /// <summary>The connection to a database as an app file writes it.</summary>
     public abstract string Connection(string database, string user = "jexa", string password = Password);
 
-    public abstract void Execute(string database, string sql);
+    public void Execute(string database, string sql)
+    {
+        using var connection = Open(database);
+        using var command = connection.CreateCommand();
+        command.CommandText = sql;
+        command.ExecuteNonQuery();
+    }
 
-    public abstract string? Ask(string database, string sql);
+    /// <summary>The first value of the first row as text; null where there is none.</summary>
+    public string? Ask(string database, string sql)
+    {
+        using var connection = Open(database);
+        using var command = connection.CreateCommand();
+        command.CommandText = sql;
+        return command.ExecuteScalar() switch
+        {
+            null or DBNull => null,
+            DateOnly day => day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
+            DateTime at => at.ToString("yyyy-MM-dd HH:mm:ss", CultureInfo.InvariantCulture),
+            var value => Convert.ToString(value, CultureInfo.InvariantCulture),
+        };
+    }
+
+    /// <summary>An open connection to a database, closed when disposed.</summary>
+    public abstract System.Data.Common.DbConnection Open(string database);
 
     /// <summary>A new empty database.</summary>
     public string NewDatabase()
@@ -183,20 +205,11 @@ public abstract class PrivateServer : IDisposable
         public override string Connection(string database, string user, string password) =>
             new NpgsqlConnectionStringBuilder { Host = "127.0.0.1", Port = Port, Database = database.Length == 0 ? "postgres" : database, Username = user, Password = password }.ConnectionString;
 
-        public override void Execute(string database, string sql)
+        public override System.Data.Common.DbConnection Open(string database)
         {
-            using var connection = new NpgsqlConnection(Connection(database, "jexa", Password) + ";Pooling=false;Timeout=3");
+            var connection = new NpgsqlConnection(Connection(database, "jexa", Password) + ";Pooling=false;Timeout=3");
             connection.Open();
-            using var command = new NpgsqlCommand(sql, connection);
-            command.ExecuteNonQuery();
-        }
-
-        public override string? Ask(string database, string sql)
-        {
-            using var connection = new NpgsqlConnection(Connection(database, "jexa", Password) + ";Pooling=false;Timeout=3");
-            connection.Open();
-            using var command = new NpgsqlCommand(sql, connection);
-            return command.ExecuteScalar() switch { null or DBNull => null, DateOnly day => day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture), var value => Convert.ToString(value, CultureInfo.InvariantCulture) };
+            return connection;
         }
 
         protected override Process Launch() => Begin(IsRoot ? "setpriv" : _bin + "/postgres",
@@ -226,24 +239,15 @@ public abstract class PrivateServer : IDisposable
         public override string Connection(string database, string user, string password) =>
             new MySqlConnectionStringBuilder { Server = "127.0.0.1", Port = (uint)Port, Database = database, UserID = user, Password = password }.ConnectionString;
 
-        public override void Execute(string database, string sql)
+        public override System.Data.Common.DbConnection Open(string database)
         {
-            using var connection = new MySqlConnection(Connection(database, "jexa", Password) + ";Pooling=false;ConnectionTimeout=3");
+            var connection = new MySqlConnection(Connection(database, "jexa", Password) + ";Pooling=false;ConnectionTimeout=3;TreatTinyAsBoolean=false");
             connection.Open();
-            using var command = new MySqlCommand(sql, connection);
-            command.ExecuteNonQuery();
-        }
-
-        public override string? Ask(string database, string sql)
-        {
-            using var connection = new MySqlConnection(Connection(database, "jexa", Password) + ";Pooling=false;ConnectionTimeout=3;TreatTinyAsBoolean=false");
-            connection.Open();
-            using var command = new MySqlCommand(sql, connection);
-            return command.ExecuteScalar() switch { null or DBNull => null, DateTime { TimeOfDay.Ticks: 0 } day => day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture), var value => Convert.ToString(value, CultureInfo.InvariantCulture) };
+            return connection;
         }
 
         protected override Process Launch() => Begin("mariadbd", "--no-defaults", $"--user={Environment.UserName}", $"--datadir={Folder}/data", $"--socket={Folder}/socket", "--bind-address=127.0.0.1", $"--port={Port}",
-            "--innodb-flush-log-at-trx-commit=0", "--innodb-buffer-pool-size=64M", "--max-connections=80", $"--init-file={Folder}/init.sql", $"--pid-file={Folder}/pid", $"--log-error={Folder}/log");
+            "--innodb-flush-log-at-trx-commit=0", "--innodb-buffer-pool-size=64M", "--max-connections=80", "--sql-mode=STRICT_TRANS_TABLES,PIPES_AS_CONCAT", $"--init-file={Folder}/init.sql", $"--pid-file={Folder}/pid", $"--log-error={Folder}/log");
 
         protected override void Make(string database) => Execute("", $"CREATE DATABASE {database} CHARACTER SET utf8mb4 COLLATE utf8mb4_bin");
     }

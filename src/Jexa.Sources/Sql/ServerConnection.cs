@@ -32,7 +32,20 @@ internal sealed class ServerConnection(SqlServer server, DbConnection connection
     public void GiveUp() => IsBroken = true;
 
     /// <summary>Runs a query and appends its rows.</summary>
-    public ValueTask<int> RunAsync(string text, IReadOnlyList<int> used, IReadOnlyList<Constant> arguments, CellReading[] readings, RowBlock into, CancellationToken cancellation) =>
+    public async ValueTask RunAsync(string text, IReadOnlyList<int> used, IReadOnlyList<Constant> arguments, CellReading[] readings, RowBlock into, CancellationToken cancellation)
+    {
+        try
+        {
+            await ReadAsync(text, used, arguments, readings, into, cancellation);
+        }
+        catch (RefusedException refused)
+        {
+            // Whoever only reads breaks no rule: a value in the data, or the query itself, cannot be worked with.
+            throw new SourceException(SourceTrouble.Failed, refused.Message, refused);
+        }
+    }
+
+    private ValueTask<int> ReadAsync(string text, IReadOnlyList<int> used, IReadOnlyList<Constant> arguments, CellReading[] readings, RowBlock into, CancellationToken cancellation) =>
         DoAsync(text, Chosen(used, arguments), async (command, limit) =>
         {
             await using var reader = await command.ExecuteReaderAsync(limit);
