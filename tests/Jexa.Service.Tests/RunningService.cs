@@ -187,15 +187,47 @@ public sealed class RunningService : IDisposable
 }
 
 /// <summary>The demo, running once for all tests that only read.</summary>
-public sealed class DemoService : IAsyncLifetime
+public class DemoService : IAsyncLifetime
 {
-    public RunningService Service { get; private set; } = null!;
+    public RunningService Service { get; protected set; } = null!;
 
-    public async ValueTask InitializeAsync() => Service = await RunningService.StartAsync("demo", "--afresh");
+    public virtual async ValueTask InitializeAsync() => Service = await RunningService.StartAsync("demo", "--afresh");
 
-    public ValueTask DisposeAsync()
+    public virtual ValueTask DisposeAsync()
     {
         Service.Dispose();
+        GC.SuppressFinalize(this);
         return ValueTask.CompletedTask;
     }
 }
+
+/// <summary>The demo over a database of a server: its data copied there by the command for it, and one line of its app file changed.</summary>
+public abstract class ServerDemo(PrivateServer server) : DemoService
+{
+    private readonly AppFolder _folder = new();
+
+    public override async ValueTask InitializeAsync()
+    {
+        var connection = server.Connection(server.NewDatabase());
+        var copied = await RunningService.RunAsync("demo", "into", server.Engine, connection, "--json");
+        Assert.Equal((0, $$"""{"engine":"{{server.Engine}}","rows":17060}""" + "\n"), (copied.ExitCode, copied.Out));
+        foreach (var file in Directory.GetFiles(Repository.File("demo"), "*.md")) File.Copy(file, _folder.File(Path.GetFileName(file)));
+        Directory.CreateSymbolicLink(_folder.File("data"), Repository.File("demo/data"));
+        var app = await File.ReadAllTextAsync(Repository.File("demo/bridges.yaml"));
+        const string Line = "register: { engine: sqlite, connection: data/register.db }";
+        Assert.Contains(Line, app);
+        Service = await RunningService.StartAsync("serve", _folder.Write("bridges.yaml", app.Replace(Line, $"register: {{ engine: {server.Engine}, connection: '{connection.Replace("'", "''")}' }}")), "--log", "none");
+    }
+
+    public override async ValueTask DisposeAsync()
+    {
+        await base.DisposeAsync();
+        File.Delete(_folder.File("data"));
+        _folder.Dispose();
+        GC.SuppressFinalize(this);
+    }
+}
+
+public sealed class PostgresDemo() : ServerDemo(PrivateServer.Postgres.Value);
+
+public sealed class MariaDbDemo() : ServerDemo(PrivateServer.MariaDb.Value);

@@ -29,6 +29,10 @@ public static class FindingCodes
     public static readonly FindingCode SourceAway = Error("JX203", "The source cannot be reached");
     public static readonly FindingCode UnknownSource = Error("JX204", "Unknown source");
     public static readonly FindingCode UnknownTable = Error("JX205", "Unknown table");
+    public static readonly FindingCode SourceFault = Warning("JX206", "A part of a source that cannot be used");
+    public static readonly FindingCode SourceDoubt = Warning("JX207", "Values of a source that are not what the others are");
+    public static readonly FindingCode CannotList = Error("JX208", "A list of what can only be read one by one");
+    public static readonly FindingCode BadEndpoint = Error("JX209", "An endpoint that cannot be called");
 
     // Records.
     public static readonly FindingCode UnknownField = Error("JX301", "Unknown field");

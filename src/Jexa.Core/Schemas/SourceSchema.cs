@@ -8,8 +8,16 @@ public sealed record SourceSchema(IReadOnlyList<TableSchema> Tables)
     /// <summary>Why nothing can be written, as the rest of a sentence; null where something can.</summary>
     public string? ReadOnlyBecause { get; init; }
 
+    /// <summary>What is wrong with parts of it, or doubtful; the rest can be used all the same.</summary>
+    public IReadOnlyList<SourceNote> Notes { get; init; } = [];
+
     public TableSchema? Find(string name) => Tables.FirstOrDefault(table => table.Name == name);
 }
+
+/// <summary>Something a source says of itself: a whole sentence with its place.</summary>
+/// <param name="IsFault">Whether something cannot be used for it.</param>
+/// <param name="Remedy">What to do, as a sentence.</param>
+public sealed record SourceNote(string Sentence, string Remedy, bool IsFault);
 
 public enum TableKind
 {
@@ -35,6 +43,15 @@ public sealed record TableSchema(
 
     /// <summary>How many rows there are, as near as the source can tell at once; null where it cannot.</summary>
     public long? AboutRows { get; init; }
+
+    /// <summary>Why a row has no key unless the app file names one, as a sentence; null where nothing is to be said.</summary>
+    public string? KeyAdvice { get; init; }
+
+    /// <summary>Of columns that were taken for a key and are none: which values stand where more than once, as the rest of a sentence.</summary>
+    public IReadOnlyDictionary<string, string> Doubles { get; init; } = new Dictionary<string, string>();
+
+    /// <summary>Whether its rows can be read one after the other, not only each by its key.</summary>
+    public bool CanList { get; init; } = true;
 
     /// <summary>Whether nothing in the source but its rules decides what a row is made of: whoever adds a row names no more than its columns.</summary>
     public bool IsWritable => Kind == TableKind.Table;

@@ -184,7 +184,7 @@ internal sealed class RecordCompiler(
             if (table.PrimaryKey.Count > 0) return [.. table.PrimaryKey.Select(name => fields.Find(field => field.Name == name)!)];
             var what = definition.Query is not null ? "A query" : table.Kind == TableKind.View ? $"The view {table.Name}" : $"The table {table.Name}";
             findings.Add(FindingCodes.NoKey, (definition.Table ?? definition.Query!).At,
-                $"{what} has no primary key, and the record “{definition.Name}” says none.",
+                $"{what} has no primary key, and the record “{definition.Name}” says none.{(table.KeyAdvice is { } advice ? " " + advice : "")}",
                 "Add the line key: FIELD to the record, naming the field or fields that tell its rows apart.",
                 expected: "one or more of " + string.Join(", ", fields.Select(field => field.Name)));
             return null;
@@ -194,7 +194,9 @@ internal sealed class RecordCompiler(
         if (key.Count < definition.Key.Count) return null;
         if (!definition.UniqueAssumed && !table.IsUnique([.. key.Select(field => field.Name)]))
             findings.Add(FindingCodes.KeyNotUnique, definition.Key[0].At,
-                $"Nothing in {table.Name} keeps {string.Join(" with ", key.Select(field => field.Name))} unique: two records may answer to one address.",
+                table.Doubles.TryGetValue(string.Join(", ", key.Select(field => field.Name)), out var doubles)
+                    ? $"{string.Join(" with ", key.Select(field => field.Name))} of {table.Name} is no key: {doubles}."
+                    : $"Nothing in {table.Name} keeps {string.Join(" with ", key.Select(field => field.Name))} unique: two records may answer to one address.",
                 "Add a primary key or a unique index in the source; or, where it cannot have one, the line unique: assumed to the record.",
                 found: string.Join(", ", key.Select(field => field.Name)),
                 expected: table.UniqueKeys.Count == 0 ? "columns with a primary key or a unique index"

@@ -143,8 +143,12 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
             var opened = sources.Open(new SourceSettings(source.Engine.Value, connection, source.Connection.Value, definition.Folder, SourceSettings.DefaultTimeLimit)
             {
                 Writing = source.Writing?.Value switch { "bare" => SourceWriting.Bare, "refused" => SourceWriting.Refused, _ => SourceWriting.Noted },
+                DeclaredKeys = !sources.TakesKeys(source.Engine.Value) ? "" : string.Join('\n', definition.Records.Where(record => record.Source.Value == source.Name.Value && record.Table is not null && record.Key.Count > 0)
+                    .Select(record => $"{record.Table}: {string.Join(", ", record.Key)}").Distinct().Order(StringComparer.Ordinal)),
             });
             var schema = await opened.DescribeAsync(cancellation);
+            foreach (var note in schema.Notes)
+                findings.Add(note.IsFault ? FindingCodes.SourceFault : FindingCodes.SourceDoubt, source.Connection.At, note.Sentence, note.Remedy, found: source.Connection.Value);
             var queries = new Dictionary<string, Schemas.QuerySchema>();
             foreach (var record in definition.Records.Where(record => record.Query is not null && record.Source.Value == source.Name.Value))
                 queries[record.Name.Value] = await opened.DescribeQueryAsync(record.Query!.Value, cancellation);

@@ -12,6 +12,9 @@ public sealed record SourceSettings(string Engine, string Connection, string Sho
     /// <summary>Whether Jexa may write, and whether it may keep its own table there.</summary>
     public SourceWriting Writing { get; init; }
 
+    /// <summary>The columns that records of the app file take for their key, for sources that know none: <c>table: column, column</c>, one a line.</summary>
+    public string DeclaredKeys { get; init; } = "";
+
     public static TimeSpan DefaultTimeLimit { get; } = TimeSpan.FromSeconds(5);
 
     /// <summary>Never prints the connection.</summary>
@@ -36,6 +39,9 @@ public interface ISourceEngine
 {
     /// <summary>The word after <c>engine:</c>.</summary>
     string Name { get; }
+
+    /// <summary>Whether its sources know no keys of their own and are told those that records take (<see cref="SourceSettings.DeclaredKeys"/>).</summary>
+    bool TakesKeys => false;
 
     /// <summary>A value of a variable as it stands within a connection, so that nothing in it reads as more than a value.</summary>
     string Quote(string value) => value;

@@ -14,6 +14,8 @@ public sealed class SourceRegistry(IEnumerable<ISourceEngine> engines) : IAsyncD
 
     public bool Knows(string engine) => _engines.ContainsKey(engine);
 
+    public bool TakesKeys(string engine) => _engines[engine].TakesKeys;
+
     /// <summary>A value of a variable as it stands within a connection of this engine.</summary>
     public string Quote(string engine, string value) => _engines[engine].Quote(value);
 

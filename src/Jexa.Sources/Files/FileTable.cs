@@ -1,0 +1,121 @@
+using Jexa.Core.Schemas;
+using Jexa.Core.Values;
+
+namespace Jexa.Sources.Files;
+
+/// <summary>A file that cannot be read as a table: what is wrong with it, and where.</summary>
+internal sealed class FileFault(string sentence, string remedy) : Exception(sentence)
+{
+    public string Remedy { get; } = remedy;
+}
+
+/// <summary>One row of a file.</summary>
+/// <param name="Place">Where it stands, for people: a line, or the number of an item.</param>
+/// <param name="Values">Its values as text, in the order of the columns; null for none.</param>
+internal readonly record struct FileRow(string Place, string?[] Values);
+
+/// <summary>
+/// What the values of one column are, seen one after the other: the narrowest type that almost all of them have. Those that
+/// have another stay the texts they are, and are told.
+/// </summary>
+internal sealed class ColumnGuess(string name)
+{
+    private const int MostTold = 5;
+
+    /// <summary>At most one value in twenty may be of another type; beyond that the column is text.</summary>
+    private const int OneIn = 20;
+
+    private static readonly FieldType[] Types = [FieldType.Boolean, FieldType.Integer, FieldType.Decimal, FieldType.Date, FieldType.Timestamp, FieldType.Uuid];
+
+    private static readonly System.Buffers.SearchValues<char> Digits = System.Buffers.SearchValues.Create("0123456789.");
+
+    private readonly long[] _fits = new long[Types.Length];
+    private readonly List<(string Place, string Value)>[] _misfits = [.. Types.Select(_ => new List<(string, string)>())];
+    private long _filled;
+    private long _rows;
+
+    public string Name { get; } = name;
+
+    public bool HasEmpty => _filled < _rows;
+
+    public FieldType Type { get; private set; } = FieldType.Text;
+
+    public void See(string? value, string place)
+    {
+        _rows++;
+        if (value is null) return;
+        _filled++;
+        for (var i = 0; i < Types.Length; i++)
+        {
+            // A type that too many values do not have is out of the question.
+            if (_filled - _fits[i] > 200 && (_filled - _fits[i]) * OneIn > _filled) continue;
+            if (Fits(value, Types[i])) _fits[i]++;
+            else if (_misfits[i].Count < MostTold) _misfits[i].Add((place, value));
+        }
+    }
+
+    /// <summary>Decides; gives the values that are of another type than the column, as the rest of a sentence, or null.</summary>
+    public string? Decide()
+    {
+        if (_filled == 0) return null;
+        var best = Enumerable.Range(0, Types.Length).MaxBy(i => _fits[i]);
+        var misfits = _filled - _fits[best];
+        if (_fits[best] == 0 || misfits * OneIn > _filled) return null;
+        Type = Types[best];
+        return misfits == 0 ? null
+            : $"{string.Join(", ", _misfits[best].Select(misfit => $"“{Cut(misfit.Value)}” in {misfit.Place}"))}{(misfits > _misfits[best].Count ? $" and {misfits - _misfits[best].Count} more" : "")}";
+    }
+
+    /// <summary>A value as it is kept: of the column's type where it is of that type, else the text that it is.</summary>
+    public object Kept(string? value)
+    {
+        if (value is null) return DBNull.Value;
+        return Type switch
+        {
+            FieldType.Boolean when Fits(value, Type) => value[0] is 't' or 'T' ? 1L : 0L,
+            FieldType.Integer when Fits(value, Type) => long.Parse(value, System.Globalization.CultureInfo.InvariantCulture),
+            _ => value,
+        };
+    }
+
+    private static bool Fits(string value, FieldType type)
+    {
+        switch (type)
+        {
+            case FieldType.Boolean:
+                return value is "true" or "false" or "True" or "False" or "TRUE" or "FALSE";
+            case FieldType.Integer:
+                return IsPlain(value) && !value.Contains('.') && long.TryParse(value, System.Globalization.NumberStyles.AllowLeadingSign, System.Globalization.CultureInfo.InvariantCulture, out _);
+            case FieldType.Decimal:
+                return IsPlain(value);
+            case FieldType.Uuid:
+                return value.Length == 36 && Guid.TryParseExact(value, "D", out _);
+            default:
+                Span<byte> bytes = stackalloc byte[40];
+                if (value.Length is < 10 or > 40 || !System.Text.Ascii.IsValid(value)) return false;
+                bytes = bytes[..System.Text.Encoding.ASCII.GetBytes(value, bytes)];
+                return type == FieldType.Date ? TypedText.TryDate(bytes, out _) : TypedText.TryTimestamp(bytes, out _);
+        }
+    }
+
+    /// <summary>A number as numbers are written: one with needless zeros before it is a name made of digits.</summary>
+    private static bool IsPlain(string value)
+    {
+        var digits = value.AsSpan(value.StartsWith('-') ? 1 : 0);
+        if (digits.IsEmpty || digits.Length > 40 || digits[0] == '.' || digits[^1] == '.') return false;
+        if (digits[0] == '0' && digits.Length > 1 && digits[1] != '.') return false;
+        return digits.Count('.') <= 1 && !digits.ContainsAnyExcept(Digits);
+    }
+
+    private static string Cut(string value) => value.Length <= 40 ? value : value[..40] + "…";
+}
+
+/// <summary>A file of records: its columns, and its rows as often as they are asked for.</summary>
+internal interface IFileTable
+{
+    IReadOnlyList<string> Columns { get; }
+
+    /// <summary>The rows in the order of the file.</summary>
+    /// <exception cref="FileFault">A row cannot be read.</exception>
+    IEnumerable<FileRow> Rows();
+}

@@ -1,0 +1,173 @@
+using Jexa.Core.Plans;
+using Jexa.Core.Schemas;
+using Jexa.Core.Sources;
+using Jexa.Core.Values;
+
+namespace Jexa.Sources.Files;
+
+/// <summary>
+/// A folder of CSV and JSON files, each a table called like its file. What changes in the folder is taken up as a whole, or, where a
+/// file cannot be read, not at all.
+/// </summary>
+internal sealed class FilesSource : ISource
+{
+    private const int MillisecondsBetweenLooks = 500;
+    private const string NoKey = "A row's place in its file is no key: it is another's as soon as a row is put before it.";
+
+    private readonly string _folder;
+    private readonly SourceSettings _settings;
+    private readonly TableStore _store;
+    private readonly SemaphoreSlim _turn = new(1);
+    private volatile Loaded? _loaded;
+    private long _lookedAt;
+
+    public FilesSource(SourceSettings settings)
+    {
+        _settings = settings;
+        _folder = Path.GetFullPath(settings.Connection, Path.GetFullPath(settings.BaseFolder));
+        _store = new TableStore(settings);
+    }
+
+    public async ValueTask<SourceSchema> DescribeAsync(CancellationToken cancellation)
+    {
+        await LookAsync(force: true, cancellation);
+        var loaded = _loaded!;
+        var schema = await _store.Source.DescribeAsync(cancellation);
+        return new SourceSchema([.. schema.Tables.Select(table => table with { KeyAdvice = NoKey, Doubles = loaded.Notes.GetValueOrDefault(table.Name)?.Doubles ?? table.Doubles })])
+        {
+            ReadOnlyBecause = "files are only read",
+            Notes = loaded.Said,
+        };
+    }
+
+    public async ValueTask ProbeAsync(CancellationToken cancellation)
+    {
+        if (!Directory.Exists(_folder)) throw Away();
+        await LookAsync(force: false, cancellation);
+    }
+
+    public IPreparedQuery Prepare(RecordQuery query) => new Query(this, _store.Source.Prepare(query));
+
+    public IPreparedQuery Prepare(CountQuery query) => new Query(this, _store.Source.Prepare(query));
+
+    public IPreparedQuery Prepare(GroupQuery query) => new Query(this, _store.Source.Prepare(query));
+
+    public IPreparedQuery Prepare(CombinedQuery query) => new Query(this, _store.Source.Prepare(query));
+
+    public ValueTask<IWriteSession> BeginWriteAsync(CancellationToken cancellation) => throw new SourceException(SourceTrouble.Failed, "Files are only read.");
+
+    public async ValueTask<QuerySchema> DescribeQueryAsync(string query, CancellationToken cancellation)
+    {
+        await LookAsync(force: false, cancellation);
+        return await _store.Source.DescribeQueryAsync(query, cancellation);
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        await _store.DisposeAsync();
+        _turn.Dispose();
+    }
+
+    /// <summary>Every so often, sees whether the files are still those that were read; if not, reads them anew, beside those who ask meanwhile.</summary>
+    private async ValueTask LookAsync(bool force, CancellationToken cancellation)
+    {
+        if (!force && _loaded is not null && Environment.TickCount64 - Volatile.Read(ref _lookedAt) < MillisecondsBetweenLooks) return;
+        if (_loaded is null || force) await _turn.WaitAsync(cancellation);
+        else if (!_turn.Wait(0, CancellationToken.None)) return;
+        try
+        {
+            Volatile.Write(ref _lookedAt, Environment.TickCount64);
+            var seen = Seen();
+            if (_loaded is { } loaded && loaded.Signature == seen) return;
+            await Task.Run(() => Load(seen, cancellation), cancellation);
+        }
+        finally
+        {
+            _turn.Release();
+        }
+    }
+
+    private void Load(string signature, CancellationToken cancellation)
+    {
+        var faults = new List<SourceNote>();
+        var tables = new List<(string Name, IFileTable Table, IReadOnlyList<string> Key)>();
+        foreach (var file in Files())
+        {
+            try
+            {
+                IFileTable table = file.EndsWith(".json", StringComparison.OrdinalIgnoreCase) ? new JsonTable(file) : new CsvTable(file);
+                foreach (var _ in table.Rows()) cancellation.ThrowIfCancellationRequested();
+                var name = Path.GetFileNameWithoutExtension(file);
+                if (tables.Exists(other => other.Name.Equals(name, StringComparison.OrdinalIgnoreCase)))
+                    faults.Add(new SourceNote($"{Path.GetFileName(file)} would be a second table called {name}.", "Give one of the files another name.", true));
+                else tables.Add((name, table, KeyOf(name)));
+            }
+            catch (FileFault fault)
+            {
+                faults.Add(new SourceNote(fault.Message, fault.Remedy, true));
+            }
+            catch (IOException gone)
+            {
+                faults.Add(new SourceNote($"{Path.GetFileName(file)} cannot be read: {gone.Message}", "See whether it is there and may be read.", true));
+            }
+        }
+
+        // What is served already is not given up for what cannot be read.
+        if (faults.Count > 0 && _loaded is { } before && before.Tables.Any(table => !tables.Exists(other => other.Name == table) && faults.Exists(fault => fault.Sentence.StartsWith(table + ".", StringComparison.OrdinalIgnoreCase))))
+        {
+            _loaded = before with { Signature = signature, Said = [.. faults.Select(fault => fault with { Sentence = fault.Sentence + " What was read before is still served." })] };
+            return;
+        }
+
+        var notes = _store.Replace(tables, cancellation);
+        _loaded = new Loaded(signature, [.. tables.Select(table => table.Name)], notes,
+        [
+            .. faults,
+            .. notes.SelectMany(note => note.Value.Misfits.Select(misfit => new SourceNote($"{note.Key}: {misfit}", "Mend those values, or say type: text for the field.", false))),
+        ]);
+    }
+
+    private List<string> KeyOf(string table) =>
+        [.. _settings.DeclaredKeys.Split('\n').Where(line => line.StartsWith(table + ": ", StringComparison.Ordinal)).Take(1).SelectMany(line => line[(table.Length + 2)..].Split(", "))];
+
+    private IEnumerable<string> Files() => Directory.EnumerateFiles(_folder).Where(file => Path.GetExtension(file).ToLowerInvariant() is ".csv" or ".tsv" or ".json").Order(StringComparer.Ordinal);
+
+    /// <summary>Names, sizes and times of the files.</summary>
+    private string Seen()
+    {
+        if (!Directory.Exists(_folder)) throw Away();
+        return string.Join('\n', Files().Select(file => new FileInfo(file)).Select(file => $"{file.Name} {file.Length} {file.LastWriteTimeUtc.Ticks}"));
+    }
+
+    private SourceException Away() => new(SourceTrouble.Away, File.Exists(_folder) ? $"{_settings.ShownAs} is a file, not a folder." : $"There is no folder {_settings.ShownAs}.");
+
+    /// <param name="Signature">The files that it was made from.</param>
+    private sealed record Loaded(string Signature, IReadOnlyList<string> Tables, IReadOnlyDictionary<string, TableNotes> Notes, IReadOnlyList<SourceNote> Said);
+
+    private sealed class Query(FilesSource source, IPreparedQuery inner) : IPreparedQuery
+    {
+        public int Width => inner.Width;
+
+        public IReadOnlyList<string> ColumnNames => inner.ColumnNames;
+
+        public IReadOnlyList<int> SecretCells => inner.SecretCells;
+
+        public async ValueTask RunAsync(IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation)
+        {
+            await source.LookAsync(force: false, cancellation);
+            await inner.RunAsync(arguments, into, cancellation);
+        }
+
+        public string Shown(IReadOnlyList<Constant> arguments) => inner.Shown(arguments);
+    }
+}
+
+/// <summary>Folders of CSV and JSON files: <c>{ engine: files, connection: FOLDER }</c>.</summary>
+public sealed class FilesEngine : ISourceEngine
+{
+    public string Name => "files";
+
+    public bool TakesKeys => true;
+
+    public ISource Open(SourceSettings settings) => new FilesSource(settings);
+}

@@ -1,0 +1,155 @@
+using Jexa.Core.Schemas;
+using Jexa.Core.Sources;
+using Jexa.Core.Values;
+using Jexa.Sources.Sqlite;
+using Microsoft.Data.Sqlite;
+
+namespace Jexa.Sources.Files;
+
+/// <summary>
+/// Tables that come from elsewhere as a whole, kept in a SQLite file of Jexa's own: indexed, and asked like any other database. New
+/// contents are written beside the old and put in their place at once, so that nobody ever reads half of them.
+/// </summary>
+internal sealed class TableStore : IAsyncDisposable
+{
+    private static readonly string[] KeyWords = ["id", "key", "code", "slug", "number", "name"];
+
+    private readonly string _folder = Directory.CreateTempSubdirectory("jexa-tables-").FullName;
+
+    public TableStore(SourceSettings settings)
+    {
+        SqliteEngine.Prepare();
+        File = Path.Combine(_folder, "tables.db");
+        Source = new SqliteEngine().Open(settings with { Connection = File, Writing = SourceWriting.Refused });
+    }
+
+    public string File { get; }
+
+    /// <summary>The tables as a source.</summary>
+    public ISource Source { get; }
+
+    /// <summary>Puts other contents in the place of those that are there.</summary>
+    /// <param name="tables">The tables, with the columns that tell their rows apart where that is known.</param>
+    /// <returns>What is to be said of each table.</returns>
+    public Dictionary<string, TableNotes> Replace(IReadOnlyList<(string Name, IFileTable Table, IReadOnlyList<string> Key)> tables, CancellationToken cancellation)
+    {
+        var draft = Path.Combine(_folder, "draft.db");
+        System.IO.File.Delete(draft);
+        var notes = new Dictionary<string, TableNotes>();
+        using (var connection = new SqliteConnection($"Data Source={draft};Pooling=False"))
+        {
+            connection.Open();
+            Run(connection, "PRAGMA journal_mode = OFF; PRAGMA synchronous = OFF");
+            foreach (var (name, table, key) in tables)
+            {
+                cancellation.ThrowIfCancellationRequested();
+                notes[name] = Fill(connection, name, table, key, cancellation);
+            }
+
+            Run(connection, "ANALYZE");
+        }
+
+        System.IO.File.Move(draft, File, overwrite: true);
+        return notes;
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        await Source.DisposeAsync();
+        Directory.Delete(_folder, recursive: true);
+    }
+
+    private static TableNotes Fill(SqliteConnection connection, string name, IFileTable table, IReadOnlyList<string> key, CancellationToken cancellation)
+    {
+        var columns = table.Columns.Select(column => new ColumnGuess(column)).ToArray();
+        foreach (var row in table.Rows())
+            for (var i = 0; i < columns.Length; i++) columns[i].See(row.Values[i], row.Place);
+        var misfits = columns.Select(column => (Column: column, Told: column.Decide())).Where(pair => pair.Told is not null)
+            .Select(pair => $"The column {pair.Column.Name} holds {Said(pair.Column.Type)}, but {pair.Told}: they are shown as the texts they are.").ToList();
+
+        var own = key.Where(column => table.Columns.Contains(column)).ToList();
+        Run(connection, $"CREATE TABLE {Quoted(name)} ({string.Join(", ", columns.Select(column => $"{Quoted(column.Name)} {Declared(column.Type)}{(column.HasEmpty ? "" : " NOT NULL")}"))})");
+        using (var transaction = connection.BeginTransaction())
+        {
+            using var insert = connection.CreateCommand();
+            insert.Transaction = transaction;
+            insert.CommandText = $"INSERT INTO {Quoted(name)} VALUES ({string.Join(", ", columns.Select((_, i) => $"@{i}"))})";
+            var values = columns.Select((_, i) => insert.Parameters.Add(new SqliteParameter { ParameterName = $"@{i}" })).ToArray();
+            foreach (var row in table.Rows())
+            {
+                cancellation.ThrowIfCancellationRequested();
+                for (var i = 0; i < columns.Length; i++) values[i].Value = columns[i].Kept(row.Values[i]);
+                insert.ExecuteNonQuery();
+            }
+
+            transaction.Commit();
+        }
+
+        var doubles = new Dictionary<string, string>();
+        if (own.Count > 0 && own.Count == key.Count && WhyNoKey(connection, name, own, table) is { } why) doubles[string.Join(", ", own)] = why;
+        else if (own.Count > 0 && own.Count == key.Count) Run(connection, $"CREATE UNIQUE INDEX {Quoted(name + " key")} ON {Quoted(name)} ({string.Join(", ", own.Select(Quoted))})");
+        foreach (var column in columns.Where(column => !column.HasEmpty && !own.Contains(column.Name) && MayBeKey(column, columns)))
+            if (Ask(connection, $"SELECT count(*) = count(DISTINCT {Quoted(column.Name)}) FROM {Quoted(name)}") == 1)
+                Run(connection, $"CREATE UNIQUE INDEX {Quoted($"{name} {column.Name}")} ON {Quoted(name)} ({Quoted(column.Name)})");
+        return new TableNotes(misfits, doubles);
+    }
+
+    /// <summary>Whether a column is worth the look whether it tells rows apart: the first ones, and those whose name says so.</summary>
+    private static bool MayBeKey(ColumnGuess column, ColumnGuess[] columns) =>
+        column.Type is FieldType.Integer or FieldType.Text or FieldType.Uuid
+        && (Array.IndexOf(columns, column) < 2 || KeyWords.Any(word => column.Name.Contains(word, StringComparison.OrdinalIgnoreCase)));
+
+    /// <summary>Which values stand more than once, or are lacking, and where; null where each row has one of its own.</summary>
+    private static string? WhyNoKey(SqliteConnection connection, string name, List<string> key, IFileTable table)
+    {
+        var columns = string.Join(", ", key.Select(Quoted));
+        using var command = connection.CreateCommand();
+        command.CommandText = $"SELECT {columns} FROM {Quoted(name)} GROUP BY {columns} HAVING count(*) > 1 LIMIT 5";
+        var told = new List<string>();
+        using (var reader = command.ExecuteReader())
+            while (reader.Read()) told.Add(string.Join(", ", Enumerable.Range(0, key.Count).Select(i => Convert.ToString(reader.GetValue(i), System.Globalization.CultureInfo.InvariantCulture))));
+        var ordinals = key.Select(column => table.Columns.ToList().IndexOf(column)).ToArray();
+        if (told.Count > 0)
+        {
+            var places = told.ToDictionary(value => value, _ => new List<string>());
+            foreach (var row in table.Rows())
+                if (places.TryGetValue(string.Join(", ", ordinals.Select(i => row.Values[i])), out var at) && at.Count < 4) at.Add(row.Place);
+            return string.Join("; ", told.Select(value => $"“{value}” stands in {string.Join(" and ", places[value])}"));
+        }
+
+        var lacking = table.Rows().Where(row => ordinals.Any(i => row.Values[i] is null)).Take(4).Select(row => row.Place).ToList();
+        return lacking.Count == 0 ? null : $"it is empty in {string.Join(" and ", lacking)}";
+    }
+
+    private static string Declared(FieldType type) => type == FieldType.Text ? "TEXT" : type.Word().ToUpperInvariant();
+
+    private static string Said(FieldType type) => type switch
+    {
+        FieldType.Integer => "whole numbers",
+        FieldType.Decimal => "numbers",
+        FieldType.Date => "dates",
+        FieldType.Timestamp => "dates with times",
+        FieldType.Uuid => "UUIDs",
+        _ => "true and false",
+    };
+
+    private static string Quoted(string name) => "\"" + name.Replace("\"", "\"\"") + "\"";
+
+    private static void Run(SqliteConnection connection, string sql)
+    {
+        using var command = connection.CreateCommand();
+        command.CommandText = sql;
+        command.ExecuteNonQuery();
+    }
+
+    private static long Ask(SqliteConnection connection, string sql)
+    {
+        using var command = connection.CreateCommand();
+        command.CommandText = sql;
+        return (long)command.ExecuteScalar()!;
+    }
+}
+
+/// <param name="Misfits">Values that are not of their column's type, one sentence a column.</param>
+/// <param name="Doubles">Why a declared key is none, by its columns.</param>
+internal sealed record TableNotes(IReadOnlyList<string> Misfits, IReadOnlyDictionary<string, string> Doubles);
