@@ -7,6 +7,7 @@ using Jexa.Service.Pages;
 using Jexa.Service.State;
 using Jexa.Service.Telemetry;
 using Jexa.Sources.Files;
+using Jexa.Sources.Http;
 using Jexa.Sources.MariaDb;
 using Jexa.Sources.Postgres;
 using Jexa.Sources.Sqlite;
@@ -58,7 +59,7 @@ public sealed class JexaService : IAsyncDisposable
     public static void PrepareEngines() => SqliteEngine.Prepare();
 
     /// <summary>The engines this build has.</summary>
-    public static SourceRegistry OpenSources() => new([new SqliteEngine(), new PostgresEngine(), new MariaDbEngine(), new FilesEngine()]);
+    public static SourceRegistry OpenSources() => new([new SqliteEngine(), new PostgresEngine(), new MariaDbEngine(), new FilesEngine(), new HttpEngine()]);
 
     /// <summary>Compiles an app file against its sources.</summary>
     /// <exception cref="StartException">The file cannot be read.</exception>

@@ -15,6 +15,7 @@ public class SchemaFileTests
     // A mapping of the schema, and an app file with a key there that the reader does not know.
     [InlineData("", "nonsense: 1")]
     [InlineData("source", "sources: { s: { nonsense: 1 } }")]
+    [InlineData("endpoint", "sources: { s: { engine: http, endpoints: { e: { nonsense: 1 } } } }")]
     [InlineData("record", "records: { r: { nonsense: 1 } }")]
     [InlineData("condition", "records: { r: { visible: { f: { nonsense: 1 } } } }")]
     [InlineData("field", "records: { r: { fields: { f: { nonsense: 1 } } } }")]

@@ -10,7 +10,7 @@ namespace Jexa.Sources.Tests;
 /// <summary>The demo's app file, whole and with each of its lines spoilt in turn.</summary>
 public sealed class DemoFileTests : IAsyncLifetime
 {
-    private readonly SourceRegistry _sources = new([new SqliteEngine()]);
+    private readonly SourceRegistry _sources = new([new SqliteEngine(), new Jexa.Sources.Http.HttpEngine()]);
     private readonly string _folder = Directory.CreateTempSubdirectory("jexa-demo-").FullName;
     private string[] _lines = [];
 

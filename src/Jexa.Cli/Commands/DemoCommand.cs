@@ -23,12 +23,15 @@ internal static class DemoCommand
             return Path.Combine(folder, "data", "register.db");
         }));
         var options = ServeCommand.AddOptions(command);
-        command.SetAction((parsed, cancellation) =>
+        command.SetAction(async (parsed, cancellation) =>
         {
             var folder = Folder();
             JexaService.PrepareEngines();
             Ensure(folder, parsed.GetValue(afresh));
-            return ServeCommand.RunAsync(options(parsed, Path.GetRelativePath(Environment.CurrentDirectory, Path.Combine(folder, "bridges.yaml"))), cancellation);
+
+            // Where another demo has started it already, that one serves this one too.
+            using var gauges = GaugeService.Start();
+            return await ServeCommand.RunAsync(options(parsed, Path.GetRelativePath(Environment.CurrentDirectory, Path.Combine(folder, "bridges.yaml"))), cancellation);
         });
         return command;
     }

@@ -45,7 +45,14 @@ public sealed record PageLines(Written Name, int LastLine)
 
 /// <param name="Connection">As written; <c>${NAME}</c> in it stands for an environment variable.</param>
 /// <param name="Writing">Whether Jexa may change what the source holds: <c>noted</c>, <c>bare</c> or <c>refused</c>.</param>
-public sealed record SourceDefinition(Written Name, Written Engine, Written Connection, Written? Writing);
+public sealed record SourceDefinition(Written Name, Written Engine, Written Connection, Written? Writing)
+{
+    public ApiDefinition? Api { get; init; }
+}
+
+/// <summary>How an API is called, as it is written.</summary>
+/// <param name="Headers">Their names and values, in which variables may stand.</param>
+public sealed record ApiDefinition(IReadOnlyList<(Written Name, Written Value)> Headers, IReadOnlyList<(Written Name, Written Value)> Parameters, bool LinkLocal, IReadOnlyList<ApiEndpoint> Endpoints);
 
 /// <param name="Source">The source's name.</param>
 /// <param name="Table">The table or view; null where the records come from a query.</param>
@@ -229,7 +236,11 @@ public sealed record SideDefinition(Written By, Written? Part, Written? To, Writ
 /// <param name="Alone">The records have nothing to do with the page's own.</param>
 public sealed record RelatedDefinition(
     Place At, Written? Record, Written? By, Written? Title, IReadOnlyList<Written> Show, IReadOnlyList<OrderDefinition> Order, int? Size, Written? All,
-    Written? Look, IReadOnlyList<ConditionDefinition> Where, Written? Notice, bool Alone);
+    Written? Look, IReadOnlyList<ConditionDefinition> Where, Written? Notice, bool Alone)
+{
+    /// <summary>Which of their fields (the parameter) equals which of the page's, where no foreign key ties them; they may be of another source.</summary>
+    public IReadOnlyList<PassDefinition> Tied { get; init; } = [];
+}
 
 /// <summary>A page's own answers for IDs that lead to no record.</summary>
 /// <param name="MissingPage">The page that a person is led to when the ID is missing; null for the record's list.</param>

@@ -76,7 +76,8 @@ public static class AppFileReader
         var connection = source.RequiredText("connection", "register.db");
         var writing = source.Text("writing");
         if (writing is not null && !WritingWords.Contains(writing.Value)) findings.AddUnknown(FindingCodes.UnknownWord, writing, "way of writing called", WritingWords);
-        return engine is null || connection is null ? null : new SourceDefinition(name, engine, connection, writing);
+        var api = ApiReader.Read(source, engine?.Value == "http", findings);
+        return engine is null || connection is null ? null : new SourceDefinition(name, engine, connection, writing) { Api = api };
     }
 
     private static FrameDefinition ReadFrame(MappingReader app, FindingList findings)

@@ -85,6 +85,7 @@ public static class FindingCodes
 
     // Seen while serving.
     public static readonly FindingCode AmbiguousRecord = Warning("JX601", "Two records answer to one ID");
+    public static readonly FindingCode SourceAnswers = Warning("JX603", "A source that answers what cannot be used");
     public static readonly FindingCode KeyOfOtherClass = Warning("JX602", "A record whose key no address can carry");
 
     /// <summary>All codes, in order.</summary>

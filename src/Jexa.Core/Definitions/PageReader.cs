@@ -138,7 +138,10 @@ internal static class PageReader
         var notice = block.Text("notice");
         var related = new RelatedDefinition(node.At, kind ?? list, block.Text("by"), block.Text("title"), block.Texts("show"),
             [.. block.Texts("order").Select(ReadOrder)], block.Number("size", 1, 100), block.Text("all"), ReadLook(block, findings),
-            ConditionReader.Read(block, "where", findings), notice, list is not null);
+            ConditionReader.Read(block, "where", findings), notice, list is not null)
+        {
+            Tied = ReadPairs(block, "tied", findings),
+        };
         block.Finish();
         if ((kind is null ? 0 : 1) + (list is null ? 0 : 1) + (notice is null ? 0 : 1) == 1) return related;
         findings.Add(FindingCodes.WrongShape, block.At, "A block says one of three things: related records, a list, or a notice.",

@@ -24,6 +24,12 @@ internal sealed class BlockCompiler(
         }
 
         if (record is null) return null;
+        if (!record.Table.CanList)
+        {
+            findings.Add(FindingCodes.CannotList, block.Record.At, $"The source of “{record.Name}” gives its records one by one only, so none can be looked for.", "Say the endpoint's list.", found: record.Name, expected: "a record whose endpoint has a list");
+            return null;
+        }
+
         var ties = block.Alone ? [] : Ties(block, record, main.Record);
         if (ties is null) return null;
         var load = new Projections(record);
@@ -63,6 +69,8 @@ internal sealed class BlockCompiler(
     /// <summary>The pairs of columns that tie the block's records to the page's; null, reported, where there are none or several ways.</summary>
     private List<Tie>? Ties(RelatedDefinition block, SiteRecord record, SiteRecord main)
     {
+        if (block.Tied.Count > 0) return TiedBy(block, record, main);
+
         // A foreign key of theirs that leads here; or one of ours that leads to them.
         var ways = record.References.Where(key => graph.Other(record, key) == main).Select(key => (key, theirs: true))
             .Concat(main.References.Where(key => graph.Other(main, key) == record).Select(key => (key, theirs: false))).ToList();
@@ -90,6 +98,27 @@ internal sealed class BlockCompiler(
             }
 
             ties.Add(new Tie(column, from, key, !areTheirs));
+        }
+
+        return ties;
+    }
+
+    /// <summary>The pairs that the app file says itself: records of another source have no foreign key.</summary>
+    private List<Tie>? TiedBy(RelatedDefinition block, SiteRecord record, SiteRecord main)
+    {
+        var ties = new List<Tie>();
+        foreach (var pair in block.Tied)
+        {
+            if (FieldUse.Find(pair.Parameter, record.Fields, "a tie", findings) is not { } theirs || FieldUse.Find(pair.Field, main.Fields, "a tie", findings) is not { } ours) return null;
+            if (theirs.Type == ours.Type && KeyType.For(ours.Column, ours.Type, TextForm.Any) is { } key)
+            {
+                ties.Add(new Tie(theirs.Column.Name, ours, key, false));
+                continue;
+            }
+
+            findings.Add(FindingCodes.NotRelated, pair.Field.At, $"{theirs.Name} of “{record.Name}” is {theirs.Type.Word()}, and {ours.Name} of “{main.Name}” {ours.Type.Word()}: they cannot be tied.",
+                "Tie fields of one type: whole numbers, texts, dates or UUIDs.", found: ours.Type.Word(), expected: theirs.Type.Word());
+            return null;
         }
 
         return ties;

@@ -22,6 +22,9 @@ internal sealed class ListCompiler(
 
     public ListPage Compile(PageHead head)
     {
+        if (!head.Kind!.Table.CanList)
+            findings.Add(FindingCodes.CannotList, head.Definition.Record.At, $"The page “{head.Name}” lists {head.Kind.Many}, whose source gives them one by one only.", "Say the endpoint's list, or remove the page.",
+                found: head.Kind.Name, expected: "a record whose endpoint has a list");
         var record = head.Record;
         var page = head.Definition;
         var load = new Projections(record);

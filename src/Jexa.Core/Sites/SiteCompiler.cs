@@ -138,11 +138,22 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
         }
 
         if (FillIn(source.Connection, source.Engine.Value, findings) is not { } connection) return null;
+        ApiSettings? api = null;
+        if (source.Api is { } said)
+        {
+            List<(string Name, string Value)?> headers = [.. said.Headers.Select(pair => Filled(pair.Name, pair.Value))], parameters = [.. said.Parameters.Select(pair => Filled(pair.Name, pair.Value))];
+            if (headers.Contains(null) || parameters.Contains(null)) return null;
+            api = new ApiSettings([.. headers.OfType<(string, string)>()], [.. parameters.OfType<(string, string)>()], said.LinkLocal, said.Endpoints);
+
+            (string Name, string Value)? Filled(Written name, Written value) => FillIn(value, source.Engine.Value, findings) is { } filled ? (name.Value, filled) : null;
+        }
+
         try
         {
             var opened = sources.Open(new SourceSettings(source.Engine.Value, connection, source.Connection.Value, definition.Folder, SourceSettings.DefaultTimeLimit)
             {
                 Writing = source.Writing?.Value switch { "bare" => SourceWriting.Bare, "refused" => SourceWriting.Refused, _ => SourceWriting.Noted },
+                Api = api,
                 DeclaredKeys = !sources.TakesKeys(source.Engine.Value) ? "" : string.Join('\n', definition.Records.Where(record => record.Source.Value == source.Name.Value && record.Table is not null && record.Key.Count > 0)
                     .Select(record => $"{record.Table}: {string.Join(", ", record.Key)}").Distinct().Order(StringComparer.Ordinal)),
             });

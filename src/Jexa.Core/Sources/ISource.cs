@@ -15,6 +15,9 @@ public sealed record SourceSettings(string Engine, string Connection, string Sho
     /// <summary>The columns that records of the app file take for their key, for sources that know none: <c>table: column, column</c>, one a line.</summary>
     public string DeclaredKeys { get; init; } = "";
 
+    /// <summary>How an API is called; null for other sources.</summary>
+    public ApiSettings? Api { get; init; }
+
     public static TimeSpan DefaultTimeLimit { get; } = TimeSpan.FromSeconds(5);
 
     /// <summary>Never prints the connection.</summary>
@@ -205,4 +208,7 @@ public enum SourceTrouble
 public sealed class SourceException(SourceTrouble trouble, string message, Exception? inner = null) : Exception(message, inner)
 {
     public SourceTrouble Trouble { get; } = trouble;
+
+    /// <summary>Whether it is the app's or the source's own fault, to be mended by the developer rather than waited for.</summary>
+    public bool IsFinding { get; init; }
 }

@@ -30,6 +30,9 @@ public sealed class RowBlock
     /// <summary>Rows begun so far.</summary>
     public int Count { get; private set; }
 
+    /// <summary>What the source said beside the rows, for traces: an answer's status and its beginning. Null where there is nothing to say.</summary>
+    public string? Remark { get; set; }
+
     /// <summary>How much memory the block keeps, in bytes.</summary>
     public int Capacity => _bytes.Length + (_cells.Length * 16);
 
@@ -39,6 +42,7 @@ public sealed class RowBlock
     {
         Width = width;
         Count = 0;
+        Remark = null;
         _cellCount = 0;
         _byteCount = 0;
     }

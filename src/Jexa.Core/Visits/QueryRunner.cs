@@ -30,9 +30,10 @@ internal sealed class QueryRunner(TimeProvider clock)
         {
             await query.RunAsync(arguments, rows, cancellation);
         }
-        catch (SourceException)
+        catch (SourceException trouble)
         {
             trace.Add(query, arguments, null, 0, started);
+            if (trouble.IsFinding) trace.Finding = trouble.Message;
             throw;
         }
 

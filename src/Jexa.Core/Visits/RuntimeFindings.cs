@@ -22,6 +22,8 @@ public sealed class RuntimeFindings
         $"The list “{page.Name}” has {page.Record!.Many} whose key is of another type than the key's column, so they have no link.",
         $"Look in {page.Record!.Table.Name} for rows whose {string.Join(" or ", page.Record!.Key.Select(field => field.Name))} was stored as another type.");
 
+    public void AddSource(Page page, string message) => Add(FindingCodes.SourceAnswers, page, message, "Look at what the source answers, and at how the app file says to call it.");
+
     private void Add(FindingCode code, Page page, string message, string remedy) =>
         _findings.TryAdd((code.Id, page.Name), new Finding(code, page.Head.Definition.Path.At, message, null, null, null, remedy));
 }

@@ -15,6 +15,7 @@ public sealed class VisitRunner
 {
     internal const string FormerPath = "The page had this path before.";
 
+    private readonly RuntimeFindings _findings;
     private readonly ListVisit _lists;
     private readonly DetailVisit _details;
     private readonly PictureVisit _pictures;
@@ -23,6 +24,7 @@ public sealed class VisitRunner
     /// <param name="editing">Null where nothing is ever to be changed: pages with forms are then unavailable.</param>
     public VisitRunner(TimeProvider clock, ListCursor cursors, RuntimeFindings findings, Editing? editing = null)
     {
+        _findings = findings;
         var queries = new QueryRunner(clock);
         var finder = new RecordFinder(queries, findings, editing is null ? null : new KeyHistory(editing.Log));
         _lists = new ListVisit(queries, cursors, findings);
@@ -57,6 +59,7 @@ public sealed class VisitRunner
             return Failure(site, trace, unforeseen);
         }
 
+        if (trace.Finding is { } told && trace.Page is { } page) _findings.AddSource(page, told);
         return Traced(answer, trace);
     }
 

@@ -23,7 +23,11 @@ public enum VisitStep
 /// <param name="Rows">The first rows, long values cut.</param>
 /// <param name="RowCount">How many rows came in all.</param>
 /// <param name="Ticks">How long it took, in the trace's clock.</param>
-public readonly record struct TracedQuery(IPreparedQuery Query, IReadOnlyList<Constant> Arguments, RowBlock? Rows, int RowCount, long Ticks);
+public readonly record struct TracedQuery(IPreparedQuery Query, IReadOnlyList<Constant> Arguments, RowBlock? Rows, int RowCount, long Ticks)
+{
+    /// <summary>What the source said beside the rows.</summary>
+    public string? Remark { get; init; }
+}
 
 /// <summary>A parameter as it was read.</summary>
 /// <param name="Raw">The decoded text; null where it was absent or could not be decoded.</param>
@@ -92,6 +96,9 @@ public sealed class VisitTrace
     /// <summary>Why it came to this, for the developer: what the source said, which rule decided.</summary>
     public string? Why { get; set; }
 
+    /// <summary>What the visit showed to be wrong with the app or its source, for the developer; null where it showed nothing.</summary>
+    public string? Finding { get; set; }
+
     public void End(VisitStep step) => _ends[(int)step] = _clock.GetTimestamp();
 
     /// <summary>How long a step took, in microseconds; null where the visit never came to it.</summary>
@@ -127,7 +134,7 @@ public sealed class VisitTrace
     public double MicrosecondsOf(TracedQuery query) => _clock.GetElapsedTime(0, query.Ticks).TotalMicroseconds;
 
     public void Add(IPreparedQuery query, IReadOnlyList<Constant> arguments, RowBlock? rows, int count, long started) =>
-        _queries.Add(new TracedQuery(query, arguments, rows is null ? null : Copy(rows, query.SecretCells), count, _clock.GetTimestamp() - started));
+        _queries.Add(new TracedQuery(query, arguments, rows is null ? null : Copy(rows, query.SecretCells), count, _clock.GetTimestamp() - started) { Remark = rows?.Remark });
 
     /// <summary>Notes a change as its engine would write it, secrets left out.</summary>
     public void AddWrite(string shown, int rows, long started) =>
@@ -154,7 +161,7 @@ public sealed class VisitTrace
         _parameters.Clear();
         _ignored = null;
         _ends = default;
-        (Number, Visitor, Framed, Site, Reading, Page, Outcome, Status, Location, Why) = (0, null, false, null, null, null, null, 0, null, null);
+        (Number, Visitor, Framed, Site, Reading, Page, Outcome, Status, Location, Why, Finding) = (0, null, false, null, null, null, null, 0, null, null, null);
         Method = method;
         Target = target.Length <= TargetLimit ? target : target[..TargetLimit];
         At = _clock.GetUtcNow();
@@ -177,7 +184,7 @@ public sealed class VisitTrace
                 + (((Why?.Length ?? 0) + (Location?.Length ?? 0)) * 2);
             foreach (var parameter in Parameters) size += 100 + ((parameter.Raw?.Length ?? 0) * 2);
             foreach (var name in Ignored) size += 40 + (name.Length * 2);
-            foreach (var query in Queries) size += 150 + (query.Rows?.Capacity ?? 0) + SizeOf(query.Arguments);
+            foreach (var query in Queries) size += 150 + ((query.Remark?.Length ?? 0) * 2) + (query.Rows?.Capacity ?? 0) + SizeOf(query.Arguments);
             return size;
         }
     }

@@ -1,0 +1,31 @@
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Definitions;
+
+/// <summary>How the pages of an API's list follow each other.</summary>
+public enum ApiPaging
+{
+    /// <summary>There is one page, or each names the next in a Link header (RFC 8288).</summary>
+    Links,
+
+    /// <summary>By a parameter <c>page</c> that counts from 1.</summary>
+    Page,
+
+    /// <summary>By a parameter <c>offset</c> that counts rows from 0.</summary>
+    Offset,
+}
+
+/// <summary>Where one kind of record is got from an API.</summary>
+/// <param name="Name">What the app file calls it.</param>
+/// <param name="Item">A URI template (RFC 6570) for one record, its parameters the key's fields; null where records come in lists only.</param>
+/// <param name="List">A URI template for the list; null where records come one by one only.</param>
+/// <param name="Record">Where the record stands in an item's answer: a JSON Pointer (RFC 6901).</param>
+/// <param name="Records">Where the records stand in a list's answer.</param>
+/// <param name="Names">The field that takes the members' names where a list is an object of objects; null elsewhere.</param>
+/// <param name="Key">The fields that tell records apart.</param>
+/// <param name="RefreshSeconds">How long a list that was read is good.</param>
+/// <param name="Most">The most records of a list that are read.</param>
+/// <param name="Fields">The fields and their types, as far as they are said.</param>
+public sealed record ApiEndpoint(
+    string Name, string? Item, string? List, string Record, string Records, string? Names, IReadOnlyList<string> Key, ApiPaging Paging, int RefreshSeconds, int Most,
+    IReadOnlyDictionary<string, FieldType> Fields);

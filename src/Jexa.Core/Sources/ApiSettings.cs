@@ -1,0 +1,37 @@
+using System.Text.Json;
+using Jexa.Core.Definitions;
+
+namespace Jexa.Core.Sources;
+
+/// <summary>How an API is called. Two of the same content are the same.</summary>
+/// <param name="Headers">Sent with every request; may hold secrets, never shown.</param>
+/// <param name="Parameters">Query parameters of every request; may hold secrets, never shown.</param>
+/// <param name="LinkLocal">Whether addresses of the link alone (169.254.0.0/16, fe80::/10) may be called.</param>
+public sealed class ApiSettings(
+    IReadOnlyList<(string Name, string Value)> headers, IReadOnlyList<(string Name, string Value)> parameters, bool linkLocal, IReadOnlyList<ApiEndpoint> endpoints) : IEquatable<ApiSettings>
+{
+    private readonly string _content = JsonSerializer.Serialize(new
+    {
+        headers = headers.Select(header => new[] { header.Name, header.Value }),
+        parameters = parameters.Select(parameter => new[] { parameter.Name, parameter.Value }),
+        linkLocal,
+        endpoints,
+    });
+
+    public IReadOnlyList<(string Name, string Value)> Headers => headers;
+
+    public IReadOnlyList<(string Name, string Value)> Parameters => parameters;
+
+    public bool LinkLocal => linkLocal;
+
+    public IReadOnlyList<ApiEndpoint> Endpoints => endpoints;
+
+    public bool Equals(ApiSettings? other) => other is not null && other._content == _content;
+
+    public override bool Equals(object? obj) => Equals(obj as ApiSettings);
+
+    public override int GetHashCode() => _content.GetHashCode(StringComparison.Ordinal);
+
+    /// <summary>Never prints what it holds.</summary>
+    public override string ToString() => "API";
+}

@@ -1,0 +1,264 @@
+using System.Net;
+using System.Net.Http.Headers;
+using System.Net.Sockets;
+using System.Text;
+using System.Text.Json;
+using Jexa.Core.Sources;
+using Polly;
+using Polly.CircuitBreaker;
+using Polly.Retry;
+
+namespace Jexa.Sources.Http;
+
+/// <summary>What an API answered.</summary>
+/// <param name="Json">Null where there is nothing: 204, 304, 404, 410, an empty body.</param>
+/// <param name="Remark">The request, the status and the first kilobyte of the answer, for traces; no secret is in it.</param>
+internal sealed record ApiAnswer(HttpStatusCode Status, JsonElement? Json, string? Tag, TimeSpan MaxAge, string? Next, string Remark);
+
+/// <summary>
+/// Calls an API: only its own host, within the time limit, answers no larger than they may be. What fails is tried again where that
+/// may help, and left alone for a while where it does not.
+/// </summary>
+internal sealed class ApiCaller : IDisposable
+{
+    private const int ShownBytes = 1024;
+    private const int MostRedirects = 3;
+
+    private readonly SourceSettings _settings;
+    private readonly ApiSettings _api;
+    private readonly HttpClient _http;
+    private readonly Uri _base;
+    private readonly ResiliencePipeline<HttpResponseMessage> _patience;
+
+    public ApiCaller(SourceSettings settings)
+    {
+        _settings = settings;
+        _api = settings.Api ?? throw new SourceException(SourceTrouble.Away, "The source says no endpoints.");
+        if (!Uri.TryCreate(settings.Connection, UriKind.Absolute, out var address) || address.Scheme is not ("http" or "https") || address.Query.Length > 0 || address.Fragment.Length > 0)
+            throw new SourceException(SourceTrouble.Away, $"{settings.ShownAs} is not the base address of an API, such as https://gauges.example/v1.");
+        _base = address;
+        _http = new HttpClient(new SocketsHttpHandler
+        {
+            AllowAutoRedirect = false,
+            UseCookies = false,
+            MaxConnectionsPerServer = 16,
+            PooledConnectionLifetime = TimeSpan.FromMinutes(5),
+            AutomaticDecompression = DecompressionMethods.All,
+            ConnectCallback = ConnectAsync,
+            MaxResponseHeadersLength = 64,
+        })
+        { Timeout = Timeout.InfiniteTimeSpan };
+        var predicate = new PredicateBuilder<HttpResponseMessage>().Handle<HttpRequestException>().Handle<IOException>()
+            .HandleResult(response => response.StatusCode is HttpStatusCode.RequestTimeout or HttpStatusCode.TooManyRequests || (int)response.StatusCode >= 500);
+        _patience = new ResiliencePipelineBuilder<HttpResponseMessage>()
+            .AddRetry(new RetryStrategyOptions<HttpResponseMessage>
+            {
+                ShouldHandle = predicate,
+                MaxRetryAttempts = 2,
+                BackoffType = DelayBackoffType.Exponential,
+                UseJitter = true,
+                Delay = TimeSpan.FromMilliseconds(100),
+                OnRetry = retry =>
+                {
+                    retry.Outcome.Result?.Dispose();
+                    return ValueTask.CompletedTask;
+                },
+            })
+            .AddCircuitBreaker(new CircuitBreakerStrategyOptions<HttpResponseMessage>
+            {
+                ShouldHandle = predicate.Handle<OperationCanceledException>(),
+                FailureRatio = 0.8,
+                MinimumThroughput = 10,
+                SamplingDuration = TimeSpan.FromSeconds(10),
+                BreakDuration = TimeSpan.FromSeconds(3),
+            })
+            .Build();
+    }
+
+    /// <summary>A request as people may see it.</summary>
+    public string Shown(string path) => $"GET {_settings.ShownAs.TrimEnd('/')}{path}{string.Concat(_api.Parameters.Select((parameter, i) => $"{(i == 0 && !path.Contains('?') ? '?' : '&')}{parameter.Name}=…"))}";
+
+    /// <param name="path">Below the base address, or a whole URL of the same host.</param>
+    /// <param name="tag">The entity tag that is there already; null for none.</param>
+    /// <param name="mostBytes">The largest answer that is read.</param>
+    /// <exception cref="SourceException">The API is away, too slow, refuses, or answers what cannot be used.</exception>
+    public async Task<ApiAnswer> GetAsync(string path, string? tag, int mostBytes, CancellationToken cancellation)
+    {
+        var shown = path.StartsWith('/') ? Shown(path) : "GET the next page";
+        using var limit = CancellationTokenSource.CreateLinkedTokenSource(cancellation);
+        limit.CancelAfter(_settings.TimeLimit);
+        try
+        {
+            using var response = await SendAsync(Address(path), tag, limit.Token);
+            return await ReadAsync(response, shown, mostBytes, limit.Token);
+        }
+        catch (OperationCanceledException)
+        {
+            cancellation.ThrowIfCancellationRequested();
+            throw new SourceException(SourceTrouble.TooSlow, $"{shown} was not answered within {_settings.TimeLimit.TotalSeconds:0.#} s.");
+        }
+        catch (BrokenCircuitException)
+        {
+            throw new SourceException(SourceTrouble.Away, $"{_settings.ShownAs} failed again and again; it is asked anew in a moment.");
+        }
+        catch (Exception lost) when (lost is HttpRequestException or IOException or SocketException)
+        {
+            var inner = lost.InnerException as SourceException;
+            throw inner ?? new SourceException(SourceTrouble.Away, $"{shown} failed: {(lost.InnerException ?? lost).Message}", lost);
+        }
+    }
+
+    /// <summary>Whether anything answers at all.</summary>
+    public async Task ProbeAsync(CancellationToken cancellation)
+    {
+        using var limit = CancellationTokenSource.CreateLinkedTokenSource(cancellation);
+        limit.CancelAfter(_settings.TimeLimit);
+        try
+        {
+            using var request = new HttpRequestMessage(HttpMethod.Get, _base);
+            using var response = await _http.SendAsync(request, HttpCompletionOption.ResponseHeadersRead, limit.Token);
+            if ((int)response.StatusCode >= 500) throw new SourceException(SourceTrouble.Away, $"{_settings.ShownAs} answers {(int)response.StatusCode}.");
+        }
+        catch (OperationCanceledException)
+        {
+            cancellation.ThrowIfCancellationRequested();
+            throw new SourceException(SourceTrouble.TooSlow, $"{_settings.ShownAs} does not answer.");
+        }
+        catch (Exception lost) when (lost is HttpRequestException or IOException)
+        {
+            throw lost.InnerException as SourceException ?? new SourceException(SourceTrouble.Away, $"{_settings.ShownAs} cannot be reached: {(lost.InnerException ?? lost).Message}", lost);
+        }
+    }
+
+    public void Dispose() => _http.Dispose();
+
+    /// <summary>The address as it is written: nothing in it is resolved or made nicer.</summary>
+    private Uri Address(string path)
+    {
+        if (!path.StartsWith('/')) return new Uri(path, new UriCreationOptions { DangerousDisablePathAndQueryCanonicalization = true });
+        var text = new StringBuilder(_base.GetLeftPart(UriPartial.Path).TrimEnd('/')).Append(path);
+        foreach (var (name, value) in _api.Parameters) text.Append(text.ToString().Contains('?') ? '&' : '?').Append(Uri.EscapeDataString(name)).Append('=').Append(Uri.EscapeDataString(value));
+        return new Uri(text.ToString(), new UriCreationOptions { DangerousDisablePathAndQueryCanonicalization = true });
+    }
+
+    private async Task<HttpResponseMessage> SendAsync(Uri address, string? tag, CancellationToken cancellation)
+    {
+        for (var redirects = 0; ; redirects++)
+        {
+            var target = address;
+            var response = await _patience.ExecuteAsync(async token =>
+            {
+                using var request = new HttpRequestMessage(HttpMethod.Get, target);
+                request.Headers.Accept.Add(new MediaTypeWithQualityHeaderValue("application/json"));
+                if (tag is not null) request.Headers.TryAddWithoutValidation("If-None-Match", tag);
+                foreach (var (name, value) in _api.Headers) request.Headers.TryAddWithoutValidation(name, value);
+                return await _http.SendAsync(request, HttpCompletionOption.ResponseHeadersRead, token);
+            }, cancellation);
+            if ((int)response.StatusCode is not (301 or 302 or 303 or 307 or 308) || response.Headers.Location is not { } location) return response;
+            var next = new Uri(address, location);
+            response.Dispose();
+            if (!IsOwn(next)) throw Fault($"{_settings.ShownAs} leads to another host, {next.Host}, which is not followed.");
+            if (redirects >= MostRedirects) throw Fault($"{_settings.ShownAs} leads from address to address without end.");
+            address = next;
+        }
+    }
+
+    private bool IsOwn(Uri address) => address.Scheme == _base.Scheme && address.Host.Equals(_base.Host, StringComparison.OrdinalIgnoreCase) && address.Port == _base.Port;
+
+    private async Task<ApiAnswer> ReadAsync(HttpResponseMessage response, string shown, int mostBytes, CancellationToken cancellation)
+    {
+        var status = response.StatusCode;
+        if (status == HttpStatusCode.NotModified) return new ApiAnswer(status, null, response.Headers.ETag?.ToString(), AgeOf(response), null, $"{(int)status}: as it was");
+        if (response.Content.Headers.ContentLength > mostBytes) throw Fault($"{shown} was answered with {response.Content.Headers.ContentLength:N0} bytes, more than the {mostBytes:N0} that are read.");
+        var body = await BodyAsync(response, shown, mostBytes, cancellation);
+        var remark = $"{(int)status} {response.Content.Headers.ContentType}: {Beginning(body)}";
+        switch ((int)status)
+        {
+            case 404 or 410 or 204:
+                return new ApiAnswer(status, null, null, TimeSpan.Zero, null, remark);
+            case 401 or 403:
+                throw new SourceException(SourceTrouble.Away, $"{shown} was refused ({(int)status}): the credentials are lacking, wrong, or not enough.") { IsFinding = true };
+            case 408 or 429 or >= 500:
+                throw new SourceException(SourceTrouble.Away, $"{shown} was answered with {remark}.");
+            case not (>= 200 and < 300):
+                throw Fault($"{shown} was answered with {remark}.");
+        }
+
+        if (body.Length == 0) return new ApiAnswer(status, null, null, TimeSpan.Zero, null, remark);
+        try
+        {
+            using var document = JsonDocument.Parse(body);
+            return new ApiAnswer(status, document.RootElement.Clone(), response.Headers.ETag?.ToString(), AgeOf(response), NextOf(response), remark);
+        }
+        catch (JsonException)
+        {
+            throw Fault($"{shown} was answered with {response.Content.Headers.ContentType?.MediaType ?? "something"} that is not JSON: {Beginning(body)}");
+        }
+    }
+
+    private static async Task<ReadOnlyMemory<byte>> BodyAsync(HttpResponseMessage response, string shown, int mostBytes, CancellationToken cancellation)
+    {
+        await using var stream = await response.Content.ReadAsStreamAsync(cancellation);
+        using var body = new MemoryStream();
+        var piece = new byte[16 * 1024];
+        int read;
+        while ((read = await stream.ReadAsync(piece, cancellation)) > 0)
+        {
+            if (body.Length + read > mostBytes) throw Fault($"{shown} was answered with more than the {mostBytes:N0} bytes that are read.");
+            body.Write(piece, 0, read);
+        }
+
+        return body.GetBuffer().AsMemory(0, (int)body.Length);
+    }
+
+    private static string Beginning(ReadOnlyMemory<byte> body)
+    {
+        var text = Encoding.UTF8.GetString(body.Span[..Math.Min(body.Length, ShownBytes)]);
+        return new string([.. text.Select(c => char.IsControl(c) ? ' ' : c)]) + (body.Length > ShownBytes ? "…" : "");
+    }
+
+    private static TimeSpan AgeOf(HttpResponseMessage response) =>
+        response.Headers.CacheControl is { NoStore: false, NoCache: false, MaxAge: { } age } ? age : TimeSpan.Zero;
+
+    /// <summary>The next page, as a Link header says (RFC 8288); only of the same host.</summary>
+    private string? NextOf(HttpResponseMessage response)
+    {
+        if (!response.Headers.TryGetValues("Link", out var values)) return null;
+        foreach (var link in values.SelectMany(value => value.Split(",")))
+        {
+            var (open, close) = (link.IndexOf('<'), link.IndexOf('>'));
+            if (open < 0 || close < open || !link[close..].Replace("\"", "").Split(';').Any(part => part.Trim().Equals("rel=next", StringComparison.OrdinalIgnoreCase))) continue;
+            var next = new Uri(response.RequestMessage!.RequestUri!, link[(open + 1)..close]);
+            return IsOwn(next) ? next.AbsoluteUri : throw Fault($"{_settings.ShownAs} names a next page on another host, {next.Host}, which is not followed.");
+        }
+
+        return null;
+    }
+
+    private static SourceException Fault(string message) => new(SourceTrouble.Failed, message) { IsFinding = true };
+
+    private async ValueTask<Stream> ConnectAsync(SocketsHttpConnectionContext context, CancellationToken cancellation)
+    {
+        var addresses = await Dns.GetHostAddressesAsync(context.DnsEndPoint.Host, cancellation);
+        var socket = new Socket(SocketType.Stream, ProtocolType.Tcp) { NoDelay = true };
+        try
+        {
+            var allowed = addresses.Where(address => _api.LinkLocal || !IsLinkLocal(address)).ToArray();
+            if (allowed.Length == 0)
+                throw new SourceException(SourceTrouble.Away, $"{context.DnsEndPoint.Host} is an address of the link alone, which is called only where the app file says link_local: allowed.") { IsFinding = true };
+            await socket.ConnectAsync(allowed, context.DnsEndPoint.Port, cancellation);
+            return new NetworkStream(socket, ownsSocket: true);
+        }
+        catch
+        {
+            socket.Dispose();
+            throw;
+        }
+    }
+
+    private static bool IsLinkLocal(IPAddress address)
+    {
+        if (address.IsIPv4MappedToIPv6) address = address.MapToIPv4();
+        return address.IsIPv6LinkLocal || (address.AddressFamily == AddressFamily.InterNetwork && address.GetAddressBytes() is [169, 254, ..]);
+    }
+}

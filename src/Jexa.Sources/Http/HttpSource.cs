@@ -1,0 +1,286 @@
+using System.Collections.Concurrent;
+using System.Net;
+using Jexa.Core.Definitions;
+using Jexa.Core.Plans;
+using Jexa.Core.Schemas;
+using Jexa.Core.Sources;
+using Jexa.Core.Values;
+
+namespace Jexa.Sources.Http;
+
+/// <summary>
+/// An HTTP API that answers with JSON. One record is asked for by its key, each time, unless the API says how long an answer is good;
+/// lists are read as a whole, as far as they may be, and read again when they are old.
+/// </summary>
+internal sealed class HttpSource(SourceSettings settings) : ISource
+{
+    private const int MostItemBytes = 8 << 20;
+    private const int MostListBytes = 64 << 20;
+    private const int MostPages = 1000;
+    private const int MostKept = 10_000;
+    private static readonly TimeSpan ListLimit = TimeSpan.FromSeconds(60);
+
+    private readonly ApiCaller _caller = new(settings);
+    private readonly ApiStore _store = new(settings);
+    private readonly ConcurrentDictionary<(string Endpoint, string Key), Kept> _kept = [];
+    private readonly ConcurrentDictionary<(string Endpoint, string Key), Lazy<Task<string>>> _underWay = [];
+    private readonly ConcurrentDictionary<string, Lazy<Task>> _listsUnderWay = [];
+    private readonly ConcurrentDictionary<string, (long At, bool Cut)> _lists = [];
+    private readonly CancellationTokenSource _ending = new();
+    private volatile IReadOnlyDictionary<string, ApiShape> _shapes = new Dictionary<string, ApiShape>();
+
+    public async ValueTask<SourceSchema> DescribeAsync(CancellationToken cancellation)
+    {
+        var shapes = new Dictionary<string, ApiShape>();
+        var notes = new List<SourceNote>();
+        foreach (var endpoint in settings.Api!.Endpoints)
+        {
+            var columns = endpoint.Fields.Select(field => (field.Key, field.Value)).ToList();
+            List<ApiRecord> records = [];
+            if (endpoint.List is not null && (endpoint.Fields.Count == 0 || !_lists.ContainsKey(endpoint.Name)))
+            {
+                try
+                {
+                    (records, var cut) = await ReadListAsync(endpoint, cancellation);
+                    if (cut) notes.Add(new SourceNote($"The list of {endpoint.Name} has more than the {endpoint.Most:N0} records that are read.", "Say most: NUMBER at the endpoint, if all of them are wanted.", false));
+                }
+                catch (SourceException) when (endpoint.Fields.Count > 0)
+                {
+                    // What the fields are is said; the records come when the API does.
+                }
+            }
+
+            foreach (var name in records.SelectMany(record => record.Members.Keys).Distinct().Where(name => !endpoint.Fields.ContainsKey(name))) columns.Add((name, ApiRecords.TypeOf(name, records)));
+            if (columns.Count == 0 && _shapes.TryGetValue(endpoint.Name, out var before)) columns.AddRange(before.Columns);
+            if (columns.Count == 0)
+            {
+                notes.Add(new SourceNote($"The list of {endpoint.Name} is empty, so nobody can tell what its records hold.", "Add fields: { NAME: TYPE } to the endpoint.", true));
+                continue;
+            }
+
+            var shape = new ApiShape(endpoint, columns);
+            var isNew = !_shapes.TryGetValue(endpoint.Name, out var old) || !old.Columns.SequenceEqual(columns);
+            _store.Shape(shape, isNew);
+            if (isNew) foreach (var key in _kept.Keys.Where(key => key.Endpoint == endpoint.Name)) _kept.TryRemove(key, out _);
+            shapes[endpoint.Name] = shape;
+            if (records.Count > 0) Keep(shape, records, false);
+        }
+
+        _shapes = shapes;
+        var schema = await _store.Source.DescribeAsync(cancellation);
+        return new SourceSchema([.. schema.Tables.Where(table => shapes.ContainsKey(table.Name)).Select(table => Told(table, shapes[table.Name].Endpoint))])
+        {
+            ReadOnlyBecause = "an API is only read",
+            Notes = notes,
+        };
+    }
+
+    public async ValueTask ProbeAsync(CancellationToken cancellation) => await _caller.ProbeAsync(cancellation);
+
+    public IPreparedQuery Prepare(RecordQuery query) => new HttpQuery(this, _store.Source.Prepare(query), Tables(query.Table, query.Joins), Keyed(query));
+
+    public IPreparedQuery Prepare(CountQuery query) => new HttpQuery(this, _store.Source.Prepare(query), Tables(query.Table, query.Joins), null);
+
+    public IPreparedQuery Prepare(GroupQuery query) => new HttpQuery(this, _store.Source.Prepare(query), Tables(query.Table, query.Joins), null);
+
+    public IPreparedQuery Prepare(CombinedQuery query)
+    {
+        var first = query.Searches[0][0];
+        return new HttpQuery(this, _store.Source.Prepare(query), Tables(first.Table, first.Joins), null);
+    }
+
+    public ValueTask<IWriteSession> BeginWriteAsync(CancellationToken cancellation) => throw new SourceException(SourceTrouble.Failed, "An API is only read.");
+
+    public ValueTask<QuerySchema> DescribeQueryAsync(string query, CancellationToken cancellation) =>
+        ValueTask.FromResult(new QuerySchema([], [], "An API takes no queries of one's own."));
+
+    public async ValueTask DisposeAsync()
+    {
+        await _ending.CancelAsync();
+        _caller.Dispose();
+        await _store.DisposeAsync();
+        _ending.Dispose();
+    }
+
+    /// <summary>A request for one record as people may see it.</summary>
+    public string Shown(string endpoint, IReadOnlyList<string> key) =>
+        _shapes.TryGetValue(endpoint, out var shape) && Path(shape.Endpoint, key) is { } path ? _caller.Shown(path) : $"no request: an address cannot carry {string.Join(" and ", key)}";
+
+    public string ShownList(string endpoint) => _shapes.TryGetValue(endpoint, out var shape) && shape.Endpoint.List is { } list ? _caller.Shown(ApiTemplate.Expand(list, _ => null) ?? list) : "";
+
+    /// <summary>Sees to it that the store has what the API says of one key now. Gives what is to be said of it in a trace.</summary>
+    public async ValueTask<string> HaveItemAsync(string endpoint, IReadOnlyList<string> key, CancellationToken cancellation)
+    {
+        var shape = Shape(endpoint);
+        if (Path(shape.Endpoint, key) is not { } path) return "not asked";
+        var name = (endpoint, string.Join('\n', key));
+        if (_kept.TryGetValue(name, out var kept) && Environment.TickCount64 < kept.GoodUntil) return "not asked again: the last answer is still good";
+
+        // Whoever asks for the same meanwhile waits for the same answer; nobody's leaving ends it for the others.
+        var work = _underWay.GetOrAdd(name, _ => new Lazy<Task<string>>(() => Task.Run(() => AskItemAsync(shape, key, path, name, kept?.Tag))));
+        return await work.Value.WaitAsync(cancellation);
+    }
+
+    /// <summary>Sees to it that the store has a list that is not too old.</summary>
+    public async ValueTask HaveListAsync(string endpoint, CancellationToken cancellation)
+    {
+        var shape = Shape(endpoint);
+        if (shape.Endpoint.List is null) return;
+        var age = _lists.TryGetValue(endpoint, out var list) ? TimeSpan.FromMilliseconds(Environment.TickCount64 - list.At) : TimeSpan.MaxValue;
+        var refresh = TimeSpan.FromSeconds(shape.Endpoint.RefreshSeconds);
+        if (age < refresh) return;
+        var work = _listsUnderWay.GetOrAdd(endpoint, _ => new Lazy<Task>(() => Task.Run(() => AskListAsync(shape))));
+
+        // One that is not very old is still shown while the next is read.
+        var read = work.Value;
+        if (age < refresh * 2) return;
+        try
+        {
+            await read.WaitAsync(settings.TimeLimit, cancellation);
+        }
+        catch (TimeoutException)
+        {
+            throw new SourceException(SourceTrouble.TooSlow, $"The list of {endpoint} was not there within {settings.TimeLimit.TotalSeconds:0.#} s.");
+        }
+    }
+
+    private async Task<string> AskItemAsync(ApiShape shape, IReadOnlyList<string> key, string path, (string, string) name, string? tag)
+    {
+        try
+        {
+            return await TakeItemAsync(shape, key, path, name, tag);
+        }
+        finally
+        {
+            _underWay.TryRemove(name, out _);
+        }
+    }
+
+    private async Task<string> TakeItemAsync(ApiShape shape, IReadOnlyList<string> key, string path, (string, string) name, string? tag)
+    {
+        var answer = await _caller.GetAsync(path, tag, MostItemBytes, _ending.Token);
+        if (answer.Status != HttpStatusCode.NotModified)
+        {
+            var records = ApiRecords.Of(answer.Json, shape.Endpoint.Record, shape.Endpoint.Names, isList: false);
+            foreach (var record in records)
+                for (var i = 0; i < key.Count; i++)
+                    if (!record.Has(shape.Endpoint.Key[i], shape.TypeOf(shape.Endpoint.Key[i]), key[i]))
+                        throw new SourceException(SourceTrouble.Failed,
+                            $"{_caller.Shown(path)} was answered with a record whose {shape.Endpoint.Key[i]} is {record.Kept(shape.Endpoint.Key[i], FieldType.Text) ?? "lacking"}, not {key[i]}: it is not shown.")
+                        { IsFinding = true };
+            _store.Replace(shape, key, records);
+        }
+
+        if (_kept.Count >= MostKept) _kept.Clear();
+        _kept[name] = new Kept(Environment.TickCount64 + (long)answer.MaxAge.TotalMilliseconds, answer.Tag ?? (answer.Status == HttpStatusCode.NotModified ? tag : null));
+        return answer.Remark;
+    }
+
+    private async Task AskListAsync(ApiShape shape)
+    {
+        try
+        {
+            var (records, cut) = await ReadListAsync(shape.Endpoint, _ending.Token);
+            Keep(shape, records, cut);
+        }
+        finally
+        {
+            _listsUnderWay.TryRemove(shape.Endpoint.Name, out _);
+        }
+    }
+
+    private void Keep(ApiShape shape, IReadOnlyList<ApiRecord> records, bool cut)
+    {
+        _store.Replace(shape, null, records);
+
+        // What was known of single records is not in the store any more.
+        foreach (var name in _kept.Keys.Where(name => name.Endpoint == shape.Endpoint.Name)) _kept.TryRemove(name, out _);
+        _lists[shape.Endpoint.Name] = (Environment.TickCount64, cut);
+    }
+
+    private async Task<(List<ApiRecord> Records, bool Cut)> ReadListAsync(ApiEndpoint endpoint, CancellationToken cancellation)
+    {
+        using var limit = CancellationTokenSource.CreateLinkedTokenSource(cancellation);
+        limit.CancelAfter(ListLimit);
+        var records = new List<ApiRecord>();
+        string? path = PagePath(endpoint, 1, 0);
+        for (var page = 1; path is not null && page <= MostPages; page++)
+        {
+            var answer = await _caller.GetAsync(path, null, MostListBytes, limit.Token);
+            var found = ApiRecords.Of(answer.Json, endpoint.Records, endpoint.Names, isList: true);
+            records.AddRange(found);
+            if (records.Count > endpoint.Most) return (records[..endpoint.Most], true);
+            path = endpoint.Paging == ApiPaging.Links ? answer.Next : found.Count == 0 ? null : PagePath(endpoint, page + 1, records.Count);
+        }
+
+        return (records, path is not null);
+    }
+
+    private static string? PagePath(ApiEndpoint endpoint, int page, int offset) =>
+        ApiTemplate.Expand(endpoint.List!, name => (endpoint.Paging, name) switch
+        {
+            (ApiPaging.Page, "page") => page.ToString(System.Globalization.CultureInfo.InvariantCulture),
+            (ApiPaging.Offset, "offset") => offset.ToString(System.Globalization.CultureInfo.InvariantCulture),
+            _ => null,
+        });
+
+    private ApiShape Shape(string endpoint) =>
+        _shapes.GetValueOrDefault(endpoint) ?? throw new SourceException(SourceTrouble.Failed, $"There is no endpoint called {endpoint} any more.");
+
+    private static string? Path(ApiEndpoint endpoint, IReadOnlyList<string> key) =>
+        ApiTemplate.Expand(endpoint.Item!, name => endpoint.Key.ToList().IndexOf(name) is var at and >= 0 ? key[at] : null);
+
+    private static TableSchema Told(TableSchema table, ApiEndpoint endpoint) => table with
+    {
+        PrimaryKey = endpoint.Key.All(field => table.Find(field) is not null) ? endpoint.Key : [],
+        UniqueKeys = endpoint.Key.Count > 0 ? [endpoint.Key] : [],
+        CanList = endpoint.List is not null,
+        AboutRows = null,
+    };
+
+    private static List<string> Tables(RowOrigin table, IReadOnlyList<Join> joins) => [table.Name, .. joins.Select(join => join.Table.Name).Where(name => name != table.Name).Distinct()];
+
+    /// <summary>What a query asks for by key: the value of each field of the key; null where it asks otherwise.</summary>
+    private List<Operand>? Keyed(RecordQuery query)
+    {
+        if (!_shapes.TryGetValue(query.Table.Name, out var shape) || shape.Endpoint.Item is null) return null;
+        var operands = shape.Endpoint.Key.Select(field => query.Where.OfType<Condition.Equal>().FirstOrDefault(equal => equal.Column == ColumnRef.Own(field))?.Value).ToList();
+        return operands.Contains(null) ? null : [.. operands.OfType<Operand>()];
+    }
+
+    /// <param name="GoodUntil">In the clock's milliseconds.</param>
+    private sealed record Kept(long GoodUntil, string? Tag);
+}
+
+/// <summary>A query over what was read from an API, which is read first.</summary>
+internal sealed class HttpQuery(HttpSource source, IPreparedQuery inner, IReadOnlyList<string> tables, IReadOnlyList<Operand>? key) : IPreparedQuery
+{
+    public int Width => inner.Width;
+
+    public IReadOnlyList<string> ColumnNames => inner.ColumnNames;
+
+    public IReadOnlyList<int> SecretCells => inner.SecretCells;
+
+    public async ValueTask RunAsync(IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation)
+    {
+        string? remark = null;
+        if (key is not null) remark = await source.HaveItemAsync(tables[0], KeyOf(arguments), cancellation);
+        else await source.HaveListAsync(tables[0], cancellation);
+        for (var i = 1; i < tables.Count; i++) await source.HaveListAsync(tables[i], cancellation);
+        await inner.RunAsync(arguments, into, cancellation);
+        into.Remark = remark;
+    }
+
+    public string Shown(IReadOnlyList<Constant> arguments) => key is not null ? source.Shown(tables[0], KeyOf(arguments)) : $"{source.ShownList(tables[0])}\n{inner.Shown(arguments)}";
+
+    private List<string> KeyOf(IReadOnlyList<Constant> arguments) =>
+        [.. key!.Select(operand => operand switch { Operand.Argument argument => arguments[argument.Number].ToString()!, Operand.Written written => written.Value.ToString()!, _ => "" })];
+}
+
+/// <summary>APIs that answer with JSON: <c>{ engine: http, connection: https://gauges.example, endpoints: … }</c>.</summary>
+public sealed class HttpEngine : ISourceEngine
+{
+    public string Name => "http";
+
+    public ISource Open(SourceSettings settings) => new HttpSource(settings);
+}
