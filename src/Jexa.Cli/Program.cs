@@ -17,6 +17,8 @@ internal static class Program
         {
             DemoCommand.Create(),
             ServeCommand.Create(),
+            DraftCommand.Create(),
+            SourcesCommand.Create(),
             CheckCommand.Create(),
             PagesCommand.Create(),
             LinkCommand.Create(),

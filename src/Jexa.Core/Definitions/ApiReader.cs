@@ -1,4 +1,5 @@
 using System.Globalization;
+using Jexa.Core.Endpoints;
 using Jexa.Core.Values;
 
 namespace Jexa.Core.Definitions;

@@ -10,6 +10,9 @@ namespace Jexa.Core.Sites;
 /// <param name="Bytes">The file as it was read.</param>
 public sealed record Compilation(Site? Site, AppDefinition? Definition, IReadOnlyList<Finding> Findings, ReadOnlyMemory<byte> Bytes)
 {
+    /// <summary>The sources that could be opened, by their names in the app file, whether they answer or not.</summary>
+    public IReadOnlyDictionary<string, ISource> Opened { get; init; } = new Dictionary<string, ISource>();
+
     /// <summary>Whether a source could not be reached, so that its part of the file was not checked.</summary>
     public bool SourceIsAway => Findings.Any(finding => finding.Code == FindingCodes.SourceAway);
 }
@@ -28,9 +31,10 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
         var definition = AppFileReader.Read(file, bytes.Span, findings);
         if (definition is null) return new Compilation(null, null, findings.All, bytes);
         var described = new Dictionary<string, DescribedSource?>();
-        foreach (var source in definition.Sources) described[source.Name.Value] = await DescribeAsync(definition, source, findings, cancellation);
+        var opened = new Dictionary<string, ISource>();
+        foreach (var source in definition.Sources) described[source.Name.Value] = await DescribeAsync(definition, source, opened, findings, cancellation);
         var site = Compile(definition, described, findings);
-        return new Compilation(findings.HasErrors ? null : site with { Findings = findings.All }, definition, findings.All, bytes);
+        return new Compilation(findings.HasErrors ? null : site with { Findings = findings.All }, definition, findings.All, bytes) { Opened = opened };
     }
 
     private Site Compile(AppDefinition definition, Dictionary<string, DescribedSource?> described, FindingList findings)
@@ -129,7 +133,7 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
     }
 
     private async Task<DescribedSource?> DescribeAsync(
-        AppDefinition definition, SourceDefinition source, FindingList findings, CancellationToken cancellation)
+        AppDefinition definition, SourceDefinition source, Dictionary<string, ISource> all, FindingList findings, CancellationToken cancellation)
     {
         if (!sources.Knows(source.Engine.Value))
         {
@@ -157,6 +161,7 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
                 DeclaredKeys = !sources.TakesKeys(source.Engine.Value) ? "" : string.Join('\n', definition.Records.Where(record => record.Source.Value == source.Name.Value && record.Table is not null && record.Key.Count > 0)
                     .Select(record => $"{record.Table}: {string.Join(", ", record.Key)}").Distinct().Order(StringComparer.Ordinal)),
             });
+            all[source.Name.Value] = opened;
             var schema = await opened.DescribeAsync(cancellation);
             foreach (var note in schema.Notes)
                 findings.Add(note.IsFault ? FindingCodes.SourceFault : FindingCodes.SourceDoubt, source.Connection.At, note.Sentence, note.Remedy, found: source.Connection.Value);

@@ -1,5 +1,5 @@
 using System.Text.Json;
-using Jexa.Core.Definitions;
+using Jexa.Core.Endpoints;
 
 namespace Jexa.Core.Sources;
 

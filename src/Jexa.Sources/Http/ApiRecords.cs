@@ -1,6 +1,6 @@
 using System.Globalization;
 using System.Text.Json;
-using Jexa.Core.Definitions;
+using Jexa.Core.Endpoints;
 using Jexa.Core.Sources;
 using Jexa.Core.Values;
 

@@ -1,4 +1,4 @@
-using Jexa.Core.Definitions;
+using Jexa.Core.Endpoints;
 using Jexa.Core.Sources;
 using Jexa.Core.Values;
 using Jexa.Sources.Sqlite;
@@ -9,6 +9,9 @@ namespace Jexa.Sources.Http;
 /// <summary>One kind of record as it is kept.</summary>
 internal sealed record ApiShape(ApiEndpoint Endpoint, IReadOnlyList<(string Name, FieldType Type)> Columns)
 {
+    /// <summary>Whether all fields of the key are among those that its records have.</summary>
+    public bool HasKey => Endpoint.Key.Count > 0 && Endpoint.Key.All(key => Columns.Any(column => column.Name == key));
+
     public FieldType TypeOf(string column) => Columns.FirstOrDefault(known => known.Name == column).Type;
 }
 
@@ -42,7 +45,7 @@ internal sealed class ApiStore : IAsyncDisposable
             var table = Quoted(shape.Endpoint.Name);
             if (anew) Run($"DROP TABLE IF EXISTS {table}");
             Run($"CREATE TABLE IF NOT EXISTS {table} ({string.Join(", ", shape.Columns.Select(column => $"{Quoted(column.Name)} {(column.Type == FieldType.Any ? "" : column.Type.Word().ToUpperInvariant())}"))})");
-            if (shape.Endpoint.Key.Count > 0) Run($"CREATE INDEX IF NOT EXISTS {Quoted(shape.Endpoint.Name + " key")} ON {table} ({string.Join(", ", shape.Endpoint.Key.Select(Quoted))})");
+            if (shape.HasKey) Run($"CREATE INDEX IF NOT EXISTS {Quoted(shape.Endpoint.Name + " key")} ON {table} ({string.Join(", ", shape.Endpoint.Key.Select(Quoted))})");
         }
     }
 

@@ -1,6 +1,6 @@
 using System.Collections.Concurrent;
 using System.Net;
-using Jexa.Core.Definitions;
+using Jexa.Core.Endpoints;
 using Jexa.Core.Plans;
 using Jexa.Core.Schemas;
 using Jexa.Core.Sources;
@@ -59,6 +59,8 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
             }
 
             var shape = new ApiShape(endpoint, columns);
+            if (!shape.HasKey && endpoint.Key.Count > 0)
+                notes.Add(new SourceNote($"The records of {endpoint.Name} have no field called {endpoint.Key.First(key => columns.TrueForAll(column => column.Item1 != key))}, which is to be their key.", "Name fields that they have.", true));
             var isNew = !_shapes.TryGetValue(endpoint.Name, out var old) || !old.Columns.SequenceEqual(columns);
             _store.Shape(shape, isNew);
             if (isNew) foreach (var key in _kept.Keys.Where(key => key.Endpoint == endpoint.Name)) _kept.TryRemove(key, out _);
@@ -233,7 +235,7 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
     private static TableSchema Told(TableSchema table, ApiEndpoint endpoint) => table with
     {
         PrimaryKey = endpoint.Key.All(field => table.Find(field) is not null) ? endpoint.Key : [],
-        UniqueKeys = endpoint.Key.Count > 0 ? [endpoint.Key] : [],
+        UniqueKeys = endpoint.Key.Count > 0 && endpoint.Key.All(field => table.Find(field) is not null) ? [endpoint.Key] : [],
         CanList = endpoint.List is not null,
         AboutRows = null,
     };
@@ -243,7 +245,7 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
     /// <summary>What a query asks for by key: the value of each field of the key; null where it asks otherwise.</summary>
     private List<Operand>? Keyed(RecordQuery query)
     {
-        if (!_shapes.TryGetValue(query.Table.Name, out var shape) || shape.Endpoint.Item is null) return null;
+        if (!_shapes.TryGetValue(query.Table.Name, out var shape) || shape.Endpoint.Item is null || !shape.HasKey) return null;
         var operands = shape.Endpoint.Key.Select(field => query.Where.OfType<Condition.Equal>().FirstOrDefault(equal => equal.Column == ColumnRef.Own(field))?.Value).ToList();
         return operands.Contains(null) ? null : [.. operands.OfType<Operand>()];
     }

@@ -22,6 +22,8 @@ public sealed class TestDatabase : IDisposable
 
     public string Engine { get; }
 
+    public string Folder => _folder;
+
     public string Connection => _server?.Connection(_name) ?? "register.db";
 
     public PrivateServer Server => _server!;

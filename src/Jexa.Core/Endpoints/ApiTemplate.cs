@@ -1,6 +1,6 @@
 using System.Text;
 
-namespace Jexa.Core.Definitions;
+namespace Jexa.Core.Endpoints;
 
 /// <summary>
 /// URI templates of endpoints (RFC 6570): literals, <c>{name}</c>, <c>{?a,b}</c> and <c>{&amp;a,b}</c>. What is not given in a query

@@ -1,6 +1,6 @@
 using Jexa.Core.Values;
 
-namespace Jexa.Core.Definitions;
+namespace Jexa.Core.Endpoints;
 
 /// <summary>How the pages of an API's list follow each other.</summary>
 public enum ApiPaging

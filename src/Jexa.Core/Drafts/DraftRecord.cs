@@ -1,0 +1,137 @@
+using Jexa.Core.Formats;
+using Jexa.Core.Keys;
+using Jexa.Core.Schemas;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Drafts;
+
+/// <summary>What a draft makes of one table: its name, its key, which columns say what.</summary>
+internal sealed class DraftRecord
+{
+    private const int MostShown = 6;
+    private const int LongText = 200;
+
+    private static readonly string[] LabelWords = ["name", "title", "label", "caption", "subject", "headline"];
+    private static readonly string[] SecretWords = ["password", "passwd", "secret", "token", "hash", "salt", "apikey", "privatekey"];
+    private static readonly string[] LongWords = ["note", "notes", "description", "body", "comment", "comments", "remark", "remarks", "text", "content", "story", "details", "memo", "bio", "summary", "html", "json", "payload", "data"];
+    private static readonly string[] BookWords = ["created", "added", "updated", "modified", "changed", "inserted", "deleted"];
+
+    public DraftRecord(TableSchema table, string name)
+    {
+        Table = table;
+        Name = name;
+        One = Labels.OfRecord(name);
+        IsTie = IsTieTable(table);
+        HasOwnKey = table.PrimaryKey.Count > 0 && table.PrimaryKey.All(CanBeKey);
+        Key = table.PrimaryKey.Count > 0 ? table.PrimaryKey
+            : table.UniqueKeys.FirstOrDefault(key => key.All(column => CanBeKey(column) && table.Find(column) is { Nullable: false })) is { } unique ? unique
+            : [.. table.Columns.Where(column => CanBeKey(column.Name) && !IsLong(column)).OrderBy(column => column.Nullable).Take(3).Select(column => column.Name)];
+        IsKeyProven = table.IsUnique([.. Key]) && Key.All(column => CanBeKey(column));
+        Label = LabelOf();
+        Date = table.Columns.FirstOrDefault(column => column is { Nullable: false, Type: FieldType.Date } && !IsBookkeeping(column.Name))
+            ?? table.Columns.FirstOrDefault(column => column is { Nullable: false, Type: FieldType.Timestamp } && !IsBookkeeping(column.Name));
+    }
+
+    public TableSchema Table { get; }
+
+    public string Name { get; }
+
+    /// <summary>One record, inside a sentence.</summary>
+    public string One { get; }
+
+    /// <summary>The columns that its records are told apart by, or at least put in order by; empty where there are none.</summary>
+    public IReadOnlyList<string> Key { get; }
+
+    /// <summary>Whether the source says that the key is one, and addresses can carry it.</summary>
+    public bool IsKeyProven { get; }
+
+    public bool HasOwnKey { get; }
+
+    /// <summary>Whether it does little more than tie two others together.</summary>
+    public bool IsTie { get; }
+
+    /// <summary>The column that says most of a record; null where none does.</summary>
+    public ColumnSchema? Label { get; }
+
+    /// <summary>The day that a record is of; null where it is of none.</summary>
+    public ColumnSchema? Date { get; }
+
+    /// <summary>Foreign keys of one column that lead to another table of the draft.</summary>
+    public List<(string Column, DraftRecord Other)> References { get; } = [];
+
+    /// <summary>Foreign keys that lead here, by the records that have them.</summary>
+    public List<(DraftRecord From, IReadOnlyList<string> Columns)> Referrers { get; } = [];
+
+    public IEnumerable<ColumnSchema> Secrets => Table.Columns.Where(column => IsSecret(column.Name));
+
+    public IEnumerable<ColumnSchema> Kept(string kind) => Table.Columns.Where(column => column.Type is FieldType.Timestamp or FieldType.Date && !column.Automatic
+        && (kind == "created" ? Starts(column.Name, "created", "added", "inserted") : Starts(column.Name, "updated", "modified", "changed")));
+
+    /// <summary>The columns that a list shows: what it is called, what it belongs to, its state, its dates and numbers; nothing long.</summary>
+    public List<string> Shown()
+    {
+        var shown = new List<string>();
+        if (Label is not null) shown.Add(Label.Name);
+        var references = References.Select(reference => reference.Column).ToHashSet();
+        var others = Table.Columns.Where(column => !shown.Contains(column.Name) && !IsSecret(column.Name) && !IsLong(column) && !IsBookkeeping(column.Name)
+            && column.Type != FieldType.Bytes && !(column.Automatic && Key.Contains(column.Name) && (Label is not null || Table.Columns.Count > 2)));
+        foreach (var column in others.OrderBy(column => Rank(column, references)).ThenBy(column => Table.Columns.ToList().IndexOf(column)).Take(MostShown - shown.Count)) shown.Add(column.Name);
+
+        // The best columns, in the order that the table has them.
+        if (Label is null && Date is { } date && shown.Remove(date.Name)) shown.Insert(0, date.Name);
+        var first = shown.Take(Label is null && Date is null ? 0 : 1).ToList();
+        first.AddRange(shown.Except(first).OrderBy(name => Table.Columns.ToList().FindIndex(column => column.Name == name)));
+        return first.Count > 0 ? first : [Table.Columns[0].Name];
+    }
+
+    /// <summary>The column of a list that leads to the record: the one it is called by, never one that leads elsewhere if another is there.</summary>
+    public string Leading(IReadOnlyList<string> shown) => shown.FirstOrDefault(name => name == Label?.Name) ?? shown.FirstOrDefault(name => name == Date?.Name)
+        ?? shown.FirstOrDefault(name => !References.Exists(reference => reference.Column == name)) ?? shown[0];
+
+    /// <summary>The columns that a search looks in.</summary>
+    public List<string> Searched() =>
+        [.. Table.Columns.Where(column => column.Type == FieldType.Text && column.Rules.OneOf is null && !IsSecret(column.Name) && (column == Label || Table.IsUnique([column.Name]) || Words(column.Name).Any(LabelWords.Contains))).Take(3).Select(column => column.Name)];
+
+    public bool CanBeKey(string column) => Table.Find(column) is { } found && KeyType.For(found, found.Type, TextForm.Any) is not null;
+
+    public static bool IsLong(ColumnSchema column) => column.Type == FieldType.Text && column.Rules.OneOf is null
+        && (column.Rules.MaxLength > LongText || (column.Rules.MaxLength is null && Words(column.Name).Any(LongWords.Contains))
+            || column.DeclaredType.Contains("json", StringComparison.OrdinalIgnoreCase) || column.DeclaredType.Contains("[]", StringComparison.Ordinal)
+            || column.DeclaredType.Contains("mediumtext", StringComparison.OrdinalIgnoreCase) || column.DeclaredType.Contains("longtext", StringComparison.OrdinalIgnoreCase));
+
+    private static int Rank(ColumnSchema column, HashSet<string> references) =>
+        references.Contains(column.Name) ? 0 : column.Rules.OneOf is not null ? 1 : column.Type is FieldType.Date or FieldType.Timestamp ? 2
+        : column.Type == FieldType.Text && !column.Nullable ? 3 : column.Type is FieldType.Decimal or FieldType.Integer or FieldType.Real ? 4 : column.Type == FieldType.Boolean ? 5 : 6;
+
+    private ColumnSchema? LabelOf()
+    {
+        var texts = Table.Columns.Where(column => column.Type == FieldType.Text && !IsSecret(column.Name) && !IsLong(column) && column.Rules.OneOf is null).ToList();
+        bool Unique(ColumnSchema column) => Table.IsUnique([column.Name]);
+        return texts.Find(column => LabelWords.Contains(column.Name.ToLowerInvariant()) && Unique(column))
+            ?? texts.Find(column => LabelWords.Contains(column.Name.ToLowerInvariant()))
+            ?? texts.Find(column => Words(column.Name).Any(LabelWords.Contains))
+            ?? texts.Find(column => Unique(column) && !Key.Contains(column.Name))
+            ?? texts.Find(Unique);
+    }
+
+    /// <summary>A table whose key is foreign keys only, at least two, and that has next to nothing else.</summary>
+    private static bool IsTieTable(TableSchema table)
+    {
+        var tying = table.ForeignKeys.SelectMany(key => key.Columns).ToHashSet();
+        return table.ForeignKeys.Count >= 2 && table.PrimaryKey.Count >= 2 && table.PrimaryKey.All(tying.Contains)
+            && table.Columns.Count(column => !tying.Contains(column.Name) && !IsBookkeeping(column.Name)) <= 1;
+    }
+
+    private static bool IsSecret(string name) => SecretWords.Any(word => name.Replace("_", "").Contains(word, StringComparison.OrdinalIgnoreCase));
+
+    private static bool IsBookkeeping(string name) => Starts(name, BookWords);
+
+    private static bool Starts(string name, params ReadOnlySpan<string> words)
+    {
+        foreach (var word in words)
+            if (Words(name) is [var first, ..] && first == word) return true;
+        return false;
+    }
+
+    private static string[] Words(string name) => Labels.OfRecord(name).Split(' ');
+}

@@ -1,0 +1,304 @@
+using System.Text;
+using Jexa.Core.Formats;
+using Jexa.Core.Schemas;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Drafts;
+
+/// <summary>An app file as a draft, and what it was unsure of.</summary>
+public sealed record AppDraft(string Text, IReadOnlyList<string> Doubts, int Records, int Pages);
+
+/// <summary>
+/// Writes a first app file over a source: a list, a detail page and, where it can be written to, pages to edit for each table; labels,
+/// columns, related records, years and side lists as a person would choose them who sees the schema and nothing else.
+/// </summary>
+public sealed class Drafter
+{
+    private const int MostInMenu = 14;
+    private const int MostRelated = 6;
+    private const long FewRows = 40;
+    private const long ManyRows = 200;
+
+    private readonly SourceSchema _schema;
+    private readonly List<DraftRecord> _records = [];
+    private readonly StringBuilder _text = new();
+    private readonly List<string> _doubts = [];
+    private readonly HashSet<string> _pageNames = [];
+    private int _pages;
+
+    private Drafter(SourceSchema schema) => _schema = schema;
+
+    /// <param name="connection">As it is to stand in the file.</param>
+    public static AppDraft Write(string title, string engine, string connection, SourceSchema schema) => new Drafter(schema).Write(title, engine, connection);
+
+    private AppDraft Write(string title, string engine, string connection)
+    {
+        Gather();
+        var ordered = _records.OrderBy(record => record.Table.Kind == TableKind.View).ThenBy(record => record.IsTie).ThenByDescending(Weight).ThenBy(record => record.Name, StringComparer.Ordinal).ToList();
+        Line(0, "# A first draft, made from what the source says of itself. Change whatever you like: it is yours.");
+        Line(0, $"app: {Quoted(title)}");
+        if (ordered.Find(record => Pages(record)) is { } home) Line(0, $"home: {ListName(home)}");
+        Line(0, "");
+        Line(0, "sources:");
+        Line(1, $"data: {{ engine: {engine}, connection: {Quoted(connection)} }}");
+        Line(0, "");
+        Line(0, "records:");
+        if (ordered.Count == 0) Line(1, "# The source has no tables.");
+        foreach (var record in ordered) WriteRecord(record);
+        Line(0, "");
+        Line(0, "pages:");
+        foreach (var record in ordered) WritePages(record, ordered.IndexOf(record) < MostInMenu && !record.IsTie);
+        var text = _text.ToString();
+        var first = text.IndexOf('\n') + 1;
+        return new AppDraft(text[..first] + string.Concat(_doubts.Select(doubt => $"# Unsure: {doubt}\n")) + text[first..], _doubts, _records.Count, _pages);
+    }
+
+    private void Gather()
+    {
+        var names = new HashSet<string>();
+        foreach (var table in _schema.Tables.Where(table => table.Columns.Count > 0))
+        {
+            var record = new DraftRecord(table, Named(table.Name, names));
+            if (record.Key.Count > 0) _records.Add(record);
+            else Doubt($"{table.Name} has no column that an address could carry; it is left out.");
+        }
+
+        foreach (var record in _records)
+        {
+            foreach (var key in record.Table.ForeignKeys)
+            {
+                if (_records.Find(other => other.Table.Name == key.Table) is not { } other) continue;
+                other.Referrers.Add((record, key.Columns));
+                if (key.Columns is [var only]) record.References.Add((only, other));
+            }
+        }
+    }
+
+    private void WriteRecord(DraftRecord record)
+    {
+        var table = record.Table;
+        Line(0, "");
+        if (record.IsTie) Line(1, $"# {table.Name} ties {string.Join(" and ", table.ForeignKeys.Select(key => key.Table).Distinct())} together.");
+        Line(1, $"{record.Name}:");
+        Line(2, $"from: {Quoted($"data.{table.Name}")}");
+        if (table.PrimaryKey.Count == 0)
+        {
+            Line(2, $"key: {List(record.Key)}{(record.IsKeyProven ? "" : "          # nothing keeps it unique: name what tells these apart")}");
+            if (!record.IsKeyProven)
+            {
+                if (table.Kind == TableKind.View) Line(2, "unique: assumed");
+                Doubt($"{table.Name} has no key: it gets a list and no page of its own.");
+            }
+        }
+
+        if (record.Label is { } label) Line(2, $"label: {Quoted(label.Name)}");
+        else if (record.IsKeyProven) Line(2, $"label: {Quoted($"{Labels.Capital(record.One)} {string.Join("/", record.Key.Select(key => $"{{{key}}}"))}")}");
+        if (record.Label is { } chosen && !table.IsUnique([chosen.Name]) && table.UniqueKeys.Count > 0 && !chosen.Name.Contains("name", StringComparison.OrdinalIgnoreCase) && !chosen.Name.Contains("title", StringComparison.OrdinalIgnoreCase))
+            Doubt($"{record.Name} is called by {chosen.Name}, which need not tell two of them apart.");
+        if (Parent(record) is { } parent) Line(2, $"parent: {Quoted(parent)}");
+        var fields = new List<string>();
+        foreach (var secret in record.Secrets)
+        {
+            fields.Add($"{Quoted(secret.Name)}: {{ secret: true }}");
+            Doubt($"{table.Name}.{secret.Name} looks secret and is never shown.");
+        }
+
+        if (IsEdited(record))
+        {
+            foreach (var kept in record.Kept("created").Take(1)) fields.Add($"{Quoted(kept.Name)}: {{ kept: created }}");
+            foreach (var kept in record.Kept("changed").Take(1)) fields.Add($"{Quoted(kept.Name)}: {{ kept: changed }}");
+        }
+
+        foreach (var column in table.Columns.Where(column => DraftRecord.IsLong(column) && column.Rules.MaxLength is null && !record.Secrets.Contains(column))) fields.Add($"{Quoted(column.Name)}: {{ as: long_text }}");
+        if (fields.Count == 0) return;
+        Line(2, "fields:");
+        foreach (var field in fields) Line(3, field);
+    }
+
+    private void WritePages(DraftRecord record, bool inMenu)
+    {
+        if (!Pages(record) && record.IsTie) return;
+        var shown = record.Shown();
+        var path = PathOf(record);
+        var detail = HasDetail(record);
+        Line(0, "");
+        Line(1, $"{ListName(record)}:");
+        Line(2, $"path: {path}");
+        Line(2, $"list: {record.Name}");
+        Line(2, $"show: {List(shown)}");
+        if (record.Date is { } date && record.Table.AboutRows > ManyRows) Line(2, $"order: [{Quoted("-" + date.Name)}]");
+        else if (record.Label is { } label) Line(2, $"order: [{Quoted(label.Name)}]");
+        var searched = record.Searched();
+        if (searched.Count > 0) Line(2, $"search: {List(searched)}");
+        var side = Sides(record);
+        if (side.Count > 0) Line(2, $"side: [{string.Join(", ", side)}]");
+        if (detail) Line(2, $"links: [{{ to: {record.Name}, column: {Quoted(record.Leading(shown))} }}]");
+        if (!inMenu) Line(2, "menu: hidden");
+        _pages++;
+        if (record.Date is { Type: FieldType.Date } year && record.Table.AboutRows > ManyRows)
+        {
+            Line(0, "");
+            Line(1, $"{Page($"{ListName(record)}-of-year")}:");
+            Line(2, $"path: {path}{{?year}}");
+            Line(2, $"list: {record.Name}");
+            Line(2, $"title: {Quoted($"{Labels.Capital(Labels.Plural(record.One))} of {{year}}")}");
+            Line(2, $"show: {List(shown)}");
+            Line(2, $"where: {{ {Quoted(year.Name)}: {{ year: \"{{year}}\" }} }}");
+            Line(2, $"order: [{Quoted("-" + year.Name)}]");
+            Line(2, "required: [year]");
+            if (detail) Line(2, $"links: [{{ to: {record.Name}, column: {Quoted(record.Leading(shown))} }}]");
+            _pages++;
+        }
+
+        foreach (var (from, to) in Parents(record)) WriteListOf(record, from, to, shown, detail);
+        if (!detail) return;
+        var ids = record.Key.Count == 1 ? "{id}" : string.Join("/", record.Key.Select(key => $"{{{Parameter(key)}}}"));
+        var by = record.Key.Count == 1 ? $"by: {{ id: {Quoted(record.Key[0])} }}" : $"by: {{ {string.Join(", ", record.Key.Select(key => $"{Parameter(key)}: {Quoted(key)}"))} }}";
+        Line(0, "");
+        Line(1, $"{record.Name}:");
+        Line(2, $"path: {Quoted($"{path}/{ids}")}");
+        Line(2, $"detail: {record.Name}");
+        Line(2, by);
+        var related = Related(record);
+        if (IsEdited(record)) Line(2, $"links: [{{ to: {record.Name}-edit }}, {{ to: {record.Name}-delete }}]");
+        if (related.Count > 0)
+        {
+            Line(2, "related:");
+            foreach (var block in related) Line(3, $"- {block}");
+        }
+
+        _pages++;
+        if (!IsEdited(record)) return;
+        WriteForm(record, "edit", $"{path}/{ids}/edit", by);
+        var lacking = record.Table.Columns.FirstOrDefault(column => column is { Type: FieldType.Bytes, Nullable: false, Default: null, Automatic: false });
+        if (lacking is null) WriteForm(record, "new", record.Key.Count == 1 && record.Table.Find(record.Key[0])!.Type == FieldType.Text ? $"/new-{record.Name}" : $"{path}/new", null);
+        else Line(1, $"# No page for a new {record.One}: {lacking.Name} holds bytes, which a form cannot ask for.");
+        WriteForm(record, "delete", $"{path}/{ids}/delete", by);
+    }
+
+    private void WriteForm(DraftRecord record, string kind, string path, string? by)
+    {
+        Line(0, "");
+        Line(1, $"{record.Name}-{kind}:");
+        Line(2, $"path: {Quoted(path)}");
+        Line(2, $"{kind}: {record.Name}");
+        if (by is not null) Line(2, by);
+        _pages++;
+    }
+
+    /// <summary>A list of the records of one parent, so that its page can lead to all of them.</summary>
+    private void WriteListOf(DraftRecord record, string column, DraftRecord to, List<string> shown, bool detail)
+    {
+        Line(0, "");
+        Line(1, $"{Page($"{ListName(record)}-of-{to.Name}")}:");
+        Line(2, $"path: {Quoted($"{PathOf(to)}/{{{Parameter(column)}}}/{ListName(record)}")}");
+        Line(2, $"list: {record.Name}");
+        Line(2, $"where: {{ {Quoted(column)}: \"{{{Parameter(column)}}}\" }}");
+        Line(2, $"show: {List(shown.Where(name => name != column))}");
+        if (detail) Line(2, $"links: [{{ to: {record.Name}, column: {Quoted(record.Leading([.. shown.Where(name => name != column)]))} }}]");
+        _pages++;
+    }
+
+    /// <summary>The parents whose page leads to a list of its own: large tables, tied by one column that is no part of their own key.</summary>
+    private static IEnumerable<(string Column, DraftRecord To)> Parents(DraftRecord record) =>
+        record.Table.AboutRows <= ManyRows || record.Shown().Count < 2 ? [] : record.References.Where(reference => reference.Other != record && reference.Other.Key.Count == 1 && HasDetail(reference.Other)
+            && record.References.Count(other => other.Other == reference.Other) == 1 && record.Shown().Exists(name => name != reference.Column)).Select(reference => (reference.Column, reference.Other)).Take(2);
+
+    private static List<string> Related(DraftRecord record)
+    {
+        var blocks = new List<string>();
+        foreach (var (from, columns) in record.Referrers.Where(referrer => referrer.From != record).OrderBy(referrer => referrer.From.Table.Kind == TableKind.View).ThenByDescending(referrer => referrer.From.Table.AboutRows ?? 0).Take(MostRelated))
+        {
+            var several = record.Referrers.Count(other => other.From == from) > 1 || from.References.Exists(reference => reference.Other == record) && record.References.Exists(reference => reference.Other == from);
+            var shown = from.Shown().Where(name => !columns.Contains(name)).ToList();
+            blocks.Add($"{{ record: {from.Name}{(several ? $", by: {Quoted(columns[0])}, title: {Quoted($"{Labels.Capital(Labels.Plural(from.One))} by {Labels.OfReference(columns[0]).ToLowerInvariant()}")}" : "")}"
+                + $"{(shown.Count > 0 ? $", show: {List(shown)}" : "")}{(from.Date is { } date ? $", order: [{Quoted("-" + date.Name)}]" : "")} }}");
+        }
+
+        return blocks;
+    }
+
+    private static List<string> Sides(DraftRecord record)
+    {
+        var sides = new List<string>();
+        if (record.Table.AboutRows is not > ManyRows) return sides;
+        if (record.Date is { Type: FieldType.Date } date) sides.Add($"{{ by: {Quoted("-" + date.Name)}, part: year }}");
+        sides.AddRange(Parents(record).Where(parent => parent.To.Table.AboutRows is > 1 and <= FewRows).Select(parent => Quoted(parent.Column)));
+        return sides;
+    }
+
+    /// <summary>The foreign key that leads to what a record is a part of: one that its own key holds, else the only one that is never empty.</summary>
+    private static string? Parent(DraftRecord record)
+    {
+        var own = record.Table.ForeignKeys.Where(key => key.Table != record.Table.Name && record.References.Exists(reference => key.Columns is [var only] && reference.Column == only)).ToList();
+        var must = own.Where(key => key.Columns.All(column => record.Table.Find(column) is { Nullable: false })).ToList();
+        var key = must.Find(key => key.Columns.All(record.Key.Contains)) ?? (must.Count == 1 ? must[0] : null);
+        if (key is null) return null;
+        var parent = record.References.First(reference => reference.Column == key.Columns[0]).Other;
+
+        // Two that are each other's parents would have no end.
+        for (var (at, steps) = (parent, 0); steps < 20; steps++)
+        {
+            if (at == record) return null;
+            if (at.References.Find(reference => at.Table.Find(reference.Column) is { Nullable: false }).Other is not { } above || above == at) break;
+            at = above;
+        }
+
+        return HasDetail(parent) ? key.Columns[0] : null;
+    }
+
+    private static long Weight(DraftRecord record) => (record.Referrers.Count * 1000) + (record.References.Count * 10) + Math.Min(record.Table.AboutRows ?? 0, 900_000) / 1000 - (record.Table.AboutRows <= FewRows ? 500 : 0);
+
+    private static bool Pages(DraftRecord record) => !record.IsTie;
+
+    private static bool HasDetail(DraftRecord record) => record.IsKeyProven && !record.IsTie;
+
+    private bool IsEdited(DraftRecord record) => HasDetail(record) && _schema.ReadOnlyBecause is null && record.Table.IsWritable && record.HasOwnKey;
+
+    private static string ListName(DraftRecord record) => Slug(Labels.Plural(record.One)) is var many && many == record.Name ? $"{many}-list" : many;
+
+    private static string PathOf(DraftRecord record) => "/" + ListName(record);
+
+    private string Page(string name)
+    {
+        _pageNames.Add(name);
+        return name;
+    }
+
+    private static string Parameter(string column)
+    {
+        var name = new string([.. column.Select(c => char.IsAsciiLetterOrDigit(c) ? c : '_')]);
+        return Addresses.PathTemplate.ReservedParameters.Contains(name) || !char.IsAsciiLetter(name[0]) ? "of_" + name : name;
+    }
+
+    /// <summary>A record's name: the table's, one of them, in lower case with hyphens.</summary>
+    private static string Named(string table, HashSet<string> names)
+    {
+        var slug = Slug(Labels.OfRecord(table[(table.LastIndexOf('.') + 1)..]));
+        var cut = slug.LastIndexOf('-') + 1;
+        var name = slug[..cut] + Singular(slug[cut..]);
+        if (name.Length == 0 || !char.IsAsciiLetter(name[0])) name = "t-" + name;
+        name = name.Length > 40 ? name[..40].TrimEnd('-') : name;
+        var free = name;
+        for (var i = 2; !names.Add(free); i++) free = $"{name}-{i}";
+        return free;
+    }
+
+    private static string Slug(string words) => new string([.. words.Normalize(NormalizationForm.FormD).Where(c => !char.IsSurrogate(c) && (char.IsAsciiLetterOrDigit(c) || c is ' ' or '-')).Select(c => c == ' ' ? '-' : char.ToLowerInvariant(c))]).Trim('-');
+
+    private static string Singular(string word) => word.Length < 4 ? word
+        : word.EndsWith("ies", StringComparison.Ordinal) ? word[..^3] + "y"
+        : word.EndsWith("sses", StringComparison.Ordinal) || word.EndsWith("xes", StringComparison.Ordinal) || word.EndsWith("ches", StringComparison.Ordinal) || word.EndsWith("shes", StringComparison.Ordinal) ? word[..^2]
+        : word.EndsWith('s') && !word.EndsWith("ss", StringComparison.Ordinal) && !word.EndsWith("us", StringComparison.Ordinal) && !word.EndsWith("is", StringComparison.Ordinal) ? word[..^1] : word;
+
+    private static string List(IEnumerable<string> names) => $"[{string.Join(", ", names.Select(Quoted))}]";
+
+    /// <summary>A text as YAML takes it without a second meaning.</summary>
+    private static string Quoted(string text) =>
+        text.Length > 0 && text.All(c => char.IsAsciiLetterOrDigit(c) || c is '_' or '-' or '.' or '/') && char.IsAsciiLetter(text[0]) && text.ToLowerInvariant() is not ("true" or "false" or "yes" or "no" or "on" or "off" or "null" or "y" or "n")
+            ? text : $"\"{text.Replace("\\", "\\\\").Replace("\"", "\\\"").Replace("\n", "\\n").Replace("\t", "\\t")}\"";
+
+    private void Doubt(string sentence) => _doubts.Add(sentence);
+
+    private void Line(int depth, string text) => _text.Append(' ', text.Length == 0 ? 0 : depth * 2).Append(text).Append('\n');
+}

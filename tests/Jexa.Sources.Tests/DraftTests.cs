@@ -1,0 +1,142 @@
+using System.Text;
+using Jexa.Core.Addresses;
+using Jexa.Core.Definitions;
+using Jexa.Core.Drafts;
+using Jexa.Core.Sites;
+using Jexa.Core.Sources;
+using Jexa.Demo;
+using Jexa.Sources.Sqlite;
+using Jexa.Sources.Tests.Conformance;
+
+namespace Jexa.Sources.Tests;
+
+/// <summary>First app files drafted from schemas: good ones, ugly ones, large ones.</summary>
+public sealed class DraftTests
+{
+    private static async Task<(AppDraft Draft, Compilation Compilation)> DraftAsync(TestDatabase database, string schema)
+    {
+        database.Execute(schema);
+        await using var source = database.Open();
+        var draft = Drafter.Write("Test", database.Engine, "${BASE}", await source.DescribeAsync(CancellationToken.None));
+        await using var sources = new SourceRegistry([TestDatabase.EngineOf(database.Engine)]);
+        var folder = Directory.CreateTempSubdirectory("jexa-draft-").FullName;
+        var connection = database.Engine == "sqlite" ? database.Folder + "/register.db" : database.Connection;
+        var compilation = await new SiteCompiler(sources, name => name == "BASE" ? connection : null, Mount.Root).CompileAsync(Path.Combine(folder, "app.yaml"), Encoding.UTF8.GetBytes(draft.Text), CancellationToken.None);
+        Directory.Delete(folder);
+        return (draft, compilation);
+    }
+
+    private const string Register = """
+        CREATE TABLE district (slug TEXT NOT NULL PRIMARY KEY, name TEXT NOT NULL);
+        CREATE TABLE bridges (id INTEGER PRIMARY KEY, code TEXT NOT NULL UNIQUE, name TEXT NOT NULL, district TEXT NOT NULL REFERENCES district (slug), status TEXT NOT NULL CHECK (status IN ('open', 'closed')),
+          opened_on DATE, story TEXT, password_hash TEXT, created_at TIMESTAMP);
+        CREATE TABLE inspection (id INTEGER PRIMARY KEY, bridge_id INTEGER NOT NULL REFERENCES bridges (id), held_on DATE NOT NULL, verdict TEXT NOT NULL);
+        CREATE TABLE tag (tag_id INTEGER PRIMARY KEY, title TEXT NOT NULL UNIQUE);
+        CREATE TABLE bridge_tag (bridge_id INTEGER NOT NULL REFERENCES bridges (id), tag_id INTEGER NOT NULL REFERENCES tag (tag_id), PRIMARY KEY (bridge_id, tag_id));
+        CREATE VIEW open_bridges AS SELECT id, name FROM bridges WHERE status = 'open';
+        """;
+
+    [Theory]
+    [InlineData("sqlite")]
+    [InlineData("postgresql")]
+    [InlineData("mariadb")]
+    public async Task A_register_gets_the_pages_that_a_person_would_give_it(string engine)
+    {
+        using var database = new TestDatabase(engine);
+        var (draft, compilation) = await DraftAsync(database, SchemaDialect.Translate(Register, engine));
+        Assert.True(compilation.Site is not null, string.Join("\n", compilation.Findings) + draft.Text);
+        Assert.DoesNotContain(compilation.Findings, finding => finding.Code.Severity == Severity.Error);
+        Assert.Contains("home: bridges\n", draft.Text);
+        var app = compilation.Definition!;
+        RecordDefinition Record(string name) => app.Records.Single(record => record.Name.Value == name);
+        PageDefinition Page(string name) => app.Pages.Single(page => page.Name.Value == name);
+        Assert.Equal(["bridge", "bridge-tag", "district", "inspection", "open-bridge", "tag"], app.Records.Select(record => record.Name.Value).Order());
+        Assert.Equal("name", Record("bridge").Label!.Value);
+        Assert.Equal("title", Record("tag").Label!.Value);
+        Assert.Equal(["bridge_id"], Record("inspection").Parent.Select(field => field.Value));
+        Assert.Contains("password_hash: { secret: true }", draft.Text);
+        Assert.Contains("created_at: { kept: created }", draft.Text);
+        Assert.Equal("name district status opened_on", string.Join(' ', Page("bridges").Show.Select(name => name.Value).Where(name => name != "code")));
+        Assert.Equal(["inspection", "bridge-tag"], Page("bridge").Related.Select(block => block.Record!.Value).OrderByDescending(name => name));
+        Assert.Equal("/bridges/{id}/edit", Page("bridge-edit").Path.Value);
+        Assert.Equal("/new-district", Page("district-new").Path.Value);
+        Assert.Contains("# bridge_tag ties ", draft.Text);
+        Assert.DoesNotContain(app.Pages, page => page.Name.Value.StartsWith("bridge-tag", StringComparison.Ordinal));
+        Assert.Contains(draft.Doubts, doubt => doubt.StartsWith("open_bridges has no key", StringComparison.Ordinal));
+        Assert.DoesNotContain(app.Pages, page => page.Name.Value == "open-bridge");
+    }
+
+    [Fact]
+    public async Task Years_and_side_lists_come_where_there_is_enough_to_look_through()
+    {
+        using var database = new TestDatabase("sqlite");
+        var (draft, compilation) = await DraftAsync(database, Register + """
+            INSERT INTO district VALUES ('moor', 'The Moor'), ('fen', 'The Fen');
+            INSERT INTO bridges (code, name, district, status) WITH RECURSIVE n(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n WHERE i < 300) SELECT 'B' || i, 'Bridge ' || i, 'moor', 'open' FROM n;
+            INSERT INTO inspection (bridge_id, held_on, verdict) SELECT id, '2020-01-01', 'sound' FROM bridges;
+            """);
+        Assert.True(compilation.Site is not null, string.Join("\n", compilation.Findings));
+        Assert.Contains("inspections-of-year:\n    path: /inspections{?year}", draft.Text);
+        Assert.Contains("side: [district]", draft.Text);
+        Assert.Contains("path: \"/districts/{district}/bridges\"", draft.Text);
+    }
+
+    [Fact]
+    public async Task Ugly_names_and_lacking_keys_still_make_a_site()
+    {
+        using var database = new TestDatabase("sqlite");
+        var (draft, compilation) = await DraftAsync(database, """
+            CREATE TABLE "Order" ("Select" INTEGER PRIMARY KEY, "Group By" TEXT, "from" DATE, [Key Value] TEXT, "100%" REAL);
+            CREATE TABLE "ORDER LINES" (OrderNo INTEGER NOT NULL, LineNo INTEGER NOT NULL, "find" TEXT, PRIMARY KEY (OrderNo, LineNo));
+            CREATE TABLE tblCustomers (CustID INTEGER PRIMARY KEY, CustName VARCHAR(80), Photo BLOB NOT NULL);
+            CREATE TABLE "no key at all" (a REAL, b BLOB);
+            CREATE TABLE log (at TIMESTAMP, line TEXT);
+            CREATE TABLE "crème brûlée" (id INTEGER PRIMARY KEY, "größe" INTEGER, "naïve ""quoted"" name" TEXT);
+            CREATE TABLE a (id INTEGER PRIMARY KEY, b_id INTEGER NOT NULL REFERENCES b (id));
+            CREATE TABLE b (id INTEGER PRIMARY KEY, a_id INTEGER NOT NULL REFERENCES a (id), boss INTEGER REFERENCES b (id));
+            CREATE TABLE "1st" (id INTEGER PRIMARY KEY, "is" TEXT);
+            CREATE TABLE "null" (id INTEGER PRIMARY KEY, "null" TEXT, "true" BOOLEAN, "#hash" TEXT, "a: b" TEXT, "{x}" TEXT);
+            CREATE TABLE bridge (id INTEGER PRIMARY KEY); CREATE TABLE bridges (id INTEGER PRIMARY KEY); CREATE TABLE "Bridge-s" (id INTEGER PRIMARY KEY);
+            """);
+        Assert.True(compilation.Site is not null, string.Join("\n", compilation.Findings) + draft.Text);
+        Assert.Contains("No page for a new tbl customer: Photo holds bytes", draft.Text);
+        Assert.Contains(compilation.Findings, finding => finding.Code.Id == "JX303");
+        Assert.Contains(draft.Doubts, doubt => doubt.StartsWith("no key at all has no column", StringComparison.Ordinal));
+        Assert.All(draft.Doubts, doubt => Assert.Contains($"# Unsure: {doubt}", draft.Text));
+    }
+
+    [Fact]
+    public async Task Three_hundred_tables_make_a_site_with_a_menu_one_can_read()
+    {
+        using var database = new TestDatabase("sqlite");
+        var schema = new StringBuilder();
+        for (var i = 0; i < 300; i++) schema.Append($"CREATE TABLE thing_{i} (id INTEGER PRIMARY KEY, name TEXT NOT NULL{(i > 0 ? $", of_id INTEGER NOT NULL REFERENCES thing_{i / 3} (id)" : "")});\n");
+        var (_, compilation) = await DraftAsync(database, schema.ToString());
+        Assert.Equal(300, compilation.Definition!.Records.Count);
+        Assert.InRange(compilation.Site!.Frame.Menu.Count, 5, 20);
+    }
+
+    [Fact]
+    public async Task Comparing_tells_what_is_new_gone_and_different()
+    {
+        using var database = new TestDatabase("sqlite");
+        database.Execute(Register + "CREATE TABLE toll (id INTEGER PRIMARY KEY);");
+        await using var source = database.Open();
+        var schema = await source.DescribeAsync(CancellationToken.None);
+        const string App = """
+            app: Old
+            sources: { s: { engine: sqlite, connection: register.db } }
+            records:
+              bridge: { from: s.bridges, key: code, fields: { opened_on: { type: text }, weight: { label: Weight } } }
+              keeper: { from: s.keeper }
+              inspection: { from: s.inspection }
+            pages:
+              bridges: { path: /bridges, list: bridge, show: [name] }
+              bridge: { path: "/bridges/{id}", detail: bridge, show: [name, district, status] }
+              inspection: { path: "/inspections/{id}", detail: inspection }
+            """;
+        var app = AppFileReader.Read("app.yaml", Encoding.UTF8.GetBytes(App), new FindingList())!;
+        var told = DraftComparison.Of(app, "s", schema).Select(difference => $"{difference.Kind} {difference.What}").Order(StringComparer.Ordinal);
+        Assert.Equal(["different bridge", "different bridge.opened_on", "gone bridge.weight", "gone keeper", "new bridge.created_at", "new bridge.password_hash", "new bridge.story", "new bridge_tag", "new district", "new open_bridges", "new tag", "new toll"], told);
+    }
+}
