@@ -24,7 +24,7 @@ public class CommandTests(DemoService demo)
         var file = folder.Write("app.yaml", "app: A\nsources: { s: { engine: sqllite, connection: x.db } }\nrecords: {}\npages: {}\n");
         var ran = await RunningService.RunAsync("check", file);
         Assert.Equal(1, ran.ExitCode);
-        Assert.StartsWith($"{file}:2:25 error JX201 There is no engine “sqllite”.\n    found    sqllite\n    expected sqlite\n    nearest  sqlite\n", ran.Out);
+        Assert.StartsWith($"{file}:2:25 error JX201 There is no engine “sqllite”.\n    found    sqllite\n    expected files, http, mariadb, postgresql, sqlite\n    nearest  sqlite\n", ran.Out);
         Assert.Contains("remedy   Write sqlite.", ran.Out);
         Assert.EndsWith("makes no site: 1 error.\n", ran.Out);
         Assert.DoesNotContain('\u001b', ran.Out);
