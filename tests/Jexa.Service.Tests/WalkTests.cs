@@ -188,7 +188,7 @@ public class WalkTests(DemoService demo, Browser browser)
         Assert.Equal(("mill", "-name", 20), (list.GetProperty("find").GetString(), list.GetProperty("order").GetString(), list.GetProperty("size").GetInt32()));
         Assert.Equal(["Kind", "Status"], list.GetProperty("sides").EnumerateArray().Select(side => side.GetProperty("title").GetString()));
         var record = await JsonAsync("/bridges/7");
-        Assert.Equal(["span", "inspection", "photo"], record.GetProperty("related").EnumerateArray().Select(block => block.GetProperty("record").GetString()));
+        Assert.Equal(["span", "inspection", "photo", "gauge"], record.GetProperty("related").EnumerateArray().Select(block => block.GetProperty("record").GetString()));
         Assert.Equal("/bridges/7/spans", record.GetProperty("related")[0].GetProperty("all").GetString());
         Assert.Equal("/_jexa/pictures/bridge/photo/7", record.GetProperty("fields").GetProperty("photo").GetProperty("address").GetString());
         Assert.False(record.GetProperty("fields").TryGetProperty("toll_site", out _));

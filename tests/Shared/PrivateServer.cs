@@ -17,11 +17,15 @@ public abstract class PrivateServer : IDisposable
 
     private Process? _process;
     private Process? _watch;
+    private bool _wasUp;
     private int _databases;
 
     public static Lazy<PrivateServer> Postgres { get; } = new(() => Started(new PostgresServer()));
 
     public static Lazy<PrivateServer> MariaDb { get; } = new(() => Started(new MariaDbServer()));
+
+    /// <summary>One of a test's own, to be stopped and frozen without anybody else noticing.</summary>
+    public static PrivateServer New(string engine) => Started(engine == "postgresql" ? new PostgresServer() : new MariaDbServer());
 
     public abstract string Engine { get; }
 
@@ -74,9 +78,16 @@ public abstract class PrivateServer : IDisposable
             _process = Launch();
             // Should the tests be killed, the server must not live on.
             _watch ??= Process.Start(new ProcessStartInfo("setsid", ["sh", "-c", $"while kill -0 {Environment.ProcessId} 2>/dev/null; do sleep 0.5; done; pkill -9 -f {Folder}; rm -rf {Folder}"]) { RedirectStandardOutput = true });
-            if (IsUp()) return;
+            if (IsUp())
+            {
+                _wasUp = true;
+                return;
+            }
+
+            // One that was up keeps its port: whoever is connected to it looks there.
             Signal("KILL");
-            Port = 0;
+            if (!_wasUp) Port = 0;
+            Thread.Sleep(500);
         }
 
         throw new InvalidOperationException($"{Engine} does not start; see {Folder}/log.");
@@ -247,7 +258,7 @@ public abstract class PrivateServer : IDisposable
         }
 
         protected override Process Launch() => Begin("mariadbd", "--no-defaults", $"--user={Environment.UserName}", $"--datadir={Folder}/data", $"--socket={Folder}/socket", "--bind-address=127.0.0.1", $"--port={Port}",
-            "--innodb-flush-log-at-trx-commit=0", "--innodb-buffer-pool-size=64M", "--max-connections=80", "--sql-mode=STRICT_TRANS_TABLES,PIPES_AS_CONCAT", $"--init-file={Folder}/init.sql", $"--pid-file={Folder}/pid", $"--log-error={Folder}/log");
+            "--innodb-flush-log-at-trx-commit=2", "--innodb-buffer-pool-size=64M", "--max-connections=80", "--sql-mode=STRICT_TRANS_TABLES,PIPES_AS_CONCAT", $"--init-file={Folder}/init.sql", $"--pid-file={Folder}/pid", $"--log-error={Folder}/log");
 
         protected override void Make(string database) => Execute("", $"CREATE DATABASE {database} CHARACTER SET utf8mb4 COLLATE utf8mb4_bin");
     }
