@@ -31,7 +31,6 @@ public sealed class OutageTests
 
     [Theory]
     [InlineData("postgresql")]
-    [InlineData("mariadb")]
     public async Task A_server_that_stops_is_away_and_serves_again_when_it_is_back(string engine)
     {
         using var server = PrivateServer.New(engine);
