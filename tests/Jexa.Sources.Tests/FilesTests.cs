@@ -1,10 +1,5 @@
 using System.Text;
-using Jexa.Core.Addresses;
 using Jexa.Core.Sites;
-using Jexa.Core.Sources;
-using Jexa.Core.Values;
-using Jexa.Core.Views;
-using Jexa.Core.Visits;
 using Jexa.Sources.Files;
 
 namespace Jexa.Sources.Tests;
@@ -23,43 +18,27 @@ public sealed class FilesTests : IAsyncDisposable
         """;
 
     private readonly string _folder = Directory.CreateTempSubdirectory("jexa-files-").FullName;
-    private readonly SourceRegistry _sources = new([new FilesEngine()]);
-    private readonly VisitRunner _runner = new(TimeProvider.System, new ListCursor(new byte[32]), new RuntimeFindings());
+    private readonly ServedApp _served;
 
-    public FilesTests() => Directory.CreateDirectory(Path.Combine(_folder, "data"));
+    public FilesTests()
+    {
+        Directory.CreateDirectory(Path.Combine(_folder, "data"));
+        _served = new ServedApp(Path.Combine(_folder, "app.yaml"), _ => null, new FilesEngine());
+    }
 
     public async ValueTask DisposeAsync()
     {
-        await _sources.DisposeAsync();
+        await _served.DisposeAsync();
         Directory.Delete(_folder, recursive: true);
     }
 
     private void Write(string name, string text, Encoding? encoding = null) => File.WriteAllText(Path.Combine(_folder, "data", name), text, encoding ?? new UTF8Encoding(false));
 
-    private Task<Compilation> CompileAsync(string app = App) =>
-        new SiteCompiler(_sources, _ => null, Mount.Root).CompileAsync(Path.Combine(_folder, "app.yaml"), Encoding.UTF8.GetBytes(app), CancellationToken.None);
+    private Task<Compilation> CompileAsync(string app = App) => _served.CompileAsync(app);
 
-    private async Task<Site> SiteAsync(string app = App)
-    {
-        var compilation = await CompileAsync(app);
-        Assert.True(compilation.Site is not null, string.Join("\n", compilation.Findings));
-        return compilation.Site;
-    }
+    private Task<Site> SiteAsync(string app = App) => _served.SiteAsync(app);
 
-    private async Task<string> VisitAsync(Site site, string target)
-    {
-        var trace = new VisitTrace("GET", target, TimeProvider.System);
-        using var answer = await _runner.RunAsync(site, new VisitRequest("GET", RequestTarget.Read(target), false, Principal.Anonymous.Value), trace, CancellationToken.None);
-        if (answer.View is ListView list) return Valley.Names(list.Shape, list.Rows);
-        if (answer.View is not DetailView detail) return $"{answer.Outcome} {answer.Status}";
-        using var text = new Utf8Buffer();
-        return string.Join(" | ", detail.Shape.Fields.Select(column =>
-        {
-            text.Truncate(0);
-            column.WriteText(detail.Record, text);
-            return text.ToString();
-        }));
-    }
+    private Task<string> VisitAsync(Site site, string target) => _served.VisitAsync(site, target);
 
     private const string Stations = "code,name,level_m,opened_on,note,open\r\nS-1,\"Mill, upper\",1.50,2001-02-03,\"two\r\nlines \"\"quoted\"\"\",true\r\nS-2,Weir,0.5,,,false\r\n\r\n007,Løkke,12,1999-12-31,,true\r\n";
 
@@ -188,16 +167,5 @@ public sealed class FilesTests : IAsyncDisposable
         Write("stations.csv", Stations);
         var compilation = await CompileAsync(App + "\n  edit: { path: \"/stations/{id}/edit\", edit: station }\n");
         Assert.Contains(compilation.Findings, finding => finding.Message.Contains("files are only read"));
-    }
-}
-
-/// <summary>Waits for what is to become true.</summary>
-internal static class Eventually
-{
-    public static async Task TrueAsync(Func<Task<bool>> isTrue, int seconds = 15)
-    {
-        for (var until = DateTime.UtcNow.AddSeconds(seconds); DateTime.UtcNow < until; await Task.Delay(50))
-            if (await isTrue()) return;
-        Assert.Fail("It did not become true in time.");
     }
 }

@@ -1,13 +1,7 @@
-using System.Text;
-using Jexa.Core.Addresses;
 using Jexa.Core.Sites;
-using Jexa.Core.Sources;
-using Jexa.Core.Values;
-using Jexa.Core.Views;
 using Jexa.Core.Visits;
 using Jexa.Demo;
 using Jexa.Sources.Http;
-using Jexa.Sources.Sqlite;
 
 namespace Jexa.Sources.Tests;
 
@@ -17,15 +11,13 @@ public sealed class HttpSourceTests : IAsyncDisposable
     private const string Fields = "fields: { code: text, number: integer, river: text, place: text, level_m: decimal, rising: boolean, measured_at: timestamp, note: text }";
 
     private readonly GaugeService _gauges = GaugeService.Start(0)!;
-    private readonly SourceRegistry _sources = new([new HttpEngine(), new SqliteEngine()]);
-    private readonly RuntimeFindings _findings = new();
-    private readonly VisitRunner _runner;
+    private readonly ServedApp _served;
 
-    public HttpSourceTests() => _runner = new VisitRunner(TimeProvider.System, new ListCursor(new byte[32]), _findings);
+    public HttpSourceTests() => _served = new ServedApp(Path.Combine(Path.GetTempPath(), "app.yaml"), name => name switch { "BASE" => _gauges.Url, "TOKEN" => "river-water", _ => null }, new HttpEngine());
 
     public async ValueTask DisposeAsync()
     {
-        await _sources.DisposeAsync();
+        await _served.DisposeAsync();
         _gauges.Dispose();
     }
 
@@ -41,35 +33,16 @@ public sealed class HttpSourceTests : IAsyncDisposable
         records:
           gauge: { from: s.gauge, label: "{code} {place}" }
         pages:
-          {{(endpoint.Contains("list:") ? "gauges: { path: \"/gauges{?river}\", list: gauge, show: [code], where: { river: \"{river}\" }, order: [-level_m] }" : "about: { path: /about, text: about.md }")}}
+          {{(endpoint.Contains("list:") ? "gauges: { path: \"/gauges{?river}\", list: gauge, show: [code], where: { river: \"{river}\" }, order: [-level_m] }" : "")}}
           gauge: { path: "/gauges/{id}", detail: gauge, show: [code, place, level_m] }
           {{pages}}
         """;
 
-    private async Task<Compilation> CompileAsync(string app) =>
-        await new SiteCompiler(_sources, name => name switch { "BASE" => _gauges.Url, "TOKEN" => "river-water", _ => null }, Mount.Root).CompileAsync(Path.Combine(Path.GetTempPath(), "app.yaml"), Encoding.UTF8.GetBytes(app.Replace("about: { path: /about, text: about.md }", "")), CancellationToken.None);
+    private Task<Compilation> CompileAsync(string app) => _served.CompileAsync(app);
 
-    private async Task<Site> SiteAsync(string app)
-    {
-        var compilation = await CompileAsync(app);
-        Assert.True(compilation.Site is not null, string.Join("\n", compilation.Findings));
-        return compilation.Site;
-    }
+    private Task<Site> SiteAsync(string app) => _served.SiteAsync(app);
 
-    private async Task<(string Shown, VisitTrace Trace)> VisitAsync(Site site, string target)
-    {
-        var trace = new VisitTrace("GET", target, TimeProvider.System);
-        using var answer = await _runner.RunAsync(site, new VisitRequest("GET", RequestTarget.Read(target), false, Principal.Anonymous.Value), trace, CancellationToken.None);
-        if (answer.View is ListView list) return (Valley.Names(list.Shape, list.Rows), trace);
-        if (answer.View is not DetailView detail) return ($"{answer.Outcome} {answer.Status}", trace);
-        using var text = new Utf8Buffer();
-        return (string.Join(" | ", detail.Shape.Fields.Select(column =>
-        {
-            text.Truncate(0);
-            column.WriteText(detail.Record, text);
-            return text.ToString();
-        })), trace);
-    }
+    private Task<(string Shown, VisitTrace Trace)> VisitAsync(Site site, string target) => _served.TraceAsync(site, target);
 
     private static string Expected(int gauge) => $"{GaugeService.Gauges[gauge]["code"]} | {GaugeService.Gauges[gauge]["place"]} | {GaugeService.Gauges[gauge]["level_m"]:0.##}";
 
@@ -77,6 +50,7 @@ public sealed class HttpSourceTests : IAsyncDisposable
 
     [Theory]
     [InlineData("item: \"/gauges/{code}\", list: /gauges")]
+    [InlineData("item: \"/gauges/{code}/\", list: /gauges/")]
     [InlineData("item: \"/gauges{?code}\", list: /gauges")]
     [InlineData("item: \"/gauges?kind=river{&code}\", list: /gauges")]
     [InlineData("item: \"/wrapped/gauges/{code}\", record: /data, list: /wrapped/gauges, records: /items")]
@@ -118,7 +92,7 @@ public sealed class HttpSourceTests : IAsyncDisposable
         var (shown, trace) = await VisitAsync(site, "/gauges/" + Code(2));
         Assert.Equal(outcome, shown);
         Assert.Contains(why, trace.Why);
-        Assert.Equal(isFinding, _findings.All.Any(finding => finding.Code.Id == "JX603"));
+        Assert.Equal(isFinding, _served.Findings.All.Any(finding => finding.Code.Id == "JX603"));
     }
 
     [Fact]

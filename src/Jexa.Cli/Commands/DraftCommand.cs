@@ -45,13 +45,13 @@ internal static class DraftCommand
         };
         command.SetAction(async (parsed, cancellation) =>
         {
-            var (kind, where, file, json1) = (parsed.GetValue(engine)!, parsed.GetValue(connection)!, parsed.GetValue(output), parsed.GetValue(json));
+            var (kind, where, file, asJson) = (parsed.GetValue(engine)!, parsed.GetValue(connection)!, parsed.GetValue(output), parsed.GetValue(json));
             if (file is not null && File.Exists(file)) throw new CommandException(ExitCodes.WrongUse, $"{file} is there already, and is not written over. Choose another name.");
             await using var sources = JexaService.OpenSources();
             var folder = Path.GetDirectoryName(Path.GetFullPath(parsed.GetValue(compare) ?? file ?? "app.yaml"))!;
             var schema = await DescribeAsync(sources, kind, where, folder, cancellation);
-            return parsed.GetValue(compare) is { } app ? await CompareAsync(app, kind, where, schema, json1, cancellation)
-                : await WriteAsync(sources, kind, where, schema, parsed.GetValue(title) ?? TitleOf(kind, where), file, folder, json1, cancellation);
+            return parsed.GetValue(compare) is { } app ? await CompareAsync(app, kind, where, schema, asJson, cancellation)
+                : await WriteAsync(sources, kind, where, schema, parsed.GetValue(title) ?? TitleOf(kind, where), file, folder, asJson, cancellation);
         });
         return command;
     }
@@ -60,9 +60,8 @@ internal static class DraftCommand
     {
         try
         {
-            var filled = System.Text.RegularExpressions.Regex.Replace(connection, @"\$\{([A-Za-z0-9_]+)\}", match => Environment.GetEnvironmentVariable(match.Groups[1].Value) is { } value
-                ? match.Length == connection.Length ? value : sources.Quote(engine, value)
-                : throw new CommandException(ExitCodes.WrongUse, $"The environment variable {match.Groups[1].Value} is not set."));
+            var filled = Variables.Fill(connection, Environment.GetEnvironmentVariable, value => sources.Quote(engine, value),
+                (name, _) => throw new CommandException(ExitCodes.WrongUse, $"The environment variable {name} is not set."))!;
             return await sources.Open(new SourceSettings(engine, filled, connection, folder, TimeSpan.FromSeconds(30))).DescribeAsync(cancellation);
         }
         catch (SourceException away)

@@ -12,6 +12,7 @@ public static class ApiTemplate
     public static string? FaultOf(string template)
     {
         if (template.Length == 0 || template[0] != '/' || template.StartsWith("//", StringComparison.Ordinal)) return "it does not begin with one slash.";
+        if (template.Split('?')[0].Split('/').Any(segment => segment is "." or "..")) return "a segment of it is nothing but dots.";
         for (var i = 0; i < template.Length; i++)
         {
             if (template[i] == '}') return "a brace is closed that was never opened.";
@@ -66,7 +67,7 @@ public static class ApiTemplate
 
         var path = expanded.ToString();
         var end = path.IndexOf('?') is var question && question < 0 ? path.Length : question;
-        return path[..end].Split('/').Skip(1).Any(segment => segment is "." or ".." or "") && end > 1 ? null : path;
+        return path[..end].Split('/').Any(segment => segment is "." or "..") ? null : path;
     }
 
     private static IEnumerable<string> Names(string inside) => inside.TrimStart('?', '&').Split(',');

@@ -1,4 +1,3 @@
-using System.Text;
 using Jexa.Core.Addresses;
 using Jexa.Core.Definitions;
 using Jexa.Core.Sources;
@@ -178,39 +177,9 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
         }
     }
 
-    /// <summary>Fills <c>${NAME}</c> from the environment. The value is never part of a finding.</summary>
-    private string? FillIn(Written connection, string engine, FindingList findings)
-    {
-        var filled = new StringBuilder();
-        var text = connection.Value;
-        var complete = true;
-        for (var i = 0; i < text.Length; i++)
-        {
-            var close = text.AsSpan(i).StartsWith("${") ? text.IndexOf('}', i) : -1;
-            if (close < 0)
-            {
-                filled.Append(text[i]);
-                continue;
-            }
-
-            var name = text[(i + 2)..close];
-            if (environment(name) is { } value)
-            {
-                // A variable that is the whole connection says all of it; one within it is a value and nothing else.
-                filled.Append(i == 0 && close == text.Length - 1 ? value : sources.Quote(engine, value));
-            }
-            else
-            {
-                complete = false;
-                findings.Add(FindingCodes.VariableNotSet, connection.Of(i), $"The environment variable {name} is not set.", $"Set {name} before starting Jexa.",
-                    found: $"${{{name}}}", expected: "a variable that is set");
-            }
-
-            i = close;
-        }
-
-        return complete ? filled.ToString() : null;
-    }
+    /// <summary>Fills <c>${NAME}</c> from the environment; null, reported, where one is not set. The value is never part of a finding.</summary>
+    private string? FillIn(Written text, string engine, FindingList findings) => Variables.Fill(text.Value, environment, value => sources.Quote(engine, value), (name, at) =>
+        findings.Add(FindingCodes.VariableNotSet, text.Of(at), $"The environment variable {name} is not set.", $"Set {name} before starting Jexa.", found: $"${{{name}}}", expected: "a variable that is set"));
 
     /// <summary>Whether an address built for a page is matched by that page and no other.</summary>
     private bool LeadsTo(PathTree<Page> paths, PageHead head, string address)

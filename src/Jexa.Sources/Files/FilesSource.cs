@@ -96,7 +96,6 @@ internal sealed class FilesSource : ISource
             try
             {
                 IFileTable table = file.EndsWith(".json", StringComparison.OrdinalIgnoreCase) ? new JsonTable(file) : new CsvTable(file);
-                foreach (var _ in table.Rows()) cancellation.ThrowIfCancellationRequested();
                 var name = Path.GetFileNameWithoutExtension(file);
                 if (tables.Exists(other => other.Name.Equals(name, StringComparison.OrdinalIgnoreCase)))
                     faults.Add(new SourceNote($"{Path.GetFileName(file)} would be a second table called {name}.", "Give one of the files another name.", true));
@@ -112,20 +111,24 @@ internal sealed class FilesSource : ISource
             }
         }
 
-        // What is served already is not given up for what cannot be read.
-        if (faults.Count > 0 && _loaded is { } before && before.Tables.Any(table => !tables.Exists(other => other.Name == table) && faults.Exists(fault => fault.Sentence.StartsWith(table + ".", StringComparison.OrdinalIgnoreCase))))
+        var notes = _store.Replace(tables, unread =>
         {
-            _loaded = before with { Signature = signature, Said = [.. faults.Select(fault => fault with { Sentence = fault.Sentence + " What was read before is still served." })] };
-            return;
-        }
+            faults.AddRange(unread.Select(table => new SourceNote(table.Value.Message, table.Value.Remedy, true)));
 
-        var notes = _store.Replace(tables, cancellation);
-        _loaded = new Loaded(signature, [.. tables.Select(table => table.Name)], notes,
-        [
-            .. faults,
-            .. notes.SelectMany(note => note.Value.Misfits.Select(misfit => new SourceNote($"{note.Key}: {misfit}", "Mend those values, or say type: text for the field.", false))),
-        ]);
+            // What is served already is not given up for what cannot be read.
+            return _loaded is not { } before || before.Tables.All(served => (tables.Exists(table => table.Name == served) && !unread.ContainsKey(served)) || !IsThere(served));
+        }, cancellation);
+        _loaded = notes is null
+            ? _loaded! with { Signature = signature, Said = [.. faults.Select(fault => fault with { Sentence = fault.Sentence + " What was read before is still served." })] }
+            : new Loaded(signature, [.. notes.Keys], notes,
+            [
+                .. faults,
+                .. notes.SelectMany(note => note.Value.Misfits.Select(misfit => new SourceNote($"{note.Key}: {misfit}", "Mend those values, or say type: text for the field.", false))),
+            ]);
     }
+
+    /// <summary>Whether there is a file for a table, readable or not.</summary>
+    private bool IsThere(string table) => Files().Any(file => Path.GetFileNameWithoutExtension(file) == table);
 
     private List<string> KeyOf(string table) =>
         [.. _settings.DeclaredKeys.Split('\n').Where(line => line.StartsWith(table + ": ", StringComparison.Ordinal)).Take(1).SelectMany(line => line[(table.Length + 2)..].Split(", "))];

@@ -30,9 +30,12 @@ internal sealed class TableStore : IAsyncDisposable
 
     /// <summary>Puts other contents in the place of those that are there.</summary>
     /// <param name="tables">The tables, with the columns that tell their rows apart where that is known.</param>
-    /// <returns>What is to be said of each table.</returns>
-    public Dictionary<string, TableNotes> Replace(IReadOnlyList<(string Name, IFileTable Table, IReadOnlyList<string> Key)> tables, CancellationToken cancellation)
+    /// <param name="accept">Told of each table that cannot be read, by its name; false leaves everything as it is.</param>
+    /// <returns>What is to be said of each table that was read; null where everything was left as it is.</returns>
+    public Dictionary<string, TableNotes>? Replace(
+        IReadOnlyList<(string Name, IFileTable Table, IReadOnlyList<string> Key)> tables, Func<IReadOnlyDictionary<string, FileFault>, bool> accept, CancellationToken cancellation)
     {
+        var faults = new Dictionary<string, FileFault>();
         var draft = Path.Combine(_folder, "draft.db");
         System.IO.File.Delete(draft);
         var notes = new Dictionary<string, TableNotes>();
@@ -43,12 +46,22 @@ internal sealed class TableStore : IAsyncDisposable
             foreach (var (name, table, key) in tables)
             {
                 cancellation.ThrowIfCancellationRequested();
-                notes[name] = Fill(connection, name, table, key, cancellation);
+                try
+                {
+                    notes[name] = Fill(connection, name, table, key, cancellation);
+                }
+                catch (Exception unread) when (unread is FileFault or IOException)
+                {
+                    // It may have changed while it was read: what was made of it by then goes as well.
+                    Run(connection, $"DROP TABLE IF EXISTS {Quoted(name)}");
+                    faults[name] = unread as FileFault ?? new FileFault($"The file of {name} cannot be read: {unread.Message}", "See whether it is there and may be read.");
+                }
             }
 
             Run(connection, "ANALYZE");
         }
 
+        if (!accept(faults)) return null;
         System.IO.File.Move(draft, File, overwrite: true);
         return notes;
     }
@@ -59,6 +72,7 @@ internal sealed class TableStore : IAsyncDisposable
         Directory.Delete(_folder, recursive: true);
     }
 
+    /// <exception cref="FileFault">A row cannot be read.</exception>
     private static TableNotes Fill(SqliteConnection connection, string name, IFileTable table, IReadOnlyList<string> key, CancellationToken cancellation)
     {
         var columns = table.Columns.Select(column => new ColumnGuess(column)).ToArray();

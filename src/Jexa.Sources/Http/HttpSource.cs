@@ -25,7 +25,7 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
     private readonly ConcurrentDictionary<(string Endpoint, string Key), Kept> _kept = [];
     private readonly ConcurrentDictionary<(string Endpoint, string Key), Lazy<Task<string>>> _underWay = [];
     private readonly ConcurrentDictionary<string, Lazy<Task>> _listsUnderWay = [];
-    private readonly ConcurrentDictionary<string, (long At, bool Cut)> _lists = [];
+    private readonly ConcurrentDictionary<string, long> _lists = [];
     private readonly CancellationTokenSource _ending = new();
     private volatile IReadOnlyDictionary<string, ApiShape> _shapes = new Dictionary<string, ApiShape>();
 
@@ -37,17 +37,10 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
         {
             var columns = endpoint.Fields.Select(field => (field.Key, field.Value)).ToList();
             List<ApiRecord> records = [];
-            if (endpoint.List is not null && (endpoint.Fields.Count == 0 || !_lists.ContainsKey(endpoint.Name)))
+            if (endpoint.List is not null && endpoint.Fields.Count == 0)
             {
-                try
-                {
-                    (records, var cut) = await ReadListAsync(endpoint, cancellation);
-                    if (cut) notes.Add(new SourceNote($"The list of {endpoint.Name} has more than the {endpoint.Most:N0} records that are read.", "Say most: NUMBER at the endpoint, if all of them are wanted.", false));
-                }
-                catch (SourceException) when (endpoint.Fields.Count > 0)
-                {
-                    // What the fields are is said; the records come when the API does.
-                }
+                (records, var cut) = await ReadListAsync(endpoint, cancellation);
+                if (cut) notes.Add(new SourceNote($"The list of {endpoint.Name} has more than the {endpoint.Most:N0} records that are read.", "Say most: NUMBER at the endpoint, if all of them are wanted.", false));
             }
 
             foreach (var name in records.SelectMany(record => record.Members.Keys).Distinct().Where(name => !endpoint.Fields.ContainsKey(name))) columns.Add((name, ApiRecords.TypeOf(name, records)));
@@ -65,7 +58,7 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
             _store.Shape(shape, isNew);
             if (isNew) foreach (var key in _kept.Keys.Where(key => key.Endpoint == endpoint.Name)) _kept.TryRemove(key, out _);
             shapes[endpoint.Name] = shape;
-            if (records.Count > 0) Keep(shape, records, false);
+            if (records.Count > 0) Keep(shape, records);
         }
 
         _shapes = shapes;
@@ -128,7 +121,7 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
     {
         var shape = Shape(endpoint);
         if (shape.Endpoint.List is null) return;
-        var age = _lists.TryGetValue(endpoint, out var list) ? TimeSpan.FromMilliseconds(Environment.TickCount64 - list.At) : TimeSpan.MaxValue;
+        var age = _lists.TryGetValue(endpoint, out var readAt) ? TimeSpan.FromMilliseconds(Environment.TickCount64 - readAt) : TimeSpan.MaxValue;
         var refresh = TimeSpan.FromSeconds(shape.Endpoint.RefreshSeconds);
         if (age < refresh) return;
         var work = _listsUnderWay.GetOrAdd(endpoint, _ => new Lazy<Task>(() => Task.Run(() => AskListAsync(shape))));
@@ -182,8 +175,8 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
     {
         try
         {
-            var (records, cut) = await ReadListAsync(shape.Endpoint, _ending.Token);
-            Keep(shape, records, cut);
+            var (records, _) = await ReadListAsync(shape.Endpoint, _ending.Token);
+            Keep(shape, records);
         }
         finally
         {
@@ -191,13 +184,13 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
         }
     }
 
-    private void Keep(ApiShape shape, IReadOnlyList<ApiRecord> records, bool cut)
+    private void Keep(ApiShape shape, IReadOnlyList<ApiRecord> records)
     {
         _store.Replace(shape, null, records);
 
         // What was known of single records is not in the store any more.
         foreach (var name in _kept.Keys.Where(name => name.Endpoint == shape.Endpoint.Name)) _kept.TryRemove(name, out _);
-        _lists[shape.Endpoint.Name] = (Environment.TickCount64, cut);
+        _lists[shape.Endpoint.Name] = Environment.TickCount64;
     }
 
     private async Task<(List<ApiRecord> Records, bool Cut)> ReadListAsync(ApiEndpoint endpoint, CancellationToken cancellation)
@@ -252,31 +245,6 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
 
     /// <param name="GoodUntil">In the clock's milliseconds.</param>
     private sealed record Kept(long GoodUntil, string? Tag);
-}
-
-/// <summary>A query over what was read from an API, which is read first.</summary>
-internal sealed class HttpQuery(HttpSource source, IPreparedQuery inner, IReadOnlyList<string> tables, IReadOnlyList<Operand>? key) : IPreparedQuery
-{
-    public int Width => inner.Width;
-
-    public IReadOnlyList<string> ColumnNames => inner.ColumnNames;
-
-    public IReadOnlyList<int> SecretCells => inner.SecretCells;
-
-    public async ValueTask RunAsync(IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation)
-    {
-        string? remark = null;
-        if (key is not null) remark = await source.HaveItemAsync(tables[0], KeyOf(arguments), cancellation);
-        else await source.HaveListAsync(tables[0], cancellation);
-        for (var i = 1; i < tables.Count; i++) await source.HaveListAsync(tables[i], cancellation);
-        await inner.RunAsync(arguments, into, cancellation);
-        into.Remark = remark;
-    }
-
-    public string Shown(IReadOnlyList<Constant> arguments) => key is not null ? source.Shown(tables[0], KeyOf(arguments)) : $"{source.ShownList(tables[0])}\n{inner.Shown(arguments)}";
-
-    private List<string> KeyOf(IReadOnlyList<Constant> arguments) =>
-        [.. key!.Select(operand => operand switch { Operand.Argument argument => arguments[argument.Number].ToString()!, Operand.Written written => written.Value.ToString()!, _ => "" })];
 }
 
 /// <summary>APIs that answer with JSON: <c>{ engine: http, connection: https://gauges.example, endpoints: … }</c>.</summary>

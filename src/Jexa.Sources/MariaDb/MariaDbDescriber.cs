@@ -85,7 +85,7 @@ internal static partial class MariaDbDescriber
                 {
                     var type = column.DataTypeName?.ToLowerInvariant() ?? "";
                     var kind = Kind(type, type);
-                    return new NativeColumn(new ColumnSchema(column.ColumnName, type, Field(kind, isWhole: type.Contains("int")), true, null, true, FoldsCase: true), kind, type);
+                    return new NativeColumn(new ColumnSchema(column.ColumnName, type, kind.Field(), true, null, true, FoldsCase: true), kind, type);
                 }),
             ];
         }, cancellation);
@@ -98,7 +98,7 @@ internal static partial class MariaDbDescriber
         var automatic = isView || extra.Contains("auto_increment", StringComparison.Ordinal) || extra.Contains("GENERATED", StringComparison.OrdinalIgnoreCase) || row[11] == "1";
         var folds = row[7] is { } collation && !collation.EndsWith("_bin", StringComparison.Ordinal) && collation != "binary";
         var (least, most) = Range(data, type.Contains("unsigned", StringComparison.Ordinal));
-        var column = new ColumnSchema(name, type, Field(kind, isWhole: data == "bigint"), isView || row[4] == "YES", automatic ? null : Default(row[5]), automatic, folds) { Min = least, Max = most };
+        var column = new ColumnSchema(name, type, kind.Field(), isView || row[4] == "YES", automatic ? null : Default(row[5]), automatic, folds) { Min = least, Max = most };
         var rules = CheckReader.RulesOf(column with { DeclaredType = "" }, checks);
         return new NativeColumn(column with
         {
@@ -129,19 +129,6 @@ internal static partial class MariaDbDescriber
         "binary" or "varbinary" or "tinyblob" or "blob" or "mediumblob" or "longblob" => NativeKind.Bytes,
         "uuid" => NativeKind.Uuid,
         _ => NativeKind.Other,
-    };
-
-    private static FieldType Field(NativeKind kind, bool isWhole) => kind switch
-    {
-        NativeKind.Integer => FieldType.Integer,
-        NativeKind.Decimal => FieldType.Decimal,
-        NativeKind.Real => FieldType.Real,
-        NativeKind.Boolean => FieldType.Boolean,
-        NativeKind.Date => FieldType.Date,
-        NativeKind.Timestamp or NativeKind.Moment => FieldType.Timestamp,
-        NativeKind.Uuid => FieldType.Uuid,
-        NativeKind.Bytes => FieldType.Bytes,
-        _ => isWhole ? FieldType.Integer : FieldType.Text,
     };
 
     private static (long Least, long Most) Range(string data, bool unsigned) => data switch

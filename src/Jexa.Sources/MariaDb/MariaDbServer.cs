@@ -19,28 +19,20 @@ internal sealed partial class MariaDbServer : SqlServer
     public MariaDbServer(SourceSettings settings)
         : base(settings)
     {
-        try
-        {
-            _connection = new MySqlConnectionStringBuilder(settings.Connection.Contains("://", StringComparison.Ordinal) ? OfUri(settings.Connection) : settings.Connection)
-            {
-                Pooling = false,
-                TreatTinyAsBoolean = false,
-                GuidFormat = MySqlGuidFormat.None,
-                AllowZeroDateTime = true,
-                ConvertZeroDateTime = false,
-                IgnorePrepare = false,
-                UseAffectedRows = false,
-                AllowUserVariables = false,
-                DefaultCommandTimeout = 0,
-                CancellationTimeout = 1,
-                ConnectionTimeout = (uint)Math.Max(1, Math.Ceiling(settings.TimeLimit.TotalSeconds)),
-                CharacterSet = "utf8mb4",
-            }.ConnectionString;
-        }
-        catch (ArgumentException bad)
-        {
-            throw new SourceException(SourceTrouble.Away, "The connection cannot be read: it is not a list such as Server=127.0.0.1;Port=3306;Database=register;User ID=reader.", bad);
-        }
+        var builder = Read(settings, new MySqlConnectionStringBuilder(), "Server=127.0.0.1;Database=register;User ID=reader", "mariadb", "mysql");
+        builder.Pooling = false;
+        builder.TreatTinyAsBoolean = false;
+        builder.GuidFormat = MySqlGuidFormat.None;
+        builder.AllowZeroDateTime = true;
+        builder.ConvertZeroDateTime = false;
+        builder.IgnorePrepare = false;
+        builder.UseAffectedRows = false;
+        builder.AllowUserVariables = false;
+        builder.DefaultCommandTimeout = 0;
+        builder.CancellationTimeout = 1;
+        builder.ConnectionTimeout = (uint)Math.Max(1, Math.Ceiling(settings.TimeLimit.TotalSeconds));
+        builder.CharacterSet = "utf8mb4";
+        _connection = builder.ConnectionString;
     }
 
     public override string Product => "MariaDB";
@@ -59,24 +51,42 @@ internal sealed partial class MariaDbServer : SqlServer
 
     public override string Placeholder(int position) => $"@p{position}";
 
-    public override async ValueTask<DbConnection> OpenAsync(bool writes, CancellationToken cancellation)
+    public override ValueTask<DbConnection> OpenAsync(bool writes, CancellationToken cancellation)
     {
-        var connection = new MySqlConnection(_connection);
-        try
+        var seconds = Settings.TimeLimit.TotalSeconds.ToString("0.###", CultureInfo.InvariantCulture);
+        var wait = (int)Math.Max(1, Settings.TimeLimit.TotalSeconds);
+        return OpenAsync(new MySqlConnection(_connection),
+            $"SET SESSION sql_mode = 'STRICT_ALL_TABLES,ERROR_FOR_DIVISION_BY_ZERO,NO_ENGINE_SUBSTITUTION', time_zone = '+00:00', max_statement_time = {seconds}, innodb_lock_wait_timeout = {wait}, lock_wait_timeout = {wait}; "
+            + $"SET SESSION TRANSACTION ISOLATION LEVEL READ COMMITTED, {(writes ? "READ WRITE" : "READ ONLY")}", cancellation);
+    }
+
+    /// <summary>The driver asks the server over another connection to stop a command, and holds the thread that told it to until that is open: for a frozen server, many threads for long.</summary>
+    public override bool StopsCommands => false;
+
+    public override async Task AbandonAsync(DbConnection connection)
+    {
+        // Where the server does not answer even this, its own time limit ends the rest once it does.
+        await TryAsync(async () =>
         {
-            await connection.OpenAsync(cancellation);
-            var seconds = Settings.TimeLimit.TotalSeconds.ToString("0.###", CultureInfo.InvariantCulture);
-            var (from, wait) = (writes ? "READ WRITE" : "READ ONLY", (int)Math.Max(1, Settings.TimeLimit.TotalSeconds));
-            await using var setUp = new MySqlCommand(
-                $"SET SESSION sql_mode = 'STRICT_ALL_TABLES,ERROR_FOR_DIVISION_BY_ZERO,NO_ENGINE_SUBSTITUTION', time_zone = '+00:00', max_statement_time = {seconds}, innodb_lock_wait_timeout = {wait}, lock_wait_timeout = {wait}; "
-                + $"SET SESSION TRANSACTION ISOLATION LEVEL READ COMMITTED, {from}", connection);
-            await setUp.ExecuteNonQueryAsync(cancellation);
-            return connection;
-        }
-        catch
+            using var limit = new CancellationTokenSource(TimeSpan.FromSeconds(2));
+            await using var other = new MySqlConnection(_connection);
+            await other.OpenAsync(limit.Token);
+            await using var kill = other.CreateCommand();
+            kill.CommandText = $"KILL {((MySqlConnection)connection).ServerThread}";
+            await kill.ExecuteNonQueryAsync(CancellationToken.None).WaitAsync(limit.Token);
+        });
+        await TryAsync(async () => await connection.DisposeAsync());
+
+        static async Task TryAsync(Func<Task> work)
         {
-            await connection.DisposeAsync();
-            throw;
+            try
+            {
+                await work();
+            }
+            catch (Exception gone) when (gone is DbException or OperationCanceledException or InvalidOperationException or IOException)
+            {
+                // It is gone already.
+            }
         }
     }
 
@@ -157,17 +167,6 @@ internal sealed partial class MariaDbServer : SqlServer
     }
 
     public override async ValueTask ReleaseAsync(ServerConnection connection) => await connection.ExecuteAsync("DO RELEASE_ALL_LOCKS()", [], CancellationToken.None);
-
-    private static string OfUri(string text)
-    {
-        if (!Uri.TryCreate(text, UriKind.Absolute, out var uri) || uri.Scheme is not ("mariadb" or "mysql")) throw new ArgumentException("not a URI");
-        var builder = new MySqlConnectionStringBuilder { Server = uri.Host, Port = uri.IsDefaultPort || uri.Port < 0 ? 3306 : (uint)uri.Port };
-        var user = uri.UserInfo.Split(':', 2);
-        if (user[0].Length > 0) builder.UserID = Uri.UnescapeDataString(user[0]);
-        if (user.Length > 1) builder.Password = Uri.UnescapeDataString(user[1]);
-        if (uri.AbsolutePath.Length > 1) builder.Database = Uri.UnescapeDataString(uri.AbsolutePath[1..]);
-        return builder.ConnectionString;
-    }
 
     /// <summary>A date that is none, such as 0000-00-00, stays the text it is.</summary>
     private static void AddMoment(MySqlDateTime value, CellReading reading, RowBlock into)

@@ -108,7 +108,7 @@ internal static partial class PostgresDescriber
                 {
                     var type = column.PostgresType is Npgsql.PostgresTypes.PostgresDomainType domain ? domain.BaseType.Name : column.PostgresType.Name;
                     var kind = Kind(Internal(type), column.PostgresType is Npgsql.PostgresTypes.PostgresEnumType ? "e" : "b");
-                    return new NativeColumn(new ColumnSchema(column.ColumnName, column.DataTypeName, Field(kind, Internal(type)), true, null, true, type == "citext"), kind, column.DataTypeName)
+                    return new NativeColumn(new ColumnSchema(column.ColumnName, column.DataTypeName, kind.Field(), true, null, true, type == "citext"), kind, column.DataTypeName)
                     {
                         IsPadded = type is "character" or "bpchar",
                     };
@@ -123,7 +123,7 @@ internal static partial class PostgresDescriber
         var (identity, generated) = (row[10] is "a" or "d", row[11] == "s");
         var automatic = isView || identity || generated || row[9]?.StartsWith("nextval(", StringComparison.Ordinal) == true;
         var folds = typeName == "citext" || row[13] != "True";
-        var column = new ColumnSchema(name, type, Field(kind, typeName), isView || row[8] != "True", automatic ? null : Default(row[9]), automatic, folds)
+        var column = new ColumnSchema(name, type, kind.Field(), isView || row[8] != "True", automatic ? null : Default(row[9]), automatic, folds)
         {
             Min = typeName switch { "int2" => short.MinValue, "int4" => int.MinValue, _ => long.MinValue },
             Max = typeName switch { "int2" => short.MaxValue, "int4" => int.MaxValue, _ => long.MaxValue },
@@ -172,19 +172,6 @@ internal static partial class PostgresDescriber
         "timestamp without time zone" => "timestamp",
         "timestamp with time zone" => "timestamptz",
         _ => type,
-    };
-
-    private static FieldType Field(NativeKind kind, string typeName) => kind switch
-    {
-        NativeKind.Integer => FieldType.Integer,
-        NativeKind.Decimal => FieldType.Decimal,
-        NativeKind.Real => FieldType.Real,
-        NativeKind.Boolean => FieldType.Boolean,
-        NativeKind.Date => FieldType.Date,
-        NativeKind.Timestamp or NativeKind.Moment => FieldType.Timestamp,
-        NativeKind.Uuid => FieldType.Uuid,
-        NativeKind.Bytes => FieldType.Bytes,
-        _ => FieldType.Text,
     };
 
     private static List<string> Named(string? numbers, Dictionary<string, string> names) => numbers is null ? [] : [.. numbers.Split(',').Where(names.ContainsKey).Select(number => names[number])];

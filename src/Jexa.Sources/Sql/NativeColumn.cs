@@ -27,6 +27,23 @@ internal enum NativeKind
     Other,
 }
 
+internal static class NativeKinds
+{
+    /// <summary>The type of a field over a column of this kind.</summary>
+    public static FieldType Field(this NativeKind kind) => kind switch
+    {
+        NativeKind.Integer => FieldType.Integer,
+        NativeKind.Decimal => FieldType.Decimal,
+        NativeKind.Real => FieldType.Real,
+        NativeKind.Boolean => FieldType.Boolean,
+        NativeKind.Date => FieldType.Date,
+        NativeKind.Timestamp or NativeKind.Moment => FieldType.Timestamp,
+        NativeKind.Uuid => FieldType.Uuid,
+        NativeKind.Bytes => FieldType.Bytes,
+        _ => FieldType.Text,
+    };
+}
+
 /// <summary>A column as its server knows it, beside what the schema says of it.</summary>
 /// <param name="TypeName">The type as it can be written in SQL.</param>
 internal sealed record NativeColumn(ColumnSchema Column, NativeKind Kind, string TypeName)

@@ -15,6 +15,8 @@ internal sealed class ServerConnection(SqlServer server, DbConnection connection
     private const int MaxCommands = 500;
 
     private readonly Dictionary<string, DbCommand> _commands = [];
+    private readonly Lock _adding = new();
+    private bool _isAbandoned;
     private CancellationTokenSource _limit = new();
 
     /// <summary>Which of the pool's generations it belongs to.</summary>
@@ -52,13 +54,7 @@ internal sealed class ServerConnection(SqlServer server, DbConnection connection
             var rows = 0;
             while (await reader.ReadAsync(limit))
             {
-                into.BeginRow();
-                for (var i = 0; i < readings.Length; i++)
-                {
-                    if (reader.IsDBNull(i)) into.AddNull();
-                    else server.Read(reader, i, readings[i], into);
-                }
-
+                if (!TryAddRow(reader, readings, into)) break;
                 rows++;
             }
 
@@ -107,10 +103,11 @@ internal sealed class ServerConnection(SqlServer server, DbConnection connection
         limit.CancelAfter(server.Settings.TimeLimit + Grace);
         try
         {
-            return await work(limit.Token);
+            return server.StopsCommands ? await work(limit.Token) : await work(CancellationToken.None).AsTask().WaitAsync(limit.Token);
         }
         catch (OperationCanceledException) when (limit.IsCancellationRequested)
         {
+            if (!server.StopsCommands) Abandon();
             cancellation.ThrowIfCancellationRequested();
             IsBroken = true;
             throw TooSlow();
@@ -144,9 +141,16 @@ internal sealed class ServerConnection(SqlServer server, DbConnection connection
 
     public async ValueTask DisposeAsync()
     {
+        _limit.Dispose();
+        if (_isAbandoned)
+        {
+            // Nobody waits for what it is still at.
+            _ = server.AbandonAsync(connection);
+            return;
+        }
+
         foreach (var command in _commands.Values) command.Dispose();
         _commands.Clear();
-        _limit.Dispose();
         try
         {
             await connection.DisposeAsync();
@@ -155,6 +159,30 @@ internal sealed class ServerConnection(SqlServer server, DbConnection connection
         {
             // A connection that is lost cannot say goodbye.
         }
+    }
+
+    /// <summary>Adds a row to the block of whoever waits for it; false where nobody does any more, and the block is another's.</summary>
+    private bool TryAddRow(DbDataReader reader, CellReading[] readings, RowBlock into)
+    {
+        lock (_adding)
+        {
+            if (_isAbandoned) return false;
+            into.BeginRow();
+            for (var i = 0; i < readings.Length; i++)
+            {
+                if (reader.IsDBNull(i)) into.AddNull();
+                else server.Read(reader, i, readings[i], into);
+            }
+
+            return true;
+        }
+    }
+
+    /// <summary>Leaves a command to itself that cannot be stopped from here: from now on it touches nothing of ours.</summary>
+    private void Abandon()
+    {
+        lock (_adding) _isAbandoned = true;
+        IsBroken = true;
     }
 
     /// <summary>The server's own limit comes first; this one is for a server that does not answer at all.</summary>
@@ -232,42 +260,4 @@ internal sealed class ServerConnection(SqlServer server, DbConnection connection
             // It is gone on the server already.
         }
     }
-}
-
-/// <summary>A query prepared for a server.</summary>
-internal sealed class ServerQuery : IPreparedQuery
-{
-    private readonly ServerSource _source;
-    private readonly Func<SqlText, SqlStatement> _write;
-    private readonly NativeSchema _schema;
-    private readonly SqlStatement _statement;
-    private readonly CellReading[] _readings;
-
-    public ServerQuery(ServerSource source, Func<SqlText, SqlStatement> write, IReadOnlyList<string> names, CellReading[] readings)
-    {
-        _source = source;
-        _write = write;
-        _schema = source.Native;
-        _statement = write(source.Server.Text(_schema, null));
-        _readings = readings;
-        ColumnNames = names;
-    }
-
-    public int Width => ColumnNames.Count;
-
-    public IReadOnlyList<string> ColumnNames { get; }
-
-    public IReadOnlyList<int> SecretCells { get; init; } = [];
-
-    public async ValueTask RunAsync(IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation)
-    {
-        await using var lease = await _source.Readers.RentAsync(cancellation);
-        await RunAsync(lease.Connection, arguments, into, locks: false, cancellation);
-    }
-
-    /// <param name="locks">Whether nobody else is to change the rows before the transaction ends.</param>
-    public async ValueTask RunAsync(ServerConnection connection, IReadOnlyList<Constant> arguments, RowBlock into, bool locks, CancellationToken cancellation) =>
-        await connection.RunAsync(locks ? _statement.Text + _source.Server.Locking : _statement.Text, _statement.Arguments, arguments, _readings, into, cancellation);
-
-    public string Shown(IReadOnlyList<Constant> arguments) => _write(_source.Server.Text(_schema, arguments)).Text + ";";
 }

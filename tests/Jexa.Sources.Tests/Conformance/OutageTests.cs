@@ -31,6 +31,7 @@ public sealed class OutageTests
 
     [Theory]
     [InlineData("postgresql")]
+    [InlineData("mariadb")]
     public async Task A_server_that_stops_is_away_and_serves_again_when_it_is_back(string engine)
     {
         using var server = PrivateServer.New(engine);
@@ -84,5 +85,18 @@ public sealed class OutageTests
 
         var nonsense = Assert.Throws<SourceException>(() => Open(server, database, "This is=no;connection wr0ng-secret"));
         Assert.DoesNotContain("wr0ng-secret", nonsense.Message);
+    }
+
+    [Theory]
+    [InlineData("postgresql", "postgresql", "Application%20Name=jexa-test")]
+    [InlineData("postgresql", "postgres", "sslmode=disable")]
+    [InlineData("mariadb", "mariadb", "SslMode=none")]
+    public async Task A_URI_connects_and_nothing_in_it_is_left_unread(string engine, string scheme, string option)
+    {
+        var server = (engine == "postgresql" ? PrivateServer.Postgres : PrivateServer.MariaDb).Value;
+        var address = $"{scheme}://jexa:{Uri.EscapeDataString(PrivateServer.Password)}@127.0.0.1:{server.Port}/{server.NewDatabase()}";
+        await using var source = Open(server, "", $"{address}?{option}");
+        await source.ProbeAsync(CancellationToken.None);
+        Assert.Throws<SourceException>(() => Open(server, "", $"{address}?no_such_option=1"));
     }
 }

@@ -1,60 +1,13 @@
-using System.Text;
-using Jexa.Core.Addresses;
 using Jexa.Core.Sites;
-using Jexa.Core.Sources;
-using Jexa.Core.Values;
-using Jexa.Core.Views;
-using Jexa.Core.Visits;
-using Jexa.Sources.MariaDb;
-using Jexa.Sources.Postgres;
-using Jexa.Sources.Sqlite;
 
 namespace Jexa.Sources.Tests.Conformance;
 
 /// <summary>What only one kind of server has, as an app meets it.</summary>
 public sealed class PeculiarTests
 {
-    /// <summary>An app over one database: compiled, and visited.</summary>
-    private sealed class Served(TestDatabase database) : IAsyncDisposable
-    {
-        private readonly SourceRegistry _sources = new([new SqliteEngine(), new PostgresEngine(), new MariaDbEngine()]);
-        private readonly VisitRunner _runner = new(TimeProvider.System, new ListCursor(new byte[32]), new RuntimeFindings());
+    private static ServedApp Over(TestDatabase database) => new("app.yaml", name => name == "DATABASE" ? database.Connection : null, TestDatabase.EngineOf(database.Engine));
 
-        public Site Site { get; private set; } = null!;
-
-        public async Task<Compilation> CompileAsync(string recordsAndPages)
-        {
-            var app = $"app: Test\nsources: {{ s: {{ engine: {database.Engine}, connection: \"${{DATABASE}}\" }} }}\n{recordsAndPages}";
-            var compilation = await new SiteCompiler(_sources, name => name == "DATABASE" ? database.Connection : null, Mount.Root).CompileAsync("app.yaml", Encoding.UTF8.GetBytes(app), CancellationToken.None);
-            if (compilation.Site is { } site) Site = site;
-            return compilation;
-        }
-
-        public async Task<string> VisitAsync(string target)
-        {
-            var trace = new VisitTrace("GET", target, TimeProvider.System);
-            using var answer = await _runner.RunAsync(Site, new VisitRequest("GET", RequestTarget.Read(target), false, Principal.Anonymous.Value), trace, CancellationToken.None);
-            if (answer.View is ListView list) return Valley.Names(list.Shape, list.Rows);
-            if (answer.View is not DetailView detail) return answer.Location is null ? $"{answer.Outcome} {answer.Status} {trace.Why}" : $"{answer.Outcome} {answer.Status} {answer.Location}";
-            using var text = new Utf8Buffer();
-            return string.Join(" | ", detail.Shape.Fields.Select(column =>
-            {
-                text.Truncate(0);
-                column.WriteText(detail.Record, text);
-                return text.ToString();
-            }));
-        }
-
-        public ValueTask DisposeAsync() => _sources.DisposeAsync();
-    }
-
-    private static async Task<Served> ServeAsync(TestDatabase database, string recordsAndPages)
-    {
-        var served = new Served(database);
-        var compilation = await served.CompileAsync(recordsAndPages);
-        Assert.True(compilation.Site is not null, string.Join("\n", compilation.Findings));
-        return served;
-    }
+    private static string App(TestDatabase database, string recordsAndPages) => $"app: Test\nsources: {{ s: {{ engine: {database.Engine}, connection: \"${{DATABASE}}\" }} }}\n{recordsAndPages}";
 
     [Fact]
     public async Task PostgreSQL_has_schemas_enums_domains_padded_texts_arrays_and_names_in_quotes()
@@ -74,7 +27,8 @@ public sealed class PeculiarTests
             CREATE TABLE reading_2024 PARTITION OF reading FOR VALUES FROM ('2024-01-01') TO ('2025-01-01');
             INSERT INTO reading VALUES ('2024-02-03', 7);
             """);
-        await using var served = await ServeAsync(database, """
+        await using var served = Over(database);
+        var site = await served.SiteAsync(App(database, """
             records:
               odd: { from: "s.Odd Table", label: "{Key}" }
               leaf: { from: "s.Other Place.leaf" }
@@ -84,16 +38,16 @@ public sealed class PeculiarTests
               odd: { path: "/odds/{id}", detail: odd, show: [Key, select, feeling, mark, tags, more, twice, at_zone, far, wide, made, raw] }
               leaf: { path: "/leaves/{id}", detail: leaf, show: [id, odd.select] }
               reading: { path: "/readings/{at}/{id}", detail: reading }
-            """);
-        Assert.Equal("AB | one | happy | 3 | {x,\"y z\"} | {\"a\": 1} | 6 | 1 July 2024, 10:00 | infinity | 123456789012345678901234567890.123 | 1 January 2024, 00:00 | 2 bytes", await served.VisitAsync("/odds/AB"));
-        Assert.StartsWith("CD | two | sad", await served.VisitAsync("/odds/CD"));
-        Assert.Contains("unknown 404", await served.VisitAsync("/odds/AB%20"));
-        Assert.Contains("unknown 404", await served.VisitAsync("/odds/ab"));
-        Assert.Equal("CD", await served.VisitAsync("/odds?feeling=sad"));
-        Assert.Equal("", await served.VisitAsync("/odds?feeling=angry"));
-        Assert.Equal("1 | one", await served.VisitAsync("/leaves/1"));
-        Assert.Equal("3 February 2024 | 7", await served.VisitAsync("/readings/2024-02-03/7"));
-        Assert.Contains("unknown", await served.VisitAsync("/readings/2025-02-03/7"));
+            """));
+        Assert.Equal("AB | one | happy | 3 | {x,\"y z\"} | {\"a\": 1} | 6 | 1 July 2024, 10:00 | infinity | 123456789012345678901234567890.123 | 1 January 2024, 00:00 | 2 bytes", await served.VisitAsync(site, "/odds/AB"));
+        Assert.StartsWith("CD | two | sad", await served.VisitAsync(site, "/odds/CD"));
+        Assert.Contains("unknown 404", await served.VisitAsync(site, "/odds/AB%20"));
+        Assert.Contains("unknown 404", await served.VisitAsync(site, "/odds/ab"));
+        Assert.Equal("CD", await served.VisitAsync(site, "/odds?feeling=sad"));
+        Assert.Equal("", await served.VisitAsync(site, "/odds?feeling=angry"));
+        Assert.Equal("1 | one", await served.VisitAsync(site, "/leaves/1"));
+        Assert.Equal("3 February 2024 | 7", await served.VisitAsync(site, "/readings/2024-02-03/7"));
+        Assert.Contains("unknown", await served.VisitAsync(site, "/readings/2025-02-03/7"));
     }
 
     [Fact]
@@ -109,7 +63,8 @@ public sealed class PeculiarTests
             CREATE TABLE small (id integer PRIMARY KEY, big_id bigint unsigned, FOREIGN KEY (big_id) REFERENCES big (id));
             INSERT INTO small VALUES (1, 18446744073709551615), (2, 1);
             """);
-        await using var served = await ServeAsync(database, """
+        await using var served = Over(database);
+        var site = await served.SiteAsync(App(database, """
             records:
               big: { from: s.big, label: name }
               small: { from: s.small, label: "Small {id}" }
@@ -120,19 +75,19 @@ public sealed class PeculiarTests
               by-name: { path: "/names/{name}", detail: big, by: { name: name }, show: [id] }
               small: { path: "/smalls/{id}", detail: small, show: [big_id, big_id.name] }
               raw: { path: "/raws/{raw}", detail: raw, show: [name] }
-            """);
-        Assert.Equal("18446744073709551615 | Café | it's ok | a,b | Yes | 5 | 0000-00-00 | 1 July 2024, 12:00 | 1.000000000000000000000000000001 | é", await served.VisitAsync("/bigs/18446744073709551615"));
-        Assert.Contains("unknown 404", await served.VisitAsync("/bigs/18446744073709551616"));
-        Assert.Contains("malformed 400", await served.VisitAsync("/bigs/1.5"));
-        Assert.Equal("18446744073709551615", await served.VisitAsync("/names/Caf%C3%A9"));
-        Assert.Contains("301 /names/Caf%C3%A9", await served.VisitAsync("/names/caf%C3%A9"));
-        Assert.Contains("unknown", await served.VisitAsync("/names/Cafe"));
-        Assert.Contains("unknown", await served.VisitAsync("/names/blank"));
-        Assert.Equal("2", await served.VisitAsync("/names/blank%20"));
-        Assert.Contains("unknown", await served.VisitAsync("/names/0"));
-        Assert.Contains("unknown", await served.VisitAsync("/names/12abc"));
-        Assert.Equal("1", await served.VisitAsync("/names/12"));
-        Assert.Contains("Café", await served.VisitAsync("/smalls/1"));
-        Assert.Equal("Café", await served.VisitAsync("/raws/0190a5f0-7c1e-7b5a-8c39-0123456789ab"));
+            """));
+        Assert.Equal("18446744073709551615 | Café | it's ok | a,b | Yes | 5 | 0000-00-00 | 1 July 2024, 12:00 | 1.000000000000000000000000000001 | é", await served.VisitAsync(site, "/bigs/18446744073709551615"));
+        Assert.Contains("unknown 404", await served.VisitAsync(site, "/bigs/18446744073709551616"));
+        Assert.Contains("malformed 400", await served.VisitAsync(site, "/bigs/1.5"));
+        Assert.Equal("18446744073709551615", await served.VisitAsync(site, "/names/Caf%C3%A9"));
+        Assert.Contains("301 /names/Caf%C3%A9", await served.VisitAsync(site, "/names/caf%C3%A9"));
+        Assert.Contains("unknown", await served.VisitAsync(site, "/names/Cafe"));
+        Assert.Contains("unknown", await served.VisitAsync(site, "/names/blank"));
+        Assert.Equal("2", await served.VisitAsync(site, "/names/blank%20"));
+        Assert.Contains("unknown", await served.VisitAsync(site, "/names/0"));
+        Assert.Contains("unknown", await served.VisitAsync(site, "/names/12abc"));
+        Assert.Equal("1", await served.VisitAsync(site, "/names/12"));
+        Assert.Contains("Café", await served.VisitAsync(site, "/smalls/1"));
+        Assert.Equal("Café", await served.VisitAsync(site, "/raws/0190a5f0-7c1e-7b5a-8c39-0123456789ab"));
     }
 }
