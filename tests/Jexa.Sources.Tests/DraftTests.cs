@@ -96,11 +96,13 @@ public sealed class DraftTests
             CREATE TABLE b (id INTEGER PRIMARY KEY, a_id INTEGER NOT NULL REFERENCES a (id), boss INTEGER REFERENCES b (id));
             CREATE TABLE "1st" (id INTEGER PRIMARY KEY, "is" TEXT);
             CREATE TABLE "null" (id INTEGER PRIMARY KEY, "null" TEXT, "true" BOOLEAN, "#hash" TEXT, "a: b" TEXT, "{x}" TEXT);
+            CREATE TABLE session (token TEXT NOT NULL PRIMARY KEY, at TIMESTAMP); CREATE TABLE jexa_commit (token TEXT NOT NULL PRIMARY KEY, key TEXT);
             CREATE TABLE bridge (id INTEGER PRIMARY KEY); CREATE TABLE bridges (id INTEGER PRIMARY KEY); CREATE TABLE "Bridge-s" (id INTEGER PRIMARY KEY);
             """);
         Assert.True(compilation.Site is not null, string.Join("\n", compilation.Findings) + draft.Text);
         Assert.Contains("No page for a new tbl customer: Photo holds bytes", draft.Text);
         Assert.Contains(compilation.Findings, finding => finding.Code.Id == "JX303");
+        Assert.DoesNotContain("jexa_commit", draft.Text);
         Assert.Contains(draft.Doubts, doubt => doubt.StartsWith("no key at all has no column", StringComparison.Ordinal));
         Assert.All(draft.Doubts, doubt => Assert.Contains($"# Unsure: {doubt}", draft.Text));
     }

@@ -62,7 +62,7 @@ internal sealed class DraftRecord
     /// <summary>Foreign keys that lead here, by the records that have them.</summary>
     public List<(DraftRecord From, IReadOnlyList<string> Columns)> Referrers { get; } = [];
 
-    public IEnumerable<ColumnSchema> Secrets => Table.Columns.Where(column => IsSecret(column.Name));
+    public IEnumerable<ColumnSchema> Secrets => Table.Columns.Where(column => IsSecret(column.Name) && !Key.Contains(column.Name));
 
     public IEnumerable<ColumnSchema> Kept(string kind) => Table.Columns.Where(column => column.Type is FieldType.Timestamp or FieldType.Date && !column.Automatic
         && (kind == "created" ? Starts(column.Name, "created", "added", "inserted") : Starts(column.Name, "updated", "modified", "changed")));

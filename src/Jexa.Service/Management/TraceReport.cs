@@ -54,7 +54,7 @@ public static class TraceReport
     }
 
     private static QueryTrace Of(TracedQuery query, VisitTrace trace) => new(
-        Escaped(query.Query.Shown(query.Arguments) + (query.Remark is { } remark ? "\n→ " + remark : "")), query.Query.ColumnNames,
+        Escaped(query.Query.Shown(query.Arguments) + (query.Remark is { } remark ? " → " + remark : "")), query.Query.ColumnNames,
         query.Rows is { } rows ? [.. Enumerable.Range(0, rows.Count).Select(i => Values(rows[i]))] : [], query.RowCount, Rounded(trace.MicrosecondsOf(query)));
 
     private static IReadOnlyList<string?> Values(Row row) => [.. Enumerable.Range(0, row.Width).Select(column => Value(row, column))];

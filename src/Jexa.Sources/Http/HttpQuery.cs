@@ -23,7 +23,7 @@ internal sealed class HttpQuery(HttpSource source, IPreparedQuery inner, IReadOn
         into.Remark = remark;
     }
 
-    public string Shown(IReadOnlyList<Constant> arguments) => key is not null ? source.Shown(tables[0], KeyOf(arguments)) : $"{source.ShownList(tables[0])}\n{inner.Shown(arguments)}";
+    public string Shown(IReadOnlyList<Constant> arguments) => key is not null ? source.Shown(tables[0], KeyOf(arguments)) : $"{source.ShownList(tables[0])}, as it was last read";
 
     private List<string> KeyOf(IReadOnlyList<Constant> arguments) =>
         [.. key!.Select(operand => operand switch { Operand.Argument argument => arguments[argument.Number].ToString()!, Operand.Written written => written.Value.ToString()!, _ => "" })];

@@ -13,7 +13,7 @@ internal static class SqliteDescriber
     public static SourceSchema Describe(SqliteReader connection)
     {
         var tables = connection.Ask(
-            "SELECT name, type, wr FROM pragma_table_list WHERE schema = 'main' AND type <> 'shadow' AND name NOT LIKE 'sqlite\\_%' ESCAPE '\\' ORDER BY name");
+            "SELECT name, type, wr FROM pragma_table_list WHERE schema = 'main' AND type <> 'shadow' AND name NOT LIKE 'sqlite\\_%' ESCAPE '\\' AND name <> 'jexa_commit' ORDER BY name");
         return new SourceSchema([.. tables.Select(row => Table(connection, row[0]!, row[1] == "view", row[2] == "1"))]);
     }
 
