@@ -28,6 +28,7 @@ public sealed class SiteHost
         _site = start.Site ?? throw new ArgumentException("There is no site to begin with.", nameof(start));
         _file = Read(start, 1);
         (Runner, _runtimeFindings, Clock) = (runner, runtimeFindings, clock);
+        Sources = new SourceProbes(clock);
     }
 
     /// <summary>The site that new visits begin with.</summary>
@@ -41,15 +42,18 @@ public sealed class SiteHost
 
     public TimeProvider Clock { get; }
 
+    public SourceProbes Sources { get; }
+
     /// <summary>What check finds in the app file as it is now, then what visits showed to be wrong with the data.</summary>
     public IReadOnlyList<Finding> Findings => [.. _file.Findings, .. _runtimeFindings.All];
 
-    /// <summary>Takes a changed app file up: a site replaces the last one; without one the last good site stays.</summary>
+    /// <summary>Takes a changed app file up: a site replaces the last one; without one, or with one that lacks pages, the last good site stays.</summary>
     public void Take(Compilation changed)
     {
-        _file = Read(changed, _file.Revision + 1);
-        if (changed.Site is null) return;
-        _site = changed.Site;
+        var taken = changed.Site is { } site && (site.Waiting.Count == 0 || _site.Waiting.Count > 0) ? site : null;
+        _file = Read(changed, _file.Revision + 1) with { Behind = taken is null };
+        if (taken is null) return;
+        _site = taken;
         _runtimeFindings.Clear();
     }
 

@@ -1,6 +1,7 @@
 using System.Security.Cryptography;
 using Jexa.Core.Definitions;
 using Jexa.Core.Sites;
+using Jexa.Core.Sources;
 using Serilog;
 
 namespace Jexa.Service;
@@ -14,6 +15,7 @@ internal sealed class SiteWatcher : IAsyncDisposable
 {
     private static readonly TimeSpan Pause = TimeSpan.FromMilliseconds(75);
     private static readonly TimeSpan SchemaPause = TimeSpan.FromSeconds(1);
+    private static readonly TimeSpan SourcePause = TimeSpan.FromSeconds(2);
 
     private readonly SiteHost _host;
     private readonly SiteCompiler _compiler;
@@ -23,12 +25,14 @@ internal sealed class SiteWatcher : IAsyncDisposable
     private readonly Task _watching;
     private byte[] _taken;
     private int _schemaDoubted;
+    private IReadOnlyList<ISource> _absent;
 
     /// <param name="taken">The app file as it is being served.</param>
-    public SiteWatcher(SiteHost host, SiteCompiler compiler, string file, ReadOnlyMemory<byte> taken, ILogger logger)
+    public SiteWatcher(SiteHost host, SiteCompiler compiler, string file, Compilation taken, ILogger logger)
     {
         (_host, _compiler, _file, _logger) = (host, compiler, file, logger);
-        _taken = SHA256.HashData(taken.Span);
+        _taken = SHA256.HashData(taken.Bytes.Span);
+        _absent = Absent(taken);
         _watching = Task.Run(WatchAsync);
     }
 
@@ -46,6 +50,8 @@ internal sealed class SiteWatcher : IAsyncDisposable
     {
         var (seen, steady) = (State(), true);
         var schemaLooked = _host.Clock.GetTimestamp();
+        var sourcesLooked = schemaLooked;
+        Task<bool>? asking = null;
         while (true)
         {
             try
@@ -58,7 +64,10 @@ internal sealed class SiteWatcher : IAsyncDisposable
                     continue;
                 }
 
-                var doubted = _host.Clock.GetElapsedTime(schemaLooked) > SchemaPause && Interlocked.Exchange(ref _schemaDoubted, 0) == 1;
+                if (asking is null && _absent.Count > 0 && _host.Clock.GetElapsedTime(sourcesLooked) > SourcePause) asking = IsOneBackAsync();
+                var isBack = asking is { IsCompleted: true } && await asking;
+                if (asking is { IsCompleted: true }) (asking, sourcesLooked) = (null, _host.Clock.GetTimestamp());
+                var doubted = isBack || (_host.Clock.GetElapsedTime(schemaLooked) > SchemaPause && Interlocked.Exchange(ref _schemaDoubted, 0) == 1);
                 if (steady && !doubted) continue;
                 steady = true;
                 if (doubted) schemaLooked = _host.Clock.GetTimestamp();
@@ -95,15 +104,22 @@ internal sealed class SiteWatcher : IAsyncDisposable
         if (!schemaDoubted && digest.AsSpan().SequenceEqual(_taken)) return;
         _taken = digest;
         var compilation = await _compiler.CompileAsync(_file, bytes, _ending.Token);
+        _absent = Absent(compilation);
         Report(compilation.Site, compilation.Findings, () => _host.Take(compilation));
     }
+
+    /// <summary>The sources that did not answer when the app file was compiled: as soon as one does, it is compiled again.</summary>
+    private static List<ISource> Absent(Compilation compilation) => [.. compilation.Sources.Where(source => source.Absence is not null).Select(source => source.Source).OfType<ISource>()];
+
+    private async Task<bool> IsOneBackAsync() => (await Task.WhenAll(_absent.Select(_host.Sources.LookAsync))).Any(probe => probe.Trouble is null);
 
     private void Report(Site? site, IReadOnlyList<Finding> findings, Action take)
     {
         var same = findings.SequenceEqual(_host.Findings);
         take();
-        if (site is not null) _logger.Warning("The app file was taken up: {Pages} pages, {Findings} findings", site.Pages.Count, findings.Count);
-        else if (!same) _logger.Warning("The app file makes no site, so the last good one goes on serving");
+        if (!_host.File.Behind && site is not null)
+            _logger.Warning("The app file was taken up: {Pages} pages, {Waiting} that wait for their source, {Findings} findings", site.Pages.Count, site.Waiting.Count, findings.Count);
+        else if (!same) _logger.Warning("The app file makes no site, or one that lacks pages, so the last good one goes on serving");
         if (same) return;
         foreach (var finding in findings) _logger.Warning("{Finding}", finding.ToString());
     }

@@ -94,6 +94,8 @@ internal static class ServeCommand
             }
 
             await using var service = await JexaService.StartAsync(compilation, sources, options, ending.Token);
+            if (compilation.Site.Waiting.Count is > 0 and var waiting)
+                await Console.Error.WriteLineAsync($"jexa: {waiting} of {waiting + compilation.Site.Pages.Count} pages wait for a source that is away; until it answers, so do they: 503.");
             Announce(compilation.Site.Frame.AppTitle, service);
             await WaitAsync(ending.Token);
             return ExitCodes.Fine;

@@ -1,54 +1,58 @@
 using System.CommandLine;
-using System.Diagnostics;
 using Jexa.Cli.Output;
 using Jexa.Core.Addresses;
-using Jexa.Core.Schemas;
-using Jexa.Core.Sources;
 using Jexa.Service;
+using Jexa.Service.Management;
 using Spectre.Console;
 
 namespace Jexa.Cli.Commands;
 
-/// <summary><c>jexa sources APP_FILE</c>: what each source of an app file is, whether it is there, how fast, and what it can do.</summary>
+/// <summary><c>jexa sources [APP_FILE]</c>: what each source of an app is, whether it is there, how fast, and what it can do.</summary>
 internal static class SourcesCommand
 {
-    private sealed record SourceReport(string Name, string Engine, string Connection, bool Reachable, double? Milliseconds, int? Tables, bool? Writes, string? Trouble, IReadOnlyList<string> Notes);
-
     public static Command Create()
     {
-        var file = new Argument<string>("APP_FILE") { Description = "The app file" };
-        var json = CommonOptions.Json();
+        var file = new Argument<string?>("APP_FILE") { Description = "An app file to look at by itself; where left out, the running service is asked", Arity = ArgumentArity.ZeroOrOne };
         var command = new ExampleCommand("sources",
-            "Say of each source of an app file whether it is there, how fast it answers, what it holds and whether it can be changed.",
-            "jexa sources register.yaml",
-            "jexa sources register.yaml --json")
+            "Say of each source whether it is there, how fast it answers, what it holds and whether it can be changed. Of the running service, or of an app file by itself.",
+            "jexa sources",
+            "jexa sources --port 8080 --json",
+            "jexa sources register.yaml")
         {
             file,
-            json,
         };
-        command.SetAction((parsed, cancellation) => RunAsync(parsed.GetValue(file)!, parsed.GetValue(json), cancellation));
+        var (json, open) = CommonOptions.ForClient(command);
+        command.SetAction(async (parsed, cancellation) =>
+        {
+            IReadOnlyList<SourceInfo> sources;
+            if (parsed.GetValue(file) is { } named)
+            {
+                sources = await OfFileAsync(named, cancellation);
+            }
+            else
+            {
+                using var client = open(parsed);
+                sources = await client.GetAsync<IReadOnlyList<SourceInfo>>("api/sources", cancellation);
+            }
+
+            if (parsed.GetValue(json)) Terminal.Json(sources);
+            else Write(sources);
+            return sources.All(source => source.Reachable) ? ExitCodes.Fine : ExitCodes.CannotReach;
+        });
         return command;
     }
 
-    private static async Task<int> RunAsync(string file, bool json, CancellationToken cancellation)
+    private static async Task<IReadOnlyList<SourceInfo>> OfFileAsync(string file, CancellationToken cancellation)
     {
         await using var registry = JexaService.OpenSources();
         try
         {
             var compilation = await JexaService.CompileAsync(file, registry, Mount.Root, cancellation);
             if (compilation.Definition is not { } app) throw new CommandException(ExitCodes.Findings, $"{file} cannot be read; jexa check {file} says more.");
-            var reports = new List<SourceReport>();
-            foreach (var source in app.Sources)
-            {
-                var (name, engine, connection) = (source.Name.Value, source.Engine.Value, source.Connection.Value);
-                if (!compilation.Opened.TryGetValue(name, out var opened))
-                    reports.Add(new SourceReport(name, engine, connection, false, null, null, null, compilation.Findings.FirstOrDefault(finding => finding.At.Line >= source.Name.At.Line)?.Message, []));
-                else reports.Add(await LookAsync(name, engine, connection, opened, cancellation));
-            }
-
-            if (json) Terminal.Json(reports);
-            else Write(reports);
-            return reports.TrueForAll(report => report.Reachable) ? ExitCodes.Fine : ExitCodes.CannotReach;
+            // The first answer waits for the program to be ready; the second says how fast the source is.
+            foreach (var source in compilation.Sources.Where(source => source is { Source: not null, Absence: null }))
+                await new SourceProbes(TimeProvider.System).LookAsync(source.Source!);
+            return await SourceReport.LookAsync(compilation.Sources, app, compilation.Site?.Waiting ?? [], new SourceProbes(TimeProvider.System));
         }
         catch (StartException refused)
         {
@@ -56,37 +60,20 @@ internal static class SourcesCommand
         }
     }
 
-    private static async Task<SourceReport> LookAsync(string name, string engine, string connection, ISource source, CancellationToken cancellation)
+    private static void Write(IReadOnlyList<SourceInfo> sources)
     {
-        SourceSchema? schema = null;
-        try
-        {
-            schema = await source.DescribeAsync(cancellation);
-            await source.ProbeAsync(cancellation);
-            var clock = Stopwatch.StartNew();
-            await source.ProbeAsync(cancellation);
-            return new SourceReport(name, engine, connection, true, Math.Round(clock.Elapsed.TotalMilliseconds, 2), schema.Tables.Count, schema.ReadOnlyBecause is null, null, Notes(schema));
-        }
-        catch (SourceException away)
-        {
-            return new SourceReport(name, engine, connection, false, null, schema?.Tables.Count, null, away.Message, schema is null ? [] : Notes(schema));
-        }
-    }
-
-    private static List<string> Notes(SourceSchema schema) => [.. schema.Notes.Select(note => note.Sentence)];
-
-    private static void Write(List<SourceReport> reports)
-    {
-        var table = Terminal.Table("source", "engine", "answers", "tables", "changes");
-        foreach (var report in reports)
-            table.AddRow(Markup.Escape(report.Name), Markup.Escape(report.Engine), report.Reachable ? $"[green]in {report.Milliseconds:0.##} ms[/]" : "[red]not[/]", report.Tables?.ToString() ?? "-",
-                report.Writes switch { true => "yes", false => "no", _ => "-" });
+        var table = Terminal.Table("source", "engine", "answers", "tables", "changes", "pages");
+        foreach (var source in sources)
+            table.AddRow(Markup.Escape(source.Name), Markup.Escape(source.Engine), source.Reachable ? $"[green]in {source.Milliseconds:0.##} ms[/]" : "[red]not[/]",
+                source.Known ? source.Tables.Count.ToString() : "-", source.Changes switch { true => "yes", false => "no", _ => "-" },
+                source.Waiting == 0 ? source.Pages.Count.ToString() : $"{source.Pages.Count}, [yellow]{source.Waiting} waiting[/]");
         var console = Terminal.Out();
         console.Write(table);
-        foreach (var report in reports)
+        foreach (var source in sources)
         {
-            if (report.Trouble is { } trouble) console.WriteLine($"{report.Name}: {trouble}");
-            foreach (var note in report.Notes) console.WriteLine($"{report.Name}: {note}");
+            if (source.Trouble is { } trouble) console.WriteLine($"{source.Name}: {trouble}");
+            else if (source.ReadOnlyBecause is { } because) console.WriteLine($"{source.Name}: nothing can be changed there, as {because}.");
+            foreach (var note in source.Notes) console.WriteLine($"{source.Name}: {note}");
         }
     }
 }

@@ -44,6 +44,9 @@ public sealed class FindingList
         if (_findings.Count < MaxFindings) _findings.Add(new Finding(code, at, message, found, expected, nearest, remedy));
     }
 
+    /// <summary>Takes over what another list has.</summary>
+    public void Add(FindingList other) => _findings.AddRange(other._findings.Take(MaxFindings - _findings.Count));
+
     /// <summary>Reports a word that is none of those that could stand there, with the nearest of them.</summary>
     public void AddUnknown(FindingCode code, Written word, string what, IEnumerable<string> valid)
     {

@@ -33,6 +33,7 @@ public static class FindingCodes
     public static readonly FindingCode SourceDoubt = Warning("JX207", "Values of a source that are not what the others are");
     public static readonly FindingCode CannotList = Error("JX208", "A list of what can only be read one by one");
     public static readonly FindingCode BadEndpoint = Error("JX209", "An endpoint that cannot be called");
+    public static readonly FindingCode SourceRemembered = Warning("JX210", "A source that is away is taken as it was");
 
     // Records.
     public static readonly FindingCode UnknownField = Error("JX301", "Unknown field");

@@ -81,6 +81,10 @@ internal sealed class HeadCompiler(
         }
     }
 
+    /// <summary>All paths of a page of which nothing but its paths is known, as its source is away.</summary>
+    public IEnumerable<PageHead> Waiting(PageDefinition page) =>
+        page.Was.Prepend(page.Path).Select(Template).OfType<PathTemplate>().Select(template => new PageHead(page, null, template, new AddressBuilder(template, mount, new HashSet<string>()), [], null));
+
     private static PageParameter Placed(PathTemplate template, PageParameter parameter)
     {
         var segment = template.Segments.ToList().FindIndex(s => s.Parameter == parameter.Name);

@@ -8,8 +8,12 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Sites;
 
 /// <summary>A source that could be described, under its name in the app file.</summary>
-/// <param name="Queries">The developer's own queries over it, as the source describes them, by their record's name.</param>
-internal sealed record DescribedSource(string Name, ISource Source, SourceSchema Schema, IReadOnlyDictionary<string, QuerySchema> Queries);
+/// <param name="Queries">The developer's own queries over it, as the source describes them, by their text.</param>
+internal sealed record DescribedSource(string Name, ISource Source, SourceSchema Schema, IReadOnlyDictionary<string, QuerySchema> Queries)
+{
+    public static DescribedSource? Of(SiteSource found) =>
+        found is { Source: { } source, Description: { } description } ? new DescribedSource(found.Name, source, description.Schema, description.Queries) : null;
+}
 
 /// <summary>Compares record definitions with what their sources hold.</summary>
 internal sealed class RecordCompiler(
@@ -54,7 +58,7 @@ internal sealed class RecordCompiler(
     /// <summary>What a query gives, as if it were a view.</summary>
     private TableSchema? QueryTable(RecordDefinition definition, Written query, DescribedSource source, List<QueryParameter> parameters)
     {
-        var schema = source.Queries[definition.Name.Value];
+        var schema = source.Queries[query.Value];
         if (schema.Fault is { } fault)
         {
             findings.Add(FindingCodes.BadQuery, query.At, $"The query of “{definition.Name}” cannot be used. {fault}", "Write one SELECT that gives rows.",

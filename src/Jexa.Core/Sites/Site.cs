@@ -24,6 +24,12 @@ public sealed record Site(
     /// <summary>How the records that some page changes are changed, by their names.</summary>
     public IReadOnlyDictionary<string, ChangePlan> Changes { get; init; } = new Dictionary<string, ChangePlan>();
 
+    /// <summary>The sources behind it, as they were found.</summary>
+    public IReadOnlyList<SiteSource> Sources { get; init; } = [];
+
+    /// <summary>Pages of the app file that cannot be served before their source has said what it holds: they are no part of <see cref="Pages"/>, but of <see cref="Paths"/>.</summary>
+    public IReadOnlyList<string> Waiting { get; init; } = [];
+
     public Page? Find(string name) => Pages.FirstOrDefault(page => page.Name == name);
 }
 
@@ -183,3 +189,13 @@ public sealed class FormerPage(PageHead head, Page now) : Page(head)
     public Page Now { get; } = now;
 }
 
+/// <summary>A page whose source has not answered since the service began: nothing is known of it but its path.</summary>
+/// <param name="source">The source that it waits for.</param>
+public sealed class WaitingPage(PageHead head, string source) : Page(head)
+{
+    public override string Kind => "waiting";
+
+    public override IReadOnlyList<PageLink> Links => [];
+
+    public string Source { get; } = source;
+}

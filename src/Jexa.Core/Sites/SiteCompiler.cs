@@ -9,8 +9,8 @@ namespace Jexa.Core.Sites;
 /// <param name="Bytes">The file as it was read.</param>
 public sealed record Compilation(Site? Site, AppDefinition? Definition, IReadOnlyList<Finding> Findings, ReadOnlyMemory<byte> Bytes)
 {
-    /// <summary>The sources that could be opened, by their names in the app file, whether they answer or not.</summary>
-    public IReadOnlyDictionary<string, ISource> Opened { get; init; } = new Dictionary<string, ISource>();
+    /// <summary>The sources of the app file as they were found, whether they answered or not.</summary>
+    public IReadOnlyList<SiteSource> Sources { get; init; } = [];
 
     /// <summary>Whether a source could not be reached, so that its part of the file was not checked.</summary>
     public bool SourceIsAway => Findings.Any(finding => finding.Code == FindingCodes.SourceAway);
@@ -29,11 +29,11 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
         var findings = new FindingList();
         var definition = AppFileReader.Read(file, bytes.Span, findings);
         if (definition is null) return new Compilation(null, null, findings.All, bytes);
-        var described = new Dictionary<string, DescribedSource?>();
-        var opened = new Dictionary<string, ISource>();
-        foreach (var source in definition.Sources) described[source.Name.Value] = await DescribeAsync(definition, source, opened, findings, cancellation);
-        var site = Compile(definition, described, findings);
-        return new Compilation(findings.HasErrors ? null : site with { Findings = findings.All }, definition, findings.All, bytes) { Opened = opened };
+        var found = await new SourceCompiler(sources, environment, definition).CompileAsync(findings, cancellation);
+        var site = Compile(definition, found.ToDictionary(source => source.Name, DescribedSource.Of), findings);
+        var serves = site.Waiting.Count > 0 ? findings.All.All(finding => finding.Code.Severity != Severity.Error || finding.Code == FindingCodes.SourceAway)
+            && (site.Pages.Any(page => page.Record is not null) || found.Any(source => source is { Absence.IsSettled: false })) : !findings.HasErrors;
+        return new Compilation(serves ? site with { Findings = findings.All, Sources = found } : null, definition, findings.All, bytes) { Sources = found };
     }
 
     private Site Compile(AppDefinition definition, Dictionary<string, DescribedSource?> described, FindingList findings)
@@ -72,12 +72,16 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
         foreach (var page in pages) paths.Add(page.Head.Template, page);
         foreach (var page in pages)
             foreach (var former in headCompiler.Former(page.Head, [.. pages.Select(p => p.Head)])) paths.Add(former.Template, new FormerPage(former, page));
+        var away = definition.Records.Where(record => described.TryGetValue(record.Source.Value, out var source) && source is null).ToDictionary(record => record.Name.Value, record => record.Source.Value);
+        var waiting = definition.Pages.Where(page => heads[page.Name.Value] is null && away.ContainsKey(page.Record.Value)).ToList();
+        foreach (var page in waiting)
+            foreach (var head in headCompiler.Waiting(page)) paths.Add(head.Template, new WaitingPage(head, away[page.Record.Value]));
         foreach (var link in definition.Pages.Where(page => heads[page.Name.Value] is null).SelectMany(page => page.Links)) links.Check(link);
 
         foreach (var source in definition.Sources.Where(source => source.Writing?.Value == "bare" && pages.Exists(page => page.Head.Definition.Writes && page.Record?.SourceName == source.Name.Value)))
             findings.Add(FindingCodes.WritesUnnoted, source.Writing!.At, $"Nothing in “{source.Name}” tells whether a change was made that Jexa did not live to see: such changes stay undetermined.",
                 "Let Jexa keep its table jexa_commit there: remove writing: bare.", found: "bare", expected: "noted");
-        var home = Standalone(definition.Home, "the home page", heads, pages, findings) ?? (definition.Home is null ? pages.Find(page => page is ListPage && page.Head.Alone is not null) : null);
+        var home = Standalone(definition.Home, "the home page", heads, pages, findings) ?? (definition.Home is null && !waiting.Exists(page => page.Kind == PageKind.List) ? pages.Find(page => page is ListPage && page.Head.Alone is not null) : null);
         var notFound = Standalone(definition.NotFound, "the page for what is not found", heads, pages, findings) as TextPage;
         if (definition.NotFound is { } named && notFound is null && heads.ContainsKey(named.Value))
             findings.Add(FindingCodes.KeyOfOtherPageKind, named.At, $"“{named}” is no text page.", "Name a text page.", found: named.Value, expected: "a text page");
@@ -85,6 +89,7 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
             pages.Where(page => page.Head.Alone is not null).ToDictionary(page => page.Name, page => page.Head.Alone!));
         return new Site(definition.File, frame, home, notFound, pages, paths, PictureLookup.Of(kinds), definition.Origins.Select(origin => origin.Value).ToHashSet(), [])
         {
+            Waiting = [.. waiting.Select(page => page.Name.Value)],
             Changes = kinds.Where(kind => pages.Exists(page => page.Record == kind && page.Head.Definition.Writes)).ToDictionary(kind => kind.Name, kind => changes.Compile(kind, null)),
         };
     }
@@ -130,56 +135,6 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
             found: name.Value, expected: "a page without parameters");
         return null;
     }
-
-    private async Task<DescribedSource?> DescribeAsync(
-        AppDefinition definition, SourceDefinition source, Dictionary<string, ISource> all, FindingList findings, CancellationToken cancellation)
-    {
-        if (!sources.Knows(source.Engine.Value))
-        {
-            findings.AddUnknown(FindingCodes.UnknownEngine, source.Engine, "engine", sources.EngineNames);
-            return null;
-        }
-
-        if (FillIn(source.Connection, source.Engine.Value, findings) is not { } connection) return null;
-        ApiSettings? api = null;
-        if (source.Api is { } said)
-        {
-            List<(string Name, string Value)?> headers = [.. said.Headers.Select(pair => Filled(pair.Name, pair.Value))], parameters = [.. said.Parameters.Select(pair => Filled(pair.Name, pair.Value))];
-            if (headers.Contains(null) || parameters.Contains(null)) return null;
-            api = new ApiSettings([.. headers.OfType<(string, string)>()], [.. parameters.OfType<(string, string)>()], said.LinkLocal, said.Endpoints);
-
-            (string Name, string Value)? Filled(Written name, Written value) => FillIn(value, source.Engine.Value, findings) is { } filled ? (name.Value, filled) : null;
-        }
-
-        try
-        {
-            var opened = sources.Open(new SourceSettings(source.Engine.Value, connection, source.Connection.Value, definition.Folder, SourceSettings.DefaultTimeLimit)
-            {
-                Writing = source.Writing?.Value switch { "bare" => SourceWriting.Bare, "refused" => SourceWriting.Refused, _ => SourceWriting.Noted },
-                Api = api,
-                DeclaredKeys = !sources.TakesKeys(source.Engine.Value) ? "" : string.Join('\n', definition.Records.Where(record => record.Source.Value == source.Name.Value && record.Table is not null && record.Key.Count > 0)
-                    .Select(record => $"{record.Table}: {string.Join(", ", record.Key)}").Distinct().Order(StringComparer.Ordinal)),
-            });
-            all[source.Name.Value] = opened;
-            var schema = await opened.DescribeAsync(cancellation);
-            foreach (var note in schema.Notes)
-                findings.Add(note.IsFault ? FindingCodes.SourceFault : FindingCodes.SourceDoubt, source.Connection.At, note.Sentence, note.Remedy, found: source.Connection.Value);
-            var queries = new Dictionary<string, Schemas.QuerySchema>();
-            foreach (var record in definition.Records.Where(record => record.Query is not null && record.Source.Value == source.Name.Value))
-                queries[record.Name.Value] = await opened.DescribeQueryAsync(record.Query!.Value, cancellation);
-            return new DescribedSource(source.Name.Value, opened, schema, queries);
-        }
-        catch (SourceException away)
-        {
-            findings.Add(FindingCodes.SourceAway, source.Connection.At, $"The source “{source.Name}” cannot be reached: {away.Message}",
-                "Check the connection; a relative path starts from the app file's folder.", found: source.Connection.Value);
-            return null;
-        }
-    }
-
-    /// <summary>Fills <c>${NAME}</c> from the environment; null, reported, where one is not set. The value is never part of a finding.</summary>
-    private string? FillIn(Written text, string engine, FindingList findings) => Variables.Fill(text.Value, environment, value => sources.Quote(engine, value), (name, at) =>
-        findings.Add(FindingCodes.VariableNotSet, text.Of(at), $"The environment variable {name} is not set.", $"Set {name} before starting Jexa.", found: $"${{{name}}}", expected: "a variable that is set"));
 
     /// <summary>Whether an address built for a page is matched by that page and no other.</summary>
     private bool LeadsTo(PathTree<Page> paths, PageHead head, string address)

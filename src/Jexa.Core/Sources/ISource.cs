@@ -211,4 +211,7 @@ public sealed class SourceException(SourceTrouble trouble, string message, Excep
 
     /// <summary>Whether it is the app's or the source's own fault, to be mended by the developer rather than waited for.</summary>
     public bool IsFinding { get; init; }
+
+    /// <summary>Whether trying again changes nothing until somebody mends it: a wrong password, a file that is not there.</summary>
+    public bool IsSettled { get; init; }
 }

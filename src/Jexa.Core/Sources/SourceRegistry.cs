@@ -1,4 +1,10 @@
+using Jexa.Core.Schemas;
+
 namespace Jexa.Core.Sources;
+
+/// <summary>What a source said that it holds.</summary>
+/// <param name="Queries">The developer's own queries over it, by their text.</param>
+public sealed record SourceDescription(SourceSchema Schema, IReadOnlyDictionary<string, QuerySchema> Queries);
 
 /// <summary>
 /// Owns the open sources, apart from any site: two sites that name the same connection share one source, and a changed app
@@ -8,6 +14,7 @@ public sealed class SourceRegistry(IEnumerable<ISourceEngine> engines) : IAsyncD
 {
     private readonly Dictionary<string, ISourceEngine> _engines = engines.ToDictionary(engine => engine.Name);
     private readonly Dictionary<SourceSettings, ISource> _sources = [];
+    private readonly Dictionary<ISource, SourceDescription> _remembered = [];
     private readonly Lock _lock = new();
 
     public IEnumerable<string> EngineNames => _engines.Keys.Order();
@@ -29,6 +36,18 @@ public sealed class SourceRegistry(IEnumerable<ISourceEngine> engines) : IAsyncD
         }
     }
 
+    /// <summary>Keeps what a source says of itself, for when it is away.</summary>
+    public void Remember(ISource source, SourceDescription description)
+    {
+        lock (_lock) _remembered[source] = description;
+    }
+
+    /// <summary>What the source said of itself when it last answered; null where it never did.</summary>
+    public SourceDescription? Remembered(ISource source)
+    {
+        lock (_lock) return _remembered.GetValueOrDefault(source);
+    }
+
     public async ValueTask DisposeAsync()
     {
         List<ISource> sources;
@@ -36,6 +55,7 @@ public sealed class SourceRegistry(IEnumerable<ISourceEngine> engines) : IAsyncD
         {
             sources = [.. _sources.Values];
             _sources.Clear();
+            _remembered.Clear();
         }
 
         foreach (var source in sources) await source.DisposeAsync();

@@ -121,6 +121,7 @@ public sealed class VisitRunner
         }
 
         if (pages.Count == 0) pages = slashless;
+        if (site.Waiting.Count > 0 && Waiting(site, ref pages, depth, trace) is { } waits) return waits;
         if (pages.Count == 0)
         {
             trace.End(VisitStep.Match);
@@ -151,6 +152,19 @@ public sealed class VisitRunner
 
         if (asked != page.Head) return Former(page, asked, target, trace);
         return page is ListPage list ? await _lists.RunAsync(site, list, request, trace, cancellation) : TextVisit.Run(site, (TextPage)page, target, trace);
+    }
+
+    /// <summary>The answer where nothing but waiting pages has this address; those are left out where others have it too.</summary>
+    private static Answer? Waiting(Site site, ref IReadOnlyList<Page> pages, int depth, VisitTrace trace)
+    {
+        var first = pages.OfType<WaitingPage>().FirstOrDefault();
+        if (first is null && (pages.Count > 0 || depth > 0)) return null;
+        pages = [.. pages.Where(page => page is not WaitingPage)];
+        if (pages.Count > 0) return null;
+        trace.End(VisitStep.Match);
+        trace.Why = first is null ? "The home page's source has not answered since the service began."
+            : $"The page “{first.Name}” waits for the source “{first.Source}”, which has not answered since the service began.";
+        return Answer.Of(new Outcome.Unavailable(SourceTrouble.Away), Messages.Unavailable(site, null)) with { RetryAfterSeconds = 5 };
     }
 
     /// <summary>The same address under the path that the page has now: what stands in the query string in both stays as it is.</summary>

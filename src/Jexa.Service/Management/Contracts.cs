@@ -1,9 +1,10 @@
 namespace Jexa.Service.Management;
 
 /// <summary>The app that is being served.</summary>
+/// <param name="Waiting">Pages that cannot be served before their source has said what it holds.</param>
 /// <param name="Behind">The app file has been changed since into something that makes no site; the last good one is served.</param>
 /// <param name="Revision">Counts up with every change of the app file that was taken up.</param>
-public sealed record SiteInfo(string App, string File, string PagesUrl, string? Home, int Pages, int Findings, bool Behind, int Revision);
+public sealed record SiteInfo(string App, string File, string PagesUrl, string? Home, int Pages, int Waiting, int Findings, bool Behind, int Revision);
 
 /// <summary>The app file as it is now.</summary>
 /// <param name="Text">Null where it cannot be read.</param>
@@ -94,6 +95,30 @@ public sealed record StepTrace(string Step, double Microseconds);
 public sealed record FindingInfo(
     string Code, string Severity, string Title, string File, int Line, int Column, string? Page, string Message, string? Found, string? Expected, string? Nearest,
     string Remedy);
+
+/// <summary>A source of the app file.</summary>
+/// <param name="Connection">As the app file writes it: variables are not filled in.</param>
+/// <param name="Reachable">Whether it answers at this moment.</param>
+/// <param name="Milliseconds">How long its shortest answer takes.</param>
+/// <param name="Trouble">Why it does not answer.</param>
+/// <param name="Known">Whether what it holds is known: from now, or from when it last answered.</param>
+/// <param name="Changes">Whether records in it can be changed; null where it is not known.</param>
+/// <param name="ReadOnlyBecause">Why they cannot, as the rest of a sentence.</param>
+/// <param name="Tables">What it holds.</param>
+/// <param name="Pages">The pages that show its records; also those that wait for it.</param>
+/// <param name="Waiting">How many of these cannot be served before it has said what it holds.</param>
+/// <param name="Notes">What is wrong with parts of it, or doubtful.</param>
+public sealed record SourceInfo(
+    string Name, string Engine, string Connection, bool Reachable, double? Milliseconds, string? Trouble, bool Known, bool? Changes, string? ReadOnlyBecause,
+    IReadOnlyList<SourceTableInfo> Tables, IReadOnlyList<string> Pages, int Waiting, IReadOnlyList<string> Notes);
+
+/// <param name="Kind"><c>table</c> or <c>view</c>.</param>
+/// <param name="Key">The columns of its primary key; empty where it has none.</param>
+/// <param name="Columns">How many columns it has.</param>
+/// <param name="AboutRows">How many rows it has, as near as the source can tell at once.</param>
+/// <param name="Lists">Whether its rows can be read one after the other, not only each by its key.</param>
+/// <param name="Records">The records of the app file that are read from it.</param>
+public sealed record SourceTableInfo(string Name, string Kind, IReadOnlyList<string> Key, int Columns, long? AboutRows, bool Lists, IReadOnlyList<string> Records);
 
 public sealed record SessionRequest(string Code);
 

@@ -33,6 +33,8 @@ internal sealed class ManagementApi(SiteHost host, BearerToken token, StartCodes
         api.MapGet("/site", Site).WithSummary("The app that is being served");
         api.MapGet("/app-file", () => new AppFileInfo(host.Site.File, host.File.Text)).WithSummary("The text of the app file as it is now");
         api.MapGet("/pages", () => SiteReport.Of(host.Site)).WithSummary("All pages, in the order of the app file");
+        api.MapGet("/sources", () => SourceReport.LookAsync(host.Site.Sources, host.File.Definition, host.Site.Waiting, host.Sources))
+            .WithSummary("The sources of the app: whether they answer, how fast, what they hold and what can be done with it");
         api.MapGet("/samples", SamplesAsync).WithSummary("For each page an address that leads somewhere at this moment");
         api.MapGet("/findings", () => SiteReport.Of(host.Findings, host.File.Definition)).WithSummary("What check found, and what visits have shown since");
         api.MapPost("/links", Link).WithSummary("The address of a page for given values")
@@ -44,7 +46,7 @@ internal sealed class ManagementApi(SiteHost host, BearerToken token, StartCodes
     }
 
     private SiteInfo Site() => new(
-        host.Site.Frame.AppTitle, host.Site.File, _pagesUrl, host.Site.Home?.Name, host.Site.Pages.Count, host.Findings.Count, host.File.Behind, host.File.Revision);
+        host.Site.Frame.AppTitle, host.Site.File, _pagesUrl, host.Site.Home?.Name, host.Site.Pages.Count, host.Site.Waiting.Count, host.Findings.Count, host.File.Behind, host.File.Revision);
 
     private Results<Ok<SessionAnswer>, ProblemHttpResult> Trade([FromBody] SessionRequest request) =>
         startCodes.TrySpend(request.Code) ? TypedResults.Ok(new SessionAnswer(token.Value))

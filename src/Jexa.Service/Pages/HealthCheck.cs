@@ -1,5 +1,4 @@
 using Jexa.Core.Addresses;
-using Jexa.Core.Sources;
 using Microsoft.AspNetCore.Http;
 
 namespace Jexa.Service.Pages;
@@ -17,23 +16,10 @@ internal static class HealthCheck
     public static async Task AnswerAsync(HttpContext http, RequestTarget target, SiteHost host)
     {
         var live = target.Text(2).SequenceEqual("live");
-        var well = live || await AreSourcesWellAsync(host, http.RequestAborted);
+        var well = live || await host.Sources.AreWellAsync(host.Site);
         http.Response.StatusCode = well ? StatusCodes.Status200OK : StatusCodes.Status503ServiceUnavailable;
         http.Response.Headers.CacheControl = "no-store";
         http.Response.ContentType = "text/plain; charset=utf-8";
         await http.Response.WriteAsync(live ? "live\n" : well ? "ready\n" : "not ready\n");
-    }
-
-    private static async Task<bool> AreSourcesWellAsync(SiteHost host, CancellationToken cancellation)
-    {
-        try
-        {
-            foreach (var source in host.Site.Pages.Select(page => page.Record?.Source).OfType<ISource>().Distinct()) await source.ProbeAsync(cancellation);
-            return true;
-        }
-        catch (SourceException)
-        {
-            return false;
-        }
     }
 }

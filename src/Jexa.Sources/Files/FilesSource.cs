@@ -142,7 +142,7 @@ internal sealed class FilesSource : ISource
         return string.Join('\n', Files().Select(file => new FileInfo(file)).Select(file => $"{file.Name} {file.Length} {file.LastWriteTimeUtc.Ticks}"));
     }
 
-    private SourceException Away() => new(SourceTrouble.Away, File.Exists(_folder) ? $"{_settings.ShownAs} is a file, not a folder." : $"There is no folder {_settings.ShownAs}.");
+    private SourceException Away() => new(SourceTrouble.Away, File.Exists(_folder) ? $"{_settings.ShownAs} is a file, not a folder." : $"There is no folder {_settings.ShownAs}.") { IsSettled = true };
 
     /// <param name="Signature">The files that it was made from.</param>
     private sealed record Loaded(string Signature, IReadOnlyList<string> Tables, IReadOnlyDictionary<string, TableNotes> Notes, IReadOnlyList<SourceNote> Said);

@@ -150,8 +150,8 @@ internal sealed partial class MariaDbServer : SqlServer
             _ when said.SqlState == "45000" => Refused(RefusalReason.Own, [], said.Message),
             (MySqlErrorCode)1969 or MySqlErrorCode.QueryInterrupted or (MySqlErrorCode)3024 => new SourceException(SourceTrouble.TooSlow, $"The query was stopped after its time limit of {Settings.TimeLimit.TotalSeconds:0.#} s.", error),
             MySqlErrorCode.LockWaitTimeout or MySqlErrorCode.LockDeadlock or MySqlErrorCode.CommandTimeoutExpired => new SourceException(SourceTrouble.TooSlow, message, error),
-            MySqlErrorCode.UnableToConnectToHost or MySqlErrorCode.AccessDenied or MySqlErrorCode.UnknownDatabase or MySqlErrorCode.DatabaseAccessDenied or MySqlErrorCode.TooManyUserConnections
-                or MySqlErrorCode.ConnectionCountError or MySqlErrorCode.ServerShutdown or (MySqlErrorCode)1927 or (MySqlErrorCode)2006 or (MySqlErrorCode)2013 => new SourceException(SourceTrouble.Away, message, error),
+            MySqlErrorCode.AccessDenied or MySqlErrorCode.UnknownDatabase or MySqlErrorCode.DatabaseAccessDenied => new SourceException(SourceTrouble.Away, message, error) { IsSettled = true },
+            MySqlErrorCode.UnableToConnectToHost or MySqlErrorCode.TooManyUserConnections or MySqlErrorCode.ConnectionCountError or MySqlErrorCode.ServerShutdown or (MySqlErrorCode)1927 or (MySqlErrorCode)2006 or (MySqlErrorCode)2013 => new SourceException(SourceTrouble.Away, message, error),
             _ => said.Number == 0 ? new SourceException(SourceTrouble.Away, "The connection to MariaDB was lost.", error) : new SourceException(SourceTrouble.Failed, message, error),
         };
     }

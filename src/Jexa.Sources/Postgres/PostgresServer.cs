@@ -119,7 +119,8 @@ internal sealed partial class PostgresServer : SqlServer
             ['2', '2', ..] => Refused(RefusalReason.Type, said.ColumnName is { } column ? [column] : []),
             PostgresErrorCodes.QueryCanceled => new SourceException(SourceTrouble.TooSlow, $"The query was stopped after its time limit of {Settings.TimeLimit.TotalSeconds:0.#} s.", error),
             PostgresErrorCodes.LockNotAvailable or PostgresErrorCodes.DeadlockDetected or PostgresErrorCodes.SerializationFailure => new SourceException(SourceTrouble.TooSlow, message, error),
-            ['0', '8', ..] or ['2', '8', ..] or ['3', 'D', ..] or ['5', '3', ..] or ['5', '7', 'P', ..] or ['5', '8', ..] => new SourceException(SourceTrouble.Away, message, error),
+            ['2', '8', ..] or ['3', 'D', ..] => new SourceException(SourceTrouble.Away, message, error) { IsSettled = true },
+            ['0', '8', ..] or ['5', '3', ..] or ['5', '7', 'P', ..] or ['5', '8', ..] => new SourceException(SourceTrouble.Away, message, error),
             _ => new SourceException(SourceTrouble.Failed, message, error),
         };
     }

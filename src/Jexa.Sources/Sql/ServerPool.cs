@@ -65,7 +65,7 @@ internal sealed class ServerPool(SqlServer server, bool writes, int most) : IAsy
         catch (System.Data.Common.DbException refused)
         {
             cancellation.ThrowIfCancellationRequested();
-            throw server.Translate(refused) is SourceException told ? new SourceException(told.Trouble == SourceTrouble.TooSlow ? SourceTrouble.TooSlow : SourceTrouble.Away, told.Message, refused)
+            throw server.Translate(refused) is SourceException told ? new SourceException(told.Trouble == SourceTrouble.TooSlow ? SourceTrouble.TooSlow : SourceTrouble.Away, told.Message, refused) { IsSettled = told.IsSettled }
                 : new SourceException(SourceTrouble.Away, $"{server.Product} refuses the connection.", refused);
         }
         catch (Exception lost) when (lost is IOException or System.Net.Sockets.SocketException or TimeoutException or InvalidOperationException)

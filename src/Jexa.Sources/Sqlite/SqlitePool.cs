@@ -177,7 +177,7 @@ internal sealed class SqlitePool : IDisposable
     private SqliteReader Open(int generation, bool writes = false)
     {
         if (!File.Exists(_path))
-            throw new SourceException(SourceTrouble.Away, Directory.Exists(_path) ? $"{_shownAs} is a folder, not a file." : $"There is no file {_shownAs}.");
+            throw new SourceException(SourceTrouble.Away, Directory.Exists(_path) ? $"{_shownAs} is a folder, not a file." : $"There is no file {_shownAs}.") { IsSettled = true };
         var settings = new SqliteConnectionStringBuilder
         {
             DataSource = _path,

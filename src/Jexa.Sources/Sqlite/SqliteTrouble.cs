@@ -15,7 +15,7 @@ internal static class SqliteTrouble
             raw.SQLITE_BUSY or raw.SQLITE_LOCKED or raw.SQLITE_INTERRUPT => SourceTrouble.TooSlow,
             _ => SourceTrouble.Failed,
         };
-        return new SourceException(trouble, $"SQLite says: {message} (code {code}).");
+        return new SourceException(trouble, $"SQLite says: {message} (code {code}).") { IsSettled = trouble == SourceTrouble.Away };
     }
 
     /// <summary>What a broken rule means; null where the code is about something else.</summary>

@@ -1,0 +1,65 @@
+using System.Runtime.CompilerServices;
+using Jexa.Core.Sites;
+using Jexa.Core.Sources;
+
+namespace Jexa.Service;
+
+/// <param name="Trouble">Why it does not answer; null where it does.</param>
+public sealed record SourceProbe(TimeSpan Took, SourceException? Trouble);
+
+/// <summary>
+/// Whether sources answer. Whoever asks while a source is being asked, or within a second of it, gets the same answer: asking often costs
+/// a source nothing.
+/// </summary>
+public sealed class SourceProbes(TimeProvider clock)
+{
+    private static readonly TimeSpan GoodFor = TimeSpan.FromSeconds(1);
+
+    private readonly ConditionalWeakTable<ISource, Look> _looks = [];
+
+    public Task<SourceProbe> LookAsync(ISource source)
+    {
+        var look = _looks.GetOrCreateValue(source);
+        lock (look)
+        {
+            if (look.Answer is null || (look.Answer.IsCompleted && clock.GetElapsedTime(look.At) > GoodFor)) look.Answer = Task.Run(() => ProbeAsync(source, look));
+            return look.Answer;
+        }
+    }
+
+    /// <summary>Whether everything that a site reads from answers, and was there when it was compiled.</summary>
+    public async Task<bool> AreWellAsync(Site site)
+    {
+        if (site.Waiting.Count > 0) return false;
+        var used = site.Pages.Select(page => page.Record?.Source).OfType<ISource>().Distinct();
+        return (await Task.WhenAll(used.Select(LookAsync))).All(probe => probe.Trouble is null);
+    }
+
+    private async Task<SourceProbe> ProbeAsync(ISource source, Look look)
+    {
+        var began = clock.GetTimestamp();
+        SourceException? trouble = null;
+        try
+        {
+            await source.ProbeAsync(CancellationToken.None);
+        }
+        catch (SourceException away)
+        {
+            trouble = away;
+        }
+        catch (ObjectDisposedException)
+        {
+            trouble = new SourceException(SourceTrouble.Away, "The service is ending.");
+        }
+
+        look.At = clock.GetTimestamp();
+        return new SourceProbe(clock.GetElapsedTime(began, look.At), trouble);
+    }
+
+    private sealed class Look
+    {
+        public Task<SourceProbe>? Answer { get; set; }
+
+        public long At { get; set; }
+    }
+}
