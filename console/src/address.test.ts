@@ -12,6 +12,7 @@ describe('The address of a screen', () => {
     { name: 'try', address: '', outcome: null },
     { name: 'try', address: null, outcome: 'not-canonical' },
     { name: 'visit', number: 4711 },
+    { name: 'sources' },
     { name: 'findings', line: null },
     { name: 'findings', line: 54 },
   ];

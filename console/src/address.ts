@@ -5,6 +5,7 @@ export type Screen =
   | { name: 'pages'; find: string }
   | { name: 'try'; address: string | null; outcome: string | null }
   | { name: 'visit'; number: number }
+  | { name: 'sources' }
   | { name: 'findings'; line: number | null }
   | { name: 'nowhere'; path: string };
 
@@ -13,6 +14,7 @@ export function readScreen(url: URL): Screen {
   const { pathname: path, searchParams: query } = url;
   if (path === '/' || path === '/pages') return { name: 'pages', find: query.get('find') ?? '' };
   if (path === '/try') return { name: 'try', address: query.get('address'), outcome: query.get('outcome') };
+  if (path === '/sources') return { name: 'sources' };
   if (path === '/findings') return { name: 'findings', line: wholeNumber(query.get('line')) };
   const visit = /^\/visits\/(\d{1,15})$/.exec(path);
   return visit ? { name: 'visit', number: Number(visit[1]) } : { name: 'nowhere', path };
@@ -27,6 +29,8 @@ export function writeScreen(screen: Screen): string {
       return withQuery('/try', { address: screen.address, outcome: screen.outcome });
     case 'visit':
       return `/visits/${screen.number}`;
+    case 'sources':
+      return '/sources';
     case 'findings':
       return withQuery('/findings', { line: screen.line === null ? null : String(screen.line) });
     case 'nowhere':

@@ -183,6 +183,29 @@ public class ConsoleTests(DemoService demo, Browser browser)
     }
 
     [Fact]
+    public async Task Sources_show_how_they_are_and_a_page_that_waits_is_said_to()
+    {
+        using var folder = new AppFolder();
+        folder.MakeDatabase(AppFolder.Schema);
+        var app = AppFolder.App.Replace("sources: { s:", "sources: { far: { engine: sqlite, connection: far.db }, s:")
+            .Replace("pages:", "  part: { from: far.part }\npages:\n  parts: { path: /parts, list: part }").Replace("records: { thing: { from: s.thing, label: name } }", "records:\n  thing: { from: s.thing, label: name }");
+        using var service = await RunningService.StartAsync("serve", folder.Write("app.yaml", app));
+        var page = await OpenAsync("/pages", service);
+        await Expect(page.Locator(".banner")).ToContainTextAsync("1 page waits for a source that is away.");
+        await page.Locator(".banner").GetByRole(AriaRole.Link).ClickAsync();
+        await Expect(page.Locator("h1")).ToHaveTextAsync("Sources");
+        await Expect(page.Locator("main")).ToContainTextAsync("There is no file far.db.");
+        await Expect(page.Locator("tr:has(strong:text-is('s'))")).ToContainTextAsync("yes");
+        await Expect(page.Locator("section tr:has(strong:text-is('thing'))")).ToContainTextAsync("id");
+        Assert.Empty(await Browser.FaultsAsync(page));
+
+        folder.MakeDatabase("CREATE TABLE part (id INTEGER PRIMARY KEY)", "far.db");
+        await Expect(page.Locator(".banner")).ToHaveCountAsync(0, new LocatorAssertionsToHaveCountOptions { Timeout = 15_000 });
+        await Expect(page.Locator("main")).ToContainTextAsync("all of them answer");
+        Assert.Equal(200, (await service.GetAsync("/parts")).Status);
+    }
+
+    [Fact]
     public async Task A_service_that_is_gone_is_said_to_be_and_taken_up_again_when_it_is_back()
     {
         using var service = await RunningService.StartAsync("demo");
@@ -224,6 +247,7 @@ public class ConsoleTests(DemoService demo, Browser browser)
     [InlineData("/try?address=/bridges/7")]
     [InlineData("/try?address=/bridges/x")]
     [InlineData("/findings")]
+    [InlineData("/sources")]
     [InlineData("/nowhere")]
     public async Task Every_screen_is_clean_at_every_width_and_in_both_palettes(string path)
     {

@@ -37,6 +37,14 @@ export const samplesQuery = (state: string) =>
     placeholderData: keepPreviousData,
   });
 
+/** How the sources are changes by itself: it is asked again and again while anybody looks. */
+export const sourcesQuery = queryOptions({
+  queryKey: ['sources'],
+  queryFn: () => answered(api.GET('/api/sources')),
+  refetchInterval: pulse,
+  placeholderData: keepPreviousData,
+});
+
 export const findingsQuery = (state: string) =>
   queryOptions({
     queryKey: ['findings', state],

@@ -9,6 +9,7 @@ import { PagesScreen } from '../pages/PagesScreen';
 import { Go } from '../parts/Go';
 import { Empty, Loading } from '../parts/States';
 import { counted } from '../parts/words';
+import { SourcesScreen } from '../sources/SourcesScreen';
 import { TryScreen } from '../try/TryScreen';
 import { VisitScreen } from '../try/VisitScreen';
 import { stateOf } from './state';
@@ -17,6 +18,7 @@ const titles: Record<Screen['name'], string> = {
   pages: 'Pages',
   try: 'Try',
   visit: 'Visit',
+  sources: 'Sources',
   findings: 'Findings',
   nowhere: 'No such screen',
 };
@@ -57,6 +59,9 @@ export function Shell() {
           >
             Try
           </Go>
+          <Go to={{ name: 'sources' }} aria-current={screen.name === 'sources' ? 'page' : undefined}>
+            Sources
+          </Go>
           <Go to={{ name: 'findings', line: null }} aria-current={screen.name === 'findings' ? 'page' : undefined}>
             Findings{site.data && site.data.findings > 0 ? ` (${site.data.findings})` : ''}
           </Go>
@@ -77,6 +82,12 @@ export function Shell() {
           <div className="banner" data-severity="error">
             <strong>{site.data.file} makes no site as it is now.</strong> The last good one goes on serving.{' '}
             <Go to={{ name: 'findings', line: null }}>See {counted(site.data.findings, 'finding')}</Go>
+          </div>
+        )}
+        {site.data && site.data.waiting > 0 && trouble === null && (
+          <div className="banner" data-severity="error">
+            <strong>{counted(site.data.waiting, 'page waits', 'pages wait')} for a source that is away.</strong>{' '}
+            <Go to={{ name: 'sources' }}>See the sources</Go>
           </div>
         )}
       </div>
@@ -102,6 +113,8 @@ function ScreenOf({ screen, site }: { screen: Screen; site: SiteInfo }) {
       return <TryScreen state={state} site={site} address={screen.address} outcome={screen.outcome} />;
     case 'visit':
       return <VisitScreen site={site} number={screen.number} />;
+    case 'sources':
+      return <SourcesScreen />;
     case 'findings':
       return <FindingsScreen state={state} site={site} line={screen.line} />;
     case 'nowhere':

@@ -99,7 +99,7 @@ public sealed record FindingInfo(
 /// <summary>A source of the app file.</summary>
 /// <param name="Connection">As the app file writes it: variables are not filled in.</param>
 /// <param name="Reachable">Whether it answers at this moment.</param>
-/// <param name="Milliseconds">How long its shortest answer takes.</param>
+/// <param name="Milliseconds">How long it took to answer the lightest question.</param>
 /// <param name="Trouble">Why it does not answer.</param>
 /// <param name="Known">Whether what it holds is known: from now, or from when it last answered.</param>
 /// <param name="Changes">Whether records in it can be changed; null where it is not known.</param>
