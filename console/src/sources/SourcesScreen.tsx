@@ -104,7 +104,7 @@ function SourcesTable({ sources }: { sources: SourceInfo[] }) {
 function TablesOf({ source }: { source: SourceInfo }) {
   return (
     <section aria-label={`What ${source.name} holds`}>
-      <h2>What {source.name} holds</h2>
+      <h2 className="below">What {source.name} holds</h2>
       <Scroll sheet label={`Tables of ${source.name}`}>
         <table className="plain stack">
           <thead>

@@ -48,6 +48,12 @@ public sealed record PageLines(Written Name, int LastLine)
 public sealed record SourceDefinition(Written Name, Written Engine, Written Connection, Written? Writing)
 {
     public ApiDefinition? Api { get; init; }
+
+    /// <summary>The connection to a copy that is read instead.</summary>
+    public Written? Replica { get; init; }
+
+    /// <summary>How a proxy before the source shares its sessions out.</summary>
+    public Written? Pooling { get; init; }
 }
 
 /// <summary>How an API is called, as it is written.</summary>

@@ -76,8 +76,11 @@ public static class AppFileReader
         var connection = source.RequiredText("connection", "register.db");
         var writing = source.Text("writing");
         if (writing is not null && !WritingWords.Contains(writing.Value)) findings.AddUnknown(FindingCodes.UnknownWord, writing, "way of writing called", WritingWords);
+        var pooling = source.Text("pooling");
+        if (pooling is not (null or { Value: "session" or "transaction" })) findings.AddUnknown(FindingCodes.UnknownWord, pooling, "way of pooling called", ["session", "transaction"]);
+        var replica = source.Text("replica");
         var api = ApiReader.Read(source, engine?.Value == "http", findings);
-        return engine is null || connection is null ? null : new SourceDefinition(name, engine, connection, writing) { Api = api };
+        return engine is null || connection is null ? null : new SourceDefinition(name, engine, connection, writing) { Api = api, Replica = replica, Pooling = pooling };
     }
 
     private static FrameDefinition ReadFrame(MappingReader app, FindingList findings)

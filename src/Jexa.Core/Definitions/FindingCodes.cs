@@ -34,6 +34,7 @@ public static class FindingCodes
     public static readonly FindingCode CannotList = Error("JX208", "A list of what can only be read one by one");
     public static readonly FindingCode BadEndpoint = Error("JX209", "An endpoint that cannot be called");
     public static readonly FindingCode SourceRemembered = Warning("JX210", "A source that is away is taken as it was");
+    public static readonly FindingCode TableUnreadable = Error("JX211", "A table that may not be read");
 
     // Records.
     public static readonly FindingCode UnknownField = Error("JX301", "Unknown field");
@@ -72,6 +73,7 @@ public static class FindingCodes
     public static readonly FindingCode RequiredNotAsked = Error("JX419", "A required field that a new record's form does not ask for");
     public static readonly FindingCode WritesUnnoted = Warning("JX420", "Changes whose end nobody may be able to tell");
     public static readonly FindingCode CannotWrite = Error("JX421", "A page that changes what cannot be changed");
+    public static readonly FindingCode SlowId = Warning("JX422", "Records that no index leads to");
 
     // Links.
     public static readonly FindingCode LinkToUnwrittenPage = Warning("JX501", "A link to a page that is not written yet");

@@ -253,7 +253,7 @@ public sealed class Drafter
 
     private static bool HasDetail(DraftRecord record) => record.IsKeyProven && !record.IsTie;
 
-    private bool IsEdited(DraftRecord record) => HasDetail(record) && _schema.ReadOnlyBecause is null && record.Table.IsWritable && record.HasOwnKey;
+    private bool IsEdited(DraftRecord record) => HasDetail(record) && _schema.ReadOnlyBecause is null && record.Table is { IsWritable: true, May: RowActs.All } && record.HasOwnKey;
 
     private static string ListName(DraftRecord record) => Slug(Labels.Plural(record.One)) is var many && many == record.Name ? $"{many}-list" : many;
 

@@ -8,8 +8,14 @@ public sealed record SourceSchema(IReadOnlyList<TableSchema> Tables)
     /// <summary>Why nothing can be written, as the rest of a sentence; null where something can.</summary>
     public string? ReadOnlyBecause { get; init; }
 
+    /// <summary>Whether our own table (<c>jexa_commit</c>) is there and can be used, or could be made, as far as the source tells.</summary>
+    public bool TakesNotes { get; init; } = true;
+
     /// <summary>What is wrong with parts of it, or doubtful; the rest can be used all the same.</summary>
     public IReadOnlyList<SourceNote> Notes { get; init; } = [];
+
+    /// <summary>Tables and views that are there and may not be read, each with the remedy as a sentence.</summary>
+    public IReadOnlyDictionary<string, string> Unreadable { get; init; } = new Dictionary<string, string>();
 
     public TableSchema? Find(string name) => Tables.FirstOrDefault(table => table.Name == name);
 }
@@ -18,6 +24,17 @@ public sealed record SourceSchema(IReadOnlyList<TableSchema> Tables)
 /// <param name="IsFault">Whether something cannot be used for it.</param>
 /// <param name="Remedy">What to do, as a sentence.</param>
 public sealed record SourceNote(string Sentence, string Remedy, bool IsFault);
+
+/// <summary>What may be done to rows of a table.</summary>
+[Flags]
+public enum RowActs
+{
+    None = 0,
+    Insert = 1,
+    Update = 2,
+    Delete = 4,
+    All = Insert | Update | Delete,
+}
 
 public enum TableKind
 {
@@ -53,10 +70,16 @@ public sealed record TableSchema(
     /// <summary>Whether its rows can be read one after the other, not only each by its key.</summary>
     public bool CanList { get; init; } = true;
 
+    /// <summary>What the source lets whoever is connected do, as far as it tells.</summary>
+    public RowActs May { get; init; } = RowActs.All;
+
     /// <summary>Whether nothing in the source but its rules decides what a row is made of: whoever adds a row names no more than its columns.</summary>
     public bool IsWritable => Kind == TableKind.Table;
 
     public ColumnSchema? Find(string name) => Columns.FirstOrDefault(column => column.Name == name);
+
+    /// <summary>Whether an index begins with one of these columns, so that rows are found by them without reading all.</summary>
+    public bool IsIndexed(IReadOnlyCollection<string> columns) => UniqueKeys.Any(key => columns.Contains(key[0])) || IndexedFirst.Any(columns.Contains);
 
     /// <summary>Whether the source lets at most one row have given values in these columns.</summary>
     public bool IsUnique(IReadOnlyCollection<string> columns) => UniqueKeys.Any(key => key.All(columns.Contains));

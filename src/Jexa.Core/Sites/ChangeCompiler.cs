@@ -2,6 +2,7 @@ using Jexa.Core.Definitions;
 using Jexa.Core.Formats;
 using Jexa.Core.Keys;
 using Jexa.Core.Plans;
+using Jexa.Core.Schemas;
 using Jexa.Core.Values;
 using Jexa.Core.Views;
 
@@ -20,12 +21,15 @@ internal sealed class ChangeCompiler(
         var reason = record.Query is not null ? "they come from a query"
             : !record.Table.IsWritable ? $"{record.Table.Name} is a view"
             : record.UniqueAssumed && !record.Table.IsUnique([.. record.Key.Select(field => field.Column.Name)]) ? "nothing keeps their key unique, so that a change could reach another record"
-            : sources.GetValueOrDefault(record.SourceName)?.Schema.ReadOnlyBecause is { } why ? why : null;
+            : sources.GetValueOrDefault(record.SourceName)?.Schema.ReadOnlyBecause is { } why ? why
+            : !record.Table.May.HasFlag(Act(head)) ? $"the user of the connection may not {Act(head).ToString().ToLowerInvariant()} rows of {record.Table.Name}" : null;
         if (reason is null) return true;
         findings.Add(FindingCodes.CannotWrite, at.At, $"The {record.Many} of “{head.Name}” cannot be changed: {reason}.",
             "Remove the page, or make it a page over a table that can be written to.", found: at.Value, expected: "a record over a table with a key");
         return false;
     }
+
+    private static RowActs Act(PageHead head) => head.Definition.Kind switch { PageKind.New => RowActs.Insert, PageKind.Delete => RowActs.Delete, _ => RowActs.Update };
 
     /// <param name="head">The page that changes; null for changes that no page makes.</param>
     public ChangePlan Compile(SiteRecord record, PageHead? head)

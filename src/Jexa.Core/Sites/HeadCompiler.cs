@@ -14,6 +14,9 @@ namespace Jexa.Core.Sites;
 internal sealed class HeadCompiler(
     IReadOnlyDictionary<string, SiteRecord?> records, RecordGraph graph, FilterCompiler filters, string mount, FindingList findings)
 {
+    /// <summary>Rows of a table that are read by an index or not at all.</summary>
+    private const long ManyRows = 10_000;
+
     /// <summary>The page's head; null, reported, where it cannot be served.</summary>
     public PageHead? Compile(PageDefinition page)
     {
@@ -199,7 +202,19 @@ internal sealed class HeadCompiler(
         var parameters = template.Parameters.Select((name, i) => Parameter(page, template, name, fields[i])).ToList();
         if (parameters.Exists(parameter => parameter is null)) return null;
         CheckUnique(page, record, fields);
+        CheckIndexed(page.Path, record, fields, "visit");
         return [.. parameters.OfType<PageParameter>()];
+    }
+
+    /// <summary>Says so where finding records by these fields takes reading all of a large table.</summary>
+    /// <param name="each">For each of what.</param>
+    private void CheckIndexed(Written at, SiteRecord record, IReadOnlyList<FieldPath> fields, string each)
+    {
+        var table = record.Table;
+        if (record.Query is not null || table.Kind != TableKind.Table || table.AboutRows is not > ManyRows || fields.Any(field => field.Steps.Count > 0) || table.IsIndexed([.. fields.Select(field => field.Field.Column.Name)])) return;
+        var names = string.Join(" or ", fields.Select(field => field.Field.Name));
+        findings.Add(FindingCodes.SlowId, at.At, $"No index of {table.Name} begins with {names}: each {each} reads all of its rows, about {table.AboutRows:N0}.",
+            $"Add an index of {table.Name} that begins with {fields[0].Field.Name}.", found: names, expected: "fields that an index begins with");
     }
 
     /// <summary>The field each parameter stands for, in the order of the parameters.</summary>

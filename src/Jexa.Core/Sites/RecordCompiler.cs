@@ -50,6 +50,12 @@ internal sealed class RecordCompiler(
     private TableSchema? Table(RecordDefinition definition, DescribedSource source)
     {
         if (source.Schema.Find(definition.Table!.Value) is { } table) return table;
+        if (source.Schema.Unreadable.TryGetValue(definition.Table.Value, out var remedy))
+        {
+            findings.Add(FindingCodes.TableUnreadable, definition.Table.At, $"{definition.Table} is there, but the user of the connection may not read it.", remedy, found: definition.Table.Value, expected: "a table that may be read");
+            return null;
+        }
+
         findings.AddUnknown(FindingCodes.UnknownTable, definition.Table, $"table or view in the source “{source.Name}” called",
             source.Schema.Tables.Select(t => t.Name));
         return null;

@@ -86,6 +86,9 @@ internal sealed class SourceCompiler(SourceRegistry sources, Func<string, string
         }
 
         if (FillIn(source.Connection, engine, findings) is not { } connection) return null;
+        if (!Suits(source.Replica, sources.TakesReplica(engine), "replica", engine, findings) | !Suits(source.Pooling, sources.TakesPooling(engine), "pooling", engine, findings)) return null;
+        string? replica = null;
+        if (source.Replica is { } copy && (replica = FillIn(copy, engine, findings)) is null) return null;
         ApiSettings? api = null;
         if (source.Api is { } said)
         {
@@ -100,9 +103,19 @@ internal sealed class SourceCompiler(SourceRegistry sources, Func<string, string
         {
             Writing = source.Writing?.Value switch { "bare" => SourceWriting.Bare, "refused" => SourceWriting.Refused, _ => SourceWriting.Noted },
             Api = api,
+            Replica = replica,
+            PoolsTransactions = source.Pooling?.Value == "transaction",
             DeclaredKeys = !sources.TakesKeys(engine) ? "" : string.Join('\n', definition.Records.Where(record => record.Source.Value == source.Name.Value && record.Table is not null && record.Key.Count > 0)
                 .Select(record => $"{record.Table}: {string.Join(", ", record.Key)}").Distinct().Order(StringComparer.Ordinal)),
         };
+    }
+
+    /// <summary>Whether a key that only some engines have is left out, or said for one that has it.</summary>
+    private static bool Suits(Written? said, bool isTaken, string key, string engine, FindingList findings)
+    {
+        if (said is null || isTaken) return true;
+        findings.Add(FindingCodes.KeyOfOtherPageKind, said.At, $"A source of the engine {engine} has no {key}.", $"Remove {key}.", found: key);
+        return false;
     }
 
     /// <summary>Fills <c>${NAME}</c> from the environment; null, reported, where one is not set. The value is never part of a finding.</summary>

@@ -18,6 +18,12 @@ public sealed record SourceSettings(string Engine, string Connection, string Sho
     /// <summary>How an API is called; null for other sources.</summary>
     public ApiSettings? Api { get; init; }
 
+    /// <summary>Where reading is done instead, as far as nobody must see their own change; may hold secrets, never shown. Null for none.</summary>
+    public string? Replica { get; init; }
+
+    /// <summary>Whether a proxy between here and the source gives each transaction another session.</summary>
+    public bool PoolsTransactions { get; init; }
+
     public static TimeSpan DefaultTimeLimit { get; } = TimeSpan.FromSeconds(5);
 
     /// <summary>Never prints the connection.</summary>
@@ -45,6 +51,12 @@ public interface ISourceEngine
 
     /// <summary>Whether its sources know no keys of their own and are told those that records take (<see cref="SourceSettings.DeclaredKeys"/>).</summary>
     bool TakesKeys => false;
+
+    /// <summary>Whether its sources may have a replica that is read instead (<see cref="SourceSettings.Replica"/>).</summary>
+    bool TakesReplica => false;
+
+    /// <summary>Whether its sources can be behind a proxy that pools transactions (<see cref="SourceSettings.PoolsTransactions"/>).</summary>
+    bool TakesPooling => false;
 
     /// <summary>A value of a variable as it stands within a connection, so that nothing in it reads as more than a value.</summary>
     string Quote(string value) => value;
@@ -78,6 +90,9 @@ public interface ISource : IAsyncDisposable
     /// <summary>Compiles several queries into one, for many runs. Does not touch the source.</summary>
     IPreparedQuery Prepare(CombinedQuery query);
 
+    /// <summary>Whether what is read may be behind what was changed last, unless <see cref="IPreparedQuery.Latest"/> is asked.</summary>
+    bool HasReplica => false;
+
     /// <summary>Begins to change records, in a transaction of its own.</summary>
     ValueTask<IWriteSession> BeginWriteAsync(CancellationToken cancellation);
 
@@ -99,6 +114,9 @@ public interface IPreparedQuery
 
     /// <summary>The numbers of the cells that no trace may hold.</summary>
     IReadOnlyList<int> SecretCells => [];
+
+    /// <summary>The same query where every change that was made is seen at once; itself where it is nowhere else.</summary>
+    IPreparedQuery Latest => this;
 
     /// <summary>Appends the rows to a block that has been reset to <see cref="Width"/>.</summary>
     /// <exception cref="SourceException">The source is away, too slow or refused.</exception>

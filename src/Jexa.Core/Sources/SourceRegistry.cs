@@ -23,6 +23,10 @@ public sealed class SourceRegistry(IEnumerable<ISourceEngine> engines) : IAsyncD
 
     public bool TakesKeys(string engine) => _engines[engine].TakesKeys;
 
+    public bool TakesReplica(string engine) => _engines[engine].TakesReplica;
+
+    public bool TakesPooling(string engine) => _engines[engine].TakesPooling;
+
     /// <summary>A value of a variable as it stands within a connection of this engine.</summary>
     public string Quote(string engine, string value) => _engines[engine].Quote(value);
 

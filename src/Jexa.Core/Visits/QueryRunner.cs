@@ -28,7 +28,7 @@ internal sealed class QueryRunner(TimeProvider clock)
         var before = rows.Count;
         try
         {
-            await query.RunAsync(arguments, rows, cancellation);
+            await (trace.ReadsLatest ? query.Latest : query).RunAsync(arguments, rows, cancellation);
         }
         catch (SourceException trouble)
         {

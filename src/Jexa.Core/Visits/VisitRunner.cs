@@ -132,6 +132,7 @@ public sealed class VisitRunner
         var asked = page.Head;
         if (page is FormerPage former) page = former.Now;
         trace.Page = page;
+        trace.ReadsLatest = request.HasWritten || !reads || page.Head.Definition.Writes;
         trace.End(VisitStep.Match);
         if (!page.Methods.Split(", ").Contains(request.Method)) return Answer.Of(new Outcome.NotAllowed(), Messages.NotAllowed(site, page)) with { Allow = page.Methods };
         if (!reads && Refused(site, page, request, trace) is { } refused) return refused;

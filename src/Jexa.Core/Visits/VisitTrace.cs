@@ -96,6 +96,9 @@ public sealed class VisitTrace
     /// <summary>Why it came to this, for the developer: what the source said, which rule decided.</summary>
     public string? Why { get; set; }
 
+    /// <summary>Whether the visit must see every change that was made, and so is never answered from a replica.</summary>
+    public bool ReadsLatest { get; set; }
+
     /// <summary>What the visit showed to be wrong with the app or its source, for the developer; null where it showed nothing.</summary>
     public string? Finding { get; set; }
 

@@ -99,11 +99,11 @@ internal sealed class PagesDoor(
                 };
             }
 
-            request = request with { Visitor = VisitorCookies.VisitorOf(http) };
+            request = request with { Visitor = VisitorCookies.VisitorOf(http), HasWritten = VisitorCookies.HasWritten(http) };
             using var ended = await host.Runner.RunAsync(host.Site, request, trace, http.RequestAborted);
             var answer = ended;
             if (!json && answer is { Status: 200, View: { } shown } && cookies.Take(http, target) is { } say) answer = answer with { View = shown with { Said = say }, IsForOnce = true };
-            cookies.Give(http, answer);
+            cookies.Give(http, answer, trace.Page);
             using var body = new Utf8Buffer(16 * 1024);
             var written = Write(answer, trace, target, json, body);
             trace.End(VisitStep.Answer);

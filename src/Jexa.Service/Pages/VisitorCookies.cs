@@ -7,8 +7,8 @@ using Microsoft.AspNetCore.Http;
 namespace Jexa.Service.Pages;
 
 /// <summary>
-/// The two cookies that pages with forms need: a secret that the visitor's forms are made for, and what the next page says once. No
-/// script can read them; other sites cannot make a browser send them along with a form.
+/// The cookies that pages with forms need: a secret that the visitor's forms are made for, what the next page says once, and that the
+/// visitor has changed something a moment ago, where a replica may not have it yet. No script can read them; other sites cannot make a browser send them along with a form.
 /// </summary>
 internal sealed class VisitorCookies(FormSeal seal, Mount mount)
 {
@@ -16,11 +16,18 @@ internal sealed class VisitorCookies(FormSeal seal, Mount mount)
     private const string Said = "jexa-said";
     private const int SecretLength = 32;
 
+    private const string Wrote = "jexa-wrote";
+
+    private static readonly TimeSpan WroteAge = TimeSpan.FromSeconds(10);
+
     private static readonly TimeSpan SaidAge = TimeSpan.FromMinutes(5);
 
     /// <summary>The visitor's secret; null where the browser shows none.</summary>
     public static string? VisitorOf(HttpContext http) =>
         http.Request.Headers.Cookie.Count > 0 && http.Request.Cookies[Visitor] is { Length: SecretLength } secret && secret.All(char.IsAsciiHexDigitLower) ? secret : null;
+
+    /// <summary>Whether the visitor changed something a moment ago.</summary>
+    public static bool HasWritten(HttpContext http) => http.Request.Headers.Cookie.Count > 0 && http.Request.Cookies.ContainsKey(Wrote);
 
     /// <summary>What the page of this target is to say; said only to somebody who sees it, not to a browser that fetches ahead.</summary>
     public string? Take(HttpContext http, RequestTarget target)
@@ -32,8 +39,10 @@ internal sealed class VisitorCookies(FormSeal seal, Mount mount)
         return json.RootElement.GetProperty("say").GetString();
     }
 
-    public void Give(HttpContext http, Answer answer)
+    /// <param name="page">The page that was visited.</param>
+    public void Give(HttpContext http, Answer answer, Core.Sites.Page? page)
     {
+        if (answer.Outcome is Outcome.Saved && page?.Record?.Source.HasReplica == true) http.Response.Cookies.Append(Wrote, "1", Options(WroteAge));
         if (answer.NewVisitor is { } secret) http.Response.Cookies.Append(Visitor, secret, Options(null));
         if (answer is { Say: { } say, Location: { } location })
             http.Response.Cookies.Append(Said, seal.SealSaid(JsonSerializer.SerializeToUtf8Bytes(new { at = location, say })), Options(SaidAge));

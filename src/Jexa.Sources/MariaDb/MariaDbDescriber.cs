@@ -8,7 +8,7 @@ using MySqlConnector;
 
 namespace Jexa.Sources.MariaDb;
 
-/// <summary>Reads what a MariaDB database declares, in five questions whatever its size.</summary>
+/// <summary>Reads what a MariaDB database declares, in six questions whatever its size.</summary>
 internal static partial class MariaDbDescriber
 {
     private const string Relations = """
@@ -32,6 +32,14 @@ internal static partial class MariaDbDescriber
         WHERE k.TABLE_SCHEMA = DATABASE() AND k.REFERENCED_TABLE_SCHEMA = DATABASE() ORDER BY k.TABLE_NAME, k.CONSTRAINT_NAME, k.ORDINAL_POSITION
         """;
 
+    /// <summary>What is granted on everything and on this database, in words; whether a role may grant more; whether the server only reads.</summary>
+    private const string Grants = """
+        SELECT group_concat(PRIVILEGE_TYPE), CURRENT_ROLE() IS NOT NULL, @@read_only, CURRENT_USER(),
+          (SELECT count(*) FROM information_schema.COLUMNS WHERE TABLE_SCHEMA = DATABASE() AND TABLE_NAME = 'jexa_commit' AND COLUMN_NAME = 'token' AND PRIVILEGES LIKE '%select%insert%'),
+          (SELECT group_concat(TABLE_NAME SEPARATOR '/') FROM information_schema.TABLE_PRIVILEGES WHERE TABLE_SCHEMA = DATABASE() AND PRIVILEGE_TYPE = 'DELETE')
+        FROM (SELECT PRIVILEGE_TYPE FROM information_schema.USER_PRIVILEGES UNION SELECT PRIVILEGE_TYPE FROM information_schema.SCHEMA_PRIVILEGES WHERE DATABASE() LIKE TABLE_SCHEMA) AS granted
+        """;
+
     private const string Checks = "SELECT TABLE_NAME, CONSTRAINT_NAME, CHECK_CLAUSE FROM information_schema.CHECK_CONSTRAINTS WHERE CONSTRAINT_SCHEMA = DATABASE()";
 
     public static async ValueTask<(SourceSchema Schema, NativeSchema Native)> DescribeAsync(ServerConnection connection, CancellationToken cancellation)
@@ -41,6 +49,11 @@ internal static partial class MariaDbDescriber
         var indexes = (await connection.AskAsync(Indexes, cancellation)).ToLookup(row => row[0]!);
         var foreignKeys = (await connection.AskAsync(ForeignKeys, cancellation)).ToLookup(row => row[0]!);
         var checks = (await connection.AskAsync(Checks, cancellation)).ToLookup(row => row[0]!);
+        var grants = (await connection.AskAsync(Grants, cancellation))[0];
+        var granted = (grants[0] ?? "").Split(',').ToHashSet();
+        var byRole = grants[1] == "1";
+        var deleted = (grants[5] ?? "").Split('/').ToHashSet();
+        var unreadable = new Dictionary<string, string>();
         var names = relations.Select(row => row[0]!).ToHashSet();
         var native = new Dictionary<string, NativeTable>();
         foreach (var row in relations)
@@ -49,7 +62,13 @@ internal static partial class MariaDbDescriber
             var isView = row[1] == "VIEW";
             var own = checks[name].SelectMany(check => CheckReader.ReadOne(Plain(check[2]!))).ToList();
             List<NativeColumn> described = [.. columns[name].Where(column => column[12]!.Contains("select", StringComparison.OrdinalIgnoreCase)).Select(column => Column(column, own, isView))];
-            if (described.Count == 0 && !isView) continue;
+            if (described.Count == 0 && !isView)
+            {
+                unreadable[name] = $"GRANT SELECT ON {MariaDbText.Quote(name)} TO {grants[3]}.";
+                continue;
+            }
+
+            bool May(string act) => columns[name].Any(column => column[12]!.Contains(act, StringComparison.OrdinalIgnoreCase));
             var keys = indexes[name].GroupBy(index => index[1]!).ToList();
             var unique = keys.Where(key => key.First()[2] == "0" && key.All(index => index[4] is null && index[3] is not null)).Select(key => (IReadOnlyList<string>)[.. key.Select(index => index[3]!)]).ToList();
             var table = new TableSchema(name, isView ? TableKind.View : TableKind.Table, [.. described.Select(column => column.Column)],
@@ -60,12 +79,19 @@ internal static partial class MariaDbDescriber
                 })])
             {
                 IndexedFirst = keys.Select(key => key.First()[3]).OfType<string>().ToHashSet(),
+                May = (May("insert") ? RowActs.Insert : 0) | (May("update") ? RowActs.Update : 0) | (byRole || granted.Contains("DELETE") || deleted.Contains(name) ? RowActs.Delete : 0),
                 AboutRows = !isView && long.TryParse(row[2], out var rows) ? rows : null,
             };
             native[name] = new NativeTable(MariaDbText.Quote(name), table, described);
         }
 
-        return (new SourceSchema([.. native.Values.Select(table => table.Schema)]), new NativeSchema(native)
+        var schema = new SourceSchema([.. native.Values.Select(table => table.Schema)])
+        {
+            ReadOnlyBecause = grants[2] is "1" or "ON" && !granted.Contains("READ_ONLY ADMIN") && !granted.Contains("READ ONLY ADMIN") ? "the server only reads (read_only)" : null,
+            TakesNotes = byRole || granted.Contains("CREATE") || grants[4] != "0",
+            Unreadable = unreadable,
+        };
+        return (schema, new NativeSchema(native)
         {
             KeyColumns = indexes.SelectMany(group => group.Select(index => (Key: index[1]!, Column: index[3]))).Where(pair => pair.Column is not null && pair.Key != "PRIMARY").GroupBy(pair => pair.Key)
                 .ToDictionary(group => group.Key, group => (IReadOnlyList<string>)[.. group.Select(pair => pair.Column!).Distinct()]),

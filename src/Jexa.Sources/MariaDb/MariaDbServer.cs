@@ -14,25 +14,14 @@ namespace Jexa.Sources.MariaDb;
 internal sealed partial class MariaDbServer : SqlServer
 {
     private readonly string _connection;
+    private readonly string _replica;
     private volatile IReadOnlyDictionary<string, IReadOnlyList<string>> _keys = new Dictionary<string, IReadOnlyList<string>>();
 
     public MariaDbServer(SourceSettings settings)
         : base(settings)
     {
-        var builder = Read(settings, new MySqlConnectionStringBuilder(), "Server=127.0.0.1;Database=register;User ID=reader", "mariadb", "mysql");
-        builder.Pooling = false;
-        builder.TreatTinyAsBoolean = false;
-        builder.GuidFormat = MySqlGuidFormat.None;
-        builder.AllowZeroDateTime = true;
-        builder.ConvertZeroDateTime = false;
-        builder.IgnorePrepare = false;
-        builder.UseAffectedRows = false;
-        builder.AllowUserVariables = false;
-        builder.DefaultCommandTimeout = 0;
-        builder.CancellationTimeout = 1;
-        builder.ConnectionTimeout = (uint)Math.Max(1, Math.Ceiling(settings.TimeLimit.TotalSeconds));
-        builder.CharacterSet = "utf8mb4";
-        _connection = builder.ConnectionString;
+        _connection = Connection(settings, settings.Connection);
+        _replica = Connection(settings, settings.Replica ?? settings.Connection);
     }
 
     public override string Product => "MariaDB";
@@ -51,13 +40,13 @@ internal sealed partial class MariaDbServer : SqlServer
 
     public override string Placeholder(int position) => $"@p{position}";
 
-    public override ValueTask<DbConnection> OpenAsync(bool writes, CancellationToken cancellation)
+    public override ValueTask<DbConnection> OpenAsync(ServerUse use, CancellationToken cancellation)
     {
         var seconds = Settings.TimeLimit.TotalSeconds.ToString("0.###", CultureInfo.InvariantCulture);
         var wait = (int)Math.Max(1, Settings.TimeLimit.TotalSeconds);
-        return OpenAsync(new MySqlConnection(_connection),
+        return OpenAsync(new MySqlConnection(use == ServerUse.ReadingReplica ? _replica : _connection),
             $"SET SESSION sql_mode = 'STRICT_ALL_TABLES,ERROR_FOR_DIVISION_BY_ZERO,NO_ENGINE_SUBSTITUTION', time_zone = '+00:00', max_statement_time = {seconds}, innodb_lock_wait_timeout = {wait}, lock_wait_timeout = {wait}; "
-            + $"SET SESSION TRANSACTION ISOLATION LEVEL READ COMMITTED, {(writes ? "READ WRITE" : "READ ONLY")}", cancellation);
+            + $"SET SESSION TRANSACTION ISOLATION LEVEL READ COMMITTED, {(use == ServerUse.Changing ? "READ WRITE" : "READ ONLY")}", cancellation);
     }
 
     /// <summary>The driver asks the server over another connection to stop a command, and holds the thread that told it to until that is open: for a frozen server, many threads for long.</summary>
@@ -69,7 +58,7 @@ internal sealed partial class MariaDbServer : SqlServer
         await TryAsync(async () =>
         {
             using var limit = new CancellationTokenSource(TimeSpan.FromSeconds(2));
-            await using var other = new MySqlConnection(_connection);
+            await using var other = new MySqlConnection(connection.ConnectionString);
             await other.OpenAsync(limit.Token);
             await using var kill = other.CreateCommand();
             kill.CommandText = $"KILL {((MySqlConnection)connection).ServerThread}";
@@ -151,10 +140,12 @@ internal sealed partial class MariaDbServer : SqlServer
             (MySqlErrorCode)1969 or MySqlErrorCode.QueryInterrupted or (MySqlErrorCode)3024 => new SourceException(SourceTrouble.TooSlow, $"The query was stopped after its time limit of {Settings.TimeLimit.TotalSeconds:0.#} s.", error),
             MySqlErrorCode.LockWaitTimeout or MySqlErrorCode.LockDeadlock or MySqlErrorCode.CommandTimeoutExpired => new SourceException(SourceTrouble.TooSlow, message, error),
             MySqlErrorCode.AccessDenied or MySqlErrorCode.UnknownDatabase or MySqlErrorCode.DatabaseAccessDenied => new SourceException(SourceTrouble.Away, message, error) { IsSettled = true },
-            MySqlErrorCode.UnableToConnectToHost or MySqlErrorCode.TooManyUserConnections or MySqlErrorCode.ConnectionCountError or MySqlErrorCode.ServerShutdown or (MySqlErrorCode)1927 or (MySqlErrorCode)2006 or (MySqlErrorCode)2013 => new SourceException(SourceTrouble.Away, message, error),
+            MySqlErrorCode.UnableToConnectToHost or MySqlErrorCode.TooManyUserConnections or MySqlErrorCode.ConnectionCountError or (MySqlErrorCode)1226 or MySqlErrorCode.ServerShutdown or (MySqlErrorCode)1927 or (MySqlErrorCode)2006 or (MySqlErrorCode)2013 => new SourceException(SourceTrouble.Away, message, error),
             _ => said.Number == 0 ? new SourceException(SourceTrouble.Away, "The connection to MariaDB was lost.", error) : new SourceException(SourceTrouble.Failed, message, error),
         };
     }
+
+    public override bool IsFull(DbException error) => error is MySqlException { ErrorCode: MySqlErrorCode.ConnectionCountError or MySqlErrorCode.TooManyUserConnections or (MySqlErrorCode)1226 };
 
     /// <summary>A statement that must be prepared anew, or is not known any more.</summary>
     public override bool IsStale(DbException error) => error is MySqlException { Number: 1615 or 1243 };
@@ -169,6 +160,25 @@ internal sealed partial class MariaDbServer : SqlServer
     public override async ValueTask ReleaseAsync(ServerConnection connection) => await connection.ExecuteAsync("DO RELEASE_ALL_LOCKS()", [], CancellationToken.None);
 
     /// <summary>A date that is none, such as 0000-00-00, stays the text it is.</summary>
+    private static string Connection(SourceSettings settings, string connection)
+    {
+        var builder = Read(connection, new MySqlConnectionStringBuilder(), "Server=127.0.0.1;Database=register;User ID=reader", "mariadb", "mysql");
+        builder.Pooling = false;
+        builder.TreatTinyAsBoolean = false;
+        builder.GuidFormat = MySqlGuidFormat.None;
+        builder.AllowZeroDateTime = true;
+        builder.ConvertZeroDateTime = false;
+        builder.IgnorePrepare = false;
+        builder.UseAffectedRows = false;
+        builder.AllowUserVariables = false;
+        builder.DefaultCommandTimeout = 0;
+        builder.CancellationTimeout = 1;
+        builder.ConnectionTimeout = (uint)Math.Max(1, Math.Ceiling(settings.TimeLimit.TotalSeconds));
+        builder.CharacterSet = "utf8mb4";
+        builder.PersistSecurityInfo = true;
+        return builder.ConnectionString;
+    }
+
     private static void AddMoment(MySqlDateTime value, CellReading reading, RowBlock into)
     {
         var isDate = reading.Kind == NativeKind.Date;
@@ -218,6 +228,8 @@ internal sealed partial class MariaDbServer : SqlServer
 /// <summary>MariaDB databases: <c>{ engine: mariadb, connection: "Server=…;Database=…;User ID=…" }</c>.</summary>
 public sealed class MariaDbEngine : ISourceEngine
 {
+    public bool TakesReplica => true;
+
     public string Name => "mariadb";
 
     public string Quote(string value) => SqlServer.Quoted(value);

@@ -9,16 +9,17 @@ using Npgsql;
 namespace Jexa.Sources.Postgres;
 
 /// <summary>
-/// Reads what a PostgreSQL database declares, in five questions whatever its size. Tables on the search path are called by their
+/// Reads what a PostgreSQL database declares, in six questions whatever its size. Tables on the search path are called by their
 /// bare names, others with their schema's name before it.
 /// </summary>
 internal static partial class PostgresDescriber
 {
     private const string Relations = """
-        SELECT c.oid, n.nspname, c.relname, c.relkind, greatest(c.reltuples, 0)::int8, pg_table_is_visible(c.oid)
+        SELECT c.oid, n.nspname, c.relname, c.relkind, greatest(c.reltuples, 0)::int8, pg_table_is_visible(c.oid), c.relkind = 'v' OR has_any_column_privilege(c.oid, 'SELECT'),
+          has_any_column_privilege(c.oid, 'INSERT'), has_any_column_privilege(c.oid, 'UPDATE'), has_table_privilege(c.oid, 'DELETE')
         FROM pg_class c JOIN pg_namespace n ON n.oid = c.relnamespace
         WHERE c.relkind IN ('r', 'p', 'v', 'm', 'f') AND NOT c.relispartition AND n.nspname NOT LIKE 'pg\_%' AND n.nspname <> 'information_schema'
-          AND has_schema_privilege(n.oid, 'USAGE') AND (c.relkind = 'v' OR has_any_column_privilege(c.oid, 'SELECT')) AND c.relname <> 'jexa_commit'
+          AND has_schema_privilege(n.oid, 'USAGE') AND c.relname <> 'jexa_commit'
         ORDER BY pg_table_is_visible(c.oid) DESC, n.nspname, c.relname
         """;
 
@@ -52,9 +53,17 @@ internal static partial class PostgresDescriber
 
     private const string Words = "SELECT enumtypid, enumlabel FROM pg_enum ORDER BY enumtypid, enumsortorder";
 
+    /// <summary>Whether the server is a standby; whether our table is there and may be written to, or could be made.</summary>
+    private const string Server = """
+        SELECT pg_is_in_recovery(), CASE WHEN to_regclass('jexa_commit') IS NULL THEN coalesce(has_schema_privilege(current_schema(), 'CREATE'), false)
+          ELSE has_table_privilege('jexa_commit', 'SELECT') AND has_table_privilege('jexa_commit', 'INSERT') END, current_user
+        """;
+
     public static async ValueTask<(SourceSchema Schema, NativeSchema Native, PostgresRules Rules)> DescribeAsync(ServerConnection connection, CancellationToken cancellation)
     {
-        var relations = await connection.AskAsync(Relations, cancellation);
+        var server = (await connection.AskAsync(Server, cancellation))[0];
+        var found = (await connection.AskAsync(Relations, cancellation)).ToLookup(row => row[6] == "True");
+        var relations = found[true].ToList();
         var columns = (await connection.AskAsync(Columns, cancellation)).ToLookup(row => row[0]!);
         var constraints = await connection.AskAsync(Constraints, cancellation);
         var indexes = (await connection.AskAsync(Indexes, cancellation)).ToLookup(row => row[0]!);
@@ -84,6 +93,7 @@ internal static partial class PostgresDescriber
                 })])
             {
                 IndexedFirst = indexes[oid].Where(index => index[3] == "True").Select(index => index[2]!.Split(',')[0]).Where(own.ContainsKey).Select(number => own[number]).ToHashSet(),
+                May = (row[7] == "True" ? RowActs.Insert : 0) | (row[8] == "True" ? RowActs.Update : 0) | (row[9] == "True" ? RowActs.Delete : 0),
                 AboutRows = row[3] is "v" ? null : long.Parse(row[4]!, CultureInfo.InvariantCulture),
             };
             native[table.Name] = new NativeTable($"{PostgresText.Quote(row[1]!)}.{PostgresText.Quote(row[2]!)}", table, described);
@@ -92,7 +102,14 @@ internal static partial class PostgresDescriber
         var rules = new Dictionary<(string, string), IReadOnlyList<string>>();
         foreach (var k in constraints.Where(k => k[2] is not null && columnNames.ContainsKey(k[0]!) && names.ContainsKey(k[0]!)))
             rules[(relations.First(row => row[0] == k[0])[2]!, k[7]!)] = Named(k[2], columnNames[k[0]!]);
-        return (new SourceSchema([.. native.Values.Select(table => table.Schema)]), new NativeSchema(native), new PostgresRules(rules));
+        var schema = new SourceSchema([.. native.Values.Select(table => table.Schema)])
+        {
+            ReadOnlyBecause = server[0] == "True" ? "the server is a standby, which only reads" : null,
+            TakesNotes = server[1] == "True",
+            Unreadable = found[false].ToDictionary(row => row[5] == "True" ? row[2]! : $"{row[1]}.{row[2]}",
+                row => $"GRANT SELECT ON {PostgresText.Quote(row[1]!)}.{PostgresText.Quote(row[2]!)} TO {PostgresText.Quote(server[2]!)}."),
+        };
+        return (schema, new NativeSchema(native), new PostgresRules(rules));
     }
 
     /// <summary>The columns of a query, without running it.</summary>

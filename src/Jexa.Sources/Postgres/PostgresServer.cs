@@ -16,15 +16,21 @@ internal sealed partial class PostgresServer : SqlServer
     private const int DaysBefore2000 = 730_119;
     private const long MicrosecondsADay = 86_400_000_000;
 
+    /// <summary>What a session is set to where a proxy gives each transaction another one: all of it for the transaction alone.</summary>
+    private readonly string _setUp;
+
     private readonly string _reading;
+    private readonly string _replica;
     private readonly string _changing;
     private volatile PostgresRules _rules = PostgresRules.None;
 
     public PostgresServer(SourceSettings settings)
         : base(settings)
     {
-        _reading = Connection(settings, readOnly: true);
-        _changing = Connection(settings, readOnly: false);
+        _reading = Connection(settings, settings.Connection, readOnly: true);
+        _replica = Connection(settings, settings.Replica ?? settings.Connection, readOnly: true);
+        _changing = Connection(settings, settings.Connection, readOnly: false);
+        _setUp = $"SELECT set_config('statement_timeout', '{(int)settings.TimeLimit.TotalMilliseconds}', true), set_config('DateStyle', 'ISO', true), set_config('IntervalStyle', 'iso_8601', true), set_config('TimeZone', 'UTC', true)";
     }
 
     public override string Product => "PostgreSQL";
@@ -37,14 +43,38 @@ internal sealed partial class PostgresServer : SqlServer
 
     public override string AddNote => "INSERT INTO jexa_commit (token, key) VALUES ($1::text, $2::text) ON CONFLICT DO NOTHING";
 
-    public override bool Prepares => true;
+    /// <summary>A prepared command is of its session, which a proxy gives to somebody else.</summary>
+    public override bool Prepares => !Settings.PoolsTransactions;
+
+    public override IReadOnlyList<string> Begin => Settings.PoolsTransactions ? ["BEGIN", _setUp, "SET LOCAL idle_in_transaction_session_timeout = 60000"] : ["BEGIN"];
 
     public override string Quote(string name) => PostgresText.Quote(name);
 
     public override string Placeholder(int position) => $"${position + 1}::text";
 
-    public override ValueTask<DbConnection> OpenAsync(bool writes, CancellationToken cancellation) =>
-        OpenAsync(new NpgsqlConnection(writes ? _changing : _reading), null, cancellation);
+    public override ValueTask<DbConnection> OpenAsync(ServerUse use, CancellationToken cancellation) =>
+        OpenAsync(new NpgsqlConnection(use switch { ServerUse.Changing => _changing, ServerUse.ReadingReplica => _replica, _ => _reading }), null, cancellation);
+
+    /// <summary>Behind a proxy that pools transactions, one round trip sets the transaction up and asks.</summary>
+    public override async Task<DbDataReader> ReadAsync(DbCommand command, CancellationToken cancellation)
+    {
+        if (!Settings.PoolsTransactions) return await base.ReadAsync(command, cancellation);
+        var asked = new NpgsqlBatchCommand(command.CommandText);
+        foreach (NpgsqlParameter parameter in command.Parameters) asked.Parameters.Add(parameter.Clone());
+        await using var batch = new NpgsqlBatch((NpgsqlConnection)command.Connection!) { BatchCommands = { new NpgsqlBatchCommand(_setUp + ", set_config('transaction_read_only', 'on', true)"), asked } };
+        var reader = await batch.ExecuteReaderAsync(cancellation);
+        try
+        {
+            await reader.NextResultAsync(cancellation);
+            return reader;
+        }
+        catch
+        {
+            // What was asked is refused; the connection is good for the next.
+            await reader.DisposeAsync();
+            throw;
+        }
+    }
 
     public override SqlText Text(NativeSchema schema, IReadOnlyList<Constant>? shown) => new PostgresText(schema) { Shown = shown };
 
@@ -125,6 +155,8 @@ internal sealed partial class PostgresServer : SqlServer
         };
     }
 
+    public override bool IsFull(DbException error) => error is PostgresException { SqlState: PostgresErrorCodes.TooManyConnections };
+
     public override bool IsStale(DbException error) =>
         error is PostgresException { SqlState: PostgresErrorCodes.FeatureNotSupported or PostgresErrorCodes.InvalidSqlStatementName or PostgresErrorCodes.DuplicatePreparedStatement };
 
@@ -134,11 +166,12 @@ internal sealed partial class PostgresServer : SqlServer
     /// <summary>The end of the transaction gives it back.</summary>
     public override ValueTask ReleaseAsync(ServerConnection connection) => ValueTask.CompletedTask;
 
-    private static string Connection(SourceSettings settings, bool readOnly)
+    private static string Connection(SourceSettings settings, string connection, bool readOnly)
     {
-        var builder = Read(settings, new NpgsqlConnectionStringBuilder(), "Host=127.0.0.1;Database=register;Username=reader", "postgresql", "postgres");
+        var builder = Read(connection, new NpgsqlConnectionStringBuilder(), "Host=127.0.0.1;Database=register;Username=reader", "postgresql", "postgres");
         var options = $"-c statement_timeout={(int)settings.TimeLimit.TotalMilliseconds} -c idle_in_transaction_session_timeout=60000 -c DateStyle=ISO -c IntervalStyle=iso_8601{(readOnly ? " -c default_transaction_read_only=on" : "")}";
-        builder.Options = string.IsNullOrEmpty(builder.Options) ? options : $"{builder.Options} {options}";
+        if (!settings.PoolsTransactions) builder.Options = string.IsNullOrEmpty(builder.Options) ? options : $"{builder.Options} {options}";
+        builder.NoResetOnClose = settings.PoolsTransactions;
         builder.Timezone = "UTC";
         builder.Pooling = false;
         builder.CommandTimeout = 0;
@@ -199,6 +232,10 @@ public sealed class PostgresEngine : ISourceEngine
     public string Name => "postgresql";
 
     public string Quote(string value) => SqlServer.Quoted(value);
+
+    public bool TakesReplica => true;
+
+    public bool TakesPooling => true;
 
     public ISource Open(SourceSettings settings) => new ServerSource(new PostgresServer(settings));
 }

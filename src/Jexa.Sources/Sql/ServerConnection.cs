@@ -28,6 +28,9 @@ internal sealed class ServerConnection(SqlServer server, DbConnection connection
     /// <summary>Whether it met an error after which it is better opened anew.</summary>
     public bool IsBroken { get; private set; }
 
+    /// <summary>Whether nothing is ever changed through it.</summary>
+    public bool OnlyReads { get; init; }
+
     public DbConnection Inner => connection;
 
     /// <summary>Says that it is not to be used again.</summary>
@@ -50,7 +53,7 @@ internal sealed class ServerConnection(SqlServer server, DbConnection connection
     private ValueTask<int> ReadAsync(string text, IReadOnlyList<int> used, IReadOnlyList<Constant> arguments, CellReading[] readings, RowBlock into, CancellationToken cancellation) =>
         DoAsync(text, Chosen(used, arguments), async (command, limit) =>
         {
-            await using var reader = await command.ExecuteReaderAsync(limit);
+            await using var reader = await ReaderAsync(command, limit);
             var rows = 0;
             while (await reader.ReadAsync(limit))
             {
@@ -65,7 +68,7 @@ internal sealed class ServerConnection(SqlServer server, DbConnection connection
     public ValueTask<(int Changed, object?[]? Row)> ExecuteAsync(string text, IReadOnlyList<Constant> values, CancellationToken cancellation) =>
         DoAsync(text, values, async (command, limit) =>
         {
-            await using var reader = await command.ExecuteReaderAsync(limit);
+            await using var reader = await ReaderAsync(command, limit);
             object?[]? row = null;
             var rows = 0;
             while (await reader.ReadAsync(limit))
@@ -83,7 +86,7 @@ internal sealed class ServerConnection(SqlServer server, DbConnection connection
     /// <summary>Runs a query of the describer's own, once: every column of every row as text or null.</summary>
     public ValueTask<List<string?[]>> AskAsync(string text, CancellationToken cancellation) => DoAsync(text, [], async (command, limit) =>
     {
-        await using var reader = await command.ExecuteReaderAsync(limit);
+        await using var reader = await ReaderAsync(command, limit);
         var rows = new List<string?[]>();
         while (await reader.ReadAsync(limit))
         {
@@ -160,6 +163,8 @@ internal sealed class ServerConnection(SqlServer server, DbConnection connection
             // A connection that is lost cannot say goodbye.
         }
     }
+
+    private Task<DbDataReader> ReaderAsync(DbCommand command, CancellationToken limit) => OnlyReads ? server.ReadAsync(command, limit) : command.ExecuteReaderAsync(limit);
 
     /// <summary>Adds a row to the block of whoever waits for it; false where nobody does any more, and the block is another's.</summary>
     private bool TryAddRow(DbDataReader reader, CellReading[] readings, RowBlock into)

@@ -7,14 +7,17 @@ namespace Jexa.Sources.Sql;
 /// A bounded number of connections to one server, opened when first needed, each with its commands kept prepared. A source that
 /// does not answer can hold no more callers than these, and each no longer than the time limit.
 /// </summary>
-internal sealed class ServerPool(SqlServer server, bool writes, int most) : IAsyncDisposable
+internal sealed class ServerPool(SqlServer server, ServerUse use, int most) : IAsyncDisposable
 {
     private const long IdleBeforeLook = 30_000;
+
+    private static readonly TimeSpan Look = TimeSpan.FromMilliseconds(10);
 
     private readonly ConcurrentStack<ServerConnection> _idle = [];
     private readonly SemaphoreSlim _places = new(most, most);
     private volatile int _generation;
     private volatile bool _disposed;
+    private int _open;
 
     /// <summary>A connection for one caller at a time; dispose the lease to give it back.</summary>
     /// <exception cref="SourceException">The server is not there, or every connection stayed busy.</exception>
@@ -25,13 +28,19 @@ internal sealed class ServerPool(SqlServer server, bool writes, int most) : IAsy
             throw new SourceException(SourceTrouble.TooSlow, $"Every connection to {server.Settings.ShownAs} stayed busy for {server.Settings.TimeLimit.TotalSeconds:0} s.");
         try
         {
-            while (_idle.TryPop(out var idle))
+            var began = Environment.TickCount64;
+            while (true)
             {
-                if (idle.Generation == _generation && await StillThereAsync(idle)) return new Lease(this, idle);
-                await idle.DisposeAsync();
-            }
+                while (_idle.TryPop(out var idle))
+                {
+                    if (idle.Generation == _generation && await StillThereAsync(idle)) return new Lease(this, idle);
+                    await CloseAsync(idle);
+                }
 
-            return new Lease(this, await OpenAsync(cancellation));
+                if (await OpenAsync(began, cancellation) is { } opened) return new Lease(this, opened);
+                // The server takes no more connections than it has: whoever has one of ours gives it back in a moment.
+                await Task.Delay(Look, cancellation);
+            }
         }
         catch
         {
@@ -46,17 +55,27 @@ internal sealed class ServerPool(SqlServer server, bool writes, int most) : IAsy
     public async ValueTask DisposeAsync()
     {
         _disposed = true;
-        while (_idle.TryPop(out var idle)) await idle.DisposeAsync();
+        while (_idle.TryPop(out var idle)) await CloseAsync(idle);
     }
 
-    private async ValueTask<ServerConnection> OpenAsync(CancellationToken cancellation)
+    private ValueTask CloseAsync(ServerConnection connection)
+    {
+        Interlocked.Decrement(ref _open);
+        return connection.DisposeAsync();
+    }
+
+    /// <summary>A new connection; null where the server has no room for it, but others of this pool can be waited for.</summary>
+    /// <param name="began">Since when the caller waits.</param>
+    private async ValueTask<ServerConnection?> OpenAsync(long began, CancellationToken cancellation)
     {
         using var limit = CancellationTokenSource.CreateLinkedTokenSource(cancellation);
         limit.CancelAfter(server.Settings.TimeLimit);
         var generation = _generation;
         try
         {
-            return new ServerConnection(server, await server.OpenAsync(writes, limit.Token), generation);
+            var opened = new ServerConnection(server, await server.OpenAsync(use, limit.Token), generation) { OnlyReads = use != ServerUse.Changing };
+            Interlocked.Increment(ref _open);
+            return opened;
         }
         catch (OperationCanceledException) when (!cancellation.IsCancellationRequested)
         {
@@ -65,6 +84,7 @@ internal sealed class ServerPool(SqlServer server, bool writes, int most) : IAsy
         catch (System.Data.Common.DbException refused)
         {
             cancellation.ThrowIfCancellationRequested();
+            if (server.IsFull(refused) && Volatile.Read(ref _open) > 0 && Environment.TickCount64 - began < server.Settings.TimeLimit.TotalMilliseconds) return null;
             throw server.Translate(refused) is SourceException told ? new SourceException(told.Trouble == SourceTrouble.TooSlow ? SourceTrouble.TooSlow : SourceTrouble.Away, told.Message, refused) { IsSettled = told.IsSettled }
                 : new SourceException(SourceTrouble.Away, $"{server.Product} refuses the connection.", refused);
         }
@@ -97,11 +117,11 @@ internal sealed class ServerPool(SqlServer server, bool writes, int most) : IAsy
             {
                 // What broke one connection broke those beside it more often than not.
                 Renew();
-                await connection.DisposeAsync();
+                await CloseAsync(connection);
             }
             else if (_disposed || connection.Generation != _generation)
             {
-                await connection.DisposeAsync();
+                await CloseAsync(connection);
             }
             else
             {

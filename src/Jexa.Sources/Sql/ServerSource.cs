@@ -11,15 +11,20 @@ internal sealed class ServerSource : ISource
     private const int MostReaders = 16;
     private const int MostWriters = 8;
 
+    private const long ReplicaRest = 5_000;
+
     private readonly ServerPool _writers;
+    private readonly ServerPool? _replica;
+    private long _replicaRests;
     private volatile NativeSchema _native = NativeSchema.Nothing;
     private volatile bool _hasNotes;
 
     public ServerSource(SqlServer server)
     {
         Server = server;
-        Readers = new ServerPool(server, writes: false, MostReaders);
-        _writers = new ServerPool(server, writes: true, MostWriters);
+        Readers = new ServerPool(server, ServerUse.Reading, MostReaders);
+        _writers = new ServerPool(server, ServerUse.Changing, MostWriters);
+        if (server.Settings.Replica is not null) _replica = new ServerPool(server, ServerUse.ReadingReplica, MostReaders);
     }
 
     public SqlServer Server { get; }
@@ -34,8 +39,13 @@ internal sealed class ServerSource : ISource
         await using var lease = await Readers.RentAsync(cancellation);
         var (schema, native) = await Server.DescribeAsync(lease.Connection, cancellation);
         _native = native;
-        return Server.Settings.Writing == SourceWriting.Refused
-            ? schema with { ReadOnlyBecause = "the app file says that nothing is to be written there (writing: refused)" } : schema;
+        return Server.Settings.Writing switch
+        {
+            SourceWriting.Refused => schema with { ReadOnlyBecause = "the app file says that nothing is to be written there (writing: refused)" },
+            SourceWriting.Noted when !schema.TakesNotes && schema.ReadOnlyBecause is null =>
+                schema with { ReadOnlyBecause = $"the user of the connection may not make Jexa's table jexa_commit there, nor use one that is there (make it: {Server.MakeNotes}; or say writing: bare)" },
+            _ => schema,
+        };
     }
 
     public async ValueTask ProbeAsync(CancellationToken cancellation)
@@ -75,7 +85,7 @@ internal sealed class ServerSource : ISource
                 _hasNotes = true;
             }
 
-            await lease.Connection.ExecuteAsync("BEGIN", [], cancellation);
+            foreach (var begin in Server.Begin) await lease.Connection.ExecuteAsync(begin, [], cancellation);
             return new ServerSession(this, lease);
         }
         catch
@@ -106,8 +116,32 @@ internal sealed class ServerSource : ISource
     public async ValueTask DisposeAsync()
     {
         await _writers.DisposeAsync();
+        if (_replica is not null) await _replica.DisposeAsync();
         await Readers.DisposeAsync();
     }
+
+    /// <summary>
+    /// A connection that may be behind what was changed last: to the replica where there is one that answers, else to the source itself. One
+    /// that did not answer is left in peace for a while.
+    /// </summary>
+    public async ValueTask<ServerPool.Lease> RentAnyAsync(CancellationToken cancellation)
+    {
+        if (_replica is null || Environment.TickCount64 < Interlocked.Read(ref _replicaRests)) return await Readers.RentAsync(cancellation);
+        try
+        {
+            return await _replica.RentAsync(cancellation);
+        }
+        catch (SourceException)
+        {
+            RestReplica();
+            return await Readers.RentAsync(cancellation);
+        }
+    }
+
+    /// <summary>Has the source itself read for a while.</summary>
+    public void RestReplica() => Interlocked.Exchange(ref _replicaRests, Environment.TickCount64 + ReplicaRest);
+
+    public bool HasReplica => _replica is not null;
 
     private async ValueTask MakeNotesAsync(ServerConnection connection, CancellationToken cancellation)
     {

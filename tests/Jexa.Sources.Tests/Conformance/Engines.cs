@@ -28,7 +28,7 @@ public sealed class SqliteConformance() : SourceConformance("sqlite")
         """;
 }
 
-public sealed class PostgresConformance() : SourceConformance("postgresql")
+public class PostgresConformance(bool pooled = false) : SourceConformance("postgresql", pooled)
 {
     protected override string Schema => """
         CREATE TABLE district (slug text PRIMARY KEY, name text NOT NULL, closed boolean NOT NULL);
@@ -44,6 +44,9 @@ public sealed class PostgresConformance() : SourceConformance("postgresql")
 
     protected override string Endless => "CREATE VIEW endless AS WITH RECURSIVE c(n) AS (SELECT 1 UNION ALL SELECT (n + 1) % 1000000 FROM c) SELECT max(n) AS n FROM c;";
 }
+
+/// <summary>The same behind a proxy that gives each transaction another session.</summary>
+public sealed class PooledPostgresConformance() : PostgresConformance(pooled: true);
 
 public sealed class MariaDbConformance() : SourceConformance("mariadb")
 {

@@ -7,9 +7,9 @@ using Jexa.Core.Values;
 namespace Jexa.Sources.Tests.Conformance;
 
 /// <summary>What every engine that reads and writes a database must do. One class for each engine gives it a database.</summary>
-public abstract class SourceConformance(string engine) : IDisposable
+public abstract class SourceConformance(string engine, bool pooled = false) : IDisposable
 {
-    private readonly TestDatabase _database = new(engine);
+    private readonly TestDatabase _database = new(engine, pooled);
 
     protected TestDatabase Database => _database;
 

@@ -13,18 +13,22 @@ public sealed class TestDatabase : IDisposable
     private readonly PrivateServer? _server;
     private readonly string _name = "";
 
-    public TestDatabase(string engine)
+    /// <param name="pooled">Whether a proxy stands before the server that pools transactions.</param>
+    public TestDatabase(string engine, bool pooled = false)
     {
         Engine = engine;
+        IsPooled = pooled;
         _server = engine switch { "postgresql" => PrivateServer.Postgres.Value, "mariadb" => PrivateServer.MariaDb.Value, _ => null };
         if (_server is not null) _name = _server.NewDatabase();
     }
 
     public string Engine { get; }
 
+    public bool IsPooled { get; }
+
     public string Folder => _folder;
 
-    public string Connection => _server?.Connection(_name) ?? "register.db";
+    public string Connection => IsPooled ? PrivateProxy.BeforePostgres.Value.Connection(_name) : _server?.Connection(_name) ?? "register.db";
 
     public PrivateServer Server => _server!;
 
@@ -33,7 +37,7 @@ public sealed class TestDatabase : IDisposable
     public static ISourceEngine EngineOf(string engine) => engine switch { "postgresql" => new PostgresEngine(), "mariadb" => new MariaDbEngine(), _ => new SqliteEngine() };
 
     public ISource Open(double seconds = 5, SourceWriting writing = SourceWriting.Noted) =>
-        EngineOf(Engine).Open(new SourceSettings(Engine, Connection, "the register", _folder, TimeSpan.FromSeconds(seconds)) { Writing = writing });
+        EngineOf(Engine).Open(new SourceSettings(Engine, Connection, "the register", _folder, TimeSpan.FromSeconds(seconds)) { Writing = writing, PoolsTransactions = IsPooled });
 
     public void Execute(string sql)
     {

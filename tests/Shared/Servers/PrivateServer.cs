@@ -70,6 +70,14 @@ public abstract class PrivateServer : IDisposable
         return name;
     }
 
+    /// <summary>A port of loopback that nobody uses at this moment.</summary>
+    public static int FreePort()
+    {
+        using var listener = new TcpListener(IPAddress.Loopback, 0);
+        listener.Start();
+        return ((IPEndPoint)listener.LocalEndpoint).Port;
+    }
+
     public void Start()
     {
         for (var attempt = 0; attempt < 5; attempt++)
@@ -184,13 +192,6 @@ public abstract class PrivateServer : IDisposable
         var own = rows.Where(row => row[3].Contains(Folder, StringComparison.Ordinal) && !row[3].Contains("while kill", StringComparison.Ordinal) && !row[3].StartsWith("kill", StringComparison.Ordinal)).Select(row => row[0]).ToHashSet();
         foreach (var row in rows) if (own.Contains(row[1]) && !row[3].Contains("while kill", StringComparison.Ordinal)) own.Add(row[0]);
         return [.. own];
-    }
-
-    private static int FreePort()
-    {
-        using var listener = new TcpListener(IPAddress.Loopback, 0);
-        listener.Start();
-        return ((IPEndPoint)listener.LocalEndpoint).Port;
     }
 
     private static PrivateServer Started(PrivateServer server)
