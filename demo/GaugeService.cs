@@ -15,7 +15,8 @@ namespace Jexa.Demo;
 /// <item><c>/linked</c>: pages with Link headers; <c>/paged?page=</c>, <c>/offset?offset=</c></item>
 /// <item><c>/slow/…</c>: after three seconds; <c>/drip/…</c>: a byte a second; <c>/failing/…</c>: 500; <c>/refusing/…</c>: 401 unless a token is sent</item>
 /// <item><c>/lying/…</c>: another gauge than asked for; <c>/twice/…</c>: two; <c>/empty/…</c>: nothing; <c>/page/…</c>: HTML; <c>/broken/…</c>: half of it; <c>/huge/…</c>: 200 MB; <c>/away/…</c>: leads to another host</item>
-/// <item><c>/tagged/…</c>: with an entity tag; <c>/aged/…</c>: good for a minute</item>
+/// <item><c>/tagged/…</c>: with an entity tag; <c>/aged/…</c>: good for a minute; <c>/busy/…</c>: 429, to be left alone for half a minute</item>
+/// <item><c>/openapi.json</c>: what it says of itself</item>
 /// </list>
 /// </summary>
 public sealed class GaugeService : IDisposable
@@ -173,7 +174,13 @@ public sealed class GaugeService : IDisposable
                 }
 
                 return;
-            case "tagged" when found.Count == 1 && headers.GetValueOrDefault("If-None-Match") == "\"same\"":
+            case "busy":
+                await SendAsync(stream, 429, Json(new { error = "too many" }), "Retry-After: 30");
+                return;
+            case "openapi.json":
+                await SendAsync(stream, 200, GaugeDescription.Text());
+                return;
+            case "tagged" when (found.Count == 1 || code is null) && headers.GetValueOrDefault("If-None-Match") == "\"same\"":
                 await SendAsync(stream, 304, [], "ETag: \"same\"");
                 return;
         }
@@ -189,7 +196,7 @@ public sealed class GaugeService : IDisposable
         else if (way == "array") await SendAsync(stream, 200, Json(found));
         else if (found.Count == 0) await SendAsync(stream, 404, Json(new { error = "no such gauge" }));
         else await SendAsync(stream, 200, Json(way == "wrapped" ? new { data = found[0] } : way == "named" ? new Dictionary<string, Dictionary<string, object?>> { [code] = Without(found[0], "code") } : found[0]),
-            way == "tagged" ? "ETag: \"same\"" : way == "aged" ? "Cache-Control: max-age=60" : null);
+            HeaderOf(way));
     }
 
     private static async Task ListAsync(string way, Dictionary<string, string> asked, NetworkStream stream)
@@ -210,8 +217,10 @@ public sealed class GaugeService : IDisposable
             return;
         }
 
-        await SendAsync(stream, 200, way == "wrapped" ? Json(new { count = gauges.Count, items = gauges }) : Json(gauges));
+        await SendAsync(stream, 200, way == "wrapped" ? Json(new { count = gauges.Count, items = gauges }) : Json(gauges), HeaderOf(way));
     }
+
+    private static string? HeaderOf(string way) => way switch { "tagged" => "ETag: \"same\"", "aged" => "Cache-Control: max-age=60", _ => null };
 
     private static Dictionary<string, object?> Without(Dictionary<string, object?> gauge, string member) => gauge.Where(pair => pair.Key != member).ToDictionary();
 

@@ -47,11 +47,9 @@ internal static class Saves
         var folder = Directory.CreateTempSubdirectory("jexa-bench-").FullName;
         try
         {
-            var database = Path.Combine(folder, "saves.db");
-            using var by = new SqliteConnection($"Data Source={database};Pooling=False");
-            by.Open();
-            Run(by, $"PRAGMA journal_mode={mode}; PRAGMA synchronous=FULL; CREATE TABLE thing (id INTEGER PRIMARY KEY, code TEXT NOT NULL UNIQUE, name TEXT NOT NULL, grade INTEGER);"
-                + "WITH RECURSIVE n(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n WHERE i < 10000) INSERT INTO thing SELECT i, 'C' || i, 'Thing ' || i, i % 7 FROM n");
+            // Each has a file of its own: whoever removes the other's journal would be timed for it.
+            Make(Path.Combine(folder, "saves.db"), mode).Dispose();
+            using var by = Make(Path.Combine(folder, "hand.db"), mode);
             using var update = by.CreateCommand();
             update.CommandText = "UPDATE thing SET name = @name WHERE id = @id";
             var (name, id) = (update.Parameters.Add("@name", SqliteType.Text), update.Parameters.Add("@id", SqliteType.Integer));
@@ -83,6 +81,15 @@ internal static class Saves
         {
             Directory.Delete(folder, recursive: true);
         }
+    }
+
+    private static SqliteConnection Make(string database, string mode)
+    {
+        var connection = new SqliteConnection($"Data Source={database};Pooling=False");
+        connection.Open();
+        Run(connection, $"PRAGMA journal_mode={mode}; PRAGMA synchronous=FULL; CREATE TABLE thing (id INTEGER PRIMARY KEY, code TEXT NOT NULL UNIQUE, name TEXT NOT NULL, grade INTEGER);"
+            + "WITH RECURSIVE n(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n WHERE i < 10000) INSERT INTO thing SELECT i, 'C' || i, 'Thing ' || i, i % 7 FROM n");
+        return connection;
     }
 
     /// <summary>The form of a record, as a browser sends it back.</summary>

@@ -96,7 +96,7 @@ public sealed class JexaService : IAsyncDisposable
         var editing = new Editing(changes, seal, versionSecret);
         var host = new SiteHost(compilation, new VisitRunner(TimeProvider.System, cursors, runtimeFindings, editing), runtimeFindings, TimeProvider.System);
         var startCodes = new StartCodes();
-        var watcher = new SiteWatcher(host, Compiler(sources, options.Mount), options.AppFile, compilation, logger);
+        var watcher = new SiteWatcher(host, Compiler(sources, options.Mount), sources, options.AppFile, compilation, logger);
         var managementDoor = new ManagementDoor(host, changes, new Undo(TimeProvider.System, editing), token, startCodes, logger);
         var keeper = new ChangeKeeper(changes, () => host.Site, logger);
         WebApplication? console = null;

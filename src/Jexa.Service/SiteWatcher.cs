@@ -17,8 +17,12 @@ internal sealed class SiteWatcher : IAsyncDisposable
     private static readonly TimeSpan SchemaPause = TimeSpan.FromSeconds(1);
     private static readonly TimeSpan SourcePause = TimeSpan.FromSeconds(2);
 
+    /// <summary>After so long no visit is at work that began with an earlier site.</summary>
+    private static readonly TimeSpan LastVisits = TimeSpan.FromSeconds(20);
+
     private readonly SiteHost _host;
     private readonly SiteCompiler _compiler;
+    private readonly SourceRegistry _registry;
     private readonly ILogger _logger;
     private readonly string _file;
     private readonly CancellationTokenSource _ending = new();
@@ -28,9 +32,9 @@ internal sealed class SiteWatcher : IAsyncDisposable
     private IReadOnlyList<ISource> _absent;
 
     /// <param name="taken">The app file as it is being served.</param>
-    public SiteWatcher(SiteHost host, SiteCompiler compiler, string file, Compilation taken, ILogger logger)
+    public SiteWatcher(SiteHost host, SiteCompiler compiler, SourceRegistry registry, string file, Compilation taken, ILogger logger)
     {
-        (_host, _compiler, _file, _logger) = (host, compiler, file, logger);
+        (_host, _compiler, _registry, _file, _logger) = (host, compiler, registry, file, logger);
         _taken = SHA256.HashData(taken.Bytes.Span);
         _absent = Absent(taken);
         _watching = Task.Run(WatchAsync);
@@ -106,6 +110,19 @@ internal sealed class SiteWatcher : IAsyncDisposable
         var compilation = await _compiler.CompileAsync(_file, bytes, _ending.Token);
         _absent = Absent(compilation);
         Report(compilation.Site, compilation.Findings, () => _host.Take(compilation));
+        if (compilation.Site is { } site && _host.Site == site) _ = RetireAsync([.. compilation.Sources.Select(source => source.Source).OfType<ISource>()]);
+    }
+
+    private async Task RetireAsync(HashSet<ISource> used)
+    {
+        try
+        {
+            await _registry.RetireAsync(used, LastVisits, _host.Clock);
+        }
+        catch (Exception unforeseen)
+        {
+            _logger.Warning("A source that is not used any more could not be closed: {Reason}", unforeseen.Message);
+        }
     }
 
     /// <summary>The sources that did not answer when the app file was compiled: as soon as one does, it is compiled again.</summary>

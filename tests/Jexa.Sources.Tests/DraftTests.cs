@@ -5,6 +5,8 @@ using Jexa.Core.Drafts;
 using Jexa.Core.Sites;
 using Jexa.Core.Sources;
 using Jexa.Demo;
+using Jexa.Core.Values;
+using Jexa.Sources.Http;
 using Jexa.Sources.Sqlite;
 using Jexa.Sources.Tests.Conformance;
 
@@ -140,5 +142,72 @@ public sealed class DraftTests
         var app = AppFileReader.Read("app.yaml", Encoding.UTF8.GetBytes(App), new FindingList())!;
         var told = DraftComparison.Of(app, "s", schema).Select(difference => $"{difference.Kind} {difference.What}").Order(StringComparer.Ordinal);
         Assert.Equal(["different bridge", "different bridge.opened_on", "gone bridge.weight", "gone keeper", "new bridge.created_at", "new bridge.password_hash", "new bridge.story", "new bridge_tag", "new district", "new open_bridges", "new tag", "new toll"], told);
+    }
+
+    private static async Task<(AppDraft Draft, Compilation Compilation, Site Site)> OfApiAsync(ApiDescription api, string url)
+    {
+        var settings = new SourceSettings("http", url, url, "/", TimeSpan.FromSeconds(5)) { Api = new ApiSettings([], [], false, api.Endpoints) };
+        await using var sources = new SourceRegistry([new HttpEngine()]);
+        var draft = Drafter.Write("API", "http", url, await sources.Open(settings).DescribeAsync(CancellationToken.None), api);
+        var compilation = await new SiteCompiler(sources, _ => null, Mount.Root).CompileAsync("/tmp/app.yaml", Encoding.UTF8.GetBytes(draft.Text), CancellationToken.None);
+        Assert.True(compilation.Site is not null, string.Join("\n", compilation.Findings) + draft.Text);
+        Assert.Empty(compilation.Findings);
+        return (draft, compilation, compilation.Site);
+    }
+
+    [Fact]
+    public async Task An_API_is_drafted_from_what_it_says_of_itself()
+    {
+        using var gauges = GaugeService.Start(0)!;
+        var text = await ApiSampler.FetchAsync(new Uri(gauges.Url + "/openapi.json"), TimeSpan.FromSeconds(5), CancellationToken.None);
+        var (draft, _, site) = await OfApiAsync(ApiDescription.Read(text), gauges.Url);
+        Assert.Contains("item: \"/gauges/{code}\"", draft.Text);
+        Assert.Contains("level_m: decimal, rising: boolean, measured_at: timestamp, note: text", draft.Text);
+        Assert.Equal(["gauges /gauges", "gauge /gauges/{id}"], site.Pages.Select(page => $"{page.Name} {page.Head.Template.Text}"));
+    }
+
+    [Theory]
+    [InlineData("/gauges", "/gauges/{code}", "")]
+    [InlineData("/wrapped/gauges", "/wrapped/gauges/{code}", "/items")]
+    [InlineData("/named", "/named/{key}", "")]
+    [InlineData("/lying/gauges", null, "")]
+    public async Task An_API_without_a_description_is_drafted_from_its_lists(string list, string? item, string records)
+    {
+        using var gauges = GaugeService.Start(0)!;
+        var api = await ApiSampler.SampleAsync(new SourceSettings("http", gauges.Url, gauges.Url, "/", TimeSpan.FromSeconds(5)), [list], CancellationToken.None);
+        var endpoint = Assert.Single(api.Endpoints);
+        Assert.Equal((item, records), (endpoint.Item, endpoint.Records));
+        await OfApiAsync(api, gauges.Url);
+    }
+
+    [Fact]
+    public void A_description_is_read_however_it_puts_its_records()
+    {
+        const string Text = """
+            openapi: 3.0.3
+            info: { title: Awkward }
+            paths:
+              /v1/towns: { get: { parameters: [ { name: page, in: query } ], responses: { "200": { content: { application/json: { schema: { type: object, properties: { total: { type: integer }, items: { type: array, items: { $ref: "#/components/schemas/Town" } } } } } } } } } }
+              /v1/towns/{townId}: { get: { responses: { "2XX": { content: { application/json: { schema: { type: object, properties: { data: { $ref: "#/components/schemas/Town" } } } } } } } } }
+              /v1/towns/{townId}/streets: { get: { responses: { "200": { content: { application/json: { schema: { type: array, items: { $ref: "#/components/schemas/Town" } } } } } } } }
+              /v1/weather: { get: { parameters: [ { name: day, in: query, required: true } ], responses: { "200": { content: { application/json: { schema: { type: array, items: { $ref: "#/components/schemas/Town" } } } } } } } }
+              /v1/rivers/{ref}: { get: { responses: { "200": { content: { application/json: { schema: { type: object, properties: { length: { type: number } } } } } } } } }
+              /v1/codes: { get: { responses: { "200": { content: { application/json: { schema: { type: object, additionalProperties: { $ref: "#/components/schemas/Town" } } } } } } } }
+              /v1/towns/search: { post: { responses: { "200": { content: { application/json: { schema: { type: array } } } } } } }
+            components:
+              schemas:
+                Base: { type: object, properties: { id: { type: integer } } }
+                Town:
+                  allOf: [ { $ref: "#/components/schemas/Base" }, { type: object, properties: { name: { type: string }, since: { type: string, format: date }, mayor: { oneOf: [ { type: "null" }, { $ref: "#/components/schemas/Base" } ] }, streets: { type: array, items: { type: string } } } } ]
+            """;
+        var api = ApiDescription.Read(Encoding.UTF8.GetBytes(Text));
+        Assert.Equal(("3.0.3", "Awkward"), (api.Version, api.Title));
+        Assert.Equal(["town /v1/towns/{id} /data /v1/towns{?page} /items Page id", "code   /v1/codes  Links id"],
+            api.Endpoints.Select(one => $"{one.Name} {one.Item} {one.Record} {one.List} {one.Records} {one.Paging} {string.Join(",", one.Key)}"));
+        Assert.Equal("id integer, name text, since date", string.Join(", ", api.Endpoints[0].Fields.Select(field => $"{field.Key} {field.Value.Word()}")));
+        Assert.Equal(3, api.Doubts.Count);
+        Assert.Null(ApiDescription.Read("{ \"openapi\": 3"u8.ToArray()).Version);
+        Assert.Null(ApiDescription.Read("swagger: '2.0'"u8.ToArray()).Version);
+        Assert.Empty(ApiDescription.Read("""{ "openapi": "3.1.0", "paths": { "/a": { "get": { "responses": { "200": { "content": { "application/json": { "schema": { "$ref": "#/components/schemas/A" } } } } } } } }, "components": { "schemas": { "A": { "$ref": "#/components/schemas/A" } } } }"""u8.ToArray()).Endpoints);
     }
 }

@@ -141,6 +141,40 @@ public sealed class HttpSourceTests : IAsyncDisposable
     }
 
     [Fact]
+    public async Task A_list_is_asked_for_again_only_as_the_API_says()
+    {
+        async Task<int> RequestsAsync(string list)
+        {
+            var site = await SiteAsync(App($"list: {list}, key: code, refresh: 1, {Fields}"));
+            var before = _gauges.Requests;
+            for (var i = 0; i < 3; i++)
+            {
+                Assert.Equal(GaugeService.Gauges.Count, (await VisitAsync(site, "/gauges")).Shown.Split(' ').Length);
+                await Task.Delay(i == 0 ? 1100 : 2100);
+            }
+
+            return _gauges.Requests - before;
+        }
+
+        Assert.Equal(1, await RequestsAsync("/aged/gauges"));
+
+        // Each time it is old it is asked for, and the API says that it is what it was.
+        Assert.Equal(3, await RequestsAsync("/tagged/gauges"));
+    }
+
+    [Fact]
+    public async Task An_API_that_wants_to_be_left_alone_is()
+    {
+        var site = await SiteAsync(App($"item: \"/busy/gauges/{{code}}\", {Fields}"));
+        Assert.Equal("unavailable 503", (await VisitAsync(site, "/gauges/" + Code(1))).Shown);
+        Assert.Equal(1, _gauges.Requests);
+        var (shown, trace) = await VisitAsync(site, "/gauges/" + Code(2));
+        Assert.Equal("unavailable 503", shown);
+        Assert.Contains("Retry-After", trace.Why);
+        Assert.Equal(1, _gauges.Requests);
+    }
+
+    [Fact]
     public async Task Many_visitors_of_one_record_are_one_request()
     {
         var site = await SiteAsync(App($"item: \"/slow/gauges/{{code}}\", {Fields}"));

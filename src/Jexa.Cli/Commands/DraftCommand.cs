@@ -4,12 +4,14 @@ using Jexa.Cli.Output;
 using Jexa.Core.Addresses;
 using Jexa.Core.Definitions;
 using Jexa.Core.Drafts;
+using Jexa.Core.Endpoints;
 using Jexa.Core.Formats;
 using Jexa.Core.Schemas;
 using Jexa.Core.Sites;
 using Jexa.Core.Sources;
 using Jexa.Service;
 using Jexa.Service.Management;
+using Jexa.Sources.Http;
 using Spectre.Console;
 
 namespace Jexa.Cli.Commands;
@@ -17,7 +19,7 @@ namespace Jexa.Cli.Commands;
 /// <summary><c>jexa draft ENGINE CONNECTION</c>: writes a first app file over a source, or says how one and its source have come apart.</summary>
 internal static class DraftCommand
 {
-    private static readonly string[] Engines = ["sqlite", "postgresql", "mariadb", "files"];
+    private static readonly string[] Engines = ["sqlite", "postgresql", "mariadb", "files", "http"];
 
     private sealed record DraftReport(string? File, int Records, int Pages, IReadOnlyList<string> Doubts, IReadOnlyList<FindingInfo> Findings);
 
@@ -33,15 +35,19 @@ internal static class DraftCommand
         var connection = new Argument<string>("CONNECTION") { Description = "The source as an app file writes it; ${NAME} stands for an environment variable, and stays so in the file" };
         var output = new Option<string?>("--out") { Description = "File to write; standard output where left out. One that is there is never written over", HelpName = "FILE" };
         var title = new Option<string?>("--title") { Description = "Name of the app", HelpName = "TEXT" };
+        var openApi = new Option<string?>("--openapi") { Description = "http: file or URL of the API's OpenAPI description (JSON or YAML); looked for below the base address where left out", HelpName = "FILE|URL" };
+        var lists = new Option<string[]>("--list") { Description = "http: path that answers with a list of records, for an API without a description; may be repeated", HelpName = "PATH" };
         var compare = new Option<string?>("--compare") { Description = "App file to hold against the source instead: what is new, gone or different. It is not touched", HelpName = "FILE" };
         var json = CommonOptions.Json();
         var command = new ExampleCommand("draft",
             "Write a first app file over a source: lists, detail pages, forms, related records, as its schema suggests.",
             "jexa draft sqlite register.db --out register.yaml",
             "jexa draft postgresql '${DATABASE_URL}' --title \"Bridge register\"",
+            "jexa draft http https://gauges.example/v1 --openapi gauges.json",
+            "jexa draft http https://gauges.example/v1 --list /gauges",
             "jexa draft sqlite register.db --compare register.yaml")
         {
-            engine, connection, output, title, compare, json,
+            engine, connection, output, title, openApi, lists, compare, json,
         };
         command.SetAction(async (parsed, cancellation) =>
         {
@@ -49,20 +55,58 @@ internal static class DraftCommand
             if (file is not null && File.Exists(file)) throw new CommandException(ExitCodes.WrongUse, $"{file} is there already, and is not written over. Choose another name.");
             await using var sources = JexaService.OpenSources();
             var folder = Path.GetDirectoryName(Path.GetFullPath(parsed.GetValue(compare) ?? file ?? "app.yaml"))!;
-            var schema = await DescribeAsync(sources, kind, where, folder, cancellation);
+            var (described, asked) = (parsed.GetValue(openApi), parsed.GetValue(lists) ?? []);
+            if (kind != "http" && (described is not null || asked.Length > 0)) throw new CommandException(ExitCodes.WrongUse, "--openapi and --list are for an API: jexa draft http BASE.");
+            var api = kind == "http" ? await ApiAsync(new SourceSettings(kind, Filled(sources, kind, where), where, folder, TimeLimit), described, asked, cancellation) : null;
+            var schema = await DescribeAsync(sources, kind, where, folder, api, cancellation);
             return parsed.GetValue(compare) is { } app ? await CompareAsync(app, kind, where, schema, asJson, cancellation)
-                : await WriteAsync(sources, kind, where, schema, parsed.GetValue(title) ?? TitleOf(kind, where), file, folder, asJson, cancellation);
+                : await WriteAsync(sources, kind, where, schema, api, parsed.GetValue(title) ?? api?.Title ?? TitleOf(kind, where), file, folder, asJson, cancellation);
         });
         return command;
     }
 
-    private static async Task<SourceSchema> DescribeAsync(SourceRegistry sources, string engine, string connection, string folder, CancellationToken cancellation)
+    private static TimeSpan TimeLimit { get; } = TimeSpan.FromSeconds(30);
+
+    private static string Filled(SourceRegistry sources, string engine, string connection) => Variables.Fill(connection, Environment.GetEnvironmentVariable, value => sources.Quote(engine, value),
+        (name, _) => throw new CommandException(ExitCodes.WrongUse, $"The environment variable {name} is not set."))!;
+
+    /// <summary>What an API has: by its description, which may be anywhere, or by what its lists answer.</summary>
+    private static async Task<ApiDescription> ApiAsync(SourceSettings settings, string? described, string[] lists, CancellationToken cancellation)
     {
         try
         {
-            var filled = Variables.Fill(connection, Environment.GetEnvironmentVariable, value => sources.Quote(engine, value),
-                (name, _) => throw new CommandException(ExitCodes.WrongUse, $"The environment variable {name} is not set."))!;
-            return await sources.Open(new SourceSettings(engine, filled, connection, folder, TimeSpan.FromSeconds(30))).DescribeAsync(cancellation);
+            if (lists.FirstOrDefault(list => ApiTemplate.FaultOf(list) is not null || list.Contains('{')) is { } bad) throw new CommandException(ExitCodes.WrongUse, $"“{bad}” is no path below the base address, such as /gauges.");
+            var api = lists.Length > 0 ? await ApiSampler.SampleAsync(settings, lists, cancellation) : ApiDescription.Read(await TextOfAsync(settings.Connection, described, cancellation));
+            if (lists.Length == 0 && api.Version is null) throw new CommandException(ExitCodes.WrongUse, $"{described ?? settings.ShownAs} is no OpenAPI description (3.0 or 3.1).");
+            if (api.Version?.StartsWith("3.", StringComparison.Ordinal) == false) throw new CommandException(ExitCodes.WrongUse, $"The description is of OpenAPI {api.Version}; 3.0 and 3.1 are read.");
+            return api.Endpoints.Count > 0 ? api : throw new CommandException(ExitCodes.Findings, $"Nothing in it answers with records that can be listed or got by a key. {string.Join(" ", api.Doubts)}".Trim());
+        }
+        catch (SourceException away)
+        {
+            throw new CommandException(ExitCodes.CannotReach, away.Message, away);
+        }
+    }
+
+    private static async Task<byte[]> TextOfAsync(string connection, string? described, CancellationToken cancellation)
+    {
+        if (described is not null && File.Exists(described)) return await File.ReadAllBytesAsync(described, cancellation);
+        if (described is not null && !described.Contains("://", StringComparison.Ordinal)) throw new CommandException(ExitCodes.WrongUse, $"There is no file {described}.");
+        foreach (var place in described is not null ? [described] : ApiSampler.UsualPlaces.Select(place => connection.TrimEnd('/') + place))
+        {
+            if (!Uri.TryCreate(place, UriKind.Absolute, out var address) || address.Scheme is not ("http" or "https")) throw new CommandException(ExitCodes.WrongUse, $"{place} is no address; write one such as https://gauges.example/v1.");
+            if (await ApiSampler.FetchAsync(address, TimeLimit, cancellation) is { } text) return text;
+        }
+
+        throw new CommandException(ExitCodes.WrongUse, described is null
+            ? $"There is no description at {string.Join(", ", ApiSampler.UsualPlaces)} below the base address. Name one with --openapi FILE, or a path that answers with records: --list /gauges." : $"There is nothing at {described}.");
+    }
+
+    private static async Task<SourceSchema> DescribeAsync(SourceRegistry sources, string engine, string connection, string folder, ApiDescription? api, CancellationToken cancellation)
+    {
+        try
+        {
+            var settings = new SourceSettings(engine, Filled(sources, engine, connection), connection, folder, TimeLimit) { Api = api is null ? null : new ApiSettings([], [], false, api.Endpoints) };
+            return await sources.Open(settings).DescribeAsync(cancellation);
         }
         catch (SourceException away)
         {
@@ -71,9 +115,9 @@ internal static class DraftCommand
     }
 
     private static async Task<int> WriteAsync(
-        SourceRegistry sources, string engine, string connection, SourceSchema schema, string title, string? file, string folder, bool json, CancellationToken cancellation)
+        SourceRegistry sources, string engine, string connection, SourceSchema schema, ApiDescription? api, string title, string? file, string folder, bool json, CancellationToken cancellation)
     {
-        var draft = Drafter.Write(title, engine, connection, schema);
+        var draft = Drafter.Write(title, engine, connection, schema, api);
         var bytes = Encoding.UTF8.GetBytes(draft.Text);
         if (file is not null) await File.WriteAllBytesAsync(file, bytes, cancellation);
         else if (!json) Console.Write(draft.Text);

@@ -1,4 +1,5 @@
 using System.Text;
+using Jexa.Core.Endpoints;
 using Jexa.Core.Formats;
 using Jexa.Core.Schemas;
 using Jexa.Core.Values;
@@ -29,10 +30,12 @@ public sealed class Drafter
     private Drafter(SourceSchema schema) => _schema = schema;
 
     /// <param name="connection">As it is to stand in the file.</param>
-    public static AppDraft Write(string title, string engine, string connection, SourceSchema schema) => new Drafter(schema).Write(title, engine, connection);
+    /// <param name="endpoints">How an API is called, and what its description leaves open; null for a source that is none.</param>
+    public static AppDraft Write(string title, string engine, string connection, SourceSchema schema, ApiDescription? endpoints = null) => new Drafter(schema).Write(title, engine, connection, endpoints);
 
-    private AppDraft Write(string title, string engine, string connection)
+    private AppDraft Write(string title, string engine, string connection, ApiDescription? api)
     {
+        if (api is not null) _doubts.AddRange(api.Doubts);
         Gather();
         var ordered = _records.OrderBy(record => record.Table.Kind == TableKind.View).ThenBy(record => record.IsTie).ThenByDescending(Weight).ThenBy(record => record.Name, StringComparer.Ordinal).ToList();
         Line(0, "# A first draft, made from what the source says of itself. Change whatever you like: it is yours.");
@@ -40,7 +43,8 @@ public sealed class Drafter
         if (ordered.Find(record => Pages(record)) is { } home) Line(0, $"home: {ListName(home)}");
         Line(0, "");
         Line(0, "sources:");
-        Line(1, $"data: {{ engine: {engine}, connection: {Quoted(connection)} }}");
+        if (api is null) Line(1, $"data: {{ engine: {engine}, connection: {Quoted(connection)} }}");
+        else WriteApi(connection, api.Endpoints);
         Line(0, "");
         Line(0, "records:");
         if (ordered.Count == 0) Line(1, "# The source has no tables.");
@@ -51,6 +55,26 @@ public sealed class Drafter
         var text = _text.ToString();
         var first = text.IndexOf('\n') + 1;
         return new AppDraft(text[..first] + string.Concat(_doubts.Select(doubt => $"# Unsure: {doubt}\n")) + text[first..], _doubts, _records.Count, _pages);
+    }
+
+    private void WriteApi(string connection, IReadOnlyList<ApiEndpoint> endpoints)
+    {
+        Line(1, "data:");
+        Line(2, "engine: http");
+        Line(2, $"connection: {Quoted(connection)}");
+        Line(2, "endpoints:");
+        foreach (var endpoint in endpoints)
+        {
+            Line(3, $"{endpoint.Name}:");
+            if (endpoint.Item is { } item) Line(4, $"item: {Quoted(item)}");
+            if (endpoint.List is { } list) Line(4, $"list: {Quoted(list)}");
+            if (endpoint.Record.Length > 0) Line(4, $"record: {Quoted(endpoint.Record)}");
+            if (endpoint.Records.Length > 0) Line(4, $"records: {Quoted(endpoint.Records)}");
+            if (endpoint.Names is { } names) Line(4, $"names: {Quoted(names)}");
+            if (endpoint.Item is null && endpoint.Key.Count > 0) Line(4, $"key: {List(endpoint.Key)}");
+            if (endpoint.Paging != ApiPaging.Links) Line(4, $"paging: {endpoint.Paging.ToString().ToLowerInvariant()}");
+            Line(4, $"fields: {{ {string.Join(", ", endpoint.Fields.Select(field => $"{Quoted(field.Key)}: {field.Value.Word()}"))} }}");
+        }
     }
 
     private void Gather()
@@ -117,10 +141,16 @@ public sealed class Drafter
 
     private void WritePages(DraftRecord record, bool inMenu)
     {
-        if (!Pages(record) && record.IsTie) return;
+        if (record.IsTie) return;
         var shown = record.Shown();
         var path = PathOf(record);
         var detail = HasDetail(record);
+        if (!record.Table.CanList)
+        {
+            WriteDetail(record, path);
+            return;
+        }
+
         Line(0, "");
         Line(1, $"{ListName(record)}:");
         Line(2, $"path: {path}");
@@ -151,7 +181,11 @@ public sealed class Drafter
         }
 
         foreach (var (from, to) in Parents(record)) WriteListOf(record, from, to, shown, detail);
-        if (!detail) return;
+        if (detail) WriteDetail(record, path);
+    }
+
+    private void WriteDetail(DraftRecord record, string path)
+    {
         var ids = record.Key.Count == 1 ? "{id}" : string.Join("/", record.Key.Select(key => $"{{{Parameter(key)}}}"));
         var by = record.Key.Count == 1 ? $"by: {{ id: {Quoted(record.Key[0])} }}" : $"by: {{ {string.Join(", ", record.Key.Select(key => $"{Parameter(key)}: {Quoted(key)}"))} }}";
         Line(0, "");
@@ -249,7 +283,7 @@ public sealed class Drafter
 
     private static long Weight(DraftRecord record) => (record.Referrers.Count * 1000) + (record.References.Count * 10) + Math.Min(record.Table.AboutRows ?? 0, 900_000) / 1000 - (record.Table.AboutRows <= FewRows ? 500 : 0);
 
-    private static bool Pages(DraftRecord record) => !record.IsTie;
+    private static bool Pages(DraftRecord record) => !record.IsTie && record.Table.CanList;
 
     private static bool HasDetail(DraftRecord record) => record.IsKeyProven && !record.IsTie;
 
@@ -272,7 +306,7 @@ public sealed class Drafter
     }
 
     /// <summary>A record's name: the table's, one of them, in lower case with hyphens.</summary>
-    private static string Named(string table, HashSet<string> names)
+    public static string Named(string table, HashSet<string> names)
     {
         var slug = Slug(Labels.OfRecord(table[(table.LastIndexOf('.') + 1)..]));
         var cut = slug.LastIndexOf('-') + 1;

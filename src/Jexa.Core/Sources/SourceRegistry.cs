@@ -8,13 +8,14 @@ public sealed record SourceDescription(SourceSchema Schema, IReadOnlyDictionary<
 
 /// <summary>
 /// Owns the open sources, apart from any site: two sites that name the same connection share one source, and a changed app
-/// file reopens nothing.
+/// file reopens nothing. What no site uses any more is closed once the visits that began with it have ended.
 /// </summary>
 public sealed class SourceRegistry(IEnumerable<ISourceEngine> engines) : IAsyncDisposable
 {
     private readonly Dictionary<string, ISourceEngine> _engines = engines.ToDictionary(engine => engine.Name);
     private readonly Dictionary<SourceSettings, ISource> _sources = [];
     private readonly Dictionary<ISource, SourceDescription> _remembered = [];
+    private readonly HashSet<ISource> _retired = [];
     private readonly Lock _lock = new();
 
     public IEnumerable<string> EngineNames => _engines.Keys.Order();
@@ -52,13 +53,41 @@ public sealed class SourceRegistry(IEnumerable<ISourceEngine> engines) : IAsyncD
         lock (_lock) return _remembered.GetValueOrDefault(source);
     }
 
+    /// <summary>Closes the sources that a new site does not use, after a while.</summary>
+    /// <param name="after">Longer than any visit may take.</param>
+    public async Task RetireAsync(IReadOnlyCollection<ISource> used, TimeSpan after, TimeProvider clock)
+    {
+        List<ISource> old;
+        lock (_lock)
+        {
+            var gone = _sources.Where(entry => !used.Contains(entry.Value)).ToList();
+            old = [.. gone.Select(entry => entry.Value)];
+            foreach (var (settings, source) in gone)
+            {
+                _sources.Remove(settings);
+                _remembered.Remove(source);
+                _retired.Add(source);
+            }
+        }
+
+        if (old.Count == 0) return;
+        await Task.Delay(after, clock);
+        foreach (var source in old)
+        {
+            bool isOurs;
+            lock (_lock) isOurs = _retired.Remove(source);
+            if (isOurs) await source.DisposeAsync();
+        }
+    }
+
     public async ValueTask DisposeAsync()
     {
         List<ISource> sources;
         lock (_lock)
         {
-            sources = [.. _sources.Values];
+            sources = [.. _sources.Values, .. _retired];
             _sources.Clear();
+            _retired.Clear();
             _remembered.Clear();
         }
 

@@ -14,12 +14,12 @@ internal sealed class TableStore : IAsyncDisposable
 {
     private static readonly string[] KeyWords = ["id", "key", "code", "slug", "number", "name"];
 
-    private readonly string _folder = Directory.CreateTempSubdirectory("jexa-tables-").FullName;
+    private readonly StoreFolder _folder = new();
 
     public TableStore(SourceSettings settings)
     {
         SqliteEngine.Prepare();
-        File = Path.Combine(_folder, "tables.db");
+        File = _folder.File("tables.db");
         Source = new SqliteEngine().Open(settings with { Connection = File, Writing = SourceWriting.Refused });
     }
 
@@ -36,7 +36,7 @@ internal sealed class TableStore : IAsyncDisposable
         IReadOnlyList<(string Name, IFileTable Table, IReadOnlyList<string> Key)> tables, Func<IReadOnlyDictionary<string, FileFault>, bool> accept, CancellationToken cancellation)
     {
         var faults = new Dictionary<string, FileFault>();
-        var draft = Path.Combine(_folder, "draft.db");
+        var draft = _folder.File("draft.db");
         System.IO.File.Delete(draft);
         var notes = new Dictionary<string, TableNotes>();
         using (var connection = new SqliteConnection($"Data Source={draft};Pooling=False"))
@@ -69,7 +69,7 @@ internal sealed class TableStore : IAsyncDisposable
     public async ValueTask DisposeAsync()
     {
         await Source.DisposeAsync();
-        Directory.Delete(_folder, recursive: true);
+        _folder.Dispose();
     }
 
     /// <exception cref="FileFault">A row cannot be read.</exception>

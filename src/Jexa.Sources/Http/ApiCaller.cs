@@ -30,6 +30,9 @@ internal sealed class ApiCaller : IDisposable
     private readonly Uri _base;
     private readonly ResiliencePipeline<HttpResponseMessage> _patience;
 
+    /// <summary>Until when it wants to be left alone (Retry-After), in the clock's milliseconds.</summary>
+    private long _quietUntil;
+
     public ApiCaller(SourceSettings settings)
     {
         _settings = settings;
@@ -48,16 +51,17 @@ internal sealed class ApiCaller : IDisposable
             MaxResponseHeadersLength = 64,
         })
         { Timeout = Timeout.InfiniteTimeSpan };
-        var predicate = new PredicateBuilder<HttpResponseMessage>().Handle<HttpRequestException>().Handle<IOException>()
-            .HandleResult(response => response.StatusCode is HttpStatusCode.RequestTimeout or HttpStatusCode.TooManyRequests || (int)response.StatusCode >= 500);
+        PredicateBuilder<HttpResponseMessage> Failing(Func<HttpResponseMessage, bool> also) => new PredicateBuilder<HttpResponseMessage>().Handle<HttpRequestException>().Handle<IOException>()
+            .HandleResult(response => (response.StatusCode is HttpStatusCode.RequestTimeout or HttpStatusCode.TooManyRequests || (int)response.StatusCode >= 500) && also(response));
         _patience = new ResiliencePipelineBuilder<HttpResponseMessage>()
             .AddRetry(new RetryStrategyOptions<HttpResponseMessage>
             {
-                ShouldHandle = predicate,
+                ShouldHandle = Failing(response => RetryAfter(response) is not { } pause || pause <= MostPause),
                 MaxRetryAttempts = 2,
                 BackoffType = DelayBackoffType.Exponential,
                 UseJitter = true,
                 Delay = TimeSpan.FromMilliseconds(100),
+                DelayGenerator = retry => ValueTask.FromResult(retry.Outcome.Result is { } response ? RetryAfter(response) : null),
                 OnRetry = retry =>
                 {
                     retry.Outcome.Result?.Dispose();
@@ -66,7 +70,7 @@ internal sealed class ApiCaller : IDisposable
             })
             .AddCircuitBreaker(new CircuitBreakerStrategyOptions<HttpResponseMessage>
             {
-                ShouldHandle = predicate.Handle<OperationCanceledException>(),
+                ShouldHandle = Failing(_ => true).Handle<OperationCanceledException>(),
                 FailureRatio = 0.8,
                 MinimumThroughput = 10,
                 SamplingDuration = TimeSpan.FromSeconds(10),
@@ -85,11 +89,15 @@ internal sealed class ApiCaller : IDisposable
     public async Task<ApiAnswer> GetAsync(string path, string? tag, int mostBytes, CancellationToken cancellation)
     {
         var shown = path.StartsWith('/') ? Shown(path) : "GET the next page";
+        if (Volatile.Read(ref _quietUntil) is var until && Environment.TickCount64 < until)
+            throw new SourceException(SourceTrouble.Away, $"{_settings.ShownAs} wants to be left alone for {(until - Environment.TickCount64) / 1000 + 1} s more (Retry-After).");
         using var limit = CancellationTokenSource.CreateLinkedTokenSource(cancellation);
         limit.CancelAfter(_settings.TimeLimit);
         try
         {
             using var response = await SendAsync(Address(path), tag, limit.Token);
+            if (response.StatusCode is HttpStatusCode.TooManyRequests or HttpStatusCode.ServiceUnavailable && RetryAfter(response) is { } pause && pause > MostPause)
+                Volatile.Write(ref _quietUntil, Environment.TickCount64 + (long)Math.Min(pause.TotalMilliseconds, MostQuiet.TotalMilliseconds));
             return await ReadAsync(response, shown, mostBytes, limit.Token);
         }
         catch (OperationCanceledException)
@@ -216,6 +224,18 @@ internal sealed class ApiCaller : IDisposable
         var text = Encoding.UTF8.GetString(body.Span[..Math.Min(body.Length, ShownBytes)]);
         return new string([.. text.Select(c => char.IsControl(c) ? ' ' : c)]) + (body.Length > ShownBytes ? "…" : "");
     }
+
+    /// <summary>A pause that is waited for within a visit; a longer one is left to the visitors.</summary>
+    private static TimeSpan MostPause { get; } = TimeSpan.FromSeconds(1);
+
+    private static TimeSpan MostQuiet { get; } = TimeSpan.FromMinutes(1);
+
+    private static TimeSpan? RetryAfter(HttpResponseMessage response) => response.Headers.RetryAfter switch
+    {
+        { Delta: { } pause } => pause,
+        { Date: { } at } => at - DateTimeOffset.UtcNow is var left && left > TimeSpan.Zero ? left : TimeSpan.Zero,
+        _ => null,
+    };
 
     private static TimeSpan AgeOf(HttpResponseMessage response) =>
         response.Headers.CacheControl is { NoStore: false, NoCache: false, MaxAge: { } age } ? age : TimeSpan.Zero;

@@ -21,14 +21,14 @@ internal sealed record ApiShape(ApiEndpoint Endpoint, IReadOnlyList<(string Name
 /// </summary>
 internal sealed class ApiStore : IAsyncDisposable
 {
-    private readonly string _folder = Directory.CreateTempSubdirectory("jexa-api-").FullName;
+    private readonly StoreFolder _folder = new();
     private readonly SqliteConnection _connection;
     private readonly Lock _lock = new();
 
     public ApiStore(SourceSettings settings)
     {
         SqliteEngine.Prepare();
-        var file = Path.Combine(_folder, "records.db");
+        var file = _folder.File("records.db");
         _connection = new SqliteConnection($"Data Source={file};Pooling=False");
         _connection.Open();
         Run("PRAGMA journal_mode = WAL; PRAGMA synchronous = OFF");
@@ -79,7 +79,7 @@ internal sealed class ApiStore : IAsyncDisposable
     {
         await Source.DisposeAsync();
         await _connection.DisposeAsync();
-        Directory.Delete(_folder, recursive: true);
+        _folder.Dispose();
     }
 
     private SqliteCommand Command(SqliteTransaction transaction)

@@ -25,7 +25,7 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
     private readonly ConcurrentDictionary<(string Endpoint, string Key), Kept> _kept = [];
     private readonly ConcurrentDictionary<(string Endpoint, string Key), Lazy<Task<string>>> _underWay = [];
     private readonly ConcurrentDictionary<string, Lazy<Task>> _listsUnderWay = [];
-    private readonly ConcurrentDictionary<string, long> _lists = [];
+    private readonly ConcurrentDictionary<string, KeptList> _lists = [];
     private readonly CancellationTokenSource _ending = new();
     private volatile IReadOnlyDictionary<string, ApiShape> _shapes = new Dictionary<string, ApiShape>();
 
@@ -37,10 +37,12 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
         {
             var columns = endpoint.Fields.Select(field => (field.Key, field.Value)).ToList();
             List<ApiRecord> records = [];
+            ListAnswer? listed = null;
             if (endpoint.List is not null && endpoint.Fields.Count == 0)
             {
-                (records, var cut) = await ReadListAsync(endpoint, cancellation);
-                if (cut) notes.Add(new SourceNote($"The list of {endpoint.Name} has more than the {endpoint.Most:N0} records that are read.", "Say most: NUMBER at the endpoint, if all of them are wanted.", false));
+                listed = await ReadListAsync(endpoint, null, cancellation);
+                records = listed.Records;
+                if (listed.IsCut) notes.Add(new SourceNote($"The list of {endpoint.Name} has more than the {endpoint.Most:N0} records that are read.", "Say most: NUMBER at the endpoint, if all of them are wanted.", false));
             }
 
             foreach (var name in records.SelectMany(record => record.Members.Keys).Distinct().Where(name => !endpoint.Fields.ContainsKey(name))) columns.Add((name, ApiRecords.TypeOf(name, records)));
@@ -56,9 +58,10 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
                 notes.Add(new SourceNote($"The records of {endpoint.Name} have no field called {endpoint.Key.First(key => columns.TrueForAll(column => column.Item1 != key))}, which is to be their key.", "Name fields that they have.", true));
             var isNew = !_shapes.TryGetValue(endpoint.Name, out var old) || !old.Columns.SequenceEqual(columns);
             _store.Shape(shape, isNew);
+            if (isNew) _lists.TryRemove(endpoint.Name, out _);
             if (isNew) foreach (var key in _kept.Keys.Where(key => key.Endpoint == endpoint.Name)) _kept.TryRemove(key, out _);
             shapes[endpoint.Name] = shape;
-            if (records.Count > 0) Keep(shape, records);
+            if (records.Count > 0) Keep(shape, listed!);
         }
 
         _shapes = shapes;
@@ -121,8 +124,10 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
     {
         var shape = Shape(endpoint);
         if (shape.Endpoint.List is null) return;
-        var age = _lists.TryGetValue(endpoint, out var readAt) ? TimeSpan.FromMilliseconds(Environment.TickCount64 - readAt) : TimeSpan.MaxValue;
+        var known = _lists.GetValueOrDefault(endpoint);
+        var age = known is null ? TimeSpan.MaxValue : TimeSpan.FromMilliseconds(Environment.TickCount64 - known.ReadAt);
         var refresh = TimeSpan.FromSeconds(shape.Endpoint.RefreshSeconds);
+        if (known?.MaxAge > refresh) refresh = known.MaxAge;
         if (age < refresh) return;
         var work = _listsUnderWay.GetOrAdd(endpoint, _ => new Lazy<Task>(() => Task.Run(() => AskListAsync(shape))));
 
@@ -175,8 +180,9 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
     {
         try
         {
-            var (records, _) = await ReadListAsync(shape.Endpoint, _ending.Token);
-            Keep(shape, records);
+            var listed = await ReadListAsync(shape.Endpoint, _lists.GetValueOrDefault(shape.Endpoint.Name)?.Tag, _ending.Token);
+            if (listed.IsSame) _lists[shape.Endpoint.Name] = new KeptList(Environment.TickCount64, listed.MaxAge, listed.Tag);
+            else Keep(shape, listed);
         }
         finally
         {
@@ -184,31 +190,37 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
         }
     }
 
-    private void Keep(ApiShape shape, IReadOnlyList<ApiRecord> records)
+    private void Keep(ApiShape shape, ListAnswer listed)
     {
-        _store.Replace(shape, null, records);
+        _store.Replace(shape, null, listed.Records);
 
         // What was known of single records is not in the store any more.
         foreach (var name in _kept.Keys.Where(name => name.Endpoint == shape.Endpoint.Name)) _kept.TryRemove(name, out _);
-        _lists[shape.Endpoint.Name] = Environment.TickCount64;
+        _lists[shape.Endpoint.Name] = new KeptList(Environment.TickCount64, listed.MaxAge, listed.Tag);
     }
 
-    private async Task<(List<ApiRecord> Records, bool Cut)> ReadListAsync(ApiEndpoint endpoint, CancellationToken cancellation)
+    /// <param name="tag">The entity tag of the list that is there already, where it is all on one page.</param>
+    private async Task<ListAnswer> ReadListAsync(ApiEndpoint endpoint, string? tag, CancellationToken cancellation)
     {
         using var limit = CancellationTokenSource.CreateLinkedTokenSource(cancellation);
         limit.CancelAfter(ListLimit);
         var records = new List<ApiRecord>();
+        var age = TimeSpan.MaxValue;
+        string? own = null;
         string? path = PagePath(endpoint, 1, 0);
         for (var page = 1; path is not null && page <= MostPages; page++)
         {
-            var answer = await _caller.GetAsync(path, null, MostListBytes, limit.Token);
+            var answer = await _caller.GetAsync(path, page == 1 ? tag : null, MostListBytes, limit.Token);
+            if (answer.Status == HttpStatusCode.NotModified) return new ListAnswer([], false, answer.MaxAge, answer.Tag ?? tag) { IsSame = true };
+            if (answer.MaxAge < age) age = answer.MaxAge;
             var found = ApiRecords.Of(answer.Json, endpoint.Records, endpoint.Names, isList: true);
             records.AddRange(found);
-            if (records.Count > endpoint.Most) return (records[..endpoint.Most], true);
+            if (records.Count > endpoint.Most) return new ListAnswer(records[..endpoint.Most], true, age, null);
             path = endpoint.Paging == ApiPaging.Links ? answer.Next : found.Count == 0 ? null : PagePath(endpoint, page + 1, records.Count);
+            own = page == 1 && path is null ? answer.Tag : null;
         }
 
-        return (records, path is not null);
+        return new ListAnswer(records, path is not null, age, own);
     }
 
     private static string? PagePath(ApiEndpoint endpoint, int page, int offset) =>
@@ -225,8 +237,10 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
     private static string? Path(ApiEndpoint endpoint, IReadOnlyList<string> key) =>
         ApiTemplate.Expand(endpoint.Item!, name => endpoint.Key.ToList().IndexOf(name) is var at and >= 0 ? key[at] : null);
 
+    /// <summary>A record without the key that its endpoint has is none of the API's making: links are filled from it all the same.</summary>
     private static TableSchema Told(TableSchema table, ApiEndpoint endpoint) => table with
     {
+        Columns = [.. table.Columns.Select(column => endpoint.Key.Contains(column.Name) ? column with { Nullable = false } : column)],
         PrimaryKey = endpoint.Key.All(field => table.Find(field) is not null) ? endpoint.Key : [],
         UniqueKeys = endpoint.Key.Count > 0 && endpoint.Key.All(field => table.Find(field) is not null) ? [endpoint.Key] : [],
         CanList = endpoint.List is not null,
@@ -245,6 +259,17 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
 
     /// <param name="GoodUntil">In the clock's milliseconds.</param>
     private sealed record Kept(long GoodUntil, string? Tag);
+
+    /// <param name="ReadAt">In the clock's milliseconds.</param>
+    private sealed record KeptList(long ReadAt, TimeSpan MaxAge, string? Tag);
+
+    /// <param name="IsCut">There are more than are read.</param>
+    /// <param name="Tag">The entity tag of a list that is all on one page.</param>
+    private sealed record ListAnswer(List<ApiRecord> Records, bool IsCut, TimeSpan MaxAge, string? Tag)
+    {
+        /// <summary>It is what it was when its tag was given.</summary>
+        public bool IsSame { get; init; }
+    }
 }
 
 /// <summary>APIs that answer with JSON: <c>{ engine: http, connection: https://gauges.example, endpoints: … }</c>.</summary>

@@ -6,24 +6,42 @@ namespace Jexa.Sources.Sqlite;
 
 /// <summary>
 /// The one connection of this process that changes a file. SQLite lets one transaction change a file at a time; waiting for
-/// one's own turn here costs less than asking the file again and again.
+/// one's own turn here costs less than asking the file again and again. Where the file has the usual rollback journal, it is
+/// emptied after each change instead of removed, as long as changes follow one another: removing it costs more than all else.
 /// </summary>
-internal sealed class SqliteWriter(SqlitePool pool, SourceSettings settings) : IDisposable
+internal sealed class SqliteWriter : IDisposable
 {
+    /// <summary>An emptied journal that nobody has needed for so long is removed: readers look at it each time.</summary>
+    private static readonly TimeSpan JournalKept = TimeSpan.FromSeconds(1);
+
+    private readonly SqlitePool _pool;
+    private readonly SourceSettings _settings;
     private readonly SemaphoreSlim _turn = new(1);
+    private readonly Timer _tidying;
     private SqliteReader? _connection;
     private bool _hasNotes;
+    private bool _removesJournal;
+    private bool _keepsJournal;
+    private bool _disposed;
+
+    public SqliteWriter(SqlitePool pool, SourceSettings settings)
+    {
+        _pool = pool;
+        _settings = settings;
+        _tidying = new Timer(_ => Tidy());
+    }
 
     public async ValueTask<IWriteSession> BeginAsync(CancellationToken cancellation)
     {
-        if (settings.Writing == SourceWriting.Refused) throw new SourceException(SourceTrouble.Failed, "Nothing is to be written to this source.");
-        if (!await _turn.WaitAsync(settings.TimeLimit, cancellation))
-            throw new SourceException(SourceTrouble.TooSlow, $"Other changes of {settings.ShownAs} took more than {settings.TimeLimit.TotalSeconds:0} s.");
+        if (_settings.Writing == SourceWriting.Refused) throw new SourceException(SourceTrouble.Failed, "Nothing is to be written to this source.");
+        if (!await _turn.WaitAsync(_settings.TimeLimit, cancellation))
+            throw new SourceException(SourceTrouble.TooSlow, $"Other changes of {_settings.ShownAs} took more than {_settings.TimeLimit.TotalSeconds:0} s.");
         try
         {
-            if (_connection is { } old && (old.IsBroken || old.Generation != pool.Generation)) Drop();
-            if (_connection is null) (_connection, _hasNotes) = (pool.OpenForWriting(), false);
-            _connection.Execute("BEGIN IMMEDIATE", [], cancellation);
+            if (_connection is { } old && (old.IsBroken || old.Generation != _pool.Generation)) Drop();
+            if (_connection is null) Open(cancellation);
+            if (_removesJournal && !_keepsJournal) KeepJournal(_connection!, cancellation);
+            _connection!.Execute("BEGIN IMMEDIATE", [], cancellation);
             return new Session(this, _connection);
         }
         catch
@@ -35,8 +53,61 @@ internal sealed class SqliteWriter(SqlitePool pool, SourceSettings settings) : I
 
     public void Dispose()
     {
+        _disposed = true;
+        _tidying.Dispose();
+        if (_turn.Wait(JournalKept)) RemoveJournal();
         Drop();
-        _turn.Dispose();
+    }
+
+    private void Open(CancellationToken cancellation)
+    {
+        var opened = _pool.OpenForWriting();
+        try
+        {
+            _removesJournal = opened.Execute("PRAGMA journal_mode", [], cancellation).Returned is [Constant.Text { Value: "delete" }];
+        }
+        catch
+        {
+            opened.Dispose();
+            throw;
+        }
+
+        (_connection, _hasNotes, _keepsJournal) = (opened, false, false);
+    }
+
+    private void KeepJournal(SqliteReader connection, CancellationToken cancellation)
+    {
+        connection.Execute("PRAGMA journal_mode = PERSIST", [], cancellation);
+        connection.Execute("PRAGMA journal_size_limit = 1048576", [], cancellation);
+        _keepsJournal = true;
+    }
+
+    private void Tidy()
+    {
+        if (_disposed || !_turn.Wait(0)) return;
+        try
+        {
+            RemoveJournal();
+        }
+        finally
+        {
+            _turn.Release();
+        }
+    }
+
+    /// <summary>Not where another file was put in this one's place: what stands beside it is no longer ours.</summary>
+    private void RemoveJournal()
+    {
+        if (!_keepsJournal || _connection is not { IsBroken: false } connection || connection.Generation != _pool.Generation) return;
+        try
+        {
+            connection.Execute("PRAGMA journal_mode = DELETE", [], CancellationToken.None);
+            _keepsJournal = false;
+        }
+        catch (SourceException)
+        {
+            // Somebody else changes the file just now; what is left says nothing, and harms nobody.
+        }
     }
 
     private void Drop()
@@ -45,12 +116,18 @@ internal sealed class SqliteWriter(SqlitePool pool, SourceSettings settings) : I
         _connection = null;
     }
 
+    private void EndTurn()
+    {
+        if (_keepsJournal && !_disposed) _tidying.Change(JournalKept, Timeout.InfiniteTimeSpan);
+        _turn.Release();
+    }
+
     private sealed class Session(SqliteWriter writer, SqliteReader connection) : IWriteSession
     {
         private bool _madeNotes;
         private bool _ended;
 
-        public bool KeepsNotes => writer.Settings.Writing == SourceWriting.Noted;
+        public bool KeepsNotes => writer._settings.Writing == SourceWriting.Noted;
 
         /// <summary>The whole file is ours as long as the session lasts.</summary>
         public ValueTask ClaimAsync(string token, CancellationToken cancellation) => ValueTask.CompletedTask;
@@ -116,7 +193,7 @@ internal sealed class SqliteWriter(SqlitePool pool, SourceSettings settings) : I
             }
             finally
             {
-                writer._turn.Release();
+                writer.EndTurn();
             }
 
             return ValueTask.CompletedTask;
@@ -130,6 +207,4 @@ internal sealed class SqliteWriter(SqlitePool pool, SourceSettings settings) : I
             _madeNotes = true;
         }
     }
-
-    private SourceSettings Settings => settings;
 }

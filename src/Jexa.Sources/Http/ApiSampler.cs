@@ -1,0 +1,106 @@
+using System.Net;
+using System.Text.Json;
+using Jexa.Core.Drafts;
+using Jexa.Core.Endpoints;
+using Jexa.Core.Sources;
+using Jexa.Core.Values;
+
+namespace Jexa.Sources.Http;
+
+/// <summary>Tells what an API has by asking it: its description where there is one, else what its lists answer.</summary>
+public static class ApiSampler
+{
+    private const int MostBytes = 8 << 20;
+
+    private static readonly string[] KeyWords = ["id", "uuid", "code", "key", "slug", "number", "name"];
+
+    /// <summary>Where descriptions usually are, below the base address.</summary>
+    public static IReadOnlyList<string> UsualPlaces { get; } = ["/openapi.json", "/openapi.yaml", "/openapi"];
+
+    /// <summary>The bytes at an address; null where there is nothing.</summary>
+    /// <exception cref="SourceException">It cannot be reached, or is larger than what is read.</exception>
+    public static async Task<byte[]?> FetchAsync(Uri address, TimeSpan limit, CancellationToken cancellation)
+    {
+        using var http = new HttpClient(new SocketsHttpHandler { UseProxy = false, UseCookies = false }) { Timeout = limit, MaxResponseContentBufferSize = MostBytes };
+        try
+        {
+            using var response = await http.GetAsync(address, cancellation);
+            return response.IsSuccessStatusCode ? await response.Content.ReadAsByteArrayAsync(cancellation) : null;
+        }
+        catch (Exception lost) when (lost is HttpRequestException or IOException || (lost is OperationCanceledException && !cancellation.IsCancellationRequested))
+        {
+            throw new SourceException(SourceTrouble.Away, $"{address} cannot be read: {(lost.InnerException ?? lost).Message}", lost);
+        }
+    }
+
+    /// <summary>Endpoints made of what some lists answer. Whether their records can be got one by one is tried with the first of them.</summary>
+    /// <param name="lists">Paths below the base address.</param>
+    public static async Task<ApiDescription> SampleAsync(SourceSettings settings, IReadOnlyList<string> lists, CancellationToken cancellation)
+    {
+        using var caller = new ApiCaller(settings with { Api = new ApiSettings([], [], false, []) });
+        var (endpoints, doubts) = (new List<ApiEndpoint>(), new List<string>());
+        foreach (var list in lists)
+        {
+            var answer = await caller.GetAsync(list, null, MostBytes, cancellation);
+            var (pointer, names, records) = RecordsOf(answer.Json);
+            if (records.Count == 0)
+            {
+                doubts.Add($"{list} answers with no list of objects; it is left out.");
+                continue;
+            }
+
+            var fields = records.SelectMany(record => record.Members.Keys).Distinct()
+                .Where(field => !records.Exists(record => record.Members.TryGetValue(field, out var value) && value.ValueKind is JsonValueKind.Object or JsonValueKind.Array))
+                .ToDictionary(field => field, field => ApiRecords.TypeOf(field, records));
+            var key = names ?? fields.Keys.Where(field => IsUnique(field, records)).OrderBy(field => Array.IndexOf(KeyWords, field.ToLowerInvariant()) is var at && at < 0 ? KeyWords.Length : at).FirstOrDefault();
+            var path = list.Split('?')[0].TrimEnd('/');
+            var name = NameOf(path, endpoints);
+            if (key is null) doubts.Add($"Nothing in {list} tells its records apart: they have no page of their own.");
+            var item = key is null ? null : $"{path}/{{{key}}}";
+            var record = item is null ? null : await TryItemAsync(caller, item, key!, fields[key!], names, records[0], cancellation);
+            endpoints.Add(new ApiEndpoint(name, record is null ? null : item, list, record ?? "", pointer, names, key is null ? [] : [key], ApiPaging.Links, 60, 10_000, fields));
+        }
+
+        return new ApiDescription(null, null, endpoints, doubts);
+    }
+
+    /// <summary>Where the records of a list's answer stand: it itself, or the member that holds most of them.</summary>
+    private static (string Pointer, string? Names, List<ApiRecord> Records) RecordsOf(JsonElement? answer)
+    {
+        var plain = ApiRecords.Of(answer, "", null, isList: true);
+        if (plain.Count > 0 || answer is not { ValueKind: JsonValueKind.Object } root) return ("", null, plain);
+        var best = root.EnumerateObject().Select(member => (Pointer: "/" + member.Name.Replace("~", "~0").Replace("/", "~1"), Records: ApiRecords.Of(answer, "/" + member.Name.Replace("~", "~0").Replace("/", "~1"), null, isList: true)))
+            .OrderByDescending(member => member.Records.Count).FirstOrDefault();
+        return best.Records is { Count: > 0 } ? (best.Pointer, null, best.Records) : ("", "key", ApiRecords.Of(answer, "", "key", isList: true));
+    }
+
+    /// <summary>Where the first record stands when it is asked for by its key: a JSON Pointer; null where it is not answered.</summary>
+    private static async Task<string?> TryItemAsync(ApiCaller caller, string item, string key, FieldType type, string? names, ApiRecord first, CancellationToken cancellation)
+    {
+        var asked = Convert.ToString(first.Kept(key, type), System.Globalization.CultureInfo.InvariantCulture) ?? "";
+        try
+        {
+            if (ApiTemplate.Expand(item, _ => asked) is not { } path || await caller.GetAsync(path, null, MostBytes, cancellation) is not { Status: HttpStatusCode.OK, Json: { } json }) return null;
+            bool Is(string pointer) => ApiRecords.Of(json, pointer, names, isList: false) is [var only] && only.Has(key, type, asked);
+            return Is("") ? "" : json.ValueKind == JsonValueKind.Object ? json.EnumerateObject().Select(member => "/" + member.Name).FirstOrDefault(Is) : null;
+        }
+        catch (SourceException)
+        {
+            return null;
+        }
+    }
+
+    private static bool IsUnique(string field, List<ApiRecord> records)
+    {
+        var seen = new HashSet<string>();
+        return records.TrueForAll(record => record.Members.TryGetValue(field, out var value) && value.ValueKind is JsonValueKind.String or JsonValueKind.Number && value.ToString().Length > 0 && seen.Add(value.ToString()));
+    }
+
+    private static string NameOf(string path, List<ApiEndpoint> taken)
+    {
+        var last = Drafter.Named(path[(path.LastIndexOf('/') + 1)..], []);
+        var name = last;
+        for (var i = 2; taken.Exists(endpoint => endpoint.Name == name); i++) name = $"{last}-{i}";
+        return name;
+    }
+}
