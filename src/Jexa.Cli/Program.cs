@@ -20,6 +20,7 @@ internal static class Program
             DraftCommand.Create(),
             SourcesCommand.Create(),
             CheckCommand.Create(),
+            ClientCommand.Create(),
             PagesCommand.Create(),
             LinkCommand.Create(),
             TraceCommand.Create(),

@@ -57,6 +57,9 @@ public sealed record FormField(
     string Name, string Label, string? Help, InputKind Input, FieldType Type, ColumnSchema Column, Conventions Conventions, FieldRules Rules,
     IReadOnlyList<FieldChoice> Choices, bool Secret, int Stored, int Typed, string Default, bool LeftToSource)
 {
+    /// <summary>What a default of a date can be besides a date.</summary>
+    public const string Now = "now";
+
     /// <summary>What the text of an input is called where a form is sent.</summary>
     public string InputName => Name;
 

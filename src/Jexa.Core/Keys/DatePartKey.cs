@@ -21,7 +21,8 @@ public sealed class DatePartKey : KeyType
     public override KeyReading Read(ReadOnlySpan<char> id)
     {
         var reading = IntegerKey.Between(1, _isMonth ? 12 : 9998).Read(id);
-        if (reading.Fault != KeyFault.None || _isMonth || id.Length == 4) return reading;
+        if (reading.Fault != KeyFault.None || _isMonth) return reading;
+        if (id.Length == 4) return KeyReading.Of(reading.Value!, id.SequenceEqual(Write(reading.Value!)));
         return KeyReading.Failed(id.Length > 4 ? KeyFault.OutOfRange : KeyFault.WrongForm);
     }
 

@@ -13,10 +13,11 @@ public sealed class IntegerKey : KeyType
     /// <summary>Nobody writes a longer number by mistake; a flood of leading zeros ends here.</summary>
     private const int MaxLength = 64;
 
-    private readonly long _min;
-    private readonly long _max;
+    private IntegerKey(long min, long max) => (Min, Max) = (min, max);
 
-    private IntegerKey(long min, long max) => (_min, _max) = (min, max);
+    public long Min { get; }
+
+    public long Max { get; }
 
     /// <summary>All whole numbers of 64 bits.</summary>
     public static IntegerKey Instance { get; } = new(long.MinValue, long.MaxValue);
@@ -34,7 +35,7 @@ public sealed class IntegerKey : KeyType
         if (digits.IsEmpty || digits.IndexOfAnyExceptInRange('0', '9') >= 0) return KeyReading.Failed(KeyFault.WrongForm);
         if (id.Length > MaxLength) return KeyReading.Failed(KeyFault.TooLong);
         if (!long.TryParse(id, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var value)
-            || value < _min || value > _max)
+            || value < Min || value > Max)
             return KeyReading.Failed(KeyFault.OutOfRange);
         var canonical = id[0] != '+' && (digits[0] != '0' || (digits.Length == 1 && id[0] != '-'));
         return KeyReading.Of(new Constant.Whole(value), canonical);

@@ -10,6 +10,7 @@ namespace Jexa.Core.Keys;
 public sealed class NumberKey : KeyType
 {
     private const int MaxLength = 64;
+    private const int MaxDigits = 28;
 
     private readonly bool _isWhole;
 
@@ -19,6 +20,9 @@ public sealed class NumberKey : KeyType
 
     /// <summary>Numbers with nothing behind the point.</summary>
     public static NumberKey Whole { get; } = new(true);
+
+    /// <summary>Whether nothing may stand behind the point.</summary>
+    public bool IsWhole => _isWhole;
 
     public override FieldType Type => FieldType.Decimal;
 
@@ -32,9 +36,20 @@ public sealed class NumberKey : KeyType
         if (!TypedText.IsDecimal(bytes)) return KeyReading.Failed(KeyFault.WrongForm);
         if (!decimal.TryParse(id, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var number))
             return KeyReading.Failed(KeyFault.OutOfRange);
+        if (Digits(id) > MaxDigits) return KeyReading.Failed(KeyFault.OutOfRange);
         if (_isWhole && number != decimal.Truncate(number)) return KeyReading.Failed(KeyFault.WrongForm);
-        var value = new Constant.Number(number);
+        var value = new Constant.Number(number == 0 ? 0 : number);
         return KeyReading.Of(value, id.SequenceEqual(Write(value)));
+    }
+
+    /// <summary>The digits that say something: none before the first that is not zero, none behind the last behind the point; at least those behind the point.</summary>
+    private static int Digits(ReadOnlySpan<char> id)
+    {
+        var digits = id.TrimStart("+-");
+        var point = digits.IndexOf('.');
+        var front = (point < 0 ? digits : digits[..point]).TrimStart('0');
+        var behind = point < 0 ? default : digits[(point + 1)..].TrimEnd('0');
+        return front.Length + behind.Length;
     }
 
     public override bool TryWrite(Row row, int column, Utf8Buffer into)

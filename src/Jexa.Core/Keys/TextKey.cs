@@ -29,6 +29,9 @@ public sealed class TextKey : KeyType
 
     public bool FoldsCase { get; }
 
+    /// <summary>The form that its texts have.</summary>
+    public TextForm Form => _form;
+
     public override FieldType Type => FieldType.Text;
 
     public override string Looks => _form.Example is { } example ? $"a text such as {example}"

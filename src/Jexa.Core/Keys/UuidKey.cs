@@ -9,6 +9,9 @@ namespace Jexa.Core.Keys;
 /// </summary>
 public sealed class UuidKey : KeyType
 {
+    /// <summary>The framework's own reader takes more than these.</summary>
+    private static readonly System.Buffers.SearchValues<char> Digits = System.Buffers.SearchValues.Create("0123456789abcdefABCDEF-");
+
     private UuidKey()
     {
     }
@@ -23,7 +26,7 @@ public sealed class UuidKey : KeyType
     {
         if (id.Length is not (32 or 36 or 38)) return KeyReading.Failed(id.Length > 38 ? KeyFault.TooLong : KeyFault.WrongForm);
         var form = id.Length switch { 32 => "N", 36 => "D", _ => "B" };
-        if (!Guid.TryParseExact(id, form, out var value)) return KeyReading.Failed(KeyFault.WrongForm);
+        if ((form == "B" ? id[1..^1] : id).ContainsAnyExcept(Digits) || !Guid.TryParseExact(id, form, out var value)) return KeyReading.Failed(KeyFault.WrongForm);
         Span<char> canonical = stackalloc char[36];
         value.TryFormat(canonical, out _);
         return KeyReading.Of(new Constant.Uuid(value), id.SequenceEqual(canonical));

@@ -8,6 +8,8 @@ public sealed class WordKey(params IReadOnlyList<string> words) : KeyType
     /// <summary>Whether a field is empty.</summary>
     public static WordKey Emptiness { get; } = new("empty", "filled");
 
+    public IReadOnlyList<string> Words => words;
+
     public override FieldType Type => FieldType.Text;
 
     public override string Looks => string.Join(" or ", words);

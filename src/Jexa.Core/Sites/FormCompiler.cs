@@ -15,9 +15,6 @@ namespace Jexa.Core.Sites;
 internal sealed class FormCompiler(
     RecordGraph graph, RowCompiler rows, ChangeCompiler changes, IReadOnlyList<RecordDefinition> definitions, Conventions conventions, FindingList findings)
 {
-    /// <summary>What a default of a date can be besides a date.</summary>
-    public const string Now = "now";
-
     /// <param name="load">The load of the record that is changed; null for a new record.</param>
     public FormPlan Compile(PageHead head, Projections? load)
     {
@@ -142,7 +139,7 @@ internal sealed class FormCompiler(
     private string Default(FormField form, SiteField field, InputDefinition input)
     {
         if (input.Default is not { } said) return Literal(field) ?? "";
-        if (said.Value == Now && field.Type is FieldType.Date or FieldType.Timestamp) return Now;
+        if (said.Value == FormField.Now && field.Type is FieldType.Date or FieldType.Timestamp) return FormField.Now;
         var reading = FieldReader.Read(form, said.Value);
         if (reading.Value is { } value) return form.Input == InputKind.Reference ? said.Value : FieldText.Of(form, value);
         findings.Add(FindingCodes.ValueOfOtherType, said.At, $"“{said}” cannot be the default of {field.Name}. {reading.Fault}", "Write a value that the field can have.", found: said.Value,

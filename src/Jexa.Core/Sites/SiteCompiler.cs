@@ -70,8 +70,8 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
             _ => Text(head, frameCompiler, heads, findings),
         }).ToList();
         foreach (var page in pages) paths.Add(page.Head.Template, page);
-        foreach (var page in pages)
-            foreach (var former in headCompiler.Former(page.Head, [.. pages.Select(p => p.Head)])) paths.Add(former.Template, new FormerPage(former, page));
+        var former = pages.SelectMany(page => headCompiler.Former(page.Head, [.. pages.Select(p => p.Head)]).Select(head => new FormerPage(head, page))).ToList();
+        foreach (var page in former) paths.Add(page.Head.Template, page);
         var away = definition.Records.Where(record => described.TryGetValue(record.Source.Value, out var source) && source is null).ToDictionary(record => record.Name.Value, record => record.Source.Value);
         var waiting = definition.Pages.Where(page => heads[page.Name.Value] is null && away.ContainsKey(page.Record.Value)).ToList();
         foreach (var page in waiting)
@@ -89,6 +89,7 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
             pages.Where(page => page.Head.Alone is not null).ToDictionary(page => page.Name, page => page.Head.Alone!));
         return new Site(definition.File, frame, home, notFound, pages, paths, PictureLookup.Of(kinds), definition.Origins.Select(origin => origin.Value).ToHashSet(), [])
         {
+            Former = former,
             Waiting = [.. waiting.Select(page => page.Name.Value)],
             Changes = kinds.Where(kind => pages.Exists(page => page.Record == kind && page.Head.Definition.Writes)).ToDictionary(kind => kind.Name, kind => changes.Compile(kind, null)),
         };

@@ -40,7 +40,7 @@ internal sealed class FormMaker(QueryRunner queries)
     }
 
     /// <summary>What a new record's form begins with.</summary>
-    public string Beginning(FormField field) => field is { Input: InputKind.Truth, Default.Length: 0, Column.Nullable: false } ? "false" : field.Default != FormCompiler.Now ? field.Default
+    public string Beginning(FormField field) => field is { Input: InputKind.Truth, Default.Length: 0, Column.Nullable: false } ? "false" : field.Default != FormField.Now ? field.Default
         : FieldText.Of(field, field.Type == FieldType.Date ? new Constant.Date(Today(field)) : new Constant.Moment(Whole(queries.Clock.GetUtcNow().UtcDateTime)));
 
     public DateOnly Today(FormField field) => DateOnly.FromDateTime(field.Conventions.Shown(queries.Clock.GetUtcNow().UtcDateTime));

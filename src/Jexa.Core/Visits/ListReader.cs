@@ -11,8 +11,10 @@ namespace Jexa.Core.Visits;
 /// </summary>
 internal static class ListReader
 {
+    /// <summary>Values of one parameter that may be given several times.</summary>
+    public const int MaxValues = 50;
+
     private const int MaxFind = 200;
-    private const int MaxValues = 50;
 
     /// <param name="rawOf">The text of a parameter that is in the path; query parameters are read from the pairs.</param>
     public static (ListAsk? Ask, ListFault? Fault) Read(

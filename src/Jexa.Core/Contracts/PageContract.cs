@@ -1,0 +1,125 @@
+using Jexa.Core.Edits;
+using Jexa.Core.Keys;
+using Jexa.Core.Sites;
+using Jexa.Core.Values;
+using Jexa.Core.Views;
+
+namespace Jexa.Core.Contracts;
+
+/// <summary>What a value is, for those who write it in another language.</summary>
+public enum ValueKind
+{
+    Whole,
+    Decimal,
+    Real,
+    Truth,
+    Text,
+    Uuid,
+    Date,
+    Moment,
+
+    /// <summary>Base64.</summary>
+    Bytes,
+
+    /// <summary>Nobody says of what type it is.</summary>
+    Any,
+    Year,
+    Month,
+
+    /// <summary>One of a few words.</summary>
+    Word,
+}
+
+/// <summary>A parameter of a page's addresses.</summary>
+/// <param name="Words">What it can be, where that is a few words.</param>
+public sealed record ParameterContract(PageParameter Of, ValueKind Kind, IReadOnlyList<string> Words)
+{
+    public string Name => Of.Name;
+
+    public bool InQuery => Of.Segment < 0;
+}
+
+/// <summary>How a field of a record stands in JSON.</summary>
+/// <param name="IsOptional">It is left out where it does not apply to the record.</param>
+/// <param name="Shape">What it is besides a plain value.</param>
+public sealed record FieldContract(string Name, string Label, ValueKind Kind, bool IsNullable, bool IsOptional, FieldShape Shape);
+
+public enum FieldShape
+{
+    Plain,
+
+    /// <summary>Another record: its ID, address and label.</summary>
+    Reference,
+
+    /// <summary>A picture: its name and address.</summary>
+    Picture,
+}
+
+/// <summary>Records of another kind that stand with a record.</summary>
+public sealed record BlockContract(string Record, string Title, IReadOnlyList<FieldContract> Fields, bool IsNotice);
+
+/// <summary>A field that a form asks for.</summary>
+public sealed record AskedContract(FormField Field, ValueKind Kind, SiteRecord? Reference);
+
+/// <summary>A page as programs see it: its addresses, what it answers with, what can be sent to it.</summary>
+/// <param name="Fields">Of its record, or of each of its records.</param>
+/// <param name="Asked">What its form asks for; empty where it has none.</param>
+/// <param name="Orders">What a list can be ordered by.</param>
+public sealed record PageContract(
+    Page Page, IReadOnlyList<ParameterContract> Parameters, IReadOnlyList<FieldContract> Fields, IReadOnlyList<BlockContract> Blocks, IReadOnlyList<AskedContract> Asked, IReadOnlyList<string> Orders)
+{
+    public string Name => Page.Name;
+
+    public string Kind => Page.Kind;
+
+    /// <summary>The contracts of all pages of a site that are served, in their order.</summary>
+    public static IReadOnlyList<PageContract> Of(Site site) => [.. site.Pages.Select(Of)];
+
+    public static PageContract Of(Page page) => new(page, [.. page.Parameters.Select(Of)], Shown(page), page is DetailPage detail ? [.. detail.Blocks.Select(block => Of(block.Shape))] : [], AskedBy(page),
+        page is ListPage list ? [.. list.Plan.Orders.Select(order => order.Name).Where(name => list.Shape.Columns.Any(column => column.OrderName == name))] : []);
+
+    private static ParameterContract Of(PageParameter parameter) => parameter.Key switch
+    {
+        WordKey word => new ParameterContract(parameter, ValueKind.Word, word.Words),
+        _ when parameter.Key == DatePartKey.Year => new ParameterContract(parameter, ValueKind.Year, []),
+        _ when parameter.Key == DatePartKey.Month => new ParameterContract(parameter, ValueKind.Month, []),
+        _ => new ParameterContract(parameter, KindOf(parameter.Key.Type), []),
+    };
+
+    private static List<FieldContract> Shown(Page page) => page switch
+    {
+        ListPage list => [.. list.Shape.Columns.Select(column => Of(column, page.Record!))],
+        DetailPage detail => [.. detail.Shape.Fields.Select(column => Of(column, page.Record!))],
+        EditPage edit => [.. edit.Form.Entries.Where(entry => !entry.Field.Secret).Select(entry => Of(entry.Shown!, page.Record!))],
+        DeletePage delete => [.. delete.Columns.Where(column => !column.Field.Secret)
+            .Select(column => new FieldContract(column.Field.Name, column.Field.Label ?? Formats.Labels.OfField(column.Field.Name), KindOf(column.Field.Type), column.Field.Column.Nullable, false, FieldShape.Plain))],
+        NewPage fresh => [.. fresh.Form.Entries.Select(entry => new FieldContract(entry.Name, entry.Field.Label, entry.Field.Type == FieldType.Decimal ? ValueKind.Text : KindOf(entry.Field.Type), true, false, FieldShape.Plain))],
+        _ => [],
+    };
+
+    private static FieldContract Of(ViewColumn column, SiteRecord record) => new(
+        column.Name, column.Label, KindOf(column.Type), column.Steps.Count > 0 || record.Query is not null || record.Find(column.Name)?.Column.Nullable != false, column.When is not null,
+        column.Reference is not null ? FieldShape.Reference : column.Picture is not null ? FieldShape.Picture : FieldShape.Plain);
+
+    /// <summary>What a block's rows hold may be empty: they are of another record, or of several ways to it.</summary>
+    private static BlockContract Of(BlockShape shape) => new(shape.Name, shape.Title,
+        [.. (shape.Rows?.Columns ?? []).Select(column => new FieldContract(column.Name, column.Label, KindOf(column.Type), true, column.When is not null,
+            column.Reference is not null ? FieldShape.Reference : column.Picture is not null ? FieldShape.Picture : FieldShape.Plain))], shape.Notice is not null);
+
+    private static List<AskedContract> AskedBy(Page page) => (page switch { EditPage edit => edit.Form, NewPage fresh => fresh.Form, _ => null }) is not { } form ? []
+        : [.. form.Entries.Select(entry => new AskedContract(entry.Field, KindOf(entry.Field.Type), entry.Reference?.Other))];
+
+    public static ValueKind KindOf(FieldType type) => type switch
+    {
+        FieldType.Integer => ValueKind.Whole,
+        FieldType.Decimal => ValueKind.Decimal,
+        FieldType.Real => ValueKind.Real,
+        FieldType.Boolean => ValueKind.Truth,
+        FieldType.Text => ValueKind.Text,
+        FieldType.Uuid => ValueKind.Uuid,
+        FieldType.Date => ValueKind.Date,
+        FieldType.Timestamp => ValueKind.Moment,
+        FieldType.Bytes => ValueKind.Bytes,
+        _ => ValueKind.Any,
+    };
+}

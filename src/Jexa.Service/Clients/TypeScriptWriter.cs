@@ -1,0 +1,298 @@
+using System.Globalization;
+using System.Reflection;
+using System.Text;
+using System.Text.Encodings.Web;
+using System.Text.Json;
+using System.Text.RegularExpressions;
+using Jexa.Core.Addresses;
+using Jexa.Core.Contracts;
+using Jexa.Core.Edits;
+using Jexa.Core.Keys;
+using Jexa.Core.Sites;
+using Jexa.Core.Values;
+
+namespace Jexa.Service.Clients;
+
+/// <summary>
+/// Writes a site as one TypeScript file that needs nothing else: for each page a typed address, what it answers with, what can be sent to it; and
+/// how addresses are read, records loaded and saved, screens kept in step with their address.
+/// </summary>
+public sealed partial class TypeScriptWriter
+{
+    private static readonly JsonSerializerOptions Relaxed = new() { Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
+    private static readonly string Runtime = Resource("runtime.ts");
+    private static readonly string Watching = Resource("watch.ts");
+
+    private readonly Site _site;
+    private readonly IReadOnlyList<PageContract> _pages;
+    private readonly ClientNames _types;
+    private readonly ClientNames _members;
+    private readonly StringBuilder _text = new();
+
+    private TypeScriptWriter(Site site)
+    {
+        _site = site;
+        _pages = PageContract.Of(site);
+        _types = new ClientNames(_pages, ClientNames.Pascal, name => [$"{name}Parameters", $"{name}Fields", $"{name}Changes", $"{name}Values"], Declared().Matches(Runtime + Watching).Select(match => match.Groups[1].Value).Concat(["PageParameters", "PageValues"]));
+        _members = new ClientNames(_pages, ClientNames.Camel, name => [name], []);
+    }
+
+    /// <summary>The whole file.</summary>
+    public static string Write(Site site) => new TypeScriptWriter(site).Write();
+
+    /// <summary>A call of a page with a real sample, as somebody would write it.</summary>
+    /// <param name="ids">The texts of its parameters; empty for one that is left out.</param>
+    public static string Call(Site site, Page page, IReadOnlyList<string> ids)
+    {
+        var writer = new TypeScriptWriter(site);
+        var contract = PageContract.Of(page);
+        var given = contract.Parameters.Select((parameter, i) => (parameter, text: i < ids.Count ? ids[i] : "")).Where(pair => pair.text.Length > 0)
+            .Select(pair => $"{pair.parameter.Name}: {Literal(pair.parameter.Kind, pair.text, pair.parameter.Of.Many)}").ToList();
+        return $"const loaded = await pages.{writer._members[page.Name]}.load(service, {(given.Count == 0 ? "{}" : $"{{ {string.Join(", ", given)} }}")});";
+    }
+
+    private string Write()
+    {
+        Line($"// Written from the app “{Plain(_site.Frame.AppTitle)}” by: jexa client typescript. Do not change it; write it again.");
+        Line("// It needs nothing else. Begin with:  const service = connect(\"http://127.0.0.1:7440\");  then  pages.….load(service, { … })");
+        Line("/* eslint-disable */");
+        Line("");
+        Line("/* ---- What the pages of this app take and give. ---- */");
+        foreach (var page in _pages) WriteTypes(page);
+        WriteMap("PageParameters", page => $"{_types[page.Name]}Parameters");
+        WriteMap("PageValues", ValueOf);
+        Line("export type PageName = keyof PageParameters;");
+        Line("");
+        _text.Append(Runtime).Append('\n').Append(Watching).Append('\n');
+        Line("/* ---- The pages of this app. ---- */");
+        Line("");
+        Line($"const mount: readonly string[] = {Text(_site.Frame.Mount.Segments)};");
+        Line($"const home: string | null = {(_site.Home?.Head.Alone is { } alone ? Text(alone) : "null")};");
+        Line("const plans: readonly Plan[] = [");
+        foreach (var page in _pages) WritePlan(page);
+        Line("];");
+        Line("");
+        Line("export const pages = {");
+        foreach (var page in _pages) WritePage(page);
+        Line("};");
+        return _text.ToString();
+    }
+
+    private void WriteMap(string name, Func<PageContract, string> typeOf)
+    {
+        Line("");
+        Line($"export interface {name} {{");
+        foreach (var page in _pages) Line($"  readonly {Member(page.Name)}: {typeOf(page)};");
+        Line("}");
+    }
+
+    private string ValueOf(PageContract page)
+    {
+        var name = _types[page.Name];
+        return page.Kind switch
+        {
+            "list" => $"Listed<{name}Fields>",
+            "detail" => $"Shown<{name}Fields, {Blocks(page)}>",
+            "text" => "Written",
+            _ => $"Held<{name}Fields>",
+        };
+    }
+
+    private string Blocks(PageContract page) => page.Blocks.Count == 0 ? "never" : $"{_types[page.Name]}Values";
+
+    private void WriteTypes(PageContract page)
+    {
+        var name = _types[page.Name];
+        Line("");
+        Line($"/** {Plain(Described(page))}: `{Plain(page.Page.Head.Template.Text)}` */");
+        Line($"export interface {name}Parameters {{");
+        foreach (var parameter in page.Parameters)
+        {
+            var type = TypeOf(parameter);
+            Line($"  readonly {Member(parameter.Name)}{(parameter.Of.Required ? "" : "?")}: {(parameter.Of.Many ? $"readonly {(type.Contains('|') ? $"({type})" : type)}[]" : type)}{(parameter.Of.Required ? "" : " | undefined")};");
+        }
+
+        Line("}");
+        if (page.Kind == "text") return;
+        WriteFields($"{name}Fields", page.Fields, page.Kind == "new");
+        if (page.Blocks.Count > 0)
+        {
+            Line($"export type {name}Values =");
+            foreach (var block in page.Blocks) Line($"  | Block<{Text(block.Record)}, {(block.IsNotice ? "never" : $"{{ {string.Join("; ", block.Fields.Select(Field))} }}")}>");
+            _text.Length--;
+            _text.Append(";\n");
+        }
+
+        if (page.Asked.Count == 0) return;
+        var given = page.Parameters.Select(parameter => parameter.Of.Field.Name).ToHashSet();
+        Line($"export interface {name}Changes {{");
+        foreach (var asked in page.Asked)
+        {
+            var field = asked.Field;
+            var must = page.Kind == "new" && field.Rules.Required && field.Default.Length == 0 && !field.LeftToSource && !given.Contains(field.Name);
+            Line($"  readonly {Member(field.Name)}{(page.Kind == "new" && !must ? "?" : "")}: {Sent(asked)}{(field.Rules.Required || field.Input == InputKind.Truth && !field.Column.Nullable ? "" : " | null")};");
+        }
+
+        Line("}");
+    }
+
+    private void WriteFields(string name, IReadOnlyList<FieldContract> fields, bool areSent)
+    {
+        Line($"export interface {name} {{");
+        foreach (var field in fields) Line($"  {Field(areSent && field.Kind == ValueKind.Text ? field : field)};");
+        Line("}");
+    }
+
+    private static string Field(FieldContract field) =>
+        $"readonly {Member(field.Name)}{(field.IsOptional ? "?" : "")}: {field.Shape switch { FieldShape.Reference => "Reference", FieldShape.Picture => "Picture", _ => TypeOf(field.Kind) }}{(field.IsNullable || field.Shape != FieldShape.Plain ? " | null" : "")}";
+
+    private void WritePlan(PageContract page)
+    {
+        var head = page.Page.Head;
+        _text.Append($"  {{ page: {Text(page.Name)}, path: {Path(head.Template)}, parameters: [");
+        _text.AppendJoin(", ", page.Parameters.Select(parameter =>
+            $"{{ name: {Text(parameter.Name)}, key: {KeyOf(parameter)}{(parameter.Of.Required ? "" : ", optional: true")}{(parameter.Of.Many ? ", many: true" : "")}{YearOf(page, parameter)} }}"));
+        _text.Append(']');
+        var former = Former(page.Page).ToList();
+        if (former.Count > 0) _text.Append($", was: [{string.Join(", ", former.Select(old => $"{{ path: {Path(old.Template)}, query: {Text(old.Template.QueryParameters)} }}"))}]");
+        _text.Append(" },\n");
+    }
+
+    private IEnumerable<PageHead> Former(Page page) => _site.Former.Where(former => former.Now == page).Select(former => former.Head);
+
+    private static string YearOf(PageContract page, ParameterContract month)
+    {
+        if (month.Kind != ValueKind.Month || page.Page is not ListPage) return "";
+        var year = AddressReading.YearOf(page.Page, month.Of);
+        return year < 0 ? "" : $", yearOf: {Text(page.Parameters[year].Name)}";
+    }
+
+    private static string Path(PathTemplate template) =>
+        $"[{string.Join(", ", template.Segments.Select(segment => segment.Literal is { } literal ? Text(literal) : $"[{Text(segment.Prefix)}, {Text(segment.Parameter!)}, {Text(segment.Suffix)}]"))}]";
+
+    private static string KeyOf(ParameterContract parameter) => parameter.Of.Key switch
+    {
+        IntegerKey key => $"whole({key.Min.ToString(CultureInfo.InvariantCulture)}n, {key.Max.ToString(CultureInfo.InvariantCulture)}n)",
+        NumberKey key => $"number({(key.IsWhole ? "true" : "false")})",
+        TextKey key => TextOf(key),
+        UuidKey => "uuid",
+        DateKey => "day",
+        BooleanKey => "truth",
+        WordKey key => $"word({string.Join(", ", key.Words.Select(Text))})",
+        _ => parameter.Kind == ValueKind.Month ? "whole(1n, 12n)" : "whole(1n, 9998n, 4)",
+    };
+
+    private static string TextOf(TextKey key)
+    {
+        var pattern = key.Form.Pattern is { } form ? ScriptPattern.Of(form) : null;
+        var longest = key.Form.MaxLength?.ToString(CultureInfo.InvariantCulture);
+        return pattern is not null ? $"text({longest ?? "Infinity"}, /^(?:{pattern})$/u{(key.FoldsCase ? "i" : "")})" : longest is not null ? $"text({longest})" : "text()";
+    }
+
+    private void WritePage(PageContract page)
+    {
+        var name = _types[page.Name];
+        var fields = Text(page.Fields.Where(field => !field.IsOptional).Select(field => field.Name));
+        Line($"  /** {Plain(Described(page))}: `{Plain(page.Page.Head.Template.Text)}` */");
+        Line($"  {_members[page.Name]}: " + page.Kind switch
+        {
+            "list" => $"listPage<{name}Parameters, {(page.Orders.Count == 0 ? "never" : string.Join(" | ", page.Orders.Select(Text)))}, {name}Fields>({Text(page.Name)}, {fields}),",
+            "detail" => $"detailPage<{name}Parameters, {name}Fields, {Blocks(page)}>({Text(page.Name)}, {fields}),",
+            "edit" => $"editPage<{name}Parameters, {name}Fields, {name}Changes>({Text(page.Name)}, {fields}, {Form(page)}),",
+            "new" => $"newPage<{name}Parameters, {name}Fields, {name}Changes>({Text(page.Name)}, {fields}, {Form(page)}),",
+            "delete" => $"deletePage<{name}Parameters, {name}Fields>({Text(page.Name)}, {fields}),",
+            _ => $"textPage<{name}Parameters>({Text(page.Name)}),",
+        });
+    }
+
+    private static string Form(PageContract page)
+    {
+        var text = new StringBuilder("[\n");
+        foreach (var asked in page.Asked)
+        {
+            var (field, rules) = (asked.Field, asked.Field.Rules);
+            text.Append($"    {{ name: {Text(field.Name)}, label: {Text(field.Label)}, input: {Text(Words(field.Input))}, required: {(rules.Required ? "true" : "false")}");
+            if (field.Help is { } help) text.Append($", help: {Text(help)}");
+            if ((rules.Least?.ToString(CultureInfo.InvariantCulture) ?? Day(field, rules.First)) is { } least) text.Append($", least: {Text(least)}");
+            if ((rules.Most?.ToString(CultureInfo.InvariantCulture) ?? Day(field, rules.Last)) is { } most) text.Append($", most: {Text(most)}");
+            if (rules.MaxLength is { } longest) text.Append($", longest: {longest}");
+            if (rules.Scale is { } digits) text.Append($", digits: {digits}");
+            if (rules.PatternText is { } pattern && ScriptPattern.Of(pattern) is not null) text.Append($", form: {Text(pattern)}");
+            if (rules.Example is { } example) text.Append($", example: {Text(example)}");
+            if (field.Choices.Count > 0) text.Append($", choices: [{string.Join(", ", field.Choices.Select(choice => $"{{ value: {Text(choice.Value)}, label: {Text(choice.Label)} }}"))}]");
+            if (page.Kind == "new" && field.Default.Length > 0 && field.Default != FormField.Now) text.Append($", begins: {Text(field.Default)}");
+            if (asked.Reference is { } record) text.Append($", record: {Text(record.Name)}");
+            text.Append(" },\n");
+        }
+
+        return text.Append("  ]").ToString();
+    }
+
+    private static string? Day(FormField field, DateTime? moment) => moment?.ToString(field.Type == FieldType.Date ? "yyyy-MM-dd" : "yyyy-MM-dd'T'HH:mm", CultureInfo.InvariantCulture);
+
+    private static string Words(InputKind input) => input == InputKind.LongText ? "long-text" : input.ToString().ToLowerInvariant();
+
+    private static string Described(PageContract page) => page.Kind switch
+    {
+        "list" => $"Lists {page.Page.Record!.Many}",
+        "detail" => $"One {page.Page.Record!.One}",
+        "edit" => $"Changes one {page.Page.Record!.One}",
+        "new" => $"Adds one {page.Page.Record!.One}",
+        "delete" => $"Deletes one {page.Page.Record!.One}",
+        _ => "A text",
+    };
+
+    private static string TypeOf(ParameterContract parameter) => parameter.Kind switch
+    {
+        ValueKind.Word => string.Join(" | ", parameter.Words.Select(Text)),
+        ValueKind.Decimal => "Decimal | number",
+        var kind => TypeOf(kind),
+    };
+
+    private static string Sent(AskedContract asked) =>
+        asked.Field.Choices.Count > 0 && asked.Kind is ValueKind.Text ? string.Join(" | ", asked.Field.Choices.Select(choice => Text(choice.Value))) : asked.Kind == ValueKind.Decimal ? "Decimal | number" : TypeOf(asked.Kind);
+
+    private static string TypeOf(ValueKind kind) => kind switch
+    {
+        ValueKind.Whole => "Whole",
+        ValueKind.Decimal => "Decimal",
+        ValueKind.Real or ValueKind.Year => "number",
+        ValueKind.Month => "Month",
+        ValueKind.Truth => "boolean",
+        ValueKind.Uuid => "Uuid",
+        ValueKind.Date => "Day",
+        ValueKind.Any => "string | number | boolean | null",
+        _ => "string",
+    };
+
+    /// <summary>A value as it is written in code.</summary>
+    private static string Literal(ValueKind kind, string text, bool many)
+    {
+        var one = kind is ValueKind.Whole or ValueKind.Year or ValueKind.Month ? text.TrimStart('0') is var digits && digits.Length > 15 ? digits + "n" : digits.Length == 0 ? "0" : digits : kind == ValueKind.Truth ? text : Text(text);
+        return many ? $"[{one}]" : one;
+    }
+
+    private static string Member(string name) => Identifier().IsMatch(name) ? name : Text(name);
+
+    private static string Text(string text) => JsonSerializer.Serialize(text, Relaxed).Replace("\u2028", "\\u2028").Replace("\u2029", "\\u2029");
+
+    private static string Text(IEnumerable<string> texts) => $"[{string.Join(", ", texts.Select(Text))}]";
+
+    /// <summary>A text within a comment, which it cannot end.</summary>
+    private static string Plain(string text) => new([.. text.Replace("*/", "* /").Select(c => char.IsControl(c) || c is '\u2028' or '\u2029' ? ' ' : c)]);
+
+    private void Line(string text) => _text.Append(text).Append('\n');
+
+    private static string Resource(string name)
+    {
+        using var stream = Assembly.GetExecutingAssembly().GetManifestResourceStream($"Jexa.Clients.{name}")!;
+        using var reader = new StreamReader(stream);
+        return reader.ReadToEnd();
+    }
+
+    [GeneratedRegex(@"^(?:export )?(?:const|type|interface|class|function|async function|let) ([A-Za-z_]\w*)", RegexOptions.Multiline)]
+    private static partial Regex Declared();
+
+    [GeneratedRegex(@"^[A-Za-z_$][A-Za-z0-9_$]*$")]
+    private static partial Regex Identifier();
+}
