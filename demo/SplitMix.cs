@@ -1,7 +1,7 @@
 namespace Jexa.Demo;
 
 /// <summary>SplitMix64: a small generator whose numbers are the same on every platform and version.</summary>
-internal sealed class SplitMix(ulong seed)
+public sealed class SplitMix(ulong seed)
 {
     private ulong _state = seed;
 

@@ -160,7 +160,7 @@ public sealed class RunningService : IDisposable
     {
         var clock = Stopwatch.StartNew();
         using (var kill = Process.Start("kill", [$"-{signal}", _process.Id.ToString()])) await kill.WaitForExitAsync();
-        await _process.WaitForExitAsync();
+        await _process.WaitForExitAsync().WaitAsync(TimeSpan.FromSeconds(60));
         return (clock.Elapsed, _process.ExitCode);
     }
 
@@ -178,7 +178,8 @@ public sealed class RunningService : IDisposable
 
     private static Process Launch(string[] command)
     {
-        var start = new ProcessStartInfo("dotnet") { RedirectStandardOutput = true, RedirectStandardError = true, WorkingDirectory = Repository.Root };
+        // Tests that run in the background ignore Ctrl-C, and so would what they start.
+        var start = new ProcessStartInfo("env", ["--default-signal=INT", "dotnet"]) { RedirectStandardOutput = true, RedirectStandardError = true, WorkingDirectory = Repository.Root };
         start.ArgumentList.Add(Program);
         foreach (var argument in command) start.ArgumentList.Add(argument);
         start.Environment["NO_COLOR"] = "1";

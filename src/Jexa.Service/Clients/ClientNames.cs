@@ -6,7 +6,7 @@ namespace Jexa.Service.Clients;
 /// What pages are called in another language: identifiers made of their names, each once. Which of two gets a name that both would have does
 /// not hang on anything else in the file.
 /// </summary>
-internal sealed class ClientNames
+public sealed class ClientNames
 {
     private readonly Dictionary<string, string> _names = [];
 

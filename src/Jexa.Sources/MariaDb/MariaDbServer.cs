@@ -49,35 +49,7 @@ internal sealed partial class MariaDbServer : SqlServer
             + $"SET SESSION TRANSACTION ISOLATION LEVEL READ COMMITTED, {(use == ServerUse.Changing ? "READ WRITE" : "READ ONLY")}", cancellation);
     }
 
-    /// <summary>The driver asks the server over another connection to stop a command, and holds the thread that told it to until that is open: for a frozen server, many threads for long.</summary>
-    public override bool StopsCommands => false;
-
-    public override async Task AbandonAsync(DbConnection connection)
-    {
-        // Where the server does not answer even this, its own time limit ends the rest once it does.
-        await TryAsync(async () =>
-        {
-            using var limit = new CancellationTokenSource(TimeSpan.FromSeconds(2));
-            await using var other = new MySqlConnection(connection.ConnectionString);
-            await other.OpenAsync(limit.Token);
-            await using var kill = other.CreateCommand();
-            kill.CommandText = $"KILL {((MySqlConnection)connection).ServerThread}";
-            await kill.ExecuteNonQueryAsync(CancellationToken.None).WaitAsync(limit.Token);
-        });
-        await TryAsync(async () => await connection.DisposeAsync());
-
-        static async Task TryAsync(Func<Task> work)
-        {
-            try
-            {
-                await work();
-            }
-            catch (Exception gone) when (gone is DbException or OperationCanceledException or InvalidOperationException or IOException)
-            {
-                // It is gone already.
-            }
-        }
-    }
+    protected override (DbConnection Other, string Text)? Stopping(DbConnection connection) => (new MySqlConnection(connection.ConnectionString), $"KILL {((MySqlConnection)connection).ServerThread}");
 
     public override SqlText Text(NativeSchema schema, IReadOnlyList<Constant>? shown) => new MariaDbText(schema) { Shown = shown };
 

@@ -160,6 +160,10 @@ internal sealed partial class PostgresServer : SqlServer
     public override bool IsStale(DbException error) =>
         error is PostgresException { SqlState: PostgresErrorCodes.FeatureNotSupported or PostgresErrorCodes.InvalidSqlStatementName or PostgresErrorCodes.DuplicatePreparedStatement };
 
+    /// <summary>Behind a proxy that pools transactions nobody here knows which session of the server is at it: its own time limit ends it.</summary>
+    protected override (DbConnection Other, string Text)? Stopping(DbConnection connection) =>
+        Settings.PoolsTransactions ? null : (new NpgsqlConnection(connection.ConnectionString), $"SELECT pg_cancel_backend({((NpgsqlConnection)connection).ProcessID})");
+
     public override async ValueTask ClaimAsync(ServerConnection connection, string token, CancellationToken cancellation) =>
         await connection.ExecuteAsync("SELECT pg_advisory_xact_lock(hashtextextended($1::text, 740)) IS NULL", [new Constant.Text(token)], cancellation);
 
@@ -175,7 +179,7 @@ internal sealed partial class PostgresServer : SqlServer
         builder.Timezone = "UTC";
         builder.Pooling = false;
         builder.CommandTimeout = 0;
-        builder.CancellationTimeout = 500;
+        builder.PersistSecurityInfo = true;
         builder.Timeout = Math.Max(1, (int)Math.Ceiling(settings.TimeLimit.TotalSeconds));
         builder.IncludeErrorDetail = true;
         builder.ApplicationName ??= "jexa";

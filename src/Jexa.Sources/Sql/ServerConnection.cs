@@ -17,6 +17,7 @@ internal sealed class ServerConnection(SqlServer server, DbConnection connection
     private readonly Dictionary<string, DbCommand> _commands = [];
     private readonly Lock _adding = new();
     private bool _isAbandoned;
+    private Task _work = Task.CompletedTask;
     private CancellationTokenSource _limit = new();
 
     /// <summary>Which of the pool's generations it belongs to.</summary>
@@ -106,11 +107,15 @@ internal sealed class ServerConnection(SqlServer server, DbConnection connection
         limit.CancelAfter(server.Settings.TimeLimit + Grace);
         try
         {
-            return server.StopsCommands ? await work(limit.Token) : await work(CancellationToken.None).AsTask().WaitAsync(limit.Token);
+            var doing = work(CancellationToken.None);
+            if (doing.IsCompleted) return await doing;
+            var task = doing.AsTask();
+            _work = task;
+            return await task.WaitAsync(limit.Token);
         }
         catch (OperationCanceledException) when (limit.IsCancellationRequested)
         {
-            if (!server.StopsCommands) Abandon();
+            Abandon();
             cancellation.ThrowIfCancellationRequested();
             IsBroken = true;
             throw TooSlow();
@@ -148,7 +153,7 @@ internal sealed class ServerConnection(SqlServer server, DbConnection connection
         if (_isAbandoned)
         {
             // Nobody waits for what it is still at.
-            _ = server.AbandonAsync(connection);
+            _ = server.AbandonAsync(connection, _work);
             return;
         }
 

@@ -151,11 +151,44 @@ internal abstract class SqlServer(SourceSettings settings)
     /// <summary>Whether a command that failed so is to be prepared anew: what it was prepared for has changed.</summary>
     public abstract bool IsStale(DbException error);
 
-    /// <summary>Whether the driver stops a command when it is told to, without holding up anybody and whatever the server is at.</summary>
-    public virtual bool StopsCommands => true;
+    /// <summary>
+    /// Another connection and the statement by which it has the server stop what this one is at; null where that cannot be told. The drivers' own
+    /// ways to stop a command hold the thread that asks for it until the server answers: of a frozen one that is many threads, for long.
+    /// </summary>
+    protected abstract (DbConnection Other, string Text)? Stopping(DbConnection connection);
 
     /// <summary>Ends a connection that is at something nobody waits for, and what the server does for it. Never throws.</summary>
-    public virtual Task AbandonAsync(DbConnection connection) => Task.CompletedTask;
+    /// <param name="work">What it is at.</param>
+    public async Task AbandonAsync(DbConnection connection, Task work)
+    {
+        // Where the server does not answer even this, its own time limit ends the rest once it does.
+        await TryAsync(async () =>
+        {
+            if (Stopping(connection) is not var (other, text)) return;
+            using var limit = new CancellationTokenSource(TimeSpan.FromSeconds(2));
+            await using (other)
+            {
+                await other.OpenAsync(limit.Token);
+                await using var stop = other.CreateCommand();
+                stop.CommandText = text;
+                await stop.ExecuteNonQueryAsync(CancellationToken.None).WaitAsync(limit.Token);
+            }
+        });
+        await TryAsync(() => work);
+        await TryAsync(async () => await connection.DisposeAsync());
+
+        static async Task TryAsync(Func<Task> act)
+        {
+            try
+            {
+                await act();
+            }
+            catch (Exception gone) when (gone is DbException or OperationCanceledException or InvalidOperationException or IOException or TimeoutException or SourceException or RefusedException or System.Net.Sockets.SocketException)
+            {
+                // It is gone already, or says what nobody asks any more.
+            }
+        }
+    }
 
     /// <summary>Takes a token for this session alone, waiting for whoever has it.</summary>
     public abstract ValueTask ClaimAsync(ServerConnection connection, string token, CancellationToken cancellation);
