@@ -8,9 +8,10 @@ using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Logging;
 
 // The two pages of the demo as somebody would write them by hand who wants them fast and nothing else: no page table, no
-// app file, no trace, no outcomes beyond "not found". Usage: direct DATABASE PORT
+// app file, no trace, no outcomes beyond "not found". Usage: direct DATABASE PORT, or direct ENGINE CONNECTION PORT
 var database = args[0];
-var port = int.Parse(args[1]);
+var port = int.Parse(args[^1]);
+var server = args.Length == 3 ? new ServerPages(args[0], args[1]) : null;
 var builder = WebApplication.CreateSlimBuilder();
 builder.Logging.ClearProviders();
 builder.WebHost.ConfigureKestrel(kestrel =>
@@ -23,6 +24,7 @@ var readers = new ReaderPool(database);
 app.Run(http =>
 {
     var path = http.Request.Path.Value!;
+    if (server is not null) return path.StartsWith("/bridges/", StringComparison.Ordinal) && long.TryParse(path.AsSpan(9), out var asked) ? SendFromServer(http, asked) : NotFound(http);
     if (path == "/bridges") return Send(http, PageBuffer.Rent(), static (reader, page, _) => reader.WriteList(page), 0);
     return path.StartsWith("/bridges/", StringComparison.Ordinal) && long.TryParse(path.AsSpan(9), out var id)
         ? Send(http, PageBuffer.Rent(), static (reader, page, id) => reader.WriteDetail(page, id), id)
@@ -37,6 +39,22 @@ async Task Send(HttpContext http, PageBuffer page, Func<Reader, PageBuffer, long
     var found = write(reader, page, id);
     readers.Return(reader);
     if (!found)
+    {
+        page.Return();
+        await NotFound(http);
+        return;
+    }
+
+    http.Response.ContentType = "text/html; charset=utf-8";
+    http.Response.ContentLength = page.Length;
+    await http.Response.Body.WriteAsync(page.Written);
+    page.Return();
+}
+
+async Task SendFromServer(HttpContext http, long id)
+{
+    var page = PageBuffer.Rent();
+    if (!await server.WriteDetailAsync(page, id, http.RequestAborted))
     {
         page.Return();
         await NotFound(http);

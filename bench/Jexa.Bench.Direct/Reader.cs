@@ -190,9 +190,9 @@ internal sealed class Reader : IDisposable
         page.Append("</time>"u8);
     }
 
-    private static ReadOnlySpan<byte> Empty => "<span class=\"none\"><span aria-hidden=\"true\">—</span><span class=\"unseen\">empty</span></span>"u8;
+    internal static ReadOnlySpan<byte> Empty => "<span class=\"none\"><span aria-hidden=\"true\">—</span><span class=\"unseen\">empty</span></span>"u8;
 
-    private static ReadOnlySpan<byte> Frame => " · Alder Valley bridge register</title>\n<meta name=\"viewport\" content=\"width=device-width, initial-scale=1\">\n<link rel=\"stylesheet\" href=\"/_jexa/style.css?v=3f9844b4aaa2\">\n<link rel=\"icon\" type=\"image/svg+xml\" href=\"/_jexa/icon.svg\">\n</head>\n<body>\n<a class=\"skip\" href=\"#main\">Skip to the content</a>\n<header class=\"top\">\n<a class=\"app\" href=\"/bridges\">Alder Valley bridge register</a>\n<nav aria-label=\"Pages\">\n<ul>\n<li><a href=\"/bridges\">Bridges</a></li>\n<li><a href=\"/districts\">Districts</a></li>\n</ul>\n</nav>\n</header>\n<main id=\"main\">\n"u8;
+    internal static ReadOnlySpan<byte> Frame => " · Alder Valley bridge register</title>\n<meta name=\"viewport\" content=\"width=device-width, initial-scale=1\">\n<link rel=\"stylesheet\" href=\"/_jexa/style.css?v=3f9844b4aaa2\">\n<link rel=\"icon\" type=\"image/svg+xml\" href=\"/_jexa/icon.svg\">\n</head>\n<body>\n<a class=\"skip\" href=\"#main\">Skip to the content</a>\n<header class=\"top\">\n<a class=\"app\" href=\"/bridges\">Alder Valley bridge register</a>\n<nav aria-label=\"Pages\">\n<ul>\n<li><a href=\"/bridges\">Bridges</a></li>\n<li><a href=\"/districts\">Districts</a></li>\n</ul>\n</nav>\n</header>\n<main id=\"main\">\n"u8;
 
     private static readonly byte[][] Months =
         [.. System.Globalization.CultureInfo.InvariantCulture.DateTimeFormat.MonthNames.Take(12).Select(Encoding.ASCII.GetBytes)];

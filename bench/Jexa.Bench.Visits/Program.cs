@@ -4,6 +4,8 @@ using Jexa.Bench.Visits;
 //        visits scale
 //        visits walks
 //        visits saves
+//        visits files
+//        visits servers ROUNDS SECONDS (after ./jexa demo has made the register)
 switch (args)
 {
     case ["stages", var file, var list, var detail]:
@@ -18,7 +20,13 @@ switch (args)
     case ["saves"]:
         await Saves.RunAsync();
         return 0;
+    case ["files"]:
+        await Files.RunAsync();
+        return 0;
+    case ["servers", var rounds, var seconds]:
+        await Servers.RunAsync(int.Parse(rounds), int.Parse(seconds));
+        return 0;
     default:
-        Console.Error.WriteLine("Usage: visits stages APP_FILE LIST_ADDRESS DETAIL_ADDRESS, visits scale, visits walks, or visits saves");
+        Console.Error.WriteLine("Usage: visits stages APP_FILE LIST_ADDRESS DETAIL_ADDRESS, visits scale, visits walks, visits saves, visits files, or visits servers ROUNDS SECONDS");
         return 2;
 }

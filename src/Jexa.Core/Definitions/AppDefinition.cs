@@ -4,6 +4,7 @@ namespace Jexa.Core.Definitions;
 /// <param name="Zone">The time zone that moments are shown in, by its IANA name; null where they are shown as the source has them.</param>
 /// <param name="Locale">The locale that numbers and dates are written in (BCP 47).</param>
 /// <param name="Origins">Other origins whose scripts may read pages as JSON.</param>
+/// <param name="Writers">Other origins whose scripts may change records by JSON as well.</param>
 /// <param name="Lines">In the order of the file.</param>
 public sealed record AppDefinition(
     string File,
@@ -14,6 +15,7 @@ public sealed record AppDefinition(
     Written? Locale,
     FrameDefinition Frame,
     IReadOnlyList<Written> Origins,
+    IReadOnlyList<Written> Writers,
     IReadOnlyList<SourceDefinition> Sources,
     IReadOnlyList<RecordDefinition> Records,
     IReadOnlyList<PageDefinition> Pages,

@@ -24,14 +24,15 @@ public static class AppFileReader
         var locale = app.Text("locale");
         var frame = ReadFrame(app, findings);
         var origins = app.Texts("origins");
-        foreach (var origin in origins.Where(origin => !IsOrigin(origin.Value)))
+        var writers = app.Texts("writers");
+        foreach (var origin in origins.Concat(writers).Where(origin => !IsOrigin(origin.Value)))
             findings.Add(FindingCodes.UnknownWord, origin.At, $"“{origin}” is not an origin.", "Write scheme, host and port, and no path.",
                 found: origin.Value, expected: "such as https://app.example or http://localhost:5173");
         var sources = Section(app, "sources", "register: { engine: sqlite, connection: register.db }", findings, ReadSource);
         var records = Section(app, "records", "bridge: { from: register.bridge }", findings, RecordReader.Read);
         var pages = Section(app, "pages", "bridges: { path: /bridges, list: bridge }", findings, PageReader.Read);
         app.Finish();
-        return new AppDefinition(file, title, home, notFound, zone, locale, frame, origins, sources, records, pages, Lines(app.Value("pages")));
+        return new AppDefinition(file, title, home, notFound, zone, locale, frame, origins, writers, sources, records, pages, Lines(app.Value("pages")));
     }
 
     private static List<PageLines> Lines(Node? pages) =>

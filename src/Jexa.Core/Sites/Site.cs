@@ -30,6 +30,9 @@ public sealed record Site(
     /// <summary>Pages of the app file that cannot be served before their source has said what it holds: they are no part of <see cref="Pages"/>, but of <see cref="Paths"/>.</summary>
     public IReadOnlyList<string> Waiting { get; init; } = [];
 
+    /// <summary>Those of the other origins whose scripts may change records by JSON.</summary>
+    public IReadOnlySet<string> Writers { get; init; } = new HashSet<string>();
+
     /// <summary>The paths that pages had before.</summary>
     public IReadOnlyList<FormerPage> Former { get; init; } = [];
 

@@ -87,9 +87,10 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
             findings.Add(FindingCodes.KeyOfOtherPageKind, named.At, $"“{named}” is no text page.", "Name a text page.", found: named.Value, expected: "a text page");
         var frame = new PageFrame(definition.Title.Value, home?.Head.Alone ?? $"{mount}/", mount, Menu(pages, notFound), conventions, frameCompiler.Texts(kinds),
             pages.Where(page => page.Head.Alone is not null).ToDictionary(page => page.Name, page => page.Head.Alone!));
-        return new Site(definition.File, frame, home, notFound, pages, paths, PictureLookup.Of(kinds), definition.Origins.Select(origin => origin.Value).ToHashSet(), [])
+        return new Site(definition.File, frame, home, notFound, pages, paths, PictureLookup.Of(kinds), definition.Origins.Concat(definition.Writers).Select(origin => origin.Value).ToHashSet(), [])
         {
             Former = former,
+            Writers = definition.Writers.Select(origin => origin.Value).ToHashSet(),
             Waiting = [.. waiting.Select(page => page.Name.Value)],
             Changes = kinds.Where(kind => pages.Exists(page => page.Record == kind && page.Head.Definition.Writes)).ToDictionary(kind => kind.Name, kind => changes.Compile(kind, null)),
         };

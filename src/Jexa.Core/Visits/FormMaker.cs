@@ -104,17 +104,8 @@ internal sealed class FormMaker(QueryRunner queries)
 
     private static void Add(ReferenceChoices reference, RowBlock rows, int most, string text, List<FormOption> options)
     {
-        using var buffer = new Utf8Buffer(64);
-        for (var i = 0; i < rows.Count && i < most; i++)
-        {
-            buffer.Truncate(0);
-            if (!reference.Key.TryWrite(rows[i], reference.KeyOrdinal, buffer)) continue;
-            var value = buffer.ToString();
-            if (options.Exists(option => option.Value == value)) continue;
-            buffer.Truncate(0);
-            reference.Label.Write(rows[i], buffer);
-            options.Add(new FormOption(value, buffer.ToString(), value == text));
-        }
+        foreach (var (value, label) in ChoiceVisit.Of(reference, rows, most))
+            if (!options.Exists(option => option.Value == value)) options.Add(new FormOption(value, label, value == text));
     }
 
     private async ValueTask<string?> LabelAsync(ChangeContext context, ReferenceChoices reference, Constant key)

@@ -19,6 +19,7 @@ public sealed class VisitRunner
     private readonly ListVisit _lists;
     private readonly DetailVisit _details;
     private readonly PictureVisit _pictures;
+    private readonly ChoiceVisit _choices;
     private readonly ChangeVisits? _changes;
 
     /// <param name="editing">Null where nothing is ever to be changed: pages with forms are then unavailable.</param>
@@ -30,6 +31,7 @@ public sealed class VisitRunner
         _lists = new ListVisit(queries, cursors, findings);
         _details = new DetailVisit(queries, cursors, finder, _lists);
         _pictures = new PictureVisit(queries);
+        _choices = new ChoiceVisit(queries);
         if (editing is not null) _changes = new ChangeVisits(queries, finder, editing);
     }
 
@@ -37,6 +39,11 @@ public sealed class VisitRunner
     /// <exception cref="SourceException">The source is away, too slow or refused.</exception>
     public ValueTask<PictureFile?> FindPictureAsync(Site site, RequestTarget target, VisitTrace trace, CancellationToken cancellation) =>
         _pictures.RunAsync(site, target, trace, cancellation);
+
+    /// <summary>What a field of a page's form can be; null where there is no such field, or nothing to choose.</summary>
+    /// <exception cref="SourceException">The source is away, too slow or refused.</exception>
+    public ValueTask<FieldChoices?> FindChoicesAsync(Site site, string page, string field, string find, VisitTrace trace, CancellationToken cancellation) =>
+        _choices.RunAsync(site, page, field, find, trace, cancellation);
 
     public async ValueTask<Answer> RunAsync(Site site, VisitRequest request, VisitTrace trace, CancellationToken cancellation)
     {

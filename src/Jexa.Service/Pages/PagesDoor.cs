@@ -6,6 +6,7 @@ using Jexa.Core.Sites;
 using Jexa.Core.Values;
 using Jexa.Core.Visits;
 using Jexa.Service.Assets;
+using Jexa.Service.Contracts;
 using Jexa.Service.Html;
 using Jexa.Service.Json;
 using Jexa.Service.Management;
@@ -34,6 +35,8 @@ internal sealed class PagesDoor(
     private static readonly PageAssets OwnFiles = new();
 
     private readonly OwnHost _ownHost = new(options.Hosts);
+
+    private readonly AppContract _contract = new(host);
 
     private readonly HtmlPageWriter _html = new(OwnFiles.StyleVersion);
 
@@ -70,8 +73,31 @@ internal sealed class PagesDoor(
         var target = RequestTarget.Read(((IHttpRequestFeature)http.Features[typeof(IHttpRequestFeature)]!).RawTarget, host.Site.Frame.Mount);
         return OwnFiles.Find(target) is { } asset ? SendAsync(http, asset)
             : HealthCheck.IsAsked(target) ? HealthCheck.AnswerAsync(http, target, host)
+            : IsPreflight(http) ? Preflight(http)
+            : AppContract.IsAsked(target) ? ContractAsync(http, target)
             : AppFiles.IsAsked(target) ? AppFiles.AnswerAsync(http, target, host)
             : VisitAsync(http, target);
+    }
+
+    /// <summary>A browser asks whether a script of another origin may send what it is about to.</summary>
+    private bool IsPreflight(HttpContext http) => HttpMethods.IsOptions(http.Request.Method) && http.Request.Headers.AccessControlRequestMethod.Count > 0 && host.Site.Origins.Contains(http.Request.Headers.Origin.ToString());
+
+    private Task Preflight(HttpContext http)
+    {
+        var headers = http.Response.Headers;
+        http.Response.StatusCode = StatusCodes.Status204NoContent;
+        headers.Vary = "Origin";
+        headers.AccessControlAllowOrigin = http.Request.Headers.Origin.ToString();
+        headers.AccessControlAllowMethods = host.Site.Writers.Contains(http.Request.Headers.Origin.ToString()) ? "GET, HEAD, POST, PATCH, DELETE" : Page.Reading;
+        headers.AccessControlAllowHeaders = "accept, content-type, if-match, if-none-match";
+        headers.AccessControlMaxAge = "600";
+        return Task.CompletedTask;
+    }
+
+    private Task ContractAsync(HttpContext http, RequestTarget target)
+    {
+        AllowOrigin(http, host.Site);
+        return _contract.AnswerAsync(http, target);
     }
 
     /// <summary>Pictures may come from where the app file says, everything else from here alone.</summary>
@@ -93,7 +119,7 @@ internal sealed class PagesDoor(
             {
                 request = request with
                 {
-                    IsForeign = SentReader.IsForeign(http),
+                    IsForeign = SentReader.IsForeign(http) && !IsWriter(http, json),
                     Sent = await SentReader.ReadAsync(http),
                     IfMatch = http.Request.Headers.IfMatch.Count > 0 ? http.Request.Headers.IfMatch.ToString() : null,
                 };
@@ -132,6 +158,9 @@ internal sealed class PagesDoor(
         }
     }
 
+    /// <summary>A script of an origin that may change records: by JSON alone, which no browser sends to another origin unasked.</summary>
+    private bool IsWriter(HttpContext http, bool json) => json && host.Site.Writers.Contains(http.Request.Headers.Origin.ToString());
+
     /// <summary>Writes the whole page into memory, so that a page that cannot be written is a clean 500.</summary>
     private Answer Write(Answer answer, VisitTrace trace, RequestTarget target, bool json, Utf8Buffer body)
     {
@@ -158,7 +187,7 @@ internal sealed class PagesDoor(
         var origin = http.Request.Headers.Origin.ToString();
         if (origin.Length == 0 || !site.Origins.Contains(origin)) return;
         http.Response.Headers.AccessControlAllowOrigin = origin;
-        http.Response.Headers.AccessControlExposeHeaders = "Jexa-Visit, Link, Link-Template, ETag";
+        http.Response.Headers.AccessControlExposeHeaders = "Jexa-Visit, Link, Link-Template, ETag, Location, Retry-After";
     }
 
     private static async Task SendAsync(HttpContext http, Answer answer, bool json, Utf8Buffer body)

@@ -1,0 +1,198 @@
+using System.Diagnostics;
+using System.Globalization;
+using System.Text.RegularExpressions;
+using Jexa.Core.Sources;
+using Jexa.Service;
+using Jexa.Tests;
+
+namespace Jexa.Bench.Visits;
+
+/// <summary>
+/// What database servers cost, over private ones: the detail page against one written by hand over the same driver, in turn; describing 300 tables and
+/// drafting an app from them; pages of another source while one is frozen.
+/// </summary>
+internal static partial class Servers
+{
+    private const int JexaPort = 7470;
+    private const int DirectPort = 7480;
+
+    private static string Root => Path.GetFullPath(Path.Combine(AppContext.BaseDirectory, "../../../../.."));
+
+    private static string Program => Path.Combine(Root, "src/Jexa.Cli/bin/Release/net10.0/jexa.dll");
+
+    private static string Direct => Path.Combine(Root, "bench/Jexa.Bench.Direct/bin/Release/net10.0/direct.dll");
+
+    public static async Task RunAsync(int rounds, int seconds)
+    {
+        foreach (var engine in (string[])["postgresql", "mariadb"])
+        {
+            using var server = PrivateServer.New(engine);
+            var connection = server.Connection(server.NewDatabase());
+            await EndedAsync(Begin(Program, "demo", "into", engine, connection));
+            await AgainstHandAsync(engine, connection, rounds, seconds);
+            await DescribeAsync(server);
+            await FreezeAsync(server, connection, seconds);
+        }
+    }
+
+    private static async Task AgainstHandAsync(string engine, string connection, int rounds, int seconds)
+    {
+        using var folder = new Folder();
+        using var jexa = await ServeAsync(folder, Plain(engine));
+        using var hand = Begin(Direct, engine, connection, DirectPort.ToString(CultureInfo.InvariantCulture));
+        await AwaitAsync(DirectPort);
+        List<(double PerSecond, double P99)> ours = [], theirs = [];
+        for (var round = -1; round < rounds; round++)
+        {
+            var (one, other) = (await LoadAsync(JexaPort, "/bridges/7", 16, round < 0 ? 6 : seconds), await LoadAsync(DirectPort, "/bridges/7", 16, round < 0 ? 6 : seconds));
+            if (round < 0) continue;
+            ours.Add(one);
+            theirs.Add(other);
+        }
+
+        var (a, b, c, d) = (Median(ours, load => load.PerSecond), Median(theirs, load => load.PerSecond), Median(ours, load => load.P99), Median(theirs, load => load.P99));
+        Console.WriteLine($"{engine,-12} detail page: {a:N0} /s, by hand {b:N0} /s, ratio {a / b:N2}; p99 {c:N0} µs, by hand {d:N0} µs, ratio {c / d:N2}");
+        hand.Kill();
+        jexa.Kill();
+
+        string Plain(string engineName) => File.ReadAllText(Path.Combine(Root, "bench/plain.yaml")).Replace("{ engine: sqlite, connection: ../demo/data/register.db }", Source(engineName, connection));
+    }
+
+    private static async Task DescribeAsync(PrivateServer server)
+    {
+        var database = server.NewDatabase();
+        for (var i = 0; i < 300; i++)
+            server.Execute(database, $"CREATE TABLE kind{i} (id integer PRIMARY KEY, name varchar(60) NOT NULL, code varchar(20) UNIQUE, made_on date, size double precision{(i == 0 ? "" : $", parent integer REFERENCES kind{i - 1} (id)")})");
+        await using var sources = JexaService.OpenSources();
+        var times = new List<double>();
+        for (var round = 0; round < 5; round++)
+        {
+            var source = sources.Open(new SourceSettings(server.Engine, server.Connection(database) + (round > 0 ? new string(';', round) : ""), "300 tables", "/", TimeSpan.FromSeconds(30)));
+            var clock = Stopwatch.StartNew();
+            await source.DescribeAsync(CancellationToken.None);
+            times.Add(clock.Elapsed.TotalSeconds);
+        }
+
+        Console.WriteLine($"{server.Engine,-12} 300 tables described in {times[0]:N2} s the first time, {times.Min():N2} s later");
+        var drafting = Stopwatch.StartNew();
+        using (var draft = Begin(Program, "draft", server.Engine, server.Connection(database), "--out", Path.Combine(Path.GetTempPath(), $"jexa-bench-{Environment.ProcessId}.yaml"))) await EndedAsync(draft);
+        Console.WriteLine($"{server.Engine,-12} 300 tables drafted in {drafting.Elapsed.TotalSeconds:N2} s, the start of the program included");
+        File.Delete(Path.Combine(Path.GetTempPath(), $"jexa-bench-{Environment.ProcessId}.yaml"));
+    }
+
+    private static async Task FreezeAsync(PrivateServer server, string connection, int seconds)
+    {
+        using var folder = new Folder();
+        using var jexa = await ServeAsync(folder, $$"""
+            app: Two sources
+            sources:
+              near: { engine: sqlite, connection: {{Path.Combine(Root, "demo/data/register.db")}} }
+              far: {{Source(server.Engine, connection)}}
+            records: { bridge: { from: near.bridge, label: name }, district: { from: far.district, label: name } }
+            pages: { bridge: { path: "/bridges/{id}", detail: bridge }, bridges: { path: /bridges, list: bridge }, district: { path: "/districts/{id}", detail: district }, districts: { path: /districts, list: district } }
+            """);
+        await LoadAsync(JexaPort, "/bridges/7", 16, 5);
+        var well = await BesideAsync(30);
+        server.Freeze();
+        var frozen = await BesideAsync(30);
+        server.Thaw();
+        Console.WriteLine($"{server.Engine,-12} pages of another source: p99 {well.P99:N0} µs, while it is frozen {frozen.P99:N0} µs, ratio {frozen.P99 / well.P99:N2}");
+        jexa.Kill();
+
+        async Task<(double PerSecond, double P99)> BesideAsync(int time)
+        {
+            var far = LoadAsync(JexaPort, "/districts", 8, time);
+            var near = await LoadAsync(JexaPort, "/bridges/7", 16, time);
+            await far;
+            return near;
+        }
+    }
+
+    private static string Source(string engine, string connection) => $"{{ engine: {engine}, connection: \"{connection.Replace("\"", "\\\"")}\" }}";
+
+    private static async Task<Process> ServeAsync(Folder folder, string app)
+    {
+        File.WriteAllText(folder.File("app.yaml"), app);
+        var jexa = Begin(Program, "serve", folder.File("app.yaml"), "--port", JexaPort.ToString(CultureInfo.InvariantCulture), "--state", folder.File("state"));
+        await AwaitAsync(JexaPort);
+        return jexa;
+    }
+
+    private static Process Begin(string program, params string[] arguments)
+    {
+        var process = Process.Start(new ProcessStartInfo("dotnet", [program, .. arguments]) { RedirectStandardOutput = true, RedirectStandardError = true })!;
+        process.OutputDataReceived += (_, _) => { };
+        process.ErrorDataReceived += (_, line) =>
+        {
+            if (line.Data?.Contains("error", StringComparison.Ordinal) == true) Console.Error.WriteLine(line.Data);
+        };
+        process.BeginOutputReadLine();
+        process.BeginErrorReadLine();
+        AppDomain.CurrentDomain.ProcessExit += (_, _) => End(process);
+        return process;
+    }
+
+    private static void End(Process process)
+    {
+        try
+        {
+            process.Kill();
+        }
+        catch (InvalidOperationException)
+        {
+            // It has ended, or nobody remembers it.
+        }
+    }
+
+    private static async Task EndedAsync(Process process)
+    {
+        await process.WaitForExitAsync();
+        if (process.ExitCode != 0) throw new InvalidOperationException($"It ended with {process.ExitCode}.");
+    }
+
+    private static async Task AwaitAsync(int port)
+    {
+        using var http = new HttpClient();
+        for (var i = 0; i < 300; i++)
+        {
+            try
+            {
+                if ((await http.GetAsync($"http://127.0.0.1:{port}/bridges/7")).IsSuccessStatusCode) return;
+            }
+            catch (HttpRequestException)
+            {
+                // It is not there yet.
+            }
+
+            await Task.Delay(100);
+        }
+
+        throw new InvalidOperationException($"Nothing answers on port {port}.");
+    }
+
+    private static async Task<(double PerSecond, double P99)> LoadAsync(int port, string path, int connections, int seconds)
+    {
+        using var load = Process.Start(new ProcessStartInfo("wrk", ["-t1", $"-c{connections}", $"-d{seconds}s", "--latency", $"http://127.0.0.1:{port}{path}"]) { RedirectStandardOutput = true })!;
+        var said = await load.StandardOutput.ReadToEndAsync();
+        var p99 = Latency().Match(said);
+        return (double.Parse(PerSecond().Match(said).Groups[1].Value, CultureInfo.InvariantCulture),
+            double.Parse(p99.Groups[1].Value, CultureInfo.InvariantCulture) * p99.Groups[2].Value switch { "us" => 1, "ms" => 1_000, _ => 1_000_000 });
+    }
+
+    private static double Median(List<(double PerSecond, double P99)> loads, Func<(double PerSecond, double P99), double> of) => loads.Select(of).Order().ElementAt(loads.Count / 2);
+
+    [GeneratedRegex(@"Requests/sec:\s+([\d.]+)")]
+    private static partial Regex PerSecond();
+
+    [GeneratedRegex(@"99%\s+([\d.]+)(us|ms|s)")]
+    private static partial Regex Latency();
+
+    private sealed class Folder : IDisposable
+    {
+        private readonly string _path = Directory.CreateTempSubdirectory("jexa-bench-").FullName;
+
+        public string File(string name) => Path.Combine(_path, name);
+
+        public void Dispose() => Directory.Delete(_path, recursive: true);
+    }
+}

@@ -1,0 +1,149 @@
+using System.Diagnostics;
+using System.Text.Json;
+using Jexa.Core.Addresses;
+using Jexa.Core.Sites;
+using Jexa.Core.Sources;
+using Jexa.Core.Values;
+using Jexa.Core.Visits;
+using Jexa.Service.Assets;
+using Jexa.Service.Json;
+using Microsoft.AspNetCore.Http;
+
+namespace Jexa.Service.Contracts;
+
+/// <summary>
+/// What front ends of one's own are told of the app, below <c>/_jexa/app/</c>: <c>openapi.json</c>, and <c>choices/PAGE/FIELD</c>, what can be chosen for a
+/// field of a form. None of it is a visit.
+/// </summary>
+internal sealed class AppContract(SiteHost host)
+{
+    private const string DescriptionName = "openapi.json";
+    private const string ChoicesName = "choices";
+
+    /// <summary>Pages beyond these have no examples: each costs a visit.</summary>
+    private const int MostExamples = 200;
+
+    private static readonly TimeSpan ExamplesTake = TimeSpan.FromSeconds(3);
+    private static readonly TimeSpan Kept = TimeSpan.FromSeconds(30);
+
+    private readonly Lock _lock = new();
+    private (Site Site, long At, Task<Asset> Description)? _kept;
+
+    public static bool IsAsked(RequestTarget target) => target.IsReserved && target.Segments.Length > 2 && target.Text(1).SequenceEqual("app")
+        && (target.Segments.Length == 3 ? target.Text(2).SequenceEqual(DescriptionName) : target.Segments.Length == 5 && target.Text(2).SequenceEqual(ChoicesName));
+
+    public async Task AnswerAsync(HttpContext http, RequestTarget target)
+    {
+        if (!HttpMethods.IsGet(http.Request.Method) && !HttpMethods.IsHead(http.Request.Method))
+        {
+            http.Response.StatusCode = StatusCodes.Status405MethodNotAllowed;
+            http.Response.Headers.Allow = Page.Reading;
+            return;
+        }
+
+        try
+        {
+            if (target.Segments.Length == 3) await AssetAnswer.SendAsync(http, await DescriptionAsync().WaitAsync(http.RequestAborted), "private, no-cache");
+            else await ChoicesAsync(http, target);
+        }
+        catch (OperationCanceledException) when (http.RequestAborted.IsCancellationRequested)
+        {
+            // Whoever asked has gone.
+        }
+    }
+
+    /// <summary>Who asks while it is being made waits for the same one.</summary>
+    private Task<Asset> DescriptionAsync()
+    {
+        lock (_lock)
+        {
+            var site = host.Site;
+            if (_kept is { Description.IsFaulted: false } kept && kept.Site == site && host.Clock.GetElapsedTime(kept.At) < Kept) return kept.Description;
+            var making = Task.Run(async () => new Asset(DescriptionName, "application/json", OpenApiWriter.Write(site, await ExamplesAsync(site, CancellationToken.None))));
+            _kept = (site, host.Clock.GetTimestamp(), making);
+            return making;
+        }
+    }
+
+    /// <summary>For each page the first record that has an address, as far as there is time.</summary>
+    private async Task<Dictionary<string, PageExample>> ExamplesAsync(Site site, CancellationToken cancellation)
+    {
+        var examples = new Dictionary<string, PageExample>();
+        var clock = Stopwatch.StartNew();
+        var away = new HashSet<ISource>();
+        foreach (var page in site.Pages.Take(MostExamples))
+        {
+            if (clock.Elapsed > ExamplesTake) break;
+            if (page.Record is { } record && away.Contains(record.Source)) continue;
+            try
+            {
+                if (await Samples.FirstAsync(page, cancellation) is { } sample) examples[page.Name] = new PageExample(sample.Ids, await JsonAsync(site, sample.Address, cancellation));
+            }
+            catch (SourceException)
+            {
+                if (page.Record is { } lost) away.Add(lost.Source);
+            }
+        }
+
+        return examples;
+    }
+
+    private async Task<ReadOnlyMemory<byte>?> JsonAsync(Site site, string address, CancellationToken cancellation)
+    {
+        var target = RequestTarget.Read(address, site.Frame.Mount);
+        using var answer = await host.Runner.RunAsync(site, new VisitRequest("GET", target, true, Principal.Anonymous.Value), new VisitTrace("GET", address, host.Clock), cancellation);
+        if (answer is not { Status: 200, View: { } view }) return null;
+        using var json = new Utf8Buffer(4096);
+        JsonPageWriter.Write(view, address, json);
+        return json.Written.ToArray();
+    }
+
+    private async Task ChoicesAsync(HttpContext http, RequestTarget target)
+    {
+        var find = target.Query.Where(pair => pair.Name == "find").Select(pair => pair.Value).FirstOrDefault() ?? "";
+        var (page, field) = (target.Text(3).ToString(), target.Text(4).ToString());
+        http.Response.Headers.CacheControl = "no-store";
+        try
+        {
+            if (await host.Runner.FindChoicesAsync(host.Site, page, field, find.Trim(), new VisitTrace(http.Request.Method, target.Raw, host.Clock), http.RequestAborted) is not { } found)
+            {
+                await ProblemAsync(http, StatusCodes.Status404NotFound, "Not Found", "unknown", $"The page “{page}” has no field “{field}” that something can be chosen for.");
+                return;
+            }
+
+            using var bytes = new MemoryStream();
+            await using (var json = new Utf8JsonWriter(bytes))
+            {
+                json.WriteStartObject();
+                json.WriteString("outcome", "listed");
+                json.WriteString("page", page);
+                json.WriteStartArray("choices");
+                foreach (var (value, label) in found.Choices)
+                {
+                    json.WriteStartObject();
+                    json.WriteString("value", value);
+                    json.WriteString("label", label);
+                    json.WriteEndObject();
+                }
+
+                json.WriteEndArray();
+                json.WriteBoolean("more", found.IsMore);
+                json.WriteEndObject();
+            }
+
+            http.Response.ContentType = "application/json";
+            await http.Response.Body.WriteAsync(bytes.ToArray(), http.RequestAborted);
+        }
+        catch (SourceException)
+        {
+            http.Response.Headers.RetryAfter = "5";
+            await ProblemAsync(http, StatusCodes.Status503ServiceUnavailable, "Service Unavailable", "unavailable", "The records cannot be read just now.");
+        }
+    }
+
+    private static Task ProblemAsync(HttpContext http, int status, string title, string outcome, string detail)
+    {
+        http.Response.StatusCode = status;
+        return http.Response.WriteAsJsonAsync(new { type = "about:blank", title, status, detail, outcome, links = Array.Empty<object>() }, options: null, contentType: "application/problem+json", http.RequestAborted);
+    }
+}
