@@ -31,7 +31,10 @@ internal static class DemoCommand
 
             // Where another demo has started it already, that one serves this one too.
             using var gauges = GaugeService.Start();
-            return await ServeCommand.RunAsync(options(parsed, Path.GetRelativePath(Environment.CurrentDirectory, Path.Combine(folder, "bridges.yaml"))), cancellation);
+            var asked = options(parsed, Path.GetRelativePath(Environment.CurrentDirectory, Path.Combine(folder, "bridges.yaml")));
+            using var front = FrontService.Start(folder, $"http://127.0.0.1:{asked.Port}");
+            if (front is not null) Console.Error.WriteLine($"A front end of its own, over the same pages: {front.Url}/sketches");
+            return await ServeCommand.RunAsync(asked, cancellation);
         });
         return command;
     }

@@ -132,7 +132,7 @@ internal static class DraftCommand
         var console = Terminal.Error();
         foreach (var doubt in draft.Doubts) console.MarkupLine($"[yellow]unsure[/]  {Markup.Escape(doubt)}");
         FindingView.Write(console, findings);
-        console.WriteLine($"{draft.Records} records, {draft.Pages} pages: {FindingView.Count(findings)}.{(file is null ? "" : $" See them with: jexa serve {file}")}");
+        console.WriteLine($"{draft.Records} {(draft.Records == 1 ? "record" : "records")}, {draft.Pages} pages: {FindingView.Count(findings)}.{(file is null ? "" : $" See them with: jexa serve {file}")}");
         return compilation.Site is null ? ExitCodes.Findings : ExitCodes.Fine;
     }
 

@@ -168,6 +168,7 @@ public enum PageKind
 }
 
 /// <param name="Was">Paths the page had before: they lead to where it is now.</param>
+/// <param name="DrawnAt">The base address below which another program draws the page; null where Jexa does.</param>
 /// <param name="Record">The record kind; empty on a text page.</param>
 /// <param name="Text">The Markdown of a text page, or the file that holds it.</param>
 /// <param name="Where">What its records satisfy, beyond being visible.</param>
@@ -185,6 +186,7 @@ public sealed record PageDefinition(
     Written Name,
     Written Path,
     IReadOnlyList<Written> Was,
+    Written? DrawnAt,
     PageKind Kind,
     Written Record,
     Written? Text,

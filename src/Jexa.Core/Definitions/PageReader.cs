@@ -28,12 +28,15 @@ internal static class PageReader
         ("add", [PageKind.List], "Only a list leads to a new record."),
     ];
 
+    private static readonly System.Buffers.SearchValues<char> NotInBases = System.Buffers.SearchValues.Create("{}\\\"<> ?#");
+
     private const string KindWords = "list, detail, text, edit, new or delete";
 
     public static PageDefinition? Read(Written name, MappingReader page, FindingList findings)
     {
         var path = page.RequiredText("path", $"/{name}");
         var was = page.Texts("was");
+        var drawnAt = ReadBase(page, findings);
         var title = page.Text("title");
         var show = page.Texts("show");
         var order = page.Texts("order");
@@ -60,9 +63,20 @@ internal static class PageReader
 
         var what = page.Text(kind.ToString().ToLowerInvariant());
         return path is null || what is null ? null
-            : new PageDefinition(name, path, was, kind, kind == PageKind.Text ? new Written("", what.At) : what, kind == PageKind.Text ? what : null, title, show,
+            : new PageDefinition(name, path, was, drawnAt, kind, kind == PageKind.Text ? new Written("", what.At) : what, kind == PageKind.Text ? what : null, title, show,
                 [.. order.Select(ReadOrder)], links, by, where, required, search, size, look, side, related, beside, neighbours?.Value == "hidden", menu, ids,
                 form, then, add);
+    }
+
+    /// <summary>The address that a page's path stands below where another program draws it.</summary>
+    private static Written? ReadBase(MappingReader page, FindingList findings)
+    {
+        if (page.Text("drawn_at") is not { } given) return null;
+        if (Uri.TryCreate(given.Value, UriKind.Absolute, out var address) && address.Scheme is "http" or "https" && address is { UserInfo: "", Query: "", Fragment: "" } && System.Text.Ascii.IsValid(given.Value) && !given.Value.AsSpan().ContainsAny(NotInBases))
+            return given with { Value = given.Value.TrimEnd('/') };
+        findings.Add(FindingCodes.UnknownWord, given.At, $"“{given}” is no base address.", "Write scheme, host, port and perhaps a path; the page's own path is put behind it.",
+            found: given.Value, expected: "such as https://app.example or http://127.0.0.1:5173/register");
+        return null;
     }
 
     private static PageKind? Kind(Written name, MappingReader page, FindingList findings)

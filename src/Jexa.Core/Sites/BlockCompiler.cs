@@ -139,8 +139,8 @@ internal sealed class BlockCompiler(
             var slots = page.Parameters.Select(parameter => parameter is { IsEqual: true, Path: null } ? ties.Find(tie => tie.Column == parameter.Field.Column.Name) : null).ToList();
             if (page.Parameters.Where((parameter, i) => parameter.Required && slots[i] is null).Any()) continue;
             if (ties.Exists(tie => !slots.Contains(tie))) continue;
-            return new LinkPlan(page.Name, LinkCompiler.ListHeading(page), page.Builder,
-                slots.Select((tie, i) => tie is null ? (LinkFiller?)null : new LinkFiller(page.Parameters[i].Key, main.Add(tie.From), tie.From.Name)), page.LeadsThere);
+            return new LinkPlan(page.Name, LinkCompiler.ListHeading(page), page.Leads,
+                slots.Select((tie, i) => tie is null ? (LinkFiller?)null : new LinkFiller(page.Parameters[i].Key, main.Add(tie.From), tie.From.Name)), page.LinkLeadsThere);
         }
 
         if (block.All is { } lacking && pages.ContainsKey(lacking.Value))

@@ -39,7 +39,7 @@ internal sealed class ChangeCompiler(
         var label = load.Label(record, 0);
         var own = links.PageOf(record);
         var list = trails.ListOf(record);
-        var otherwise = list is null ? new PlainLink("", "", $"{mount}/") : new PlainLink(list.Name, LinkCompiler.ListHeading(list), list.Alone!);
+        var otherwise = list is null ? new PlainLink("", "", $"{mount}/") : new PlainLink(list.Name, LinkCompiler.ListHeading(list), list.Open!);
         LinkPlan? then = null;
         if (head?.Definition.Then is { } word)
         {

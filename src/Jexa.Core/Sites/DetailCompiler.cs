@@ -24,7 +24,7 @@ internal sealed class DetailCompiler(
         var ordinals = fields.Select(load.Add).ToList();
         var own = LinkCompiler.ToOwn(head, load, LinkCompiler.PageText(head));
         var list = trails.ListOf(record);
-        var back = list is null ? null : new PlainLink(list.Name, LinkCompiler.ListHeading(list), list.Alone!);
+        var back = list is null ? null : new PlainLink(list.Name, LinkCompiler.ListHeading(list), list.Open!);
         var trail = trails.Above(record, 0, load, itself: false);
         var related = page.Related.Select(definition => blocks.Compile(definition, load)).OfType<BlockPlan>().ToList();
         var stored = Stored(list, record, load);

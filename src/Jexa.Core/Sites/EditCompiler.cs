@@ -84,7 +84,7 @@ internal sealed class EditCompiler(
         return Lookups.Compile(head.Record, load, [.. head.Parameters.Select(parameter => parameter.Key)], ordinals, fields, [.. head.Record.Visible, .. narrowed]);
     }
 
-    private PlainLink? Back(SiteRecord record) => trails.ListOf(record) is { } list ? new PlainLink(list.Name, LinkCompiler.ListHeading(list), list.Alone!) : null;
+    private PlainLink? Back(SiteRecord record) => trails.ListOf(record) is { } list ? new PlainLink(list.Name, LinkCompiler.ListHeading(list), list.Open!) : null;
 
     /// <summary>An address to try a new page with is that of some parent.</summary>
     private static SamplePlan? ParentSamples(PageHead head, List<ParentPlan> named)

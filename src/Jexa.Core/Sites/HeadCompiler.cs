@@ -33,7 +33,8 @@ internal sealed class HeadCompiler(
         };
         if (parameters is null) return null;
         var optional = parameters.Where(parameter => !parameter.Required).Select(parameter => parameter.Name).ToHashSet();
-        return new PageHead(page, record, template, new AddressBuilder(template, mount, optional), parameters, null);
+        var own = new AddressBuilder(template, mount, optional);
+        return new PageHead(page, record, template, own, parameters, null) { Leads = page.DrawnAt is { } elsewhere ? new AddressBuilder(template, elsewhere.Value, optional) : own };
     }
 
     /// <summary>Reports pages for the same addresses and pages that hide others' records; notes where a built address must be checked.</summary>

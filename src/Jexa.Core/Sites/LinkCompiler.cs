@@ -52,8 +52,8 @@ internal sealed class LinkCompiler(
 
         if (fillers.Count < target.Parameters.Count) return null;
         var when = link.When.Count == 0 ? null : When(link, load);
-        if (fillers.TrueForAll(filler => filler is null) && target.Alone is { } address) return new LinkPlan(target.Name, text, address) { When = when };
-        return new LinkPlan(target.Name, text, target.Builder, fillers, target.LeadsThere)
+        if (fillers.TrueForAll(filler => filler is null) && target.Open is { } address) return new LinkPlan(target.Name, text, address) { When = when };
+        return new LinkPlan(target.Name, text, target.Leads, fillers, target.LinkLeadsThere)
         {
             When = when,
             IsOwn = target.Kind == load.Record && target.Definition.Kind == PageKind.Detail && fillers.Zip(target.Parameters).All(pair =>
@@ -74,8 +74,8 @@ internal sealed class LinkCompiler(
 
     /// <summary>The link from a loaded row to its own record's page.</summary>
     public static LinkPlan ToOwn(PageHead page, Projections load, string text) =>
-        new(page.Name, text, page.Builder,
-            page.Parameters.Select(p => (LinkFiller?)new LinkFiller(p.Key, load.Add(p.Path ?? FieldPath.Own(p.Field)), p.Path?.Name ?? p.Field.Name)), page.LeadsThere)
+        new(page.Name, text, page.Leads,
+            page.Parameters.Select(p => (LinkFiller?)new LinkFiller(p.Key, load.Add(p.Path ?? FieldPath.Own(p.Field)), p.Path?.Name ?? p.Field.Name)), page.LinkLeadsThere)
         {
             IsOwn = true,
         };
@@ -109,9 +109,9 @@ internal sealed class LinkCompiler(
     public LinkPlan? To(SiteRecord other, int joined, Projections load, SiteField? by = null)
     {
         if (PageOf(other) is not { } page || page.Parameters.Any(p => p.Path is { } path && path.Steps.Any(step => graph.Other(other, step.Key) is null))) return null;
-        return new LinkPlan(page.Name, PageText(page), page.Builder, page.Parameters.Select(p => (LinkFiller?)new LinkFiller(p.Key,
+        return new LinkPlan(page.Name, PageText(page), page.Leads, page.Parameters.Select(p => (LinkFiller?)new LinkFiller(p.Key,
             load.Add(new Plans.ColumnRef(Table(p), p.Field.Column.Name), p.Field.Type),
-            by is not null && p.Path is null && other.Key is [var key] && key == p.Field ? by.Name : $"{other.Table.Name}.{p.Field.Name}")), page.LeadsThere);
+            by is not null && p.Path is null && other.Key is [var key] && key == p.Field ? by.Name : $"{other.Table.Name}.{p.Field.Name}")), page.LinkLeadsThere);
 
         int Table(PageParameter parameter) => (parameter.Path?.Steps ?? []).Aggregate(joined, load.Join);
     }

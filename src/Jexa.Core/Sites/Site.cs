@@ -181,6 +181,18 @@ public sealed record PageHead(
 
     /// <summary>The page's address where it can be opened by itself; null where it needs a parameter.</summary>
     public string? Alone => Builder.Alone;
+
+    /// <summary>Where links to the page lead: to wherever it is drawn.</summary>
+    public AddressBuilder Leads { get; init; } = Builder;
+
+    /// <summary>Where a link without parameters leads; null where it needs one.</summary>
+    public string? Open => Leads.Alone;
+
+    /// <summary>The base address below which another program draws the page; null where Jexa does.</summary>
+    public string? DrawnAt => Definition.DrawnAt?.Value;
+
+    /// <summary>What must be asked of an address that a link was built for; nothing where another program decides what it leads to.</summary>
+    public Func<string, bool>? LinkLeadsThere => DrawnAt is null ? LeadsThere : null;
 }
 
 /// <summary>A path that a page had before: its addresses lead to where the page is now.</summary>

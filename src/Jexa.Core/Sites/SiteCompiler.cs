@@ -85,8 +85,8 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
         var notFound = Standalone(definition.NotFound, "the page for what is not found", heads, pages, findings) as TextPage;
         if (definition.NotFound is { } named && notFound is null && heads.ContainsKey(named.Value))
             findings.Add(FindingCodes.KeyOfOtherPageKind, named.At, $"“{named}” is no text page.", "Name a text page.", found: named.Value, expected: "a text page");
-        var frame = new PageFrame(definition.Title.Value, home?.Head.Alone ?? $"{mount}/", mount, Menu(pages, notFound), conventions, frameCompiler.Texts(kinds),
-            pages.Where(page => page.Head.Alone is not null).ToDictionary(page => page.Name, page => page.Head.Alone!));
+        var frame = new PageFrame(definition.Title.Value, home?.Head.Open ?? $"{mount}/", mount, Menu(pages, notFound), conventions, frameCompiler.Texts(kinds),
+            pages.Where(page => page.Head.Alone is not null).ToDictionary(page => page.Name, page => page.Head.Open!));
         return new Site(definition.File, frame, home, notFound, pages, paths, PictureLookup.Of(kinds), definition.Origins.Concat(definition.Writers).Select(origin => origin.Value).ToHashSet(), [])
         {
             Former = former,
@@ -118,7 +118,7 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
     [
         .. pages.Where(page => page is ListPage or TextPage && page != notFound && page.Head.Alone is not null && !page.Head.Definition.Menu.IsHidden)
             .OrderBy(page => page.Head.Definition.Menu.Place ?? int.MaxValue)
-            .Select(page => new PlainLink(page.Name, LinkCompiler.ListHeading(page.Head), page.Head.Alone!)),
+            .Select(page => new PlainLink(page.Name, LinkCompiler.ListHeading(page.Head), page.Head.Open!)),
     ];
 
     /// <summary>A page that must be able to stand by itself.</summary>

@@ -29,7 +29,7 @@ internal sealed class TrailCompiler(IReadOnlyDictionary<string, PageHead?> pages
 
         if (steps.Count == 0) return TrailPlan.None;
         var list = ListOf(top);
-        return new TrailPlan(list is null ? null : new PlainLink(list.Name, LinkCompiler.ListHeading(list), list.Alone!), steps);
+        return new TrailPlan(list is null ? null : new PlainLink(list.Name, LinkCompiler.ListHeading(list), list.Open!), steps);
     }
 
     /// <summary>The list of a record kind that can be opened by itself, the plainest first.</summary>

@@ -23,7 +23,7 @@ internal static class Messages
         var nearest = site.Pages.Where(page => page.Head.Alone is not null && page != site.NotFound).Take(200)
             .OrderBy(page => Nearest.Distance((site.Frame.Mount.Text + path).ToLowerInvariant(), page.Head.Alone!.ToLowerInvariant()))
             .Take(NearestPages)
-            .Select(page => new PlainLink(page.Name, LinkCompiler.PageText(page.Head), page.Head.Alone!)).ToList();
+            .Select(page => new PlainLink(page.Name, LinkCompiler.PageText(page.Head), page.Head.Open!)).ToList();
         return new MessageView(site.Frame, null, "no-page", 404, "There is no page here",
             Sentences(site.NotFound is null ? "No page of this app has this address." : null, nearest.Count == 0 ? null : "These pages have addresses that are near to it:"),
             null, null, nearest)
@@ -98,7 +98,7 @@ internal static class Messages
         new(site.Frame, page.Name, "malformed", 400, "This address says two things at once",
             [$"It says {string.Join(" and ", names)}, and only one of the two can be shown.", "Please leave one of them out."], names[0], $"one of {string.Join(", ", names)}",
             new[] { page, rival }.Select(one => one is RecordPage record ? record.Back : (one as ListPage)?.AllOfThem is { } all
-                ? new PlainLink(all.Name, LinkCompiler.ListHeading(all), all.Alone!) : null).OfType<PlainLink>().Distinct().ToArray() is { Length: > 0 } links ? links : Home(site));
+                ? new PlainLink(all.Name, LinkCompiler.ListHeading(all), all.Open!) : null).OfType<PlainLink>().Distinct().ToArray() is { Length: > 0 } links ? links : Home(site));
 
     public static MessageView MissingParameter(Site site, ListPage page, PageParameter parameter, int status) =>
         new(site.Frame, page.Name, "missing", status, $"Which {Labels.OfRecord(parameter.Name)}?",
@@ -168,7 +168,7 @@ internal static class Messages
     /// <summary>For a form or a change that did not come from a page of this app.</summary>
     public static MessageView Untrusted(Site site, Page page, string why) =>
         new(site.Frame, page.Name, "untrusted", 403, "This was not sent from here", [why, "Nothing was changed. Please open the page here and send it again."], null, null,
-            page.Head.Alone is { } address ? [new PlainLink(page.Name, LinkCompiler.PageText(page.Head), address)] : Home(site));
+            page.Head.Open is { } address ? [new PlainLink(page.Name, LinkCompiler.PageText(page.Head), address)] : Home(site));
 
     public static MessageView Unreadable(Site site, Page page, SentFault fault)
     {
@@ -192,7 +192,7 @@ internal static class Messages
     public static MessageView NotAllowed(Site site, Page page) =>
         new(site.Frame, page.Name, "not-allowed", 405, page.Methods == Page.Reading ? "This page can only be read" : "This page does not take that",
             [page.Methods == Page.Reading ? "Nothing can be sent to this address, and nothing was changed." : $"It takes {page.Methods}. Nothing was changed."],
-            null, null, page.Head.Alone is { } address ? [new PlainLink(page.Name, LinkCompiler.PageText(page.Head), address)] : Home(site));
+            null, null, page.Head.Open is { } address ? [new PlainLink(page.Name, LinkCompiler.PageText(page.Head), address)] : Home(site));
 
     public static MessageView Unavailable(Site site, Page? page) =>
         new(site.Frame, page?.Name, "unavailable", 503, "This page is not available just now",
@@ -226,8 +226,8 @@ internal static class Messages
     private static List<string> Sentences(params IEnumerable<string?> sentences) => [.. sentences.OfType<string>()];
 
     private static PlainLink[] BackToList(Site site, ListPage page) =>
-        page.Head.Alone is { } own ? [new PlainLink(page.Name, page.Shape.Heading, own)]
-        : page.AllOfThem is { } all ? [new PlainLink(all.Name, LinkCompiler.ListHeading(all), all.Alone!)] : Home(site);
+        page.Head.Open is { } own ? [new PlainLink(page.Name, page.Shape.Heading, own)]
+        : page.AllOfThem is { } all ? [new PlainLink(all.Name, LinkCompiler.ListHeading(all), all.Open!)] : Home(site);
 
     private static PlainLink[] Home(Site site) => [new PlainLink(site.Home?.Name ?? "", $"Start of {site.Frame.AppTitle}", site.Frame.HomeAddress)];
 

@@ -12,7 +12,7 @@ public abstract record Outcome
     public static IReadOnlyList<string> Words { get; } =
     [
         "listed", "found", "shown", "no-page", "missing", "malformed", "not-canonical", "unknown", "hidden", "ambiguous", "not-allowed", "unavailable", "failed",
-        "gone", "moved", "saved", "invalid", "conflict", "refused", "spent", "untrusted", "unreadable",
+        "gone", "moved", "saved", "invalid", "conflict", "refused", "spent", "untrusted", "unreadable", "elsewhere",
     ];
 
     /// <summary>The outcome's word in traces, logs and the developer's eyes.</summary>
@@ -98,6 +98,12 @@ public abstract record Outcome
 
     /// <summary>It was sent from elsewhere than a page of this app.</summary>
     public sealed record Untrusted() : Outcome("untrusted");
+
+    /// <summary>Another program draws the page: a person is led there.</summary>
+    public sealed record Elsewhere() : Outcome("elsewhere")
+    {
+        public override bool IsGood => true;
+    }
 
     /// <summary>What was sent cannot be read at all.</summary>
     public sealed record Unreadable(Edits.SentFault Fault) : Outcome("unreadable");

@@ -142,6 +142,12 @@ public sealed class VisitRunner
         trace.ReadsLatest = request.HasWritten || !reads || page.Head.Definition.Writes;
         trace.End(VisitStep.Match);
         if (!page.Methods.Split(", ").Contains(request.Method)) return Answer.Of(new Outcome.NotAllowed(), Messages.NotAllowed(site, page)) with { Allow = page.Methods };
+        if (page.Head.DrawnAt is { } drawnAt && asked == page.Head && reads && !request.WantsJson)
+        {
+            trace.Why = $"The page is drawn by another program, below {drawnAt}.";
+            return new Answer(new Outcome.Elsewhere(), 302, null, $"{drawnAt}{target.Path}{target.QueryString}");
+        }
+
         if (!reads && Refused(site, page, request, trace) is { } refused) return refused;
         if (rival is not null)
         {

@@ -1,5 +1,7 @@
 using System.Diagnostics;
+using System.Text;
 using System.Text.Json;
+using System.Text.Json.Nodes;
 using Jexa.Core.Addresses;
 using Jexa.Core.Sites;
 using Jexa.Core.Sources;
@@ -25,6 +27,8 @@ internal sealed class AppContract(SiteHost host)
 
     private static readonly TimeSpan ExamplesTake = TimeSpan.FromSeconds(3);
     private static readonly TimeSpan Kept = TimeSpan.FromSeconds(30);
+
+    private static readonly JsonSerializerOptions Relaxed = new() { Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
 
     private readonly Lock _lock = new();
     private (Site Site, long At, Task<Asset> Description)? _kept;
@@ -95,7 +99,25 @@ internal sealed class AppContract(SiteHost host)
         if (answer is not { Status: 200, View: { } view }) return null;
         using var json = new Utf8Buffer(4096);
         JsonPageWriter.Write(view, address, json);
-        return json.Written.ToArray();
+        var whole = JsonNode.Parse(json.Written)!;
+        Shorten(whole);
+        return Encoding.UTF8.GetBytes(whole.ToJsonString(Relaxed));
+    }
+
+    /// <summary>Of what there are many the first two are enough to see what they look like.</summary>
+    private static void Shorten(JsonNode? node)
+    {
+        if (node is JsonArray array)
+        {
+            while (array.Count > 2 && array[^1] is JsonObject) array.RemoveAt(array.Count - 1);
+            foreach (var item in array) Shorten(item);
+        }
+        else if (node is JsonObject members)
+        {
+            foreach (var (name, member) in members)
+                if (name is not ("links" or "related" or "sides")) Shorten(member);
+                else foreach (var item in member!.AsArray()) Shorten(item);
+        }
     }
 
     private async Task ChoicesAsync(HttpContext http, RequestTarget target)

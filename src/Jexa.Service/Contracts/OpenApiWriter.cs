@@ -487,7 +487,8 @@ internal sealed class OpenApiWriter : IDisposable
         var (field, rules) = (asked.Field, asked.Field.Rules);
         var nullable = !rules.Required && !(field.Input == InputKind.Truth && !field.Column.Nullable);
         _json.WriteString("title", field.Label);
-        if (field.Help is { } help) _json.WriteString("description", help);
+        var explained = Explanation(asked.Kind);
+        if (field.Help is not null || explained is not null) _json.WriteString("description", string.Join(" ", new[] { field.Help, explained }.OfType<string>()));
         if (field.Choices.Count > 0 && asked.Kind == ValueKind.Text)
         {
             Array("oneOf", () =>
@@ -506,7 +507,7 @@ internal sealed class OpenApiWriter : IDisposable
             return;
         }
 
-        WriteType(asked.Kind, nullable);
+        WriteType(asked.Kind, nullable, isExplained: true);
         if (asked.Kind is ValueKind.Whole or ValueKind.Real)
         {
             if (rules.Least is { } least) _json.WriteNumber("minimum", least);
@@ -519,7 +520,7 @@ internal sealed class OpenApiWriter : IDisposable
         if (rules.Example is { } example) Array("examples", () => _json.WriteStringValue(example));
     }
 
-    private void WriteType(ValueKind kind, bool nullable)
+    private void WriteType(ValueKind kind, bool nullable, bool isExplained = false)
     {
         var (type, format) = kind switch
         {
@@ -536,9 +537,15 @@ internal sealed class OpenApiWriter : IDisposable
         if (nullable) Array("type", () => { _json.WriteStringValue(type); _json.WriteStringValue("null"); });
         else _json.WriteString("type", type);
         if (format is not null) _json.WriteString("format", format);
-        if (kind == ValueKind.Decimal) _json.WriteString("description", "An exact decimal number, as text.");
-        if (kind == ValueKind.Moment) _json.WriteString("description", "A moment as it is kept, such as 2024-02-29T14:30:00.");
+        if (!isExplained && Explanation(kind) is { } explained) _json.WriteString("description", explained);
     }
+
+    private static string? Explanation(ValueKind kind) => kind switch
+    {
+        ValueKind.Decimal => "An exact decimal number, as text.",
+        ValueKind.Moment => "A moment as it is kept, such as 2024-02-29T14:30:00.",
+        _ => null,
+    };
 
     private static string Described(PageContract page) => page.Kind switch
     {

@@ -90,17 +90,26 @@ internal static class JsonPageWriter
 
     private static void WriteRecords(ListShape shape, RowBlock rows, Utf8JsonWriter json, Utf8Buffer scratch)
     {
+        var links = LinksOf(shape);
         json.WriteStartArray("records"u8);
         for (var i = 0; i < rows.Count; i++)
         {
             json.WriteStartObject();
             if (shape.RecordLink is { } own) JsonValues.WriteIdentity(own, rows[i], json, scratch);
             JsonValues.WriteFields(shape.Columns, rows[i], json, scratch);
-            if (shape.Actions.Count > 0) WriteLinks(shape.Actions, rows[i], json, scratch);
+            if (links.Count > 0) WriteLinks(links, rows[i], json, scratch);
             json.WriteEndObject();
         }
 
         json.WriteEndArray();
+    }
+
+    /// <summary>Every link that a row has besides its record's own address: in a column of its own, the whole row's, on a value.</summary>
+    private static IReadOnlyList<LinkPlan> LinksOf(ListShape shape)
+    {
+        bool IsOther(LinkPlan? link) => link is not null && link.Page != shape.RecordLink?.Page;
+        if (!IsOther(shape.RowLink) && !shape.Columns.Any(column => IsOther(column.Link))) return shape.Actions;
+        return [.. shape.Actions, .. shape.Columns.Select(column => column.Link).Append(shape.RowLink).Where(IsOther).Select(link => link!).DistinctBy(link => (link.Page, link.UriTemplate))];
     }
 
     private static void WriteControls(ListControls controls, Utf8JsonWriter json)
@@ -172,7 +181,7 @@ internal static class JsonPageWriter
         WriteTrail(view.Trail, json);
         JsonValues.WriteIdentity(view.Shape.Own, view.Record, json, scratch);
         JsonValues.WriteFields(view.Shape.Fields, view.Record, json, scratch);
-        WriteLinks(view.Shape.Links, view.Record, json, scratch);
+        WriteLinks([.. view.Shape.Links, .. view.Shape.Fields.Select(field => field.Link).OfType<LinkPlan>()], view.Record, json, scratch);
         if (view.Back is { } back) json.WriteString("list"u8, back.Address);
         json.WriteString("prev"u8, view.Previous?.Address);
         json.WriteString("next"u8, view.Next?.Address);
