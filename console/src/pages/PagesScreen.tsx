@@ -144,9 +144,39 @@ function Sample({ sample }: { sample: SampleInfo | undefined }) {
   if (sample === undefined) return <span className="quiet">…</span>;
   if (sample.address === null) return <span className="quiet">{sample.why}</span>;
   return (
-    <Go className="mono" to={{ name: 'try', address: sample.address, outcome: null }}>
-      {sample.address}
-    </Go>
+    <>
+      <Go className="mono" to={{ name: 'try', address: sample.address, outcome: null }}>
+        {sample.address}
+      </Go>
+      {sample.calls && <Calls calls={sample.calls} />}
+    </>
+  );
+}
+
+/** How a program asks for the page: each line as it can be pasted. */
+function Calls({ calls }: { calls: NonNullable<SampleInfo['calls']> }) {
+  return (
+    <details className="calls">
+      <summary>Call it from a program</summary>
+      <dl>
+        <dt>Addresses</dt>
+        <dd>
+          <code>{calls.pattern}</code>
+        </dd>
+        <dt>Shell</dt>
+        <dd>
+          <code>{calls.curl}</code>
+        </dd>
+        <dt>TypeScript</dt>
+        <dd>
+          <code>{calls.typeScript}</code>
+        </dd>
+        <dt>C#</dt>
+        <dd>
+          <code>{calls.cSharp}</code>
+        </dd>
+      </dl>
+    </details>
   );
 }
 

@@ -39,7 +39,7 @@ public sealed partial class CSharpWriter
     private readonly ClientNames _classes;
     private readonly StringBuilder _text = new();
 
-    private CSharpWriter(Site site)
+    internal CSharpWriter(Site site)
     {
         _site = site;
         _pages = PageContract.Of(site);
@@ -54,14 +54,13 @@ public sealed partial class CSharpWriter
 
     /// <summary>A call of a page with a real sample, as somebody would write it.</summary>
     /// <param name="ids">The texts of its parameters; empty for one that is left out.</param>
-    public static string Call(Site site, Page page, IReadOnlyList<string> ids)
+    internal string Call(Page page, IReadOnlyList<string> ids)
     {
-        var writer = new CSharpWriter(site);
         var contract = PageContract.Of(page);
         var names = ArgumentNames(contract);
         var given = Ordered(contract).Select(parameter => (parameter, text: contract.Parameters.ToList().IndexOf(parameter) is var at && at < ids.Count ? ids[at] : "")).Where(pair => pair.text.Length > 0)
             .Select(pair => $", {names[pair.parameter.Name]}: {Literal(pair.parameter.Kind, pair.text, pair.parameter.Of.Many)}");
-        return $"var loaded = await {writer._classes[page.Name]}.LoadAsync(service{string.Concat(given)});";
+        return $"var loaded = await {_classes[page.Name]}.LoadAsync(service{string.Concat(given)});";
     }
 
     private string Write(string space)

@@ -29,7 +29,7 @@ public sealed partial class TypeScriptWriter
     private readonly ClientNames _members;
     private readonly StringBuilder _text = new();
 
-    private TypeScriptWriter(Site site)
+    internal TypeScriptWriter(Site site)
     {
         _site = site;
         _pages = PageContract.Of(site);
@@ -42,13 +42,12 @@ public sealed partial class TypeScriptWriter
 
     /// <summary>A call of a page with a real sample, as somebody would write it.</summary>
     /// <param name="ids">The texts of its parameters; empty for one that is left out.</param>
-    public static string Call(Site site, Page page, IReadOnlyList<string> ids)
+    internal string Call(Page page, IReadOnlyList<string> ids)
     {
-        var writer = new TypeScriptWriter(site);
         var contract = PageContract.Of(page);
         var given = contract.Parameters.Select((parameter, i) => (parameter, text: i < ids.Count ? ids[i] : "")).Where(pair => pair.text.Length > 0)
             .Select(pair => $"{pair.parameter.Name}: {Literal(pair.parameter.Kind, pair.text, pair.parameter.Of.Many)}").ToList();
-        return $"const loaded = await pages.{writer._members[page.Name]}.load(service, {(given.Count == 0 ? "{}" : $"{{ {string.Join(", ", given)} }}")});";
+        return $"const loaded = await pages.{_members[page.Name]}.load(service, {(given.Count == 0 ? "{}" : $"{{ {string.Join(", ", given)} }}")});";
     }
 
     private string Write()

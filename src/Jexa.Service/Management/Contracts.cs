@@ -44,7 +44,14 @@ public sealed record PassInfo(string Parameter, string Field);
 /// <param name="Address">Null where there is none, or it could not be found out.</param>
 /// <param name="Ids">The text of each parameter, in their order.</param>
 /// <param name="Why">Why there is no address.</param>
-public sealed record SampleInfo(string Page, string? Address, string? Url, IReadOnlyList<string> Ids, string? Why);
+/// <param name="Calls">How a program asks for it; null where there is no address.</param>
+public sealed record SampleInfo(string Page, string? Address, string? Url, IReadOnlyList<string> Ids, string? Why, CallsInfo? Calls);
+
+/// <summary>How a page is called, with a real sample.</summary>
+/// <param name="Pattern">The URI template of its addresses (RFC 6570).</param>
+/// <param name="TypeScript">By the file that <c>jexa client typescript</c> writes.</param>
+/// <param name="CSharp">By the file that <c>jexa client csharp</c> writes.</param>
+public sealed record CallsInfo(string Pattern, string Curl, string TypeScript, string CSharp);
 
 /// <summary>Asks for the address of a page.</summary>
 /// <param name="Values">A text for each parameter, as it would stand in an address before percent-encoding.</param>

@@ -4,6 +4,7 @@ using Jexa.Core.Sites;
 using Jexa.Core.Sources;
 using Jexa.Core.Values;
 using Jexa.Core.Visits;
+using Jexa.Service.Clients;
 using Jexa.Service.Pages;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
@@ -57,24 +58,32 @@ internal sealed class ManagementApi(SiteHost host, BearerToken token, StartCodes
     {
         var samples = new List<SampleInfo>();
         var away = new Dictionary<ISource, string>();
-        foreach (var page in host.Site.Pages) samples.Add(await SampleAsync(page, away, cancellation));
+        var site = host.Site;
+        var calls = new ClientCalls(site);
+        foreach (var page in site.Pages) samples.Add(await SampleAsync(page, calls, away, cancellation));
         return samples;
     }
 
-    private async ValueTask<SampleInfo> SampleAsync(Page page, Dictionary<ISource, string> away, CancellationToken cancellation)
+    private async ValueTask<SampleInfo> SampleAsync(Page page, ClientCalls calls, Dictionary<ISource, string> away, CancellationToken cancellation)
     {
-        if (page.Record is { } kind && away.TryGetValue(kind.Source, out var known)) return new SampleInfo(page.Name, null, null, [], known);
+        if (page.Record is { } kind && away.TryGetValue(kind.Source, out var known)) return new SampleInfo(page.Name, null, null, [], known, null);
         try
         {
             return await Samples.FirstAsync(page, cancellation) is { } sample
-                ? new SampleInfo(page.Name, sample.Address, PageUrl(sample.Address), sample.Ids, null)
-                : new SampleInfo(page.Name, null, null, [], $"There is no {page.Record?.One ?? "text"} that an address can lead to.");
+                ? new SampleInfo(page.Name, sample.Address, PageUrl(sample.Address), sample.Ids, null, Calls(page, calls, sample))
+                : new SampleInfo(page.Name, null, null, [], $"There is no {page.Record?.One ?? "text"} that an address can lead to.", null);
         }
         catch (SourceException trouble)
         {
             if (trouble.Trouble != SourceTrouble.Failed && page.Record is { } record) away[record.Source] = trouble.Message;
-            return new SampleInfo(page.Name, null, null, [], trouble.Message);
+            return new SampleInfo(page.Name, null, null, [], trouble.Message, null);
         }
+    }
+
+    private CallsInfo Calls(Page page, ClientCalls calls, SampleAddress sample)
+    {
+        var (curl, typeScript, cSharp) = calls.Of(page, PageUrl(sample.Address), sample.Ids);
+        return new CallsInfo(page.Head.Builder.UriTemplate, curl, typeScript, cSharp);
     }
 
     private Results<Ok<LinkAnswer>, ProblemHttpResult> Link([FromBody] LinkRequest request)
