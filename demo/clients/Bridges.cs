@@ -90,6 +90,27 @@ public static class GalleryPage
         Calls.LoadAsync(service, Name, Address(wanted), "listed", body => Calls.Listed(body, Fields.Of), cancellation);
 }
 
+/// <summary>One bridge: /bridges/{id}</summary>
+public static class BridgePage
+{
+    public const string Name = "bridge";
+
+    /// <summary>An address of the page, read back.</summary>
+    public sealed record At(long Id) : Reading;
+
+    /// <exception cref="AddressException">No address can carry these.</exception>
+    public static string Address(long id) =>
+        Addresses.Write(Name, null, ("id", id));
+
+    public sealed record Fields(Picture? Photo, string Name, string Code, Reference? District, string Status, string Kind, string River, DateOnly? OpenedOn, decimal LengthM, double? WidthM, long? CarriesT, long Lanes, bool Toll, string? TollSite, string? Story, string? Note, DateTime? ChangedAt)
+    {
+        internal static Fields Of(Members json) => new(json.With("photo").OrNull("photo", Members.Picture), json.Must("name", Members.Text), json.Must("code", Members.Text), json.With("district").OrNull("district", Members.Reference), json.Must("status", Members.Text), json.Must("kind", Members.Text), json.Must("river", Members.Text), json.With("opened_on").Or("opened_on", Members.Day), json.Must("length_m", Members.Number), json.With("width_m").Or("width_m", Members.Real), json.Or("carries_t", Members.Whole), json.Must("lanes", Members.Whole), json.Must("toll", Members.Truth), json.OrNull("toll_site", Members.Text), json.With("story").OrNull("story", Members.Text), json.With("note").OrNull("note", Members.Text), json.Or("changed_at", Members.Moment));
+    }
+
+    public static Task<Loaded<Shown<Fields>>> LoadAsync(Service service, long id, CancellationToken cancellation = default) =>
+        Calls.LoadAsync(service, Name, Address(id), "found", body => Calls.Shown(body, Fields.Of), cancellation);
+}
+
 /// <summary>Lists bridges: /sketches</summary>
 public static class SketchesPage
 {
@@ -126,27 +147,6 @@ public static class BridgeSketchPage
     public sealed record Fields(string Name, string Code, string Kind, string River, decimal LengthM, DateOnly? OpenedOn, Reference? District)
     {
         internal static Fields Of(Members json) => new(json.Must("name", Members.Text), json.Must("code", Members.Text), json.Must("kind", Members.Text), json.Must("river", Members.Text), json.Must("length_m", Members.Number), json.With("opened_on").Or("opened_on", Members.Day), json.With("district").OrNull("district", Members.Reference));
-    }
-
-    public static Task<Loaded<Shown<Fields>>> LoadAsync(Service service, long id, CancellationToken cancellation = default) =>
-        Calls.LoadAsync(service, Name, Address(id), "found", body => Calls.Shown(body, Fields.Of), cancellation);
-}
-
-/// <summary>One bridge: /bridges/{id}</summary>
-public static class BridgePage
-{
-    public const string Name = "bridge";
-
-    /// <summary>An address of the page, read back.</summary>
-    public sealed record At(long Id) : Reading;
-
-    /// <exception cref="AddressException">No address can carry these.</exception>
-    public static string Address(long id) =>
-        Addresses.Write(Name, null, ("id", id));
-
-    public sealed record Fields(Picture? Photo, string Name, string Code, Reference? District, string Status, string Kind, string River, DateOnly? OpenedOn, decimal LengthM, double? WidthM, long? CarriesT, long Lanes, bool Toll, string? TollSite, string? Story, string? Note, DateTime? ChangedAt)
-    {
-        internal static Fields Of(Members json) => new(json.With("photo").OrNull("photo", Members.Picture), json.Must("name", Members.Text), json.Must("code", Members.Text), json.With("district").OrNull("district", Members.Reference), json.Must("status", Members.Text), json.Must("kind", Members.Text), json.Must("river", Members.Text), json.With("opened_on").Or("opened_on", Members.Day), json.Must("length_m", Members.Number), json.With("width_m").Or("width_m", Members.Real), json.Or("carries_t", Members.Whole), json.Must("lanes", Members.Whole), json.Must("toll", Members.Truth), json.OrNull("toll_site", Members.Text), json.With("story").OrNull("story", Members.Text), json.With("note").OrNull("note", Members.Text), json.Or("changed_at", Members.Moment));
     }
 
     public static Task<Loaded<Shown<Fields>>> LoadAsync(Service service, long id, CancellationToken cancellation = default) =>
@@ -1905,9 +1905,9 @@ public static partial class Addresses
         new("not-found", [new("not-found")], [], [], values => new NotFoundPage.At()),
         new("bridges", [new("bridges")], [new("kind", new Key.Text(int.MaxValue), IsOptional: true, IsMany: true), new("status", new Key.Text(int.MaxValue), IsOptional: true)], [], values => new BridgesPage.At(Several<string>(values.GetValueOrDefault("kind")), (string?)values.GetValueOrDefault("status"))),
         new("gallery", [new("gallery")], [], [], values => new GalleryPage.At()),
+        new("bridge", [new("bridges"), new("", "id", "")], [new("id", new Key.Whole(long.MinValue, long.MaxValue))], [], values => new BridgePage.At((long)values["id"])),
         new("sketches", [new("sketches")], [], [], values => new SketchesPage.At()),
         new("bridge-sketch", [new("sketches"), new("", "id", "")], [new("id", new Key.Whole(long.MinValue, long.MaxValue))], [], values => new BridgeSketchPage.At((long)values["id"])),
-        new("bridge", [new("bridges"), new("", "id", "")], [new("id", new Key.Whole(long.MinValue, long.MaxValue))], [], values => new BridgePage.At((long)values["id"])),
         new("bridge-edit", [new("bridges"), new("", "id", ""), new("edit")], [new("id", new Key.Whole(long.MinValue, long.MaxValue))], [], values => new BridgeEditPage.At((long)values["id"])),
         new("bridge-new", [new("bridges"), new("new")], [], [], values => new BridgeNewPage.At()),
         new("bridge-delete", [new("bridges"), new("", "id", ""), new("delete")], [new("id", new Key.Whole(long.MinValue, long.MaxValue))], [], values => new BridgeDeletePage.At((long)values["id"])),

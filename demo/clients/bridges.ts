@@ -36,30 +36,6 @@ export interface GalleryFields {
   readonly opened_on: Day | null;
 }
 
-/** Lists bridges: `/sketches` */
-export interface SketchesParameters {
-}
-export interface SketchesFields {
-  readonly name: string;
-  readonly code: string;
-  readonly kind: string;
-  readonly length_m: Decimal;
-}
-
-/** One bridge: `/sketches/{id}` */
-export interface BridgeSketchParameters {
-  readonly id: Whole;
-}
-export interface BridgeSketchFields {
-  readonly name: string;
-  readonly code: string;
-  readonly kind: string;
-  readonly river: string;
-  readonly length_m: Decimal;
-  readonly opened_on: Day | null;
-  readonly district: Reference | null;
-}
-
 /** One bridge: `/bridges/{id}` */
 export interface BridgeParameters {
   readonly id: Whole;
@@ -88,6 +64,30 @@ export type BridgeValues =
   | Block<"inspection", { readonly held_on: Day | null; readonly inspector_id: Reference | null; readonly verdict: string | null; readonly score: Whole | null }>
   | Block<"photo", { readonly file: Picture | null; readonly caption: string | null; readonly taken_on: Day | null }>
   | Block<"gauge", { readonly place: string | null; readonly level_m: Decimal | null; readonly rising: boolean | null; readonly measured_at: string | null }>;
+
+/** Lists bridges: `/sketches` */
+export interface SketchesParameters {
+}
+export interface SketchesFields {
+  readonly name: string;
+  readonly code: string;
+  readonly kind: string;
+  readonly length_m: Decimal;
+}
+
+/** One bridge: `/sketches/{id}` */
+export interface BridgeSketchParameters {
+  readonly id: Whole;
+}
+export interface BridgeSketchFields {
+  readonly name: string;
+  readonly code: string;
+  readonly kind: string;
+  readonly river: string;
+  readonly length_m: Decimal;
+  readonly opened_on: Day | null;
+  readonly district: Reference | null;
+}
 
 /** Changes one bridge: `/bridges/{id}/edit` */
 export interface BridgeEditParameters {
@@ -669,9 +669,9 @@ export interface PageParameters {
   readonly "not-found": NotFoundParameters;
   readonly bridges: BridgesParameters;
   readonly gallery: GalleryParameters;
+  readonly bridge: BridgeParameters;
   readonly sketches: SketchesParameters;
   readonly "bridge-sketch": BridgeSketchParameters;
-  readonly bridge: BridgeParameters;
   readonly "bridge-edit": BridgeEditParameters;
   readonly "bridge-new": BridgeNewParameters;
   readonly "bridge-delete": BridgeDeleteParameters;
@@ -715,9 +715,9 @@ export interface PageValues {
   readonly "not-found": Written;
   readonly bridges: Listed<BridgesFields>;
   readonly gallery: Listed<GalleryFields>;
+  readonly bridge: Shown<BridgeFields, BridgeValues>;
   readonly sketches: Listed<SketchesFields>;
   readonly "bridge-sketch": Shown<BridgeSketchFields, never>;
-  readonly bridge: Shown<BridgeFields, BridgeValues>;
   readonly "bridge-edit": Held<BridgeEditFields>;
   readonly "bridge-new": Held<BridgeNewFields>;
   readonly "bridge-delete": Held<BridgeDeleteFields>;
@@ -777,7 +777,7 @@ export interface Picture { readonly name: string; readonly address: string | nul
 export interface Link { readonly page: string; readonly text: string; readonly address: string }
 export interface Total { readonly count: number; /** False where counting stopped: there are more. */ readonly exact: boolean }
 export interface Entry<F> { readonly id?: Id; readonly address?: string | null; readonly fields: F; readonly links?: readonly Link[] }
-export interface Side { readonly title: string; readonly exact: boolean; readonly whole: boolean; readonly failed?: true; readonly values: readonly { readonly label: string; readonly address: string | null; readonly count: number; readonly current: boolean }[] }
+export interface Side { readonly title: string; readonly exact: boolean; readonly whole: boolean; readonly failed?: true; readonly all?: string; readonly values: readonly { readonly label: string; readonly address: string | null; readonly count: number; readonly current: boolean }[] }
 export interface Block<R extends string, F> { readonly record: R; readonly title: string; readonly notice?: string; readonly failed?: true; readonly total?: Total; readonly records?: readonly Entry<F>[]; readonly all?: string | null }
 
 export interface Listed<F> {
@@ -791,7 +791,7 @@ export interface Shown<F, B> {
   readonly list?: string; readonly prev: string | null; readonly next: string | null; readonly trail?: readonly Link[]; readonly related?: readonly B[];
 }
 /** A record's own fields, by which it is changed. */
-export interface Held<F> { readonly outcome: "found" | "saved"; readonly page: string; readonly id?: Id; readonly address?: string | null; readonly fields: F }
+export interface Held<F> { readonly outcome: "found" | "saved"; readonly page: string; readonly id?: Id; readonly address?: string | null; readonly fields: F; readonly links?: readonly Link[] }
 export interface Written { readonly outcome: "shown"; readonly page: string; readonly title: string; /** Markdown. */ readonly text: string }
 
 /** How a visit ended that shows nothing. `detail` is a sentence for people. */
@@ -1424,9 +1424,9 @@ const plans: readonly Plan[] = [
   { page: "not-found", path: ["not-found"], parameters: [] },
   { page: "bridges", path: ["bridges"], parameters: [{ name: "kind", key: text(), optional: true, many: true }, { name: "status", key: text(), optional: true }] },
   { page: "gallery", path: ["gallery"], parameters: [] },
+  { page: "bridge", path: ["bridges", ["", "id", ""]], parameters: [{ name: "id", key: whole(-9223372036854775808n, 9223372036854775807n) }] },
   { page: "sketches", path: ["sketches"], parameters: [] },
   { page: "bridge-sketch", path: ["sketches", ["", "id", ""]], parameters: [{ name: "id", key: whole(-9223372036854775808n, 9223372036854775807n) }] },
-  { page: "bridge", path: ["bridges", ["", "id", ""]], parameters: [{ name: "id", key: whole(-9223372036854775808n, 9223372036854775807n) }] },
   { page: "bridge-edit", path: ["bridges", ["", "id", ""], "edit"], parameters: [{ name: "id", key: whole(-9223372036854775808n, 9223372036854775807n) }] },
   { page: "bridge-new", path: ["bridges", "new"], parameters: [] },
   { page: "bridge-delete", path: ["bridges", ["", "id", ""], "delete"], parameters: [{ name: "id", key: whole(-9223372036854775808n, 9223372036854775807n) }] },
@@ -1474,12 +1474,12 @@ export const pages = {
   bridges: listPage<BridgesParameters, "name" | "code" | "district" | "kind" | "opened_on" | "length_m", BridgesFields>("bridges", ["name", "code", "district", "kind", "opened_on", "length_m"]),
   /** Lists bridges: `/gallery` */
   gallery: listPage<GalleryParameters, "name" | "district.name" | "opened_on", GalleryFields>("gallery", ["photo", "name", "district.name", "opened_on"]),
+  /** One bridge: `/bridges/{id}` */
+  bridge: detailPage<BridgeParameters, BridgeFields, BridgeValues>("bridge", ["photo", "name", "code", "district", "status", "kind", "river", "opened_on", "length_m", "width_m", "lanes", "toll", "story", "note"]),
   /** Lists bridges: `/sketches` */
   sketches: listPage<SketchesParameters, "name" | "code" | "kind" | "length_m", SketchesFields>("sketches", ["name", "code", "kind", "length_m"]),
   /** One bridge: `/sketches/{id}` */
   bridgeSketch: detailPage<BridgeSketchParameters, BridgeSketchFields, never>("bridge-sketch", ["name", "code", "kind", "river", "length_m", "opened_on", "district"]),
-  /** One bridge: `/bridges/{id}` */
-  bridge: detailPage<BridgeParameters, BridgeFields, BridgeValues>("bridge", ["photo", "name", "code", "district", "status", "kind", "river", "opened_on", "length_m", "width_m", "lanes", "toll", "story", "note"]),
   /** Changes one bridge: `/bridges/{id}/edit` */
   bridgeEdit: editPage<BridgeEditParameters, BridgeEditFields, BridgeEditChanges>("bridge-edit", ["name", "code", "district", "status", "kind", "river", "opened_on", "length_m", "width_m", "carries_t", "lanes", "toll", "toll_site", "photo", "story", "note"], [
     { name: "name", label: "Name", input: "text", required: true },

@@ -18,7 +18,7 @@ export interface Picture { readonly name: string; readonly address: string | nul
 export interface Link { readonly page: string; readonly text: string; readonly address: string }
 export interface Total { readonly count: number; /** False where counting stopped: there are more. */ readonly exact: boolean }
 export interface Entry<F> { readonly id?: Id; readonly address?: string | null; readonly fields: F; readonly links?: readonly Link[] }
-export interface Side { readonly title: string; readonly exact: boolean; readonly whole: boolean; readonly failed?: true; readonly values: readonly { readonly label: string; readonly address: string | null; readonly count: number; readonly current: boolean }[] }
+export interface Side { readonly title: string; readonly exact: boolean; readonly whole: boolean; readonly failed?: true; readonly all?: string; readonly values: readonly { readonly label: string; readonly address: string | null; readonly count: number; readonly current: boolean }[] }
 export interface Block<R extends string, F> { readonly record: R; readonly title: string; readonly notice?: string; readonly failed?: true; readonly total?: Total; readonly records?: readonly Entry<F>[]; readonly all?: string | null }
 
 export interface Listed<F> {
@@ -32,7 +32,7 @@ export interface Shown<F, B> {
   readonly list?: string; readonly prev: string | null; readonly next: string | null; readonly trail?: readonly Link[]; readonly related?: readonly B[];
 }
 /** A record's own fields, by which it is changed. */
-export interface Held<F> { readonly outcome: "found" | "saved"; readonly page: string; readonly id?: Id; readonly address?: string | null; readonly fields: F }
+export interface Held<F> { readonly outcome: "found" | "saved"; readonly page: string; readonly id?: Id; readonly address?: string | null; readonly fields: F; readonly links?: readonly Link[] }
 export interface Written { readonly outcome: "shown"; readonly page: string; readonly title: string; /** Markdown. */ readonly text: string }
 
 /** How a visit ended that shows nothing. `detail` is a sentence for people. */

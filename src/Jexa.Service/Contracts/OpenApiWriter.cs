@@ -344,7 +344,7 @@ internal sealed class OpenApiWriter : IDisposable
         Text("Picture", """{ "type": ["object", "null"], "required": ["name", "address"], "properties": { "name": { "type": "string" }, "address": { "type": ["string", "null"] } } }""");
         Text("Total", """{ "description": "Not exact where counting stopped: there are more.", "type": "object", "required": ["count", "exact"], "properties": { "count": { "type": "integer" }, "exact": { "type": "boolean" } } }""");
         Text("Saved", """{ "type": "object", "required": ["outcome", "page", "id", "address"], "properties": { "outcome": { "const": "saved" }, "page": { "type": "string" }, "id": { "type": ["string", "null"] }, "address": { "type": "string" } } }""");
-        Text("Side", """{ "type": "object", "required": ["title", "exact", "whole", "values"], "properties": { "title": { "type": "string" }, "exact": { "type": "boolean" }, "whole": { "type": "boolean" }, "failed": { "type": "boolean" }, "values": { "type": "array", "items": { "type": "object", "required": ["label", "address", "count", "current"], "properties": { "label": { "type": "string" }, "address": { "type": ["string", "null"] }, "count": { "type": "integer" }, "current": { "type": "boolean" } } } } } }""");
+        Text("Side", """{ "type": "object", "required": ["title", "exact", "whole", "values"], "properties": { "title": { "type": "string" }, "exact": { "type": "boolean" }, "whole": { "type": "boolean" }, "failed": { "type": "boolean" }, "all": { "type": "string" }, "values": { "type": "array", "items": { "type": "object", "required": ["label", "address", "count", "current"], "properties": { "label": { "type": "string" }, "address": { "type": ["string", "null"] }, "count": { "type": "integer" }, "current": { "type": "boolean" } } } } } }""");
         Text("Problem", """{ "description": "Problem details (RFC 9457).", "type": "object", "required": ["type", "title", "status", "detail", "outcome", "links"], "properties": { "type": { "type": "string" }, "title": { "type": "string" }, "status": { "type": "integer" }, "detail": { "type": "string" }, "instance": { "type": "string" }, "outcome": { "type": "string" }, "page": { "type": "string" }, "parameter": { "type": "string" }, "expected": { "type": "string" }, "links": { "type": "array", "items": { "$ref": "#/components/schemas/Link" } }, "errors": { "type": "array", "items": { "type": "object", "required": ["pointer", "detail"], "properties": { "pointer": { "type": "string" }, "detail": { "type": "string" } } } } } }""");
         foreach (var page in _pages)
         {
@@ -390,8 +390,8 @@ internal sealed class OpenApiWriter : IDisposable
                     break;
                 default:
                     WriteRecordMembers(page.Fields);
+                    if (page.Kind != "delete") Object("links", () => Many(() => Ref("schemas/Link")));
                     if (page.Kind != "detail") break;
-                    Object("links", () => Many(() => Ref("schemas/Link")));
                     Object("list", () => _json.WriteString("type", "string"));
                     Object("prev", NullableText);
                     Object("next", NullableText);

@@ -17,6 +17,7 @@ internal static class JsonFormWriter
         {
             JsonValues.WriteIdentity(view.Own!, row, json, scratch);
             JsonValues.WriteFields(view.Stored, row, json, scratch);
+            WriteLinks(view, json);
             return;
         }
 
@@ -34,6 +35,15 @@ internal static class JsonFormWriter
         }
 
         json.WriteEndObject();
+        WriteLinks(view, json);
+    }
+
+    /// <summary>Where the form's page leads: none of it hangs on anything but the record's own key.</summary>
+    private static void WriteLinks(FormView view, Utf8JsonWriter json)
+    {
+        json.WriteStartArray("links"u8);
+        foreach (var link in new[] { view.Cancel, view.Back }.OfType<PlainLink>().Concat(view.Links).DistinctBy(link => link.Address)) JsonPageWriter.WriteLink(link, json);
+        json.WriteEndArray();
     }
 
     public static void WriteDelete(DeleteView view, Utf8JsonWriter json, Utf8Buffer scratch)

@@ -136,6 +136,7 @@ internal static class JsonPageWriter
             json.WriteBoolean("exact"u8, side.IsExact);
             json.WriteBoolean("whole"u8, side.IsWhole);
             if (side.HasFailed) json.WriteBoolean("failed"u8, true);
+            if (side.All is { } all) json.WriteString("all"u8, all.Address);
             json.WriteStartArray("values"u8);
             foreach (var entry in side.Entries)
             {
@@ -162,7 +163,7 @@ internal static class JsonPageWriter
         json.WriteEndArray();
     }
 
-    private static void WriteLink(PlainLink link, Utf8JsonWriter json)
+    public static void WriteLink(PlainLink link, Utf8JsonWriter json)
     {
         json.WriteStartObject();
         json.WriteString("page"u8, link.Page);
