@@ -1371,7 +1371,11 @@ export function watch<N extends PageName>(service: Service, pages: readonly N[],
     undo.add(end);
     return end;
   };
-  if (typeof globalThis.addEventListener === "function") listen(globalThis as unknown as EventTarget, "online", () => state.outcome === "offline" && again());
+  // Whoever nobody listens to listens to nobody: it can be forgotten without being closed.
+  let awake: (() => void) | undefined;
+  const wake = () => {
+    if (typeof globalThis.addEventListener === "function") awake ??= listen(globalThis as unknown as EventTarget, "online", () => state.outcome === "offline" && again());
+  };
 
   return {
     get state() {
@@ -1399,8 +1403,15 @@ export function watch<N extends PageName>(service: Service, pages: readonly N[],
       return end;
     },
     subscribe: (listener) => {
+      if (closed) return () => undefined;
       listeners.add(listener);
-      return () => listeners.delete(listener);
+      wake();
+      return () => {
+        listeners.delete(listener);
+        if (listeners.size > 0) return;
+        awake?.();
+        awake = undefined;
+      };
     },
     close: () => {
       closed = true;
