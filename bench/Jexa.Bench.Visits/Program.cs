@@ -5,6 +5,7 @@ using Jexa.Bench.Visits;
 //        visits walks
 //        visits saves
 //        visits files
+//        visits clients
 //        visits servers ROUNDS SECONDS (after ./jexa demo has made the register)
 switch (args)
 {
@@ -20,6 +21,9 @@ switch (args)
     case ["saves"]:
         await Saves.RunAsync();
         return 0;
+    case ["clients"]:
+        await Clients.RunAsync();
+        return 0;
     case ["files"]:
         await Files.RunAsync();
         return 0;
@@ -27,6 +31,6 @@ switch (args)
         await Servers.RunAsync(int.Parse(rounds), int.Parse(seconds));
         return 0;
     default:
-        Console.Error.WriteLine("Usage: visits stages APP_FILE LIST_ADDRESS DETAIL_ADDRESS, visits scale, visits walks, visits saves, visits files, or visits servers ROUNDS SECONDS");
+        Console.Error.WriteLine("Usage: visits stages APP_FILE LIST_ADDRESS DETAIL_ADDRESS, visits scale, visits walks, visits saves, visits files, visits clients, or visits servers ROUNDS SECONDS");
         return 2;
 }

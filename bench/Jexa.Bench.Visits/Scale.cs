@@ -80,7 +80,7 @@ internal static class Scale
         }
     }
 
-    private static void MakeTables(string database, int tables)
+    internal static void MakeTables(string database, int tables)
     {
         using var connection = new SqliteConnection($"Data Source={database};Pooling=False");
         connection.Open();
@@ -91,7 +91,7 @@ internal static class Scale
         making.ExecuteNonQuery();
     }
 
-    private static string AppFile(int kinds)
+    internal static string AppFile(int kinds)
     {
         var text = new StringBuilder("app: Bench\nsources: { s: { engine: sqlite, connection: data.db } }\nrecords:\n");
         for (var i = 0; i < kinds; i++) text.Append($"  kind{i}: {{ from: s.kind{i}, label: name }}\n");
