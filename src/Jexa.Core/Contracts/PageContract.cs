@@ -32,7 +32,8 @@ public enum ValueKind
 
 /// <summary>A parameter of a page's addresses.</summary>
 /// <param name="Words">What it can be, where that is a few words.</param>
-public sealed record ParameterContract(PageParameter Of, ValueKind Kind, IReadOnlyList<string> Words)
+/// <param name="YearOf">For a month, the parameter that is its year and must be given with it; null where there is none.</param>
+public sealed record ParameterContract(PageParameter Of, ValueKind Kind, IReadOnlyList<string> Words, string? YearOf = null)
 {
     public string Name => Of.Name;
 
@@ -59,7 +60,13 @@ public enum FieldShape
 public sealed record BlockContract(string Record, string Title, IReadOnlyList<FieldContract> Fields, bool IsNotice);
 
 /// <summary>A field that a form asks for.</summary>
-public sealed record AskedContract(FormField Field, ValueKind Kind, SiteRecord? Reference);
+/// <param name="Reference">The kind of record it leads to; null where it leads to none.</param>
+/// <param name="MustBeGiven">A new record needs it, and neither a default nor the address fills it.</param>
+public sealed record AskedContract(FormField Field, ValueKind Kind, SiteRecord? Reference, bool MustBeGiven)
+{
+    /// <summary>Whether it can be left empty.</summary>
+    public bool IsNullable => !Field.Rules.Required && !(Field.Input == InputKind.Truth && !Field.Column.Nullable);
+}
 
 /// <summary>A page as programs see it: its addresses, what it answers with, what can be sent to it.</summary>
 /// <param name="Fields">Of its record, or of each of its records.</param>
@@ -75,14 +82,25 @@ public sealed record PageContract(
     /// <summary>The contracts of all pages of a site that are served, in their order.</summary>
     public static IReadOnlyList<PageContract> Of(Site site) => [.. site.Pages.Select(Of)];
 
-    public static PageContract Of(Page page) => new(page, [.. page.Parameters.Select(Of)], Shown(page), page is DetailPage detail ? [.. detail.Blocks.Select(block => Of(block.Shape))] : [], AskedBy(page),
+    /// <summary>What the page does, in a few words.</summary>
+    public string Summary => Kind switch
+    {
+        "list" => $"Lists {Page.Record!.Many}",
+        "detail" => $"One {Page.Record!.One}",
+        "edit" => $"Changes one {Page.Record!.One}",
+        "new" => $"Adds one {Page.Record!.One}",
+        "delete" => $"Deletes one {Page.Record!.One}",
+        _ => "A text",
+    };
+
+    public static PageContract Of(Page page) => new(page, [.. page.Parameters.Select(parameter => Of(page, parameter))], Shown(page), page is DetailPage detail ? [.. detail.Blocks.Select(block => Of(block.Shape))] : [], AskedBy(page),
         page is ListPage list ? [.. list.Plan.Orders.Select(order => order.Name).Where(name => list.Shape.Columns.Any(column => column.OrderName == name))] : []);
 
-    private static ParameterContract Of(PageParameter parameter) => parameter.Key switch
+    private static ParameterContract Of(Page page, PageParameter parameter) => parameter.Key switch
     {
         WordKey word => new ParameterContract(parameter, ValueKind.Word, word.Words),
         _ when parameter.Key == DatePartKey.Year => new ParameterContract(parameter, ValueKind.Year, []),
-        _ when parameter.Key == DatePartKey.Month => new ParameterContract(parameter, ValueKind.Month, []),
+        _ when parameter.Key == DatePartKey.Month => new ParameterContract(parameter, ValueKind.Month, [], page is ListPage && AddressReading.YearOf(page, parameter) is var year and >= 0 ? page.Parameters[year].Name : null),
         _ => new ParameterContract(parameter, KindOf(parameter.Key.Type), []),
     };
 
@@ -107,7 +125,8 @@ public sealed record PageContract(
             column.Reference is not null ? FieldShape.Reference : column.Picture is not null ? FieldShape.Picture : FieldShape.Plain))], shape.Notice is not null);
 
     private static List<AskedContract> AskedBy(Page page) => (page switch { EditPage edit => edit.Form, NewPage fresh => fresh.Form, _ => null }) is not { } form ? []
-        : [.. form.Entries.Select(entry => new AskedContract(entry.Field, KindOf(entry.Field.Type), entry.Reference?.Other))];
+        : [.. form.Entries.Select(entry => new AskedContract(entry.Field, KindOf(entry.Field.Type), entry.Reference?.Other,
+            page is NewPage && entry.Field is { Rules.Required: true, Default: "", LeftToSource: false } && page.Parameters.All(parameter => parameter.Field.Name != entry.Name)))];
 
     public static ValueKind KindOf(FieldType type) => type switch
     {

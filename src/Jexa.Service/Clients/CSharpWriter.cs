@@ -1,5 +1,4 @@
 using System.Globalization;
-using System.Reflection;
 using System.Text;
 using System.Text.RegularExpressions;
 using Jexa.Core.Addresses;
@@ -17,8 +16,6 @@ namespace Jexa.Service.Clients;
 /// </summary>
 public sealed partial class CSharpWriter
 {
-    private static readonly string Runtime = Resource();
-
     /// <summary>What a property of a record cannot be called.</summary>
     private static readonly string[] RecordMembers =
         ["Fields", "Changes", "At", "Of", "Sent", "Equals", "GetHashCode", "ToString", "GetType", "MemberwiseClone", "Finalize", "ReferenceEquals", "EqualityContract", "Deconstruct", "Clone", "PrintMembers"];
@@ -43,7 +40,7 @@ public sealed partial class CSharpWriter
     {
         _site = site;
         _pages = PageContract.Of(site);
-        _classes = new ClientNames(_pages, name => ClientNames.Pascal(name) + "Page", name => [name], Declared().Matches(Runtime).Select(match => match.Groups[1].Value));
+        _classes = new ClientNames(_pages, name => ClientNames.Pascal(name) + "Page", name => [name], Declared().Matches(ClientRuntime.CSharp).Select(match => match.Groups[1].Value));
     }
 
     /// <summary>The whole file.</summary>
@@ -74,7 +71,7 @@ public sealed partial class CSharpWriter
         Line(0, $"namespace {space};");
         foreach (var page in _pages) WritePage(page);
         Line(0, "");
-        _text.Append(Runtime);
+        _text.Append(ClientRuntime.CSharp);
         Line(0, "");
         Line(0, "// ---- The paths of this app. ----");
         Line(0, "");
@@ -98,7 +95,7 @@ public sealed partial class CSharpWriter
         var ordered = Ordered(page).ToList();
         var isList = page.Kind == "list";
         Line(0, "");
-        Line(0, $"/// <summary>{Xml(Described(page))}: {Xml(page.Page.Head.Template.Text)}</summary>");
+        Line(0, $"/// <summary>{Xml(page.Summary)}: {Xml(page.Page.Head.Template.Text)}</summary>");
         Line(0, $"public static class {_classes[page.Name]}");
         Line(0, "{");
         Line(1, $"public const string Name = {Text(page.Name)};");
@@ -195,7 +192,6 @@ public sealed partial class CSharpWriter
     private void WriteChanges(PageContract page)
     {
         var names = PropertyNames(page.Asked.Select(asked => asked.Field.Name));
-        var given = page.Parameters.Select(parameter => parameter.Of.Field.Name).ToHashSet();
         Line(0, "");
         Line(1, page.Kind == "new" ? "/// <summary>What a new record is made of; what is not set begins with its default.</summary>" : "/// <summary>The fields to change; what is not set stays as it is.</summary>");
         Line(1, "public sealed class Changes");
@@ -204,12 +200,11 @@ public sealed partial class CSharpWriter
         foreach (var asked in page.Asked)
         {
             var field = asked.Field;
-            var must = page.Kind == "new" && field.Rules.Required && field.Default.Length == 0 && !field.LeftToSource && !given.Contains(field.Name);
-            var type = TypeOf(asked.Kind) + (field.Rules.Required || (field.Input == InputKind.Truth && !field.Column.Nullable) ? "" : "?");
+            var type = TypeOf(asked.Kind) + (asked.IsNullable ? "?" : "");
             Line(0, "");
             var choices = field.Choices.Count is > 0 and <= 12 && asked.Kind == ValueKind.Text ? $" One of {string.Join(", ", field.Choices.Select(choice => choice.Value))}." : "";
             Line(2, $"/// <summary>{Xml(field.Label)}.{Xml(field.Help is null ? "" : " " + field.Help)}{Xml(choices)}</summary>");
-            Line(2, $"public {(must ? "required " : "")}{type} {names[field.Name]} {{ init => Sent[{Text(field.Name)}] = Calls.Sent(value); }}");
+            Line(2, $"public {(asked.MustBeGiven ? "required " : "")}{type} {names[field.Name]} {{ init => Sent[{Text(field.Name)}] = Calls.Sent(value); }}");
         }
 
         Line(1, "}");
@@ -219,18 +214,11 @@ public sealed partial class CSharpWriter
     {
         var head = page.Page.Head;
         var parameters = page.Parameters.Select(parameter =>
-            $"new({Text(parameter.Name)}, {KeyOf(parameter)}{(parameter.Of.Required ? "" : ", IsOptional: true")}{(parameter.Of.Many ? ", IsMany: true" : "")}{YearOf(page, parameter)})");
+            $"new({Text(parameter.Name)}, {KeyOf(parameter)}{(parameter.Of.Required ? "" : ", IsOptional: true")}{(parameter.Of.Many ? ", IsMany: true" : "")}{(parameter.YearOf is { } year ? $", YearOf: {Text(year)}" : "")})");
         var former = _site.Former.Where(old => old.Now == page.Page).Select(old => Path(old.Head.Template));
         var read = page.Parameters.Select(parameter => parameter.Of.Many ? $"Several<{TypeOf(parameter.Kind)}>(values.GetValueOrDefault({Text(parameter.Name)}))"
             : parameter.Of.Required ? $"({TypeOf(parameter.Kind)})values[{Text(parameter.Name)}]" : $"({TypeOf(parameter.Kind)}?)values.GetValueOrDefault({Text(parameter.Name)})");
         Line(2, $"new({Text(page.Name)}, {Path(head.Template)}, [{string.Join(", ", parameters)}], [{string.Join(", ", former)}], values => new {_classes[page.Name]}.At({string.Join(", ", read)})),");
-    }
-
-    private static string YearOf(PageContract page, ParameterContract month)
-    {
-        if (month.Kind != ValueKind.Month || page.Page is not ListPage) return "";
-        var year = AddressReading.YearOf(page.Page, month.Of);
-        return year < 0 ? "" : $", YearOf: {Text(page.Parameters[year].Name)}";
     }
 
     private static string Path(PathTemplate template) =>
@@ -303,16 +291,6 @@ public sealed partial class CSharpWriter
         return many ? $"[{one}]" : one;
     }
 
-    private static string Described(PageContract page) => page.Kind switch
-    {
-        "list" => $"Lists {page.Page.Record!.Many}",
-        "detail" => $"One {page.Page.Record!.One}",
-        "edit" => $"Changes one {page.Page.Record!.One}",
-        "new" => $"Adds one {page.Page.Record!.One}",
-        "delete" => $"Deletes one {page.Page.Record!.One}",
-        _ => "A text",
-    };
-
     private static string Text(string text)
     {
         var quoted = new StringBuilder("\"");
@@ -325,13 +303,6 @@ public sealed partial class CSharpWriter
     private static string Plain(string text) => new([.. text.Select(c => char.IsControl(c) || c is '\u2028' or '\u2029' or '\u0085' ? ' ' : c)]);
 
     private void Line(int depth, string text) => _text.Append(' ', text.Length == 0 ? 0 : depth * 4).Append(text).Append('\n');
-
-    private static string Resource()
-    {
-        using var stream = Assembly.GetExecutingAssembly().GetManifestResourceStream("Jexa.Clients.Runtime.cs")!;
-        using var reader = new StreamReader(stream);
-        return reader.ReadToEnd();
-    }
 
     [GeneratedRegex(@"(?:class|record) ([A-Z]\w*)")]
     private static partial Regex Declared();

@@ -1,5 +1,4 @@
 using System.Globalization;
-using System.Reflection;
 using System.Text;
 using System.Text.Encodings.Web;
 using System.Text.Json;
@@ -20,8 +19,6 @@ namespace Jexa.Service.Clients;
 public sealed partial class TypeScriptWriter
 {
     private static readonly JsonSerializerOptions Relaxed = new() { Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
-    private static readonly string Runtime = Resource("runtime.ts");
-    private static readonly string Watching = Resource("watch.ts");
 
     private readonly Site _site;
     private readonly IReadOnlyList<PageContract> _pages;
@@ -33,7 +30,7 @@ public sealed partial class TypeScriptWriter
     {
         _site = site;
         _pages = PageContract.Of(site);
-        _types = new ClientNames(_pages, ClientNames.Pascal, name => [$"{name}Parameters", $"{name}Fields", $"{name}Changes", $"{name}Values"], Declared().Matches(Runtime + Watching).Select(match => match.Groups[1].Value).Concat(["PageParameters", "PageValues"]));
+        _types = new ClientNames(_pages, ClientNames.Pascal, name => [$"{name}Parameters", $"{name}Fields", $"{name}Changes", $"{name}Values"], Declared().Matches(ClientRuntime.TypeScript).Select(match => match.Groups[1].Value).Concat(["PageParameters", "PageValues"]));
         _members = new ClientNames(_pages, ClientNames.Camel, name => [name], []);
     }
 
@@ -62,7 +59,7 @@ public sealed partial class TypeScriptWriter
         WriteMap("PageValues", ValueOf);
         Line("export type PageName = keyof PageParameters;");
         Line("");
-        _text.Append(Runtime).Append('\n').Append(Watching).Append('\n');
+        _text.Append(ClientRuntime.TypeScript).Append('\n');
         Line("/* ---- The pages of this app. ---- */");
         Line("");
         Line($"const mount: readonly string[] = {Text(_site.Frame.Mount.Segments)};");
@@ -103,7 +100,7 @@ public sealed partial class TypeScriptWriter
     {
         var name = _types[page.Name];
         Line("");
-        Line($"/** {Plain(Described(page))}: `{Plain(page.Page.Head.Template.Text)}` */");
+        Line($"/** {Plain(page.Summary)}: `{Plain(page.Page.Head.Template.Text)}` */");
         Line($"export interface {name}Parameters {{");
         foreach (var parameter in page.Parameters)
         {
@@ -113,7 +110,9 @@ public sealed partial class TypeScriptWriter
 
         Line("}");
         if (page.Kind == "text") return;
-        WriteFields($"{name}Fields", page.Fields, page.Kind == "new");
+        Line($"export interface {name}Fields {{");
+        foreach (var field in page.Fields) Line($"  {Field(field)};");
+        Line("}");
         if (page.Blocks.Count > 0)
         {
             Line($"export type {name}Values =");
@@ -123,22 +122,8 @@ public sealed partial class TypeScriptWriter
         }
 
         if (page.Asked.Count == 0) return;
-        var given = page.Parameters.Select(parameter => parameter.Of.Field.Name).ToHashSet();
         Line($"export interface {name}Changes {{");
-        foreach (var asked in page.Asked)
-        {
-            var field = asked.Field;
-            var must = page.Kind == "new" && field.Rules.Required && field.Default.Length == 0 && !field.LeftToSource && !given.Contains(field.Name);
-            Line($"  readonly {Member(field.Name)}{(page.Kind == "new" && !must ? "?" : "")}: {Sent(asked)}{(field.Rules.Required || field.Input == InputKind.Truth && !field.Column.Nullable ? "" : " | null")};");
-        }
-
-        Line("}");
-    }
-
-    private void WriteFields(string name, IReadOnlyList<FieldContract> fields, bool areSent)
-    {
-        Line($"export interface {name} {{");
-        foreach (var field in fields) Line($"  {Field(areSent && field.Kind == ValueKind.Text ? field : field)};");
+        foreach (var asked in page.Asked) Line($"  readonly {Member(asked.Field.Name)}{(page.Kind == "new" && !asked.MustBeGiven ? "?" : "")}: {Sent(asked)}{(asked.IsNullable ? " | null" : "")};");
         Line("}");
     }
 
@@ -150,7 +135,7 @@ public sealed partial class TypeScriptWriter
         var head = page.Page.Head;
         _text.Append($"  {{ page: {Text(page.Name)}, path: {Path(head.Template)}, parameters: [");
         _text.AppendJoin(", ", page.Parameters.Select(parameter =>
-            $"{{ name: {Text(parameter.Name)}, key: {KeyOf(parameter)}{(parameter.Of.Required ? "" : ", optional: true")}{(parameter.Of.Many ? ", many: true" : "")}{YearOf(page, parameter)} }}"));
+            $"{{ name: {Text(parameter.Name)}, key: {KeyOf(parameter)}{(parameter.Of.Required ? "" : ", optional: true")}{(parameter.Of.Many ? ", many: true" : "")}{(parameter.YearOf is { } year ? $", yearOf: {Text(year)}" : "")} }}"));
         _text.Append(']');
         var former = Former(page.Page).ToList();
         if (former.Count > 0) _text.Append($", was: [{string.Join(", ", former.Select(old => $"{{ path: {Path(old.Template)}, query: {Text(old.Template.QueryParameters)} }}"))}]");
@@ -158,13 +143,6 @@ public sealed partial class TypeScriptWriter
     }
 
     private IEnumerable<PageHead> Former(Page page) => _site.Former.Where(former => former.Now == page).Select(former => former.Head);
-
-    private static string YearOf(PageContract page, ParameterContract month)
-    {
-        if (month.Kind != ValueKind.Month || page.Page is not ListPage) return "";
-        var year = AddressReading.YearOf(page.Page, month.Of);
-        return year < 0 ? "" : $", yearOf: {Text(page.Parameters[year].Name)}";
-    }
 
     private static string Path(PathTemplate template) =>
         $"[{string.Join(", ", template.Segments.Select(segment => segment.Literal is { } literal ? Text(literal) : $"[{Text(segment.Prefix)}, {Text(segment.Parameter!)}, {Text(segment.Suffix)}]"))}]";
@@ -192,7 +170,7 @@ public sealed partial class TypeScriptWriter
     {
         var name = _types[page.Name];
         var fields = Text(page.Fields.Where(field => !field.IsOptional).Select(field => field.Name));
-        Line($"  /** {Plain(Described(page))}: `{Plain(page.Page.Head.Template.Text)}` */");
+        Line($"  /** {Plain(page.Summary)}: `{Plain(page.Page.Head.Template.Text)}` */");
         Line($"  {_members[page.Name]}: " + page.Kind switch
         {
             "list" => $"listPage<{name}Parameters, {(page.Orders.Count == 0 ? "never" : string.Join(" | ", page.Orders.Select(Text)))}, {name}Fields>({Text(page.Name)}, {fields}),",
@@ -230,16 +208,6 @@ public sealed partial class TypeScriptWriter
     private static string? Day(FormField field, DateTime? moment) => moment?.ToString(field.Type == FieldType.Date ? "yyyy-MM-dd" : "yyyy-MM-dd'T'HH:mm", CultureInfo.InvariantCulture);
 
     private static string Words(InputKind input) => input == InputKind.LongText ? "long-text" : input.ToString().ToLowerInvariant();
-
-    private static string Described(PageContract page) => page.Kind switch
-    {
-        "list" => $"Lists {page.Page.Record!.Many}",
-        "detail" => $"One {page.Page.Record!.One}",
-        "edit" => $"Changes one {page.Page.Record!.One}",
-        "new" => $"Adds one {page.Page.Record!.One}",
-        "delete" => $"Deletes one {page.Page.Record!.One}",
-        _ => "A text",
-    };
 
     private static string TypeOf(ParameterContract parameter) => parameter.Kind switch
     {
@@ -281,13 +249,6 @@ public sealed partial class TypeScriptWriter
     private static string Plain(string text) => new([.. text.Replace("*/", "* /").Select(c => char.IsControl(c) || c is '\u2028' or '\u2029' ? ' ' : c)]);
 
     private void Line(string text) => _text.Append(text).Append('\n');
-
-    private static string Resource(string name)
-    {
-        using var stream = Assembly.GetExecutingAssembly().GetManifestResourceStream($"Jexa.Clients.{name}")!;
-        using var reader = new StreamReader(stream);
-        return reader.ReadToEnd();
-    }
 
     [GeneratedRegex(@"^(?:export )?(?:const|type|interface|class|function|async function|let) ([A-Za-z_]\w*)", RegexOptions.Multiline)]
     private static partial Regex Declared();

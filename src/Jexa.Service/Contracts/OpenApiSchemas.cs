@@ -1,0 +1,223 @@
+using System.Text.Json;
+using Jexa.Core.Contracts;
+using Jexa.Core.Edits;
+using Jexa.Service.Clients;
+
+namespace Jexa.Service.Contracts;
+
+/// <summary>Writes what pages answer with, and what can be sent to them, as the schemas of an OpenAPI document.</summary>
+/// <param name="names">What the schema of each page is called; what is sent to it is called the same with <c>Sent</c> behind it.</param>
+internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract> pages, ClientNames names)
+{
+    /// <summary>The schemas of all pages, and those that they share.</summary>
+    public void WriteAll()
+    {
+        Text("Id", """{ "description": "As it stands in addresses; of several parameters one text each; null where no address can carry it.", "type": ["string", "object", "null"], "additionalProperties": { "type": "string" } }""");
+        Text("Link", """{ "type": "object", "required": ["page", "text", "address"], "properties": { "page": { "type": "string" }, "text": { "type": "string" }, "address": { "type": "string" } } }""");
+        Text("Reference", """{ "description": "Another record; empty where it is not there or may not be seen.", "type": ["object", "null"], "required": ["label"], "properties": { "id": { "$ref": "#/components/schemas/Id" }, "address": { "type": ["string", "null"] }, "label": { "type": ["string", "null"] } } }""");
+        Text("Picture", """{ "type": ["object", "null"], "required": ["name", "address"], "properties": { "name": { "type": "string" }, "address": { "type": ["string", "null"] } } }""");
+        Text("Total", """{ "description": "Not exact where counting stopped: there are more.", "type": "object", "required": ["count", "exact"], "properties": { "count": { "type": "integer" }, "exact": { "type": "boolean" } } }""");
+        Text("Saved", """{ "type": "object", "required": ["outcome", "page", "id", "address"], "properties": { "outcome": { "const": "saved" }, "page": { "type": "string" }, "id": { "type": ["string", "null"] }, "address": { "type": "string" } } }""");
+        Text("Side", """{ "type": "object", "required": ["title", "exact", "whole", "values"], "properties": { "title": { "type": "string" }, "exact": { "type": "boolean" }, "whole": { "type": "boolean" }, "failed": { "type": "boolean" }, "all": { "type": "string" }, "values": { "type": "array", "items": { "type": "object", "required": ["label", "address", "count", "current"], "properties": { "label": { "type": "string" }, "address": { "type": ["string", "null"] }, "count": { "type": "integer" }, "current": { "type": "boolean" } } } } } }""");
+        Text("Problem", """{ "description": "Problem details (RFC 9457).", "type": "object", "required": ["type", "title", "status", "detail", "outcome", "links"], "properties": { "type": { "type": "string" }, "title": { "type": "string" }, "status": { "type": "integer" }, "detail": { "type": "string" }, "instance": { "type": "string" }, "outcome": { "type": "string" }, "page": { "type": "string" }, "parameter": { "type": "string" }, "expected": { "type": "string" }, "links": { "type": "array", "items": { "$ref": "#/components/schemas/Link" } }, "errors": { "type": "array", "items": { "type": "object", "required": ["pointer", "detail"], "properties": { "pointer": { "type": "string" }, "detail": { "type": "string" } } } } } }""");
+        foreach (var page in pages)
+        {
+            shape.Object(names[page.Name], () => WritePage(page));
+            if (page.Asked.Count > 0) shape.Object(names[page.Name] + "Sent", () => WriteSent(page));
+        }
+
+        void Text(string name, string schema)
+        {
+            shape.Json.WritePropertyName(name);
+            shape.Json.WriteRawValue(schema);
+        }
+    }
+
+    private void WritePage(PageContract page)
+    {
+        var outcome = page.Kind switch { "list" => "listed", "text" => "shown", _ => "found" };
+        shape.Json.WriteString("type", "object");
+        shape.Strings("required", Required(page));
+        shape.Object("properties", () =>
+        {
+            shape.Object("outcome", () => shape.Texts(page.Kind == "edit" ? ["found", "saved"] : [outcome]));
+            shape.Object("page", () => shape.Json.WriteString("const", page.Name));
+            if (page.Kind is "list" or "detail" or "text") shape.Object("title", () => shape.Json.WriteString("type", "string"));
+            switch (page.Kind)
+            {
+                case "list":
+                    shape.Object("total", () => shape.Ref("schemas/Total"));
+                    shape.Object("from", () => shape.Json.WriteString("type", "integer"));
+                    shape.Object("notice", () => shape.Json.WriteString("type", "string"));
+                    shape.Object("records", () => shape.Many(() => WriteRecord(page.Fields)));
+                    foreach (var way in (string[])["first", "prev", "next", "last"]) shape.Object(way, shape.NullableText);
+                    shape.Object("add", () => shape.Json.WriteString("type", "string"));
+                    foreach (var word in (string[])["find", "order"]) shape.Object(word, () => shape.Json.WriteString("type", "string"));
+                    shape.Object("orders", () => shape.Many(() => shape.Json.WriteString("type", "string")));
+                    shape.Object("size", () => shape.Json.WriteString("type", "integer"));
+                    shape.Object("sizes", () => shape.Many(() => shape.Json.WriteString("type", "integer")));
+                    shape.Object("sides", () => shape.Many(() => shape.Ref("schemas/Side")));
+                    shape.Object("trail", () => shape.Many(() => shape.Ref("schemas/Link")));
+                    break;
+                case "text":
+                    shape.Object("text", () => shape.Json.WriteString("type", "string"));
+                    break;
+                default:
+                    WriteRecordMembers(page.Fields);
+                    if (page.Kind != "delete") shape.Object("links", () => shape.Many(() => shape.Ref("schemas/Link")));
+                    if (page.Kind != "detail") break;
+                    shape.Object("list", () => shape.Json.WriteString("type", "string"));
+                    shape.Object("prev", shape.NullableText);
+                    shape.Object("next", shape.NullableText);
+                    shape.Object("trail", () => shape.Many(() => shape.Ref("schemas/Link")));
+                    if (page.Blocks.Count > 0) shape.Object("related", () => shape.Many(() => shape.Array("anyOf", () => { foreach (var block in page.Blocks) shape.Item(() => WriteBlock(block)); })));
+                    break;
+            }
+        });
+    }
+
+    private static string[] Required(PageContract page) => page.Kind switch
+    {
+        "list" => ["outcome", "page", "title", "total", "records", "first", "prev", "next", "last", "order", "orders", "size", "sizes"],
+        "text" => ["outcome", "page", "title", "text"],
+        "detail" => ["outcome", "page", "title", "id", "address", "fields", "links", "prev", "next"],
+        "new" => ["outcome", "page", "fields"],
+        _ => ["outcome", "page", "id", "address", "fields"],
+    };
+
+    private void WriteBlock(BlockContract block)
+    {
+        shape.Json.WriteString("type", "object");
+        shape.Strings("required", (string[])["record", "title"]);
+        shape.Object("properties", () =>
+        {
+            shape.Object("record", () => shape.Json.WriteString("const", block.Record));
+            shape.Object("title", () => shape.Json.WriteString("type", "string"));
+            shape.Object("failed", () => shape.Json.WriteString("type", "boolean"));
+            if (block.IsNotice)
+            {
+                shape.Object("notice", () => shape.Json.WriteString("type", "string"));
+                return;
+            }
+
+            shape.Object("total", () => shape.Ref("schemas/Total"));
+            shape.Object("records", () => shape.Many(() => WriteRecord(block.Fields)));
+            shape.Object("all", shape.NullableText);
+        });
+    }
+
+    private void WriteRecord(IReadOnlyList<FieldContract> fields)
+    {
+        shape.Json.WriteString("type", "object");
+        shape.Array("required", () => shape.Json.WriteStringValue("fields"));
+        shape.Object("properties", () =>
+        {
+            WriteRecordMembers(fields);
+            shape.Object("links", () => shape.Many(() => shape.Ref("schemas/Link")));
+        });
+    }
+
+    private void WriteRecordMembers(IReadOnlyList<FieldContract> fields)
+    {
+        shape.Object("id", () => shape.Ref("schemas/Id"));
+        shape.Object("address", shape.NullableText);
+        shape.Object("fields", () =>
+        {
+            shape.Json.WriteString("type", "object");
+            shape.Array("required", () => { foreach (var field in fields.Where(field => !field.IsOptional)) shape.Json.WriteStringValue(field.Name); });
+            shape.Object("properties", () =>
+            {
+                foreach (var field in fields)
+                {
+                    shape.Object(field.Name, () =>
+                    {
+                        shape.Json.WriteString("title", field.Label);
+                        if (field.Shape == FieldShape.Plain) WriteType(field.Kind, field.IsNullable);
+                        else shape.Ref("schemas/" + field.Shape);
+                    });
+                }
+            });
+        });
+    }
+
+    private void WriteSent(PageContract page)
+    {
+        var must = page.Asked.Where(asked => asked.MustBeGiven).Select(asked => asked.Field.Name).ToList();
+        shape.Json.WriteString("type", "object");
+        shape.Array("required", () => shape.Json.WriteStringValue("fields"));
+        shape.Json.WriteBoolean("additionalProperties", false);
+        shape.Object("properties", () => shape.Object("fields", () =>
+        {
+            shape.Json.WriteString("type", "object");
+            shape.Json.WriteBoolean("additionalProperties", false);
+            if (must.Count > 0) shape.Strings("required", must);
+            shape.Object("properties", () => { foreach (var asked in page.Asked) shape.Object(asked.Field.Name, () => WriteAsked(asked)); });
+        }));
+    }
+
+    private void WriteAsked(AskedContract asked)
+    {
+        var (field, rules) = (asked.Field, asked.Field.Rules);
+        shape.Json.WriteString("title", field.Label);
+        var explained = Explanation(asked.Kind);
+        if (field.Help is not null || explained is not null) shape.Json.WriteString("description", string.Join(" ", new[] { field.Help, explained }.OfType<string>()));
+        if (field.Choices.Count > 0 && asked.Kind == ValueKind.Text)
+        {
+            shape.Array("oneOf", () =>
+            {
+                foreach (var choice in field.Choices)
+                {
+                    shape.Item(() =>
+                    {
+                        shape.Json.WriteString("const", choice.Value);
+                        shape.Json.WriteString("title", choice.Label);
+                    });
+                }
+
+                if (asked.IsNullable) shape.Item(() => shape.Json.WriteString("type", "null"));
+            });
+            return;
+        }
+
+        WriteType(asked.Kind, asked.IsNullable, isExplained: true);
+        if (asked.Kind is ValueKind.Whole or ValueKind.Real)
+        {
+            if (rules.Least is { } least) shape.Json.WriteNumber("minimum", least);
+            if (rules.Most is { } most) shape.Json.WriteNumber("maximum", most);
+        }
+
+        if (rules.MaxLength is { } longest) shape.Json.WriteNumber("maxLength", longest);
+        if (rules.Required && asked.Kind == ValueKind.Text) shape.Json.WriteNumber("minLength", 1);
+        if (rules.PatternText is { } pattern && ScriptPattern.Of(pattern) is { } script) shape.Json.WriteString("pattern", $"^(?:{script})$");
+        if (rules.Example is { } example) shape.Array("examples", () => shape.Json.WriteStringValue(example));
+    }
+
+    /// <summary>The type of a value.</summary>
+    /// <param name="isExplained">Its description is written already.</param>
+    public void WriteType(ValueKind kind, bool nullable, bool isExplained = false)
+    {
+        var (type, format) = kind switch
+        {
+            ValueKind.Whole => ("integer", "int64"),
+            ValueKind.Real => ("number", "double"),
+            ValueKind.Truth => ("boolean", null),
+            ValueKind.Uuid => ("string", "uuid"),
+            ValueKind.Date => ("string", "date"),
+            ValueKind.Bytes => ("string", "byte"),
+            ValueKind.Any => (null, null),
+            _ => ("string", (string?)null),
+        };
+        if (type is null) return;
+        if (nullable) shape.Array("type", () => { shape.Json.WriteStringValue(type); shape.Json.WriteStringValue("null"); });
+        else shape.Json.WriteString("type", type);
+        if (format is not null) shape.Json.WriteString("format", format);
+        if (!isExplained && Explanation(kind) is { } explained) shape.Json.WriteString("description", explained);
+    }
+
+    private static string? Explanation(ValueKind kind) => kind switch
+    {
+        ValueKind.Decimal => "An exact decimal number, as text.",
+        ValueKind.Moment => "A moment as it is kept, such as 2024-02-29T14:30:00.",
+        _ => null,
+    };
+}
