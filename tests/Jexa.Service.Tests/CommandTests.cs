@@ -14,7 +14,7 @@ public class CommandTests(DemoService demo)
     public async Task Check_says_that_the_demo_has_no_findings()
     {
         var ran = await RunningService.RunAsync("check", "demo/bridges.yaml");
-        Assert.Equal((0, "demo/bridges.yaml makes a site of 41 pages: no findings.\n", ""), (ran.ExitCode, ran.Out, ran.Error));
+        Assert.Equal((0, "demo/bridges.yaml makes a site of 43 pages: no findings.\n", ""), (ran.ExitCode, ran.Out, ran.Error));
     }
 
     [Fact]
@@ -111,8 +111,8 @@ public class CommandTests(DemoService demo)
         var ran = await Service.AskAsync("pages");
         Assert.Equal(0, ran.ExitCode);
         var lines = ran.Out.Split('\n', StringSplitOptions.RemoveEmptyEntries);
-        Assert.Equal(42, lines.Length);
-        Assert.Single(lines, line => Regex.IsMatch(line, @"^bridge\s+/bridges/\{id\}\s+detail\s+bridge\s+id = bridge_id \(integer\)\s+bridge-edit, inspection-new, bridge-delete, bridge-inspections, district, "));
+        Assert.Equal(44, lines.Length);
+        Assert.Single(lines, line => Regex.IsMatch(line, @"^bridge\s+/bridges/\{id\}\s+detail\s+bridge\s+id = bridge_id \(integer\)\s+bridge-edit, inspection-new, bridge-delete, bridge-sketch, bridge-inspections, district, "));
         Assert.Single(lines, line => Regex.IsMatch(line, @"^bridges\s+/bridges\{\?kind\*,status\}\s+list\s+bridge\s+kind = kind \(text, optional\), status = status"));
         using var json = JsonDocument.Parse((await Service.AskAsync("pages", "--json")).Out);
         Assert.Equal("/lookup{?code}", Lookup().GetProperty("path").GetString());

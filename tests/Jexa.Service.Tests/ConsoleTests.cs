@@ -39,7 +39,7 @@ public class ConsoleTests(DemoService demo, Browser browser)
         using var service = await RunningService.StartAsync("demo");
         var page = await OpenAsync("/pages", service);
         var rows = page.Locator("main table > tbody > tr");
-        await Expect(rows).ToHaveCountAsync(41);
+        await Expect(rows).ToHaveCountAsync(43);
         var bridge = rows.Filter(new LocatorFilterOptions { Has = page.Locator("strong", new PageLocatorOptions { HasTextRegex = new Regex("^bridge$") }) });
         await Expect(bridge.Locator("strong")).ToHaveTextAsync("bridge");
         await Expect(bridge).ToContainTextAsync("detail of bridge");
@@ -51,9 +51,9 @@ public class ConsoleTests(DemoService demo, Browser browser)
 
         // Every sample leads to a record, or the table says why there is none.
         var samples = await page.Locator("td:last-child a").AllTextContentsAsync();
-        Assert.Equal(41, samples.Count);
+        Assert.Equal(43, samples.Count);
         foreach (var sample in samples.Where(sample => !sample.StartsWith("/trials", StringComparison.Ordinal)))
-            Assert.Equal(200, (await service.GetAsync(sample)).Status);
+            Assert.Equal(200, (await service.GetJsonAsync(sample)).Status);
         await page.GetByRole(AriaRole.Link, new PageGetByRoleOptions { Name = "/districts/50%25-common", Exact = true }).ClickAsync();
         await Expect(page.Locator(".pane-head .outcome")).ToHaveTextAsync("found");
 
@@ -210,10 +210,10 @@ public class ConsoleTests(DemoService demo, Browser browser)
     {
         using var service = await RunningService.StartAsync("demo");
         var page = await OpenAsync("/pages", service);
-        await Expect(page.Locator("main tbody tr")).ToHaveCountAsync(41);
+        await Expect(page.Locator("main tbody tr")).ToHaveCountAsync(43);
         await service.EndAsync();
         await Expect(page.Locator(".banner")).ToContainTextAsync("The service does not answer.");
-        await Expect(page.Locator("main tbody tr")).ToHaveCountAsync(41);
+        await Expect(page.Locator("main tbody tr")).ToHaveCountAsync(43);
         Assert.Empty(await Browser.FaultsAsync(page));
         await page.GetByRole(AriaRole.Link, new PageGetByRoleOptions { Name = "Try" }).ClickAsync();
         await Expect(page.GetByText("This could not be loaded")).ToBeVisibleAsync();

@@ -40,7 +40,8 @@ public class ManagementTests(DemoService demo)
         foreach (var sample in (await AskAsync("samples")).AsArray())
         {
             if ((string?)sample!["page"] == "trial") continue;
-            Assert.Equal(200, (await Service.GetAsync((string)sample["address"]!)).Status);
+            Assert.Equal(200, (await Service.GetJsonAsync((string)sample["address"]!)).Status);
+            Assert.StartsWith("const loaded = await pages.", (string?)sample["calls"]!["typeScript"]);
         }
 
         using var folder = new AppFolder();
