@@ -45,7 +45,7 @@ internal sealed class OpenApiWriter : IDisposable
     {
         (_site, _examples) = (site, examples);
         _pages = PageContract.Of(site);
-        _schemas = new ClientNames(_pages, ClientNames.Pascal, name => [name, name + "Sent"], ["Problem", "Reference", "Picture", "Link", "Id", "Total", "Saved", "Side"]);
+        _schemas = new ClientNames(_pages, ClientNames.Pascal, name => [name, name + "Sent"], ["Problem", "Reference", "Picture", "Link", "Id", "Total", "Saved", "Side", "Choices"]);
         _json = new Utf8JsonWriter(_bytes, Options);
         _shape = new JsonShape(_json);
         _types = new OpenApiSchemas(_shape, _pages, _schemas);
@@ -76,6 +76,7 @@ internal sealed class OpenApiWriter : IDisposable
         {
             foreach (var shared in _pages.GroupBy(page => PathOf(page)))
                 _shape.Object(shared.Key, () => WritePath([.. shared]));
+            if (_pages.Any(page => page.Asked.Any(asked => asked.Reference is not null || asked.Field.Choices.Count > 0))) _shape.Object("/_jexa/app/choices/{page}/{field}", WriteChoices);
         });
         _shape.Object("components", () =>
         {
@@ -111,6 +112,38 @@ internal sealed class OpenApiWriter : IDisposable
         });
         foreach (var page in pages.Where(page => page.Kind is "edit" or "new" or "delete")) WriteChange(page);
     }
+
+    /// <summary>What the fields of forms can be, for those that are one of several.</summary>
+    private void WriteChoices() => _shape.Object("get", () =>
+    {
+        _json.WriteString("operationId", "choicesOfField");
+        _json.WriteString("summary", "What a field of a form can be: those whose label holds a text, the first few of all where none is given");
+        _shape.Array("parameters", () =>
+        {
+            var chosen = _pages.SelectMany(page => page.Asked.Where(asked => asked.Reference is not null || asked.Field.Choices.Count > 0).Select(asked => (Page: page.Name, Field: asked.Field.Name))).ToList();
+            foreach (var (name, texts) in new[] { ("page", chosen.Select(pair => pair.Page).Distinct()), ("field", chosen.Select(pair => pair.Field).Distinct()) })
+            {
+                _shape.Item(() =>
+                {
+                    _json.WriteString("name", name);
+                    _json.WriteString("in", "path");
+                    _json.WriteBoolean("required", true);
+                    _shape.Object("schema", () => _shape.Texts(texts));
+                });
+            }
+
+            Control("find", "A part of the label, or the whole ID.", () => _json.WriteString("type", "string"));
+        });
+        _shape.Object("responses", () =>
+        {
+            _shape.Object("200", () =>
+            {
+                _json.WriteString("description", "The choices; more is true where there are more than are told.");
+                _shape.Object("content", () => _shape.Object(Page.JsonType, () => _shape.Object("schema", () => _shape.Ref("schemas/Choices"))));
+            });
+            WriteProblems(["404", "503"]);
+        });
+    });
 
     private void WriteChange(PageContract page)
     {

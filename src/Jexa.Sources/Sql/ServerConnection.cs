@@ -29,6 +29,9 @@ internal sealed class ServerConnection(SqlServer server, DbConnection connection
     /// <summary>Whether it met an error after which it is better opened anew.</summary>
     public bool IsBroken { get; private set; }
 
+    /// <summary>Whether it was left to itself, by a visitor who went or by the time limit: that says nothing of other connections.</summary>
+    public bool IsAbandoned => _isAbandoned;
+
     /// <summary>Whether nothing is ever changed through it.</summary>
     public bool OnlyReads { get; init; }
 

@@ -116,7 +116,7 @@ internal sealed class ServerPool(SqlServer server, ServerUse use, int most) : IA
             if (connection.IsBroken)
             {
                 // What broke one connection broke those beside it more often than not.
-                Renew();
+                if (!connection.IsAbandoned) Renew();
                 await CloseAsync(connection);
             }
             else if (_disposed || connection.Generation != _generation)
