@@ -173,13 +173,18 @@ public sealed class FrontTests(FrontDemo demo, Browser browser) : IClassFixture<
         if (origin == "writer") origin = Front;
         using var visitor = new Visitor(demo.Service.PagesUrl);
         var reply = await visitor.SendAsync(new HttpMethod(method), "/bridges/10/edit", new StringContent(type.Contains("json") ? """{ "fields": { "lanes": 2 } }""" : "lanes=3", System.Text.Encoding.UTF8, type),
-            ("Origin", origin), ("Sec-Fetch-Site", "cross-site"), ("If-Match", "*"));
+            ("Origin", origin), ("Sec-Fetch-Site", "cross-site"), ("If-Match", "*"), ("Accept", "application/json"));
         Assert.Equal(status, reply.Status);
 
         var asked = await visitor.SendAsync(HttpMethod.Options, "/bridges/10/edit", null, ("Origin", origin), ("Access-Control-Request-Method", method));
         var allowed = asked.Headers.TryGetValues("Access-Control-Allow-Methods", out var methods) ? string.Join(", ", methods) : "";
         Assert.Equal(origin == Front, allowed.Contains("PATCH"));
         Assert.False(asked.Headers.Contains("Access-Control-Allow-Credentials"));
+
+        // Whoever keeps the document keeps it for the origin that it may be read by.
+        var document = await visitor.GetAsync("/_jexa/app/openapi.json", ("Origin", origin));
+        Assert.Equal(origin == Front ? origin : null, document.Headers.TryGetValues("Access-Control-Allow-Origin", out var may) ? may.Single() : null);
+        Assert.Contains("Origin", document.Headers.Vary);
     }
 
     [Fact]

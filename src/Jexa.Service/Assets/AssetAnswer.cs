@@ -11,7 +11,7 @@ internal static class AssetAnswer
         response.ContentType = asset.MediaType;
         response.Headers.ETag = $"\"{asset.Tag}\"";
         response.Headers.CacheControl = cacheControl;
-        response.Headers.Vary = "Accept-Encoding";
+        response.Headers.Append("Vary", "Accept-Encoding");
         if (request.Headers.IfNoneMatch.ToString().Contains($"\"{asset.Tag}\"", StringComparison.Ordinal))
         {
             response.StatusCode = StatusCodes.Status304NotModified;

@@ -96,6 +96,7 @@ internal sealed class PagesDoor(
 
     private Task ContractAsync(HttpContext http, RequestTarget target)
     {
+        http.Response.Headers.Vary = "Origin";
         AllowOrigin(http, host.Site);
         return _contract.AnswerAsync(http, target);
     }
@@ -119,7 +120,7 @@ internal sealed class PagesDoor(
             {
                 request = request with
                 {
-                    IsForeign = SentReader.IsForeign(http) && !IsWriter(http, json),
+                    IsForeign = SentReader.IsForeign(http) && !IsWriter(http),
                     Sent = await SentReader.ReadAsync(http),
                     IfMatch = http.Request.Headers.IfMatch.Count > 0 ? http.Request.Headers.IfMatch.ToString() : null,
                 };
@@ -159,7 +160,7 @@ internal sealed class PagesDoor(
     }
 
     /// <summary>A script of an origin that may change records: by JSON alone, which no browser sends to another origin unasked.</summary>
-    private bool IsWriter(HttpContext http, bool json) => json && host.Site.Writers.Contains(http.Request.Headers.Origin.ToString());
+    private bool IsWriter(HttpContext http) => (SentReader.IsJson(http) || HttpMethods.IsDelete(http.Request.Method)) && host.Site.Writers.Contains(http.Request.Headers.Origin.ToString());
 
     /// <summary>Writes the whole page into memory, so that a page that cannot be written is a clean 500.</summary>
     private Answer Write(Answer answer, VisitTrace trace, RequestTarget target, bool json, Utf8Buffer body)
