@@ -71,6 +71,9 @@ public sealed class RequestTarget
     /// <summary>Whether the path ends in a slash that is not the root's own.</summary>
     public bool HasTrailingSlash => _segments.Length > 0 && _segments[^1].Length == 0;
 
+    /// <summary>Whether the slash it ends in is the only thing too much: no segment before it is empty.</summary>
+    public bool HasOneTrailingSlash => HasTrailingSlash && Array.FindIndex(_segments, segment => segment.Length == 0) == _segments.Length - 1;
+
     private int PathStart { get; }
 
     private int PathEnd { get; }

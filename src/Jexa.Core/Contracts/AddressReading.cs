@@ -39,7 +39,7 @@ public abstract record AddressReading
         if (depth == 0 && pages.Count == 0)
             return site.Home is { Head.Alone: { } alone } home ? new Meant(home, [.. home.Parameters.Select(_ => Array.Empty<string>())], false, alone) : new NoPage();
         var canonical = !target.Path.IsEmpty;
-        if (target.HasTrailingSlash && !HasEmptyBefore(target) && Served(site.Paths.Match(target, depth - 1)) is { Count: > 0 } slashless) (pages, canonical) = (slashless, false);
+        if (target.HasOneTrailingSlash && Served(site.Paths.Match(target, depth - 1)) is { Count: > 0 } slashless) (pages, canonical) = (slashless, false);
         if (pages.Count == 0) return new NoPage();
         var chosen = ParameterReader.Choose(pages, target, out var rival);
         var asked = chosen.Head;
@@ -107,11 +107,4 @@ public abstract record AddressReading
     public static int YearOf(Page page, PageParameter month) => page.Parameters.ToList().FindIndex(parameter => parameter.Key == DatePartKey.Year && parameter.Field == month.Field);
 
     private static IReadOnlyList<Page> Served(IReadOnlyList<Page> pages) => pages.Any(page => page is WaitingPage) ? [.. pages.Where(page => page is not WaitingPage)] : pages;
-
-    private static bool HasEmptyBefore(RequestTarget target)
-    {
-        foreach (var segment in target.Segments[..^1])
-            if (segment.Length == 0) return true;
-        return false;
-    }
 }

@@ -118,7 +118,7 @@ public sealed class VisitRunner
             return new Answer(new Outcome.NotCanonical(), 302, null, home.Head.Alone);
         }
 
-        var slashless = target.HasTrailingSlash && !HasEmptySegmentBefore(target) ? site.Paths.Match(target, depth - 1) : [];
+        var slashless = target.HasOneTrailingSlash ? site.Paths.Match(target, depth - 1) : [];
         if (slashless.Count > 0 && reads)
         {
             trace.End(VisitStep.Match);
@@ -217,12 +217,5 @@ public sealed class VisitRunner
     {
         var unwritten = target.Segments.Length == 3 && target.Text(1).SequenceEqual(LinkCompiler.UnwrittenSegment);
         return Answer.Of(new Outcome.NoPage(), unwritten ? Messages.Unwritten(site, target.Text(2).ToString()) : Messages.NoPage(site, target));
-    }
-
-    private static bool HasEmptySegmentBefore(RequestTarget target)
-    {
-        foreach (var segment in target.Segments[..^1])
-            if (segment.Length == 0) return true;
-        return false;
     }
 }
