@@ -1483,7 +1483,7 @@ public static partial class Addresses
     {
         var plan = Plans.First(one => one.Page == page);
         var values = given.Where(pair => pair.Value is not null).ToDictionary(pair => pair.Name, pair => pair.Value!);
-        if (Written(plan, values) is not { } written || Read(written) is Reading.Missing or Reading.Malformed or Reading.NoPage || !Read(written).GetType().Equals(plan.Read(values).GetType()) || Read(written).Address != written)
+        if (Written(plan, values) is not { } written || Read(written) is var back && (back.GetType() != plan.Read(values).GetType() || back.Address != written))
             throw new AddressException($"No address of “{page}” can carry {string.Join(", ", values.Select(pair => $"{pair.Key} = {pair.Value}"))}.");
         var address = new StringBuilder(written);
         foreach (var (name, value) in new (string, string?)[] { ("find", wanted?.Find), ("order", wanted?.Order), ("size", wanted?.Size?.ToString(CultureInfo.InvariantCulture)), ("after", wanted?.After), ("before", wanted?.Before) })
