@@ -27,7 +27,7 @@ internal sealed class DetailCompiler(
         var back = list is null ? null : new PlainLink(list.Name, LinkCompiler.ListHeading(list), list.Open!);
         var trail = trails.Above(record, 0, load, itself: false);
         var related = page.Related.Select(definition => blocks.Compile(definition, load)).OfType<BlockPlan>().ToList();
-        var stored = Stored(list, record, load);
+        var stored = page.NeighboursHidden ? [] : Stored(list, record, load);
         var narrowed = filters.Compile(page.Where, load, _ => -1).Select(filter => filter.Apply(ParameterValues.None, new ArgumentList())).OfType<Condition>();
         var shape = new DetailShape(title, columns, record.One, own, placed.Apart, back);
         var lookup = Lookups.Compile(record, load, [.. head.Parameters.Select(parameter => parameter.Key)], ordinals, fields, [.. record.Visible, .. narrowed]);

@@ -115,6 +115,9 @@ public abstract class Page(PageHead head)
     /// <summary>The methods that the page takes (RFC 9110 section 10.2.1).</summary>
     public virtual string Methods => Reading;
 
+    /// <summary>Whether the page takes a method: each takes what only reads.</summary>
+    public bool Allows(string method) => method is "GET" or "HEAD" || Methods.Split(", ").Contains(method);
+
     /// <summary>Whether a method takes a body of JSON, or of a form.</summary>
     public virtual bool Takes(string method, bool isJson) => false;
 

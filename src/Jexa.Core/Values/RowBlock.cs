@@ -92,13 +92,23 @@ public sealed class RowBlock
     public void CopyCut(int rowLimit, int runLimit, RowBlock copy, IReadOnlyList<int> secret)
     {
         var rows = Math.Min(Count, rowLimit);
-        var bytes = 0;
+        var (bytes, longest) = (0, 0);
         for (var i = 0; i < rows * Width; i++)
-            if (IsRun(_cells[i].Kind)) bytes += Math.Min(_cells[i].Length, runLimit);
+        {
+            if (!IsRun(_cells[i].Kind)) continue;
+            bytes += Math.Min(_cells[i].Length, runLimit);
+            longest = Math.Max(longest, _cells[i].Length);
+        }
 
         if (copy._cells.Length < rows * Width) copy._cells = new Cell[rows * Width];
-        if (copy._bytes.Length < bytes) copy._bytes = new byte[bytes];
         copy.Reset(Width);
+        if (rows == Count && longest <= runLimit && secret.Count == 0)
+        {
+            CopyWhole(copy);
+            return;
+        }
+
+        if (copy._bytes.Length < bytes) copy._bytes = new byte[bytes];
         for (var row = 0; row < rows; row++)
         {
             copy.BeginRow();
@@ -110,6 +120,15 @@ public sealed class RowBlock
                 else copy._cells[copy._cellCount++] = cell;
             }
         }
+    }
+
+    /// <summary>Copies everything into a block that has been reset and has room for the cells.</summary>
+    private void CopyWhole(RowBlock copy)
+    {
+        if (copy._bytes.Length < _byteCount) copy._bytes = new byte[_byteCount];
+        _cells.AsSpan(0, _cellCount).CopyTo(copy._cells);
+        _bytes.AsSpan(0, _byteCount).CopyTo(copy._bytes);
+        (copy.Count, copy._cellCount, copy._byteCount) = (Count, _cellCount, _byteCount);
     }
 
     internal ref readonly Cell At(int row, int column) => ref _cells[(row * Width) + column];

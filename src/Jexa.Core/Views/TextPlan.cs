@@ -35,7 +35,7 @@ public sealed record TextPlan(IReadOnlyList<TextPiece> Pieces, TextPlan? Fallbac
     public void Write(Row row, Utf8Buffer into)
     {
         var start = into.Length;
-        foreach (var piece in Pieces) piece.Write(row, into);
+        for (var i = 0; i < Pieces.Count; i++) Pieces[i].Write(row, into);
 
         if (Fallback is null || into.Written[start..].ContainsAnyExcept(" \t\r\n"u8)) return;
         into.Truncate(start);

@@ -37,9 +37,12 @@ public sealed record ViewColumn(
     public bool IsEmpty(Row row)
     {
         if (When?.Invoke(row) == false) return true;
-        foreach (var step in Steps)
-            if (row[step.Key].IsNull) return true;
-            else if (row[step.Presence].IsNull) return false;
+        for (var i = 0; i < Steps.Count; i++)
+        {
+            if (row[Steps[i].Key].IsNull) return true;
+            if (row[Steps[i].Presence].IsNull) return false;
+        }
+
         return row[Ordinal].Kind == CellKind.Null || (row[Ordinal].Kind == CellKind.Text && row[Ordinal].Length == 0);
     }
 
@@ -49,9 +52,9 @@ public sealed record ViewColumn(
     /// <summary>Whether a record that the value hangs on is not there or may not be seen, though a foreign key names it.</summary>
     public bool IsLost(Row row)
     {
-        if (IsEmpty(row)) return false;
-        foreach (var step in Steps)
-            if (row[step.Presence].IsNull) return true;
+        if ((Reference is null && Steps.Count == 0) || IsEmpty(row)) return false;
+        for (var i = 0; i < Steps.Count; i++)
+            if (row[Steps[i].Presence].IsNull) return true;
         return Reference is not null && row[Reference.Presence].IsNull;
     }
 

@@ -27,14 +27,14 @@ internal sealed class DeleteVisit(QueryRunner queries, RecordFinder finder, Savi
     }
 
     private async ValueTask<Answer?> SentBeforeAsync(ChangeContext context, DeletePage page, FoundRecord found) =>
-        FormContract.Open(saving.Seal, context.Request.Sent.One(SentForm.Contract) ?? "") is { } contract && contract.Page == page.Name && contract.Ids.SequenceEqual(found.Texts)
+        FormContract.Open(saving.Seal, context.Request.Sent.One(SentForm.Contract) ?? "") is { } contract && contract.Page == page.Name && contract.Ids.SequenceEqual(found.TextsOn(page))
             && contract.Visitor == context.Request.Visitor && await saving.FindAsync(contract.Token, awaitIt: true, context.Cancellation) is { State: ChangeState.Made } made
             ? Saving.Again(context, made) : null;
 
     private async ValueTask<Answer> PostAsync(ChangeContext context, DeletePage page, FoundRecord found)
     {
         string[] ids = [.. found.Keys.Select((key, i) => page.Parameters[i].Key.Write(key))];
-        var (contract, fault) = saving.Open(context, page, found.Texts, ids);
+        var (contract, fault) = saving.Open(context, page, found.TextsOn(page), ids);
         if (fault != ContractFault.None)
         {
             context.Trace.Why = $"The form's contract cannot be taken: {fault}.";
@@ -67,7 +67,7 @@ internal sealed class DeleteVisit(QueryRunner queries, RecordFinder finder, Savi
                 await session.DisposeAsync();
                 context.Trace.Why = $"It was there a moment ago: {decision.Why}";
                 if (contract is not null && await saving.FindAsync(token, awaitIt: true, context.Cancellation) is { State: ChangeState.Made } done) return Saving.Again(context, done);
-                return Answer.Of(decision.Outcome, Messages.Unknown(context.Site, page, found.Texts));
+                return Answer.Of(decision.Outcome, Messages.Unknown(context.Site, page, found.TextsOn(page)));
             }
 
             var now = found with { Row = rows[decision.Row] };

@@ -25,7 +25,7 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, Saving sav
     {
         var sent = context.Request.Sent;
         var draft = Draft.OfForm(page.Form, sent);
-        var (contract, fault) = saving.Open(context, page, found.Texts, TextsOf(page, found.Keys));
+        var (contract, fault) = saving.Open(context, page, found.TextsOn(page), RecordFinder.TextsOf(page, found.Keys));
         if (fault != ContractFault.None)
         {
             context.Trace.Why = $"The form's contract cannot be taken: {fault}.";
@@ -167,7 +167,7 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, Saving sav
         if (keys is null) return new Answer(new Outcome.Saved(), 200, new SavedView(context.Site.Frame, page.Name, made.Id, made.Location));
         await saving.Plainly(context)(page.Lookup.Load, keys, rows);
         if (Loading.Decide(page.Lookup, rows, keys) is not { Outcome: Outcome.Found, Row: var row }) return new Answer(new Outcome.Saved(), 200, new SavedView(context.Site.Frame, page.Name, made.Id, made.Location));
-        return await FormAsync(context, page, new FoundRecord(rows[row], keys, null) { Texts = TextsOf(page, keys) }, new Draft(page.Form), new Outcome.Saved(), 200, null, null);
+        return await FormAsync(context, page, new FoundRecord(rows[row], keys, null), new Draft(page.Form), new Outcome.Saved(), 200, null, null);
     }
 
     private async ValueTask<Answer> NothingAsync(ChangeContext context, EditPage page, FoundRecord now)
@@ -183,7 +183,7 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, Saving sav
     private async ValueTask<Answer> LostAsync(ChangeContext context, EditPage page, FoundRecord found, LoadDecision decision)
     {
         context.Trace.Why = $"It was there a moment ago: {decision.Why}";
-        return await TypedAsync(context, page, Answer.Of(decision.Outcome, Messages.Unknown(context.Site, page, found.Texts)));
+        return await TypedAsync(context, page, Answer.Of(decision.Outcome, Messages.Unknown(context.Site, page, found.TextsOn(page))));
     }
 
     /// <param name="row">The record where it is there after all: what says the same is not told again.</param>
@@ -280,7 +280,7 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, Saving sav
         var json = context.Request.WantsJson;
         var inputs = json && !draft.HasFaults ? [] : await forms.InputsAsync(context, draft, row);
         var version = VersionOf(page, row);
-        var ids = TextsOf(page, found.Keys);
+        var ids = RecordFinder.TextsOf(page, found.Keys);
         if (!json)
         {
             if (contract is null)
@@ -332,8 +332,6 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, Saving sav
     /// <summary>Another form is another representation: what a program holds of it is no longer the same.</summary>
     private string VersionOf(EditPage page, Row row) =>
         RecordVersion.Of(row, page.Columns, $"{page.Name}:{string.Join(',', page.Form.Entries.Select(entry => entry.Name))}", saving.VersionKey);
-
-    private static string[] TextsOf(RecordPage page, Constant[] keys) => [.. keys.Select((key, i) => page.Parameters[i].Key.Write(key))];
 
     private static Func<SiteField, Constant?> StoredIn(EditPage page, Row row) => field => StoredValue.Of(row, OrdinalOf(page, field));
 

@@ -1,4 +1,3 @@
-using System.Collections.Concurrent;
 using Jexa.Core.Sites;
 using Jexa.Core.Sources;
 using Jexa.Core.Values;
@@ -11,7 +10,7 @@ internal sealed class QueryRunner(TimeProvider clock)
     private const int KeptBlocks = 64;
     private const int LargestKeptBlock = 1024 * 1024;
 
-    private readonly ConcurrentBag<RowBlock> _blocks = [];
+    private readonly Spares<RowBlock> _blocks = new();
 
     public TimeProvider Clock => clock;
 
@@ -40,11 +39,11 @@ internal sealed class QueryRunner(TimeProvider clock)
         trace.Add(query, arguments, rows, rows.Count - before, started);
     }
 
-    internal RowBlock Take() => _blocks.TryTake(out var kept) ? kept : new RowBlock();
+    internal RowBlock Take() => _blocks.Take() ?? new RowBlock();
 
     internal void GiveBack(RowBlock rows)
     {
-        if (_blocks.Count < KeptBlocks && rows.Capacity <= LargestKeptBlock) _blocks.Add(rows);
+        if (rows.Capacity <= LargestKeptBlock) _blocks.Add(rows, KeptBlocks);
     }
 }
 

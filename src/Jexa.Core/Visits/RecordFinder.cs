@@ -9,8 +9,17 @@ namespace Jexa.Core.Visits;
 /// <param name="Keys">By which it was found: the canonical ones.</param>
 internal readonly record struct FoundRecord(Row Row, Constant[] Keys, Answer? Refused)
 {
+    private readonly Constant[]? _asked;
+
+    /// <summary>The keys that the address gives: others than those it was found by where the record spells or has them otherwise.</summary>
+    public Constant[] Asked
+    {
+        get => _asked ?? Keys;
+        init => _asked = value;
+    }
+
     /// <summary>The ID texts that the address gives, in their canonical spelling.</summary>
-    public IReadOnlyList<string> Texts { get; init; } = [];
+    public string[] TextsOn(RecordPage page) => RecordFinder.TextsOf(page, Asked);
 }
 
 /// <summary>
@@ -44,8 +53,8 @@ internal sealed class RecordFinder(QueryRunner queries, RuntimeFindings findings
                 (keys[i], texts[i], canonical) = (reading.Value, raw.Text!, canonical && reading.IsCanonical);
         }
 
-        foreach (var pair in target.Query)
-            if (!asked.Template.QueryParameters.Contains(pair.Name) && pair.Name != ParameterReader.From) trace.AddIgnored(pair.Name);
+        for (var i = 0; i < target.Query.Count; i++)
+            if (!asked.Template.QueryParameters.Contains(target.Query[i].Name) && target.Query[i].Name != ParameterReader.From) trace.AddIgnored(target.Query[i].Name);
         trace.End(VisitStep.Parse);
         if (refused is not null) return new FoundRecord(default, keys, refused);
         if (request.IsSafe && asked != page.Head)
@@ -54,8 +63,7 @@ internal sealed class RecordFinder(QueryRunner queries, RuntimeFindings findings
             return new FoundRecord(default, keys, Redirect(page, asked, target, keys, new Outcome.NotCanonical()));
         }
 
-        if (canonical || !request.IsSafe)
-            return await LoadAsync(site, page, asked, request, keys, texts, loans, trace, cancellation) with { Texts = [.. keys.Select((key, i) => page.Parameters[i].Key.Write(key))] };
+        if (canonical || !request.IsSafe) return await LoadAsync(site, page, asked, request, keys, texts, loans, trace, cancellation) with { Asked = keys };
         trace.Why = "The ID is a value, but not in its canonical spelling.";
         return new FoundRecord(default, keys, Redirect(page, asked, target, keys, new Outcome.NotCanonical()));
     }
@@ -89,7 +97,7 @@ internal sealed class RecordFinder(QueryRunner queries, RuntimeFindings findings
     private async ValueTask<FoundRecord?> FollowAsync(
         Site site, RecordPage page, PageHead asked, VisitRequest request, Constant[] keys, RowLoans loans, VisitTrace trace, CancellationToken cancellation)
     {
-        var texts = keys.Select((key, i) => page.Parameters[i].Key.Write(key)).ToArray();
+        var texts = TextsOf(page, keys);
         if (history?.Follow(page, texts) is not { } fate) return null;
         if (fate.MovedTo is not { } moved)
         {
@@ -125,6 +133,9 @@ internal sealed class RecordFinder(QueryRunner queries, RuntimeFindings findings
         var joint = rest.Length == 0 ? "" : page.Head.Template.QueryParameters.Count > 0 ? "&" : "?";
         return new Answer(outcome, 301, null, $"{address}{joint}{rest}");
     }
+
+    /// <summary>The ID texts of a key, in their canonical spelling.</summary>
+    public static string[] TextsOf(RecordPage page, Constant[] keys) => [.. keys.Select((key, i) => page.Parameters[i].Key.Write(key))];
 
     /// <summary>The page's address for a record; null where no address can carry its key.</summary>
     public static string? AddressOf(RecordPage page, Constant[] keys)

@@ -1,4 +1,4 @@
-using System.Collections.Concurrent;
+using Jexa.Core.Values;
 
 namespace Jexa.Core.Visits;
 
@@ -18,7 +18,7 @@ public sealed class VisitLog(int capacity = VisitLog.DefaultCapacity, long byteL
     private readonly Queue<(VisitTrace Trace, int Size)> _visits = new(capacity);
 
     /// <summary>Traces that were pushed out; no more than there are visits at a time, since each visit takes one.</summary>
-    private readonly ConcurrentBag<VisitTrace> _spare = [];
+    private readonly Spares<VisitTrace> _spare = new();
     private long _bytes;
     private long _last;
 
@@ -34,7 +34,7 @@ public sealed class VisitLog(int capacity = VisitLog.DefaultCapacity, long byteL
     /// <summary>A trace for a visit that begins now, with the next number.</summary>
     public VisitTrace Begin(string method, string target, TimeProvider clock)
     {
-        if (_spare.TryTake(out var trace)) trace.Begin(method, target);
+        if (_spare.Take() is { } trace) trace.Begin(method, target);
         else trace = new VisitTrace(method, target, clock);
         trace.Number = Interlocked.Increment(ref _last);
         return trace;

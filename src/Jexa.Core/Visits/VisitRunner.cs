@@ -141,7 +141,7 @@ public sealed class VisitRunner
         trace.Page = page;
         trace.ReadsLatest = request.HasWritten || !reads || page.Head.Definition.Writes;
         trace.End(VisitStep.Match);
-        if (!page.Methods.Split(", ").Contains(request.Method)) return Answer.Of(new Outcome.NotAllowed(), Messages.NotAllowed(site, page)) with { Allow = page.Methods };
+        if (!page.Allows(request.Method)) return Answer.Of(new Outcome.NotAllowed(), Messages.NotAllowed(site, page)) with { Allow = page.Methods };
         if (page.Head.DrawnAt is { } drawnAt && asked == page.Head && reads && !request.WantsJson)
         {
             trace.Why = $"The page is drawn by another program, below {drawnAt}.";

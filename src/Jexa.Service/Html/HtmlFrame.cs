@@ -23,7 +23,7 @@ internal static class HtmlFrame
     /// <summary>The way back to a list, and the records above.</summary>
     public static void WriteTrail(IReadOnlyList<PlainLink> trail, PlainLink? back, Utf8Buffer html)
     {
-        if (back is not null && trail.All(link => link.Address != back.Address))
+        if (back is not null && !LeadsTo(trail, back.Address))
         {
             html.Append("<p class=\"back\">"u8);
             WriteLink(back, html);
@@ -34,6 +34,13 @@ internal static class HtmlFrame
         html.Append("<nav class=\"trail\" aria-label=\"Where this belongs\">\n<ol>\n"u8);
         WriteItems(trail, html);
         html.Append("</ol>\n</nav>\n"u8);
+    }
+
+    private static bool LeadsTo(IReadOnlyList<PlainLink> links, string address)
+    {
+        for (var i = 0; i < links.Count; i++)
+            if (links[i].Address == address) return true;
+        return false;
     }
 
     public static void WriteLinks(IReadOnlyList<PlainLink> links, Utf8Buffer html)

@@ -21,8 +21,9 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
     public void Write(ViewColumn column, Row row, TextPlan? title, bool quiet, ReadOnlySpan<byte> attributes)
     {
         var linked = column.LinkOn(row) is { } link && TryOpen(link, row, quiet, attributes);
-        if (column.IsEmpty(row) && linked && column.WhenEmpty is { } instead) WriteText(instead, row);
-        else if (column.IsEmpty(row)) html.Append("<span class=\"none\"><span aria-hidden=\"true\">—</span><span class=\"unseen\">empty</span></span>"u8);
+        var isEmpty = column.IsEmpty(row);
+        if (isEmpty && linked && column.WhenEmpty is { } instead) WriteText(instead, row);
+        else if (isEmpty) html.Append("<span class=\"none\"><span aria-hidden=\"true\">—</span><span class=\"unseen\">empty</span></span>"u8);
         else if (column.IsLost(row)) html.Append("<span class=\"none\">not available</span>"u8);
         else if (column.Reference is { } reference) WriteReference(reference, row);
         else WriteCell(column, row, title, linked, quiet);

@@ -34,7 +34,12 @@ internal static class LinkHeader
 
         void Add(string relation, PlainLink? to)
         {
-            if (to is not null) link.Append($"{(link.Length > 0 ? ", " : "")}<{to.Address}>; rel=\"{relation}\"");
+            if (to is null) return;
+            link.Append(link.Length > 0 ? ", <"u8 : "<"u8);
+            link.Append(to.Address);
+            link.Append(">; rel=\""u8);
+            link.Append(relation);
+            link.Append("\""u8);
         }
     }
 

@@ -1,6 +1,5 @@
 using System.Globalization;
 using System.Net;
-using System.Runtime.CompilerServices;
 using Jexa.Core.Addresses;
 using Jexa.Core.Sites;
 using Jexa.Core.Values;
@@ -40,7 +39,8 @@ internal sealed class PagesDoor(
 
     private readonly HtmlPageWriter _html = new(OwnFiles.StyleVersion);
 
-    private readonly ConditionalWeakTable<Site, string> _securityPolicies = [];
+    /// <summary>What goes with every answer of the site served last.</summary>
+    private SiteHeaders? _siteHeaders;
 
     public WebApplication Build()
     {
@@ -63,7 +63,7 @@ internal sealed class PagesDoor(
     private Task HandleAsync(HttpContext http)
     {
         var headers = http.Response.Headers;
-        headers.ContentSecurityPolicy = _securityPolicies.GetValue(host.Site, SecurityPolicy);
+        headers.ContentSecurityPolicy = SecurityPolicy(host.Site);
         headers.XContentTypeOptions = "nosniff";
         headers["Cross-Origin-Resource-Policy"] = "same-origin";
         headers["Referrer-Policy"] = "same-origin";
@@ -101,8 +101,16 @@ internal sealed class PagesDoor(
         return _contract.AnswerAsync(http, target);
     }
 
+    private string SecurityPolicy(Site site)
+    {
+        if (_siteHeaders is { } known && known.Site == site) return known.SecurityPolicy;
+        var policy = MakeSecurityPolicy(site);
+        _siteHeaders = new SiteHeaders(site, policy);
+        return policy;
+    }
+
     /// <summary>Pictures may come from where the app file says, everything else from here alone.</summary>
-    private string SecurityPolicy(Site site) =>
+    private string MakeSecurityPolicy(Site site) =>
         $"default-src 'none'; style-src 'self'; img-src {string.Join(' ', site.Frame.Texts.PictureOrigins.Prepend("'self'"))}; script-src 'self'; connect-src 'self'; base-uri 'none'; "
         + $"form-action 'self'; frame-ancestors http://127.0.0.1:{consolePort} http://localhost:{consolePort}";
 
@@ -115,7 +123,7 @@ internal sealed class PagesDoor(
         var json = Negotiation.PrefersJson(http.Request.Headers.Accept) || SentReader.IsJson(http) || HttpMethods.IsPatch(http.Request.Method) || HttpMethods.IsDelete(http.Request.Method);
         try
         {
-            var request = new VisitRequest(http.Request.Method, target, json, Principal.Anonymous.Value);
+            var request = new VisitRequest(http.Request.Method, target, json, Principal.Anonymous.Value) { Visitor = VisitorCookies.VisitorOf(http), HasWritten = VisitorCookies.HasWritten(http) };
             if (!request.IsSafe)
             {
                 request = request with
@@ -126,7 +134,6 @@ internal sealed class PagesDoor(
                 };
             }
 
-            request = request with { Visitor = VisitorCookies.VisitorOf(http), HasWritten = VisitorCookies.HasWritten(http) };
             using var ended = await host.Runner.RunAsync(host.Site, request, trace, http.RequestAborted);
             var answer = ended;
             if (!json && answer is { Status: 200, View: { } shown } && cookies.Take(http, target) is { } say) answer = answer with { View = shown with { Said = say }, IsForOnce = true };
@@ -253,4 +260,6 @@ internal sealed class PagesDoor(
             new { type = "about:blank", title = ReasonPhrases.GetReasonPhrase(status), status, detail },
             options: null, contentType: "application/problem+json");
     }
+
+    private sealed record SiteHeaders(Site Site, string SecurityPolicy);
 }

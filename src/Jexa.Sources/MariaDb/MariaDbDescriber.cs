@@ -100,11 +100,11 @@ internal static partial class MariaDbDescriber
 
     /// <summary>The columns of a query, without running it.</summary>
     public static ValueTask<IReadOnlyList<NativeColumn>> DescribeQueryAsync(ServerConnection connection, string query, CancellationToken cancellation) =>
-        connection.DoAsync<IReadOnlyList<NativeColumn>>(async limit =>
+        connection.DoAsync<IReadOnlyList<NativeColumn>>(async () =>
         {
             // Within another query it can only be one that gives rows.
             await using var command = new MySqlCommand($"SELECT * FROM ({query}) AS q LIMIT 0", (MySqlConnection)connection.Inner);
-            await using var reader = await command.ExecuteReaderAsync(limit);
+            await using var reader = await command.ExecuteReaderAsync(CancellationToken.None);
             return
             [
                 .. reader.GetColumnSchema().Select(column =>

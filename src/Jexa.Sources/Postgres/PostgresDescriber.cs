@@ -114,14 +114,14 @@ internal static partial class PostgresDescriber
 
     /// <summary>The columns of a query, without running it.</summary>
     public static ValueTask<IReadOnlyList<NativeColumn>> DescribeQueryAsync(ServerConnection connection, string query, CancellationToken cancellation) =>
-        connection.DoAsync<IReadOnlyList<NativeColumn>>(async limit =>
+        connection.DoAsync<IReadOnlyList<NativeColumn>>(async () =>
         {
             // Within another query it can only be one that gives rows.
             await using var command = new NpgsqlCommand($"SELECT * FROM ({query}) AS q", (NpgsqlConnection)connection.Inner);
-            await using var reader = await command.ExecuteReaderAsync(CommandBehavior.SchemaOnly, limit);
+            await using var reader = await command.ExecuteReaderAsync(CommandBehavior.SchemaOnly, CancellationToken.None);
             return
             [
-                .. (await reader.GetColumnSchemaAsync(limit)).Cast<Npgsql.Schema.NpgsqlDbColumn>().Select(column =>
+                .. (await reader.GetColumnSchemaAsync(CancellationToken.None)).Cast<Npgsql.Schema.NpgsqlDbColumn>().Select(column =>
                 {
                     var type = column.PostgresType is Npgsql.PostgresTypes.PostgresDomainType domain ? domain.BaseType.Name : column.PostgresType.Name;
                     var kind = Kind(Internal(type), column.PostgresType is Npgsql.PostgresTypes.PostgresEnumType ? "e" : "b");

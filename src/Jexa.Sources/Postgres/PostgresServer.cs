@@ -56,9 +56,11 @@ internal sealed partial class PostgresServer : SqlServer
         OpenAsync(new NpgsqlConnection(use switch { ServerUse.Changing => _changing, ServerUse.ReadingReplica => _replica, _ => _reading }), null, cancellation);
 
     /// <summary>Behind a proxy that pools transactions, one round trip sets the transaction up and asks.</summary>
-    public override async Task<DbDataReader> ReadAsync(DbCommand command, CancellationToken cancellation)
+    public override Task<DbDataReader> ReadAsync(DbCommand command, CancellationToken cancellation) =>
+        Settings.PoolsTransactions ? ReadPooledAsync(command, cancellation) : base.ReadAsync(command, cancellation);
+
+    private async Task<DbDataReader> ReadPooledAsync(DbCommand command, CancellationToken cancellation)
     {
-        if (!Settings.PoolsTransactions) return await base.ReadAsync(command, cancellation);
         var asked = new NpgsqlBatchCommand(command.CommandText);
         foreach (NpgsqlParameter parameter in command.Parameters) asked.Parameters.Add(parameter.Clone());
         await using var batch = new NpgsqlBatch((NpgsqlConnection)command.Connection!) { BatchCommands = { new NpgsqlBatchCommand(_setUp + ", set_config('transaction_read_only', 'on', true)"), asked } };

@@ -40,59 +40,61 @@ internal sealed class ServerConnection(SqlServer server, DbConnection connection
     /// <summary>Says that it is not to be used again.</summary>
     public void GiveUp() => IsBroken = true;
 
-    /// <summary>Runs a query and appends its rows.</summary>
-    public async ValueTask RunAsync(string text, IReadOnlyList<int> used, IReadOnlyList<Constant> arguments, CellReading[] readings, RowBlock into, CancellationToken cancellation)
+    /// <summary>Runs a query and appends its rows; gives how many they are.</summary>
+    public ValueTask<int> RunAsync(string text, IReadOnlyList<int> used, IReadOnlyList<Constant> arguments, CellReading[] readings, RowBlock into, CancellationToken cancellation) =>
+        WatchAsync(ReadAsync(text, used, arguments, readings, into), reads: true, cancellation);
+
+    /// <summary>The way of every visit: as few steps as there can be between the page and the driver.</summary>
+    private async Task<int> ReadAsync(string text, IReadOnlyList<int> used, IReadOnlyList<Constant> arguments, CellReading[] readings, RowBlock into)
     {
-        try
+        for (var again = false; ; again = true)
         {
-            await ReadAsync(text, used, arguments, readings, into, cancellation);
-        }
-        catch (RefusedException refused)
-        {
-            // Whoever only reads breaks no rule: a value in the data, or the query itself, cannot be worked with.
-            throw new SourceException(SourceTrouble.Failed, refused.Message, refused);
+            if (!_commands.TryGetValue(text, out var command)) command = await CommandAsync(text, used.Count, keep: true);
+            for (var i = 0; i < used.Count; i++) server.Bind(command.Parameters[i], arguments[used[i]]);
+            try
+            {
+                await using var reader = await ReaderAsync(command);
+                var rows = 0;
+                while (await reader.ReadAsync(CancellationToken.None))
+                {
+                    if (!TryAddRow(reader, readings, into)) break;
+                    rows++;
+                }
+
+                return rows;
+            }
+            catch (DbException stale) when (!again && server.IsStale(stale))
+            {
+                await ForgetAsync(text);
+            }
         }
     }
 
-    private ValueTask<int> ReadAsync(string text, IReadOnlyList<int> used, IReadOnlyList<Constant> arguments, CellReading[] readings, RowBlock into, CancellationToken cancellation) =>
-        DoAsync(text, Chosen(used, arguments), async (command, limit) =>
-        {
-            await using var reader = await ReaderAsync(command, limit);
-            var rows = 0;
-            while (await reader.ReadAsync(limit))
-            {
-                if (!TryAddRow(reader, readings, into)) break;
-                rows++;
-            }
-
-            return rows;
-        }, cancellation);
-
     /// <summary>Runs a statement that changes something. Gives how many rows it changed and what the last of its rows, if any, holds.</summary>
     public ValueTask<(int Changed, object?[]? Row)> ExecuteAsync(string text, IReadOnlyList<Constant> values, CancellationToken cancellation) =>
-        DoAsync(text, values, async (command, limit) =>
+        DoAsync<(int Changed, object?[]? Row)>(text, values, async command =>
         {
-            await using var reader = await ReaderAsync(command, limit);
+            await using var reader = await ReaderAsync(command);
             object?[]? row = null;
             var rows = 0;
-            while (await reader.ReadAsync(limit))
+            while (await reader.ReadAsync(CancellationToken.None))
             {
                 rows++;
                 row = new object?[reader.FieldCount];
                 for (var i = 0; i < row.Length; i++) row[i] = reader.IsDBNull(i) ? null : reader.GetValue(i);
             }
 
-            await reader.NextResultAsync(limit);
+            await reader.NextResultAsync(CancellationToken.None);
             await reader.CloseAsync();
             return (reader.RecordsAffected < 0 ? rows : Math.Max(rows, reader.RecordsAffected), row);
         }, cancellation);
 
     /// <summary>Runs a query of the describer's own, once: every column of every row as text or null.</summary>
-    public ValueTask<List<string?[]>> AskAsync(string text, CancellationToken cancellation) => DoAsync(text, [], async (command, limit) =>
+    public ValueTask<List<string?[]>> AskAsync(string text, CancellationToken cancellation) => DoAsync(text, [], async command =>
     {
-        await using var reader = await ReaderAsync(command, limit);
+        await using var reader = await ReaderAsync(command);
         var rows = new List<string?[]>();
-        while (await reader.ReadAsync(limit))
+        while (await reader.ReadAsync(CancellationToken.None))
         {
             var row = new string?[reader.FieldCount];
             for (var i = 0; i < row.Length; i++) row[i] = reader.IsDBNull(i) ? null : Convert.ToString(reader.GetValue(i), System.Globalization.CultureInfo.InvariantCulture);
@@ -103,18 +105,19 @@ internal sealed class ServerConnection(SqlServer server, DbConnection connection
     }, cancellation, keep: false);
 
     /// <summary>Does something with the connection under the time limit, its errors translated.</summary>
-    public async ValueTask<T> DoAsync<T>(Func<CancellationToken, ValueTask<T>> work, CancellationToken cancellation)
+    public ValueTask<T> DoAsync<T>(Func<Task<T>> work, CancellationToken cancellation) => WatchAsync(work(), reads: false, cancellation);
+
+    /// <summary>Waits for what is done with the connection: until the time limit, or until the visitor leaves.</summary>
+    /// <param name="reads">Whoever only reads breaks no rule: what refuses it is a value in the data, or the query itself, that cannot be worked with.</param>
+    private async ValueTask<T> WatchAsync<T>(Task<T> doing, bool reads, CancellationToken cancellation)
     {
         var limit = _limit;
         using var leaving = cancellation.CanBeCanceled ? cancellation.UnsafeRegister(static state => ((CancellationTokenSource)state!).Cancel(), limit) : default;
         limit.CancelAfter(server.Settings.TimeLimit + Grace);
         try
         {
-            var doing = work(CancellationToken.None);
-            if (doing.IsCompleted) return await doing;
-            var task = doing.AsTask();
-            _work = task;
-            return await task.WaitAsync(limit.Token);
+            _work = doing;
+            return await doing.WaitAsync(limit.Token);
         }
         catch (OperationCanceledException) when (limit.IsCancellationRequested)
         {
@@ -132,7 +135,7 @@ internal sealed class ServerConnection(SqlServer server, DbConnection connection
                 throw TooSlow();
             }
 
-            throw server.Translate(error);
+            throw server.Translate(error) is var told && reads && told is RefusedException refused ? new SourceException(SourceTrouble.Failed, refused.Message, refused) : told;
         }
         catch (Exception lost) when (lost is IOException or ObjectDisposedException or InvalidOperationException or TimeoutException or System.Net.Sockets.SocketException)
         {
@@ -172,7 +175,7 @@ internal sealed class ServerConnection(SqlServer server, DbConnection connection
         }
     }
 
-    private Task<DbDataReader> ReaderAsync(DbCommand command, CancellationToken limit) => OnlyReads ? server.ReadAsync(command, limit) : command.ExecuteReaderAsync(limit);
+    private Task<DbDataReader> ReaderAsync(DbCommand command) => OnlyReads ? server.ReadAsync(command, CancellationToken.None) : command.ExecuteReaderAsync(CancellationToken.None);
 
     /// <summary>Adds a row to the block of whoever waits for it; false where nobody does any more, and the block is another's.</summary>
     private bool TryAddRow(DbDataReader reader, CellReading[] readings, RowBlock into)
@@ -201,27 +204,19 @@ internal sealed class ServerConnection(SqlServer server, DbConnection connection
     /// <summary>The server's own limit comes first; this one is for a server that does not answer at all.</summary>
     private static TimeSpan Grace { get; } = TimeSpan.FromMilliseconds(300);
 
-    private static IReadOnlyList<Constant> Chosen(IReadOnlyList<int> used, IReadOnlyList<Constant> arguments)
-    {
-        if (used.Count == 0) return [];
-        var chosen = new Constant[used.Count];
-        for (var i = 0; i < chosen.Length; i++) chosen[i] = arguments[used[i]];
-        return chosen;
-    }
-
     private SourceException TooSlow() =>
         new(SourceTrouble.TooSlow, $"{server.Product} did not answer within its time limit of {server.Settings.TimeLimit.TotalSeconds:0.#} s.");
 
-    private ValueTask<T> DoAsync<T>(string text, IReadOnlyList<Constant> values, Func<DbCommand, CancellationToken, Task<T>> work, CancellationToken cancellation, bool keep = true) =>
-        DoAsync(async limit =>
+    private ValueTask<T> DoAsync<T>(string text, IReadOnlyList<Constant> values, Func<DbCommand, Task<T>> work, CancellationToken cancellation, bool keep = true) =>
+        DoAsync(async () =>
         {
             for (var again = false; ; again = true)
             {
-                var command = await CommandAsync(text, values.Count, keep, limit);
+                var command = await CommandAsync(text, values.Count, keep);
                 for (var i = 0; i < values.Count; i++) server.Bind(command.Parameters[i], values[i]);
                 try
                 {
-                    return await work(command, limit);
+                    return await work(command);
                 }
                 catch (DbException stale) when (!again && server.IsStale(stale))
                 {
@@ -234,7 +229,7 @@ internal sealed class ServerConnection(SqlServer server, DbConnection connection
             }
         }, cancellation);
 
-    private async ValueTask<DbCommand> CommandAsync(string text, int parameters, bool keep, CancellationToken cancellation)
+    private async ValueTask<DbCommand> CommandAsync(string text, int parameters, bool keep)
     {
         if (_commands.TryGetValue(text, out var kept)) return kept;
         var command = connection.CreateCommand();
@@ -250,7 +245,7 @@ internal sealed class ServerConnection(SqlServer server, DbConnection connection
 
         try
         {
-            if (server.Prepares) await command.PrepareAsync(cancellation);
+            if (server.Prepares) await command.PrepareAsync(CancellationToken.None);
         }
         catch
         {

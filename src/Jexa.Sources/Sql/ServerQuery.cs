@@ -58,8 +58,8 @@ internal sealed class ServerQuery : IPreparedQuery
     }
 
     /// <param name="locks">Whether nobody else is to change the rows before the transaction ends.</param>
-    public async ValueTask RunAsync(ServerConnection connection, IReadOnlyList<Constant> arguments, RowBlock into, bool locks, CancellationToken cancellation) =>
-        await connection.RunAsync(locks ? _statement.Text + _source.Server.Locking : _statement.Text, _statement.Arguments, arguments, _readings, into, cancellation);
+    public ValueTask<int> RunAsync(ServerConnection connection, IReadOnlyList<Constant> arguments, RowBlock into, bool locks, CancellationToken cancellation) =>
+        connection.RunAsync(locks ? _statement.Text + _source.Server.Locking : _statement.Text, _statement.Arguments, arguments, _readings, into, cancellation);
 
     public string Shown(IReadOnlyList<Constant> arguments) => _write(_source.Server.Text(_schema, arguments)).Text + ";";
 
