@@ -8,7 +8,10 @@ using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Logging;
 
 // The two pages of the demo as somebody would write them by hand who wants them fast and nothing else: no page table, no
-// app file, no trace, no outcomes beyond "not found". Usage: direct DATABASE PORT, or direct ENGINE CONNECTION PORT
+// app file, no trace, no outcomes beyond "not found". With "whole" the record's page says in its headers what Jexa's says.
+// Usage: direct DATABASE PORT [whole], or direct ENGINE CONNECTION PORT [whole]
+var isWhole = args[^1] == "whole";
+if (isWhole) args = args[..^1];
 var database = args[0];
 var port = int.Parse(args[^1]);
 var server = args.Length == 3 ? new ServerPages(args[0], args[1]) : null;
@@ -45,9 +48,7 @@ async Task Send(HttpContext http, PageBuffer page, Func<Reader, PageBuffer, long
         return;
     }
 
-    http.Response.ContentType = "text/html; charset=utf-8";
-    http.Response.ContentLength = page.Length;
-    await http.Response.Body.WriteAsync(page.Written);
+    await SendPage(http, page, id);
     page.Return();
 }
 
@@ -61,10 +62,16 @@ async Task SendFromServer(HttpContext http, long id)
         return;
     }
 
+    await SendPage(http, page, id);
+    page.Return();
+}
+
+ValueTask SendPage(HttpContext http, PageBuffer page, long id)
+{
+    if (isWhole && id > 0 && PageHeaders.Set(http, page.Written.Span, id)) return default;
     http.Response.ContentType = "text/html; charset=utf-8";
     http.Response.ContentLength = page.Length;
-    await http.Response.Body.WriteAsync(page.Written);
-    page.Return();
+    return http.Response.Body.WriteAsync(page.Written);
 }
 
 static Task NotFound(HttpContext http)

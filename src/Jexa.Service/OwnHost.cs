@@ -18,7 +18,7 @@ internal sealed class OwnHost(IReadOnlyList<string> others)
         var names = _names;
         if (names.Length == 0) _names = names = [.. Names(http.Connection.LocalPort), .. others];
         foreach (var name in names)
-            if (host.Equals(name, StringComparison.OrdinalIgnoreCase)) return true;
+            if (host == name || host.Equals(name, StringComparison.OrdinalIgnoreCase)) return true;
         return false;
     }
 

@@ -30,6 +30,9 @@ public sealed class DetailPage(
     public PageHead? List { get; } = list;
 
     public PageHead? Beside { get; } = beside;
+
+    /// <summary>Whether nothing but the record needs to be loaded for somebody who comes from nowhere.</summary>
+    public bool StandsAlone { get; } = blocks.Count == 0 && beside is null && (list is null || head.Definition.NeighboursHidden);
 }
 
 /// <summary>What stands beside a record: records tied to it, a list of its own, or a notice.</summary>

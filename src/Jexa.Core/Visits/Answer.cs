@@ -50,7 +50,8 @@ public sealed record VisitRequest(string Method, RequestTarget Target, bool Want
 public sealed record Answer(
     Outcome Outcome, int Status, PageView? View, string? Location = null, string? Allow = null, int? RetryAfterSeconds = null) : IDisposable
 {
-    internal Action? Return { get; init; }
+    /// <summary>The rows it shows.</summary>
+    internal RowLoans? Rows { get; init; }
 
     /// <summary>The version of the record that is told (a strong entity tag); null where the answer is no record of its own.</summary>
     public string? Version { get; init; }
@@ -70,5 +71,5 @@ public sealed record Answer(
     /// <summary>An answer in words.</summary>
     internal static Answer Of(Outcome outcome, MessageView message) => new(outcome, message.Status, message);
 
-    public void Dispose() => Return?.Invoke();
+    public void Dispose() => Rows?.Dispose();
 }

@@ -36,7 +36,7 @@ internal sealed class ChangeVisits
                 _ => await _deletes.RunAsync(context, (DeletePage)page, asked),
             };
             trace.End(VisitStep.Decide);
-            answer = answer with { Return = loans.Dispose };
+            answer = answer with { Rows = loans };
             loans = null;
             return answer;
         }

@@ -37,9 +37,10 @@ internal sealed class DetailVisit
                 return await WithListAsync(site, page, refused, request.Target, trace, cancellation);
             }
 
-            var view = await AroundAsync(site, page, found.Row, request.Target, loans, trace, cancellation);
+            var view = page.StandsAlone && request.Target.Query.Count == 0 ? ViewOf(site, page, found.Row, page.Shape.Back)
+                : await AroundAsync(site, page, found.Row, request.Target, loans, trace, cancellation);
             trace.End(VisitStep.Decide);
-            var answer = new Answer(new Outcome.Found(), 200, view) { Return = loans.Dispose };
+            var answer = new Answer(new Outcome.Found(), 200, view) { Rows = loans };
             loans = null;
             return answer;
         }
@@ -58,12 +59,11 @@ internal sealed class DetailVisit
         for (var i = 0; i < blocks.Length; i++) blocks[i] = await BlockAsync(page.Blocks[i], row, loans, trace, cancellation);
         var neighbours = await _neighbours.RunAsync(site, page, row, ask, loans, trace, cancellation);
         var beside = page.Beside is null ? null : await BesideAsync(site, page, row, ask, neighbours.Ask, loans, trace, cancellation);
-        return new DetailView(site.Frame, page.Name, page.Shape, row, neighbours.Back ?? page.Shape.Back, neighbours.Previous, neighbours.Next, blocks)
-        {
-            Trail = Trails.Of(page.Trail, row),
-            Beside = beside,
-        };
+        return ViewOf(site, page, row, neighbours.Back ?? page.Shape.Back) with { Previous = neighbours.Previous, Next = neighbours.Next, Blocks = blocks, Beside = beside };
     }
+
+    private static DetailView ViewOf(Site site, DetailPage page, Row row, PlainLink? back) =>
+        new(site.Frame, page.Name, page.Shape, row, back, null, null, []) { Trail = Trails.Of(page.Trail, row) };
 
     private async ValueTask<BlockView> BlockAsync(BlockPlan block, Row row, RowLoans loans, VisitTrace trace, CancellationToken cancellation)
     {
@@ -128,7 +128,7 @@ internal sealed class DetailVisit
             var came = FromMark.Read(site, page.Record!, target, _cursors);
             var view = await _lists.ViewAsync(site, came?.Page == plain.Page ? came : plain, [], null, loans, trace, cancellation);
             trace.End(VisitStep.Decide);
-            var whole = answer with { View = answer.View with { Beside = view with { Sides = [], FromMark = view.FromMark.Length > 0 ? view.FromMark : plain.Page.Name } }, Return = loans.Dispose };
+            var whole = answer with { View = answer.View with { Beside = view with { Sides = [], FromMark = view.FromMark.Length > 0 ? view.FromMark : plain.Page.Name } }, Rows = loans };
             loans = null;
             return whole;
         }

@@ -41,7 +41,7 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
 
             var view = await ViewAsync(site, ask, parents, Notice(site, page, target), loans, trace, cancellation);
             trace.End(VisitStep.Decide);
-            var answer = new Answer(new Outcome.Listed(), 200, view) { Return = loans.Dispose };
+            var answer = new Answer(new Outcome.Listed(), 200, view) { Rows = loans };
             loans = null;
             return answer;
         }

@@ -29,7 +29,7 @@ internal readonly record struct FoundRecord(Row Row, Constant[] Keys, Answer? Re
 internal sealed class RecordFinder(QueryRunner queries, RuntimeFindings findings, KeyHistory? history)
 {
     /// <param name="asked">The page's head under the path that was asked for: its own, or a former one.</param>
-    public async ValueTask<FoundRecord> FindAsync(
+    public ValueTask<FoundRecord> FindAsync(
         Site site, RecordPage page, PageHead asked, VisitRequest request, RowLoans loans, VisitTrace trace, CancellationToken cancellation)
     {
         var target = request.Target;
@@ -56,16 +56,16 @@ internal sealed class RecordFinder(QueryRunner queries, RuntimeFindings findings
         for (var i = 0; i < target.Query.Count; i++)
             if (!asked.Template.QueryParameters.Contains(target.Query[i].Name) && target.Query[i].Name != ParameterReader.From) trace.AddIgnored(target.Query[i].Name);
         trace.End(VisitStep.Parse);
-        if (refused is not null) return new FoundRecord(default, keys, refused);
+        if (refused is not null) return new ValueTask<FoundRecord>(new FoundRecord(default, keys, refused));
         if (request.IsSafe && asked != page.Head)
         {
             trace.Why = VisitRunner.FormerPath;
-            return new FoundRecord(default, keys, Redirect(page, asked, target, keys, new Outcome.NotCanonical()));
+            return new ValueTask<FoundRecord>(new FoundRecord(default, keys, Redirect(page, asked, target, keys, new Outcome.NotCanonical())));
         }
 
-        if (canonical || !request.IsSafe) return await LoadAsync(site, page, asked, request, keys, texts, loans, trace, cancellation) with { Asked = keys };
+        if (canonical || !request.IsSafe) return LoadAsync(site, page, asked, request, keys, texts, loans, trace, cancellation);
         trace.Why = "The ID is a value, but not in its canonical spelling.";
-        return new FoundRecord(default, keys, Redirect(page, asked, target, keys, new Outcome.NotCanonical()));
+        return new ValueTask<FoundRecord>(new FoundRecord(default, keys, Redirect(page, asked, target, keys, new Outcome.NotCanonical())));
     }
 
     private async ValueTask<FoundRecord> LoadAsync(
@@ -83,12 +83,12 @@ internal sealed class RecordFinder(QueryRunner queries, RuntimeFindings findings
             case Outcome.NotCanonical when request.IsSafe:
                 return new FoundRecord(default, keys, Redirect(page, asked, request.Target, Loading.KeyOf(page.Lookup, rows[decision.Row]), decision.Outcome));
             case Outcome.NotCanonical:
-                return new FoundRecord(rows[decision.Row], Loading.KeyOf(page.Lookup, rows[decision.Row]), null);
+                return new FoundRecord(rows[decision.Row], Loading.KeyOf(page.Lookup, rows[decision.Row]), null) { Asked = keys };
             case Outcome.Ambiguous:
                 findings.AddAmbiguous(page, string.Join(", ", texts));
                 return new FoundRecord(default, keys, Answer.Of(decision.Outcome, Messages.Ambiguous(site, page)));
             default:
-                return rows.Count == 0 && await FollowAsync(site, page, asked, request, keys, loans, trace, cancellation) is { } followed ? followed
+                return rows.Count == 0 && await FollowAsync(site, page, asked, request, keys, loans, trace, cancellation) is { } followed ? followed with { Asked = keys }
                     : new FoundRecord(default, keys, Answer.Of(decision.Outcome, Messages.Unknown(site, page, texts)));
         }
     }

@@ -52,7 +52,8 @@ public sealed class VisitRunner
         Answer answer;
         try
         {
-            answer = await MatchAsync(site, request, trace, cancellation);
+            answer = Match(site, request, trace, out var asks, out var asked, out var rival) ?? Turned(site, asks, asked, rival, request, trace)
+                ?? await VisitAsync(site, asks, asked, request, trace, cancellation);
         }
         catch (SourceException trouble)
         {
@@ -85,49 +86,30 @@ public sealed class VisitRunner
         return answer;
     }
 
-    private async ValueTask<Answer> MatchAsync(Site site, VisitRequest request, VisitTrace trace, CancellationToken cancellation)
+    /// <summary>Finds the page that an address means. Where it means none, or another address, that is the answer, and there is no page.</summary>
+    /// <param name="asked">The page's head under the path that was asked for: its own, or a former one.</param>
+    /// <param name="rival">Another page that the address means as well.</param>
+    private static Answer? Match(Site site, VisitRequest request, VisitTrace trace, out Page page, out PageHead asked, out Page? rival)
     {
+        (page, asked, rival) = (null!, null!, null);
         var target = request.Target;
-        var reads = request.IsSafe;
-        if (target.Fault == TargetFault.OutsideMount)
-        {
-            trace.Why = $"The pages stand below {site.Frame.Mount}/, and this address does not.";
-            return Answer.Of(new Outcome.NoPage(), Messages.NoPage(site, target));
-        }
-
-        if (target.Fault != TargetFault.None)
-        {
-            trace.Why = $"The target is no address: {target.Fault}.";
-            return Answer.Of(new Outcome.Malformed(null, KeyFault.WrongForm), Messages.BadTarget(site));
-        }
-
-        if (target.Path.IsEmpty && reads)
-        {
-            trace.End(VisitStep.Match);
-            trace.Why = "The mount itself leads to the root below it.";
-            return new Answer(new Outcome.NotCanonical(), 301, null, $"{site.Frame.Mount}/{target.QueryString}");
-        }
-
+        if (target.Fault != TargetFault.None) return NoAddress(site, target, trace);
+        if (target.Path.IsEmpty && request.IsSafe) return Elsewhere(trace, "The mount itself leads to the root below it.", 301, $"{site.Frame.Mount}/{target.QueryString}");
         if (target.IsReserved) return Reserved(site, target);
         var depth = target.Segments.Length;
         var pages = site.Paths.Match(target, depth);
-        if (depth == 0 && pages.Count == 0 && site.Home is { } home && reads)
+        if (pages.Count == 0)
         {
-            trace.End(VisitStep.Match);
-            trace.Why = $"The root leads to the home page, “{home.Name}”.";
-            return new Answer(new Outcome.NotCanonical(), 302, null, home.Head.Alone);
+            if (depth == 0 && request.IsSafe && site.Home is { } home) return Elsewhere(trace, $"The root leads to the home page, “{home.Name}”.", 302, home.Head.Alone!);
+            if (!request.IsSafe && target.HasOneTrailingSlash) pages = site.Paths.Match(target, depth - 1);
         }
 
-        var slashless = target.HasOneTrailingSlash ? site.Paths.Match(target, depth - 1) : [];
-        if (slashless.Count > 0 && reads)
+        if (request.IsSafe && target.HasOneTrailingSlash && site.Paths.Match(target, depth - 1) is [var slashless, ..])
         {
-            trace.End(VisitStep.Match);
-            trace.Page = slashless[0];
-            trace.Why = "The path without its trailing slash is a page.";
-            return new Answer(new Outcome.NotCanonical(), 301, null, $"{site.Frame.Mount}{target.Path[..^1]}{target.QueryString}");
+            trace.Page = slashless;
+            return Elsewhere(trace, "The path without its trailing slash is a page.", 301, $"{site.Frame.Mount}{target.Path[..^1]}{target.QueryString}");
         }
 
-        if (pages.Count == 0) pages = slashless;
         if (site.Waiting.Count > 0 && Waiting(site, ref pages, depth, trace) is { } waits) return waits;
         if (pages.Count == 0)
         {
@@ -135,37 +117,64 @@ public sealed class VisitRunner
             return Answer.Of(new Outcome.NoPage(), Messages.NoPage(site, target));
         }
 
-        var page = ParameterReader.Choose(pages, target, out var rival);
-        var asked = page.Head;
+        page = ParameterReader.Choose(pages, target, out rival);
+        asked = page.Head;
         if (page is FormerPage former) page = former.Now;
         trace.Page = page;
-        trace.ReadsLatest = request.HasWritten || !reads || page.Head.Definition.Writes;
+        trace.ReadsLatest = request.HasWritten || !request.IsSafe || page.Head.Definition.Writes;
         trace.End(VisitStep.Match);
+        return null;
+    }
+
+    private static Answer NoAddress(Site site, RequestTarget target, VisitTrace trace)
+    {
+        if (target.Fault == TargetFault.OutsideMount)
+        {
+            trace.Why = $"The pages stand below {site.Frame.Mount}/, and this address does not.";
+            return Answer.Of(new Outcome.NoPage(), Messages.NoPage(site, target));
+        }
+
+        trace.Why = $"The target is no address: {target.Fault}.";
+        return Answer.Of(new Outcome.Malformed(null, KeyFault.WrongForm), Messages.BadTarget(site));
+    }
+
+    private static Answer Elsewhere(VisitTrace trace, string why, int status, string address)
+    {
+        trace.End(VisitStep.Match);
+        trace.Why = why;
+        return new Answer(new Outcome.NotCanonical(), status, null, address);
+    }
+
+    /// <summary>The answer where a page does not take the request as it is; null where it does.</summary>
+    private static Answer? Turned(Site site, Page page, PageHead asked, Page? rival, VisitRequest request, VisitTrace trace)
+    {
         if (!page.Allows(request.Method)) return Answer.Of(new Outcome.NotAllowed(), Messages.NotAllowed(site, page)) with { Allow = page.Methods };
-        if (page.Head.DrawnAt is { } drawnAt && asked == page.Head && reads && !request.WantsJson)
+        if (page.Head.DrawnAt is { } drawnAt && asked == page.Head && request is { IsSafe: true, WantsJson: false })
         {
             trace.Why = $"The page is drawn by another program, below {drawnAt}.";
-            return new Answer(new Outcome.Elsewhere(), 302, null, $"{drawnAt}{target.Path}{target.QueryString}");
+            return new Answer(new Outcome.Elsewhere(), 302, null, $"{drawnAt}{request.Target.Path}{request.Target.QueryString}");
         }
 
-        if (!reads && Refused(site, page, request, trace) is { } refused) return refused;
-        if (rival is not null)
-        {
-            trace.Why = $"The pages “{page.Name}” and “{rival.Name}” share this path, and the address gives what each of them needs.";
-            var names = ParameterReader.RequiredOf(page).Union(ParameterReader.RequiredOf(rival)).ToList();
-            return Answer.Of(new Outcome.Malformed(names[0], KeyFault.Exclusive), Messages.Exclusive(site, page, rival, names));
-        }
+        if (!request.IsSafe && Refused(site, page, request, trace) is { } refused) return refused;
+        if (rival is null) return null;
+        trace.Why = $"The pages “{page.Name}” and “{rival.Name}” share this path, and the address gives what each of them needs.";
+        var names = ParameterReader.RequiredOf(page).Union(ParameterReader.RequiredOf(rival)).ToList();
+        return Answer.Of(new Outcome.Malformed(names[0], KeyFault.Exclusive), Messages.Exclusive(site, page, rival, names));
+    }
 
-        if (page is DetailPage detail) return await _details.RunAsync(site, detail, asked, request, trace, cancellation);
+    /// <summary>Leaves the rest to the class of the page's kind.</summary>
+    private ValueTask<Answer> VisitAsync(Site site, Page page, PageHead asked, VisitRequest request, VisitTrace trace, CancellationToken cancellation)
+    {
+        if (page is DetailPage detail) return _details.RunAsync(site, detail, asked, request, trace, cancellation);
         if (page.Head.Definition.Writes)
         {
-            if (_changes is not null) return await _changes.RunAsync(site, page, asked, request, trace, cancellation);
+            if (_changes is not null) return _changes.RunAsync(site, page, asked, request, trace, cancellation);
             trace.Why = "Nothing can be changed here: there is no change log.";
-            return Answer.Of(new Outcome.Unavailable(SourceTrouble.Away), Messages.Unavailable(site, page));
+            return new ValueTask<Answer>(Answer.Of(new Outcome.Unavailable(SourceTrouble.Away), Messages.Unavailable(site, page)));
         }
 
-        if (asked != page.Head) return Former(page, asked, target, trace);
-        return page is ListPage list ? await _lists.RunAsync(site, list, request, trace, cancellation) : TextVisit.Run(site, (TextPage)page, target, trace);
+        if (asked != page.Head) return new ValueTask<Answer>(Former(page, asked, request.Target, trace));
+        return page is ListPage list ? _lists.RunAsync(site, list, request, trace, cancellation) : new ValueTask<Answer>(TextVisit.Run(site, (TextPage)page, request.Target, trace));
     }
 
     /// <summary>The answer where nothing but waiting pages has this address; those are left out where others have it too.</summary>

@@ -28,15 +28,16 @@ internal sealed class HtmlDetailWriter(HtmlParts allParts, HtmlRowWriter rows)
         var parts = allParts.Of(shape);
         var values = new HtmlValues(view, html, scratch, "");
         html.Append("<dl class=\"record\">\n"u8);
+        var terms = parts.Terms;
         for (var i = 0; i < parts.Fields.Length; i++)
         {
             if (parts.Fields[i].When?.Invoke(record) == false) continue;
-            html.Append(parts.Terms[i]);
+            html.Append(terms[i]);
+            terms = parts.NextTerms;
             values.Write(parts.Fields[i], record, shape.Title, false, default);
-            html.Append("</dd></div>\n"u8);
         }
 
-        html.Append("</dl>\n"u8);
+        html.Append(terms == parts.NextTerms ? "</dd></div>\n</dl>\n"u8 : "</dl>\n"u8);
     }
 
     private static void WriteNeighbours(DetailView view, Utf8Buffer html)

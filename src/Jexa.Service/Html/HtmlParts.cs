@@ -22,7 +22,8 @@ internal sealed record ListParts(byte[][] OpenCells, bool[] Quiet, byte[][] Head
 
 /// <summary>The pieces of a detail page's HTML that are the same for every visit.</summary>
 /// <param name="Terms">Each field's label, up to its value.</param>
-internal sealed record DetailParts(byte[][] Terms, ViewColumn[] Fields);
+/// <param name="NextTerms">The same behind another field: what closes that, then the label.</param>
+internal sealed record DetailParts(byte[][] Terms, byte[][] NextTerms, ViewColumn[] Fields);
 
 /// <summary>
 /// Encodes what does not change from visit to visit once, and keeps it exactly as long as the compiled page it was made
@@ -108,9 +109,11 @@ internal sealed class HtmlParts(string styleVersion)
             [.. quiet], [.. columns.Select(column => Bytes(Encoded(column.Label)))], columns, main);
     }
 
-    private static DetailParts Make(DetailShape shape) => new(
-        [.. shape.Fields.Select(field => Bytes($"<div{(field.Style.Form is FieldForm.Long or FieldForm.Markdown or FieldForm.Picture ? " class=\"wide\"" : "")}><dt>{Encoded(field.Label)}</dt><dd>"))],
-        [.. shape.Fields]);
+    private static DetailParts Make(DetailShape shape)
+    {
+        var terms = shape.Fields.Select(field => $"<div{(field.Style.Form is FieldForm.Long or FieldForm.Markdown or FieldForm.Picture ? " class=\"wide\"" : "")}><dt>{Encoded(field.Label)}</dt><dd>").ToList();
+        return new DetailParts([.. terms.Select(Bytes)], [.. terms.Select(term => Bytes("</dd></div>\n" + term))], [.. shape.Fields]);
+    }
 
     private static string Kind(ViewColumn column) => column.IsNumeric ? " class=\"number\"" : column.Picture is not null ? " class=\"thumb\"" : "";
 

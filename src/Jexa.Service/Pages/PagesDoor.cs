@@ -198,7 +198,7 @@ internal sealed class PagesDoor(
         http.Response.Headers.AccessControlExposeHeaders = "Jexa-Visit, Link, Link-Template, ETag, Location, Retry-After";
     }
 
-    private static async Task SendAsync(HttpContext http, Answer answer, bool json, Utf8Buffer body)
+    private static ValueTask SendAsync(HttpContext http, Answer answer, bool json, Utf8Buffer body)
     {
         var response = http.Response;
         var headers = response.Headers;
@@ -224,23 +224,33 @@ internal sealed class PagesDoor(
             if (HttpMethods.IsGet(http.Request.Method) && PageTag.IsHeld(http.Request.Headers.IfNoneMatch, headers.ETag.ToString()))
             {
                 response.StatusCode = StatusCodes.Status304NotModified;
-                return;
+                return default;
             }
         }
 
         if (body.Length == 0)
         {
             if (answer.Status != StatusCodes.Status204NoContent) response.ContentLength = 0;
-            return;
+            return default;
         }
 
         response.ContentType = !json ? "text/html; charset=utf-8" : answer.Status < 400 ? "application/json" : "application/problem+json";
         // A version is a strong tag: it is sent in one coding only.
-        using var compressed = isVersion ? null : Compression.TryCompress(http.Request.Headers.AcceptEncoding, body);
-        if (compressed is not null) headers.ContentEncoding = Compression.Coding;
-        var sent = compressed ?? body;
-        response.ContentLength = sent.Length;
-        if (!HttpMethods.IsHead(http.Request.Method)) await response.Body.WriteAsync(sent.WrittenMemory, http.RequestAborted);
+        var compressed = isVersion ? null : Compression.TryCompress(http.Request.Headers.AcceptEncoding, body);
+        if (compressed is null) return SendAsync(http, body);
+        headers.ContentEncoding = Compression.Coding;
+        return SendAndDisposeAsync(http, compressed);
+    }
+
+    private static ValueTask SendAsync(HttpContext http, Utf8Buffer body)
+    {
+        http.Response.ContentLength = body.Length;
+        return HttpMethods.IsHead(http.Request.Method) ? default : http.Response.Body.WriteAsync(body.WrittenMemory, http.RequestAborted);
+    }
+
+    private static async ValueTask SendAndDisposeAsync(HttpContext http, Utf8Buffer body)
+    {
+        using (body) await SendAsync(http, body);
     }
 
     private static Task SendAsync(HttpContext http, Asset asset)

@@ -23,11 +23,25 @@ internal sealed class SqliteQuery(SqlitePool pool, Func<SqlText, SqlStatement> w
     public void Run(SqliteReader connection, IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation) =>
         connection.Run(this, arguments, into, cancellation);
 
-    public async ValueTask RunAsync(IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation)
+    public ValueTask RunAsync(IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation)
     {
-        using var lease = await pool.RentAsync(cancellation);
-        if (isCount) lease.Connection.Count(this, arguments, into, cancellation);
-        else lease.Connection.Run(this, arguments, into, cancellation);
+        var renting = pool.RentAsync(cancellation);
+        if (!renting.IsCompletedSuccessfully) return WaitAndRunAsync(renting, arguments, into, cancellation);
+        using var lease = renting.Result;
+        RunOn(lease.Connection, arguments, into, cancellation);
+        return ValueTask.CompletedTask;
+    }
+
+    private async ValueTask WaitAndRunAsync(ValueTask<SqlitePool.Lease> renting, IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation)
+    {
+        using var lease = await renting;
+        RunOn(lease.Connection, arguments, into, cancellation);
+    }
+
+    private void RunOn(SqliteReader connection, IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation)
+    {
+        if (isCount) connection.Count(this, arguments, into, cancellation);
+        else connection.Run(this, arguments, into, cancellation);
     }
 
     public string Shown(IReadOnlyList<Constant> arguments) => write(new SqliteText { Shown = arguments }).Text + ";";
