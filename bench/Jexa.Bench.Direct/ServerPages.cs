@@ -2,13 +2,13 @@ using System.Collections.Concurrent;
 using System.Data.Common;
 using System.Globalization;
 using System.Text;
-using Microsoft.AspNetCore.Http;
+using Microsoft.Data.Sqlite;
 using MySqlConnector;
 using Npgsql;
 
 namespace Jexa.Bench.Direct;
 
-/// <summary>The detail page over a database server, by hand: kept connections with the one command prepared, read asynchronously, limited and read-only like Jexa's.</summary>
+/// <summary>The detail page through a driver's usual interface, by hand: kept connections with the one command prepared, read asynchronously, limited and read-only like Jexa's.</summary>
 internal sealed class ServerPages(string engine, string connection)
 {
     private const string Query = """
@@ -35,20 +35,27 @@ internal sealed class ServerPages(string engine, string connection)
 
     private async Task<DbCommand> OpenAsync(CancellationToken leaving)
     {
-        var isPostgres = engine == "postgresql";
-        DbConnection opened = isPostgres
-            ? new NpgsqlConnection(connection + ";Pooling=false;Options=-c statement_timeout=5000 -c default_transaction_read_only=on")
-            : new MySqlConnection(connection + ";Pooling=false;IgnorePrepare=false;TreatTinyAsBoolean=false");
+        DbConnection opened = engine switch
+        {
+            "postgresql" => new NpgsqlConnection(connection + ";Pooling=false;Options=-c statement_timeout=5000 -c default_transaction_read_only=on"),
+            "mariadb" => new MySqlConnection(connection + ";Pooling=false;IgnorePrepare=false;TreatTinyAsBoolean=false"),
+            _ => new SqliteConnection($"Data Source={connection};Mode=ReadOnly;Pooling=False;Default Timeout=5"),
+        };
         await opened.OpenAsync(leaving);
         var command = opened.CreateCommand();
-        if (!isPostgres)
+        if (engine == "mariadb")
         {
             command.CommandText = "SET SESSION max_statement_time = 5; SET SESSION TRANSACTION READ ONLY";
             await command.ExecuteNonQueryAsync(leaving);
         }
 
-        command.CommandText = Query.Replace("{0}", isPostgres ? "$1" : "@id");
-        command.Parameters.Add(isPostgres ? new NpgsqlParameter<long>() : new MySqlParameter("@id", MySqlDbType.Int64));
+        command.CommandText = Query.Replace("{0}", engine == "postgresql" ? "$1" : "@id");
+        command.Parameters.Add(engine switch
+        {
+            "postgresql" => new NpgsqlParameter<long>(),
+            "mariadb" => new MySqlParameter("@id", MySqlDbType.Int64),
+            _ => new SqliteParameter("@id", SqliteType.Integer),
+        });
         await command.PrepareAsync(leaving);
         return command;
     }
