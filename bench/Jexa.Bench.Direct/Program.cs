@@ -14,7 +14,7 @@ var isWhole = args[^1] == "whole";
 if (isWhole) args = args[..^1];
 var database = args[0];
 var port = int.Parse(args[^1]);
-var server = args.Length == 3 ? new ServerPages(args[0], args[1]) : null;
+var server = args.Length == 3 ? new DriverPages(args[0], args[1]) : null;
 var builder = WebApplication.CreateSlimBuilder();
 builder.Logging.ClearProviders();
 builder.WebHost.ConfigureKestrel(kestrel =>
@@ -27,7 +27,7 @@ var readers = new ReaderPool(database);
 app.Run(http =>
 {
     var path = http.Request.Path.Value!;
-    if (server is not null) return path.StartsWith("/bridges/", StringComparison.Ordinal) && long.TryParse(path.AsSpan(9), out var asked) ? SendFromServer(http, asked) : NotFound(http);
+    if (server is not null) return path.StartsWith("/bridges/", StringComparison.Ordinal) && long.TryParse(path.AsSpan(9), out var asked) ? SendFromDriver(http, asked) : NotFound(http);
     if (path == "/bridges") return Send(http, PageBuffer.Rent(), static (reader, page, _) => reader.WriteList(page), 0);
     return path.StartsWith("/bridges/", StringComparison.Ordinal) && long.TryParse(path.AsSpan(9), out var id)
         ? Send(http, PageBuffer.Rent(), static (reader, page, id) => reader.WriteDetail(page, id), id)
@@ -52,10 +52,10 @@ async Task Send(HttpContext http, PageBuffer page, Func<Reader, PageBuffer, long
     page.Return();
 }
 
-async Task SendFromServer(HttpContext http, long id)
+async Task SendFromDriver(HttpContext http, long id)
 {
     var page = PageBuffer.Rent();
-    if (!await server.WriteDetailAsync(page, id, http.RequestAborted))
+    if (!await server.WriteDetailAsync(page, id))
     {
         page.Return();
         await NotFound(http);

@@ -8,13 +8,17 @@ using Jexa.Tests;
 namespace Jexa.Bench.Visits;
 
 /// <summary>
-/// What database servers cost, over private ones: the detail page against one written by hand over the same driver, in turn; describing 300 tables and
-/// drafting an app from them; pages of another source while one is frozen.
+/// The detail page against one written by hand over the same driver, in turn, on each SQL engine; what database servers cost, over private ones: describing
+/// 300 tables and drafting an app from them; pages of another source while one is frozen.
 /// </summary>
 internal static partial class Servers
 {
     private const int JexaPort = 7470;
     private const int DirectPort = 7480;
+    private const int WholePort = 7490;
+
+    /// <summary>Until the runtime has compiled everything for good, on either side: sooner, the slower side is measured compiling.</summary>
+    private const int WarmUp = 15;
 
     private static string Root => Path.GetFullPath(Path.Combine(AppContext.BaseDirectory, "../../../../.."));
 
@@ -24,6 +28,7 @@ internal static partial class Servers
 
     public static async Task RunAsync(int rounds, int seconds)
     {
+        await AgainstHandAsync("sqlite", Path.Combine(Root, "demo/data/register.db"), rounds, seconds);
         foreach (var engine in (string[])["postgresql", "mariadb"])
         {
             using var server = PrivateServer.New(engine);
@@ -39,21 +44,26 @@ internal static partial class Servers
     {
         using var folder = new Folder();
         using var jexa = await ServeAsync(folder, Plain(engine));
-        using var hand = Begin(Direct, engine, connection, DirectPort.ToString(CultureInfo.InvariantCulture));
-        await AwaitAsync(DirectPort);
-        List<(double PerSecond, double P99)> ours = [], theirs = [];
-        for (var round = -1; round < rounds; round++)
-        {
-            var (one, other) = (await LoadAsync(JexaPort, "/bridges/7", 16, round < 0 ? 6 : seconds), await LoadAsync(DirectPort, "/bridges/7", 16, round < 0 ? 6 : seconds));
-            if (round < 0) continue;
-            ours.Add(one);
-            theirs.Add(other);
-        }
+        using var hand = await WriteByHandAsync(DirectPort);
+        using var whole = await WriteByHandAsync(WholePort, "whole");
+        int[] ports = [JexaPort, DirectPort, WholePort];
+        var loads = ports.ToDictionary(port => port, _ => new List<(double PerSecond, double P99)>());
+        foreach (var port in ports) await LoadAsync(port, "/bridges/7", 16, WarmUp);
+        for (var round = 0; round < rounds; round++)
+            foreach (var port in round % 2 == 0 ? ports : ports.Reverse()) loads[port].Add(await LoadAsync(port, "/bridges/7", 16, seconds));
+        var (perSecond, p99) = (Median(loads[JexaPort], load => load.PerSecond), Median(loads[JexaPort], load => load.P99));
+        Console.WriteLine($"{engine,-12} detail page: {perSecond:N0} /s, p99 {p99:N0} µs; {Against("by hand", loads[DirectPort])}; {Against("by hand with the same headers", loads[WholePort])}");
+        foreach (var process in (Process[])[hand, whole, jexa]) process.Kill();
 
-        var (a, b, c, d) = (Median(ours, load => load.PerSecond), Median(theirs, load => load.PerSecond), Median(ours, load => load.P99), Median(theirs, load => load.P99));
-        Console.WriteLine($"{engine,-12} detail page: {a:N0} /s, by hand {b:N0} /s, ratio {a / b:N2}; p99 {c:N0} µs, by hand {d:N0} µs, ratio {c / d:N2}");
-        hand.Kill();
-        jexa.Kill();
+        string Against(string what, List<(double PerSecond, double P99)> theirs) =>
+            $"{what} {Median(theirs, load => load.PerSecond):N0} /s, ratio {perSecond / Median(theirs, load => load.PerSecond):N2}, p99 {Median(theirs, load => load.P99):N0} µs, ratio {p99 / Median(theirs, load => load.P99):N2}";
+
+        async Task<Process> WriteByHandAsync(int port, params string[] more)
+        {
+            var process = Begin(Direct, [engine, connection, port.ToString(CultureInfo.InvariantCulture), .. more]);
+            await AwaitAsync(port);
+            return process;
+        }
 
         string Plain(string engineName) => File.ReadAllText(Path.Combine(Root, "bench/plain.yaml")).Replace("{ engine: sqlite, connection: ../demo/data/register.db }", Source(engineName, connection));
     }

@@ -76,6 +76,9 @@ internal sealed partial class MariaDbServer : SqlServer
             case NativeKind.Bytes:
                 TextCells.AddBytes(reader.GetFieldValue<byte[]>(column), reading.Type, into);
                 break;
+            case NativeKind.Text:
+                TextCells.Add(reader.GetString(column), reading.Type, into);
+                break;
             case NativeKind.Decimal when reading.Type == FieldType.Integer && long.TryParse(reader.GetString(column), NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var whole):
                 into.AddNumber(CellKind.Integer, whole);
                 break;

@@ -40,12 +40,14 @@ internal sealed class ServerConnection(SqlServer server, DbConnection connection
     /// <summary>Says that it is not to be used again.</summary>
     public void GiveUp() => IsBroken = true;
 
-    /// <summary>Runs a query and appends its rows; gives how many they are.</summary>
-    public ValueTask<int> RunAsync(string text, IReadOnlyList<int> used, IReadOnlyList<Constant> arguments, CellReading[] readings, RowBlock into, CancellationToken cancellation) =>
-        WatchAsync(ReadAsync(text, used, arguments, readings, into), reads: true, cancellation);
+    /// <summary>Runs a query and appends its rows.</summary>
+    /// <param name="lease">Given back when it is done; null where the caller goes on with the connection.</param>
+    public ValueTask RunAsync(
+        string text, IReadOnlyList<int> used, IReadOnlyList<Constant> arguments, CellReading[] readings, RowBlock into, ServerPool.Lease? lease, CancellationToken cancellation) =>
+        WatchAsync(ReadAsync(text, used, arguments, readings, into), reads: true, lease, cancellation);
 
     /// <summary>The way of every visit: as few steps as there can be between the page and the driver.</summary>
-    private async Task<int> ReadAsync(string text, IReadOnlyList<int> used, IReadOnlyList<Constant> arguments, CellReading[] readings, RowBlock into)
+    private async Task ReadAsync(string text, IReadOnlyList<int> used, IReadOnlyList<Constant> arguments, CellReading[] readings, RowBlock into)
     {
         for (var again = false; ; again = true)
         {
@@ -54,14 +56,11 @@ internal sealed class ServerConnection(SqlServer server, DbConnection connection
             try
             {
                 await using var reader = await ReaderAsync(command);
-                var rows = 0;
-                while (await reader.ReadAsync(CancellationToken.None))
+                while (await reader.ReadAsync(CancellationToken.None) && TryAddRow(reader, readings, into))
                 {
-                    if (!TryAddRow(reader, readings, into)) break;
-                    rows++;
                 }
 
-                return rows;
+                return;
             }
             catch (DbException stale) when (!again && server.IsStale(stale))
             {
@@ -105,11 +104,17 @@ internal sealed class ServerConnection(SqlServer server, DbConnection connection
     }, cancellation, keep: false);
 
     /// <summary>Does something with the connection under the time limit, its errors translated.</summary>
-    public ValueTask<T> DoAsync<T>(Func<Task<T>> work, CancellationToken cancellation) => WatchAsync(work(), reads: false, cancellation);
+    public async ValueTask<T> DoAsync<T>(Func<Task<T>> work, CancellationToken cancellation)
+    {
+        var doing = work();
+        await WatchAsync(doing, reads: false, null, cancellation);
+        return await doing;
+    }
 
     /// <summary>Waits for what is done with the connection: until the time limit, or until the visitor leaves.</summary>
     /// <param name="reads">Whoever only reads breaks no rule: what refuses it is a value in the data, or the query itself, that cannot be worked with.</param>
-    private async ValueTask<T> WatchAsync<T>(Task<T> doing, bool reads, CancellationToken cancellation)
+    /// <param name="lease">Given back when it is done, or nobody waits for it any more.</param>
+    private async ValueTask WatchAsync(Task doing, bool reads, ServerPool.Lease? lease, CancellationToken cancellation)
     {
         var limit = _limit;
         using var leaving = cancellation.CanBeCanceled ? cancellation.UnsafeRegister(static state => ((CancellationTokenSource)state!).Cancel(), limit) : default;
@@ -117,7 +122,7 @@ internal sealed class ServerConnection(SqlServer server, DbConnection connection
         try
         {
             _work = doing;
-            return await doing.WaitAsync(limit.Token);
+            await doing.WaitAsync(limit.Token);
         }
         catch (OperationCanceledException) when (limit.IsCancellationRequested)
         {
@@ -150,6 +155,8 @@ internal sealed class ServerConnection(SqlServer server, DbConnection connection
                 limit.Dispose();
                 _limit = new CancellationTokenSource();
             }
+
+            if (lease is { } lent) await lent.DisposeAsync();
         }
     }
 

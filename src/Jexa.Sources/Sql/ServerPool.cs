@@ -21,20 +21,35 @@ internal sealed class ServerPool(SqlServer server, ServerUse use, int most) : IA
 
     /// <summary>A connection for one caller at a time; dispose the lease to give it back.</summary>
     /// <exception cref="SourceException">The server is not there, or every connection stayed busy.</exception>
-    public async ValueTask<Lease> RentAsync(CancellationToken cancellation)
+    public ValueTask<Lease> RentAsync(CancellationToken cancellation)
     {
         ObjectDisposedException.ThrowIf(_disposed, this);
-        if (!_places.Wait(0, CancellationToken.None) && !await _places.WaitAsync(server.Settings.TimeLimit, cancellation))
+        if (!_places.Wait(0, CancellationToken.None)) return WaitAndRentAsync(cancellation);
+        if (!_idle.TryPop(out var idle)) return RentAsync(null, cancellation);
+        return idle.Generation == _generation && WasUsedLately(idle) ? new ValueTask<Lease>(new Lease(this, idle)) : RentAsync(idle, cancellation);
+    }
+
+    private async ValueTask<Lease> WaitAndRentAsync(CancellationToken cancellation)
+    {
+        if (!await _places.WaitAsync(server.Settings.TimeLimit, cancellation))
             throw new SourceException(SourceTrouble.TooSlow, $"Every connection to {server.Settings.ShownAs} stayed busy for {server.Settings.TimeLimit.TotalSeconds:0} s.");
+        return await RentAsync(null, cancellation);
+    }
+
+    /// <summary>A connection for a caller who has a place already.</summary>
+    /// <param name="idle">One that has been taken from the idle ones.</param>
+    private async ValueTask<Lease> RentAsync(ServerConnection? idle, CancellationToken cancellation)
+    {
         try
         {
             var began = Environment.TickCount64;
             while (true)
             {
-                while (_idle.TryPop(out var idle))
+                while (idle is not null || _idle.TryPop(out idle))
                 {
-                    if (idle.Generation == _generation && await StillThereAsync(idle)) return new Lease(this, idle);
+                    if (idle.Generation == _generation && (WasUsedLately(idle) || await StillThereAsync(idle))) return new Lease(this, idle);
                     await CloseAsync(idle);
+                    idle = null;
                 }
 
                 if (await OpenAsync(began, cancellation) is { } opened) return new Lease(this, opened);
@@ -94,10 +109,11 @@ internal sealed class ServerPool(SqlServer server, ServerUse use, int most) : IA
         }
     }
 
+    private static bool WasUsedLately(ServerConnection connection) => Environment.TickCount64 - connection.IdleSince < IdleBeforeLook;
+
     /// <summary>Whether a connection that nobody used for long still has a server at its other end.</summary>
     private static async ValueTask<bool> StillThereAsync(ServerConnection connection)
     {
-        if (Environment.TickCount64 - connection.IdleSince < IdleBeforeLook) return true;
         try
         {
             await connection.AskAsync("SELECT 1", CancellationToken.None);
@@ -109,25 +125,23 @@ internal sealed class ServerPool(SqlServer server, ServerUse use, int most) : IA
         }
     }
 
-    private async ValueTask ReturnAsync(ServerConnection connection)
+    private ValueTask ReturnAsync(ServerConnection connection)
+    {
+        if (connection.IsBroken || _disposed || connection.Generation != _generation) return ReturnSpentAsync(connection);
+        connection.IdleSince = Environment.TickCount64;
+        _idle.Push(connection);
+        _places.Release();
+        return ValueTask.CompletedTask;
+    }
+
+    /// <summary>Takes one back that is not to be used again.</summary>
+    private async ValueTask ReturnSpentAsync(ServerConnection connection)
     {
         try
         {
-            if (connection.IsBroken)
-            {
-                // What broke one connection broke those beside it more often than not.
-                if (!connection.IsAbandoned) Renew();
-                await CloseAsync(connection);
-            }
-            else if (_disposed || connection.Generation != _generation)
-            {
-                await CloseAsync(connection);
-            }
-            else
-            {
-                connection.IdleSince = Environment.TickCount64;
-                _idle.Push(connection);
-            }
+            // What broke one connection broke those beside it more often than not.
+            if (connection.IsBroken && !connection.IsAbandoned) Renew();
+            await CloseAsync(connection);
         }
         finally
         {

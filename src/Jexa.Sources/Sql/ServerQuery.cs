@@ -11,6 +11,7 @@ internal sealed class ServerQuery : IPreparedQuery
     private readonly Func<SqlText, SqlStatement> _write;
     private readonly NativeSchema _schema;
     private readonly SqlStatement _statement;
+    private readonly string _locking;
     private readonly CellReading[] _readings;
 
     public ServerQuery(ServerSource source, Func<SqlText, SqlStatement> write, IReadOnlyList<string> names, CellReading[] readings)
@@ -19,6 +20,7 @@ internal sealed class ServerQuery : IPreparedQuery
         _write = write;
         _schema = source.Native;
         _statement = write(source.Server.Text(_schema, null));
+        _locking = _statement.Text + source.Server.Locking;
         _readings = readings;
         ColumnNames = names;
     }
@@ -31,35 +33,43 @@ internal sealed class ServerQuery : IPreparedQuery
 
     public IPreparedQuery Latest => _source.HasReplica ? new LatestQuery(this) : this;
 
-    public async ValueTask RunAsync(IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation)
+    public ValueTask RunAsync(IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation) =>
+        _source.HasReplica ? RunAnyAsync(arguments, into, cancellation) : RunLatestAsync(arguments, into, cancellation);
+
+    /// <summary>Runs it on a connection at hand, which stays with the caller.</summary>
+    /// <param name="locks">Whether nobody else is to change the rows before the transaction ends.</param>
+    public ValueTask RunAsync(ServerConnection connection, IReadOnlyList<Constant> arguments, RowBlock into, bool locks, CancellationToken cancellation) =>
+        connection.RunAsync(locks ? _locking : _statement.Text, _statement.Arguments, arguments, _readings, into, null, cancellation);
+
+    /// <summary>Runs it on the replica where that is there and has what is asked for, else on the source itself.</summary>
+    private async ValueTask RunAnyAsync(IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation)
     {
         var rows = into.Count;
-        await using (var lease = await _source.RentAnyAsync(cancellation))
+        var lease = await _source.RentAnyAsync(cancellation);
+        try
         {
-            try
-            {
-                await RunAsync(lease.Connection, arguments, into, locks: false, cancellation);
-                return;
-            }
-            catch (SourceException trouble) when (_source.HasReplica && trouble.Trouble != SourceTrouble.TooSlow && into.Count == rows)
-            {
-                // The replica went while it was asked, or lacks what the source has: the source itself knows.
-                _source.RestReplica();
-            }
+            await RunAsync(lease, arguments, into, cancellation);
         }
-
-        await RunLatestAsync(arguments, into, cancellation);
+        catch (SourceException trouble) when (trouble.Trouble != SourceTrouble.TooSlow && into.Count == rows)
+        {
+            // The replica went while it was asked, or lacks what the source has: the source itself knows.
+            _source.RestReplica();
+            await RunLatestAsync(arguments, into, cancellation);
+        }
     }
 
-    private async ValueTask RunLatestAsync(IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation)
+    private ValueTask RunLatestAsync(IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation)
     {
-        await using var lease = await _source.Readers.RentAsync(cancellation);
-        await RunAsync(lease.Connection, arguments, into, locks: false, cancellation);
+        var renting = _source.Readers.RentAsync(cancellation);
+        return renting.IsCompletedSuccessfully ? RunAsync(renting.Result, arguments, into, cancellation) : WaitAndRunAsync(renting, arguments, into, cancellation);
     }
 
-    /// <param name="locks">Whether nobody else is to change the rows before the transaction ends.</param>
-    public ValueTask<int> RunAsync(ServerConnection connection, IReadOnlyList<Constant> arguments, RowBlock into, bool locks, CancellationToken cancellation) =>
-        connection.RunAsync(locks ? _statement.Text + _source.Server.Locking : _statement.Text, _statement.Arguments, arguments, _readings, into, cancellation);
+    private async ValueTask WaitAndRunAsync(ValueTask<ServerPool.Lease> renting, IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation) =>
+        await RunAsync(await renting, arguments, into, cancellation);
+
+    /// <summary>Runs it on a connection that is given back after.</summary>
+    private ValueTask RunAsync(ServerPool.Lease lease, IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation) =>
+        lease.Connection.RunAsync(_statement.Text, _statement.Arguments, arguments, _readings, into, lease, cancellation);
 
     public string Shown(IReadOnlyList<Constant> arguments) => _write(_source.Server.Text(_schema, arguments)).Text + ";";
 

@@ -9,7 +9,7 @@ using Npgsql;
 namespace Jexa.Bench.Direct;
 
 /// <summary>The detail page through a driver's usual interface, by hand: kept connections with the one command prepared, read asynchronously, limited and read-only like Jexa's.</summary>
-internal sealed class ServerPages(string engine, string connection)
+internal sealed class DriverPages(string engine, string connection)
 {
     private const string Query = """
         SELECT b.name, b.code, d.slug, d.name, b.kind, b.opened_on, b.length_m, b.status, b.river, b.width_m, b.carries_t, b.lanes, b.toll, b.note
@@ -18,14 +18,14 @@ internal sealed class ServerPages(string engine, string connection)
 
     private readonly ConcurrentBag<DbCommand> _idle = [];
 
-    public async Task<bool> WriteDetailAsync(PageBuffer page, long id, CancellationToken leaving)
+    public async Task<bool> WriteDetailAsync(PageBuffer page, long id)
     {
-        if (!_idle.TryTake(out var command)) command = await OpenAsync(leaving);
+        if (!_idle.TryTake(out var command)) command = await OpenAsync();
         command.Parameters[0].Value = id;
         bool found;
-        await using (var reader = await command.ExecuteReaderAsync(leaving))
+        await using (var reader = await command.ExecuteReaderAsync())
         {
-            found = await reader.ReadAsync(leaving);
+            found = await reader.ReadAsync();
             if (found) Write(reader, page);
         }
 
@@ -33,7 +33,7 @@ internal sealed class ServerPages(string engine, string connection)
         return found;
     }
 
-    private async Task<DbCommand> OpenAsync(CancellationToken leaving)
+    private async Task<DbCommand> OpenAsync()
     {
         DbConnection opened = engine switch
         {
@@ -41,12 +41,12 @@ internal sealed class ServerPages(string engine, string connection)
             "mariadb" => new MySqlConnection(connection + ";Pooling=false;IgnorePrepare=false;TreatTinyAsBoolean=false"),
             _ => new SqliteConnection($"Data Source={connection};Mode=ReadOnly;Pooling=False;Default Timeout=5"),
         };
-        await opened.OpenAsync(leaving);
+        await opened.OpenAsync();
         var command = opened.CreateCommand();
         if (engine == "mariadb")
         {
             command.CommandText = "SET SESSION max_statement_time = 5; SET SESSION TRANSACTION READ ONLY";
-            await command.ExecuteNonQueryAsync(leaving);
+            await command.ExecuteNonQueryAsync();
         }
 
         command.CommandText = Query.Replace("{0}", engine == "postgresql" ? "$1" : "@id");
@@ -56,7 +56,7 @@ internal sealed class ServerPages(string engine, string connection)
             "mariadb" => new MySqlParameter("@id", MySqlDbType.Int64),
             _ => new SqliteParameter("@id", SqliteType.Integer),
         });
-        await command.PrepareAsync(leaving);
+        await command.PrepareAsync();
         return command;
     }
 
