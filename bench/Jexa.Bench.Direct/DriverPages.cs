@@ -18,22 +18,24 @@ internal sealed class DriverPages(string engine, string connection)
 
     private readonly ConcurrentBag<DbCommand> _idle = [];
 
-    public async Task<bool> WriteDetailAsync(PageBuffer page, long id)
+    public async Task<bool> WriteDetailAsync(PageBuffer page, long id, CancellationToken leaving)
     {
-        if (!_idle.TryTake(out var command)) command = await OpenAsync();
+        if (!_idle.TryTake(out var command)) command = await OpenAsync(leaving);
         command.Parameters[0].Value = id;
         bool found;
-        await using (var reader = await command.ExecuteReaderAsync())
+        await using (var reader = await command.ExecuteReaderAsync(leaving))
         {
-            found = await reader.ReadAsync();
+            found = await reader.ReadAsync(leaving);
             if (found) Write(reader, page);
         }
 
-        _idle.Add(command);
+        // The driver tells the server to stop what a visitor has left, and that may reach the connection's next command.
+        if (leaving.IsCancellationRequested) await command.Connection!.DisposeAsync();
+        else _idle.Add(command);
         return found;
     }
 
-    private async Task<DbCommand> OpenAsync()
+    private async Task<DbCommand> OpenAsync(CancellationToken leaving)
     {
         DbConnection opened = engine switch
         {
@@ -41,12 +43,12 @@ internal sealed class DriverPages(string engine, string connection)
             "mariadb" => new MySqlConnection(connection + ";Pooling=false;IgnorePrepare=false;TreatTinyAsBoolean=false"),
             _ => new SqliteConnection($"Data Source={connection};Mode=ReadOnly;Pooling=False;Default Timeout=5"),
         };
-        await opened.OpenAsync();
+        await opened.OpenAsync(leaving);
         var command = opened.CreateCommand();
         if (engine == "mariadb")
         {
             command.CommandText = "SET SESSION max_statement_time = 5; SET SESSION TRANSACTION READ ONLY";
-            await command.ExecuteNonQueryAsync();
+            await command.ExecuteNonQueryAsync(leaving);
         }
 
         command.CommandText = Query.Replace("{0}", engine == "postgresql" ? "$1" : "@id");
@@ -56,7 +58,7 @@ internal sealed class DriverPages(string engine, string connection)
             "mariadb" => new MySqlParameter("@id", MySqlDbType.Int64),
             _ => new SqliteParameter("@id", SqliteType.Integer),
         });
-        await command.PrepareAsync();
+        await command.PrepareAsync(leaving);
         return command;
     }
 

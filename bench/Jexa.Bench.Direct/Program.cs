@@ -55,7 +55,7 @@ async Task Send(HttpContext http, PageBuffer page, Func<Reader, PageBuffer, long
 async Task SendFromDriver(HttpContext http, long id)
 {
     var page = PageBuffer.Rent();
-    if (!await server.WriteDetailAsync(page, id))
+    if (!await server.WriteDetailAsync(page, id, http.RequestAborted))
     {
         page.Return();
         await NotFound(http);

@@ -5,7 +5,7 @@ using System.Text.Json;
 namespace Jexa.Service.Tests;
 
 /// <summary>
-/// Many changes at once, and processes that are killed under them. <c>JEXA_RACES</c> and <c>JEXA_KILLS</c> say how many; what runs with
+/// Many changes at once, and processes that are killed under them, over each engine that can be edited. <c>JEXA_RACES</c> and <c>JEXA_KILLS</c> say how many; what runs with
 /// every change of the code is small, bench/saves runs the full number.
 /// </summary>
 public class RaceTests
@@ -15,30 +15,18 @@ public class RaceTests
 
     private static int Number(string name, int usual) => int.TryParse(Environment.GetEnvironmentVariable(name), CultureInfo.InvariantCulture, out var number) ? number : usual;
 
-    private const string App = """
-        app: Races
-        sources: { s: { engine: sqlite, connection: data.db } }
-        records: { thing: { from: s.thing, label: name } }
-        pages:
-          things: { path: /things, list: thing }
-          thing: { path: "/things/{id}", detail: thing }
-          thing-edit: { path: "/things/{id}/edit", edit: thing }
-        """;
+    /// <summary>What a table is filled from: numbers as texts, one a record.</summary>
+    private static string Rows { get; } = string.Join(", ", Enumerable.Range(1, Records).Select(id => $"({id}, '0', '0')"));
 
-    /// <param name="journal">How the file is kept whole: a write-ahead log, or the usual rollback journal.</param>
-    private static string Schema(string journal) => $"""
-        PRAGMA journal_mode={journal};
-        CREATE TABLE thing (id INTEGER PRIMARY KEY, name TEXT NOT NULL, twin TEXT NOT NULL);
-        WITH RECURSIVE n(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n WHERE i < {Records}) INSERT INTO thing SELECT i, '0', '0' FROM n;
-        """;
-
-    [Fact]
-    public async Task Of_racing_edits_every_accepted_one_is_in_the_history_and_none_is_lost()
+    [Theory]
+    [InlineData("sqlite")]
+    [InlineData("postgresql")]
+    [InlineData("mariadb")]
+    public async Task Of_racing_edits_every_accepted_one_is_in_the_history_and_none_is_lost(string engine)
     {
         var races = Number("JEXA_RACES", 1200);
-        using var folder = new AppFolder();
-        folder.MakeDatabase(Schema("WAL"));
-        using var service = await RunningService.StartAsync("serve", folder.Write("app.yaml", App), "--log", "none");
+        using var raced = new Raced(engine, "WAL");
+        using var service = await raced.ServeAsync();
         var accepted = new ConcurrentDictionary<string, int>();
         var (conflicts, other, next) = (0, new ConcurrentBag<string>(), 0);
         await Task.WhenAll(Enumerable.Range(0, Clients).Select(client => Task.Run(async () =>
@@ -60,7 +48,7 @@ public class RaceTests
         Assert.True(accepted.Count >= Records && conflicts > 0, $"{accepted.Count} accepted, {conflicts} conflicts");
         var histories = await HistoriesAsync(service);
         Assert.Equal(accepted.OrderBy(pair => pair.Key, StringComparer.Ordinal), histories.SelectMany(pair => pair.Value.Skip(1).Select(value => KeyValuePair.Create(value, pair.Key))).OrderBy(pair => pair.Key, StringComparer.Ordinal));
-        foreach (var (id, values) in histories) Assert.Equal(values[^1], Ask(folder, $"SELECT name FROM thing WHERE id = {id}"));
+        foreach (var (id, values) in histories) Assert.Equal(values[^1], raced.Ask($"SELECT name FROM thing WHERE id = {id}"));
     }
 
     private static async Task<int> PatchAsync(Visitor visitor, int id, string value)
@@ -75,14 +63,15 @@ public class RaceTests
         (await visitor.PostAsync((await visitor.FormAsync($"/things/{id}/edit")).With(("name", value), ("twin", value)))).Status;
 
     [Theory]
-    [InlineData("WAL")]
-    [InlineData("DELETE")]
-    public async Task After_kills_at_any_instant_every_record_is_whole_every_accepted_save_is_there_and_the_log_agrees(string journal)
+    [InlineData("sqlite", "WAL")]
+    [InlineData("sqlite", "DELETE")]
+    [InlineData("postgresql", "")]
+    [InlineData("mariadb", "")]
+    public async Task After_kills_at_any_instant_every_record_is_whole_every_accepted_save_is_there_and_the_log_agrees(string engine, string journal)
     {
         var kills = Number("JEXA_KILLS", 6);
-        using var folder = new AppFolder();
-        folder.MakeDatabase(Schema(journal));
-        using var service = await RunningService.StartAsync("serve", folder.Write("app.yaml", App), "--log", "none");
+        using var raced = new Raced(engine, journal);
+        using var service = await raced.ServeAsync();
         var random = new Random(7);
         var (attempted, accepted) = (new int[Records + 1], new int[Records + 1]);
         for (var kill = 0; kill < kills; kill++)
@@ -97,8 +86,8 @@ public class RaceTests
             await Task.WhenAll(writers);
             for (var id = 1; id <= Records; id++)
             {
-                Assert.Equal(Ask(folder, $"SELECT name FROM thing WHERE id = {id}"), Ask(folder, $"SELECT twin FROM thing WHERE id = {id}"));
-                var now = int.Parse(Ask(folder, $"SELECT name FROM thing WHERE id = {id}"), CultureInfo.InvariantCulture);
+                Assert.Equal(raced.Ask($"SELECT name FROM thing WHERE id = {id}"), raced.Ask($"SELECT twin FROM thing WHERE id = {id}"));
+                var now = int.Parse(raced.Ask($"SELECT name FROM thing WHERE id = {id}"), CultureInfo.InvariantCulture);
                 Assert.InRange(now, accepted[id], attempted[id]);
                 attempted[id] = accepted[id] = now;
             }
@@ -115,7 +104,7 @@ public class RaceTests
         }
 
         Assert.DoesNotContain("\"number\"", (await service.AskAsync("changes", "--stage", "undetermined", "--json")).Out);
-        foreach (var (id, values) in await HistoriesAsync(service)) Assert.Equal(values[^1], Ask(folder, $"SELECT name FROM thing WHERE id = {id}"));
+        foreach (var (id, values) in await HistoriesAsync(service)) Assert.Equal(values[^1], raced.Ask($"SELECT name FROM thing WHERE id = {id}"));
         Assert.True(accepted.Sum() >= kills, $"Only {accepted.Sum()} saves came through {kills} kills.");
     }
 
@@ -166,12 +155,48 @@ public class RaceTests
         return histories;
     }
 
-    private static string Ask(AppFolder folder, string sql)
+    /// <summary>An app over ten records of one engine.</summary>
+    private sealed class Raced : IDisposable
     {
-        using var connection = folder.Open();
-        using var command = connection.CreateCommand();
-        command.CommandText = sql;
-        return Convert.ToString(command.ExecuteScalar(), CultureInfo.InvariantCulture)!;
+        private readonly AppFolder _folder = new();
+        private readonly PrivateServer? _server;
+        private readonly string _database = "";
+
+        /// <param name="journal">How SQLite keeps its file whole: a write-ahead log, or the usual rollback journal.</param>
+        public Raced(string engine, string journal)
+        {
+            var table = $"CREATE TABLE thing (id INTEGER PRIMARY KEY, name VARCHAR(60) NOT NULL, twin VARCHAR(60) NOT NULL); INSERT INTO thing VALUES {Rows};";
+            if (engine == "sqlite")
+            {
+                _folder.MakeDatabase($"PRAGMA journal_mode={journal}; {table}");
+                return;
+            }
+
+            _server = (engine == "postgresql" ? PrivateServer.Postgres : PrivateServer.MariaDb).Value;
+            _database = _server.NewDatabase();
+            _server.Execute(_database, table);
+        }
+
+        public Task<RunningService> ServeAsync() => RunningService.StartAsync("serve", _folder.Write("app.yaml", $$"""
+            app: Races
+            sources: { s: { engine: {{_server?.Engine ?? "sqlite"}}, connection: {{JsonSerializer.Serialize(_server?.Connection(_database) ?? "data.db")}} } }
+            records: { thing: { from: s.thing, label: name } }
+            pages:
+              things: { path: /things, list: thing }
+              thing: { path: "/things/{id}", detail: thing }
+              thing-edit: { path: "/things/{id}/edit", edit: thing }
+            """), "--log", "none");
+
+        public string Ask(string sql)
+        {
+            if (_server is not null) return _server.Ask(_database, sql)!;
+            using var connection = _folder.Open();
+            using var command = connection.CreateCommand();
+            command.CommandText = sql;
+            return Convert.ToString(command.ExecuteScalar(), CultureInfo.InvariantCulture)!;
+        }
+
+        public void Dispose() => _folder.Dispose();
     }
 }
 

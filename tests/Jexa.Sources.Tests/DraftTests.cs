@@ -91,7 +91,7 @@ public sealed class DraftTests
             CREATE TABLE "Order" ("Select" INTEGER PRIMARY KEY, "Group By" TEXT, "from" DATE, [Key Value] TEXT, "100%" REAL);
             CREATE TABLE "ORDER LINES" (OrderNo INTEGER NOT NULL, LineNo INTEGER NOT NULL, "find" TEXT, PRIMARY KEY (OrderNo, LineNo));
             CREATE TABLE tblCustomers (CustID INTEGER PRIMARY KEY, CustName VARCHAR(80), Photo BLOB NOT NULL);
-            CREATE TABLE "no key at all" (a REAL, b BLOB);
+            CREATE TABLE "no key at all" (a REAL, b BLOB); CREATE TABLE bytes (b BLOB);
             CREATE TABLE log (at TIMESTAMP, line TEXT);
             CREATE TABLE "crème brûlée" (id INTEGER PRIMARY KEY, "größe" INTEGER, "naïve ""quoted"" name" TEXT);
             CREATE TABLE a (id INTEGER PRIMARY KEY, b_id INTEGER NOT NULL REFERENCES b (id));
@@ -105,8 +105,33 @@ public sealed class DraftTests
         Assert.Contains("No page for a new tbl customer: Photo holds bytes", draft.Text);
         Assert.Contains(compilation.Findings, finding => finding.Code.Id == "JX303");
         Assert.DoesNotContain("jexa_commit", draft.Text);
-        Assert.Contains(draft.Doubts, doubt => doubt.StartsWith("no key at all has no column", StringComparison.Ordinal));
+        Assert.Contains(draft.Doubts, doubt => doubt.StartsWith("no key at all has no key", StringComparison.Ordinal));
+        Assert.Contains("bytes has nothing that a list could show; it is left out.", draft.Doubts);
         Assert.All(draft.Doubts, doubt => Assert.Contains($"# Unsure: {doubt}", draft.Text));
+    }
+
+    [Fact]
+    public async Task What_no_address_could_carry_is_listed_all_the_same()
+    {
+        using var database = new TestDatabase("sqlite");
+        var (draft, compilation) = await DraftAsync(database, """
+            CREATE TABLE reading (at TIMESTAMP, value REAL, password TEXT);
+            CREATE TABLE letter (body TEXT, photo BLOB);
+            INSERT INTO reading VALUES ('2026-01-01 10:00:00', 1.5, 'x'), ('2026-01-01 11:00:00', 2.5, 'y'), ('2026-01-01 11:00:00', 2.5, 'z');
+            """);
+        Assert.True(compilation.Site is not null, string.Join("\n", compilation.Findings));
+        Assert.Equal(["letters", "readings"], compilation.Site.Pages.Select(page => page.Name).Order());
+        Assert.Matches("""key: \["?at"?, "?value"?\]""", draft.Text);
+        Assert.Contains("{ secret: true }", draft.Text);
+    }
+
+    [Fact]
+    public async Task A_source_with_nothing_to_list_is_a_draft_that_can_be_read()
+    {
+        using var database = new TestDatabase("sqlite");
+        var (draft, compilation) = await DraftAsync(database, "CREATE TABLE bytes (b BLOB);");
+        Assert.Contains("# None of the source's tables has anything that a list could show.", draft.Text);
+        Assert.DoesNotContain(compilation.Findings, finding => finding.Code.Id == "JX114");
     }
 
     [Fact]

@@ -25,7 +25,7 @@ internal sealed class DraftRecord
         HasOwnKey = table.PrimaryKey.Count > 0 && table.PrimaryKey.All(CanBeKey);
         Key = table.PrimaryKey.Count > 0 ? table.PrimaryKey
             : table.UniqueKeys.FirstOrDefault(key => key.All(column => CanBeKey(column) && table.Find(column) is { Nullable: false })) is { } unique ? unique
-            : [.. table.Columns.Where(column => CanBeKey(column.Name) && !IsLong(column)).OrderBy(column => column.Nullable).Take(3).Select(column => column.Name)];
+            : GuessedKey();
         IsKeyProven = table.IsUnique([.. Key]) && Key.All(column => CanBeKey(column));
         Label = LabelOf();
         Date = table.Columns.FirstOrDefault(column => column is { Nullable: false, Type: FieldType.Date } && !IsBookkeeping(column.Name))
@@ -81,7 +81,7 @@ internal sealed class DraftRecord
         if (Label is null && Date is { } date && shown.Remove(date.Name)) shown.Insert(0, date.Name);
         var first = shown.Take(Label is null && Date is null ? 0 : 1).ToList();
         first.AddRange(shown.Except(first).OrderBy(name => Table.Columns.ToList().FindIndex(column => column.Name == name)));
-        return first.Count > 0 ? first : [Table.Columns[0].Name];
+        return first.Count > 0 ? first : [.. Key];
     }
 
     /// <summary>The column of a list that leads to the record: the one it is called by, never one that leads elsewhere if another is there.</summary>
@@ -98,6 +98,14 @@ internal sealed class DraftRecord
         && (column.Rules.MaxLength > LongText || (column.Rules.MaxLength is null && Words(column.Name).Any(LongWords.Contains))
             || column.DeclaredType.Contains("json", StringComparison.OrdinalIgnoreCase) || column.DeclaredType.Contains("[]", StringComparison.Ordinal)
             || column.DeclaredType.Contains("mediumtext", StringComparison.OrdinalIgnoreCase) || column.DeclaredType.Contains("longtext", StringComparison.OrdinalIgnoreCase));
+
+    /// <summary>What puts the rows of a table without a key in order: columns that an address could carry, where there are any.</summary>
+    private List<string> GuessedKey()
+    {
+        var ordered = Table.Columns.Where(column => column.Type != FieldType.Bytes && !IsSecret(column.Name)).OrderBy(IsLong).ThenBy(column => column.Nullable).ToList();
+        var carried = ordered.Where(column => CanBeKey(column.Name) && !IsLong(column)).ToList();
+        return [.. (carried.Count > 0 ? carried : ordered).Take(3).Select(column => column.Name)];
+    }
 
     private static int Rank(ColumnSchema column, HashSet<string> references) =>
         references.Contains(column.Name) ? 0 : column.Rules.OneOf is not null ? 1 : column.Type is FieldType.Date or FieldType.Timestamp ? 2

@@ -46,11 +46,11 @@ public sealed class Drafter
         if (api is null) Line(1, $"data: {{ engine: {engine}, connection: {Quoted(connection)} }}");
         else WriteApi(connection, api.Endpoints);
         Line(0, "");
-        Line(0, "records:");
-        if (ordered.Count == 0) Line(1, "# The source has no tables.");
+        if (ordered.Count == 0) Line(0, $"# {(_schema.Tables.Count == 0 ? "The source has no tables." : "None of the source's tables has anything that a list could show.")}");
+        Line(0, ordered.Count == 0 ? "records: {}" : "records:");
         foreach (var record in ordered) WriteRecord(record);
         Line(0, "");
-        Line(0, "pages:");
+        Line(0, ordered.Count == 0 ? "pages: {}" : "pages:");
         foreach (var record in ordered) WritePages(record, ordered.IndexOf(record) < MostInMenu && !record.IsTie);
         var text = _text.ToString();
         var first = text.IndexOf('\n') + 1;
@@ -84,7 +84,7 @@ public sealed class Drafter
         {
             var record = new DraftRecord(table, Named(table.Name, names));
             if (record.Key.Count > 0) _records.Add(record);
-            else Doubt($"{table.Name} has no column that an address could carry; it is left out.");
+            else Doubt($"{table.Name} has nothing that a list could show; it is left out.");
         }
 
         foreach (var record in _records)
