@@ -6,7 +6,8 @@ using Jexa.Bench.Visits;
 //        visits saves
 //        visits files
 //        visits clients
-//        visits servers ROUNDS SECONDS (after ./jexa demo has made the register)
+//        visits details ROUNDS SECONDS (after ./jexa demo has made the register)
+//        visits servers
 switch (args)
 {
     case ["stages", var file, var list, var detail]:
@@ -27,10 +28,13 @@ switch (args)
     case ["files"]:
         await Files.RunAsync();
         return 0;
-    case ["servers", var rounds, var seconds]:
-        await Servers.RunAsync(int.Parse(rounds), int.Parse(seconds));
+    case ["details", var rounds, var seconds]:
+        await Servers.CompareDetailsAsync(int.Parse(rounds), int.Parse(seconds));
+        return 0;
+    case ["servers"]:
+        await Servers.RunAsync();
         return 0;
     default:
-        Console.Error.WriteLine("Usage: visits stages APP_FILE LIST_ADDRESS DETAIL_ADDRESS, visits scale, visits walks, visits saves, visits files, visits clients, or visits servers ROUNDS SECONDS");
+        Console.Error.WriteLine("Usage: visits stages APP_FILE LIST_ADDRESS DETAIL_ADDRESS, visits scale, visits walks, visits saves, visits files, visits clients, visits details ROUNDS SECONDS, or visits servers");
         return 2;
 }

@@ -20,24 +20,41 @@ internal static partial class Servers
     /// <summary>Until the runtime has compiled everything for good, on either side: sooner, the slower side is measured compiling.</summary>
     private const int WarmUp = 15;
 
+    private static readonly string[] Engines = ["postgresql", "mariadb"];
+
     private static string Root => Path.GetFullPath(Path.Combine(AppContext.BaseDirectory, "../../../../.."));
 
     private static string Program => Path.Combine(Root, "src/Jexa.Cli/bin/Release/net10.0/jexa.dll");
 
     private static string Direct => Path.Combine(Root, "bench/Jexa.Bench.Direct/bin/Release/net10.0/direct.dll");
 
-    public static async Task RunAsync(int rounds, int seconds)
+    /// <summary>The detail page on each SQL engine.</summary>
+    public static async Task CompareDetailsAsync(int rounds, int seconds)
     {
         await AgainstHandAsync("sqlite", Path.Combine(Root, "demo/data/register.db"), rounds, seconds);
-        foreach (var engine in (string[])["postgresql", "mariadb"])
+        foreach (var engine in Engines)
         {
             using var server = PrivateServer.New(engine);
-            var connection = server.Connection(server.NewDatabase());
-            await EndedAsync(Begin(Program, "demo", "into", engine, connection));
-            await AgainstHandAsync(engine, connection, rounds, seconds);
-            await DescribeAsync(server);
-            await FreezeAsync(server, connection, seconds);
+            await AgainstHandAsync(engine, await FillAsync(server), rounds, seconds);
         }
+    }
+
+    public static async Task RunAsync()
+    {
+        foreach (var engine in Engines)
+        {
+            using var server = PrivateServer.New(engine);
+            await DescribeAsync(server);
+            await FreezeAsync(server, await FillAsync(server));
+        }
+    }
+
+    /// <summary>Copies the demo's data there.</summary>
+    private static async Task<string> FillAsync(PrivateServer server)
+    {
+        var connection = server.Connection(server.NewDatabase());
+        await EndedAsync(Begin(Program, "demo", "into", server.Engine, connection));
+        return connection;
     }
 
     private static async Task AgainstHandAsync(string engine, string connection, int rounds, int seconds)
@@ -90,7 +107,7 @@ internal static partial class Servers
         File.Delete(Path.Combine(Path.GetTempPath(), $"jexa-bench-{Environment.ProcessId}.yaml"));
     }
 
-    private static async Task FreezeAsync(PrivateServer server, string connection, int seconds)
+    private static async Task FreezeAsync(PrivateServer server, string connection)
     {
         using var folder = new Folder();
         using var jexa = await ServeAsync(folder, $$"""
