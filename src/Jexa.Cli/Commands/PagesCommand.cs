@@ -8,6 +8,9 @@ namespace Jexa.Cli.Commands;
 /// <summary><c>jexa pages</c>: the pages of the running service.</summary>
 internal static class PagesCommand
 {
+    /// <summary>What the other columns need.</summary>
+    private const int RoomBesidePaths = 80;
+
     public static Command Create()
     {
         var command = new ExampleCommand("pages",
@@ -42,7 +45,11 @@ internal static class PagesCommand
                 page.Parameters.Count == 0 ? "-" : string.Join(", ", page.Parameters.Select(p => $"{p.Name} = {p.Field} ({p.Type}{(p.Required ? "" : ", optional")})")),
                 Leading(page),
             }.Select(Markup.Escape).ToArray());
-        Terminal.Out().Write(table);
+
+        // A path broken in two can be neither read nor copied.
+        var console = Terminal.Out();
+        if (console.Profile.Width - pages.Max(page => page.Path.Length) >= RoomBesidePaths) table.Columns[1].NoWrap();
+        console.Write(table);
     }
 
     /// <summary>Where the page's links lead; the way back to the list, which every record's page has, is left out.</summary>
