@@ -1,5 +1,7 @@
 using System.Collections.Concurrent;
 using System.Globalization;
+using System.Net.Sockets;
+using System.Text;
 using System.Text.Json;
 
 namespace Jexa.Service.Tests;
@@ -106,6 +108,44 @@ public class RaceTests
         Assert.DoesNotContain("\"number\"", (await service.AskAsync("changes", "--stage", "undetermined", "--json")).Out);
         foreach (var (id, values) in await HistoriesAsync(service)) Assert.Equal(values[^1], raced.Ask($"SELECT name FROM thing WHERE id = {id}"));
         Assert.True(accepted.Sum() >= kills, $"Only {accepted.Sum()} saves came through {kills} kills.");
+    }
+
+    [Theory]
+    [InlineData("sqlite")]
+    [InlineData("postgresql")]
+    [InlineData("mariadb")]
+    public async Task Visitors_who_leave_end_nobody_elses_visit(string engine)
+    {
+        using var raced = new Raced(engine, "WAL");
+        using var service = await raced.ServeAsync();
+        var pages = new Uri(service.PagesUrl);
+        using var staying = new CancellationTokenSource();
+        var leaving = Task.WhenAll(Enumerable.Range(0, 4).Select(_ => Task.Run(async () =>
+        {
+            var left = 0;
+            for (var random = new Random(left); !staying.IsCancellationRequested; left++)
+            {
+                using var socket = new Socket(SocketType.Stream, ProtocolType.Tcp) { LingerState = new LingerOption(true, 0) };
+                await socket.ConnectAsync(pages.Host, pages.Port);
+                await socket.SendAsync(Encoding.ASCII.GetBytes($"GET /things/{1 + random.Next(Records)} HTTP/1.1\r\nHost: {pages.Authority}\r\n\r\n"));
+                if (left % 3 > 0) await Task.Delay(TimeSpan.FromMicroseconds(random.Next(1500)));
+            }
+
+            return left;
+        })));
+        using var http = new HttpClient(new SocketsHttpHandler { UseProxy = false }) { BaseAddress = pages };
+        var statuses = new ConcurrentDictionary<int, int>();
+        await Task.WhenAll(Enumerable.Range(0, 8).Select(client => Task.Run(async () =>
+        {
+            for (var i = 0; i < 250; i++)
+            {
+                using var reply = await http.GetAsync($"things/{1 + ((client + i) % Records)}");
+                statuses.AddOrUpdate((int)reply.StatusCode, 1, (_, count) => count + 1);
+            }
+        })));
+        await staying.CancelAsync();
+        Assert.True((await leaving).Sum() > 50, "Hardly anybody left.");
+        Assert.Equal([KeyValuePair.Create(200, 2000)], statuses);
     }
 
     private static async Task WriteAsync(string url, int id, int[] attempted, int[] accepted, CancellationToken ending)

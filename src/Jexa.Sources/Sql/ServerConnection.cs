@@ -117,7 +117,7 @@ internal sealed class ServerConnection(SqlServer server, DbConnection connection
     private async ValueTask WatchAsync(Task doing, bool reads, ServerPool.Lease? lease, CancellationToken cancellation)
     {
         var limit = _limit;
-        using var leaving = cancellation.CanBeCanceled ? cancellation.UnsafeRegister(static state => ((CancellationTokenSource)state!).Cancel(), limit) : default;
+        var leaving = cancellation.CanBeCanceled ? cancellation.UnsafeRegister(static state => ((CancellationTokenSource)state!).Cancel(), limit) : default;
         limit.CancelAfter(server.Settings.TimeLimit + Grace);
         try
         {
@@ -149,6 +149,8 @@ internal sealed class ServerConnection(SqlServer server, DbConnection connection
         }
         finally
         {
+            // A visitor who leaves from here on must not end the command of the next one.
+            await leaving.DisposeAsync();
             IsBroken |= connection.State != ConnectionState.Open;
             if (!limit.TryReset())
             {
