@@ -48,7 +48,7 @@ internal static class PagesCommand
 
         // A path broken in two can be neither read nor copied.
         var console = Terminal.Out();
-        if (console.Profile.Width - pages.Max(page => page.Path.Length) >= RoomBesidePaths) table.Columns[1].NoWrap();
+        if (console.Profile.Width - pages.Select(page => page.Path.Length).DefaultIfEmpty().Max() >= RoomBesidePaths) table.Columns[1].NoWrap();
         console.Write(table);
     }
 

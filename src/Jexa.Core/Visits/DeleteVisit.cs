@@ -33,7 +33,7 @@ internal sealed class DeleteVisit(QueryRunner queries, RecordFinder finder, Savi
 
     private async ValueTask<Answer> PostAsync(ChangeContext context, DeletePage page, FoundRecord found)
     {
-        string[] ids = [.. found.Keys.Select((key, i) => page.Parameters[i].Key.Write(key))];
+        string[] ids = RecordFinder.TextsOf(page, found.Keys);
         var (contract, fault) = saving.Open(context, page, found.TextsOn(page), ids);
         if (fault != ContractFault.None)
         {
@@ -112,7 +112,7 @@ internal sealed class DeleteVisit(QueryRunner queries, RecordFinder finder, Savi
     {
         var row = found.Row;
         var version = VersionOf(page, row);
-        string[] ids = [.. found.Keys.Select((key, i) => page.Parameters[i].Key.Write(key))];
+        string[] ids = RecordFinder.TextsOf(page, found.Keys);
         var dependents = await DependentsAsync(context, page, row);
         contract ??= new FormContract(FormContract.NewToken(), page.Name, ids, context.Visitor, saving.Now, new Dictionary<string, Constant>(), version, []);
         using var address = new Utf8Buffer(128);

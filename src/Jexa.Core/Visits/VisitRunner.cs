@@ -100,7 +100,7 @@ public sealed class VisitRunner
         var pages = site.Paths.Match(target, depth);
         if (pages.Count == 0)
         {
-            if (depth == 0 && request.IsSafe && site.Home is { } home) return Elsewhere(trace, $"The root leads to the home page, “{home.Name}”.", 302, home.Head.Alone!);
+            if (depth == 0 && request.IsSafe && site.Home is { Head.Alone: { } alone } home) return Elsewhere(trace, $"The root leads to the home page, “{home.Name}”.", 302, alone);
             if (!request.IsSafe && target.HasOneTrailingSlash) pages = site.Paths.Match(target, depth - 1);
         }
 

@@ -20,11 +20,11 @@ internal sealed class ServerSession(ServerSource source, ServerPool.Lease lease)
         await Server.ClaimAsync(lease.Connection, token, cancellation);
     }
 
-    public async ValueTask LockAsync(IPreparedQuery query, IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation) =>
-        await ((ServerQuery)query).RunAsync(lease.Connection, arguments, into, locks: true, cancellation);
+    public ValueTask LockAsync(IPreparedQuery query, IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation) =>
+        ((ServerQuery)query).RunAsync(lease.Connection, arguments, into, locks: true, cancellation);
 
-    public async ValueTask RunAsync(IPreparedQuery query, IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation) =>
-        await ((ServerQuery)query).RunAsync(lease.Connection, arguments, into, locks: false, cancellation);
+    public ValueTask RunAsync(IPreparedQuery query, IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation) =>
+        ((ServerQuery)query).RunAsync(lease.Connection, arguments, into, locks: false, cancellation);
 
     public async ValueTask<WriteResult> WriteAsync(RecordWrite write, CancellationToken cancellation)
     {
