@@ -146,9 +146,8 @@ public sealed class AddressBuilder
         if (PercentCoding.IsPlain(id)) return true;
         if (id.Contains((byte)0) || !Utf8.IsValid(id)) return false;
 
-        Span<byte> copy = stackalloc byte[MaxEncodedId];
+        Span<byte> copy = stackalloc byte[id.Length];
         id.CopyTo(copy);
-        copy = copy[..id.Length];
         into.Truncate(start);
         PercentCoding.Encode(copy, into);
         return into.Length - start <= MaxEncodedId;

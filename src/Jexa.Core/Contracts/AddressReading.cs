@@ -55,7 +55,7 @@ public abstract record AddressReading
         for (var i = 0; i < texts.Length; i++)
         {
             var parameter = page.Parameters[i];
-            var (read, fault, isCanonical) = parameter.Many ? Many(parameter, target) : One(parameter, target, asked == page.Head ? parameter : asked.Parameters.First(p => p.Name == parameter.Name));
+            var (read, fault, isCanonical) = parameter.Many ? Many(parameter, target) : One(parameter, target, asked.Find(parameter.Name));
             texts[i] = read;
             canonical &= isCanonical;
             if (fault) refused ??= new Malformed(page, parameter.Name);

@@ -182,6 +182,14 @@ public sealed record PageHead(
     /// <summary>The record kind of a page that has one.</summary>
     public SiteRecord Record => Kind ?? throw new InvalidOperationException("A text page has no records.");
 
+    /// <summary>The parameter of this name.</summary>
+    public PageParameter Find(string name)
+    {
+        for (var i = 0; i < Parameters.Count; i++)
+            if (Parameters[i].Name == name) return Parameters[i];
+        throw new InvalidOperationException($"The page “{Name}” has no parameter {name}.");
+    }
+
     /// <summary>The page's address where it can be opened by itself; null where it needs a parameter.</summary>
     public string? Alone => Builder.Alone;
 

@@ -84,6 +84,17 @@ public sealed class RowBlock
         _byteCount += bytes.Length;
     }
 
+    /// <summary>Adds a text cell.</summary>
+    public void AddText(ReadOnlySpan<char> text)
+    {
+        var room = _bytes.Length - _byteCount;
+        if (room < text.Length * 3 && Encoding.UTF8.GetByteCount(text) is var needed && room < needed)
+            Array.Resize(ref _bytes, Math.Max(_bytes.Length * 2, _byteCount + needed));
+        var length = Encoding.UTF8.GetBytes(text, _bytes.AsSpan(_byteCount));
+        _cells[_cellCount++] = Cell.Run(CellKind.Text, _byteCount, length);
+        _byteCount += length;
+    }
+
     /// <summary>
     /// Copies the first rows into another block, each run of bytes cut at <paramref name="runLimit"/>: what a trace keeps of
     /// a visit.

@@ -22,7 +22,7 @@ internal sealed class DeleteVisit(QueryRunner queries, RecordFinder finder, Savi
             return request.Method == "POST" && refused.Outcome is Outcome.Gone or Outcome.Unknown && await SentBeforeAsync(context, page, found) is { } again ? again : refused;
         }
 
-        if (request.IsSafe) return await ShowAsync(context, page, found, new Outcome.Found(), 200, null, null);
+        if (request.IsSafe) return await ShowAsync(context, page, found, Outcome.Found.Value, 200, null, null);
         return request.Method == "DELETE" ? await DeleteAsync(context, page, found) : await PostAsync(context, page, found);
     }
 

@@ -30,17 +30,32 @@ internal sealed class DetailVisit
         var loans = _queries.Begin();
         try
         {
-            var found = await _finder.FindAsync(site, page, asked, request, loans, trace, cancellation);
+            var record = RecordFinder.Read(site, page, asked, request, trace);
+            if (record.Refused is { } turned) return await WithListAsync(site, page, turned, request.Target, trace, cancellation);
+            var rows = loans.Lend(page.Lookup.Load.Width);
+            var load = _queries.Begin(page.Lookup.Load, record.Keys, rows, trace);
+            try
+            {
+                await load.RunAsync(cancellation);
+            }
+            catch (SourceException trouble)
+            {
+                load.Fail(trouble);
+                throw;
+            }
+
+            load.End();
+            var found = await _finder.DecideAsync(site, page, asked, request, record, rows, loans, trace, cancellation);
             if (found.Refused is { } refused)
             {
-                if (trace.Microseconds(VisitStep.Load) is not null) trace.End(VisitStep.Decide);
+                trace.End(VisitStep.Decide);
                 return await WithListAsync(site, page, refused, request.Target, trace, cancellation);
             }
 
             var view = page.StandsAlone && request.Target.Query.Count == 0 ? ViewOf(site, page, found.Row, page.Shape.Back)
                 : await AroundAsync(site, page, found.Row, request.Target, loans, trace, cancellation);
             trace.End(VisitStep.Decide);
-            var answer = new Answer(new Outcome.Found(), 200, view) { Rows = loans };
+            var answer = new Answer(Outcome.Found.Value, 200, view) { Rows = loans };
             loans = null;
             return answer;
         }

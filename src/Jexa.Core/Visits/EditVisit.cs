@@ -17,7 +17,7 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, Saving sav
         var request = context.Request;
         var found = await finder.FindAsync(context.Site, page, asked, request, context.Loans, context.Trace, context.Cancellation);
         if (found.Refused is { } refused) return request.IsSafe || request.Sent.Json is not null ? refused : await TypedAsync(context, page, refused);
-        if (request.IsSafe) return await FormAsync(context, page, found, new Draft(page.Form), new Outcome.Found(), 200, null, null);
+        if (request.IsSafe) return await FormAsync(context, page, found, new Draft(page.Form), Outcome.Found.Value, 200, null, null);
         return request.Method == "PATCH" ? await PatchAsync(context, page, found) : await PostAsync(context, page, found);
     }
 
@@ -38,7 +38,7 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, Saving sav
         }
 
         if (await SpentAsync(context, page, found, draft, contract!, awaitIt: false) is { } spent) return spent;
-        if (draft.OnlyAsks) return await FormAsync(context, page, found, draft, new Outcome.Found(), 200, null, contract);
+        if (draft.OnlyAsks) return await FormAsync(context, page, found, draft, Outcome.Found.Value, 200, null, contract);
         foreach (var field in contract!.Undecided.Where(field => page.Form.Find(field) is not null))
         {
             var chosen = sent.One(SentForm.Choose + field);

@@ -36,7 +36,7 @@ internal static class Loading
         }
 
         if (exactVisible > 1) return new LoadDecision(new Outcome.Ambiguous(), -1, "Two visible rows have this key.");
-        if (exactVisible == 1) return new LoadDecision(new Outcome.Found(), at, "Exactly one visible row has this key.");
+        if (exactVisible == 1) return new LoadDecision(Outcome.Found.Value, at, "Exactly one visible row has this key.");
         if (exact > 0) return new LoadDecision(new Outcome.Hidden(), -1, "A row has this key, but its record is not visible.");
         if (near == 1 && rows.Count == 1 && nearVisible == 1)
             return new LoadDecision(new Outcome.NotCanonical(), 0, "The only row found spells its key in other letter case.");

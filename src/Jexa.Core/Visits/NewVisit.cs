@@ -35,7 +35,7 @@ internal sealed class NewVisit(FormMaker forms, Saving saving)
         for (var i = 0; i < texts.Length; i++)
         {
             var parameter = page.Parameters[i];
-            var raw = ParameterReader.Read(request.Target, asked == page.Head ? parameter : asked.Parameters.First(p => p.Name == parameter.Name));
+            var raw = ParameterReader.Read(request.Target, asked.Find(parameter.Name));
             var reading = raw.Fault != KeyFault.None ? KeyReading.Failed(raw.Fault) : string.IsNullOrEmpty(raw.Text) ? default : parameter.Key.Read(raw.Text);
             trace.Add(new TracedParameter(parameter.Name, raw.Text, reading));
             if (reading.Fault != KeyFault.None)

@@ -31,8 +31,16 @@ public abstract record Outcome
         public override bool IsGood => true;
     }
 
-    public sealed record Found() : Outcome("found")
+    public sealed record Found : Outcome
     {
+        private Found()
+            : base("found")
+        {
+        }
+
+        /// <summary>The only one: what visits come to most is not made anew for each.</summary>
+        public static Found Value { get; } = new();
+
         public override bool IsGood => true;
     }
 

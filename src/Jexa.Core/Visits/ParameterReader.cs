@@ -47,7 +47,12 @@ internal static class ParameterReader
     public static Page Choose(IReadOnlyList<Page> pages, RequestTarget target, out Page? rival)
     {
         rival = null;
-        if (pages.Count == 1) return pages[0];
+        return pages.Count == 1 ? pages[0] : ChooseOfSeveral(pages, target, out rival);
+    }
+
+    private static Page ChooseOfSeveral(IReadOnlyList<Page> pages, RequestTarget target, out Page? rival)
+    {
+        rival = null;
         var ranked = pages
             .Select(page => (page, required: RequiredOf(page)))
             .Select(candidate => (candidate.page, candidate.required, absent: candidate.required.Count(name => !target.Query.Any(pair => pair.Name == name))))

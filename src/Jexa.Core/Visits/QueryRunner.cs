@@ -23,27 +23,45 @@ internal sealed class QueryRunner(TimeProvider clock)
     public async ValueTask RunAsync(
         IPreparedQuery query, IReadOnlyList<Constant> arguments, RowBlock rows, VisitTrace trace, CancellationToken cancellation)
     {
-        var started = clock.GetTimestamp();
-        var before = rows.Count;
+        var run = Begin(query, arguments, rows, trace);
         try
         {
-            await (trace.ReadsLatest ? query.Latest : query).RunAsync(arguments, rows, cancellation);
+            await run.RunAsync(cancellation);
         }
         catch (SourceException trouble)
         {
-            trace.Add(query, arguments, null, 0, started);
-            if (trouble.IsFinding) trace.Finding = trouble.Message;
+            run.Fail(trouble);
             throw;
         }
 
-        trace.Add(query, arguments, rows, rows.Count - before, started);
+        run.End();
     }
+
+    /// <summary>For the page that is visited most, which waits for its query without a step in between: tell it how the query ended.</summary>
+    public TracedRun Begin(IPreparedQuery query, IReadOnlyList<Constant> arguments, RowBlock rows, VisitTrace trace) =>
+        new(query, arguments, rows, trace, clock.GetTimestamp());
 
     internal RowBlock Take() => _blocks.Take() ?? new RowBlock();
 
     internal void GiveBack(RowBlock rows)
     {
         if (rows.Capacity <= LargestKeptBlock) _blocks.Add(rows, KeptBlocks);
+    }
+}
+
+/// <summary>A query that is run for a visit, and noted in its trace when it ends.</summary>
+internal readonly struct TracedRun(IPreparedQuery query, IReadOnlyList<Constant> arguments, RowBlock rows, VisitTrace trace, long started)
+{
+    private readonly int _before = rows.Count;
+
+    public ValueTask RunAsync(CancellationToken cancellation) => (trace.ReadsLatest ? query.Latest : query).RunAsync(arguments, rows, cancellation);
+
+    public void End() => trace.Add(query, arguments, rows, rows.Count - _before, started);
+
+    public void Fail(SourceException trouble)
+    {
+        trace.Add(query, arguments, null, 0, started);
+        if (trouble.IsFinding) trace.Finding = trouble.Message;
     }
 }
 
@@ -66,7 +84,8 @@ internal sealed class RowLoans(QueryRunner runner) : IDisposable
     {
         if (_first is { } first) runner.GiveBack(first);
         _first = null;
-        foreach (var rows in _more ?? []) runner.GiveBack(rows);
+        if (_more is null) return;
+        foreach (var rows in _more) runner.GiveBack(rows);
         _more = null;
     }
 }

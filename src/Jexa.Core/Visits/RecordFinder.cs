@@ -22,6 +22,9 @@ internal readonly record struct FoundRecord(Row Row, Constant[] Keys, Answer? Re
     public string[] TextsOn(RecordPage page) => RecordFinder.TextsOf(page, Asked);
 }
 
+/// <summary>The record that an address asks for, or the answer where it asks for none.</summary>
+internal readonly record struct AskedRecord(Constant[] Keys, Answer? Refused);
+
 /// <summary>
 /// Reads an ID, loads its record and decides: the same for every page about one record and every method. Where a page is only read, a
 /// spelling that is not canonical leads to the one that is; a change goes on with it.
@@ -29,19 +32,28 @@ internal readonly record struct FoundRecord(Row Row, Constant[] Keys, Answer? Re
 internal sealed class RecordFinder(QueryRunner queries, RuntimeFindings findings, KeyHistory? history)
 {
     /// <param name="asked">The page's head under the path that was asked for: its own, or a former one.</param>
-    public ValueTask<FoundRecord> FindAsync(
+    public async ValueTask<FoundRecord> FindAsync(
         Site site, RecordPage page, PageHead asked, VisitRequest request, RowLoans loans, VisitTrace trace, CancellationToken cancellation)
+    {
+        var record = Read(site, page, asked, request, trace);
+        if (record.Refused is { } refused) return new FoundRecord(default, record.Keys, refused);
+        var rows = loans.Lend(page.Lookup.Load.Width);
+        await queries.RunAsync(page.Lookup.Load, record.Keys, rows, trace, cancellation);
+        return await DecideAsync(site, page, asked, request, record, rows, loans, trace, cancellation);
+    }
+
+    /// <summary>Reads the ID of an address.</summary>
+    public static AskedRecord Read(Site site, RecordPage page, PageHead asked, VisitRequest request, VisitTrace trace)
     {
         var target = request.Target;
         var count = page.Parameters.Count;
         var keys = new Constant[count];
-        var texts = new string[count];
         var canonical = true;
         Answer? refused = null;
         for (var i = 0; i < count; i++)
         {
             var parameter = page.Parameters[i];
-            var raw = ParameterReader.Read(target, asked == page.Head ? parameter : asked.Parameters.First(p => p.Name == parameter.Name));
+            var raw = ParameterReader.Read(target, asked.Find(parameter.Name));
             var reading = raw.Fault != KeyFault.None ? KeyReading.Failed(raw.Fault)
                 : string.IsNullOrEmpty(raw.Text) ? default : parameter.Key.Read(raw.Text);
             trace.Add(new TracedParameter(parameter.Name, raw.Text, reading));
@@ -50,48 +62,55 @@ internal sealed class RecordFinder(QueryRunner queries, RuntimeFindings findings
             else if (reading.Value is null)
                 refused ??= Missing(site, page, parameter, request);
             else
-                (keys[i], texts[i], canonical) = (reading.Value, raw.Text!, canonical && reading.IsCanonical);
+                (keys[i], canonical) = (reading.Value, canonical && reading.IsCanonical);
         }
 
         for (var i = 0; i < target.Query.Count; i++)
             if (!asked.Template.QueryParameters.Contains(target.Query[i].Name) && target.Query[i].Name != ParameterReader.From) trace.AddIgnored(target.Query[i].Name);
         trace.End(VisitStep.Parse);
-        if (refused is not null) return new ValueTask<FoundRecord>(new FoundRecord(default, keys, refused));
+        if (refused is not null) return new AskedRecord(keys, refused);
         if (request.IsSafe && asked != page.Head)
         {
             trace.Why = VisitRunner.FormerPath;
-            return new ValueTask<FoundRecord>(new FoundRecord(default, keys, Redirect(page, asked, target, keys, new Outcome.NotCanonical())));
+            return new AskedRecord(keys, Redirect(page, asked, target, keys, new Outcome.NotCanonical()));
         }
 
-        if (canonical || !request.IsSafe) return LoadAsync(site, page, asked, request, keys, texts, loans, trace, cancellation);
+        if (canonical || !request.IsSafe) return new AskedRecord(keys, null);
         trace.Why = "The ID is a value, but not in its canonical spelling.";
-        return new ValueTask<FoundRecord>(new FoundRecord(default, keys, Redirect(page, asked, target, keys, new Outcome.NotCanonical())));
+        return new AskedRecord(keys, Redirect(page, asked, target, keys, new Outcome.NotCanonical()));
     }
 
-    private async ValueTask<FoundRecord> LoadAsync(
-        Site site, RecordPage page, PageHead asked, VisitRequest request, Constant[] keys, string[] texts, RowLoans loans, VisitTrace trace, CancellationToken cancellation)
+    /// <summary>Decides what an ID came to whose record has been looked for.</summary>
+    /// <param name="rows">What the lookup gave.</param>
+    public ValueTask<FoundRecord> DecideAsync(
+        Site site, RecordPage page, PageHead asked, VisitRequest request, AskedRecord record, RowBlock rows, RowLoans loans, VisitTrace trace, CancellationToken cancellation)
     {
-        var rows = loans.Lend(page.Lookup.Load.Width);
-        await queries.RunAsync(page.Lookup.Load, keys, rows, trace, cancellation);
         trace.End(VisitStep.Load);
+        var keys = record.Keys;
         var decision = Loading.Decide(page.Lookup, rows, keys);
         trace.Why = decision.Why;
         switch (decision.Outcome)
         {
             case Outcome.Found:
-                return new FoundRecord(rows[decision.Row], keys, null);
+                return new ValueTask<FoundRecord>(new FoundRecord(rows[decision.Row], keys, null));
             case Outcome.NotCanonical when request.IsSafe:
-                return new FoundRecord(default, keys, Redirect(page, asked, request.Target, Loading.KeyOf(page.Lookup, rows[decision.Row]), decision.Outcome));
+                return Turned(Redirect(page, asked, request.Target, Loading.KeyOf(page.Lookup, rows[decision.Row]), decision.Outcome));
             case Outcome.NotCanonical:
-                return new FoundRecord(rows[decision.Row], Loading.KeyOf(page.Lookup, rows[decision.Row]), null) { Asked = keys };
+                return new ValueTask<FoundRecord>(new FoundRecord(rows[decision.Row], Loading.KeyOf(page.Lookup, rows[decision.Row]), null) { Asked = keys });
             case Outcome.Ambiguous:
-                findings.AddAmbiguous(page, string.Join(", ", texts));
-                return new FoundRecord(default, keys, Answer.Of(decision.Outcome, Messages.Ambiguous(site, page)));
+                findings.AddAmbiguous(page, string.Join(", ", Texts(trace)));
+                return Turned(Answer.Of(decision.Outcome, Messages.Ambiguous(site, page)));
             default:
-                return rows.Count == 0 && await FollowAsync(site, page, asked, request, keys, loans, trace, cancellation) is { } followed ? followed with { Asked = keys }
-                    : new FoundRecord(default, keys, Answer.Of(decision.Outcome, Messages.Unknown(site, page, texts)));
+                return rows.Count == 0 ? AwayAsync(site, page, asked, request, record, decision.Outcome, loans, trace, cancellation) : Turned(Answer.Of(decision.Outcome, Messages.Unknown(site, page, Texts(trace))));
         }
+
+        ValueTask<FoundRecord> Turned(Answer answer) => new(new FoundRecord(default, keys, answer));
     }
+
+    private async ValueTask<FoundRecord> AwayAsync(
+        Site site, RecordPage page, PageHead asked, VisitRequest request, AskedRecord record, Outcome outcome, RowLoans loans, VisitTrace trace, CancellationToken cancellation) =>
+        await FollowAsync(site, page, asked, request, record.Keys, loans, trace, cancellation) is { } followed ? followed with { Asked = record.Keys }
+            : new FoundRecord(default, record.Keys, Answer.Of(outcome, Messages.Unknown(site, page, Texts(trace))));
 
     /// <summary>Where a record went that is not there: only to what is there now and may be seen.</summary>
     private async ValueTask<FoundRecord?> FollowAsync(
@@ -133,6 +152,9 @@ internal sealed class RecordFinder(QueryRunner queries, RuntimeFindings findings
         var joint = rest.Length == 0 ? "" : page.Head.Template.QueryParameters.Count > 0 ? "&" : "?";
         return new Answer(outcome, 301, null, $"{address}{joint}{rest}");
     }
+
+    /// <summary>The ID texts as they were asked.</summary>
+    private static string[] Texts(VisitTrace trace) => [.. trace.Parameters.Select(parameter => parameter.Raw!)];
 
     /// <summary>The ID texts of a key, in their canonical spelling.</summary>
     public static string[] TextsOf(RecordPage page, Constant[] keys) => [.. keys.Select((key, i) => page.Parameters[i].Key.Write(key))];

@@ -43,6 +43,7 @@ public sealed class VisitLog(int capacity = VisitLog.DefaultCapacity, long byteL
     /// <summary>Takes the trace of a visit that has ended; nobody else may touch it after.</summary>
     public void Add(VisitTrace trace)
     {
+        trace.Settle();
         var size = trace.Size;
         lock (_lock)
         {

@@ -48,6 +48,14 @@ public sealed class VisitTrace
     private readonly List<TracedParameter> _parameters = new(2);
     private readonly List<TracedQuery> _queries = new(2);
     private readonly Stack<RowBlock> _spareRows = new(2);
+    private readonly List<KeptConstants> _arguments = new(2);
+
+    /// <summary>What the visit's own objects said, once the trace has settled: the target, the text and the value of each parameter, the arguments of each query.</summary>
+    private readonly RowBlock _kept = new(8, 128);
+
+    private bool _isSettled;
+    private string? _target;
+    private RequestTarget? _reading;
     private List<string>? _ignored;
     private StepEnds _ends;
     private long _start;
@@ -69,18 +77,22 @@ public sealed class VisitTrace
     public IPAddress? Visitor { get; set; }
 
     /// <summary>The raw target, cut where it is very long.</summary>
-    public string Target { get; private set; }
+    public string Target => _target ?? _kept[0].Text(0);
 
     /// <summary>Whether the page was asked for by a frame: only the console may hold one.</summary>
     public bool Framed { get; set; }
 
     public Site? Site { get; set; }
 
-    public RequestTarget? Reading { get; set; }
+    public RequestTarget? Reading
+    {
+        get => _isSettled && Site is { } site ? RequestTarget.Read(Target, site.Frame.Mount) : _reading;
+        set => _reading = value;
+    }
 
     public Page? Page { get; set; }
 
-    public IReadOnlyList<TracedParameter> Parameters => _parameters;
+    public IReadOnlyList<TracedParameter> Parameters => _isSettled ? [.. _parameters.Select(Told)] : _parameters;
 
     /// <summary>Names in the query string that no parameter has.</summary>
     public IReadOnlyList<string> Ignored => _ignored ?? [];
@@ -155,7 +167,7 @@ public sealed class VisitTrace
     /// Forgets everything and begins with another visit. Traces are used again: the log keeps so many of them alive that new
     /// ones for every visit would cost more in collecting them than in making them.
     /// </summary>
-    [MemberNotNull(nameof(Method), nameof(Target))]
+    [MemberNotNull(nameof(Method))]
     internal void Begin(string method, string target)
     {
         foreach (var query in _queries)
@@ -165,10 +177,47 @@ public sealed class VisitTrace
         _ignored = null;
         _ends = default;
         (Number, Visitor, Framed, Site, Reading, Page, Outcome, Status, Location, Why, Finding) = (0, null, false, null, null, null, null, 0, null, null, null);
+        _isSettled = false;
         Method = method;
-        Target = target.Length <= TargetLimit ? target : target[..TargetLimit];
+        _target = target.Length <= TargetLimit ? target : target[..TargetLimit];
         At = _clock.GetUtcNow();
         _start = _clock.GetTimestamp();
+    }
+
+    /// <summary>Lets go of every object that is the visit's own, for the log to keep what they said.</summary>
+    internal void Settle()
+    {
+        // Of a target that was cut not everything can be told again.
+        if (_isSettled || _target is null || (_reading is not null && _reading.Raw.Length != _target.Length)) return;
+        _kept.Reset(1);
+        _kept.BeginRow();
+        _kept.AddText(_target);
+        for (var i = 0; i < _parameters.Count; i++)
+        {
+            var (name, raw, reading) = _parameters[i];
+            _kept.BeginRow();
+            if (raw is null) _kept.AddNull();
+            else _kept.AddText(raw);
+            KeptConstants.Add(reading.Value, _kept);
+            _parameters[i] = new TracedParameter(name, null, reading.With(null));
+        }
+
+        for (var i = 0; i < _queries.Count; i++)
+        {
+            if (_arguments.Count == i) _arguments.Add(new KeptConstants());
+            _arguments[i].Keep(_queries[i].Arguments, _kept);
+            _queries[i] = _queries[i] with { Arguments = _arguments[i] };
+        }
+
+        (_target, _reading, _isSettled) = (null, null, true);
+    }
+
+    private TracedParameter Told(TracedParameter parameter, int number)
+    {
+        var at = 1 + (number * 2);
+        var raw = _kept[at];
+        return new TracedParameter(parameter.Name, raw[0].IsNull ? null : raw.Text(0),
+            parameter.Reading.Fault == KeyFault.None && !_kept[at + 1][0].IsNull ? parameter.Reading.With(KeptConstants.Read(_kept, at + 1)) : parameter.Reading);
     }
 
     private RowBlock Copy(RowBlock rows, IReadOnlyList<int> secret)
@@ -183,11 +232,12 @@ public sealed class VisitTrace
     {
         get
         {
-            var size = 600 + ((Target.Length + (Reading?.Raw.Length ?? 0)) * 2) + ((Reading?.Segments.Length ?? 0) * 24) + ((Reading?.Query.Count ?? 0) * 100)
+            var size = 600 + (((_target?.Length ?? 0) + (_reading?.Raw.Length ?? 0)) * 2) + ((_reading?.Segments.Length ?? 0) * 24) + ((_reading?.Query.Count ?? 0) * 100) + _kept.Capacity
                 + (((Why?.Length ?? 0) + (Location?.Length ?? 0)) * 2);
-            foreach (var parameter in Parameters) size += 100 + ((parameter.Raw?.Length ?? 0) * 2);
-            foreach (var name in Ignored) size += 40 + (name.Length * 2);
-            foreach (var query in Queries) size += 150 + ((query.Remark?.Length ?? 0) * 2) + (query.Rows?.Capacity ?? 0) + SizeOf(query.Arguments);
+            foreach (var parameter in _parameters) size += 100 + ((parameter.Raw?.Length ?? 0) * 2);
+            if (_ignored is not null)
+                foreach (var name in _ignored) size += 40 + (name.Length * 2);
+            foreach (var query in _queries) size += 150 + ((query.Remark?.Length ?? 0) * 2) + (query.Rows?.Capacity ?? 0) + (_isSettled ? 0 : SizeOf(query.Arguments));
             return size;
         }
     }

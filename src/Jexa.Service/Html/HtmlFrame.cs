@@ -10,8 +10,9 @@ internal static class HtmlFrame
     {
         if (frame.Menu.Count == 0) return;
         html.Append("<nav aria-label=\"Pages\">\n<ul>\n"u8);
-        foreach (var (name, open, close) in frame.Menu)
+        for (var i = 0; i < frame.Menu.Count; i++)
         {
+            var (name, open, close) = frame.Menu[i];
             html.Append(open);
             if (name == page) html.Append(" aria-current=\"page\""u8);
             html.Append(close);

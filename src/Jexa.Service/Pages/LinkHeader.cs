@@ -7,9 +7,10 @@ namespace Jexa.Service.Pages;
 /// <summary>The Link header of a page (RFC 8288), with registered relations only.</summary>
 internal static class LinkHeader
 {
-    public static string? Of(PageView view) => view switch
+    /// <param name="room">Written into behind what it holds, and left as it was.</param>
+    public static string? Of(PageView view, Utf8Buffer room) => view switch
     {
-        DetailView detail => OfDetail(detail),
+        DetailView detail => OfDetail(detail, room),
         ListView list => OfList(list.Windows),
         _ => null,
     };
@@ -21,21 +22,23 @@ internal static class LinkHeader
     public static string? TemplateOf(PageView view) =>
         view is ListView { Shape.RecordLink.UriTemplate: { } template } ? $"\"{template}\"; rel=\"item\"" : null;
 
-    private static string? OfDetail(DetailView view)
+    private static string? OfDetail(DetailView view, Utf8Buffer link)
     {
-        using var link = new Utf8Buffer(128);
+        var start = link.Length;
         link.Append("<"u8);
         if (view.Shape.Own.TryWrite(view.Record, link)) link.Append(">; rel=\"canonical\""u8);
-        else link.Truncate(0);
-        Add("collection", view.Shape.Back);
-        Add("prev", view.Previous);
-        Add("next", view.Next);
-        return link.Length == 0 ? null : link.ToString();
+        else link.Truncate(start);
+        Add("collection"u8, view.Shape.Back);
+        Add("prev"u8, view.Previous);
+        Add("next"u8, view.Next);
+        var text = link.Length == start ? null : Encoding.UTF8.GetString(link.Written[start..]);
+        link.Truncate(start);
+        return text;
 
-        void Add(string relation, PlainLink? to)
+        void Add(ReadOnlySpan<byte> relation, PlainLink? to)
         {
             if (to is null) return;
-            link.Append(link.Length > 0 ? ", <"u8 : "<"u8);
+            link.Append(link.Length > start ? ", <"u8 : "<"u8);
             link.Append(to.Address);
             link.Append(">; rel=\""u8);
             link.Append(relation);

@@ -116,21 +116,22 @@ internal sealed class PagesDoor(
 
     private async Task VisitAsync(HttpContext http, RequestTarget target)
     {
-        var trace = host.Visits.Begin(http.Request.Method, target.Raw, host.Clock);
+        var (method, sent) = (http.Request.Method, http.Request.Headers);
+        var trace = host.Visits.Begin(method, target.Raw, host.Clock);
         trace.Visitor = http.Connection.RemoteIpAddress;
-        trace.Framed = http.Request.Headers["Sec-Fetch-Dest"] == "iframe";
+        trace.Framed = sent["Sec-Fetch-Dest"] == "iframe";
         http.Response.Headers["Jexa-Visit"] = trace.Number.ToString(CultureInfo.InvariantCulture);
-        var json = Negotiation.PrefersJson(http.Request.Headers.Accept) || SentReader.IsJson(http) || HttpMethods.IsPatch(http.Request.Method) || HttpMethods.IsDelete(http.Request.Method);
+        var json = Negotiation.PrefersJson(sent.Accept) || SentReader.IsJson(http) || HttpMethods.IsPatch(method) || HttpMethods.IsDelete(method);
         try
         {
-            var request = new VisitRequest(http.Request.Method, target, json, Principal.Anonymous.Value) { Visitor = VisitorCookies.VisitorOf(http), HasWritten = VisitorCookies.HasWritten(http) };
+            var request = new VisitRequest(method, target, json, Principal.Anonymous.Value) { Visitor = VisitorCookies.VisitorOf(http), HasWritten = VisitorCookies.HasWritten(http) };
             if (!request.IsSafe)
             {
                 request = request with
                 {
                     IsForeign = SentReader.IsForeign(http) && !IsWriter(http),
                     Sent = await SentReader.ReadAsync(http),
-                    IfMatch = http.Request.Headers.IfMatch.Count > 0 ? http.Request.Headers.IfMatch.ToString() : null,
+                    IfMatch = sent.IfMatch.Count > 0 ? sent.IfMatch.ToString() : null,
                 };
             }
 
@@ -142,7 +143,7 @@ internal sealed class PagesDoor(
             var written = Write(answer, trace, target, json, body);
             trace.End(VisitStep.Answer);
             if (json) AllowOrigin(http, trace.Site!);
-            if (http.Request.Headers.Authorization.Count > 0 && token.IsShownBy(http)) http.Response.Headers["Server-Timing"] = ServerTiming.Of(trace);
+            if (sent.Authorization.Count > 0 && token.IsShownBy(http)) http.Response.Headers["Server-Timing"] = ServerTiming.Of(trace);
             await SendAsync(http, written, json, body);
         }
         catch (OperationCanceledException) when (http.RequestAborted.IsCancellationRequested)
@@ -219,7 +220,7 @@ internal sealed class PagesDoor(
             // A browser may keep the page, but asks each time; nobody in between may keep it.
             headers.CacheControl = "private, no-cache";
             headers.ETag = isVersion ? $"\"{answer.Version}\"" : PageTag.Of(body.Written, json);
-            if (LinkHeader.Of(answer.View!) is { } link) headers.Link = link;
+            if (LinkHeader.Of(answer.View!, body) is { } link) headers.Link = link;
             if (LinkHeader.TemplateOf(answer.View!) is { } template) headers["Link-Template"] = template;
             if (HttpMethods.IsGet(http.Request.Method) && PageTag.IsHeld(http.Request.Headers.IfNoneMatch, headers.ETag.ToString()))
             {

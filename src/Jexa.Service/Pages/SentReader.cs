@@ -11,7 +11,7 @@ namespace Jexa.Service.Pages;
 internal static class SentReader
 {
     public static bool IsJson(HttpContext http) =>
-        MediaTypeHeaderValue.TryParse(http.Request.ContentType, out var type) && (type.MediaType.Equals(Page.JsonType, StringComparison.OrdinalIgnoreCase) || type.MediaType.Equals(Page.PatchType, StringComparison.OrdinalIgnoreCase));
+        http.Request.ContentType is { } sent && MediaTypeHeaderValue.TryParse(sent, out var type) && (type.MediaType.Equals(Page.JsonType, StringComparison.OrdinalIgnoreCase) || type.MediaType.Equals(Page.PatchType, StringComparison.OrdinalIgnoreCase));
 
     /// <summary>Whether a page of another origin sends the request. Programs say nothing of this, browsers always do.</summary>
     public static bool IsForeign(HttpContext http)

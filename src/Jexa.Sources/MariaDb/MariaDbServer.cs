@@ -51,6 +51,10 @@ internal sealed partial class MariaDbServer : SqlServer
 
     protected override (DbConnection Other, string Text)? Stopping(DbConnection connection) => (new MySqlConnection(connection.ConnectionString), $"KILL {((MySqlConnection)connection).ServerThread}");
 
+    public override Task ExecuteAsync(DbCommand command, bool onlyReads) => ((MySqlCommand)command).ExecuteReaderAsync(CancellationToken.None);
+
+    public override DbDataReader ReaderOf(Task executed) => ((Task<MySqlDataReader>)executed).Result;
+
     public override SqlText Text(NativeSchema schema, IReadOnlyList<Constant>? shown) => new MariaDbText(schema) { Shown = shown };
 
     public override DbParameter Parameter(int position) => new MySqlParameter { ParameterName = $"@p{position}", Value = DBNull.Value };

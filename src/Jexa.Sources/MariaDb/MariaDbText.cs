@@ -69,6 +69,7 @@ internal sealed class MariaDbText(NativeSchema schema) : SqlText
             FieldType.Uuid when native.Kind == NativeKind.Bytes => (sql, Value(value, "UNHEX(REPLACE({0}, '-', ''))")),
             _ => native.Kind switch
             {
+                NativeKind.Text when value is Operand.Written { Value: Constant.Text } => (sql, Value(value)),
                 NativeKind.Text => (sql, Value(value, "CAST({0} AS CHAR)")),
                 NativeKind.Other => ($"CAST({sql} AS CHAR)", Value(value, "CAST({0} AS CHAR)")),
                 NativeKind.Decimal => (sql, Value(value, "CAST({0} AS DECIMAL(65,30))")),

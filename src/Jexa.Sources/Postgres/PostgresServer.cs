@@ -56,18 +56,20 @@ internal sealed partial class PostgresServer : SqlServer
         OpenAsync(new NpgsqlConnection(use switch { ServerUse.Changing => _changing, ServerUse.ReadingReplica => _replica, _ => _reading }), null, cancellation);
 
     /// <summary>Behind a proxy that pools transactions, one round trip sets the transaction up and asks.</summary>
-    public override Task<DbDataReader> ReadAsync(DbCommand command, CancellationToken cancellation) =>
-        Settings.PoolsTransactions ? ReadPooledAsync(command, cancellation) : base.ReadAsync(command, cancellation);
+    public override Task ExecuteAsync(DbCommand command, bool onlyReads) =>
+        onlyReads && Settings.PoolsTransactions ? ExecutePooledAsync(command) : ((NpgsqlCommand)command).ExecuteReaderAsync(CancellationToken.None);
 
-    private async Task<DbDataReader> ReadPooledAsync(DbCommand command, CancellationToken cancellation)
+    public override DbDataReader ReaderOf(Task executed) => ((Task<NpgsqlDataReader>)executed).Result;
+
+    private async Task<NpgsqlDataReader> ExecutePooledAsync(DbCommand command)
     {
         var asked = new NpgsqlBatchCommand(command.CommandText);
         foreach (NpgsqlParameter parameter in command.Parameters) asked.Parameters.Add(parameter.Clone());
         await using var batch = new NpgsqlBatch((NpgsqlConnection)command.Connection!) { BatchCommands = { new NpgsqlBatchCommand(_setUp + ", set_config('transaction_read_only', 'on', true)"), asked } };
-        var reader = await batch.ExecuteReaderAsync(cancellation);
+        var reader = await batch.ExecuteReaderAsync(CancellationToken.None);
         try
         {
-            await reader.NextResultAsync(cancellation);
+            await reader.NextResultAsync(CancellationToken.None);
             return reader;
         }
         catch

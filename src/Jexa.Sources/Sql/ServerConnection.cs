@@ -10,18 +10,28 @@ namespace Jexa.Sources.Sql;
 /// One connection to a server, with its commands kept prepared. Each command ends at the time limit, on the server and here, and when
 /// the visitor leaves. Used by one caller at a time.
 /// </summary>
-internal sealed class ServerConnection(SqlServer server, DbConnection connection, int generation) : IAsyncDisposable
+internal sealed class ServerConnection : IAsyncDisposable
 {
     private const int MaxCommands = 500;
 
-    private readonly Dictionary<string, DbCommand> _commands = [];
-    private readonly Lock _adding = new();
-    private bool _isAbandoned;
+    /// <summary>The server's own limit comes first; ours is for a server that does not answer at all.</summary>
+    private static readonly TimeSpan Grace = TimeSpan.FromMilliseconds(300);
+
+    private readonly Dictionary<string, DbCommand> _commands = new(SameStatement.Comparer);
+    private readonly SqlServer _server;
+    private readonly DbConnection _connection;
+    private readonly CommandWait _wait;
     private Task _work = Task.CompletedTask;
-    private CancellationTokenSource _limit = new();
+    private ServerPool.Lease? _lease;
+
+    public ServerConnection(SqlServer server, DbConnection connection, int generation)
+    {
+        (_server, _connection, Generation) = (server, connection, generation);
+        _wait = new CommandWait(server.Settings.TimeLimit + Grace, TooSlow, Rest);
+    }
 
     /// <summary>Which of the pool's generations it belongs to.</summary>
-    public int Generation { get; } = generation;
+    public int Generation { get; }
 
     /// <summary>When it was last given back, in the clock's milliseconds.</summary>
     public long IdleSince { get; set; }
@@ -30,50 +40,74 @@ internal sealed class ServerConnection(SqlServer server, DbConnection connection
     public bool IsBroken { get; private set; }
 
     /// <summary>Whether it was left to itself, by a visitor who went or by the time limit: that says nothing of other connections.</summary>
-    public bool IsAbandoned => _isAbandoned;
+    public bool IsAbandoned => _wait.IsAbandoned;
 
     /// <summary>Whether nothing is ever changed through it.</summary>
     public bool OnlyReads { get; init; }
 
-    public DbConnection Inner => connection;
+    public DbConnection Inner => _connection;
 
     /// <summary>Says that it is not to be used again.</summary>
     public void GiveUp() => IsBroken = true;
 
-    /// <summary>Runs a query and appends its rows.</summary>
-    /// <param name="lease">Given back when it is done; null where the caller goes on with the connection.</param>
+    /// <summary>Runs a query and appends its rows: the way of every visit, as few steps as there can be between the page and the driver.</summary>
+    /// <param name="lease">Given back when it is done, or nobody waits for it any more; null where the caller goes on with the connection.</param>
     public ValueTask RunAsync(
-        string text, IReadOnlyList<int> used, IReadOnlyList<Constant> arguments, CellReading[] readings, RowBlock into, ServerPool.Lease? lease, CancellationToken cancellation) =>
-        WatchAsync(ReadAsync(text, used, arguments, readings, into), reads: true, lease, cancellation);
-
-    /// <summary>The way of every visit: as few steps as there can be between the page and the driver.</summary>
-    private async Task ReadAsync(string text, IReadOnlyList<int> used, IReadOnlyList<Constant> arguments, CellReading[] readings, RowBlock into)
+        string text, IReadOnlyList<int> used, IReadOnlyList<Constant> arguments, CellReading[] readings, RowBlock into, ServerPool.Lease? lease, CancellationToken cancellation)
     {
-        for (var again = false; ; again = true)
+        if (cancellation.IsCancellationRequested)
         {
-            if (!_commands.TryGetValue(text, out var command)) command = await CommandAsync(text, used.Count, keep: true);
-            for (var i = 0; i < used.Count; i++) server.Bind(command.Parameters[i], arguments[used[i]]);
-            try
-            {
-                await using var reader = await ReaderAsync(command);
-                while (await reader.ReadAsync(CancellationToken.None) && TryAddRow(reader, readings, into))
-                {
-                }
+            lease?.GiveBack();
+            return ValueTask.FromCanceled(cancellation);
+        }
 
-                return;
-            }
-            catch (DbException stale) when (!again && server.IsStale(stale))
+        _lease = lease;
+        var waiting = _wait.BeginAsync(cancellation);
+        _work = ReadAsync(text, used, arguments, readings, into, cancellation);
+        return waiting;
+    }
+
+    private async Task ReadAsync(string text, IReadOnlyList<int> used, IReadOnlyList<Constant> arguments, CellReading[] readings, RowBlock into, CancellationToken cancellation)
+    {
+        Exception? error = null;
+        try
+        {
+            for (var again = false; ; again = true)
             {
-                await ForgetAsync(text);
+                if (!_commands.TryGetValue(text, out var command)) command = await CommandAsync(text, used.Count, keep: true);
+                for (var i = 0; i < used.Count; i++) _server.Bind(command.Parameters[i], arguments[used[i]]);
+                try
+                {
+                    var executing = ExecuteAsync(command);
+                    await executing;
+                    await using var reader = _server.ReaderOf(executing);
+                    while (await reader.ReadAsync(CancellationToken.None) && TryAddRow(reader, readings, into))
+                    {
+                    }
+
+                    break;
+                }
+                catch (DbException stale) when (!again && _server.IsStale(stale))
+                {
+                    await ForgetAsync(text);
+                }
             }
         }
+        catch (Exception met)
+        {
+            error = Told(met, reads: true, cancellation);
+        }
+
+        _wait.End(error);
     }
 
     /// <summary>Runs a statement that changes something. Gives how many rows it changed and what the last of its rows, if any, holds.</summary>
     public ValueTask<(int Changed, object?[]? Row)> ExecuteAsync(string text, IReadOnlyList<Constant> values, CancellationToken cancellation) =>
         DoAsync<(int Changed, object?[]? Row)>(text, values, async command =>
         {
-            await using var reader = await ReaderAsync(command);
+            var executing = ExecuteAsync(command);
+            await executing;
+            await using var reader = _server.ReaderOf(executing);
             object?[]? row = null;
             var rows = 0;
             while (await reader.ReadAsync(CancellationToken.None))
@@ -91,7 +125,9 @@ internal sealed class ServerConnection(SqlServer server, DbConnection connection
     /// <summary>Runs a query of the describer's own, once: every column of every row as text or null.</summary>
     public ValueTask<List<string?[]>> AskAsync(string text, CancellationToken cancellation) => DoAsync(text, [], async command =>
     {
-        await using var reader = await ReaderAsync(command);
+        var executing = ExecuteAsync(command);
+        await executing;
+        await using var reader = _server.ReaderOf(executing);
         var rows = new List<string?[]>();
         while (await reader.ReadAsync(CancellationToken.None))
         {
@@ -106,69 +142,66 @@ internal sealed class ServerConnection(SqlServer server, DbConnection connection
     /// <summary>Does something with the connection under the time limit, its errors translated.</summary>
     public async ValueTask<T> DoAsync<T>(Func<Task<T>> work, CancellationToken cancellation)
     {
+        cancellation.ThrowIfCancellationRequested();
+        var waiting = _wait.BeginAsync(cancellation);
         var doing = work();
-        await WatchAsync(doing, reads: false, null, cancellation);
+        _work = EndAsync(doing, cancellation);
+        await waiting;
         return await doing;
     }
 
-    /// <summary>Waits for what is done with the connection: until the time limit, or until the visitor leaves.</summary>
-    /// <param name="reads">Whoever only reads breaks no rule: what refuses it is a value in the data, or the query itself, that cannot be worked with.</param>
-    /// <param name="lease">Given back when it is done, or nobody waits for it any more.</param>
-    private async ValueTask WatchAsync(Task doing, bool reads, ServerPool.Lease? lease, CancellationToken cancellation)
+    private async Task EndAsync(Task doing, CancellationToken cancellation)
     {
-        var limit = _limit;
-        var leaving = cancellation.CanBeCanceled ? cancellation.UnsafeRegister(static state => ((CancellationTokenSource)state!).Cancel(), limit) : default;
-        limit.CancelAfter(server.Settings.TimeLimit + Grace);
+        Exception? error = null;
         try
         {
-            _work = doing;
-            await doing.WaitAsync(limit.Token);
+            await doing;
         }
-        catch (OperationCanceledException) when (limit.IsCancellationRequested)
+        catch (Exception met)
         {
-            Abandon();
-            cancellation.ThrowIfCancellationRequested();
-            IsBroken = true;
-            throw TooSlow();
+            error = Told(met, reads: false, cancellation);
         }
-        catch (DbException error)
+
+        _wait.End(error);
+    }
+
+    /// <summary>What the caller is told of what the driver met.</summary>
+    /// <param name="reads">Whoever only reads breaks no rule: what refuses it is a value in the data, or the query itself, that cannot be worked with.</param>
+    private Exception Told(Exception met, bool reads, CancellationToken cancellation)
+    {
+        if (met is DbException error)
         {
-            cancellation.ThrowIfCancellationRequested();
-            if (limit.IsCancellationRequested)
+            if (cancellation.IsCancellationRequested) return new OperationCanceledException(cancellation);
+            if (_wait.IsLate)
             {
                 IsBroken = true;
-                throw TooSlow();
+                return TooSlow();
             }
 
-            throw server.Translate(error) is var told && reads && told is RefusedException refused ? new SourceException(SourceTrouble.Failed, refused.Message, refused) : told;
+            return _server.Translate(error) is var told && reads && told is RefusedException refused ? new SourceException(SourceTrouble.Failed, refused.Message, refused) : told;
         }
-        catch (Exception lost) when (lost is IOException or ObjectDisposedException or InvalidOperationException or TimeoutException or System.Net.Sockets.SocketException)
-        {
-            IsBroken = true;
-            throw new SourceException(SourceTrouble.Away, $"The connection to {server.Settings.ShownAs} was lost.", lost);
-        }
-        finally
-        {
-            // A visitor who leaves from here on must not end the command of the next one.
-            await leaving.DisposeAsync();
-            IsBroken |= connection.State != ConnectionState.Open;
-            if (!limit.TryReset())
-            {
-                limit.Dispose();
-                _limit = new CancellationTokenSource();
-            }
 
-            if (lease is { } lent) await lent.DisposeAsync();
-        }
+        if (met is not (IOException or ObjectDisposedException or InvalidOperationException or TimeoutException or System.Net.Sockets.SocketException)) return met;
+        IsBroken = true;
+        return new SourceException(SourceTrouble.Away, $"The connection to {_server.Settings.ShownAs} was lost.", met);
+    }
+
+    /// <summary>Whoever waited has what came of it.</summary>
+    private void Rest()
+    {
+        IsBroken |= IsAbandoned || _connection.State != ConnectionState.Open;
+        var lease = _lease;
+        _lease = null;
+        lease?.GiveBack();
     }
 
     public async ValueTask DisposeAsync()
     {
-        _limit.Dispose();
-        if (_isAbandoned)
+        _wait.Dispose();
+        if (IsAbandoned)
         {
             // Nobody waits for what it is still at.
-            _ = server.AbandonAsync(connection, _work);
+            _ = _server.AbandonAsync(_connection, _work);
             return;
         }
 
@@ -176,7 +209,7 @@ internal sealed class ServerConnection(SqlServer server, DbConnection connection
         _commands.Clear();
         try
         {
-            await connection.DisposeAsync();
+            await _connection.DisposeAsync();
         }
         catch (DbException)
         {
@@ -184,37 +217,27 @@ internal sealed class ServerConnection(SqlServer server, DbConnection connection
         }
     }
 
-    private Task<DbDataReader> ReaderAsync(DbCommand command) => OnlyReads ? server.ReadAsync(command, CancellationToken.None) : command.ExecuteReaderAsync(CancellationToken.None);
+    private Task ExecuteAsync(DbCommand command) => _server.ExecuteAsync(command, OnlyReads);
 
     /// <summary>Adds a row to the block of whoever waits for it; false where nobody does any more, and the block is another's.</summary>
     private bool TryAddRow(DbDataReader reader, CellReading[] readings, RowBlock into)
     {
-        lock (_adding)
+        lock (_wait.Gate)
         {
-            if (_isAbandoned) return false;
+            if (IsAbandoned) return false;
             into.BeginRow();
             for (var i = 0; i < readings.Length; i++)
             {
                 if (reader.IsDBNull(i)) into.AddNull();
-                else server.Read(reader, i, readings[i], into);
+                else _server.Read(reader, i, readings[i], into);
             }
 
             return true;
         }
     }
 
-    /// <summary>Leaves a command to itself that cannot be stopped from here: from now on it touches nothing of ours.</summary>
-    private void Abandon()
-    {
-        lock (_adding) _isAbandoned = true;
-        IsBroken = true;
-    }
-
-    /// <summary>The server's own limit comes first; this one is for a server that does not answer at all.</summary>
-    private static TimeSpan Grace { get; } = TimeSpan.FromMilliseconds(300);
-
     private SourceException TooSlow() =>
-        new(SourceTrouble.TooSlow, $"{server.Product} did not answer within its time limit of {server.Settings.TimeLimit.TotalSeconds:0.#} s.");
+        new(SourceTrouble.TooSlow, $"{_server.Product} did not answer within its time limit of {_server.Settings.TimeLimit.TotalSeconds:0.#} s.");
 
     private ValueTask<T> DoAsync<T>(string text, IReadOnlyList<Constant> values, Func<DbCommand, Task<T>> work, CancellationToken cancellation, bool keep = true) =>
         DoAsync(async () =>
@@ -222,12 +245,12 @@ internal sealed class ServerConnection(SqlServer server, DbConnection connection
             for (var again = false; ; again = true)
             {
                 var command = await CommandAsync(text, values.Count, keep);
-                for (var i = 0; i < values.Count; i++) server.Bind(command.Parameters[i], values[i]);
+                for (var i = 0; i < values.Count; i++) _server.Bind(command.Parameters[i], values[i]);
                 try
                 {
                     return await work(command);
                 }
-                catch (DbException stale) when (!again && server.IsStale(stale))
+                catch (DbException stale) when (!again && _server.IsStale(stale))
                 {
                     await ForgetAsync(text);
                 }
@@ -241,10 +264,10 @@ internal sealed class ServerConnection(SqlServer server, DbConnection connection
     private async ValueTask<DbCommand> CommandAsync(string text, int parameters, bool keep)
     {
         if (_commands.TryGetValue(text, out var kept)) return kept;
-        var command = connection.CreateCommand();
+        var command = _connection.CreateCommand();
         command.CommandText = text;
         command.CommandTimeout = 0;
-        for (var i = 0; i < parameters; i++) command.Parameters.Add(server.Parameter(i));
+        for (var i = 0; i < parameters; i++) command.Parameters.Add(_server.Parameter(i));
         if (!keep) return command;
         if (_commands.Count >= MaxCommands)
         {
@@ -254,7 +277,7 @@ internal sealed class ServerConnection(SqlServer server, DbConnection connection
 
         try
         {
-            if (server.Prepares) await command.PrepareAsync(CancellationToken.None);
+            if (_server.Prepares) await command.PrepareAsync(CancellationToken.None);
         }
         catch
         {

@@ -1,4 +1,3 @@
-using System.Collections.Concurrent;
 using Jexa.Core.Sources;
 
 namespace Jexa.Sources.Sql;
@@ -13,7 +12,8 @@ internal sealed class ServerPool(SqlServer server, ServerUse use, int most) : IA
 
     private static readonly TimeSpan Look = TimeSpan.FromMilliseconds(10);
 
-    private readonly ConcurrentStack<ServerConnection> _idle = [];
+    /// <summary>The one used last is used next, while it is at hand; it is its own lock.</summary>
+    private readonly Stack<ServerConnection> _idle = new(most);
     private readonly SemaphoreSlim _places = new(most, most);
     private volatile int _generation;
     private volatile bool _disposed;
@@ -25,7 +25,7 @@ internal sealed class ServerPool(SqlServer server, ServerUse use, int most) : IA
     {
         ObjectDisposedException.ThrowIf(_disposed, this);
         if (!_places.Wait(0, CancellationToken.None)) return WaitAndRentAsync(cancellation);
-        if (!_idle.TryPop(out var idle)) return RentAsync(null, cancellation);
+        if (Pop() is not { } idle) return RentAsync(null, cancellation);
         return idle.Generation == _generation && WasUsedLately(idle) ? new ValueTask<Lease>(new Lease(this, idle)) : RentAsync(idle, cancellation);
     }
 
@@ -45,13 +45,13 @@ internal sealed class ServerPool(SqlServer server, ServerUse use, int most) : IA
             var began = Environment.TickCount64;
             while (true)
             {
-                while (idle is not null || _idle.TryPop(out idle))
+                for (var at = idle ?? Pop(); at is not null; at = Pop())
                 {
-                    if (idle.Generation == _generation && (WasUsedLately(idle) || await StillThereAsync(idle))) return new Lease(this, idle);
-                    await CloseAsync(idle);
-                    idle = null;
+                    if (at.Generation == _generation && (WasUsedLately(at) || await StillThereAsync(at))) return new Lease(this, at);
+                    await CloseAsync(at);
                 }
 
+                idle = null;
                 if (await OpenAsync(began, cancellation) is { } opened) return new Lease(this, opened);
                 // The server takes no more connections than it has: whoever has one of ours gives it back in a moment.
                 await Task.Delay(Look, cancellation);
@@ -70,7 +70,13 @@ internal sealed class ServerPool(SqlServer server, ServerUse use, int most) : IA
     public async ValueTask DisposeAsync()
     {
         _disposed = true;
-        while (_idle.TryPop(out var idle)) await CloseAsync(idle);
+        while (Pop() is { } idle) await CloseAsync(idle);
+    }
+
+    /// <summary>An idle connection, the caller's from now on; null where there is none.</summary>
+    private ServerConnection? Pop()
+    {
+        lock (_idle) return _idle.TryPop(out var idle) ? idle : null;
     }
 
     private ValueTask CloseAsync(ServerConnection connection)
@@ -125,17 +131,17 @@ internal sealed class ServerPool(SqlServer server, ServerUse use, int most) : IA
         }
     }
 
-    private ValueTask ReturnAsync(ServerConnection connection)
+    private Task ReturnAsync(ServerConnection connection)
     {
         if (connection.IsBroken || _disposed || connection.Generation != _generation) return ReturnSpentAsync(connection);
         connection.IdleSince = Environment.TickCount64;
-        _idle.Push(connection);
+        lock (_idle) _idle.Push(connection);
         _places.Release();
-        return ValueTask.CompletedTask;
+        return Task.CompletedTask;
     }
 
     /// <summary>Takes one back that is not to be used again.</summary>
-    private async ValueTask ReturnSpentAsync(ServerConnection connection)
+    private async Task ReturnSpentAsync(ServerConnection connection)
     {
         try
         {
@@ -153,6 +159,9 @@ internal sealed class ServerPool(SqlServer server, ServerUse use, int most) : IA
     {
         public ServerConnection Connection { get; } = connection;
 
-        public ValueTask DisposeAsync() => pool.ReturnAsync(Connection);
+        /// <summary>Gives it back; where it is not to be used again, without waiting until it is closed.</summary>
+        public void GiveBack() => _ = pool.ReturnAsync(Connection);
+
+        public ValueTask DisposeAsync() => new(pool.ReturnAsync(Connection));
     }
 }

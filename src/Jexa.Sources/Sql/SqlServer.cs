@@ -120,8 +120,15 @@ internal abstract class SqlServer(SourceSettings settings)
     /// <summary>What begins a transaction of changes.</summary>
     public virtual IReadOnlyList<string> Begin => ["BEGIN"];
 
-    /// <summary>Runs a command on a connection that is only read from.</summary>
-    public virtual Task<DbDataReader> ReadAsync(DbCommand command, CancellationToken cancellation) => command.ExecuteReaderAsync(cancellation);
+    /// <summary>
+    /// Runs a command. The task has the driver's own kind of reader, which <see cref="ReaderOf"/> takes out of it: asked of commands in general, the drivers wait for
+    /// that one a second time.
+    /// </summary>
+    /// <param name="onlyReads">On a connection that is only read from, outside of any transaction.</param>
+    public abstract Task ExecuteAsync(DbCommand command, bool onlyReads);
+
+    /// <summary>The reader that such a task has come to.</summary>
+    public abstract DbDataReader ReaderOf(Task executed);
 
     public abstract SqlText Text(NativeSchema schema, IReadOnlyList<Constant>? shown);
 

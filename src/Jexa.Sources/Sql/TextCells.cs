@@ -17,6 +17,12 @@ internal static class TextCells
 
     public static void Add(string text, FieldType type, RowBlock into)
     {
+        if (type is not (FieldType.Date or FieldType.Timestamp or FieldType.Uuid or FieldType.Decimal))
+        {
+            into.AddText(text);
+            return;
+        }
+
         Span<byte> room = text.Length <= 256 ? stackalloc byte[text.Length * 3] : new byte[Encoding.UTF8.GetMaxByteCount(text.Length)];
         Add(room[..Encoding.UTF8.GetBytes(text, room)], type, into);
     }
