@@ -1,6 +1,8 @@
 using System.Text;
 using System.Text.Json;
 using CsCheck;
+using Jexa.Core.Keys;
+using Jexa.Core.Sources;
 using Jexa.Core.Values;
 using Jexa.Core.Views;
 using Jexa.Core.Visits;
@@ -467,16 +469,19 @@ public class VisitTests
         var site = await app.SiteAsync();
         var log = new VisitLog(1);
         var told = new List<TraceInfo>();
-        foreach (var target in new[] { "/lookup?code=AV-0007&x=1", "/nothing", "/bridges/7", "/bridges/x", "/bridges", "/lookup?code=av-0007" })
+        var longest = "/bridges/" + new string('7', 5000);
+        foreach (var target in new[] { "/lookup?code=AV-0007&x=1", "/nothing", "/bridges/7", "/bridges/x", "/bridges", "/lookup?code=av-0007", longest, "/bridges/%C3%28", "*", "/lookup" })
         {
             var alone = (await app.VisitAsync(site, target)).Trace;
             var again = await app.VisitAsync(site, target, log);
             Assert.Equal(Said(TraceReport.Of(alone)), Said(TraceReport.Of(again)));
             told.Add(TraceReport.Of(again));
             log.Add(again);
+            // What the log keeps is all that the trace said, to the microsecond.
+            Assert.Equal(JsonSerializer.Serialize(told[^1]), JsonSerializer.Serialize(log.Read(told[^1].Number, TraceReport.Of)));
         }
 
-        Assert.Equal([1, 2, 3, 4, 5, 6], told.Select(trace => trace.Number));
+        Assert.Equal(Enumerable.Range(1, 10).Select(number => (long)number), told.Select(trace => trace.Number));
 
         // All but what differs from visit to visit: number and times.
         static string Said(TraceInfo trace) => JsonSerializer.Serialize(trace with
@@ -487,6 +492,59 @@ public class VisitTests
             Steps = [.. trace.Steps.Select(step => step with { Microseconds = 0 })],
             Queries = [.. trace.Queries.Select(query => query with { Microseconds = 0 })],
         });
+    }
+
+    [Fact]
+    public void The_log_keeps_values_of_every_kind_as_they_were()
+    {
+        Constant[] values =
+        [
+            new Constant.Whole(long.MinValue), new Constant.Text(""), new Constant.Text("ø 🌉\0\n"), new Constant.Uuid(Guid.Parse("6f1a2b3c-0d4e-4f50-8a6b-7c8d9e0f1a2b")),
+            new Constant.Date(DateOnly.MaxValue), new Constant.Moment(new DateTime(1999, 12, 31, 23, 59, 59)), new Constant.Number(-1.500m), new Constant.Number(decimal.MaxValue),
+            new Constant.Number(0.0000000000000000000000000001m), new Constant.Truth(true), new Constant.Truth(false), new Constant.Real(double.NaN), new Constant.Real(-0.0), new Constant.Real(5e-324),
+            Constant.Empty.Value,
+        ];
+        var log = new VisitLog();
+        var trace = log.Begin("GET", "/", TimeProvider.System);
+        foreach (var value in values.SkipLast(1)) trace.Add(new TracedParameter("id", value.ToString(), KeyReading.Of(value, canonical: value is Constant.Text)));
+        trace.Add(new TracedParameter("gone", null, default));
+        trace.Add(new TracedParameter("bad", "x", KeyReading.Failed(KeyFault.WrongForm)));
+        var rows = new RowBlock();
+        rows.Reset(2);
+        for (var i = 0; i < 2; i++)
+        {
+            rows.BeginRow();
+            rows.AddRun(CellKind.Text, "one"u8);
+            rows.AddReal(1.5);
+        }
+
+        var query = new ShownQuery();
+        trace.Add(query, values, rows, 2, 0);
+        trace.Add(query, [new Constant.Bytes([0, 255])], null, 0, 0);
+        var (parameters, queries) = (trace.Parameters.ToList(), trace.Queries.ToList());
+        log.Add(trace);
+        var told = log.Read(1, kept => kept)!;
+
+        Assert.Equal(parameters.Select(Said), told.Parameters.Select(Said));
+        Assert.Equal(values, told.Queries[0].Arguments);
+        Assert.Equal([0, 255], ((Constant.Bytes)told.Queries[1].Arguments[0]).Value);
+        Assert.Equal(queries.Select(asked => (asked.Query, asked.RowCount, asked.Ticks)), told.Queries.Select(asked => (asked.Query, asked.RowCount, asked.Ticks)));
+        Assert.Equal((2, "one", 1.5), (told.Queries[0].Rows!.Count, told.Queries[0].Rows![1].Text(0), told.Queries[0].Rows![1][1].Real));
+        Assert.Null(told.Queries[1].Rows);
+
+        static (string, string?, KeyFault, Constant?, bool) Said(TracedParameter parameter) =>
+            (parameter.Name, parameter.Raw, parameter.Reading.Fault, parameter.Reading.Value, parameter.Reading.IsCanonical);
+    }
+
+    private sealed class ShownQuery : IPreparedQuery
+    {
+        public int Width => 2;
+
+        public IReadOnlyList<string> ColumnNames => ["a", "b"];
+
+        public ValueTask RunAsync(IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation) => throw new NotSupportedException();
+
+        public string Shown(IReadOnlyList<Constant> arguments) => "";
     }
 
     [Fact]

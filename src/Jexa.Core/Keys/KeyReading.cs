@@ -56,7 +56,4 @@ public readonly struct KeyReading
     public static KeyReading Of(Constant value, bool canonical) => new(KeyFault.None, value, canonical);
 
     public static KeyReading Failed(KeyFault fault) => new(fault, null, false);
-
-    /// <summary>The same reading with another object for its value, or none for now.</summary>
-    internal KeyReading With(Constant? value) => new(Fault, value, IsCanonical);
 }

@@ -95,6 +95,33 @@ public sealed class RowBlock
         _byteCount += length;
     }
 
+    /// <summary>Appends all cells of other rows, each as a row of its own, to a block of one column.</summary>
+    internal void AppendCells(RowBlock rows)
+    {
+        for (var i = 0; i < rows._cellCount; i++)
+        {
+            BeginRow();
+            AddCell(rows, rows._cells[i]);
+        }
+    }
+
+    /// <summary>Appends rows whose cells stand each in a row of a block of one column.</summary>
+    /// <param name="first">The row of the first cell.</param>
+    internal void AppendRows(RowBlock cells, int first, int rows)
+    {
+        for (var row = 0; row < rows; row++)
+        {
+            BeginRow();
+            for (var column = 0; column < Width; column++) AddCell(cells, cells._cells[first++]);
+        }
+    }
+
+    private void AddCell(RowBlock from, in Cell cell)
+    {
+        if (IsRun(cell.Kind)) AddRun(cell.Kind, from.Run(cell));
+        else _cells[_cellCount++] = cell;
+    }
+
     /// <summary>
     /// Copies the first rows into another block, each run of bytes cut at <paramref name="runLimit"/>: what a trace keeps of
     /// a visit.

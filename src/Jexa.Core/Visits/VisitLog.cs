@@ -3,22 +3,26 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Visits;
 
 /// <summary>
-/// The latest visits, bounded in number and in bytes. Safe for concurrent use. A trace belongs to the log from
-/// <see cref="Add"/> on: it is read only while the log holds it still, and used again for another visit once it is pushed out.
+/// The latest visits, bounded in number and in bytes. Safe for concurrent use. A trace is given back to the log by <see cref="Add"/>, which keeps what it says and uses the
+/// trace again for another visit.
 /// </summary>
 public sealed class VisitLog(int capacity = VisitLog.DefaultCapacity, long byteLimit = VisitLog.DefaultByteLimit)
 {
     public const int DefaultCapacity = 1000;
     public const long DefaultByteLimit = 16 * 1024 * 1024;
 
-    /// <summary>Larger traces are not used again: one long visit must not make every later one keep as much.</summary>
+    private const int MostSpareTraces = 64;
+
+    /// <summary>Larger ones are not used again: one long visit must not make every later one keep as much.</summary>
     private const int LargestKept = 8 * 1024;
 
     private readonly Lock _lock = new();
-    private readonly Queue<(VisitTrace Trace, int Size)> _visits = new(capacity);
+    private readonly Queue<(KeptVisit Visit, int Size)> _visits = new(capacity);
 
-    /// <summary>Traces that were pushed out; no more than there are visits at a time, since each visit takes one.</summary>
-    private readonly Spares<VisitTrace> _spare = new();
+    private readonly Spares<VisitTrace> _traces = new();
+
+    /// <summary>Visits that were pushed out; no more than are being added at a time.</summary>
+    private readonly Spares<KeptVisit> _spare = new();
     private long _bytes;
     private long _last;
 
@@ -34,20 +38,22 @@ public sealed class VisitLog(int capacity = VisitLog.DefaultCapacity, long byteL
     /// <summary>A trace for a visit that begins now, with the next number.</summary>
     public VisitTrace Begin(string method, string target, TimeProvider clock)
     {
-        if (_spare.Take() is { } trace) trace.Begin(method, target);
+        if (_traces.Take() is { } trace) trace.Begin(method, target);
         else trace = new VisitTrace(method, target, clock);
         trace.Number = Interlocked.Increment(ref _last);
         return trace;
     }
 
-    /// <summary>Takes the trace of a visit that has ended; nobody else may touch it after.</summary>
+    /// <summary>Keeps a visit that has ended; nobody may touch its trace after.</summary>
     public void Add(VisitTrace trace)
     {
-        trace.Settle();
-        var size = trace.Size;
+        var visit = _spare.Take() ?? new KeptVisit();
+        visit.Keep(trace);
+        var size = visit.Size;
+        if (size <= LargestKept) _traces.Add(trace, MostSpareTraces);
         lock (_lock)
         {
-            _visits.Enqueue((trace, size));
+            _visits.Enqueue((visit, size));
             _bytes += size;
             while (_visits.Count > capacity || (_bytes > byteLimit && _visits.Count > 1))
             {
@@ -64,13 +70,13 @@ public sealed class VisitLog(int capacity = VisitLog.DefaultCapacity, long byteL
     public IReadOnlyList<TSaid> Read<TSaid>(Func<VisitTrace, TSaid> ask, Func<VisitTrace, bool>? which = null, int most = int.MaxValue)
     {
         // Visits are kept as they end; their numbers are given as they begin.
-        lock (_lock) return [.. _visits.Select(visit => visit.Trace).Where(which ?? (_ => true)).OrderByDescending(trace => trace.Number).Take(most).Select(ask)];
+        lock (_lock) return [.. _visits.OrderByDescending(kept => kept.Visit.Number).Select(kept => kept.Visit.Tell()).Where(which ?? (_ => true)).Take(most).Select(ask)];
     }
 
     /// <summary>What is asked of the visit of this number; null where it is not kept (any more).</summary>
     public TSaid? Read<TSaid>(long number, Func<VisitTrace, TSaid> ask)
         where TSaid : class
     {
-        lock (_lock) return _visits.FirstOrDefault(visit => visit.Trace.Number == number).Trace is { } trace ? ask(trace) : null;
+        lock (_lock) return _visits.FirstOrDefault(kept => kept.Visit.Number == number).Visit is { } visit ? ask(visit.Tell()) : null;
     }
 }

@@ -47,28 +47,45 @@ public sealed class VisitRunner
 
     public async ValueTask<Answer> RunAsync(Site site, VisitRequest request, VisitTrace trace, CancellationToken cancellation)
     {
-        trace.Site = site;
-        trace.Reading = request.Target;
-        Answer answer;
         try
         {
-            answer = Match(site, request, trace, out var asks, out var asked, out var rival) ?? Turned(site, asks, asked, rival, request, trace)
-                ?? await VisitAsync(site, asks, asked, request, trace, cancellation);
+            return End(await StartAsync(site, request, trace, cancellation), trace);
         }
-        catch (SourceException trouble)
+        catch (Exception met) when (met is not OperationCanceledException || !cancellation.IsCancellationRequested)
         {
-            trace.Why = trouble.Message;
-            answer = trouble.Trouble == SourceTrouble.Failed
-                ? Answer.Of(new Outcome.Failed(), Messages.Failed(site, trace.Page))
-                : Answer.Of(new Outcome.Unavailable(trouble.Trouble), Messages.Unavailable(site, trace.Page)) with { RetryAfterSeconds = 5 };
+            return Fail(met, site, trace);
         }
-        catch (Exception unforeseen) when (unforeseen is not OperationCanceledException || !cancellation.IsCancellationRequested)
-        {
-            return Failure(site, trace, unforeseen);
-        }
+    }
 
+    /// <summary>
+    /// For the door, which waits for every visit without a step in between: what comes of it is to be given to <see cref="End"/>, what it throws to
+    /// <see cref="Fail"/>, but where the visitor has left.
+    /// </summary>
+    public ValueTask<Answer> StartAsync(Site site, VisitRequest request, VisitTrace trace, CancellationToken cancellation)
+    {
+        trace.Site = site;
+        trace.Reading = request.Target;
+        var turned = Match(site, request, trace, out var page, out var asked, out var rival) ?? Turned(site, page, asked, rival, request, trace);
+        return turned is not null ? new ValueTask<Answer>(turned) : VisitAsync(site, page, asked, request, trace, cancellation);
+    }
+
+    /// <summary>The answer of a visit that has been started.</summary>
+    public Answer End(Answer answer, VisitTrace trace)
+    {
         if (trace.Finding is { } told && trace.Page is { } page) _findings.AddSource(page, told);
         return Traced(answer, trace);
+    }
+
+    /// <summary>The answer of a visit that could not go on.</summary>
+    public Answer Fail(Exception met, Site site, VisitTrace trace)
+    {
+        if (met is not SourceException trouble) return Failure(site, trace, met);
+        trace.Why = trouble.Message;
+        return End(
+            trouble.Trouble == SourceTrouble.Failed
+                ? Answer.Of(new Outcome.Failed(), Messages.Failed(site, trace.Page))
+                : Answer.Of(new Outcome.Unavailable(trouble.Trouble), Messages.Unavailable(site, trace.Page)) with { RetryAfterSeconds = 5 },
+            trace);
     }
 
     /// <summary>The answer to a visit that met something nobody foresaw, also while its page was being written.</summary>

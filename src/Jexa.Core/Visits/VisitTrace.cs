@@ -48,17 +48,8 @@ public sealed class VisitTrace
     private readonly List<TracedParameter> _parameters = new(2);
     private readonly List<TracedQuery> _queries = new(2);
     private readonly Stack<RowBlock> _spareRows = new(2);
-    private readonly List<KeptConstants> _arguments = new(2);
-
-    /// <summary>What the visit's own objects said, once the trace has settled: the target, the text and the value of each parameter, the arguments of each query.</summary>
-    private readonly RowBlock _kept = new(8, 128);
-
-    private bool _isSettled;
-    private string? _target;
-    private RequestTarget? _reading;
     private List<string>? _ignored;
-    private StepEnds _ends;
-    private long _start;
+    private TraceState _state;
 
     public VisitTrace(string method, string target, TimeProvider clock)
     {
@@ -66,64 +57,70 @@ public sealed class VisitTrace
         Begin(method, target);
     }
 
-    /// <summary>Counts up from 1 while the service runs; 0 for a visit that was only tried.</summary>
-    public long Number { get; set; }
-
-    public DateTimeOffset At { get; private set; }
-
-    public string Method { get; private set; }
-
-    /// <summary>The address the visit came from, as far as it is known: a proxy's visitors only where the proxy is trusted.</summary>
-    public IPAddress? Visitor { get; set; }
-
-    /// <summary>The raw target, cut where it is very long.</summary>
-    public string Target => _target ?? _kept[0].Text(0);
-
-    /// <summary>Whether the page was asked for by a frame: only the console may hold one.</summary>
-    public bool Framed { get; set; }
-
-    public Site? Site { get; set; }
-
-    public RequestTarget? Reading
+    /// <summary>A trace as it was, told by the log.</summary>
+    internal VisitTrace(TraceState state, string target)
     {
-        get => _isSettled && Site is { } site ? RequestTarget.Read(Target, site.Frame.Mount) : _reading;
-        set => _reading = value;
+        _clock = state.Clock;
+        (_state, Target) = (state, target);
     }
 
-    public Page? Page { get; set; }
+    /// <summary>Counts up from 1 while the service runs; 0 for a visit that was only tried.</summary>
+    public long Number { get => _state.Number; set => _state.Number = value; }
 
-    public IReadOnlyList<TracedParameter> Parameters => _isSettled ? [.. _parameters.Select(Told)] : _parameters;
+    public DateTimeOffset At => _state.At;
+
+    public string Method => _state.Method;
+
+    /// <summary>The address the visit came from, as far as it is known: a proxy's visitors only where the proxy is trusted.</summary>
+    public IPAddress? Visitor { get => _state.Visitor; set => _state.Visitor = value; }
+
+    /// <summary>The raw target, cut where it is very long.</summary>
+    public string Target { get; private set; }
+
+    /// <summary>Whether the page was asked for by a frame: only the console may hold one.</summary>
+    public bool Framed { get => _state.Framed; set => _state.Framed = value; }
+
+    public Site? Site { get => _state.Site; set => _state.Site = value; }
+
+    public RequestTarget? Reading { get; set; }
+
+    public Page? Page { get => _state.Page; set => _state.Page = value; }
+
+    public IReadOnlyList<TracedParameter> Parameters => _parameters;
 
     /// <summary>Names in the query string that no parameter has.</summary>
-    public IReadOnlyList<string> Ignored => _ignored ?? [];
+    public IReadOnlyList<string> Ignored => _ignored is { } names ? names : [];
 
     public IReadOnlyList<TracedQuery> Queries => _queries;
 
-    public Outcome? Outcome { get; set; }
+    public Outcome? Outcome { get => _state.Outcome; set => _state.Outcome = value; }
 
-    public int Status { get; set; }
+    public int Status { get => _state.Status; set => _state.Status = value; }
 
-    public string? Location { get; set; }
+    public string? Location { get => _state.Location; set => _state.Location = value; }
 
     /// <summary>Why it came to this, for the developer: what the source said, which rule decided.</summary>
-    public string? Why { get; set; }
+    public string? Why { get => _state.Why; set => _state.Why = value; }
 
     /// <summary>Whether the visit must see every change that was made, and so is never answered from a replica.</summary>
     public bool ReadsLatest { get; set; }
 
     /// <summary>What the visit showed to be wrong with the app or its source, for the developer; null where it showed nothing.</summary>
-    public string? Finding { get; set; }
+    public string? Finding { get => _state.Finding; set => _state.Finding = value; }
 
-    public void End(VisitStep step) => _ends[(int)step] = _clock.GetTimestamp();
+    /// <summary>All that is no longer than a few words, for the log to keep.</summary>
+    internal ref readonly TraceState State => ref _state;
+
+    public void End(VisitStep step) => _state.Ends[(int)step] = _clock.GetTimestamp();
 
     /// <summary>How long a step took, in microseconds; null where the visit never came to it.</summary>
     public double? Microseconds(VisitStep step)
     {
-        if (_ends[(int)step] == 0) return null;
-        var before = _start;
+        if (_state.Ends[(int)step] == 0) return null;
+        var before = _state.Start;
         for (var i = 0; i < (int)step; i++)
-            if (_ends[i] != 0) before = _ends[i];
-        return _clock.GetElapsedTime(before, _ends[(int)step]).TotalMicroseconds;
+            if (_state.Ends[i] != 0) before = _state.Ends[i];
+        return _clock.GetElapsedTime(before, _state.Ends[(int)step]).TotalMicroseconds;
     }
 
     /// <summary>The steps that the visit came to, by their words, and how long each took in microseconds.</summary>
@@ -140,9 +137,9 @@ public sealed class VisitTrace
     {
         get
         {
-            var last = _start;
-            foreach (var end in _ends) last = Math.Max(last, end);
-            return _clock.GetElapsedTime(_start, last).TotalMicroseconds;
+            var last = _state.Start;
+            foreach (var end in _state.Ends) last = Math.Max(last, end);
+            return _clock.GetElapsedTime(_state.Start, last).TotalMicroseconds;
         }
     }
 
@@ -154,6 +151,8 @@ public sealed class VisitTrace
     /// <summary>Notes a change as its engine would write it, secrets left out.</summary>
     public void AddWrite(string shown, int rows, long started) =>
         _queries.Add(new TracedQuery(new ShownWrite(shown), [], null, rows, _clock.GetTimestamp() - started));
+
+    internal void Add(in TracedQuery query) => _queries.Add(query);
 
     public void Add(TracedParameter parameter) => _parameters.Add(parameter);
 
@@ -167,7 +166,7 @@ public sealed class VisitTrace
     /// Forgets everything and begins with another visit. Traces are used again: the log keeps so many of them alive that new
     /// ones for every visit would cost more in collecting them than in making them.
     /// </summary>
-    [MemberNotNull(nameof(Method))]
+    [MemberNotNull(nameof(Target))]
     internal void Begin(string method, string target)
     {
         foreach (var query in _queries)
@@ -175,49 +174,9 @@ public sealed class VisitTrace
         _queries.Clear();
         _parameters.Clear();
         _ignored = null;
-        _ends = default;
-        (Number, Visitor, Framed, Site, Reading, Page, Outcome, Status, Location, Why, Finding) = (0, null, false, null, null, null, null, 0, null, null, null);
-        _isSettled = false;
-        Method = method;
-        _target = target.Length <= TargetLimit ? target : target[..TargetLimit];
-        At = _clock.GetUtcNow();
-        _start = _clock.GetTimestamp();
-    }
-
-    /// <summary>Lets go of every object that is the visit's own, for the log to keep what they said.</summary>
-    internal void Settle()
-    {
-        // Of a target that was cut not everything can be told again.
-        if (_isSettled || _target is null || (_reading is not null && _reading.Raw.Length != _target.Length)) return;
-        _kept.Reset(1);
-        _kept.BeginRow();
-        _kept.AddText(_target);
-        for (var i = 0; i < _parameters.Count; i++)
-        {
-            var (name, raw, reading) = _parameters[i];
-            _kept.BeginRow();
-            if (raw is null) _kept.AddNull();
-            else _kept.AddText(raw);
-            KeptConstants.Add(reading.Value, _kept);
-            _parameters[i] = new TracedParameter(name, null, reading.With(null));
-        }
-
-        for (var i = 0; i < _queries.Count; i++)
-        {
-            if (_arguments.Count == i) _arguments.Add(new KeptConstants());
-            _arguments[i].Keep(_queries[i].Arguments, _kept);
-            _queries[i] = _queries[i] with { Arguments = _arguments[i] };
-        }
-
-        (_target, _reading, _isSettled) = (null, null, true);
-    }
-
-    private TracedParameter Told(TracedParameter parameter, int number)
-    {
-        var at = 1 + (number * 2);
-        var raw = _kept[at];
-        return new TracedParameter(parameter.Name, raw[0].IsNull ? null : raw.Text(0),
-            parameter.Reading.Fault == KeyFault.None && !_kept[at + 1][0].IsNull ? parameter.Reading.With(KeptConstants.Read(_kept, at + 1)) : parameter.Reading);
+        Reading = null;
+        Target = target.Length <= TargetLimit ? target : target[..TargetLimit];
+        _state = new TraceState { Clock = _clock, Method = method, At = _clock.GetUtcNow(), Start = _clock.GetTimestamp() };
     }
 
     private RowBlock Copy(RowBlock rows, IReadOnlyList<int> secret)
@@ -226,42 +185,33 @@ public sealed class VisitTrace
         rows.CopyCut(RowLimit, ValueLimit, copy, secret);
         return copy;
     }
+}
 
-    /// <summary>About how much memory the trace keeps alive of its own, in bytes.</summary>
-    public int Size
-    {
-        get
-        {
-            var size = 600 + (((_target?.Length ?? 0) + (_reading?.Raw.Length ?? 0)) * 2) + ((_reading?.Segments.Length ?? 0) * 24) + ((_reading?.Query.Count ?? 0) * 100) + _kept.Capacity
-                + (((Why?.Length ?? 0) + (Location?.Length ?? 0)) * 2);
-            foreach (var parameter in _parameters) size += 100 + ((parameter.Raw?.Length ?? 0) * 2);
-            if (_ignored is not null)
-                foreach (var name in _ignored) size += 40 + (name.Length * 2);
-            foreach (var query in _queries) size += 150 + ((query.Remark?.Length ?? 0) * 2) + (query.Rows?.Capacity ?? 0) + (_isSettled ? 0 : SizeOf(query.Arguments));
-            return size;
-        }
-    }
+/// <summary>What a trace holds beside what came with its request: numbers, times, and what lives longer than the visit.</summary>
+internal struct TraceState
+{
+    public required TimeProvider Clock;
+    public required string Method;
+    public required DateTimeOffset At;
+    public required long Start;
+    public TraceEnds Ends;
+    public long Number;
+    public IPAddress? Visitor;
+    public Site? Site;
+    public Page? Page;
+    public Outcome? Outcome;
+    public string? Location;
+    public string? Why;
+    public string? Finding;
+    public int Status;
+    public bool Framed;
+}
 
-    /// <summary>When each step ended, in the trace's clock; 0 for a step that was not reached.</summary>
-    [InlineArray(5)]
-    private struct StepEnds
-    {
-        private long _first;
-    }
-
-    private static int SizeOf(IReadOnlyList<Constant> constants)
-    {
-        var size = 0;
-        for (var i = 0; i < constants.Count; i++) size += SizeOf(constants[i]);
-        return size;
-    }
-
-    private static int SizeOf(Constant constant) => constant switch
-    {
-        Constant.Text text => 40 + (text.Value.Length * 2),
-        Constant.Bytes bytes => 40 + bytes.Value.Length,
-        _ => 24,
-    };
+/// <summary>When each step ended, in the trace's clock; 0 for a step that was not reached.</summary>
+[InlineArray(5)]
+internal struct TraceEnds
+{
+    private long _first;
 }
 
 /// <summary>A change, in traces only.</summary>

@@ -135,8 +135,18 @@ internal sealed class PagesDoor(
                 };
             }
 
-            using var ended = await host.Runner.RunAsync(host.Site, request, trace, http.RequestAborted);
-            var answer = ended;
+            var (runner, site) = (host.Runner, host.Site);
+            Answer answer;
+            try
+            {
+                answer = runner.End(await runner.StartAsync(site, request, trace, http.RequestAborted), trace);
+            }
+            catch (Exception met) when (met is not OperationCanceledException || !http.RequestAborted.IsCancellationRequested)
+            {
+                answer = runner.Fail(met, site, trace);
+            }
+
+            using var ended = answer;
             if (!json && answer is { Status: 200, View: { } shown } && cookies.Take(http, target) is { } say) answer = answer with { View = shown with { Said = say }, IsForOnce = true };
             cookies.Give(http, answer, trace.Page);
             using var body = new Utf8Buffer(16 * 1024);
