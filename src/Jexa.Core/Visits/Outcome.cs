@@ -31,14 +31,9 @@ public abstract record Outcome
         public override bool IsGood => true;
     }
 
-    public sealed record Found : Outcome
+    public sealed record Found() : Outcome("found")
     {
-        private Found()
-            : base("found")
-        {
-        }
-
-        /// <summary>The only one: what visits come to most is not made anew for each.</summary>
+        /// <summary>What visits come to most is not made anew for each.</summary>
         public static Found Value { get; } = new();
 
         public override bool IsGood => true;
