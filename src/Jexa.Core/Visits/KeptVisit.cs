@@ -19,6 +19,8 @@ internal sealed class KeptVisit
 
     public long Number => _state.Number;
 
+    public Outcome? Outcome => _state.Outcome;
+
     /// <summary>About how much memory it keeps alive, in bytes.</summary>
     public int Size => 400 + _cells.Capacity + (_moreQueries.Length * 8) + (((_state.Why?.Length ?? 0) + (_state.Location?.Length ?? 0) + (_state.Finding?.Length ?? 0)) * 2);
 

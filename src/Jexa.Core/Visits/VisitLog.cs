@@ -64,13 +64,29 @@ public sealed class VisitLog(int capacity = VisitLog.DefaultCapacity, long byteL
         }
     }
 
+    /// <summary>What the visits that are kept came to, each one's; null for one whose visitor left.</summary>
+    public IReadOnlyList<Outcome?> Outcomes
+    {
+        get
+        {
+            lock (_lock) return [.. _visits.Select(kept => kept.Visit.Outcome)];
+        }
+    }
+
     /// <summary>What is asked of the visits that are kept, by their numbers, the last first.</summary>
-    /// <param name="which">Those that are asked; all where left out.</param>
+    /// <param name="outcome">The word of the outcome of those that are asked; all where left out.</param>
     /// <param name="most">The most that are asked.</param>
-    public IReadOnlyList<TSaid> Read<TSaid>(Func<VisitTrace, TSaid> ask, Func<VisitTrace, bool>? which = null, int most = int.MaxValue)
+    public IReadOnlyList<TSaid> Read<TSaid>(Func<VisitTrace, TSaid> ask, string? outcome = null, int most = int.MaxValue)
     {
         // Visits are kept as they end; their numbers are given as they begin.
-        lock (_lock) return [.. _visits.OrderByDescending(kept => kept.Visit.Number).Select(kept => kept.Visit.Tell()).Where(which ?? (_ => true)).Take(most).Select(ask)];
+        lock (_lock)
+        {
+            return
+            [
+                .. _visits.Select(kept => kept.Visit).Where(visit => outcome is null || visit.Outcome?.Word == outcome)
+                    .OrderByDescending(visit => visit.Number).Take(most).Select(visit => ask(visit.Tell())),
+            ];
+        }
     }
 
     /// <summary>What is asked of the visit of this number; null where it is not kept (any more).</summary>

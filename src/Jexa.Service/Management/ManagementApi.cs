@@ -115,9 +115,9 @@ internal sealed class ManagementApi(SiteHost host, BearerToken token, StartCodes
     private Results<Ok<VisitList>, ProblemHttpResult> Visits(int? limit, string? outcome)
     {
         if (outcome is not null && !Outcome.Words.Contains(outcome)) return Unknown($"There is no outcome “{outcome}”.", outcome, Outcome.Words);
-        var kept = host.Visits.Read(trace => trace.Outcome?.Word);
-        var outcomes = kept.OfType<string>().CountBy(word => word).OrderByDescending(pair => pair.Value);
-        var asked = host.Visits.Read(TraceReport.Line, trace => outcome is null || trace.Outcome?.Word == outcome, Math.Clamp(limit ?? UsualVisits, 1, MostVisits));
+        var kept = host.Visits.Outcomes;
+        var outcomes = kept.OfType<Outcome>().CountBy(ended => ended.Word).OrderByDescending(pair => pair.Value);
+        var asked = host.Visits.Read(TraceReport.Line, outcome, Math.Clamp(limit ?? UsualVisits, 1, MostVisits));
         return TypedResults.Ok(new VisitList(kept.Count, [.. outcomes.Select(pair => new OutcomeCount(pair.Key, pair.Value))], asked));
     }
 
