@@ -98,11 +98,13 @@ public sealed class RowBlock
     /// <summary>Appends all cells of other rows, each as a row of its own, to a block of one column.</summary>
     internal void AppendCells(RowBlock rows)
     {
-        for (var i = 0; i < rows._cellCount; i++)
-        {
-            BeginRow();
-            AddCell(rows, rows._cells[i]);
-        }
+        if (_cells.Length - _cellCount < rows._cellCount) Array.Resize(ref _cells, Math.Max(_cells.Length * 2, _cellCount + rows._cellCount));
+        if (_bytes.Length - _byteCount < rows._byteCount) Array.Resize(ref _bytes, Math.Max(_bytes.Length * 2, _byteCount + rows._byteCount));
+        rows._bytes.AsSpan(0, rows._byteCount).CopyTo(_bytes.AsSpan(_byteCount));
+        foreach (ref readonly var cell in rows._cells.AsSpan(0, rows._cellCount))
+            _cells[_cellCount++] = IsRun(cell.Kind) ? Cell.Run(cell.Kind, _byteCount + cell.Offset, cell.Length) : cell;
+        _byteCount += rows._byteCount;
+        Count += rows._cellCount;
     }
 
     /// <summary>Appends rows whose cells stand each in a row of a block of one column.</summary>
@@ -112,14 +114,13 @@ public sealed class RowBlock
         for (var row = 0; row < rows; row++)
         {
             BeginRow();
-            for (var column = 0; column < Width; column++) AddCell(cells, cells._cells[first++]);
+            for (var column = 0; column < Width; column++)
+            {
+                ref readonly var cell = ref cells._cells[first++];
+                if (IsRun(cell.Kind)) AddRun(cell.Kind, cells.Run(cell));
+                else _cells[_cellCount++] = cell;
+            }
         }
-    }
-
-    private void AddCell(RowBlock from, in Cell cell)
-    {
-        if (IsRun(cell.Kind)) AddRun(cell.Kind, from.Run(cell));
-        else _cells[_cellCount++] = cell;
     }
 
     /// <summary>

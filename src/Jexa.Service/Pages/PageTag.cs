@@ -9,7 +9,13 @@ namespace Jexa.Service.Pages;
 /// </summary>
 internal static class PageTag
 {
-    public static string Of(ReadOnlySpan<byte> body, bool json) => $"W/\"{XxHash3.HashToUInt64(body):x16}{(json ? "j" : "h")}\"";
+    public static string Of(ReadOnlySpan<byte> body, bool json) => string.Create(21, (Digest: XxHash3.HashToUInt64(body), json), static (tag, of) =>
+    {
+        "W/\"".CopyTo(tag);
+        for (var i = 0; i < 16; i++) tag[3 + i] = "0123456789abcdef"[(int)(of.Digest >> (60 - (i * 4))) & 15];
+        tag[19] = of.json ? 'j' : 'h';
+        tag[20] = '"';
+    });
 
     /// <summary>Whether the visitor holds the page already (If-None-Match, weak comparison).</summary>
     public static bool IsHeld(StringValues held, string tag)

@@ -256,7 +256,8 @@ internal sealed class PagesDoor(
     private static ValueTask SendAsync(HttpContext http, Utf8Buffer body)
     {
         http.Response.ContentLength = body.Length;
-        return HttpMethods.IsHead(http.Request.Method) ? default : http.Response.Body.WriteAsync(body.WrittenMemory, http.RequestAborted);
+        // To a visitor who has left nothing is sent, and it is no error.
+        return HttpMethods.IsHead(http.Request.Method) ? default : http.Response.Body.WriteAsync(body.WrittenMemory, CancellationToken.None);
     }
 
     private static async ValueTask SendAndDisposeAsync(HttpContext http, Utf8Buffer body)
