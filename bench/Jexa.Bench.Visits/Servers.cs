@@ -30,12 +30,17 @@ internal static partial class Servers
 
     private static string Direct => Path.Combine(Root, "bench/Jexa.Bench.Direct/bin/Release/net10.0/direct.dll");
 
-    /// <summary>The detail page on each SQL engine.</summary>
-    public static async Task CompareDetailsAsync(int rounds, int seconds)
+    /// <summary>The detail page on SQL engines.</summary>
+    public static async Task CompareDetailsAsync(int rounds, int seconds, IEnumerable<string> engines)
     {
-        await AgainstHandAsync("sqlite", [.. Enumerable.Repeat(Path.Combine(Root, "demo/data/register.db"), Contenders.Length)], rounds, seconds);
-        foreach (var engine in Engines)
+        foreach (var engine in engines)
         {
+            if (engine == "sqlite")
+            {
+                await AgainstHandAsync(engine, [.. Enumerable.Repeat(Path.Combine(Root, "demo/data/register.db"), Contenders.Length)], rounds, seconds);
+                continue;
+            }
+
             var servers = Contenders.Select(_ => PrivateServer.New(engine)).ToList();
             try
             {
