@@ -85,7 +85,12 @@ public abstract class PrivateServer : IDisposable
             if (Port == 0) Port = FreePort();
             _process = Launch();
             // Should the tests be killed, the server must not live on.
-            _watch ??= Process.Start(new ProcessStartInfo("setsid", ["sh", "-c", $"while kill -0 {Environment.ProcessId} 2>/dev/null; do sleep 0.5; done; pkill -9 -f {Folder}; rm -rf {Folder}"]) { RedirectStandardOutput = true });
+            // The folder's name is not in the command line, by which everything of the server is found: the watch would end itself.
+            _watch ??= Process.Start(new ProcessStartInfo("setsid", ["sh", "-c", $"while kill -0 {Environment.ProcessId} 2>/dev/null; do sleep 0.5; done; pkill -9 -f \"$SERVER\"; rm -rf \"$SERVER\""])
+            {
+                RedirectStandardOutput = true,
+                Environment = { ["SERVER"] = Folder },
+            });
             if (IsUp())
             {
                 _wasUp = true;
