@@ -58,7 +58,7 @@ internal static class Saves
             await using var sources = new SourceRegistry([new SqliteEngine()]);
             var compilation = await new SiteCompiler(sources, _ => null, Mount.Root).CompileAsync(Path.Combine(folder, "app.yaml"), Encoding.UTF8.GetBytes(App), CancellationToken.None);
             var site = compilation.Site ?? throw new InvalidOperationException(string.Join('\n', compilation.Findings));
-            using var log = new ChangeStore(Path.Combine(folder, "changes.db"), TimeProvider.System);
+            using var log = new ChangeStore(Path.Combine(folder, "changes.db"), "bench", TimeProvider.System);
             var runner = new VisitRunner(TimeProvider.System, new ListCursor(new byte[32]), new RuntimeFindings(), new Editing(log, new FormSeal(new EphemeralDataProtectionProvider()), new byte[32]));
 
             var (ours, theirs) = (new List<double>(), new List<double>());

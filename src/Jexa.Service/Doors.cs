@@ -12,7 +12,7 @@ using Serilog.Extensions.Logging;
 
 namespace Jexa.Service;
 
-/// <summary>What both doors have in common: one listener each on the loopback interface, and their own Host names only.</summary>
+/// <summary>What both doors have in common: listeners, limits, and their own Host names only.</summary>
 internal static class Doors
 {
     /// <summary>Long enough for any ID that can be written; anything longer the server itself answers with 414.</summary>
@@ -21,7 +21,8 @@ internal static class Doors
     /// <summary>Less than the five seconds in which the whole service must have ended.</summary>
     private static readonly TimeSpan Grace = TimeSpan.FromSeconds(3.5);
 
-    public static WebApplicationBuilder Builder(int port, Serilog.ILogger logger)
+    /// <param name="addresses">The addresses of this machine to listen on.</param>
+    public static WebApplicationBuilder Builder(IReadOnlyList<IPAddress> addresses, int port, Serilog.ILogger logger)
     {
         var builder = WebApplication.CreateSlimBuilder(new WebApplicationOptions { ContentRootPath = AppContext.BaseDirectory });
         builder.Configuration.Sources.Clear();
@@ -35,7 +36,8 @@ internal static class Doors
             kestrel.AddServerHeader = false;
             kestrel.Limits.MaxRequestLineSize = MaxRequestLine;
             kestrel.Limits.MaxRequestBodySize = 1024 * 1024;
-            kestrel.Listen(IPAddress.Loopback, port);
+            kestrel.Limits.MaxConcurrentConnections = OpenFiles.MostConnections;
+            foreach (var address in addresses) kestrel.Listen(address, port);
         });
         return builder;
     }

@@ -1,4 +1,6 @@
+using System.Net;
 using Jexa.Core.Addresses;
+using Jexa.Core.Files;
 using Jexa.Core.Sites;
 using Jexa.Core.Sources;
 using Jexa.Core.Visits;
@@ -43,12 +45,16 @@ public sealed class JexaService : IAsyncDisposable
         _sources = sources;
         _state = state;
         _telemetry = telemetry;
-        PagesUrl = $"http://127.0.0.1:{Doors.PortOf(pages)}{options.Mount}/";
+        PagesUrl = $"http://{new IPEndPoint(Shown(options.Listen), Doors.PortOf(pages))}{options.Mount}/";
         ConsoleUrl = $"http://127.0.0.1:{Doors.PortOf(console)}/";
         ConsoleStartUrl = $"{ConsoleUrl}#code={consoleCode}";
+        OnlyReads = changes.Store.Trouble;
     }
 
     public string PagesUrl { get; }
+
+    /// <summary>Why nothing can be changed through pages since the start, for whoever started it; null if changes can be saved.</summary>
+    public string? OnlyReads { get; }
 
     public string ConsoleUrl { get; }
 
@@ -70,35 +76,29 @@ public sealed class JexaService : IAsyncDisposable
     /// <exception cref="StartException">A port is taken, or the state folder cannot be used.</exception>
     public static async Task<JexaService> StartAsync(Compilation compilation, SourceRegistry sources, ServiceOptions options, CancellationToken cancellation)
     {
+        OpenFiles.Check();
         StateFolder state;
-        BearerToken token;
-        ListCursor cursors;
-        FormSeal seal;
-        ChangeStore changes;
-        byte[] versionSecret;
+        StateContents kept;
         try
         {
             state = options.StateFolder is { } folder ? new StateFolder(folder) : StateFolder.Default(options.Port);
-            state.Prepare();
-            token = new BearerToken(state.Token());
-            cursors = new ListCursor(state.CursorSecret());
-            (seal, versionSecret) = (state.Seal(), state.VersionSecret());
-            changes = state.Changes(TimeProvider.System);
+            kept = state.Open(TimeProvider.System);
         }
         catch (Exception refused) when (refused is IOException or UnauthorizedAccessException)
         {
             throw new StartException(refused.Message, refused);
         }
 
+        var (token, changes, seal) = (new BearerToken(kept.Token), kept.Log, kept.Seal);
         var logger = Logger(options);
         var telemetry = new VisitTelemetry(options.Collector);
         var runtimeFindings = new RuntimeFindings();
-        var editing = new Editing(changes, seal, versionSecret);
-        var host = new SiteHost(compilation, new VisitRunner(TimeProvider.System, cursors, runtimeFindings, editing), runtimeFindings, TimeProvider.System);
+        var editing = new Editing(changes, seal, kept.VersionSecret);
+        var host = new SiteHost(compilation, new VisitRunner(TimeProvider.System, new ListCursor(kept.CursorSecret), runtimeFindings, editing), runtimeFindings, changes, TimeProvider.System);
         var startCodes = new StartCodes();
         var watcher = new SiteWatcher(host, Compiler(sources, options.Mount), sources, options.AppFile, compilation, logger);
         var managementDoor = new ManagementDoor(host, changes, new Undo(TimeProvider.System, editing), token, startCodes, logger);
-        var keeper = new ChangeKeeper(changes, () => host.Site, logger);
+        var keeper = new ChangeKeeper(changes, () => host.Site, options.ChangesKept, TimeProvider.System, logger);
         WebApplication? console = null;
         WebApplication pages;
         try
@@ -125,12 +125,17 @@ public sealed class JexaService : IAsyncDisposable
         }
         catch (Exception refused) when (refused is IOException or UnauthorizedAccessException)
         {
-            await service.DisposeAsync();
-            throw new StartException($"The state folder {state.Path} cannot be written to: {refused.Message}", refused);
+            // Pages are read all the same; what is lacking is only how commands find this service.
+            logger.Warning("Commands cannot find this service, since its address could not be written: {Reason}", refused.Message);
         }
 
         return service;
     }
+
+    /// <summary>The address that somebody on this machine can use: loopback if it is listened on.</summary>
+    private static IPAddress Shown(IReadOnlyList<IPAddress> listen) =>
+        listen.Count == 0 || listen.Any(address => IPAddress.IsLoopback(address) || address.Equals(IPAddress.Any) || address.Equals(IPAddress.IPv6Any))
+            ? listen.FirstOrDefault(IPAddress.IsLoopback) ?? IPAddress.Loopback : listen[0];
 
     public async ValueTask DisposeAsync()
     {
@@ -171,7 +176,9 @@ public sealed class JexaService : IAsyncDisposable
         catch (IOException taken)
         {
             await app.DisposeAsync();
-            throw new StartException($"The port {port} is taken by another program: name another one with {option} PORT.", taken);
+            throw new StartException(taken.InnerException is Microsoft.AspNetCore.Connections.AddressInUseException or null
+                ? $"The port {port} is taken by another program: name another one with {option} PORT."
+                : $"The port {port} cannot be used: {taken.Message} See --listen and {option}.", taken);
         }
         catch (System.Net.Sockets.SocketException refused)
         {
@@ -187,12 +194,8 @@ public sealed class JexaService : IAsyncDisposable
         try
         {
             // A little more than is accepted is enough to say that it is too much.
-            await using var stream = new FileStream(file, FileMode.Open, FileAccess.Read, FileShare.ReadWrite | FileShare.Delete);
-            using var bytes = new MemoryStream();
-            var chunk = new byte[64 * 1024];
-            int read;
-            while (bytes.Length <= Core.Definitions.AppFileReader.MaxBytes && (read = await stream.ReadAsync(chunk, cancellation)) > 0) bytes.Write(chunk, 0, read);
-            return bytes.ToArray();
+            cancellation.ThrowIfCancellationRequested();
+            return await Task.Run(() => PlainFile.ReadAllBytes(file, Core.Definitions.AppFileReader.MaxBytes), cancellation);
         }
         catch (Exception refused) when (refused is FileNotFoundException or DirectoryNotFoundException)
         {

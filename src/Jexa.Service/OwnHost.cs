@@ -7,7 +7,10 @@ namespace Jexa.Service;
 /// once the door's port is known, by its first request.
 /// </summary>
 /// <param name="others">Names it answers to besides its own.</param>
-internal sealed class OwnHost(IReadOnlyList<string> others)
+/// <param name="byAddress">
+/// It also answers to the very address that a request came in at: no name, so that nobody can point one at it.
+/// </param>
+internal sealed class OwnHost(IReadOnlyList<string> others, bool byAddress = false)
 {
     private string[] _names = [];
 
@@ -19,7 +22,15 @@ internal sealed class OwnHost(IReadOnlyList<string> others)
         if (names.Length == 0) _names = names = [.. Names(http.Connection.LocalPort), .. others];
         foreach (var name in names)
             if (host == name || host.Equals(name, StringComparison.OrdinalIgnoreCase)) return true;
-        return false;
+        return byAddress && IsAddress(http, host);
+    }
+
+    private static bool IsAddress(HttpContext http, string host)
+    {
+        if (http.Connection.LocalIpAddress is not { } address) return false;
+        if (address.IsIPv4MappedToIPv6) address = address.MapToIPv4();
+        var own = new System.Net.IPEndPoint(address, http.Connection.LocalPort);
+        return host == own.ToString() || (own.Port == 80 && host == own.ToString()[..^":80".Length]);
     }
 
     private static string[] Names(int port) =>

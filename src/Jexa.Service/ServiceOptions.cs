@@ -26,6 +26,12 @@ public sealed record ServiceOptions(string AppFile, int Port, int ConsolePort, s
     /// <summary>The proxies whose word is taken on where a visit comes from and which host it asked for.</summary>
     public IReadOnlyList<IPAddress> Proxies { get; init; } = [];
 
+    /// <summary>The addresses of this machine that the pages listen on; loopback alone if empty.</summary>
+    public IReadOnlyList<IPAddress> Listen { get; init; } = [];
+
+    /// <summary>For how long the change log keeps changes; null for ever.</summary>
+    public TimeSpan? ChangesKept { get; init; }
+
     public const int DefaultPort = 7440;
 }
 

@@ -2,6 +2,8 @@ using System.Text;
 using Jexa.Core.Definitions;
 using Jexa.Core.Sites;
 using Jexa.Core.Visits;
+using Jexa.Service.Health;
+using Jexa.Service.State;
 
 namespace Jexa.Service;
 
@@ -23,12 +25,13 @@ public sealed class SiteHost
     private volatile AppFileState _file;
 
     /// <param name="start">What the app file made at start: there must be a site.</param>
-    public SiteHost(Compilation start, VisitRunner runner, RuntimeFindings runtimeFindings, TimeProvider clock)
+    public SiteHost(Compilation start, VisitRunner runner, RuntimeFindings runtimeFindings, ChangeStore log, TimeProvider clock)
     {
         _site = start.Site ?? throw new ArgumentException("There is no site to begin with.", nameof(start));
         _file = Read(start, 1);
         (Runner, _runtimeFindings, Clock) = (runner, runtimeFindings, clock);
         Sources = new SourceProbes(clock);
+        Health = new VisitHealth(Sources, log, clock);
     }
 
     /// <summary>The site that new visits begin with.</summary>
@@ -43,6 +46,9 @@ public sealed class SiteHost
     public TimeProvider Clock { get; }
 
     public SourceProbes Sources { get; }
+
+    /// <summary>Whether pages can be read and changes be saved.</summary>
+    internal VisitHealth Health { get; }
 
     /// <summary>What check finds in the app file as it is now, then what visits showed to be wrong with the data.</summary>
     public IReadOnlyList<Finding> Findings => [.. _file.Findings, .. _runtimeFindings.All];

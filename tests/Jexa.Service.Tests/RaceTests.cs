@@ -75,6 +75,9 @@ public class RaceTests
         using var raced = new Raced(engine, journal);
         using var service = await raced.ServeAsync();
         var random = new Random(7);
+        using var meddling = new CancellationTokenSource();
+        var outsider = raced.File is { } file ? new Outsider(file) : null;
+        var meddler = outsider?.MeddleAsync(mode: false, meddling.Token);
         var (attempted, accepted) = (new int[Records + 1], new int[Records + 1]);
         for (var kill = 0; kill < kills; kill++)
         {
@@ -107,6 +110,14 @@ public class RaceTests
 
         Assert.DoesNotContain("\"number\"", (await service.AskAsync("changes", "--stage", "undetermined", "--json")).Out);
         foreach (var (id, values) in await HistoriesAsync(service)) Assert.Equal(values[^1], raced.Ask($"SELECT name FROM thing WHERE id = {id}"));
+        await meddling.CancelAsync();
+        if (meddler is not null)
+        {
+            await meddler;
+            Assert.Equal(outsider!.Rows.ToString(CultureInfo.InvariantCulture), raced.Ask("SELECT count(*) FROM outside"));
+            Assert.Equal("ok", raced.Ask("PRAGMA integrity_check"));
+        }
+
         Assert.True(accepted.Sum() >= kills, $"Only {accepted.Sum()} saves came through {kills} kills.");
     }
 
@@ -202,13 +213,16 @@ public class RaceTests
         private readonly PrivateServer? _server;
         private readonly string _database = "";
 
+        /// <summary>The database where it is a file; null on a server.</summary>
+        public string? File => _server is null ? _folder.File("data.db") : null;
+
         /// <param name="journal">How SQLite keeps its file whole: a write-ahead log, or the usual rollback journal.</param>
         public Raced(string engine, string journal)
         {
             var table = $"CREATE TABLE thing (id INTEGER PRIMARY KEY, name VARCHAR(60) NOT NULL, twin VARCHAR(60) NOT NULL); INSERT INTO thing VALUES {Rows};";
             if (engine == "sqlite")
             {
-                _folder.MakeDatabase($"PRAGMA journal_mode={journal}; {table}");
+                _folder.MakeDatabase($"PRAGMA journal_mode={journal}; {table}; CREATE TABLE outside (x TEXT)");
                 return;
             }
 

@@ -64,15 +64,16 @@ public sealed class RunningService : IDisposable
     }
 
     /// <summary>Starts the same again after its process has ended: same ports, same state folder.</summary>
-    public Task RestartAsync()
+    /// <param name="before">A shell command that is run before, in the same process: <c>ulimit -n 640</c>.</param>
+    public Task RestartAsync(string? before = null)
     {
         _process.Dispose();
-        return BeginAsync(Port.ToString(), ConsolePort.ToString());
+        return BeginAsync(Port.ToString(), ConsolePort.ToString(), before);
     }
 
-    private async Task BeginAsync(string port, string consolePort)
+    private async Task BeginAsync(string port, string consolePort, string? before = null)
     {
-        _process = Launch([.. _command, "--port", port, "--console-port", consolePort, "--state", State]);
+        _process = Launch([.. _command, "--port", port, "--console-port", consolePort, "--state", State], before);
         _process.ErrorDataReceived += (_, line) =>
         {
             lock (_error) _error.AppendLine(line.Data);
@@ -176,10 +177,11 @@ public sealed class RunningService : IDisposable
         Directory.Delete(State, recursive: true);
     }
 
-    private static Process Launch(string[] command)
+    private static Process Launch(string[] command, string? before = null)
     {
         // Tests that run in the background ignore Ctrl-C, and so would what they start.
-        var start = new ProcessStartInfo("env", ["--default-signal=INT", "dotnet"]) { RedirectStandardOutput = true, RedirectStandardError = true, WorkingDirectory = Repository.Root };
+        string[] begin = ["--default-signal=INT", .. before is null ? (string[])[] : ["sh", "-c", $"{before}; exec \"$@\"", "sh"], "dotnet"];
+        var start = new ProcessStartInfo("env", begin) { RedirectStandardOutput = true, RedirectStandardError = true, WorkingDirectory = Repository.Root };
         start.ArgumentList.Add(Program);
         foreach (var argument in command) start.ArgumentList.Add(argument);
         start.Environment["NO_COLOR"] = "1";

@@ -36,6 +36,22 @@ public class ArchitectureTests
         Holds(Types.InAssembly(Core).That().ResideInNamespace($"Jexa.Core.{room}").ShouldNot()
             .HaveDependencyOnAny([.. others.Split(' ').Select(other => $"Jexa.Core.{other}")]));
 
+    /// <summary>
+    /// Whoever opens and closes a database file drops the locks of the whole process on it. All files are read and written through
+    /// <c>PlainFile</c>, which refuses databases; what opens files by itself is listed here, with files that are never databases.
+    /// </summary>
+    [Fact]
+    public void Nothing_but_PlainFile_opens_files()
+    {
+        var opens = new System.Text.RegularExpressions.Regex(
+            @"new FileStream\(|\bFile\.(Open|Read|Write|Append|Create|Copy)|new Stream(Reader|Writer)\((?!stream|OpenRead)|FileInfo\([^)]*\)\.Open|MemoryMappedFile");
+        var found = Directory.EnumerateFiles(Repository.File("src"), "*.cs", SearchOption.AllDirectories)
+            .Where(file => !file.Contains("/obj/", StringComparison.Ordinal) && !file.Contains("/bin/", StringComparison.Ordinal))
+            .SelectMany(file => File.ReadLines(file).Where(line => opens.IsMatch(line.Replace("PlainFile.OpenRead", "OpenRead", StringComparison.Ordinal).Replace("PlainFile.", "", StringComparison.Ordinal)))
+                .Select(_ => Path.GetRelativePath(Repository.File("src"), file))).Distinct().Order();
+        Assert.Equal(["Jexa.Core/Files/PlainFile.cs", "Jexa.Service/State/StateTurn.cs", "Jexa.Sources/Sqlite/StoreFolder.cs"], found);
+    }
+
     private static void Holds(ConditionList rule)
     {
         var result = rule.GetResult();

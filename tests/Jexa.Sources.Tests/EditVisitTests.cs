@@ -36,7 +36,7 @@ public sealed class EditVisitTests : IAsyncDisposable
 
     public EditVisitTests()
     {
-        _store = new ChangeStore(Log, _clock);
+        _store = new ChangeStore(Log, "this", _clock);
         _runner = new VisitRunner(_clock, new ListCursor(new byte[32]), new RuntimeFindings(), new Editing(_store, _seal, new byte[32]));
     }
 
@@ -191,10 +191,10 @@ public sealed class EditVisitTests : IAsyncDisposable
         Assert.True(_store.TryIntend(Intent("t", noted: true)));
         _store.Confirm("t");
         _store.Dispose();
-        Change("DROP INDEX change_unforgotten; ALTER TABLE change DROP COLUMN forgotten; PRAGMA user_version=1");
-        using (var migrated = new ChangeStore(Log, _clock)) Assert.Equal(ChangeState.Made, migrated.Find("t")!.State);
+        Change("DROP TABLE about; DROP TABLE stray_note; DROP INDEX change_by_age; DROP INDEX change_unforgotten; ALTER TABLE change DROP COLUMN forgotten; PRAGMA user_version=1");
+        using (var migrated = new ChangeStore(Log, "this", _clock)) Assert.Equal(ChangeState.Made, migrated.Find("t")!.State);
         Change("PRAGMA user_version=99");
-        var refused = Assert.Throws<IOException>(() => new ChangeStore(Log, _clock));
+        var refused = Assert.ThrowsAny<IOException>(() => new ChangeStore(Log, "this", _clock));
         Assert.Contains("later version", refused.Message);
     }
 
@@ -203,7 +203,7 @@ public sealed class EditVisitTests : IAsyncDisposable
     private async Task KeepAsync(Site site)
     {
         // One round is made at once; the keeper ends when it is disposed.
-        await using var keeper = new ChangeKeeper(_store, () => site, Serilog.Core.Logger.None);
+        await using var keeper = new ChangeKeeper(_store, () => site, null, _clock, Serilog.Core.Logger.None);
         await Task.Delay(300);
     }
 

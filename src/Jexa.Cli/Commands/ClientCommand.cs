@@ -2,6 +2,7 @@ using System.CommandLine;
 using System.Text;
 using Jexa.Cli.Output;
 using Jexa.Core.Addresses;
+using Jexa.Core.Files;
 using Jexa.Core.Sites;
 using Jexa.Service;
 using Jexa.Service.Clients;
@@ -88,7 +89,7 @@ internal static class ClientCommand
         var changed = Read(file) != text;
         try
         {
-            if (changed) File.WriteAllText(file, text, new UTF8Encoding(false));
+            if (changed) PlainFile.WriteAllBytes(file, Encoding.UTF8.GetBytes(text));
         }
         catch (Exception refused) when (refused is IOException or UnauthorizedAccessException)
         {
@@ -124,7 +125,7 @@ internal static class ClientCommand
     {
         try
         {
-            return File.Exists(file) ? File.ReadAllText(file) : null;
+            return File.Exists(file) ? PlainFile.ReadAllText(file) : null;
         }
         catch (Exception refused) when (refused is IOException or UnauthorizedAccessException)
         {

@@ -5,6 +5,7 @@ using Jexa.Core.Addresses;
 using Jexa.Core.Definitions;
 using Jexa.Core.Drafts;
 using Jexa.Core.Endpoints;
+using Jexa.Core.Files;
 using Jexa.Core.Formats;
 using Jexa.Core.Schemas;
 using Jexa.Core.Sites;
@@ -89,7 +90,7 @@ internal static class DraftCommand
 
     private static async Task<byte[]> TextOfAsync(string connection, string? described, CancellationToken cancellation)
     {
-        if (described is not null && File.Exists(described)) return await File.ReadAllBytesAsync(described, cancellation);
+        if (described is not null && File.Exists(described)) return PlainFile.ReadAllBytes(described);
         if (described is not null && !described.Contains("://", StringComparison.Ordinal)) throw new CommandException(ExitCodes.WrongUse, $"There is no file {described}.");
         foreach (var place in described is not null ? [described] : ApiSampler.UsualPlaces.Select(place => connection.TrimEnd('/') + place))
         {
@@ -119,7 +120,7 @@ internal static class DraftCommand
     {
         var draft = Drafter.Write(title, engine, connection, schema, api);
         var bytes = Encoding.UTF8.GetBytes(draft.Text);
-        if (file is not null) await File.WriteAllBytesAsync(file, bytes, cancellation);
+        if (file is not null) PlainFile.WriteAllBytes(file, bytes);
         else if (!json) Console.Write(draft.Text);
         var compilation = await new SiteCompiler(sources, Environment.GetEnvironmentVariable, Mount.Root).CompileAsync(file ?? Path.Combine(folder, "app.yaml"), bytes, cancellation);
         var findings = SiteReport.Of(compilation.Findings, compilation.Definition);
@@ -141,7 +142,7 @@ internal static class DraftCommand
         byte[] bytes;
         try
         {
-            bytes = await File.ReadAllBytesAsync(file, cancellation);
+            bytes = PlainFile.ReadAllBytes(file);
         }
         catch (Exception refused) when (refused is IOException or UnauthorizedAccessException)
         {

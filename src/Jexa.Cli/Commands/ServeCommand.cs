@@ -58,8 +58,20 @@ internal static class ServeCommand
             Description = "Address of a proxy whose X-Forwarded-For and X-Forwarded-Host count; may be repeated",
             HelpName = "ADDRESS",
         };
-        proxy.Validators.Add(CheckProxies);
-        foreach (var option in (Option[])[port, consolePort, state, log, logForm, collector, below, host, proxy]) command.Add(option);
+        proxy.Validators.Add(CheckAddresses);
+        var listen = new Option<string[]>("--listen")
+        {
+            Description = "Address of this machine that the pages listen on, such as 0.0.0.0 or ::; 127.0.0.1 where left out; may be repeated",
+            HelpName = "ADDRESS",
+        };
+        listen.Validators.Add(CheckAddresses);
+        var keep = new Option<int?>("--changes-keep")
+        {
+            Description = "For how many days the change log keeps changes; for ever where left out",
+            HelpName = "DAYS",
+        };
+        keep.Validators.Add(CheckDays);
+        foreach (var option in (Option[])[port, consolePort, listen, state, keep, log, logForm, collector, below, host, proxy]) command.Add(option);
         return (parsed, file) =>
         {
             var pages = parsed.GetValue(port);
@@ -71,6 +83,8 @@ internal static class ServeCommand
                 LogForm = parsed.GetValue(logForm) ?? LogForm.Text,
                 Collector = parsed.GetValue(collector) is { } url ? new Uri(url) : null,
                 Proxies = [.. (parsed.GetValue(proxy) ?? []).Select(IPAddress.Parse)],
+                Listen = [.. (parsed.GetValue(listen) ?? []).Select(IPAddress.Parse).Distinct()],
+                ChangesKept = parsed.GetValue(keep) is { } days ? TimeSpan.FromDays(days) : null,
             };
         };
     }
@@ -96,6 +110,7 @@ internal static class ServeCommand
             await using var service = await JexaService.StartAsync(compilation, sources, options, ending.Token);
             if (compilation.Site.Waiting.Count is > 0 and var waiting)
                 await Console.Error.WriteLineAsync($"jexa: {waiting} of {waiting + compilation.Site.Pages.Count} pages wait for a source that is away; until it answers, so do they: 503.");
+            if (service.OnlyReads is { } reason) await Console.Error.WriteLineAsync($"jexa: pages are served, but nothing can be changed through them: {reason}");
             Announce(compilation.Site.Frame.AppTitle, service);
             await WaitAsync(ending.Token);
             return ExitCodes.Fine;
@@ -136,10 +151,16 @@ internal static class ServeCommand
             result.AddError($"--telemetry must be a URL such as http://127.0.0.1:4318, not “{text}”.");
     }
 
-    private static void CheckProxies(OptionResult result)
+    private static void CheckAddresses(OptionResult result)
     {
         foreach (var token in result.Tokens)
-            if (!IPAddress.TryParse(token.Value, out _)) result.AddError($"--proxy must be an IP address, not “{token.Value}”.");
+            if (!IPAddress.TryParse(token.Value, out _)) result.AddError($"{result.Option.Name} must be an IP address, not “{token.Value}”.");
+    }
+
+    private static void CheckDays(OptionResult result)
+    {
+        if (result.Tokens is [{ Value: var text }] && (!int.TryParse(text, out var days) || days is < 1 or > 36_500))
+            result.AddError($"--changes-keep must be a number of days from 1 to 36500, not “{text}”.");
     }
 
     private static void Announce(string app, JexaService service)

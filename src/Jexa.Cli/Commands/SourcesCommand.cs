@@ -2,6 +2,7 @@ using System.CommandLine;
 using Jexa.Cli.Output;
 using Jexa.Core.Addresses;
 using Jexa.Service;
+using Jexa.Service.Health;
 using Jexa.Service.Management;
 using Spectre.Console;
 

@@ -1,5 +1,6 @@
 using System.Globalization;
 using Jexa.Core.Definitions;
+using Jexa.Core.Files;
 using Jexa.Core.Formats;
 using Jexa.Core.Views;
 
@@ -49,7 +50,7 @@ internal sealed class FrameCompiler(AppDefinition definition, FindingList findin
         if (FileOf(text, [".md"]) is not { } file) return null;
         try
         {
-            if (new FileInfo(file).Length <= MaxText) return File.ReadAllText(file);
+            if (new FileInfo(file).Length <= MaxText) return PlainFile.ReadAllText(file);
             findings.Add(FindingCodes.TextTooLong, text.At, $"The file {text} has more than {MaxText / 1024} kB.", "Make several pages of it.", found: text.Value);
         }
         catch (Exception trouble) when (trouble is IOException or UnauthorizedAccessException)

@@ -162,6 +162,12 @@ public interface IWriteSession : IAsyncDisposable
     /// <summary>Whether a change of this token has been noted; its key is null where the token was forbidden.</summary>
     ValueTask<(bool Noted, string? Key)> FindNoteAsync(string token, CancellationToken cancellation);
 
+    /// <summary>
+    /// The first note without a record's key whose token comes after this one, in the order of their bytes; null if there is none. Such
+    /// a note forbids a change that was never made.
+    /// </summary>
+    ValueTask<string?> NextStrayNoteAsync(string after, CancellationToken cancellation);
+
     /// <summary>Forgets notes that nobody needs any more.</summary>
     ValueTask ForgetNotesAsync(IReadOnlyCollection<string> tokens, CancellationToken cancellation);
 

@@ -22,7 +22,7 @@ internal sealed class ManagementDoor(SiteHost host, IChangeLog changes, Undo und
 
     public WebApplication Build(int port)
     {
-        var builder = Doors.Builder(port, logger);
+        var builder = Doors.Builder([System.Net.IPAddress.Loopback], port, logger);
         builder.Services.AddProblemDetails();
         builder.Services.ConfigureHttpJsonOptions(json =>
         {

@@ -1,3 +1,4 @@
+using Jexa.Core.Files;
 using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.Features;
 using Microsoft.Net.Http.Headers;
@@ -13,7 +14,7 @@ internal static class MediaAnswer
         FileStream? file = null;
         try
         {
-            file = path is null ? null : new FileStream(path, FileMode.Open, FileAccess.Read, FileShare.ReadWrite | FileShare.Delete, 16 * 1024, useAsync: true);
+            file = path is null ? null : PlainFile.OpenRead(path);
             if (file is null || PictureFiles.KindOf(PictureFiles.Head(file)) is not { } kind)
             {
                 http.Response.StatusCode = StatusCodes.Status404NotFound;
@@ -40,7 +41,7 @@ internal static class MediaAnswer
 
     public static async Task SendStyleAsync(HttpContext http, string path)
     {
-        await using var file = new FileStream(path, FileMode.Open, FileAccess.Read, FileShare.ReadWrite | FileShare.Delete, 16 * 1024, useAsync: true);
+        await using var file = PlainFile.OpenRead(path);
         await SendAsync(http, file, "text/css; charset=utf-8");
     }
 

@@ -6,6 +6,7 @@ using Jexa.Core.Values;
 using Jexa.Core.Visits;
 using Jexa.Service.Assets;
 using Jexa.Service.Contracts;
+using Jexa.Service.Health;
 using Jexa.Service.Html;
 using Jexa.Service.Json;
 using Jexa.Service.Management;
@@ -33,7 +34,7 @@ internal sealed class PagesDoor(
 
     private static readonly PageAssets OwnFiles = new();
 
-    private readonly OwnHost _ownHost = new(options.Hosts);
+    private readonly OwnHost _ownHost = new(options.Hosts, options.Listen.Count > 0);
 
     private readonly AppContract _contract = new(host);
 
@@ -44,7 +45,7 @@ internal sealed class PagesDoor(
 
     public WebApplication Build()
     {
-        var app = Doors.Builder(options.Port, logger).Build();
+        var app = Doors.Builder(options.Listen.Count > 0 ? options.Listen : [IPAddress.Loopback], options.Port, logger).Build();
         if (options.Proxies.Count > 0) app.UseForwardedHeaders(Trusting(options.Proxies));
         app.Run(HandleAsync);
         return app;
@@ -67,10 +68,16 @@ internal sealed class PagesDoor(
         headers.XContentTypeOptions = "nosniff";
         headers["Cross-Origin-Resource-Policy"] = "same-origin";
         headers["Referrer-Policy"] = "same-origin";
-        if (!_ownHost.IsNamedBy(http)) return RefuseAsync(http, StatusCodes.Status421MisdirectedRequest, "This service does not answer to that host name.");
         if (Doors.HasTwoLengths(http)) return RefuseAsync(http, StatusCodes.Status400BadRequest, "The request says the length of its body in two ways.");
 
         var target = RequestTarget.Read(((IHttpRequestFeature)http.Features[typeof(IHttpRequestFeature)]!).RawTarget, host.Site.Frame.Mount);
+        if (!_ownHost.IsNamedBy(http))
+        {
+            // Whoever looks after machines asks them by address; what is told there is no secret.
+            return HealthCheck.IsAsked(target) ? HealthCheck.AnswerAsync(http, target, host)
+                : RefuseAsync(http, StatusCodes.Status421MisdirectedRequest, "This service does not answer to that host name.");
+        }
+
         return OwnFiles.Find(target) is { } asset ? SendAsync(http, asset)
             : HealthCheck.IsAsked(target) ? HealthCheck.AnswerAsync(http, target, host)
             : IsPreflight(http) ? Preflight(http)
@@ -163,6 +170,7 @@ internal sealed class PagesDoor(
         finally
         {
             telemetry.Tell(trace, http.Request);
+            host.Health.Tell(trace);
             if (logger.IsEnabled(LogEventLevel.Information))
                 logger.Information("Visit {Number} {Method} {Target} {Outcome} {Status} {Microseconds:0}", trace.Number, trace.Method,
                     TraceReport.Escaped(trace.Target), trace.Outcome?.Word ?? "left", trace.Status, trace.TotalMicroseconds);

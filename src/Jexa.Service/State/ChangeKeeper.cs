@@ -13,17 +13,24 @@ public sealed class ChangeKeeper : IAsyncDisposable
 {
     private static readonly TimeSpan Pause = TimeSpan.FromSeconds(2);
     private static readonly TimeSpan NoteAge = TimeSpan.FromHours(48);
+    private static readonly TimeSpan BetweenSweeps = TimeSpan.FromHours(1);
     private const int NotesAtOnce = 500;
+    private const int ChangesAtOnce = 1000;
 
     private readonly ChangeStore _store;
+    private readonly TimeSpan? _keep;
+    private readonly TimeProvider _clock;
     private readonly Func<Site> _site;
     private readonly ILogger _logger;
     private readonly CancellationTokenSource _ending = new();
     private readonly Task _keeping;
+    private string? _trouble;
+    private long? _sweptAt;
 
-    public ChangeKeeper(ChangeStore store, Func<Site> site, ILogger logger)
+    /// <param name="keep">For how long changes are kept; null for ever.</param>
+    public ChangeKeeper(ChangeStore store, Func<Site> site, TimeSpan? keep, TimeProvider clock, ILogger logger)
     {
-        (_store, _site, _logger) = (store, site, logger);
+        (_store, _site, _keep, _clock, _logger) = (store, site, keep, clock, logger);
         _keeping = Task.Run(KeepAsync);
     }
 
@@ -40,17 +47,21 @@ public sealed class ChangeKeeper : IAsyncDisposable
         {
             try
             {
+                _store.Look();
                 foreach (var intent in _store.Lapsed()) await DecideAsync(intent);
                 await ForgetAsync();
+                if (_keep is { } age) _store.Trim(age, ChangesAtOnce);
+                if (_sweptAt is not { } swept || _clock.GetElapsedTime(swept) > BetweenSweeps) await SweepAsync();
+                _trouble = null;
             }
             catch (Exception trouble) when (trouble is SourceException or OperationCanceledException or RefusedException)
             {
                 // Tried again with the next round; until then the change counts as intended.
-                if (!_ending.IsCancellationRequested) _logger.Warning("Changes that were left open could not be decided yet: {Reason}", trouble.Message);
+                if (!_ending.IsCancellationRequested) Tell(trouble.Message);
             }
             catch (Exception unforeseen)
             {
-                _logger.Error("The change log could not be kept: {Reason}", unforeseen.Message);
+                Tell(unforeseen.Message);
             }
 
             try
@@ -62,6 +73,35 @@ public sealed class ChangeKeeper : IAsyncDisposable
                 return;
             }
         }
+    }
+
+    /// <summary>Says what is wrong once, not with every round.</summary>
+    private void Tell(string trouble)
+    {
+        if (trouble == _trouble) return;
+        _trouble = trouble;
+        if (_store.IsLost) _logger.Error("The change log is lost: {Reason}", trouble);
+        else _logger.Warning("The change log cannot be kept at this moment: {Reason}", trouble);
+    }
+
+    /// <summary>Takes away notes of changes that were forbidden and never made, two days after they were first seen.</summary>
+    private async Task SweepAsync()
+    {
+        foreach (var plan in _site().Changes.Values.DistinctBy(plan => plan.Record.SourceName))
+        {
+            if (!_store.Knows(plan.Record.SourceName)) continue;
+            await using var session = await plan.Record.Source.BeginWriteAsync(_ending.Token);
+            if (!session.KeepsNotes) continue;
+            var strays = new List<string>();
+            while (strays.Count < NotesAtOnce && await session.NextStrayNoteAsync(strays.LastOrDefault() ?? "", _ending.Token) is { } stray) strays.Add(stray);
+            var old = _store.SeeStrayNotes(plan.Record.SourceName, strays, NoteAge);
+            if (old.Count == 0) continue;
+            await session.ForgetNotesAsync(old, CancellationToken.None);
+            await session.CommitAsync();
+            _store.ForgotStrayNotes(plan.Record.SourceName, old);
+        }
+
+        _sweptAt = _clock.GetTimestamp();
     }
 
     private async Task DecideAsync(LoggedChange intent)

@@ -2,15 +2,22 @@ using System.Globalization;
 using System.Text;
 using System.Text.Json;
 using Jexa.Core.Edits;
+using Jexa.Core.Files;
 using Jexa.Core.Sources;
 using Jexa.Core.Values;
+using Jexa.Sources.Sqlite;
 using Microsoft.Data.Sqlite;
+using SQLitePCL;
 
 namespace Jexa.Service.State;
 
 /// <summary>
 /// The change log, in a database of Jexa's own in the state folder. Several processes may share it. An intent is on disk before the
 /// source is told to commit; confirming it need not be, since the source's own note says the same.
+/// <para>
+/// If the database cannot be opened (a full or damaged disk), nothing can be changed until it can; it is tried again every few seconds.
+/// If somebody deletes or replaces it while it is open, nothing can be changed until the service is started again.
+/// </para>
 /// </summary>
 public sealed class ChangeStore : IChangeLog, IDisposable
 {
@@ -55,41 +62,148 @@ public sealed class ChangeStore : IChangeLog, IDisposable
         ALTER TABLE change ADD COLUMN forgotten INTEGER NOT NULL DEFAULT 0;
         CREATE INDEX change_unforgotten ON change (forgotten, at) WHERE forgotten = 0;
         """,
+        // Which state folder the log belongs to; and notes without a change, by when they were first seen.
+        """
+        CREATE TABLE about (identity TEXT NOT NULL);
+        CREATE TABLE stray_note (source TEXT NOT NULL, token TEXT NOT NULL, seen INTEGER NOT NULL, PRIMARY KEY (source, token)) WITHOUT ROWID;
+        CREATE INDEX change_by_age ON change (at);
+        """,
     ];
 
     private const string Columns = "c.number, c.token, c.digest, c.at, c.state, c.page, c.source, c.record, c.key, c.id, c.kind, c.fields, c.location, c.noted, c.undoes, c.by_whom, "
         + "(SELECT u.number FROM change u WHERE u.undoes = c.number AND u.state = 1 LIMIT 1)";
 
     private readonly Lock _lock = new();
-    private readonly SqliteConnection _connection;
+    private readonly string _file;
+    private readonly string _identity;
+    private readonly IDisposable _holding;
     private readonly Dictionary<string, SqliteCommand> _commands = [];
+    private SqliteConnection? _connection;
+    private SqliteFiles _files;
+    private long _triedAt;
     private readonly TimeProvider _clock;
     private readonly List<string> _confirmed = [];
     private readonly Timer _flushing;
     private bool _disposed;
 
-    /// <exception cref="IOException">The database cannot be opened, or is of a later version.</exception>
-    public ChangeStore(string file, TimeProvider clock)
+    /// <param name="identity">The state folder's. A log that has none yet takes it.</param>
+    /// <exception cref="IOException">The database is of a later version of Jexa.</exception>
+    public ChangeStore(string file, string identity, TimeProvider clock)
     {
-        _clock = clock;
+        (_file, _identity, _clock) = (file, identity, clock);
         _flushing = new Timer(_ => FlushInTime());
+        _holding = DatabaseFiles.Hold(file);
         Process = $"{Environment.ProcessId}-{Guid.NewGuid():N}";
+        TryOpen();
+    }
+
+    /// <summary>The state folder that the log belongs to; null if it could not be opened yet.</summary>
+    public string? Identity { get; private set; }
+
+    /// <summary>Why nothing can be changed at this moment, for the operator; null if the log can be used.</summary>
+    public string? Trouble { get; private set; }
+
+    /// <summary>Whether the log was deleted or replaced while it was open.</summary>
+    public bool IsLost { get; private set; }
+
+    /// <summary>The state folder that a log says it belongs to; null if it cannot be told.</summary>
+    public static string? IdentityOf(string file)
+    {
+        try
+        {
+            using var connection = new SqliteConnection($"Data Source={file};Mode=ReadOnly;Pooling=False");
+            connection.Open();
+            using var command = connection.CreateCommand();
+            command.CommandText = "SELECT identity FROM about";
+            return command.ExecuteScalar() as string;
+        }
+        catch (SqliteException)
+        {
+            return null;
+        }
+    }
+
+    /// <summary>Looks whether the log can be written to.</summary>
+    public bool IsWritable()
+    {
+        lock (_lock)
+        {
+            try
+            {
+                Ready();
+                Whole(() => Run("UPDATE about SET identity = identity"));
+                return true;
+            }
+            catch (Exception trouble) when (trouble is SqliteException or SourceException)
+            {
+                Trouble = trouble.Message;
+                return false;
+            }
+        }
+    }
+
+    private void TryOpen()
+    {
+        _triedAt = _clock.GetTimestamp();
         try
         {
             // Made first, so that it can be read by its owner only from its first moment.
-            if (!File.Exists(file)) StateFolder.WriteOwned(file, []);
-            _connection = new SqliteConnection(new SqliteConnectionStringBuilder { DataSource = file, Pooling = false, DefaultTimeout = 5 }.ConnectionString);
+            if (!File.Exists(_file)) PlainFile.Replace(_file, [], UnixFileMode.UserRead | UnixFileMode.UserWrite);
+            _connection = new SqliteConnection($"Data Source={_file};Pooling=False;Default Timeout=5");
             _connection.Open();
             Run("PRAGMA journal_mode=WAL");
             Run("PRAGMA synchronous=FULL");
             Run("PRAGMA foreign_keys=1");
-            Migrate(file);
+            Migrate(_file);
+            Identity = (string)Command("SELECT identity FROM about").ExecuteScalar()!;
+            _files = SqliteFiles.At(_file);
+            Trouble = null;
         }
-        catch (SqliteException refused)
+        catch (Exception refused) when (refused is SqliteException or IOException && refused is not LaterVersionException)
         {
-            _connection?.Dispose();
-            throw new IOException($"The change log {file} cannot be used: {refused.Message}", refused);
+            Close();
+            Trouble = $"The change log {_file} cannot be used: {refused.Message}";
         }
+        catch
+        {
+            Close();
+            throw;
+        }
+    }
+
+    private void Close()
+    {
+        foreach (var command in _commands.Values) command.Dispose();
+        _commands.Clear();
+        _connection?.Dispose();
+        _connection = null;
+    }
+
+    /// <summary>Sees to it that there is a connection, and that its files are still those at their place.</summary>
+    private void Ready()
+    {
+        if (_disposed) throw new SourceException(SourceTrouble.Away, "The service is ending.");
+        if (IsLost) throw new SourceException(SourceTrouble.Away, Trouble!);
+        if (_connection is null && _clock.GetElapsedTime(_triedAt) > PauseBetweenTries) TryOpen();
+        if (_connection is null) throw new SourceException(SourceTrouble.Away, Trouble!);
+    }
+
+    /// <summary>Whether what was just committed can be read by others.</summary>
+    private void StandBy()
+    {
+        var files = SqliteFiles.At(_file);
+        if (files.AreThose(_files) && FileStatus.Of(_file) is { Length: > 0 }) return;
+        if (files.Database == _files.Database && files.Log is null && FileStatus.Of(_file) is { Length: > 0 })
+        {
+            // Only the log beside it was taken away. Closing the database puts into it what the log held.
+            Close();
+            TryOpen();
+            throw new SourceException(SourceTrouble.Away, Trouble ?? "Somebody removed the change log's write-ahead log; it was opened anew.");
+        }
+
+        IsLost = true;
+        Trouble = $"The change log {_file} was deleted, emptied or replaced while Jexa was using it. Nothing can be changed before it is put back and Jexa is started again.";
+        throw new SourceException(SourceTrouble.Away, Trouble);
     }
 
     /// <summary>This process, in the log.</summary>
@@ -97,10 +211,20 @@ public sealed class ChangeStore : IChangeLog, IDisposable
 
     private static readonly TimeSpan FlushAfter = TimeSpan.FromMilliseconds(100);
 
+    private static readonly TimeSpan PauseBetweenTries = TimeSpan.FromSeconds(2);
+
     /// <summary>For so long an intent is its process's own affair: longer than any commit may take.</summary>
     public static TimeSpan Lease { get; } = TimeSpan.FromSeconds(12);
 
-    public bool TryIntend(ChangeIntent intent) => Guarded(() => Whole(() =>
+    public bool TryIntend(ChangeIntent intent) => Guarded(() =>
+    {
+        var isNew = Whole(() => Intend(intent));
+        StandBy();
+        _confirmed.Clear();
+        return isNew;
+    });
+
+    private bool Intend(ChangeIntent intent)
     {
         RunConfirmed();
         var command = Command(
@@ -114,7 +238,7 @@ public sealed class ChangeStore : IChangeLog, IDisposable
             Run("INSERT INTO key_event (scope, key, change, kind, to_key) VALUES (@scope, @key, @change, @kind, @to)",
                 ("@scope", happened.Scope), ("@key", happened.Key), ("@change", number), ("@kind", (long)happened.Kind), ("@to", happened.To));
         return true;
-    }), _confirmed.Clear);
+    }
 
     /// <summary>
     /// Need not be on disk, nor at once, since the source's own note says the same: it is written with the next intent, before the log
@@ -151,7 +275,7 @@ public sealed class ChangeStore : IChangeLog, IDisposable
         try
         {
             lock (_lock)
-                if (!_disposed) Flush();
+                if (!_disposed && _connection is not null) Flush();
         }
         catch (SqliteException)
         {
@@ -197,6 +321,41 @@ public sealed class ChangeStore : IChangeLog, IDisposable
         return found;
     });
 
+    /// <summary>Whether any change of a source has been written down: only then it can hold notes.</summary>
+    public bool Knows(string source) => Read(() => Command("SELECT 1 FROM change WHERE source = @source LIMIT 1", ("@source", source)).ExecuteScalar() is not null);
+
+    /// <summary>Says which notes without a change a source holds. Gives those that were first seen longer ago than an age.</summary>
+    public IReadOnlyList<string> SeeStrayNotes(string source, IReadOnlyCollection<string> tokens, TimeSpan age) => Guarded(() => Whole(() =>
+    {
+        foreach (var token in tokens)
+            Run("INSERT OR IGNORE INTO stray_note VALUES (@source, @token, @now)", ("@source", source), ("@token", token), ("@now", Now()));
+        var old = new List<string>();
+        using var reader = Command("SELECT token FROM stray_note WHERE source = @source AND seen < @before",
+            ("@source", source), ("@before", Now() - (long)age.TotalMilliseconds)).ExecuteReader();
+        while (reader.Read()) old.Add(reader.GetString(0));
+        return old;
+    }));
+
+    public void ForgotStrayNotes(string source, IEnumerable<string> tokens) => Guarded(() => Whole(() =>
+    {
+        foreach (var token in tokens) Run("DELETE FROM stray_note WHERE source = @source AND token = @token", ("@source", source), ("@token", token));
+        return true;
+    }));
+
+    /// <summary>Removes changes of longer ago than an age, the oldest first, whose notes have been taken from their source.</summary>
+    /// <returns>How many were removed.</returns>
+    public int Trim(TimeSpan age, int most) => Guarded(() => Run(
+        "DELETE FROM change WHERE number IN (SELECT number FROM change WHERE at < @before AND state <> 0 AND (noted = 0 OR forgotten = 1) ORDER BY at LIMIT @most)",
+        ("@before", Now() - (long)age.TotalMilliseconds), ("@most", (long)most)));
+
+    /// <summary>Looks whether the log is still the one at its place.</summary>
+    /// <exception cref="SourceException">It is not, or cannot be opened.</exception>
+    public void Look() => Guarded(() =>
+    {
+        StandBy();
+        return true;
+    });
+
     public void Forgot(IEnumerable<string> tokens) => Guarded(() => Whole(() =>
     {
         foreach (var token in tokens) Run("UPDATE change SET forgotten = 1 WHERE token = @token", ("@token", token));
@@ -210,9 +369,10 @@ public sealed class ChangeStore : IChangeLog, IDisposable
         lock (_lock)
         {
             _disposed = true;
-            foreach (var command in _commands.Values) command.Dispose();
-            _connection.Dispose();
+            Close();
         }
+
+        _holding.Dispose();
     }
 
     private KeyFate? Fate(string direction, string scope, string key, long behind) => Read(() =>
@@ -226,8 +386,14 @@ public sealed class ChangeStore : IChangeLog, IDisposable
     private void Migrate(string file) => Whole(() =>
     {
         var version = Convert.ToInt32(Command("PRAGMA user_version").ExecuteScalar(), CultureInfo.InvariantCulture);
-        if (version > Migrations.Length) throw new IOException($"The change log {file} was made by a later version of Jexa (its version is {version}, this one knows {Migrations.Length}).");
+        if (version > Migrations.Length)
+        {
+            throw new LaterVersionException(
+                $"The change log {file} was made by a later version of Jexa (its version is {version}, this one knows {Migrations.Length}).");
+        }
+
         for (var next = version; next < Migrations.Length; next++) Run(Migrations[next]);
+        Run("INSERT INTO about (identity) SELECT @identity WHERE NOT EXISTS (SELECT 1 FROM about)", ("@identity", _identity));
         Run($"PRAGMA user_version={Migrations.Length}");
         return true;
     });
@@ -244,8 +410,21 @@ public sealed class ChangeStore : IChangeLog, IDisposable
         }
         catch
         {
-            Run("ROLLBACK");
+            TakeBack();
             throw;
+        }
+    }
+
+    /// <summary>Ends a transaction that failed. After some errors SQLite has ended it already; the first error is the one to be told.</summary>
+    private void TakeBack()
+    {
+        try
+        {
+            Run("ROLLBACK");
+        }
+        catch (SqliteException)
+        {
+            // What went wrong first says why.
         }
     }
 
@@ -315,7 +494,7 @@ public sealed class ChangeStore : IChangeLog, IDisposable
     {
         if (!_commands.TryGetValue(sql, out var command))
         {
-            command = _connection.CreateCommand();
+            command = _connection!.CreateCommand();
             command.CommandText = sql;
             _commands[sql] = command;
         }
@@ -332,21 +511,26 @@ public sealed class ChangeStore : IChangeLog, IDisposable
         return ask();
     });
 
-    /// <param name="done">Done as well if the asking went well.</param>
-    private T Guarded<T>(Func<T> ask, Action? done = null)
+    private T Guarded<T>(Func<T> ask)
     {
         lock (_lock)
         {
             try
             {
+                Ready();
                 var answer = ask();
-                done?.Invoke();
+                Trouble = null;
                 return answer;
             }
             catch (SqliteException trouble)
             {
-                throw new SourceException(trouble.SqliteErrorCode is 5 or 6 ? SourceTrouble.TooSlow : SourceTrouble.Away, $"The change log cannot be used: {trouble.Message}", trouble);
+                var isBusy = trouble.SqliteErrorCode is raw.SQLITE_BUSY or raw.SQLITE_LOCKED;
+                var reason = $"The change log cannot be used: {trouble.Message}";
+                if (!isBusy) Trouble = reason;
+                throw new SourceException(isBusy ? SourceTrouble.TooSlow : SourceTrouble.Away, reason, trouble);
             }
         }
     }
+
+    private sealed class LaterVersionException(string message) : IOException(message);
 }

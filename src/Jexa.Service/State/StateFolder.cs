@@ -2,6 +2,7 @@ using System.Buffers.Text;
 using System.Security.Cryptography;
 using System.Text;
 using System.Text.Json;
+using Jexa.Core.Files;
 
 namespace Jexa.Service.State;
 
@@ -9,8 +10,12 @@ namespace Jexa.Service.State;
 public sealed record ServiceAddress(string PagesUrl, string ConsoleUrl, int ProcessId);
 
 /// <summary>
-/// Jexa's own data: the token of the management API, the secret that seals list cursors, and the address of the running
-/// service. The folder and its files can be read by their owner only.
+/// Jexa's own data: the token of the management API, secrets, the change log, and the address of the running service. The folder
+/// and its files can be read by their owner only.
+/// <para>
+/// The file <c>identity</c> is written once everything else has been made. As long as it is there, nothing else may be missing, empty
+/// or from another folder: the service then refuses to start, so that what was lost is never replaced without a word.
+/// </para>
 /// </summary>
 public sealed class StateFolder
 {
@@ -22,6 +27,12 @@ public sealed class StateFolder
     public string Path { get; }
 
     private string TokenFile => System.IO.Path.Combine(Path, "token");
+
+    private string IdentityFile => System.IO.Path.Combine(Path, "identity");
+
+    private string LogFile => System.IO.Path.Combine(Path, "changes.db");
+
+    private string KeyFolder => System.IO.Path.Combine(Path, "keys");
 
     private string AddressFile => System.IO.Path.Combine(Path, "service.json");
 
@@ -39,9 +50,26 @@ public sealed class StateFolder
         return new StateFolder(System.IO.Path.Combine(state, "jexa", port.ToString()));
     }
 
-    /// <summary>Makes the folder if need be.</summary>
-    /// <exception cref="IOException">It cannot be made or used.</exception>
-    public void Prepare()
+    /// <summary>Opens what the folder holds, and makes what a new folder lacks.</summary>
+    /// <exception cref="IOException">It cannot be made or used, others may write to it, or something in it was lost.</exception>
+    public StateContents Open(TimeProvider clock)
+    {
+        Prepare();
+
+        // Several processes may be started over one new folder at the same moment.
+        using var turn = StateTurn.Wait(System.IO.Path.Combine(Path, "starting"));
+        var identity = ReadIdentity();
+        var token = Encoding.ASCII.GetString(Secret("token", identity, () => Encoding.ASCII.GetBytes(NewToken())));
+        var cursors = Secret("cursor-secret", identity, NewSecret);
+        var versions = Secret("version-secret", identity, NewSecret);
+        var seal = OpenSeal(identity);
+        if (identity is not null && LogFault(identity) is { } fault) throw Lost("changes.db", fault);
+        var log = new ChangeStore(LogFile, identity ?? Guid.NewGuid().ToString("N"), clock);
+        if (identity is null && log.Identity is { } made) PlainFile.Replace(IdentityFile, Encoding.ASCII.GetBytes(made), OwnerFile);
+        return new StateContents(token, cursors, versions, seal, log);
+    }
+
+    private void Prepare()
     {
         try
         {
@@ -51,24 +79,63 @@ public sealed class StateFolder
         {
             throw new IOException($"The state folder {Path} cannot be used: {refused.Message}", refused);
         }
+
+        if ((File.GetUnixFileMode(Path) & (UnixFileMode.GroupWrite | UnixFileMode.OtherWrite)) != 0)
+            throw new IOException($"Others may write to the state folder {Path}, and so could change what Jexa trusts. Mend it with: chmod go-w '{Path}'");
     }
 
-    /// <summary>The token of the management API; made at first start, kept after.</summary>
-    public string Token() => Encoding.ASCII.GetString(Secret(TokenFile, () => Encoding.ASCII.GetBytes(Base64Url.EncodeToString(RandomNumberGenerator.GetBytes(SecretLength)))));
+    private string? ReadIdentity()
+    {
+        if (!File.Exists(IdentityFile)) return null;
+        var text = PlainFile.ReadAllText(IdentityFile).Trim();
+        return text.Length > 0 ? text : throw new IOException($"{IdentityFile} is empty. If the rest of the folder is whole, delete this file: it is then made anew.");
+    }
 
-    /// <summary>The secret that seals list cursors, so that they outlive a restart.</summary>
-    public byte[] CursorSecret() => Secret(System.IO.Path.Combine(Path, "cursor-secret"), () => RandomNumberGenerator.GetBytes(SecretLength));
+    /// <summary>What is wrong with the change log of a folder that has an identity; null if nothing is seen from outside.</summary>
+    private string? LogFault(string identity) => FileStatus.Of(LogFile) switch
+    {
+        null => "is not there any more",
+        { Length: 0 } => "is empty",
+        _ => ChangeStore.IdentityOf(LogFile) is { } other && other != identity ? "is the log of another state folder" : null,
+    };
 
-    /// <summary>The secret that versions of records are told apart by.</summary>
-    public byte[] VersionSecret() => Secret(System.IO.Path.Combine(Path, "version-secret"), () => RandomNumberGenerator.GetBytes(SecretLength));
+    /// <summary>The keys that seal forms. They are made at once, so that a full disk later does not keep forms from being shown.</summary>
+    private FormSeal OpenSeal(string? identity)
+    {
+        var folder = Directory.CreateDirectory(KeyFolder, OwnerFile | UnixFileMode.UserExecute);
+        var files = folder.GetFiles("key-*.xml");
+        if (identity is not null && files.Length == 0) throw Lost("keys", "holds no key any more");
+        if (Array.Find(files, file => file.Length == 0) is { } empty) throw Lost($"keys/{empty.Name}", "is empty");
+        var seal = FormSeal.In(folder);
+        try
+        {
+            seal.Seal([0]);
+        }
+        catch (Exception refused) when (refused is System.Security.Cryptography.CryptographicException or System.Xml.XmlException)
+        {
+            throw new IOException($"The keys in {KeyFolder} cannot be used: {refused.Message}", refused);
+        }
 
-    /// <summary>The change log; made at first use.</summary>
-    public ChangeStore Changes(TimeProvider clock) => new(System.IO.Path.Combine(Path, "changes.db"), clock);
+        return seal;
+    }
 
-    /// <summary>What seals forms.</summary>
-    public FormSeal Seal() => FormSeal.In(Directory.CreateDirectory(System.IO.Path.Combine(Path, "keys"), OwnerFile | UnixFileMode.UserExecute));
+    private IOException Lost(string name, string fault) => new(
+        $"The state folder {Path} is not whole: {name} {fault}. Put it back from a backup. Or, to go on without what it held, delete what is left of it "
+        + $"and the file {IdentityFile}: it is then made anew.");
 
-    public void WriteAddress(ServiceAddress address) => WriteOwned(AddressFile, JsonSerializer.SerializeToUtf8Bytes(address));
+    private static string NewToken() => Base64Url.EncodeToString(NewSecret());
+
+    private static byte[] NewSecret() => RandomNumberGenerator.GetBytes(SecretLength);
+
+    public void WriteAddress(ServiceAddress address) => PlainFile.Replace(AddressFile, JsonSerializer.SerializeToUtf8Bytes(address), OwnerFile);
+
+    /// <summary>Makes a new token of the management API and writes it; the old one is worth nothing from then on.</summary>
+    public string RenewToken()
+    {
+        var token = NewToken();
+        PlainFile.Replace(TokenFile, Encoding.ASCII.GetBytes(token), OwnerFile);
+        return token;
+    }
 
     /// <summary>Removes the address if it is this process's own.</summary>
     public void RemoveAddress()
@@ -81,7 +148,7 @@ public sealed class StateFolder
     {
         try
         {
-            return File.Exists(AddressFile) ? JsonSerializer.Deserialize<ServiceAddress>(File.ReadAllBytes(AddressFile)) : null;
+            return File.Exists(AddressFile) ? JsonSerializer.Deserialize<ServiceAddress>(PlainFile.ReadAllBytes(AddressFile)) : null;
         }
         catch (Exception unreadable) when (unreadable is JsonException or IOException or UnauthorizedAccessException)
         {
@@ -94,7 +161,7 @@ public sealed class StateFolder
     {
         try
         {
-            return File.Exists(TokenFile) ? File.ReadAllText(TokenFile) : null;
+            return File.Exists(TokenFile) ? PlainFile.ReadAllText(TokenFile) : null;
         }
         catch (Exception unreadable) when (unreadable is IOException or UnauthorizedAccessException)
         {
@@ -102,25 +169,20 @@ public sealed class StateFolder
         }
     }
 
-    private static byte[] Secret(string file, Func<byte[]> make)
+    private byte[] Secret(string name, string? identity, Func<byte[]> make)
     {
-        if (File.Exists(file) && File.ReadAllBytes(file) is { Length: >= SecretLength } kept)
+        var file = System.IO.Path.Combine(Path, name);
+        if (!File.Exists(file))
         {
-            File.SetUnixFileMode(file, OwnerFile);
-            return kept;
+            if (identity is not null) throw Lost(name, "is not there any more");
+            var made = make();
+            PlainFile.Replace(file, made, OwnerFile);
+            return made;
         }
 
-        var made = make();
-        WriteOwned(file, made);
-        return made;
-    }
-
-    /// <summary>Writes a file whole or not at all, readable by its owner from its first moment.</summary>
-    internal static void WriteOwned(string file, byte[] bytes)
-    {
-        var draft = $"{file}.{Environment.ProcessId}";
-        var options = new FileStreamOptions { Mode = FileMode.Create, Access = FileAccess.Write, UnixCreateMode = OwnerFile };
-        using (var stream = new FileStream(draft, options)) stream.Write(bytes);
-        File.Move(draft, file, overwrite: true);
+        var kept = PlainFile.ReadAllBytes(file);
+        if (kept.Length < SecretLength) throw Lost(name, kept.Length == 0 ? "is empty" : "is too short");
+        File.SetUnixFileMode(file, OwnerFile);
+        return kept;
     }
 }

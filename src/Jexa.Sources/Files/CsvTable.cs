@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Text;
 using CsvHelper;
 using CsvHelper.Configuration;
+using Jexa.Core.Files;
 
 namespace Jexa.Sources.Files;
 
@@ -62,7 +63,7 @@ internal sealed class CsvTable : IFileTable
 
     private CsvParser Open(out StreamReader reader)
     {
-        reader = new StreamReader(_path, new UTF8Encoding(false, throwOnInvalidBytes: true), detectEncodingFromByteOrderMarks: true, bufferSize: 1 << 16);
+        reader = new StreamReader(PlainFile.OpenRead(_path), new UTF8Encoding(false, throwOnInvalidBytes: true), detectEncodingFromByteOrderMarks: true, bufferSize: 1 << 16);
         return new CsvParser(reader, new CsvConfiguration(CultureInfo.InvariantCulture)
         {
             Delimiter = _separator,
@@ -109,7 +110,7 @@ internal sealed class CsvTable : IFileTable
 
     private IEnumerable<byte[]> Lines()
     {
-        using var file = new BufferedStream(File.OpenRead(_path), 1 << 16);
+        using var file = new BufferedStream(PlainFile.OpenRead(_path), 1 << 16);
         var line = new List<byte>();
         int read;
         while ((read = file.ReadByte()) >= 0)
@@ -126,7 +127,7 @@ internal sealed class CsvTable : IFileTable
     /// <summary>The separator that stands in the first line most often, outside quotes.</summary>
     private static string SeparatorOf(string path)
     {
-        using var reader = new StreamReader(path, Encoding.UTF8, detectEncodingFromByteOrderMarks: true);
+        using var reader = new StreamReader(PlainFile.OpenRead(path), Encoding.UTF8, detectEncodingFromByteOrderMarks: true);
         var first = new char[4096];
         var length = reader.ReadBlock(first, 0, first.Length);
         var counts = new int[Separators.Length];

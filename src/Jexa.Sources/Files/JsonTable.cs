@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Jexa.Core.Files;
 
 namespace Jexa.Sources.Files;
 
@@ -21,7 +22,7 @@ internal sealed class JsonTable : IFileTable
         if (new FileInfo(path).Length > MostBytes) throw new FileFault($"{name} is larger than {MostBytes >> 20} MB.", "Make it a CSV file, which is read line by line.");
         try
         {
-            using var file = File.OpenRead(path);
+            using var file = PlainFile.OpenRead(path);
             using var document = JsonDocument.Parse(file, new JsonDocumentOptions { AllowTrailingCommas = true, CommentHandling = JsonCommentHandling.Skip });
             (var rows, _hasNames) = RowsOf(document.RootElement.Clone(), name);
             _items.AddRange(rows);

@@ -48,6 +48,13 @@ internal sealed class ServerSession(ServerSource source, ServerPool.Lease lease)
         return (row is not null, row?[0] as string);
     }
 
+    public async ValueTask<string?> NextStrayNoteAsync(string after, CancellationToken cancellation)
+    {
+        var (_, row) = await lease.Connection.ExecuteAsync(
+            $"SELECT min(token) FROM jexa_commit WHERE {Server.Quote("key")} IS NULL AND token > {Server.Placeholder(0)}", [new Constant.Text(after)], cancellation);
+        return row?[0] as string;
+    }
+
     public async ValueTask ForgetNotesAsync(IReadOnlyCollection<string> tokens, CancellationToken cancellation)
     {
         foreach (var token in tokens) await lease.Connection.ExecuteAsync($"DELETE FROM jexa_commit WHERE token = {Server.Placeholder(0)}", [new Constant.Text(token)], cancellation);

@@ -18,6 +18,9 @@ internal sealed class SqliteReader : IDisposable
     private const int InstructionsBetweenLooks = 2000;
     private const int MaxStatements = 1000;
 
+    /// <summary>SQLITE_DBCONFIG_NO_CKPT_ON_CLOSE.</summary>
+    private const int NoCheckpointOnClose = 1006;
+
     private readonly SqliteConnection _connection;
     private readonly sqlite3 _handle;
     private readonly TimeSpan _timeLimit;
@@ -165,6 +168,9 @@ internal sealed class SqliteReader : IDisposable
             raw.sqlite3_clear_bindings(statement);
         }
     }
+
+    /// <summary>Closing it puts nothing of its write-ahead log into the database any more: others may have changed that since.</summary>
+    public void LeaveLog() => raw.sqlite3_db_config(_handle, NoCheckpointOnClose, 1, out _);
 
     /// <summary>Whether a transaction is open.</summary>
     public bool IsInTransaction => raw.sqlite3_get_autocommit(_handle) == 0;

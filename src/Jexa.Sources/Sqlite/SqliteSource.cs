@@ -1,3 +1,4 @@
+using Jexa.Core.Files;
 using Jexa.Core.Plans;
 using Jexa.Core.Schemas;
 using Jexa.Core.Sources;
@@ -74,17 +75,12 @@ internal sealed class SqliteSource : ISource
         return ValueTask.CompletedTask;
     }
 
-    /// <summary>Whether the file, and the folder that its journal stands in, may be written to.</summary>
-    private bool CanWrite()
-    {
-        try
-        {
-            using var file = new FileStream(_path, FileMode.Open, FileAccess.ReadWrite, FileShare.ReadWrite | FileShare.Delete);
-            return (File.GetUnixFileMode(_path) & (UnixFileMode.UserWrite | UnixFileMode.GroupWrite | UnixFileMode.OtherWrite)) != 0;
-        }
-        catch (Exception refused) when (refused is IOException or UnauthorizedAccessException)
-        {
-            return false;
-        }
-    }
+    /// <summary>
+    /// Whether the file, and the folder that its journal stands in, may be written to. The file is not opened: that would drop the locks
+    /// that SQLite holds on it.
+    /// </summary>
+    private bool CanWrite() =>
+        FileIdentity.CanWrite(_path) && FileIdentity.CanWrite(Path.GetDirectoryName(_path)!)
+        // The superuser may write to everything; a file that is marked as read-only is meant so.
+        && (File.GetUnixFileMode(_path) & (UnixFileMode.UserWrite | UnixFileMode.GroupWrite | UnixFileMode.OtherWrite)) != 0;
 }

@@ -29,6 +29,7 @@ internal sealed class SqliteWriter : IDisposable
         _pool = pool;
         _settings = settings;
         _tidying = new Timer(_ => Tidy());
+        pool.Outdated = RetireAsync;
     }
 
     public async ValueTask<IWriteSession> BeginAsync(CancellationToken cancellation)
@@ -38,7 +39,7 @@ internal sealed class SqliteWriter : IDisposable
             throw new SourceException(SourceTrouble.TooSlow, $"Other changes of {_settings.ShownAs} took more than {_settings.TimeLimit.TotalSeconds:0} s.");
         try
         {
-            if (_connection is { } old && (old.IsBroken || old.Generation != _pool.Generation)) Drop();
+            LeaveOutdated();
             if (_connection is null) Open(cancellation);
             if (_removesJournal && !_keepsJournal) KeepJournal(_connection!, cancellation);
             _connection!.Execute("BEGIN IMMEDIATE", [], cancellation);
@@ -64,19 +65,32 @@ internal sealed class SqliteWriter : IDisposable
         var opened = _pool.OpenForWriting();
         try
         {
-            _removesJournal = opened.Execute("PRAGMA journal_mode", [], cancellation).Returned is [Constant.Text { Value: "delete" }];
+            _removesJournal = JournalMode(opened, cancellation) == "delete";
         }
         catch
         {
-            opened.Dispose();
+            _pool.CloseForWriting(opened);
             throw;
         }
 
         (_connection, _hasNotes, _keepsJournal) = (opened, false, false);
     }
 
+    /// <summary>The journal mode that the file has now: another program may have changed it, which only a read shows.</summary>
+    private static string? JournalMode(SqliteReader connection, CancellationToken cancellation)
+    {
+        connection.Execute("SELECT count(*) FROM sqlite_schema", [], cancellation);
+        return connection.Execute("PRAGMA journal_mode", [], cancellation).Returned is [Constant.Text mode] ? mode.Value : null;
+    }
+
     private void KeepJournal(SqliteReader connection, CancellationToken cancellation)
     {
+        if (JournalMode(connection, cancellation) != "delete")
+        {
+            _removesJournal = false;
+            return;
+        }
+
         connection.Execute("PRAGMA journal_mode = PERSIST", [], cancellation);
         connection.Execute("PRAGMA journal_size_limit = 1048576", [], cancellation);
         _keepsJournal = true;
@@ -98,10 +112,12 @@ internal sealed class SqliteWriter : IDisposable
     /// <summary>Not where another file was put in this one's place: what stands beside it is no longer ours.</summary>
     private void RemoveJournal()
     {
-        if (!_keepsJournal || _connection is not { IsBroken: false } connection || connection.Generation != _pool.Generation) return;
+        if (!_keepsJournal || _connection is not { IsBroken: false } connection || !_pool.IsCurrent(connection)) return;
         try
         {
-            connection.Execute("PRAGMA journal_mode = DELETE", [], CancellationToken.None);
+            // Whoever made the file keep a log meanwhile is not to be overruled.
+            if (JournalMode(connection, CancellationToken.None) == "persist")
+                connection.Execute("PRAGMA journal_mode = DELETE", [], CancellationToken.None);
             _keepsJournal = false;
         }
         catch (SourceException)
@@ -110,9 +126,45 @@ internal sealed class SqliteWriter : IDisposable
         }
     }
 
+    /// <summary>Closes the connection after other programs replaced or removed the file, or its write-ahead log.</summary>
+    private async Task RetireAsync()
+    {
+        await _turn.WaitAsync();
+        try
+        {
+            if (!_disposed) LeaveOutdated();
+        }
+        finally
+        {
+            _turn.Release();
+        }
+    }
+
+    private void LeaveOutdated()
+    {
+        if (_connection is not { } connection) return;
+        try
+        {
+            if (_pool.IsCurrent(connection))
+            {
+                if (connection.IsBroken) Drop();
+                return;
+            }
+
+            if (_pool.MayKeepLog && !connection.IsBroken) connection.Execute("PRAGMA wal_checkpoint(TRUNCATE)", [], CancellationToken.None);
+            else connection.LeaveLog();
+        }
+        catch (SourceException)
+        {
+            // What could not be kept stays in the log.
+        }
+
+        Drop();
+    }
+
     private void Drop()
     {
-        _connection?.Dispose();
+        if (_connection is { } connection) _pool.CloseForWriting(connection);
         _connection = null;
     }
 
@@ -164,6 +216,14 @@ internal sealed class SqliteWriter : IDisposable
             return ValueTask.FromResult((returned is not null, (returned?[0] as Constant.Text)?.Value));
         }
 
+        public ValueTask<string?> NextStrayNoteAsync(string after, CancellationToken cancellation)
+        {
+            MakeNotes(cancellation);
+            var (_, returned) = connection.Execute("SELECT min(token) FROM jexa_commit WHERE key IS NULL AND token > ?1",
+                [new Constant.Text(after)], cancellation);
+            return ValueTask.FromResult((returned?[0] as Constant.Text)?.Value);
+        }
+
         public ValueTask ForgetNotesAsync(IReadOnlyCollection<string> tokens, CancellationToken cancellation)
         {
             MakeNotes(cancellation);
@@ -174,6 +234,12 @@ internal sealed class SqliteWriter : IDisposable
         public ValueTask CommitAsync()
         {
             connection.Execute("COMMIT", [], CancellationToken.None);
+            if (!writer._pool.IsCurrent(connection))
+            {
+                throw new SourceException(SourceTrouble.Away,
+                    $"Another program replaced {writer._settings.ShownAs} or its write-ahead log: whether the change is in it is not certain.");
+            }
+
             writer._hasNotes |= _madeNotes;
             return ValueTask.CompletedTask;
         }

@@ -1,8 +1,7 @@
 using System.Runtime.CompilerServices;
-using Jexa.Core.Sites;
 using Jexa.Core.Sources;
 
-namespace Jexa.Service;
+namespace Jexa.Service.Health;
 
 /// <param name="Trouble">Why it does not answer; null where it does.</param>
 public sealed record SourceProbe(TimeSpan Took, SourceException? Trouble);
@@ -25,14 +24,6 @@ public sealed class SourceProbes(TimeProvider clock)
             if (look.Answer is null || (look.Answer.IsCompleted && clock.GetElapsedTime(look.At) > GoodFor)) look.Answer = Task.Run(() => ProbeAsync(source, look));
             return look.Answer;
         }
-    }
-
-    /// <summary>Whether everything that a site reads from answers, and was there when it was compiled.</summary>
-    public async Task<bool> AreWellAsync(Site site)
-    {
-        if (site.Waiting.Count > 0) return false;
-        var used = site.Pages.Select(page => page.Record?.Source).OfType<ISource>().Distinct();
-        return (await Task.WhenAll(used.Select(LookAsync))).All(probe => probe.Trouble is null);
     }
 
     private async Task<SourceProbe> ProbeAsync(ISource source, Look look)

@@ -1,0 +1,45 @@
+using System.Collections.Concurrent;
+
+namespace Jexa.Core.Files;
+
+/// <summary>
+/// The database files that are in use in this process, so that nothing but their library opens one. When a process closes any
+/// descriptor of a file, the system drops all locks that the process holds on it (fcntl(2)): the next program then takes the
+/// database for unused and deletes the log that we go on writing to. Locks belong to the process, and so does this list.
+/// </summary>
+public static class DatabaseFiles
+{
+    /// <summary>The files that SQLite keeps beside a database.</summary>
+    private static readonly string[] Endings = ["", "-wal", "-shm", "-journal"];
+
+    private static readonly ConcurrentDictionary<string, int> InUse = new(StringComparer.Ordinal);
+
+    /// <summary>Says that a database file is in use until the result is disposed. The file need not be there yet.</summary>
+    public static IDisposable Hold(string path)
+    {
+        path = Path.GetFullPath(path);
+        InUse.AddOrUpdate(path, 1, (_, count) => count + 1);
+        return new Holding(path);
+    }
+
+    /// <summary>Whether a path leads to a database file in use, or to one that its library keeps beside it, by whatever name or link.</summary>
+    public static bool Holds(string path)
+    {
+        if (InUse.IsEmpty || FileIdentity.Of(path) is not { } asked) return false;
+        foreach (var (database, _) in InUse)
+            foreach (var ending in Endings)
+                if (FileIdentity.Of(database + ending) == asked) return true;
+        return false;
+    }
+
+    private sealed class Holding(string path) : IDisposable
+    {
+        private int _isOver;
+
+        public void Dispose()
+        {
+            if (Interlocked.Exchange(ref _isOver, 1) == 1) return;
+            if (InUse.AddOrUpdate(path, 0, (_, count) => count - 1) <= 0) InUse.TryRemove(new KeyValuePair<string, int>(path, 0));
+        }
+    }
+}

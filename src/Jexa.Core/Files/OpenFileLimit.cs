@@ -1,0 +1,25 @@
+using System.Runtime.InteropServices;
+
+namespace Jexa.Core.Files;
+
+/// <summary>How many files this process may have open at once (getrlimit(2), RLIMIT_NOFILE).</summary>
+public static partial class OpenFileLimit
+{
+    private const int LimitOfOpenFiles = 7;
+
+    /// <summary>What systems allow as a rule.</summary>
+    private const long Usual = 1024;
+
+    /// <summary>The limit in force; sockets, pipes and libraries count as files.</summary>
+    public static long Read() => GetLimit(LimitOfOpenFiles, out var limit) == 0 ? (long)Math.Min(limit.Soft, int.MaxValue) : Usual;
+
+    [LibraryImport("libc", EntryPoint = "getrlimit")]
+    private static partial int GetLimit(int resource, out Limits limit);
+
+    [StructLayout(LayoutKind.Sequential)]
+    private struct Limits
+    {
+        public ulong Soft;
+        public ulong Hard;
+    }
+}

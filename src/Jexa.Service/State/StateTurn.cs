@@ -1,0 +1,32 @@
+namespace Jexa.Service.State;
+
+/// <summary>Lets one process at a time prepare a state folder. It ends with its process.</summary>
+internal static class StateTurn
+{
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(10);
+    private static readonly TimeSpan Pause = TimeSpan.FromMilliseconds(20);
+
+    /// <summary>Waits for the turn; dispose the result to end it.</summary>
+    /// <exception cref="IOException">Another process has had it for too long, or the file cannot be made.</exception>
+    public static FileStream Wait(string file)
+    {
+        for (var waited = TimeSpan.Zero; ; waited += Pause)
+        {
+            try
+            {
+                var options = new FileStreamOptions
+                {
+                    Mode = FileMode.OpenOrCreate,
+                    Access = FileAccess.ReadWrite,
+                    Share = FileShare.None,
+                    UnixCreateMode = UnixFileMode.UserRead | UnixFileMode.UserWrite,
+                };
+                return new FileStream(file, options);
+            }
+            catch (IOException held) when (waited < Patience && File.Exists(file) && held is not FileNotFoundException)
+            {
+                Thread.Sleep(Pause);
+            }
+        }
+    }
+}
