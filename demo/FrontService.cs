@@ -14,29 +14,44 @@ public sealed class FrontService : IDisposable
 
     private readonly HttpListener _listener;
     private readonly string _folder;
-    private readonly string _register;
 
-    private FrontService(HttpListener listener, string folder, string register)
+    private FrontService(HttpListener listener, string folder)
     {
-        (_listener, _folder, _register) = (listener, folder, register);
+        (_listener, _folder) = (listener, folder);
         _ = ServeAsync();
     }
 
+    /// <summary>Where the pages are served.</summary>
+    public string Register { get; set; } = "";
+
     public string Url => _listener.Prefixes.First().TrimEnd('/');
 
-    /// <summary>Starts it; null where it was not built, or its port is taken.</summary>
+    /// <summary>Starts it, on any free port if its own is taken; null where it was not built.</summary>
     /// <param name="demo">The demo's folder.</param>
-    /// <param name="register">Where the pages are served.</param>
-    public static FrontService? Start(string demo, string register, int port = Port)
+    public static FrontService? Start(string demo, int port = Port)
     {
         var folder = Path.Combine(demo, "front", "dist");
         if (!File.Exists(Path.Combine(folder, "index.html"))) return null;
+        for (var tries = 0; tries < 5; tries++, port = FreePort())
+            if (Listen(folder, port) is { } started) return started;
+        return null;
+    }
+
+    private static int FreePort()
+    {
+        using var listener = new System.Net.Sockets.TcpListener(IPAddress.Loopback, 0);
+        listener.Start();
+        return ((IPEndPoint)listener.LocalEndpoint).Port;
+    }
+
+    private static FrontService? Listen(string folder, int port)
+    {
         var listener = new HttpListener();
         listener.Prefixes.Add($"http://127.0.0.1:{port}/");
         try
         {
             listener.Start();
-            return new FrontService(listener, folder, register);
+            return new FrontService(listener, folder);
         }
         catch (HttpListenerException)
         {
@@ -82,7 +97,7 @@ public sealed class FrontService : IDisposable
 
     private (string Type, byte[] Bytes) Find(string path)
     {
-        if (path == "/config.js") return ("text/javascript", Encoding.UTF8.GetBytes($"globalThis.jexaBase = \"{_register}\";\n"));
+        if (path == "/config.js") return ("text/javascript", Encoding.UTF8.GetBytes($"globalThis.jexaBase = \"{Register}\";\n"));
         var file = Path.GetFullPath(Path.Combine(_folder, path.TrimStart('/')));
         if (!file.StartsWith(_folder + Path.DirectorySeparatorChar, StringComparison.Ordinal) || !File.Exists(file)) file = Path.Combine(_folder, "index.html");
         return (Path.GetExtension(file) switch { ".js" => "text/javascript", ".css" => "text/css", _ => "text/html; charset=utf-8" }, File.ReadAllBytes(file));

@@ -26,7 +26,7 @@ internal static class Files
             var clock = Stopwatch.StartNew();
             var schema = await source.DescribeAsync(CancellationToken.None);
             Console.WriteLine($"taken up:    {clock.Elapsed.TotalSeconds:N1} s for {schema.Tables[0].AboutRows:N0} rows");
-            var query = source.Prepare(new RecordQuery(RowOrigin.Of("station"), [], [new Projection(ColumnRef.Own("name"), FieldType.Text)],
+            var query = source.Prepare(new RecordQuery(RecordRows.Whole(RowOrigin.Of("station")), [], [new Projection(ColumnRef.Own("name"), FieldType.Text)],
                 [new Condition.Equal(ColumnRef.Own("code"), new Operand.Argument(0, FieldType.Text))], null, [], 2));
             var rows = new RowBlock();
             var random = new Random(1);

@@ -7,6 +7,9 @@ internal static class ExitCodes
     public const int Findings = 1;
     public const int WrongUse = 2;
     public const int CannotReach = 3;
+
+    /// <summary>A fault of Jexa's own.</summary>
+    public const int Unforeseen = 4;
 }
 
 /// <summary>A command cannot go on: a sentence for its user and the exit code.</summary>

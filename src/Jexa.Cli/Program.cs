@@ -39,19 +39,19 @@ internal static class Program
         }
         catch (CommandException refused)
         {
-            await Console.Error.WriteLineAsync($"jexa: {refused.Message}");
+            await Console.Error.WriteLineAsync($"jexa: {Terminal.Lines(refused.Message)}");
             return refused.ExitCode;
         }
         catch (Exception unforeseen) when (unforeseen is not OperationCanceledException)
         {
-            await Console.Error.WriteLineAsync($"jexa: something unforeseen happened ({unforeseen.GetType().Name}): {unforeseen.Message}");
-            return ExitCodes.CannotReach;
+            await Console.Error.WriteLineAsync($"jexa: something unforeseen happened ({unforeseen.GetType().Name}): {Terminal.Lines(unforeseen.Message)}");
+            return ExitCodes.Unforeseen;
         }
     }
 
     private static int WrongUse(ParseResult parsed)
     {
-        foreach (var error in parsed.Errors.Select(error => error.Message).Distinct()) Console.Error.WriteLine($"jexa: {error}");
+        foreach (var error in parsed.Errors.Select(error => error.Message).Distinct()) Console.Error.WriteLine($"jexa: {Terminal.Lines(error)}");
         var command = parsed.CommandResult.Command is RootCommand ? "" : " " + parsed.CommandResult.Command.Name;
         Console.Error.WriteLine($"See jexa{command} --help.");
         return ExitCodes.WrongUse;

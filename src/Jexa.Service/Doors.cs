@@ -1,4 +1,5 @@
 using System.Net;
+using System.Text;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Hosting.Server;
@@ -7,6 +8,7 @@ using Microsoft.AspNetCore.Http;
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Hosting;
 using Microsoft.Extensions.Logging;
+using Microsoft.Net.Http.Headers;
 using Serilog;
 using Serilog.Extensions.Logging;
 
@@ -17,6 +19,8 @@ internal static class Doors
 {
     /// <summary>Long enough for any ID that can be written; anything longer the server itself answers with 414.</summary>
     private const int MaxRequestLine = 32 * 1024;
+
+    private static readonly Encoding Lengths = new DigitsOnly();
 
     /// <summary>Less than the five seconds in which the whole service must have ended.</summary>
     private static readonly TimeSpan Grace = TimeSpan.FromSeconds(3.5);
@@ -36,6 +40,7 @@ internal static class Doors
             kestrel.AddServerHeader = false;
             kestrel.Limits.MaxRequestLineSize = MaxRequestLine;
             kestrel.Limits.MaxRequestBodySize = 1024 * 1024;
+            kestrel.RequestHeaderEncodingSelector = static name => name == HeaderNames.ContentLength ? Lengths : null;
             kestrel.Limits.MaxConcurrentConnections = OpenFiles.MostConnections;
             foreach (var address in addresses) kestrel.Listen(address, port);
         });

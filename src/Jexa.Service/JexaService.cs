@@ -72,6 +72,11 @@ public sealed class JexaService : IAsyncDisposable
     public static async Task<Compilation> CompileAsync(string appFile, SourceRegistry sources, Mount mount, CancellationToken cancellation) =>
         await Compiler(sources, mount).CompileAsync(appFile, await ReadAsync(appFile, cancellation), cancellation);
 
+    /// <summary>Compiles an app file as it is to be served.</summary>
+    /// <exception cref="StartException">The file cannot be read.</exception>
+    public static async Task<Compilation> CompileAsync(ServiceOptions options, SourceRegistry sources, CancellationToken cancellation) =>
+        await Compiler(sources, options).CompileAsync(options.AppFile, await ReadAsync(options.AppFile, cancellation), cancellation);
+
     /// <summary>Opens both doors over a compiled app file that makes a site. The service owns the sources from here on.</summary>
     /// <exception cref="StartException">A port is taken, or the state folder cannot be used.</exception>
     public static async Task<JexaService> StartAsync(Compilation compilation, SourceRegistry sources, ServiceOptions options, CancellationToken cancellation)
@@ -89,14 +94,14 @@ public sealed class JexaService : IAsyncDisposable
             throw new StartException(refused.Message, refused);
         }
 
-        var (token, changes, seal) = (new BearerToken(kept.Token), kept.Log, kept.Seal);
+        var (token, changes, seal) = (new BearerToken(state, kept.Token), kept.Log, kept.Seal);
         var logger = Logger(options);
         var telemetry = new VisitTelemetry(options.Collector);
         var runtimeFindings = new RuntimeFindings();
         var editing = new Editing(changes, seal, kept.VersionSecret);
         var host = new SiteHost(compilation, new VisitRunner(TimeProvider.System, new ListCursor(kept.CursorSecret), runtimeFindings, editing), runtimeFindings, changes, TimeProvider.System);
-        var startCodes = new StartCodes();
-        var watcher = new SiteWatcher(host, Compiler(sources, options.Mount), sources, options.AppFile, compilation, logger);
+        var startCodes = new StartCodes(TimeProvider.System);
+        var watcher = new SiteWatcher(host, Compiler(sources, options), sources, options.AppFile, compilation, logger);
         var managementDoor = new ManagementDoor(host, changes, new Undo(TimeProvider.System, editing), token, startCodes, logger);
         var keeper = new ChangeKeeper(changes, () => host.Site, options.ChangesKept, TimeProvider.System, logger);
         WebApplication? console = null;
@@ -188,6 +193,9 @@ public sealed class JexaService : IAsyncDisposable
     }
 
     private static SiteCompiler Compiler(SourceRegistry sources, Mount mount) => new(sources, Environment.GetEnvironmentVariable, mount);
+
+    private static SiteCompiler Compiler(SourceRegistry sources, ServiceOptions options) =>
+        new(sources, Environment.GetEnvironmentVariable, options.Mount) { Instead = options.Instead };
 
     internal static async Task<byte[]> ReadAsync(string file, CancellationToken cancellation)
     {

@@ -32,6 +32,9 @@ public sealed record ServiceOptions(string AppFile, int Port, int ConsolePort, s
     /// <summary>For how long the change log keeps changes; null for ever.</summary>
     public TimeSpan? ChangesKept { get; init; }
 
+    /// <summary>Base addresses that the app file names, and those that take their places in this run.</summary>
+    public IReadOnlyDictionary<string, string> Instead { get; init; } = new Dictionary<string, string>();
+
     public const int DefaultPort = 7440;
 }
 

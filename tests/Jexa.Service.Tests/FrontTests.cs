@@ -21,7 +21,8 @@ public sealed class FrontDemo : IAsyncLifetime
         var app = await File.ReadAllTextAsync(_demo.Folder.File("bridges.yaml"));
         Assert.Contains("http://127.0.0.1:7448", app);
         _demo.Folder.Write("bridges.yaml", app.Replace("127.0.0.1:7448", $"127.0.0.1:{_port}"));
-        Front = FrontService.Start(Repository.File("demo"), Service.PagesUrl.TrimEnd('/'), _port) ?? throw new InvalidOperationException("The front end was not built.");
+        Front = FrontService.Start(Repository.File("demo"), _port) ?? throw new InvalidOperationException("The front end was not built.");
+        Front.Register = Service.PagesUrl.TrimEnd('/');
         for (var until = DateTime.UtcNow.AddSeconds(20); DateTime.UtcNow < until; await Task.Delay(100))
             if ((await Service.GetAsync("/sketches/7")).Header("Location") == $"{Front.Url}/sketches/7") return;
         Assert.Fail("The app file was not taken up.");

@@ -52,6 +52,24 @@ public class ArchitectureTests
         Assert.Equal(["Jexa.Core/Files/PlainFile.cs", "Jexa.Service/State/StateTurn.cs", "Jexa.Sources/Sqlite/StoreFolder.cs"], found);
     }
 
+    /// <summary>Every query says whether its rows are those that a visitor may see; who reads all rows is listed here, and why.</summary>
+    [Fact]
+    public void Only_those_who_tell_visitors_nothing_read_rows_that_may_not_be_seen()
+    {
+        Assert.Equal(
+            [
+                "Sites/ChangeCompiler.cs", // the record that is changed, as it is
+                "Sites/EditCompiler.cs", // tables that are no record kind of the app: how many rows refer to a record
+                "Sites/FormCompiler.cs", // what the source keeps unique, and tables that are no record kind
+                "Sites/Lookups.cs", // tells hidden from unknown, to the developer alone
+            ], Using("RecordRows.Whole("));
+        Assert.Equal(["Sites/Site.cs", "Sites/VisibilityCompiler.cs"], Using("RecordRows.Seen("));
+
+        static IEnumerable<string> Using(string words) => Directory.EnumerateFiles(Repository.File("src"), "*.cs", SearchOption.AllDirectories)
+            .Where(file => !file.Contains("/obj/", StringComparison.Ordinal) && File.ReadAllText(file).Contains(words, StringComparison.Ordinal))
+            .Select(file => Path.GetRelativePath(Repository.File("src/Jexa.Core"), file)).Order();
+    }
+
     private static void Holds(ConditionList rule)
     {
         var result = rule.GetResult();

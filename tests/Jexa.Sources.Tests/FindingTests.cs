@@ -31,6 +31,7 @@ public class FindingTests
     [InlineData("from: register.bridge", "from: register.bridge\n    label: \"{name\"", "JX306", null, false)]
     [InlineData("visible: { closed: 0 }", "visible: { closed: no }", "JX307", null, false)]
     [InlineData("from: register.bridge", "from: register.bridge\n    fields: { name: { secret: true } }", "JX308", null, false)]
+    [InlineData("visible: { closed: 0 }", "visible: { closed: 0 }\n    fields: { slug: { secret: true } }", "JX308", null, false)]
     // Pages.
     [InlineData("home: bridges", "home: brigdes", "JX408", "bridges", false)]
     [InlineData("home: bridges", "home: bridge", "JX411", null, false)]

@@ -122,6 +122,8 @@ public sealed class HousekeepingTests : IDisposable
 
         private sealed class Source(CountingEngine engine, ISource inner) : ISource
         {
+            public int Connections => inner.Connections;
+
             public ValueTask<Jexa.Core.Schemas.SourceSchema> DescribeAsync(CancellationToken cancellation) => inner.DescribeAsync(cancellation);
 
             public ValueTask ProbeAsync(CancellationToken cancellation) => inner.ProbeAsync(cancellation);

@@ -82,7 +82,7 @@ public sealed class HttpSourceTests : IAsyncDisposable
     [InlineData("/lying", "failed 500", "it is not shown", true)]
     [InlineData("/twice", "ambiguous 500", "Two visible rows", false)]
     [InlineData("/empty", "unknown 404", "no such row", false)]
-    [InlineData("/page", "failed 500", "not JSON: <!doctype html>", true)]
+    [InlineData("/page", "failed 500", "not JSON: ", true)]
     [InlineData("/broken", "failed 500", "not JSON", true)]
     [InlineData("/huge", "failed 500", "bytes", true)]
     [InlineData("/away", "failed 500", "another host, 127.0.0.2", true)]
@@ -222,6 +222,81 @@ public sealed class HttpSourceTests : IAsyncDisposable
         Assert.Contains((await CompileAsync(App("item: \"/gauges/{code}\", key: number, list: /gauges"))).Findings, finding => finding.Code.Id == "JX209");
         Assert.Contains((await CompileAsync(App("list: /gauges, key: code, records: items"))).Findings, finding => finding.Code.Id == "JX209");
         Assert.Contains((await CompileAsync(App("list: /gauges, key: code", "", "edit: { path: \"/gauges/{id}/edit\", edit: gauge }"))).Findings, finding => finding.Message.Contains("an API is only read"));
+    }
+
+    [Theory]
+    [InlineData("169.254.169.254", true)]
+    [InlineData("fe80::1", true)]
+    [InlineData("::ffff:169.254.169.254", true)]
+    [InlineData("::169.254.169.254", true)]
+    [InlineData("::ffff:0:169.254.169.254", true)]
+    [InlineData("64:ff9b::a9fe:a9fe", true)]
+    [InlineData("64:ff9b:1::a9fe:a9fe", true)]
+    [InlineData("2002:a9fe:a9fe::", true)]
+    [InlineData("2001:0:4136:e378:8000:63bf:5601:5601", true)]
+    [InlineData("fd00:ec2::254", true)]
+    [InlineData("127.0.0.1", false)]
+    [InlineData("::1", false)]
+    [InlineData("64:ff9b::7f00:1", false)]
+    [InlineData("fd00::1", false)]
+    [InlineData("2001:db8::1", false)]
+    public void An_address_of_the_link_alone_is_known_in_every_form(string address, bool isLinkLocal) =>
+        Assert.Equal(isLinkLocal, LinkLocal.Is(System.Net.IPAddress.Parse(address)));
+
+    [Theory]
+    [InlineData("../c")]
+    [InlineData("a/../c")]
+    [InlineData("a\\..\\c")]
+    [InlineData("..")]
+    [InlineData("./a")]
+    public void No_path_carries_a_step_up_however_it_is_written(string value) => Assert.Null(Core.Endpoints.ApiTemplate.Expand("/c/{code}", _ => value));
+
+    [Fact]
+    public async Task What_is_secret_in_an_answer_and_what_came_from_the_environment_is_never_told()
+    {
+        var app = App($"item: \"/gauges/{{code}}\", list: /gauges, {Fields}", "headers: { Authorization: \"Bearer ${TOKEN}\" }")
+            .Replace("label: \"{code} {place}\"", "label: \"{code}\", fields: { place: { secret: true } }").Replace("show: [code, place, level_m]", "show: [code, level_m]");
+        var place = (string)GaugeService.Gauges[3]["place"]!;
+        foreach (var target in new[] { "/gauges/" + Code(3), "/gauges" })
+        {
+            var (_, trace) = await VisitAsync(await SiteAsync(app), target);
+            Assert.NotEmpty(trace.Queries);
+            foreach (var told in trace.Queries.Select(query => $"{query.Remark} {query.Query.Shown(query.Arguments)}").Append(trace.Why ?? ""))
+            {
+                Assert.DoesNotContain(place, told);
+                Assert.DoesNotContain("river-water", told);
+            }
+        }
+
+        var settings = new Core.Sources.ApiSettings([], [], false, []) { SecretFields = new HashSet<string> { "pin" }, Secrets = ["river-water"] };
+        var answer = new ToldAnswer(settings);
+        string Told(string body) => answer.Of(System.Text.Encoding.UTF8.GetBytes(body));
+        Assert.Equal("""{"code":"a","deep":[{"pin":"(secret)"}]}""", Told("""{"code":"a","deep":[{"pin":{"x":[1234]}}]}"""));
+        Assert.Equal("""{"echo":"Bearer (secret)","base64":"(secret)"}""", Told($$"""{"echo":"Bearer river-water","base64":"{{Convert.ToBase64String("river-water"u8)}}"}"""));
+        Assert.Equal("41 bytes", Told("<p>Not JSON, pin 1234, token river-water<"));
+        Assert.Equal("19 bytes", Told("""{"pin":1,"pin":"x"}"""));
+        var (shown, failing) = await VisitAsync(await SiteAsync(app.Replace("/gauges/{code}\"", "/failing/gauges/{code}\"")), "/gauges/" + Code(3));
+        Assert.Equal("unavailable 503", shown);
+        Assert.Contains("was answered with 500", failing.Why);
+    }
+
+    [Fact]
+    public async Task A_proxy_is_used_only_where_it_is_declared()
+    {
+        Environment.SetEnvironmentVariable("HTTP_PROXY", "http://127.0.0.1:9");
+        Environment.SetEnvironmentVariable("http_proxy", "http://127.0.0.1:9");
+        try
+        {
+            var endpoint = $"item: \"/gauges/{{code}}\", {Fields}";
+            Assert.Equal(Expected(3), (await VisitAsync(await SiteAsync(App(endpoint)), "/gauges/" + Code(3))).Shown);
+            Assert.Equal("unavailable 503", (await VisitAsync(await SiteAsync(App(endpoint, "proxy: \"http://127.0.0.1:9\"")), "/gauges/" + Code(3))).Shown);
+            Assert.Contains((await CompileAsync(App(endpoint, "proxy: somewhere"))).Findings, finding => finding.Message.Contains("“somewhere” is no proxy", StringComparison.Ordinal));
+        }
+        finally
+        {
+            Environment.SetEnvironmentVariable("HTTP_PROXY", null);
+            Environment.SetEnvironmentVariable("http_proxy", null);
+        }
     }
 
     [Fact]

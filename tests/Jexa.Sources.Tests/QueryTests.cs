@@ -14,7 +14,7 @@ public class QueryTests
         new SqliteEngine().Open(new SourceSettings("sqlite", "register.db", "FILE", app.Folder, TimeSpan.FromSeconds(seconds)));
 
     private static RecordQuery All(string table, params (string Name, FieldType Type)[] columns) =>
-        new(RowOrigin.Of(table), [], [.. columns.Select(c => new Projection(ColumnRef.Own(c.Name), c.Type))], [], null, [], 100);
+        new(RecordRows.Whole(RowOrigin.Of(table)), [], [.. columns.Select(c => new Projection(ColumnRef.Own(c.Name), c.Type))], [], null, [], 100);
 
     [Fact]
     public async Task Values_are_read_by_their_storage_class_and_refined_by_the_fields_type()

@@ -29,12 +29,20 @@ internal static class DemoCommand
             JexaService.PrepareEngines();
             Ensure(folder, parsed.GetValue(afresh));
 
-            // Where another demo has started it already, that one serves this one too.
-            using var gauges = GaugeService.Start();
+            // Where another demo has these ports, this one has programs of its own on others, and its pages lead there.
+            using var gauges = GaugeService.Start() ?? GaugeService.Start(0);
             var asked = options(parsed, Path.GetRelativePath(Environment.CurrentDirectory, Path.Combine(folder, "bridges.yaml")));
-            using var front = FrontService.Start(folder, $"http://127.0.0.1:{asked.Port}");
+            using var front = FrontService.Start(folder);
+            var instead = new Dictionary<string, string>();
+            if (gauges is not null) instead[$"http://127.0.0.1:{GaugeService.Port}"] = gauges.Url;
+            instead[$"http://127.0.0.1:{FrontService.Port}"] = front?.Url ?? "";
             if (front is not null) Console.Error.WriteLine($"A front end of its own, over the same pages: {front.Url}/sketches");
-            return await ServeCommand.RunAsync(asked, cancellation);
+            if (instead.Any(place => place.Value.Length > 0 && place.Key != place.Value))
+                Console.Error.WriteLine("Another demo is running on this machine. Both use the same data; this one's own programs are on other ports.");
+            return await ServeCommand.RunAsync(asked with { Instead = instead }, cancellation, service =>
+            {
+                if (front is not null) front.Register = service.PagesUrl.TrimEnd('/');
+            });
         });
         return command;
     }

@@ -131,7 +131,7 @@ internal static class DraftCommand
         }
 
         var console = Terminal.Error();
-        foreach (var doubt in draft.Doubts) console.MarkupLine($"[yellow]unsure[/]  {Markup.Escape(doubt)}");
+        foreach (var doubt in draft.Doubts) console.MarkupLine($"[yellow]unsure[/]  {Terminal.Escaped(doubt)}");
         FindingView.Write(console, findings);
         console.WriteLine($"{draft.Records} {(draft.Records == 1 ? "record" : "records")}, {draft.Pages} pages: {FindingView.Count(findings)}.{(file is null ? "" : $" See them with: jexa serve {file}")}");
         return compilation.Site is null ? ExitCodes.Findings : ExitCodes.Fine;
@@ -161,7 +161,7 @@ internal static class DraftCommand
         else
         {
             var console = Terminal.Out();
-            foreach (var difference in differences) console.WriteLine($"{difference.Kind,-10} {difference.Sentence}");
+            foreach (var difference in differences) console.WriteLine($"{difference.Kind,-10} {Terminal.Shown(difference.Sentence)}");
             console.WriteLine(differences.Count == 0 ? $"{file} and its source agree." : $"{differences.Count} {(differences.Count == 1 ? "difference" : "differences")}. {file} was not touched.");
         }
 

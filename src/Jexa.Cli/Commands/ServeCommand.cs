@@ -89,7 +89,8 @@ internal static class ServeCommand
         };
     }
 
-    public static async Task<int> RunAsync(ServiceOptions options, CancellationToken cancellation)
+    /// <param name="started">Told of the service once it runs.</param>
+    public static async Task<int> RunAsync(ServiceOptions options, CancellationToken cancellation, Action<JexaService>? started = null)
     {
         using var ending = CancellationTokenSource.CreateLinkedTokenSource(cancellation);
         using var terminate = PosixSignalRegistration.Create(PosixSignal.SIGTERM, End);
@@ -97,7 +98,7 @@ internal static class ServeCommand
         var sources = JexaService.OpenSources();
         try
         {
-            var compilation = await JexaService.CompileAsync(options.AppFile, sources, options.Mount, ending.Token);
+            var compilation = await JexaService.CompileAsync(options, sources, ending.Token);
             var findings = SiteReport.Of(compilation.Findings, compilation.Definition);
             FindingView.Write(Terminal.Error(), findings);
             if (compilation.Site is null)
@@ -108,9 +109,10 @@ internal static class ServeCommand
             }
 
             await using var service = await JexaService.StartAsync(compilation, sources, options, ending.Token);
+            started?.Invoke(service);
             if (compilation.Site.Waiting.Count is > 0 and var waiting)
                 await Console.Error.WriteLineAsync($"jexa: {waiting} of {waiting + compilation.Site.Pages.Count} pages wait for a source that is away; until it answers, so do they: 503.");
-            if (service.OnlyReads is { } reason) await Console.Error.WriteLineAsync($"jexa: pages are served, but nothing can be changed through them: {reason}");
+            if (service.OnlyReads is { } reason) await Console.Error.WriteLineAsync($"jexa: pages are served, but nothing can be changed through them: {Terminal.Lines(reason)}");
             Announce(compilation.Site.Frame.AppTitle, service);
             await WaitAsync(ending.Token);
             return ExitCodes.Fine;
@@ -166,9 +168,9 @@ internal static class ServeCommand
     private static void Announce(string app, JexaService service)
     {
         var console = Terminal.Out();
-        console.MarkupLine($"[bold]{Markup.Escape(app)}[/] is being served. Ctrl-C ends it.");
-        console.MarkupLine($"  pages    {Markup.Escape(service.PagesUrl)}");
-        console.MarkupLine($"  console  {Markup.Escape(service.ConsoleStartUrl)}");
+        console.MarkupLine($"[bold]{Terminal.Escaped(app)}[/] is being served. Ctrl-C ends it.");
+        console.MarkupLine($"  pages    {Terminal.Escaped(service.PagesUrl)}");
+        console.MarkupLine($"  console  {Terminal.Escaped(service.ConsoleStartUrl)}");
         Console.Out.Flush();
     }
 

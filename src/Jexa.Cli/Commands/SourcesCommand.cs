@@ -65,16 +65,16 @@ internal static class SourcesCommand
     {
         var table = Terminal.Table("source", "engine", "answers", "tables", "changes", "pages");
         foreach (var source in sources)
-            table.AddRow(Markup.Escape(source.Name), Markup.Escape(source.Engine), source.Reachable ? $"[green]in {source.Milliseconds:0.##} ms[/]" : "[red]not[/]",
+            table.AddRow(Terminal.Escaped(source.Name), Terminal.Escaped(source.Engine), source.Reachable ? $"[green]in {source.Milliseconds:0.##} ms[/]" : "[red]not[/]",
                 source.Known ? source.Tables.Count.ToString() : "-", source.Changes switch { true => "yes", false => "no", _ => "-" },
                 source.Waiting == 0 ? source.Pages.Count.ToString() : $"{source.Pages.Count}, [yellow]{source.Waiting} waiting[/]");
         var console = Terminal.Out();
         console.Write(table);
         foreach (var source in sources)
         {
-            if (source.Trouble is { } trouble) console.WriteLine($"{source.Name}: {trouble}");
-            else if (source.ReadOnlyBecause is { } because) console.WriteLine($"{source.Name}: nothing can be changed there, as {because}.");
-            foreach (var note in source.Notes) console.WriteLine($"{source.Name}: {note}");
+            if (source.Trouble is { } trouble) console.WriteLine($"{source.Name}: {Terminal.Shown(trouble)}");
+            else if (source.ReadOnlyBecause is { } because) console.WriteLine($"{source.Name}: nothing can be changed there, as {Terminal.Shown(because)}.");
+            foreach (var note in source.Notes) console.WriteLine($"{source.Name}: {Terminal.Shown(note)}");
         }
     }
 }

@@ -21,23 +21,23 @@ internal static class ChangeView
         var table = Terminal.Table("change", "when (UTC)", "page", "record", "what");
         table.Columns[0].RightAligned();
         foreach (var change in list.Changes)
-            table.AddRow(change.Number.ToString(CultureInfo.InvariantCulture), Markup.Escape(When(change)), Markup.Escape(change.Page), Markup.Escape(Record(change)), Markup.Escape(What(change)));
+            table.AddRow(change.Number.ToString(CultureInfo.InvariantCulture), Terminal.Escaped(When(change)), Terminal.Escaped(change.Page), Terminal.Escaped(Record(change)), Terminal.Escaped(What(change)));
         console.Write(table);
         if (list.More) console.WriteLine("There are earlier ones: ask for more with --limit.");
     }
 
     public static void Write(IAnsiConsole console, ChangeInfo change)
     {
-        console.MarkupLine($"[bold]Change {change.Number}[/]: {Markup.Escape(Record(change))} {change.Kind}{(change.State == "made" ? "" : $", {change.State}")}");
+        console.MarkupLine($"[bold]Change {change.Number}[/]: {Terminal.Escaped(Record(change))} {change.Kind}{(change.State == "made" ? "" : $", {change.State}")}");
         console.WriteLine($"  when   {When(change)} UTC");
-        console.WriteLine($"  page   {change.Page}");
-        console.WriteLine($"  key    {change.Key}");
-        if (change.By is { } by) console.WriteLine($"  by     {by}");
+        console.WriteLine($"  page   {Terminal.Shown(change.Page)}");
+        console.WriteLine($"  key    {Terminal.Shown(change.Key)}");
+        if (change.By is { } by) console.WriteLine($"  by     {Terminal.Shown(by)}");
         if (change.Undoes is { } undoes) console.WriteLine($"  takes back change {undoes}");
         if (change.UndoneBy is { } undone) console.WriteLine($"  was taken back by change {undone}");
         var table = Terminal.Table("  field", "before", "after");
         foreach (var field in change.Fields)
-            table.AddRow(Markup.Escape("  " + field.Field), Markup.Escape(field.Secret ? "(secret)" : field.Before ?? "(nothing)"), Markup.Escape(field.Secret ? "(secret)" : field.After ?? "(nothing)"));
+            table.AddRow(Terminal.Escaped("  " + field.Field), Terminal.Escaped(field.Secret ? "(secret)" : field.Before ?? "(nothing)"), Terminal.Escaped(field.Secret ? "(secret)" : field.After ?? "(nothing)"));
         console.Write(table);
     }
 

@@ -12,7 +12,7 @@ internal static class FindingView
         {
             var color = finding.Severity == "error" ? "red" : "yellow";
             console.MarkupLine(
-                $"[bold]{Markup.Escape($"{finding.File}:{finding.Line}:{finding.Column}")}[/] [{color}]{finding.Severity} {finding.Code}[/] {Markup.Escape(finding.Message)}");
+                $"[bold]{Terminal.Escaped($"{finding.File}:{finding.Line}:{finding.Column}")}[/] [{color}]{finding.Severity} {finding.Code}[/] {Terminal.Escaped(finding.Message)}");
             Detail(console, "found", finding.Found);
             Detail(console, "expected", finding.Expected);
             Detail(console, "nearest", finding.Nearest);
@@ -32,6 +32,6 @@ internal static class FindingView
 
     private static void Detail(IAnsiConsole console, string name, string? value)
     {
-        if (value is not null) console.Write(new Padder(new Markup($"[dim]{name,-9}[/]{Markup.Escape(value)}"), new Padding(4, 0, 0, 0)));
+        if (value is not null) console.Write(new Padder(new Markup($"[dim]{name,-9}[/]{Terminal.Escaped(value)}"), new Padding(4, 0, 0, 0)));
     }
 }

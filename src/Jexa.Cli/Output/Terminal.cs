@@ -1,3 +1,5 @@
+using System.Globalization;
+using System.Text;
 using System.Text.Encodings.Web;
 using System.Text.Json;
 using Spectre.Console;
@@ -48,6 +50,32 @@ internal static class Terminal
             Interactive = InteractionSupport.Yes,
             Out = new AnsiConsoleOutput(System.Console.Error),
         });
+
+    /// <summary>
+    /// A text of somebody else's as it may stand in a terminal: what would be obeyed there (control characters, changes of writing
+    /// direction) is shown as its number, line breaks too, so that no text can pass for a line of ours.
+    /// </summary>
+    public static string Shown(string text)
+    {
+        if (!text.Any(IsObeyed)) return text;
+        var shown = new StringBuilder();
+        foreach (var c in text)
+        {
+            if (IsObeyed(c)) shown.Append(CultureInfo.InvariantCulture, $"\\u{(int)c:x4}");
+            else shown.Append(c);
+        }
+
+        return shown.ToString();
+    }
+
+    /// <summary>The same within the markup of formatted text.</summary>
+    public static string Escaped(string text) => Markup.Escape(Shown(text));
+
+    /// <summary>A message of several lines, each of which may hold somebody else's text.</summary>
+    public static string Lines(string message) => string.Join('\n', message.Split('\n').Select(Shown));
+
+    private static bool IsObeyed(char c) =>
+        char.IsControl(c) || CharUnicodeInfo.GetUnicodeCategory(c) is UnicodeCategory.Format or UnicodeCategory.LineSeparator or UnicodeCategory.ParagraphSeparator;
 
     public static void Json<T>(T value) => System.Console.Out.WriteLine(JsonSerializer.Serialize(value, JsonOptions));
 

@@ -17,7 +17,7 @@ internal static class TraceView
         if (trace.Visitor is { } visitor) Line(console, "visitor", visitor);
         var color = trace.Good ? "green" : "red";
         Markup(console, "outcome",
-            $"[{color}]{trace.Outcome ?? "none"}[/]{(trace.Why is null ? "" : Spectre.Console.Markup.Escape($": {trace.Why}"))}");
+            $"[{color}]{trace.Outcome ?? "none"}[/]{(trace.Why is null ? "" : Terminal.Escaped($": {trace.Why}"))}");
         Line(console, "answer", $"{trace.Status}{(trace.Location is null ? "" : $" to {trace.Location}")}");
         Candidates(console, trace);
         Parameters(console, trace);
@@ -31,7 +31,7 @@ internal static class TraceView
         foreach (var candidate in trace.Candidates)
         {
             var mark = candidate.Won ? "[green]yes[/]" : "[dim]no [/]";
-            Markup(console, name, $"{mark} {Spectre.Console.Markup.Escape($"{candidate.Page} {candidate.Path}")}  [dim]{Spectre.Console.Markup.Escape(candidate.Reason)}[/]");
+            Markup(console, name, $"{mark} {Terminal.Escaped($"{candidate.Page} {candidate.Path}")}  [dim]{Terminal.Escaped(candidate.Reason)}[/]");
             name = "";
         }
     }
@@ -54,14 +54,15 @@ internal static class TraceView
 
     private static void Query(IAnsiConsole console, QueryTrace query)
     {
-        Line(console, "load", query.Text);
+        // A query of several lines is one here: a value in it must not look like a line of the trace.
+        Line(console, "load", query.Text.ReplaceLineEndings(" "));
         Line(console, "", $"{(query.RowCount == 1 ? "1 row" : $"{query.RowCount} rows")} in {Time(query.Microseconds)}");
         foreach (var row in query.Rows)
             Line(console, "row", string.Join(", ", query.Columns.Zip(row, (column, value) => $"{column}={value ?? "(empty)"}")));
         if (query.RowCount > query.Rows.Count && query.Rows.Count > 0) Line(console, "", $"… and {query.RowCount - query.Rows.Count} more");
     }
 
-    private static void Line(IAnsiConsole console, string name, string text) => Markup(console, name, Spectre.Console.Markup.Escape(text));
+    private static void Line(IAnsiConsole console, string name, string text) => Markup(console, name, Terminal.Escaped(text));
 
     private static void Markup(IAnsiConsole console, string name, string markup)
     {

@@ -7,7 +7,7 @@ namespace Jexa.Core.Definitions;
 /// <summary>Reads what a source over an API says beside its base address: endpoints, headers, parameters.</summary>
 internal static class ApiReader
 {
-    private static readonly string[] OwnKeys = ["endpoints", "headers", "parameters", "link_local"];
+    private static readonly string[] OwnKeys = ["endpoints", "headers", "parameters", "link_local", "proxy"];
     private static readonly string[] PagingWords = ["links", "page", "offset"];
 
     /// <summary>What it says; null, reported where it says anything, for a source that is no API.</summary>
@@ -38,7 +38,7 @@ internal static class ApiReader
 
         var local = source.Text("link_local");
         if (local is not (null or { Value: "allowed" or "refused" })) findings.AddUnknown(FindingCodes.UnknownWord, local, "word", ["allowed", "refused"]);
-        return new ApiDefinition(Pairs(source, "headers", findings), Pairs(source, "parameters", findings), local?.Value == "allowed", endpoints);
+        return new ApiDefinition(Pairs(source, "headers", findings), Pairs(source, "parameters", findings), local?.Value == "allowed", endpoints) { Proxy = source.Text("proxy") };
     }
 
     private static List<(Written Name, Written Value)> Pairs(MappingReader source, string key, FindingList findings)

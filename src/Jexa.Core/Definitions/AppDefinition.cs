@@ -60,7 +60,13 @@ public sealed record SourceDefinition(Written Name, Written Engine, Written Conn
 
 /// <summary>How an API is called, as it is written.</summary>
 /// <param name="Headers">Their names and values, in which variables may stand.</param>
-public sealed record ApiDefinition(IReadOnlyList<(Written Name, Written Value)> Headers, IReadOnlyList<(Written Name, Written Value)> Parameters, bool LinkLocal, IReadOnlyList<Endpoints.ApiEndpoint> Endpoints);
+public sealed record ApiDefinition(
+    IReadOnlyList<(Written Name, Written Value)> Headers, IReadOnlyList<(Written Name, Written Value)> Parameters, bool LinkLocal,
+    IReadOnlyList<Endpoints.ApiEndpoint> Endpoints)
+{
+    /// <summary>The URL of the proxy that the API is called through, or <c>environment</c>; null for none.</summary>
+    public Written? Proxy { get; init; }
+}
 
 /// <param name="Source">The source's name.</param>
 /// <param name="Table">The table or view; null where the records come from a query.</param>

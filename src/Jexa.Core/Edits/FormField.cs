@@ -63,6 +63,9 @@ public sealed record FormField(
     /// <summary>What the text of an input is called where a form is sent.</summary>
     public string InputName => Name;
 
+    /// <summary>Whether a record's value leads to a record that may not be seen: the visitor is told nothing of it.</summary>
+    public bool IsWithheld(Row row) => Stored >= 0 && Typed >= 0 && row[Typed].IsNull && !row[Stored].IsNull;
+
     /// <summary>Whether “nothing” can be kept as an empty text only.</summary>
     public bool KeepsEmptyText => !Column.Nullable && Type is FieldType.Text or FieldType.Any;
 }

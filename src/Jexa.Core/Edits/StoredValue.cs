@@ -25,6 +25,9 @@ public static class StoredValue
         };
     }
 
+    /// <summary>What stands for a value of which the visitor is told nothing, whatever it is.</summary>
+    public static Constant Withheld { get; } = new Constant.Text("\u0001");
+
     public static bool AreSame(Constant one, Constant other) => (one, other) switch
     {
         (Constant.Bytes a, Constant.Bytes b) => a.Value.AsSpan().SequenceEqual(b.Value),

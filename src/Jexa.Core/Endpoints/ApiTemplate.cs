@@ -37,7 +37,7 @@ public static class ApiTemplate
         return names;
     }
 
-    /// <summary>The path and query string; null where a value cannot stand in a path: one that is lacking, empty, or would be a dot segment.</summary>
+    /// <summary>The path and query string; null where a value cannot stand in a path: one that is lacking, empty, or has a dot segment.</summary>
     public static string? Expand(string template, Func<string, string?> valueOf)
     {
         var expanded = new StringBuilder();
@@ -57,7 +57,7 @@ public static class ApiTemplate
             {
                 var value = valueOf(name);
                 if (isQuery && value is null) continue;
-                if (!isQuery && value is null or "") return null;
+                if (!isQuery && (value is null or "" || HasDotSegment(value))) return null;
                 if (isQuery) expanded.Append(expanded.ToString().Contains('?') ? '&' : '?').Append(name).Append('=');
                 expanded.Append(Uri.EscapeDataString(value!));
             }
@@ -69,6 +69,9 @@ public static class ApiTemplate
         var end = path.IndexOf('?') is var question && question < 0 ? path.Length : question;
         return path[..end].Split('/').Any(segment => segment is "." or "..") ? null : path;
     }
+
+    /// <summary>Whether a server that decodes slashes would read a step up or a step that goes nowhere in a value.</summary>
+    private static bool HasDotSegment(string value) => value.Split('/', '\\').Any(part => part is "." or "..");
 
     private static IEnumerable<string> Names(string inside) => inside.TrimStart('?', '&').Split(',');
 }

@@ -15,15 +15,18 @@ public sealed record TextForm(string? Pattern, int? MaxLength, string? Example)
 
     public static TextForm Any { get; } = new(null, null, null);
 
-    /// <summary>Whether a pattern can be used: a regular expression without look-around and back references.</summary>
+    /// <summary>Whether a pattern can be used: a regular expression without look-around and back references, and not too large.</summary>
     public static bool IsPattern(string pattern)
     {
         try
         {
-            _ = new Regex(pattern, Options);
+            // Exactly what is used later: round a pattern, or without regard to case, the same can be too large.
+            var form = new TextForm(pattern, null, null);
+            _ = form.Whole(ignoreCase: false);
+            _ = form.Whole(ignoreCase: true);
             return true;
         }
-        catch (Exception wrong) when (wrong is ArgumentException or NotSupportedException)
+        catch (Exception wrong) when (wrong is ArgumentException or NotSupportedException or OverflowException)
         {
             return false;
         }

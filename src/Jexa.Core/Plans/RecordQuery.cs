@@ -52,6 +52,9 @@ public abstract record Condition
     /// <summary>A text begins with another, compared as the column compares; an index on the column serves it.</summary>
     public sealed record StartsWith(ColumnRef Column, Operand Value) : Condition;
 
+    /// <summary>There is such a row of another table, by pairs of an own column and one of that table.</summary>
+    public sealed record Exists(RecordRows Rows, IReadOnlyList<(ColumnRef Own, string Other)> On) : Condition;
+
     public sealed record All(IReadOnlyList<Condition> Conditions) : Condition;
 
     public sealed record Any(IReadOnlyList<Condition> Conditions) : Condition;
@@ -67,6 +70,7 @@ public abstract record Condition
         Compare c => [c.Column],
         Contains c => [c.Column],
         StartsWith c => [c.Column],
+        Exists c => c.On.Select(pair => pair.Own),
         All c => c.Conditions.SelectMany(part => part.Columns),
         Any c => c.Conditions.SelectMany(part => part.Columns),
         _ => [],
@@ -113,8 +117,14 @@ public abstract record Ordering
 /// </summary>
 /// <param name="From">The table that has the foreign key: 0 for the query's own, else an earlier join's number.</param>
 /// <param name="On">Pairs of a column of that table and the joined table's column.</param>
-/// <param name="Conditions">What the joined row must satisfy; their columns are its own.</param>
-public sealed record Join(int From, RowOrigin Table, IReadOnlyList<(string Own, string Other)> On, IReadOnlyList<Condition> Conditions);
+/// <param name="Rows">What is joined: rows that may not be seen are not.</param>
+public sealed record Join(int From, RecordRows Rows, IReadOnlyList<(string Own, string Other)> On)
+{
+    public RowOrigin Table => Rows.Origin;
+
+    /// <summary>What the joined row must satisfy; their columns are its own.</summary>
+    public IReadOnlyList<Condition> Conditions => Rows.Visible;
+}
 
 /// <summary>What rows are read from: a table or view by name, or a query of the developer's own.</summary>
 /// <param name="Name">The table; for a query, what it is called in traces.</param>
@@ -129,14 +139,14 @@ public sealed record RowOrigin(string Name, string? Query, IReadOnlyList<(string
 /// One bounded query over one record kind: what every engine compiles in its own way. Immutable; made once by the
 /// compiler and run by many visits with different arguments.
 /// </summary>
-/// <param name="Where">All of these hold for each row.</param>
+/// <param name="Where">All of these hold for each row besides.</param>
 /// <param name="Flag">Where not null, one more column at the end of each row: 1 if all of these hold, else 0.</param>
 /// <param name="Limit">The most rows to read.</param>
 /// <param name="CountLimit">
 /// Where not null, one more column at the end of each row: how many rows satisfy the conditions, counting no further than this.
 /// </param>
 public sealed record RecordQuery(
-    RowOrigin Table,
+    RecordRows Rows,
     IReadOnlyList<Join> Joins,
     IReadOnlyList<Projection> Columns,
     IReadOnlyList<Condition> Where,
@@ -145,6 +155,11 @@ public sealed record RecordQuery(
     int Limit,
     int? CountLimit = null)
 {
+    public RowOrigin Table => Rows.Origin;
+
+    /// <summary>All that holds for each row.</summary>
+    public IReadOnlyList<Condition> Conditions => [.. Rows.Visible, .. Where];
+
     /// <summary>Cells in each row of the result.</summary>
     public int Width => Columns.Count + (Flag is null ? 0 : 1) + (CountLimit is null ? 0 : 1);
 
@@ -160,7 +175,13 @@ public sealed record RecordQuery(
 }
 
 /// <summary>How many rows satisfy the conditions, counting no further than <paramref name="Limit"/>. One row, one integer.</summary>
-public sealed record CountQuery(RowOrigin Table, IReadOnlyList<Join> Joins, IReadOnlyList<Condition> Where, int Limit);
+public sealed record CountQuery(RecordRows Rows, IReadOnlyList<Join> Joins, IReadOnlyList<Condition> Where, int Limit)
+{
+    public RowOrigin Table => Rows.Origin;
+
+    /// <summary>All that holds for each row.</summary>
+    public IReadOnlyList<Condition> Conditions => [.. Rows.Visible, .. Where];
+}
 
 /// <summary>What rows are put together by.</summary>
 public enum GroupPart
@@ -180,8 +201,14 @@ public enum GroupPart
 /// order of the values, empty ones last.
 /// </summary>
 public sealed record GroupQuery(
-    RowOrigin Table, IReadOnlyList<Join> Joins, IReadOnlyList<Projection> Columns, IReadOnlyList<Condition> Where, ColumnRef By, GroupPart Part, bool Descending,
-    int Limit);
+    RecordRows Rows, IReadOnlyList<Join> Joins, IReadOnlyList<Projection> Columns, IReadOnlyList<Condition> Where, ColumnRef By, GroupPart Part, bool Descending,
+    int Limit)
+{
+    public RowOrigin Table => Rows.Origin;
+
+    /// <summary>All that holds for each row.</summary>
+    public IReadOnlyList<Condition> Conditions => [.. Rows.Visible, .. Where];
+}
 
 /// <summary>
 /// Searches for one row each, asked at once: of each search the first row of the first of its queries that has any. All queries

@@ -47,7 +47,7 @@ internal sealed class BlockCompiler(
         var order = Order(block, record, load);
         var fillers = ties.Select(tie => new LinkFiller(tie.Key, main.Add(tie.From), tie.From.Name)).ToList();
         var tied = ties.Select((tie, i) => (Condition)new Condition.Equal(ColumnRef.Own(tie.Column), new Operand.Argument(i, tie.Key.Type)));
-        var query = new RecordQuery(record.Rows, load.Joins, load.Columns, [.. record.Visible, .. tied, .. where], null, order, size, BlockPlan.CountLimit + 1);
+        var query = new RecordQuery(record.Seen, load.Joins, load.Columns, [.. tied, .. where], null, order, size, BlockPlan.CountLimit + 1);
         var shape = new ListShape("", ListCompiler.LookOf(block.Look), columns, record.One, record.Many, recordLink, null, [], load.Label(record, 0));
         var title = block.Title?.Value ?? Labels.Capital(ties.Exists(tie => tie.IsOurs) ? record.One : record.Many);
         return new BlockPlan(new BlockShape(record.Name, title, shape, null), record.Source.Prepare(query), fillers, size, All(block, record, ties, main));

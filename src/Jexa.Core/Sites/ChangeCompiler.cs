@@ -62,7 +62,7 @@ internal sealed class ChangeCompiler(
         var key = record.Key.Select(field => columns.First(column => column.Field == field)).ToList();
         var where = key.Select((column, i) => (Condition)new Condition.Equal(ColumnRef.Own(column.Field.Column.Name), new Operand.Argument(i, FieldType.Any))).ToList();
         var flag = record.Visible.Count > 0 ? record.Visible : null;
-        var query = new RecordQuery(record.Rows, load.Joins, load.Columns, where, flag, [], 2);
+        var query = new RecordQuery(RecordRows.Whole(record.Rows), load.Joins, load.Columns, where, flag, [], 2);
         return new ChangePlan(record, record.Source.Prepare(query), flag is null ? -1 : load.Columns.Count, columns, key, label, id, then, otherwise, scopes, Kept(record))
         {
             ScopeColumns = pages.Values.OfType<PageHead>().Where(page => page.Kind == record && KeyScope.NameOf(page) is not null).SelectMany(page => page.Parameters)
@@ -94,6 +94,6 @@ internal sealed class ChangeCompiler(
     [
         .. pages.Values.OfType<PageHead>().Where(head => head.Kind == record && KeyScope.NameOf(head) is not null)
             .GroupBy(head => KeyScope.NameOf(head)!)
-            .Select(group => new KeyScope(group.Key, [.. group.First().Parameters.OrderBy(parameter => parameter.Field.Name, StringComparer.Ordinal).Select(parameter => (parameter.Key, load.Add(parameter.Field)))])),
+            .Select(group => new KeyScope(group.Key, [.. group.First().Parameters.OrderBy(parameter => parameter.Field.Name, StringComparer.Ordinal).Select(parameter => (parameter.Key, load.AddHeld(FieldPath.Own(parameter.Field))))])),
     ];
 }

@@ -19,7 +19,7 @@ internal sealed class EditCompiler(
         var load = new Projections(record);
         var form = forms.Compile(head, load);
         var title = Titled("Edit ", head, load);
-        List<StoredColumn> columns = [.. record.Fields.Select(field => new StoredColumn(field, load.AddStored(field)))];
+        List<StoredColumn> columns = [.. record.Fields.Select(field => new StoredColumn(field, load.AddStored(field)) { Shown = load.Add(field) })];
         var placed = rows.Place(head.Definition.Links, [], load, isList: false);
         var own = LinkCompiler.ToOwn(head, load, LinkCompiler.PageText(head));
         var cancel = links.PageOf(record) is { } detail ? LinkCompiler.ToOwn(detail, load, LinkCompiler.PageText(detail)) : null;
@@ -57,7 +57,7 @@ internal sealed class EditCompiler(
         var placed = rows.Place(head.Definition.Links, shown, load, isList: false);
         var columns = rows.Columns(shown, placed, load);
         var title = Titled("Delete ", head, load);
-        List<StoredColumn> stored = [.. record.Fields.Select(field => new StoredColumn(field, load.AddStored(field)))];
+        List<StoredColumn> stored = [.. record.Fields.Select(field => new StoredColumn(field, load.AddStored(field)) { Shown = load.Add(field) })];
         var own = LinkCompiler.ToOwn(head, load, LinkCompiler.PageText(head));
         var cancel = links.PageOf(record) is { } detail ? LinkCompiler.ToOwn(detail, load, LinkCompiler.PageText(detail)) : null;
         var shape = new DetailShape(title, columns, record.One, own, placed.Apart, Back(record));
@@ -93,7 +93,7 @@ internal sealed class EditCompiler(
         if (head.Parameters.Select((parameter, i) => (parameter, i)).Any(pair => pair.parameter.Required && !parent.Parameters.Contains(pair.i))) return null;
         var load = new Projections(parent.Record);
         var ordinals = head.Parameters.Select((_, i) => parent.Parameters.ToList().IndexOf(i) is >= 0 and var place ? load.Add(parent.Record.Key.Count > place ? parent.Record.Key[place] : parent.Record.Key[0]) : -1).ToList();
-        return new SamplePlan(parent.Record.Source.Prepare(new RecordQuery(parent.Record.Rows, load.Joins, load.Columns, parent.Record.Visible, null, [], Visits.Samples.MostRows)), ordinals);
+        return new SamplePlan(parent.Record.Source.Prepare(new RecordQuery(parent.Record.Seen, load.Joins, load.Columns, [], null, SamplePlan.ByKey(parent.Record), Visits.Samples.MostRows)), ordinals);
     }
 
     /// <summary>Everything in the source that refers to a record of a kind.</summary>
@@ -106,7 +106,7 @@ internal sealed class EditCompiler(
             {
                 var kind = kinds.FirstOrDefault(one => one.Source == record.Source && one.Query is null && one.Table.Name == table.Name);
                 var where = key.Columns.Select((column, i) => (Condition)new Condition.Equal(ColumnRef.Own(column), new Operand.Argument(i, FieldType.Any)));
-                var count = record.Source.Prepare(new CountQuery(RowOrigin.Of(table.Name), [], [.. where, .. kind?.Visible ?? []], DependentPlan.CountLimit + 1));
+                var count = record.Source.Prepare(new CountQuery(kind?.Seen ?? RecordRows.Whole(RowOrigin.Of(table.Name)), [], [.. where], DependentPlan.CountLimit + 1));
                 var one = kind?.One ?? "other record";
                 dependents.Add(new DependentPlan(one, kind?.Many ?? Labels.Plural(one), count,
                     [.. key.References.Select(column => stored.First(other => other.Field.Column.Name == column).Ordinal)], key.OnDelete));

@@ -174,10 +174,10 @@ internal sealed class FormCompiler(
         var (typed, stored) = (load.Add(field), load.AddStored(field));
         var texts = other.Label.Where(hole => hole.Field is not null).Select(hole => other.Find(hole.Field!.Value)!).Where(one => one.Type is FieldType.Text or FieldType.Any).ToList();
         var by = texts.FirstOrDefault() ?? other.Label.Where(hole => hole.Field is not null).Select(hole => other.Find(hole.Field!.Value)!).FirstOrDefault() ?? field;
-        IReadOnlyList<Ordering> order = [new Ordering.ByColumn(ColumnRef.Own(by.Column.Name), false, by.Column.Nullable ? EmptyPlace.Last : null), new Ordering.ByColumn(ColumnRef.Own(field.Column.Name), false, null)];
+        IReadOnlyList<Ordering> order = [new Ordering.ByColumn(load.Ref(FieldPath.Own(by)), false, EmptyPlace.Last), new Ordering.ByColumn(ColumnRef.Own(field.Column.Name), false, null)];
         Sources.IPreparedQuery Query(IReadOnlyList<Condition> where, int limit) =>
-            other.Source.Prepare(new RecordQuery(other.Rows, load.Joins, load.Columns, [.. other.Visible, .. where], null, order, limit));
-        var holds = texts.Select(one => (Condition)new Condition.Contains(ColumnRef.Own(one.Column.Name), new Operand.Argument(0, FieldType.Text))).ToList();
+            other.Source.Prepare(new RecordQuery(other.Seen, load.Joins, load.Columns, where, null, order, limit));
+        var holds = texts.Select(one => (Condition)new Condition.Contains(load.Ref(FieldPath.Own(one)), new Operand.Argument(0, FieldType.Text))).ToList();
         var isKey = new Condition.Equal(ColumnRef.Own(field.Column.Name), new Operand.Argument(0, key.Type));
         return new ReferenceChoices(other, Query([], ReferenceChoices.MostInList + 1), holds.Count == 0 ? null : Query([new Condition.Any(holds)], ReferenceChoices.MostFound + 1),
             Query([isKey], 2), Query([isKey], 2), key, typed, stored, label);
@@ -194,7 +194,7 @@ internal sealed class FormCompiler(
             var load = new Projections(record);
             foreach (var field in record.Key) load.AddStored(field);
             var where = fields.Select((field, i) => (Condition)new Condition.Equal(ColumnRef.Own(field.Column.Name), new Operand.Argument(i, field.Type))).ToList();
-            checks.Add(new UniqueCheck(fields, record.Source.Prepare(new RecordQuery(record.Rows, [], load.Columns, where, null, [], 2))));
+            checks.Add(new UniqueCheck(fields, record.Source.Prepare(new RecordQuery(RecordRows.Whole(record.Rows), [], load.Columns, where, null, [], 2))));
         }
 
         return checks;
@@ -211,7 +211,7 @@ internal sealed class FormCompiler(
             var other = graph.Other(record, key);
             if (fields.Count == 1 && other is not null && graph.FindStep(record, fields[0].Name) is not null) continue;
             var where = key.References.Select((column, i) => (Condition)new Condition.Equal(ColumnRef.Own(column), new Operand.Argument(i, fields[i].Type))).ToList();
-            var query = new RecordQuery(other?.Rows ?? RowOrigin.Of(key.Table), [], [new Projection(ColumnRef.Own(key.References[0]), FieldType.Any)], [.. other?.Visible ?? [], .. where], null, [], 1);
+            var query = new RecordQuery(other?.Seen ?? RecordRows.Whole(RowOrigin.Of(key.Table)), [], [new Projection(ColumnRef.Own(key.References[0]), FieldType.Any)], where, null, [], 1);
             checks.Add(new ReferenceCheck(fields, record.Source.Prepare(query), other?.One ?? "record"));
         }
 

@@ -110,7 +110,7 @@ internal sealed class LinkCompiler(
     {
         if (PageOf(other) is not { } page || page.Parameters.Any(p => p.Path is { } path && path.Steps.Any(step => graph.Other(other, step.Key) is null))) return null;
         return new LinkPlan(page.Name, PageText(page), page.Leads, page.Parameters.Select(p => (LinkFiller?)new LinkFiller(p.Key,
-            load.Add(new Plans.ColumnRef(Table(p), p.Field.Column.Name), p.Field.Type),
+            load.Add(Table(p), p.Path?.Owner(other) ?? other, p.Field),
             by is not null && p.Path is null && other.Key is [var key] && key == p.Field ? by.Name : $"{other.Table.Name}.{p.Field.Name}")), page.LinkLeadsThere);
 
         int Table(PageParameter parameter) => (parameter.Path?.Steps ?? []).Aggregate(joined, load.Join);

@@ -98,7 +98,7 @@ internal sealed class ListCompiler(
 
         // A foreign key orders by its label where visitors ask for it: its own order then has no name.
         var name = orders.Exists(order => order.Name == path.Name) ? "" : path.Name;
-        orders.Add(new OrderChoice(name, path.Field.Label ?? Labels.OfField(path.Field.Name), column, stored, path.MayBeEmpty));
+        orders.Add(new OrderChoice(name, path.Field.Label ?? Labels.OfField(path.Field.Name), column, stored, path.MayBeEmpty || column.Table > 0));
         return orders.Count - 1;
     }
 
@@ -133,16 +133,16 @@ internal sealed class ListCompiler(
     }
 
     /// <summary>What the rows are read from: a query's parameters are filled by the page's of the same name.</summary>
-    private static Func<ParameterValues, ArgumentList, RowOrigin> Rows(PageHead head)
+    private static Func<ParameterValues, ArgumentList, RecordRows> Rows(PageHead head)
     {
         var record = head.Record;
         if (record.QueryParameters.Count == 0)
         {
-            var origin = record.Rows;
-            return (_, _) => origin;
+            var seen = record.Seen;
+            return (_, _) => seen;
         }
 
-        return (values, arguments) => record.RowsOf(name => NumberOf(head, name) is >= 0 and var number && values.Has(number)
+        return (values, arguments) => record.SeenOf(name => NumberOf(head, name) is >= 0 and var number && values.Has(number)
             ? arguments.Add(values.One(number), head.Parameters[number].Field.Type)
             : null);
     }

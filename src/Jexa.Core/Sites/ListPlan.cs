@@ -34,7 +34,7 @@ public sealed record ListQuery(ListWindows Windows, IPreparedQuery Count, IReadO
 /// <param name="ownOrder">The order where the visitor asks for none.</param>
 /// <param name="key">The record's key among the orders, which decides last.</param>
 public sealed class ListPlan(
-    SiteRecord record, string page, IReadOnlyList<Projection> columns, IReadOnlyList<Join> joins, Func<ParameterValues, ArgumentList, RowOrigin> rows,
+    SiteRecord record, string page, IReadOnlyList<Projection> columns, IReadOnlyList<Join> joins, Func<ParameterValues, ArgumentList, RecordRows> rows,
     IReadOnlyList<Filter> filters, IReadOnlyList<ColumnRef> search, IReadOnlyList<OrderChoice> orders, IReadOnlyList<OrderStep> ownOrder, IReadOnlyList<int> key,
     int countLimit)
 {
@@ -75,7 +75,7 @@ public sealed class ListPlan(
 
     private List<Condition> Where(ListRequest request, ArgumentList arguments)
     {
-        var where = new List<Condition>(record.Visible);
+        var where = new List<Condition>();
         where.AddRange(filters.Select(filter => filter.Apply(request.Values, arguments)).OfType<Condition>());
         foreach (var word in request.Words)
         {
@@ -94,7 +94,7 @@ public sealed class ListPlan(
         return $"{request.Size} {request.Words.Count} {request.Order?.Choice}{(request.Order?.Descending == true ? "-" : "")} {counts} {string.Concat(filters.Select(f => f.ShapeOf(request.Values)))}";
     }
 
-    private (ListWindows Windows, IPreparedQuery Count) Compile(ListRequest request, RowOrigin origin, IReadOnlyList<Condition> where, int arguments)
+    private (ListWindows Windows, IPreparedQuery Count) Compile(ListRequest request, RecordRows origin, IReadOnlyList<Condition> where, int arguments)
     {
         var load = columns.ToList();
         var keys = Keys(request.Order, load);
@@ -129,6 +129,6 @@ public sealed class ListPlan(
     }
 
     private string Signature(ListWindows windows, ArgumentList arguments) =>
-        $"{page}\n{string.Join('\n', windows.Keys.Select(k => $"{(k.Descending ? '-' : '+')}{k.Column.Table}.{k.Column.Name}"))}"
-        + (arguments.Values.Count == 0 ? "" : $"\n{string.Join('\n', arguments.Values)}");
+        ArgumentKey.Of(windows.Keys.Select(k => $"{(k.Descending ? '-' : '+')}{k.Column.Table}.{k.Column.Name}").Prepend(page))
+        + (arguments.Values.Count == 0 ? "" : $"\n{ArgumentKey.Of(arguments.Values)}");
 }

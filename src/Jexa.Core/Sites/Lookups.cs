@@ -16,7 +16,7 @@ internal static class Lookups
         var columns = fields.Select(load.Ref).ToList();
         var where = columns.Select((column, i) => (Condition)new Condition.Equal(column, new Operand.Argument(i, keys[i].Type))).ToList();
         var flag = visible.Count > 0 ? visible : null;
-        var query = new RecordQuery(record.Rows, load.Joins, load.Columns, where, flag, Preference(record, keys, fields, columns, flag is not null), 2);
+        var query = new RecordQuery(RecordRows.Whole(record.Rows), load.Joins, load.Columns, where, flag, Preference(record, keys, fields, columns, flag is not null), 2);
         return new RecordLookup(record.Source.Prepare(query), keys, ordinals, flag is null ? -1 : load.Columns.Count);
     }
 
@@ -28,9 +28,9 @@ internal static class Lookups
     {
         if (!keys.Any(key => key is UuidKey) && record.Table.IsUnique([.. fields.Where(path => path.IsOwn).Select(path => path.Field.Column.Name)])) return [];
         var order = new List<Ordering>();
+        if (flagged) order.Add(new Ordering.FlaggedFirst());
         for (var i = 0; i < keys.Count; i++)
             if (keys[i] is TextKey { FoldsCase: true }) order.Add(new Ordering.ExactFirst(columns[i], i));
-        if (flagged) order.Add(new Ordering.FlaggedFirst());
         return order;
     }
 }

@@ -23,7 +23,12 @@ internal sealed class Projections(SiteRecord record, IReadOnlyList<Join>? joins 
     public IReadOnlyList<Join> Joins => _joins;
 
     /// <summary>The ordinal of an own field, read as its type.</summary>
-    public int Add(SiteField field) => Add(ColumnRef.Own(field.Column.Name), field.Type);
+    public int Add(SiteField field) => Add(0, record, field);
+
+    /// <summary>The ordinal of a field of one of the tables, read as its type.</summary>
+    /// <param name="table">0 for the page's own record, otherwise a joined one's number.</param>
+    /// <param name="owner">The record kind that the table holds.</param>
+    public int Add(int table, SiteRecord owner, SiteField field) => Add(Ref(table, owner, field), field.Type);
 
     /// <summary>The ordinal of a column, read as the given type.</summary>
     public int Add(ColumnRef column, FieldType type)
@@ -47,7 +52,20 @@ internal sealed class Projections(SiteRecord record, IReadOnlyList<Join>? joins 
     private Projection Of(ColumnRef column, FieldType type) => new(column, type, column.Table == 0 && record.Find(column.Name)?.Secret == true);
 
     /// <summary>The column of a field however far away; joins what leads there.</summary>
-    public ColumnRef Ref(FieldPath path) => new(TableOf(path.Steps), path.Field.Column.Name);
+    public ColumnRef Ref(FieldPath path) => Ref(TableOf(path.Steps), path.Owner(record), path.Field);
+
+    /// <summary>
+    /// The column of a field. That of a foreign key to a record that may be hidden is read from the record itself: there it is empty if
+    /// the record may not be seen.
+    /// </summary>
+    private ColumnRef Ref(int table, SiteRecord owner, SiteField field)
+    {
+        if (!owner.WithheldBy.TryGetValue(field.Column.Name, out var step)) return new ColumnRef(table, field.Column.Name);
+        return new ColumnRef(Join(table, step), step.Key.References[step.Key.Columns.ToList().IndexOf(field.Column.Name)]);
+    }
+
+    /// <summary>The ordinal of a field as its own record holds it, also if it leads to a hidden record: never to be shown.</summary>
+    public int AddHeld(FieldPath path) => Add(new ColumnRef(TableOf(path.Steps), path.Field.Column.Name), path.Field.Type);
 
     /// <summary>The number of the table at the end of some steps.</summary>
     public int TableOf(IReadOnlyList<FieldStep> steps)
@@ -64,7 +82,7 @@ internal sealed class Projections(SiteRecord record, IReadOnlyList<Join>? joins 
         var on = step.Key.Columns.Zip(step.Key.References, (own, theirs) => (own, theirs)).ToList();
         var known = _joins.FindIndex(join => join.From == from && join.Table.Name == step.Other.Rows.Name && join.On.SequenceEqual(on));
         if (known >= 0) return known + 1;
-        _joins.Add(new Join(from, step.Other.Rows, on, step.Other.Visible));
+        _joins.Add(new Join(from, step.Other.Seen, on));
         return _joins.Count;
     }
 
@@ -76,7 +94,7 @@ internal sealed class Projections(SiteRecord record, IReadOnlyList<Join>? joins 
         {
             if (hole.Literal is { } literal) return TextPiece.Of(literal);
             var field = of.Find(hole.Field!.Value)!;
-            return TextPiece.Of(Add(new ColumnRef(table, field.Column.Name), field.Type), field.Type, of.Key.Contains(field), field.Style);
+            return TextPiece.Of(Add(table, of, field), field.Type, of.Key.Contains(field), field.Style);
         });
         return new TextPlan([.. pieces], fallback);
     }
@@ -88,7 +106,7 @@ internal sealed class Projections(SiteRecord record, IReadOnlyList<Join>? joins 
         foreach (var field in of.Key)
         {
             pieces.Add(TextPiece.Of(" "));
-            pieces.Add(TextPiece.Of(Add(new ColumnRef(table, field.Column.Name), field.Type), field.Type, isId: true));
+            pieces.Add(TextPiece.Of(Add(table, of, field), field.Type, isId: true));
         }
 
         return Text(of, of.Label, table, new TextPlan(pieces));

@@ -176,7 +176,7 @@ internal sealed class RecordCompiler(
         if (pattern is not null && !TextForm.IsPattern(pattern.Value))
         {
             findings.Add(FindingCodes.BadText, pattern.At, $"“{pattern}” is not a regular expression that can be used.",
-                "Use a regular expression without look-around and back references.", found: pattern.Value, expected: "such as AV-[0-9]{4}");
+                "Use a regular expression without look-around and back references, and with smaller repetitions; max_length bounds a text as well.", found: pattern.Value, expected: "such as AV-[0-9]{4}");
             return TextForm.Any;
         }
 

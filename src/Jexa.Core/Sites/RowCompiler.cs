@@ -79,7 +79,8 @@ internal sealed class RowCompiler(RecordGraph graph, LinkCompiler links, string 
             : path.IsOwn ? reference is null ? Labels.OfField(field.Name) : Labels.OfReference(field.Name)
             : IsLabel(path) ? StepLabel(path) : $"{StepLabel(path)}: {Labels.OfField(field.Name).ToLowerInvariant()}";
         var isId = owner.Key.Contains(field) || owner.References.Any(key => key.Columns.Contains(field.Column.Name));
-        return new ViewColumn(path.Name, label, field.Type, load.Add(path), isId, reference, link, link is null ? null : load.Label(load.Record, 0))
+        var ordinal = reference is null ? load.Add(path) : load.AddHeld(path);
+        return new ViewColumn(path.Name, label, field.Type, ordinal, isId, reference, link, link is null ? null : load.Label(load.Record, 0))
         {
             Style = field.Style,
             Steps = Steps(path, load),

@@ -29,13 +29,13 @@ internal sealed class SideCompiler(
         load.Add(column, path.Field.Type);
         var step = part != GroupPart.Whole ? null
             : graph.Steps(path.Owner(head.Record)).FirstOrDefault(step => step.Key.Columns is [var only] && only == path.Field.Column.Name);
-        var label = step is not null ? load.Label(step.Other, load.Join(column.Table, step))
+        var label = step is not null ? load.Label(step.Other, load.Join(load.TableOf(path.Steps), step))
             : new TextPlan([TextPiece.Of(0, part == GroupPart.Whole ? path.Field.Type : FieldType.Integer, part == GroupPart.Year, part == GroupPart.Month ? Months(path.Field.Style) : path.Field.Style)]);
         var title = side.Title?.Value ?? (part != GroupPart.Whole ? Labels.Capital(side.Part!.Value)
             : path.Field.Label ?? (step is null ? Labels.OfField(path.Field.Name) : Labels.OfReference(path.Field.Name)));
         var compiled = ListCompiler.Filters(target, filters, load);
         var search = target.Name != head.Name ? [] : target.Definition.Search.Select(name => graph.Find(name, head.Record, "searched", findings)).OfType<FieldPath>().Select(load.Ref).ToList();
-        var group = new GroupQuery(head.Record.Rows, load.Joins, load.Columns, [], column, part, side.Descending, SidePlan.MaxGroups + 1);
+        var group = new GroupQuery(head.Record.Seen, load.Joins, load.Columns, [], column, part, side.Descending, SidePlan.MaxGroups + 1);
         var all = target.Parameters[number].Required ? trails.ListOf(head.Record) : target;
         return new SidePlan(title, head.Record, group, compiled, search, label, target.Parameters[number].Key)
         {

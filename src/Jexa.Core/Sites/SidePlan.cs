@@ -58,7 +58,7 @@ public sealed class SidePlan(string title, SiteRecord record, GroupQuery group, 
     public WindowQuery For(ParameterValues values, IReadOnlyList<string> words)
     {
         var arguments = new ArgumentList();
-        var where = new List<Condition>(record.Visible);
+        var where = new List<Condition>();
         where.AddRange(filters.Select(filter => filter.Apply(values, arguments)).OfType<Condition>());
         if (search.Count > 0)
         {

@@ -61,7 +61,20 @@ public sealed record SiteRecord(
     IReadOnlyList<SiteField> Fields, IReadOnlyList<SiteField> Key, IReadOnlyList<ForeignKeySchema> References, ForeignKeySchema? Parent,
     IReadOnlyList<TextHole> Label, IReadOnlyList<Condition> Visible, bool UniqueAssumed, string One, string Many)
 {
+    /// <summary>
+    /// The columns whose values count as empty if the record that a foreign key leads to may not be seen, each with that foreign key.
+    /// Filled once all record kinds are known.
+    /// </summary>
+    internal Dictionary<string, FieldStep> WithheldBy { get; init; } = [];
+
     public SiteField? Find(string name) => Fields.FirstOrDefault(field => field.Name == name);
+
+    /// <summary>The rows that a visitor may see, its query's parameters filled by their defaults.</summary>
+    internal RecordRows Seen => RecordRows.Seen(Rows, Visible);
+
+    /// <summary>The rows that a visitor may see.</summary>
+    /// <param name="valueOf">What a page fills a parameter of the record's query with; null for its default.</param>
+    internal RecordRows SeenOf(Func<string, Operand?> valueOf) => RecordRows.Seen(RowsOf(valueOf), Visible);
 
     /// <summary>Whether at most one record has given values in these columns, as far as the source or the developer vouches for it.</summary>
     public bool IsUnique(IReadOnlyCollection<string> columns) =>
@@ -141,9 +154,13 @@ public sealed record SamplePlan(IPreparedQuery Query, IReadOnlyList<int> Ordinal
         if (head.Parameters.Any(parameter => parameter.Required && head.Record.Find(parameter.Field.Name) is null && parameter.Path is null)) return null;
         var ordinals = head.Parameters.Select(parameter => parameter.Required ? load.Add(parameter.Path ?? FieldPath.Own(parameter.Field)) : -1).ToList();
         var filled = ordinals.Where(ordinal => ordinal >= 0).Select(ordinal => (Condition)new Condition.IsFilled(load.Columns[ordinal].Column));
-        var query = new RecordQuery(head.Record.Rows, load.Joins, load.Columns, [.. head.Record.Visible, .. where, .. filled], null, [], Visits.Samples.MostRows);
+        var query = new RecordQuery(head.Record.Seen, load.Joins, load.Columns, [.. where, .. filled], null, ByKey(head.Record), Visits.Samples.MostRows);
         return new SamplePlan(head.Record.Source.Prepare(query), ordinals);
     }
+
+    /// <summary>In the order of the key: which rows come first must not hang on rows that may not be seen.</summary>
+    internal static List<Ordering> ByKey(SiteRecord record) =>
+        record.Query is null ? [.. record.Key.Select(field => new Ordering.ByColumn(ColumnRef.Own(field.Column.Name), false, null))] : [];
 }
 
 /// <summary>Why a link stands on a page.</summary>

@@ -20,8 +20,17 @@ public sealed record Compilation(Site? Site, AppDefinition? Definition, IReadOnl
 /// Turns an app file and the schemas of its sources into a site, and says what is wrong with them. All the thinking is
 /// done here, once; a visit never checks again what was checked here.
 /// </summary>
+/// <param name="sources">Opens the sources.</param>
+/// <param name="environment">Gives the variables of the environment.</param>
+/// <param name="mount">The prefix that the pages stand below.</param>
 public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> environment, Mount mount)
 {
+    /// <summary>
+    /// Base addresses of other programs that the app file names, and what stands in their places in this run: a second demo on one
+    /// machine has programs of its own. An empty text says that there is none: Jexa then draws such a page itself.
+    /// </summary>
+    public IReadOnlyDictionary<string, string> Instead { get; init; } = new Dictionary<string, string>();
+
     /// <summary>Reads and compiles an app file.</summary>
     /// <param name="file">Its name as findings show it; relative connections start from its folder.</param>
     public async Task<Compilation> CompileAsync(string file, ReadOnlyMemory<byte> bytes, CancellationToken cancellation)
@@ -29,11 +38,25 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
         var findings = new FindingList();
         var definition = AppFileReader.Read(file, bytes.Span, findings);
         if (definition is null) return new Compilation(null, null, findings.All, bytes);
+        definition = Placed(definition);
         var found = await new SourceCompiler(sources, environment, definition).CompileAsync(findings, cancellation);
         var site = Compile(definition, found.ToDictionary(source => source.Name, DescribedSource.Of), findings);
         var serves = site.Waiting.Count > 0 ? findings.All.All(finding => finding.Code.Severity != Severity.Error || finding.Code == FindingCodes.SourceAway)
             && (site.Pages.Any(page => page.Record is not null) || found.Any(source => source is { Absence.IsSettled: false })) : !findings.HasErrors;
         return new Compilation(serves ? site with { Findings = findings.All, Sources = found } : null, definition, findings.All, bytes) { Sources = found };
+    }
+
+    private AppDefinition Placed(AppDefinition definition)
+    {
+        if (Instead.Count == 0) return definition;
+        Written Place(Written text) => text with { Value = Instead.GetValueOrDefault(text.Value, text.Value) };
+        return definition with
+        {
+            Origins = [.. definition.Origins.Select(Place).Where(origin => origin.Value.Length > 0)],
+            Writers = [.. definition.Writers.Select(Place).Where(origin => origin.Value.Length > 0)],
+            Sources = [.. definition.Sources.Select(source => source with { Connection = Place(source.Connection) })],
+            Pages = [.. definition.Pages.Select(page => page with { DrawnAt = page.DrawnAt is { } at && Place(at) is { Value.Length: > 0 } placed ? placed : null })],
+        };
     }
 
     private Site Compile(AppDefinition definition, Dictionary<string, DescribedSource?> described, FindingList findings)
@@ -42,8 +65,10 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
         var conventions = frameCompiler.Conventions();
         var recordCompiler = new RecordCompiler(described, definition.Records, conventions, definition.Folder, findings);
         var records = definition.Records.ToDictionary(record => record.Name.Value, recordCompiler.Compile);
-        List<SiteRecord> kinds = [.. records.Values.OfType<SiteRecord>()];
+        var kinds = VisibilityCompiler.Complete([.. records.Values.OfType<SiteRecord>()]);
+        foreach (var kind in kinds) records[kind.Name] = kind;
         var graph = new RecordGraph(kinds);
+        CheckSecretKeys(definition, kinds, graph, findings);
         var filters = new FilterCompiler(graph, conventions, findings);
 
         var headCompiler = new HeadCompiler(records, graph, filters, mount.Text, findings);
@@ -94,6 +119,26 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
             Waiting = [.. waiting.Select(page => page.Name.Value)],
             Changes = kinds.Where(kind => pages.Exists(page => page.Record == kind && page.Head.Definition.Writes)).ToDictionary(kind => kind.Name, kind => changes.Compile(kind, null)),
         };
+    }
+
+    /// <summary>A foreign key holds what the column that it leads to holds: if that is secret, so must it be.</summary>
+    private static void CheckSecretKeys(AppDefinition definition, IReadOnlyList<SiteRecord> kinds, RecordGraph graph, FindingList findings)
+    {
+        foreach (var kind in kinds)
+        {
+            foreach (var step in graph.Steps(kind))
+            {
+                foreach (var (own, theirs) in step.Key.Columns.Zip(step.Key.References))
+                {
+                    var (field, secret) = (kind.Fields.First(one => one.Column.Name == own), step.Other.Fields.First(one => one.Column.Name == theirs));
+                    if (!secret.Secret || field.Secret) continue;
+                    var said = definition.Records.First(record => record.Name.Value == kind.Name);
+                    var at = said.Fields.FirstOrDefault(one => one.Name.Value == field.Name)?.Name.At ?? said.Name.At;
+                    findings.Add(FindingCodes.SecretShown, at, $"{field.Name} of {kind.Name} holds what {secret.Name} of {step.Other.Name} holds, which is secret.",
+                        $"Make it secret as well: fields: {{ {field.Name}: {{ secret: true }} }}", found: field.Name, expected: "a field that is secret");
+                }
+            }
+        }
     }
 
     private static TextPage Text(PageHead head, FrameCompiler frame, Dictionary<string, PageHead?> heads, FindingList findings)

@@ -93,8 +93,14 @@ internal sealed class SourceCompiler(SourceRegistry sources, Func<string, string
         if (source.Api is { } said)
         {
             List<(string Name, string Value)?> headers = [.. said.Headers.Select(pair => Filled(pair.Name, pair.Value))], parameters = [.. said.Parameters.Select(pair => Filled(pair.Name, pair.Value))];
-            if (headers.Contains(null) || parameters.Contains(null)) return null;
-            api = new ApiSettings([.. headers.OfType<(string, string)>()], [.. parameters.OfType<(string, string)>()], said.LinkLocal, said.Endpoints);
+            if (headers.Contains(null) || parameters.Contains(null) || !TryProxy(said.Proxy, source, engine, findings, out var proxy)) return null;
+            api = new ApiSettings([.. headers.OfType<(string, string)>()], [.. parameters.OfType<(string, string)>()], said.LinkLocal, said.Endpoints)
+            {
+                Proxy = proxy,
+                SecretFields = definition.Records.Where(record => record.Source.Value == source.Name.Value)
+                    .SelectMany(record => record.Fields).Where(field => field.Secret).Select(field => field.Name.Value).ToHashSet(),
+                Secrets = [.. new[] { source.Connection }.Concat(said.Headers.Concat(said.Parameters).Select(pair => pair.Value)).SelectMany(VariablesIn).Distinct()],
+            };
 
             (string Name, string Value)? Filled(Written name, Written value) => FillIn(value, engine, findings) is { } filled ? (name.Value, filled) : null;
         }
@@ -108,6 +114,42 @@ internal sealed class SourceCompiler(SourceRegistry sources, Func<string, string
             DeclaredKeys = !sources.TakesKeys(engine) ? "" : string.Join('\n', definition.Records.Where(record => record.Source.Value == source.Name.Value && record.Table is not null && record.Key.Count > 0)
                 .Select(record => $"{record.Table}: {string.Join(", ", record.Key)}").Distinct().Order(StringComparer.Ordinal)),
         };
+    }
+
+    /// <summary>The proxy that an API is called through; false, reported, if it is said wrongly.</summary>
+    private bool TryProxy(Written? said, SourceDefinition source, string engine, FindingList findings, out Uri? proxy)
+    {
+        proxy = null;
+        if (said is null) return true;
+        var text = said.Value;
+        if (text == "environment")
+        {
+            var names = source.Connection.Value.StartsWith("https:", StringComparison.OrdinalIgnoreCase) ? new[] { "https_proxy", "HTTPS_PROXY" } : ["http_proxy"];
+            text = names.Select(environment).FirstOrDefault(value => !string.IsNullOrEmpty(value));
+            if (text is null) return true;
+        }
+        else if ((text = FillIn(said, engine, findings)) is null)
+        {
+            return false;
+        }
+
+        if (Uri.TryCreate(text, UriKind.Absolute, out proxy) && proxy.Scheme is "http" or "https" or "socks5") return true;
+        findings.Add(FindingCodes.UnknownWord, said.At, $"“{said}” is no proxy.", "Write its URL, such as http://proxy.example:3128, or environment.", found: said.Value,
+            expected: "a URL, or environment");
+        return false;
+    }
+
+    /// <summary>The values of the variables that stand in a text.</summary>
+    private List<string> VariablesIn(Written text)
+    {
+        var values = new List<string>();
+        Variables.Fill(text.Value, name =>
+        {
+            var value = environment(name);
+            if (!string.IsNullOrEmpty(value)) values.Add(value);
+            return value ?? "";
+        }, value => value, (_, _) => { });
+        return values;
     }
 
     /// <summary>Whether a key that only some engines have is left out, or said for one that has it.</summary>

@@ -8,7 +8,8 @@ namespace Jexa.Core.Sources;
 /// <param name="Parameters">Query parameters of every request; may hold secrets, never shown.</param>
 /// <param name="LinkLocal">Whether addresses of the link alone (169.254.0.0/16, fe80::/10) may be called.</param>
 public sealed class ApiSettings(
-    IReadOnlyList<(string Name, string Value)> headers, IReadOnlyList<(string Name, string Value)> parameters, bool linkLocal, IReadOnlyList<ApiEndpoint> endpoints) : IEquatable<ApiSettings>
+    IReadOnlyList<(string Name, string Value)> headers, IReadOnlyList<(string Name, string Value)> parameters, bool linkLocal, IReadOnlyList<ApiEndpoint> endpoints)
+    : IEquatable<ApiSettings>
 {
     private readonly string _content = JsonSerializer.Serialize(new
     {
@@ -18,6 +19,19 @@ public sealed class ApiSettings(
         endpoints,
     });
 
+    /// <summary>The proxy that the API is called through; null for none, whatever the environment says.</summary>
+    public Uri? Proxy { get; init; }
+
+    /// <summary>The fields that no trace, finding or log may tell, by name, wherever they stand in an answer.</summary>
+    public IReadOnlySet<string> SecretFields { get; init; } = new HashSet<string>();
+
+    /// <summary>What was filled in from the environment: never told, also if the API says it back.</summary>
+    public IReadOnlyList<string> Secrets { get; init; } = [];
+
+    /// <summary>All that is told apart besides, as one text.</summary>
+    private string Besides =>
+        JsonSerializer.Serialize(new { proxy = Proxy?.OriginalString, fields = SecretFields.Order(StringComparer.Ordinal), secrets = Secrets });
+
     public IReadOnlyList<(string Name, string Value)> Headers => headers;
 
     public IReadOnlyList<(string Name, string Value)> Parameters => parameters;
@@ -26,7 +40,7 @@ public sealed class ApiSettings(
 
     public IReadOnlyList<ApiEndpoint> Endpoints => endpoints;
 
-    public bool Equals(ApiSettings? other) => other is not null && other._content == _content;
+    public bool Equals(ApiSettings? other) => other is not null && other._content == _content && other.Besides == Besides;
 
     public override bool Equals(object? obj) => Equals(obj as ApiSettings);
 

@@ -90,6 +90,9 @@ public interface ISource : IAsyncDisposable
     /// <summary>Compiles several queries into one, for many runs. Does not touch the source.</summary>
     IPreparedQuery Prepare(CombinedQuery query);
 
+    /// <summary>How many queries it runs at once; more wait for one of these to end.</summary>
+    int Connections { get; }
+
     /// <summary>Whether what is read may be behind what was changed last, unless <see cref="IPreparedQuery.Latest"/> is asked.</summary>
     bool HasReplica => false;
 

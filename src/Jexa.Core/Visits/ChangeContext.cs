@@ -40,7 +40,7 @@ internal static class RecordVersion
         digest.AppendData(Encoding.UTF8.GetBytes(page));
         foreach (var column in columns)
         {
-            var value = StoredValue.Of(row, column.Ordinal);
+            var value = column.IsWithheld(row) ? StoredValue.Withheld : StoredValue.Of(row, column.Ordinal);
             var text = value is Constant.Bytes bytes ? Convert.ToHexString(bytes.Value) : value.ToString()!;
             digest.AppendData(Encoding.UTF8.GetBytes($"\n{column.Field.Name}:{value.GetType().Name}:{text.Length}:{text}"));
         }

@@ -119,7 +119,7 @@ internal sealed class DeleteVisit(QueryRunner queries, RecordFinder finder, Savi
         var cancel = page.Cancel?.TryWrite(row, address) == true ? new PlainLink(page.Cancel.Page, "Keep it", address.ToString()) : page.Back is { } list ? list with { Text = "Keep it" } : null;
         var view = new DeleteView(context.Site.Frame, page.Name, outcome.PublicWord, status, page.Shape, row, RecordFinder.AddressOf(page, found.Keys) ?? "", contract.Seal(saving.Seal), notice, dependents,
             !dependents.Exists(dependent => dependent.Rule == DeleteRule.Refuse), cancel,
-            [.. page.Columns.Where(column => !column.Field.Secret).Select(column => new ViewColumn(column.Field.Name, column.Field.Label ?? Labels.OfField(column.Field.Name), column.Field.Type, column.Ordinal, false, null, null, null))]);
+            [.. page.Columns.Where(column => !column.Field.Secret).Select(column => new ViewColumn(column.Field.Name, column.Field.Label ?? Labels.OfField(column.Field.Name), column.Field.Type, column.Shown, false, null, null, null))]);
         return context.Form(outcome, status, view) with { Version = status == 200 ? version : null };
     }
 

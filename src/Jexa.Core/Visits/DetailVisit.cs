@@ -69,12 +69,26 @@ internal sealed class DetailVisit
     private async ValueTask<DetailView> AroundAsync(
         Site site, DetailPage page, Row row, RequestTarget target, RowLoans loans, VisitTrace trace, CancellationToken cancellation)
     {
-        var ask = FromMark.Read(site, page.Record!, target, _cursors);
+        var ask = await CameFromAsync(site, page, target, loans, trace, cancellation);
         var blocks = page.Blocks.Count == 0 ? [] : new BlockView[page.Blocks.Count];
         for (var i = 0; i < blocks.Length; i++) blocks[i] = await BlockAsync(page.Blocks[i], row, loans, trace, cancellation);
         var neighbours = await _neighbours.RunAsync(site, page, row, ask, loans, trace, cancellation);
         var beside = page.Beside is null ? null : await BesideAsync(site, page, row, ask, neighbours.Ask, loans, trace, cancellation);
         return ViewOf(site, page, row, neighbours.Back ?? page.Shape.Back) with { Previous = neighbours.Previous, Next = neighbours.Next, Blocks = blocks, Beside = beside };
+    }
+
+    /// <summary>The list that a visitor comes from, if the visitor may open it.</summary>
+    private async ValueTask<ListAsk?> CameFromAsync(Site site, DetailPage page, RequestTarget target, RowLoans loans, VisitTrace trace, CancellationToken cancellation)
+    {
+        if (FromMark.Read(site, page.Record!, target, _cursors) is not { } ask) return null;
+        try
+        {
+            return ask.Page.Parents.Count == 0 || await _lists.CanOpenAsync(ask, loans, trace, cancellation) ? ask : null;
+        }
+        catch (SourceException)
+        {
+            return null;
+        }
     }
 
     private static DetailView ViewOf(Site site, DetailPage page, Row row, PlainLink? back) =>
@@ -140,7 +154,7 @@ internal sealed class DetailVisit
         var loans = _queries.Begin();
         try
         {
-            var came = FromMark.Read(site, page.Record!, target, _cursors);
+            var came = await CameFromAsync(site, page, target, loans, trace, cancellation);
             var view = await _lists.ViewAsync(site, came?.Page == plain.Page ? came : plain, [], null, loans, trace, cancellation);
             trace.End(VisitStep.Decide);
             var whole = answer with { View = answer.View with { Beside = view with { Sides = [], FromMark = view.FromMark.Length > 0 ? view.FromMark : plain.Page.Name } }, Rows = loans };

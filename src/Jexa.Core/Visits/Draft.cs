@@ -18,6 +18,9 @@ internal sealed class Draft(FormPlan form)
     private readonly Dictionary<string, string> _texts = [];
     private readonly Dictionary<string, List<string>> _faults = [];
 
+    /// <summary>What a program sent.</summary>
+    private bool _isJson;
+
     /// <summary>Moments that a program says as they are kept: the app's clocks can show two of them alike.</summary>
     private readonly Dictionary<string, Constant.Moment> _kept = [];
 
@@ -97,19 +100,21 @@ internal sealed class Draft(FormPlan form)
     /// <summary>What a program sent: the member <c>fields</c>, each value of its field's type, null for nothing.</summary>
     public static Draft OfJson(FormPlan form, JsonElement body)
     {
-        var draft = new Draft(form);
-        foreach (var member in body.EnumerateObject().Where(member => member.Name != "fields"))
-            draft.Strays.Add(($"/{Escaped(member.Name)}", "There is no such member; what is to be written goes into “fields”."));
+        var draft = new Draft(form) { _isJson = true };
+        draft.AddStrays([.. body.EnumerateObject().Where(member => member.Name != "fields").Select(member => $"/{Escaped(member.Name)}")],
+            "There is no such member; what is to be written goes into “fields”.");
         if (!body.TryGetProperty("fields", out var fields) || fields.ValueKind != JsonValueKind.Object)
         {
             draft.Strays.Add(("/fields", "“fields” must be an object: a value for each field that is to be written."));
             return draft;
         }
 
+        draft.AddStrays([.. fields.EnumerateObject().Where(member => form.Find(member.Name) is null).Select(member => $"/fields/{Escaped(member.Name)}")],
+            "This page has no such field to be written.");
         foreach (var member in fields.EnumerateObject())
         {
-            if (form.Find(member.Name) is not { } entry) draft.Strays.Add(($"/fields/{Escaped(member.Name)}", "This page has no such field to be written."));
-            else if (TextOf(entry.Field, member.Value) is { } text) draft.SetKept(entry.Field, text);
+            if (form.Find(member.Name) is not { } entry) continue;
+            if (TextOf(entry.Field, member.Value) is { } text) draft.SetKept(entry.Field, text);
             else draft.AddFault(entry.Name, $"This must be {Expected(entry.Field)}.");
         }
 
@@ -148,6 +153,13 @@ internal sealed class Draft(FormPlan form)
         _ => "a text",
     };
 
+    /// <summary>The first few of what does not belong there, and how many more there are: what is answered must not grow with what was sent.</summary>
+    private void AddStrays(List<string> pointers, string fault)
+    {
+        Strays.AddRange(pointers.Take(MostNamed).Select(pointer => (Cut(pointer), fault)));
+        if (pointers.Count > MostNamed) Strays.Add(("", $"The same is wrong with {pointers.Count - MostNamed} more members."));
+    }
+
     private static string Escaped(string name) => name.Replace("~", "~0").Replace("/", "~1");
 
     private static string Cut(string text) => text.Length <= 60 ? text : text[..60] + "…";
@@ -165,6 +177,9 @@ internal sealed class Draft(FormPlan form)
             if (TextOf(entry.Name) is not { } text || FaultsOf(entry.Name).Count > 0) continue;
             if (entry.Field.Input == InputKind.Secret && text.Length == 0) continue;
             var was = row is { } held ? FieldText.Of(entry.Field, held) : null;
+
+            // Who is told nothing of a value leaves it alone by sending none; only a form that offers “—” beside it can mean that.
+            if (was == FieldText.Withheld && text.Length == 0 && (_isJson || entry.Reference is null)) continue;
             var kept = _kept.GetValueOrDefault(entry.Name);
             if (was == text && kept is null && !(text.Length == 0 && entry.Field.Rules.Required) && !entry.Field.Secret) continue;
             var reading = entry.Field.Input == InputKind.Reference && text.Length > 0 ? ReadKey(entry, text) : FieldReader.Read(entry.Field, text);

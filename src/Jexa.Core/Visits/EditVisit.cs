@@ -222,7 +222,8 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, Saving sav
 
     private static int OrdinalOf(EditPage page, SiteField field) => page.Columns.First(column => column.Field == field).Ordinal;
 
-    private static Constant BaseOf(FormEntry entry, Row row, string token) => FormContract.Carried(token, entry.Field.Secret, StoredValue.Of(row, entry.Field.Stored));
+    private static Constant BaseOf(FormEntry entry, Row row, string token) => entry.Field.IsWithheld(row) ? StoredValue.Withheld
+        : FormContract.Carried(token, entry.Field.Secret, StoredValue.Of(row, entry.Field.Stored));
 
     /// <summary>
     /// Shows field by field what it was, what the other wrote and what this visitor wrote. Where both changed one field, the visitor

@@ -19,9 +19,17 @@ internal sealed class FormMaker(QueryRunner queries)
             var text = draft.TextOf(entry.Name) ?? (row is { } held ? FieldText.Of(entry.Field, held) : Beginning(entry.Field));
             // What is secret is not shown to whoever typed it either.
             if (entry.Field.Secret) text = "";
+            var field = entry.Field;
+            if (text == FieldText.Withheld && entry.Reference is null)
+            {
+                // Left empty it stays as it is.
+                text = "";
+                field = field with { Rules = field.Rules with { Required = false } };
+            }
+
             var search = draft.Searches.GetValueOrDefault(entry.Name);
             var (options, note, isSearched) = entry.Reference is { } reference ? await ReferencesAsync(context, entry, reference, text, search, row is not null) : (Choices(entry.Field, text, row is not null), null, false);
-            inputs.Add(new FormInput(entry.Field, text, draft.FaultsOf(entry.Name), options, isSearched ? search ?? "" : null, note, Picture(entry, row),
+            inputs.Add(new FormInput(field, text, draft.FaultsOf(entry.Name), options, isSearched ? search ?? "" : null, note, Picture(entry, row),
                 draft.Clashes.GetValueOrDefault(entry.Name), draft.Fixed.GetValueOrDefault(entry.Name)));
         }
 
@@ -33,6 +41,7 @@ internal sealed class FormMaker(QueryRunner queries)
     {
         if (entry.Field.Secret) return "(secret)";
         if (text.Length == 0) return "";
+        if (text == FieldText.Withheld) return "not available";
         if (entry.Field.Choices.FirstOrDefault(choice => choice.Value == text) is { } known) return known.Label;
         if (entry.Field.Input == InputKind.Truth) return text == "true" ? "Yes" : "No";
         if (entry.Reference is not { } reference || reference.Key.Read(text).Value is not { } key) return text;

@@ -158,6 +158,24 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
             ? Messages.AmbiguousParent(site, ask.Page, parent) : Messages.UnknownParent(site, ask.Page, parent, ask.Texts)));
     }
 
+    /// <summary>
+    /// Whether the records that a list's parameters name are there and may be seen: nobody is led through a list that they could not
+    /// open.
+    /// </summary>
+    public async ValueTask<bool> CanOpenAsync(ListAsk ask, RowLoans loans, VisitTrace trace, CancellationToken cancellation)
+    {
+        var values = ask.Request.Values;
+        foreach (var parent in ask.Page.Parents.Where(parent => parent.Parameters.All(values.Has)))
+        {
+            var keys = parent.Parameters.Select(values.One).ToArray();
+            var rows = loans.Lend(parent.Lookup.Load.Width);
+            await queries.RunAsync(parent.Lookup.Load, keys, rows, trace, cancellation);
+            if (Loading.Decide(parent.Lookup, rows, keys).Outcome is not Outcome.Found) return false;
+        }
+
+        return true;
+    }
+
     private static string Heading(ListAsk ask, Row?[] parents)
     {
         var plan = ask.Page.Heading;

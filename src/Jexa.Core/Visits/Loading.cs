@@ -16,32 +16,28 @@ internal static class Loading
 {
     public static LoadDecision Decide(RecordLookup lookup, RowBlock rows, Constant[] asked)
     {
-        if (rows.Count == 0) return new LoadDecision(new Outcome.Unknown(), -1, "The source has no such row.");
-        var (exact, exactVisible, near, nearVisible, at) = (0, 0, 0, 0, -1);
+        if (rows.Count == 0) return new LoadDecision(new Outcome.Unknown(), -1, "The source has no such row, or none that this page may show.");
+        var (exact, exactAt, near, nearAt, seen, isHidden) = (0, -1, 0, -1, 0, false);
         for (var i = 0; i < rows.Count; i++)
         {
             var match = Match(lookup, rows[i], asked);
-            var visible = lookup.FlagOrdinal < 0 || rows[i][lookup.FlagOrdinal].Integer == 1;
-            if (match == KeyMatch.Exact)
+            if (lookup.FlagOrdinal >= 0 && rows[i][lookup.FlagOrdinal].Integer != 1)
             {
-                exact++;
-                if (visible) exactVisible++;
-                if (visible && at < 0) at = i;
+                // A row that may not be seen has no say in what the visitor is told; only the developer learns of it.
+                isHidden |= match >= KeyMatch.CaseOnly;
+                continue;
             }
-            else if (match == KeyMatch.CaseOnly)
-            {
-                near++;
-                if (visible) nearVisible++;
-            }
+
+            seen++;
+            if (match == KeyMatch.Exact) (exact, exactAt) = (exact + 1, i);
+            if (match == KeyMatch.CaseOnly) (near, nearAt) = (near + 1, i);
         }
 
-        if (exactVisible > 1) return new LoadDecision(new Outcome.Ambiguous(), -1, "Two visible rows have this key.");
-        if (exactVisible == 1) return new LoadDecision(Outcome.Found.Value, at, "Exactly one visible row has this key.");
-        if (exact > 0) return new LoadDecision(new Outcome.Hidden(), -1, "A row has this key, but its record is not visible.");
-        if (near == 1 && rows.Count == 1 && nearVisible == 1)
-            return new LoadDecision(new Outcome.NotCanonical(), 0, "The only row found spells its key in other letter case.");
-        return near > 0 && nearVisible == 0
-            ? new LoadDecision(new Outcome.Hidden(), -1, "A row has this key in other letter case, but its record is not visible.")
+        if (exact > 1) return new LoadDecision(new Outcome.Ambiguous(), -1, "Two visible rows have this key.");
+        if (exact == 1) return new LoadDecision(Outcome.Found.Value, exactAt, "Exactly one visible row has this key.");
+        if (near == 1 && seen == 1)
+            return new LoadDecision(new Outcome.NotCanonical(), nearAt, "The only visible row found spells its key in other letter case.");
+        return isHidden ? new LoadDecision(new Outcome.Hidden(), -1, "A row has this key, but its record is not visible.")
             : new LoadDecision(new Outcome.Unknown(), -1, "The source found rows only by rules looser than letter case, or of another storage class.");
     }
 

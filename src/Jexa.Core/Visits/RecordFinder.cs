@@ -101,7 +101,8 @@ internal sealed class RecordFinder(QueryRunner queries, RuntimeFindings findings
                 findings.AddAmbiguous(page, string.Join(", ", Texts(trace)));
                 return Turned(Answer.Of(decision.Outcome, Messages.Ambiguous(site, page)));
             default:
-                return rows.Count == 0 ? AwayAsync(site, page, asked, request, record, decision.Outcome, loans, trace, cancellation) : Turned(Answer.Of(decision.Outcome, Messages.Unknown(site, page, Texts(trace))));
+                // A record that may not be seen is answered by the same steps as one that is not there.
+                return AwayAsync(site, page, asked, request, record, decision.Outcome, loans, trace, cancellation);
         }
 
         ValueTask<FoundRecord> Turned(Answer answer) => new(new FoundRecord(default, keys, answer));

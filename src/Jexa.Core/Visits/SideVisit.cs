@@ -71,7 +71,7 @@ internal sealed class SideVisit(QueryRunner queries)
 
     private async ValueTask<(RowBlock Rows, bool IsExact)> CountAsync(SidePlan side, WindowQuery query, VisitTrace trace, CancellationToken cancellation)
     {
-        var asked = (query.Query, string.Join('\n', query.Arguments));
+        var asked = (query.Query, ArgumentKey.Of(query.Arguments));
         if (_kept.TryGetValue(asked, out var kept))
         {
             if (queries.Clock.GetElapsedTime(kept.At) < KeptFor) return (kept.Rows, false);

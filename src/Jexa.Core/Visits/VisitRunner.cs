@@ -15,6 +15,8 @@ public sealed class VisitRunner
 {
     internal const string FormerPath = "The page had this path before.";
 
+    private readonly TimeProvider _clock;
+    private readonly SourceShares _shares;
     private readonly RuntimeFindings _findings;
     private readonly ListVisit _lists;
     private readonly DetailVisit _details;
@@ -25,7 +27,8 @@ public sealed class VisitRunner
     /// <param name="editing">Null where nothing is ever to be changed: pages with forms are then unavailable.</param>
     public VisitRunner(TimeProvider clock, ListCursor cursors, RuntimeFindings findings, Editing? editing = null)
     {
-        _findings = findings;
+        (_clock, _findings) = (clock, findings);
+        _shares = new SourceShares(clock);
         var queries = new QueryRunner(clock);
         var finder = new RecordFinder(queries, findings, editing is null ? null : new KeyHistory(editing.Log));
         _lists = new ListVisit(queries, cursors, findings);
@@ -66,7 +69,51 @@ public sealed class VisitRunner
         trace.Site = site;
         trace.Reading = request.Target;
         var turned = Match(site, request, trace, out var page, out var asked, out var rival) ?? Turned(site, page, asked, rival, request, trace);
-        return turned is not null ? new ValueTask<Answer>(turned) : VisitAsync(site, page, asked, request, trace, cancellation);
+        return turned is not null ? new ValueTask<Answer>(turned)
+            : page.Record is null ? VisitAsync(site, page, asked, request, trace, cancellation)
+            : SharedAsync(site, page, asked, request, trace, cancellation);
+    }
+
+    /// <summary>Visits a page when it is its turn among those of the same source.</summary>
+    private ValueTask<Answer> SharedAsync(Site site, Page page, PageHead asked, VisitRequest request, VisitTrace trace, CancellationToken cancellation)
+    {
+        var share = _shares.Of(page);
+        var entering = share.EnterAsync(trace.Visitor, cancellation);
+        if (!entering.IsCompletedSuccessfully) return WaitingAsync(entering, share, site, page, asked, request, trace, cancellation);
+        var wasSlow = entering.Result;
+        var began = _clock.GetTimestamp();
+        var isOver = true;
+        try
+        {
+            var visiting = VisitAsync(site, page, asked, request, trace, cancellation);
+            if (visiting.IsCompleted) return visiting;
+            isOver = false;
+            return EndingAsync(visiting, share, wasSlow, trace.Visitor, began);
+        }
+        finally
+        {
+            if (isOver) share.Leave(wasSlow, trace.Visitor, began);
+        }
+    }
+
+    private static async ValueTask<Answer> EndingAsync(ValueTask<Answer> visiting, PageShare share, bool wasSlow, System.Net.IPAddress? client, long began)
+    {
+        try
+        {
+            return await visiting;
+        }
+        finally
+        {
+            share.Leave(wasSlow, client, began);
+        }
+    }
+
+    private async ValueTask<Answer> WaitingAsync(
+        ValueTask<bool> entering, PageShare share, Site site, Page page, PageHead asked, VisitRequest request, VisitTrace trace, CancellationToken cancellation)
+    {
+        var wasSlow = await entering;
+        var began = _clock.GetTimestamp();
+        return await EndingAsync(VisitAsync(site, page, asked, request, trace, cancellation), share, wasSlow, trace.Visitor, began);
     }
 
     /// <summary>The answer of a visit that has been started.</summary>

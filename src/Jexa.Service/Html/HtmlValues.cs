@@ -112,6 +112,22 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
     private void WriteForm(ViewColumn column, Row row, TextPlan? title, bool linked, bool quiet)
     {
         var text = row.Run(column.Ordinal);
+        var before = html.Length;
+        try
+        {
+            WriteFormed(column, row, title, linked, quiet);
+        }
+        catch (Exception unwritable) when (unwritable is not OutOfMemoryException)
+        {
+            // One text never takes a page down: it is shown plain.
+            html.Truncate(before);
+            html.AppendEncoded(text);
+        }
+    }
+
+    private void WriteFormed(ViewColumn column, Row row, TextPlan? title, bool linked, bool quiet)
+    {
+        var text = row.Run(column.Ordinal);
         switch (column.Style.Form)
         {
             case FieldForm.Long:

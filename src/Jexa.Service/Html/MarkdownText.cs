@@ -1,14 +1,23 @@
+using System.Buffers;
+using System.Runtime.CompilerServices;
+using System.Text.Encodings.Web;
+using System.Text.Unicode;
 using Jexa.Core.Views;
 using Markdig;
 using Markdig.Renderers.Html;
 using Markdig.Syntax;
 using Markdig.Syntax.Inlines;
+using Microsoft.Extensions.Caching.Memory;
 
 namespace Jexa.Service.Html;
 
 /// <summary>
 /// Markdown (CommonMark) as HTML that is safe to stand on a page: markup of HTML in it is shown, not obeyed; links lead to
 /// pages by name (<c>page:bridges</c>), to paths, to the web or to mail; headings rank below the page's own.
+/// <para>
+/// A text that is too long, nested too deeply, or so full of marks that reading it would take long, is shown as plain text: no text
+/// takes a page down. What was made of a text is kept as long as its site is served.
+/// </para>
 /// </summary>
 internal static class MarkdownText
 {
@@ -16,7 +25,68 @@ internal static class MarkdownText
 
     private static readonly MarkdownPipeline Pipeline = new MarkdownPipelineBuilder().DisableHtml().UsePipeTables().Build();
 
+    /// <summary>Longer texts are shown plain, in characters.</summary>
+    private const int MaxLength = 200_000;
+
+    /// <summary>
+    /// The most characters with a meaning in one paragraph, and in all: the reader's time grows with their square (10,000 in one
+    /// paragraph take 0.9 s).
+    /// </summary>
+    private const int MaxMarksInParagraph = 1000;
+    private const int MaxMarks = 8000;
+
+    /// <summary>Characters of texts and pages that are kept for one site.</summary>
+    private const long MostKept = 8 * 1024 * 1024;
+
+    private static readonly SearchValues<char> Marks = SearchValues.Create("*_`[]<>!|~\\&#-+");
+
+    /// <summary>What was made of texts, by site.</summary>
+    private static readonly ConditionalWeakTable<PageFrame, MemoryCache> Kept = [];
+
     public static string ToHtml(string markdown, PageFrame frame)
+    {
+        var kept = Kept.GetValue(frame, _ => new MemoryCache(new MemoryCacheOptions { SizeLimit = MostKept }));
+        if (kept.TryGetValue(markdown, out string? known)) return known!;
+        var html = Make(markdown, frame);
+        return kept.Set(markdown, html, new MemoryCacheEntryOptions { Size = markdown.Length + html.Length });
+    }
+
+    private static string Make(string markdown, PageFrame frame)
+    {
+        if (markdown.Length > MaxLength || HasTooManyMarks(markdown)) return Plain(markdown);
+        try
+        {
+            return Read(markdown, frame);
+        }
+        catch (Exception unreadable) when (unreadable is not OutOfMemoryException)
+        {
+            // The library gives up on what is nested deeper than it can follow.
+            return Plain(markdown);
+        }
+    }
+
+    private static string Plain(string text) => $"<p class=\"long\">{HtmlEncoder.Create(UnicodeRanges.All).Encode(text)}</p>\n";
+
+    private static bool HasTooManyMarks(string markdown)
+    {
+        var (all, inParagraph) = (0, 0);
+        foreach (var line in markdown.AsSpan().EnumerateLines())
+        {
+            if (line.IsWhiteSpace()) inParagraph = 0;
+            var left = line;
+            while (left.IndexOfAny(Marks) is >= 0 and var at)
+            {
+                (all, inParagraph) = (all + 1, inParagraph + 1);
+                left = left[(at + 1)..];
+            }
+
+            if (all > MaxMarks || inParagraph > MaxMarksInParagraph) return true;
+        }
+
+        return false;
+    }
+
+    private static string Read(string markdown, PageFrame frame)
     {
         var document = Markdown.Parse(markdown, Pipeline);
         foreach (var node in document.Descendants().ToList())

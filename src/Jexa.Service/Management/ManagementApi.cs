@@ -30,7 +30,8 @@ internal sealed class ManagementApi(SiteHost host, BearerToken token, StartCodes
     {
         api.MapPost("/session", Trade).WithSummary("Trade the one-time code of a console URL for the token").ProducesProblem(StatusCodes.Status403Forbidden);
         api.MapPost("/console", () => TypedResults.Ok(new ConsoleInfo($"{_consoleUrl}#code={startCodes.Issue()}")))
-            .WithSummary("A URL that opens the console signed in, once");
+            .WithSummary("A URL that opens the console signed in, once within ten minutes");
+        api.MapPost("/token", Renew).WithSummary("Make a new token and end the old one, with every console that is signed in; gives a URL that opens the console anew");
         api.MapGet("/site", Site).WithSummary("The app that is being served");
         api.MapGet("/app-file", () => new AppFileInfo(host.Site.File, host.File.Text)).WithSummary("The text of the app file as it is now");
         api.MapGet("/pages", () => SiteReport.Of(host.Site)).WithSummary("All pages, in the order of the app file");
@@ -49,9 +50,16 @@ internal sealed class ManagementApi(SiteHost host, BearerToken token, StartCodes
     private SiteInfo Site() => new(
         host.Site.Frame.AppTitle, host.Site.File, _pagesUrl, host.Site.Home?.Name, host.Site.Pages.Count, host.Site.Waiting.Count, host.Findings.Count, host.File.Behind, host.File.Revision);
 
+    private Ok<ConsoleInfo> Renew()
+    {
+        token.Renew();
+        startCodes.EndAll();
+        return TypedResults.Ok(new ConsoleInfo($"{_consoleUrl}#code={startCodes.Issue()}"));
+    }
+
     private Results<Ok<SessionAnswer>, ProblemHttpResult> Trade([FromBody] SessionRequest request) =>
         startCodes.TrySpend(request.Code) ? TypedResults.Ok(new SessionAnswer(token.Value))
-            : Refuse(StatusCodes.Status403Forbidden, "This code has been used already, or was never given out.");
+            : Refuse(StatusCodes.Status403Forbidden, "This code has been used already, is older than ten minutes, or was never given out.");
 
     /// <summary>Asks each source once more only as long as it answers: one that is away would hold up every page of its own.</summary>
     private async Task<IReadOnlyList<SampleInfo>> SamplesAsync(CancellationToken cancellation)

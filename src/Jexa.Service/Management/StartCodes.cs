@@ -4,14 +4,16 @@ using System.Text;
 
 namespace Jexa.Service.Management;
 
-/// <summary>The codes that URLs of the console carry: each good for one trade, then spent.</summary>
-public sealed class StartCodes
+/// <summary>The codes that URLs of the console carry: each good for one trade within ten minutes, then spent.</summary>
+public sealed class StartCodes(TimeProvider clock)
 {
+    private static readonly TimeSpan GoodFor = TimeSpan.FromMinutes(10);
+
     /// <summary>Codes beyond these push the oldest out: nobody waits with so many.</summary>
     private const int MostCodes = 16;
 
     private readonly Lock _lock = new();
-    private readonly List<byte[]> _codes = [];
+    private readonly List<(byte[] Code, long At)> _codes = [];
 
     /// <summary>Makes a code.</summary>
     public string Issue()
@@ -20,16 +22,26 @@ public sealed class StartCodes
         lock (_lock)
         {
             if (_codes.Count == MostCodes) _codes.RemoveAt(0);
-            _codes.Add(Encoding.UTF8.GetBytes(code));
+            _codes.Add((Encoding.UTF8.GetBytes(code), clock.GetTimestamp()));
         }
 
         return code;
+    }
+
+    /// <summary>All codes are worth nothing from now on.</summary>
+    public void EndAll()
+    {
+        lock (_lock) _codes.Clear();
     }
 
     /// <summary>Whether this was a code; if so it is spent.</summary>
     public bool TrySpend(string code)
     {
         var bytes = Encoding.UTF8.GetBytes(code);
-        lock (_lock) return _codes.RemoveAll(held => CryptographicOperations.FixedTimeEquals(held, bytes)) > 0;
+        lock (_lock)
+        {
+            _codes.RemoveAll(held => clock.GetElapsedTime(held.At) > GoodFor);
+            return _codes.RemoveAll(held => CryptographicOperations.FixedTimeEquals(held.Code, bytes)) > 0;
+        }
     }
 }

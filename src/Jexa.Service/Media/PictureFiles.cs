@@ -34,7 +34,8 @@ internal static class PictureFiles
     /// <summary>What kind of picture a file is; null for anything else.</summary>
     public static PictureKind? KindOf(ReadOnlySpan<byte> head)
     {
-        if (head.StartsWith("\x89PNG\r\n\x1a\n"u8) || head.StartsWith((ReadOnlySpan<byte>)[0x89, (byte)'P', (byte)'N', (byte)'G'])) return new PictureKind("image/png", false);
+        // Not as a literal of UTF-8: there the character 0x89 is two bytes.
+        if (head.StartsWith((ReadOnlySpan<byte>)[0x89, (byte)'P', (byte)'N', (byte)'G', (byte)'\r', (byte)'\n', 0x1a, (byte)'\n'])) return new PictureKind("image/png", false);
         if (head.StartsWith((ReadOnlySpan<byte>)[0xff, 0xd8, 0xff])) return new PictureKind("image/jpeg", false);
         if (head.StartsWith("GIF87a"u8) || head.StartsWith("GIF89a"u8)) return new PictureKind("image/gif", false);
         if (head.StartsWith("RIFF"u8) && head.Length > 12 && head[8..].StartsWith("WEBP"u8)) return new PictureKind("image/webp", false);

@@ -177,7 +177,7 @@ internal sealed class PagesDoor(
             if (trace.Outcome is Outcome.Failed or Outcome.Unavailable or Outcome.Ambiguous)
             {
                 if (trace.Outcome is Outcome.Failed) watcher.DoubtSchema();
-                logger.Warning("Visit {Number} ended {Outcome}: {Why}", trace.Number, trace.Outcome.Word, trace.Why);
+                logger.Warning("Visit {Number} ended {Outcome}: {Why}", trace.Number, trace.Outcome.Word, TraceReport.Escaped(trace.Why ?? ""));
             }
 
             // From here on the trace is the log's.

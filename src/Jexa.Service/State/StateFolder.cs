@@ -26,7 +26,7 @@ public sealed class StateFolder
 
     public string Path { get; }
 
-    private string TokenFile => System.IO.Path.Combine(Path, "token");
+    internal string TokenFile => System.IO.Path.Combine(Path, "token");
 
     private string IdentityFile => System.IO.Path.Combine(Path, "identity");
 

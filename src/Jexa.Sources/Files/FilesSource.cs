@@ -46,6 +46,8 @@ internal sealed class FilesSource : ISource
         await LookAsync(force: false, cancellation);
     }
 
+    public int Connections => _store.Source.Connections;
+
     public IPreparedQuery Prepare(RecordQuery query) => new Query(this, _store.Source.Prepare(query));
 
     public IPreparedQuery Prepare(CountQuery query) => new Query(this, _store.Source.Prepare(query));

@@ -21,14 +21,17 @@ internal sealed record ApiAnswer(HttpStatusCode Status, JsonElement? Json, strin
 /// </summary>
 internal sealed class ApiCaller : IDisposable
 {
-    private const int ShownBytes = 1024;
     private const int MostRedirects = 3;
+
+    /// <summary>The most requests at once.</summary>
+    private const int MostConnections = 16;
 
     private readonly SourceSettings _settings;
     private readonly ApiSettings _api;
     private readonly HttpClient _http;
     private readonly Uri _base;
     private readonly ResiliencePipeline<HttpResponseMessage> _patience;
+    private readonly ToldAnswer _told;
 
     /// <summary>Until when it wants to be left alone (Retry-After), in the clock's milliseconds.</summary>
     private long _quietUntil;
@@ -40,13 +43,16 @@ internal sealed class ApiCaller : IDisposable
         if (!Uri.TryCreate(settings.Connection, UriKind.Absolute, out var address) || address.Scheme is not ("http" or "https") || address.Query.Length > 0 || address.Fragment.Length > 0)
             throw new SourceException(SourceTrouble.Away, $"{settings.ShownAs} is not the base address of an API, such as https://gauges.example/v1.");
         _base = address;
+        _told = new ToldAnswer(_api);
         _http = new HttpClient(new SocketsHttpHandler
         {
             AllowAutoRedirect = false,
             UseCookies = false,
-            MaxConnectionsPerServer = 16,
+            MaxConnectionsPerServer = MostConnections,
             PooledConnectionLifetime = TimeSpan.FromMinutes(5),
             AutomaticDecompression = DecompressionMethods.All,
+            UseProxy = _api.Proxy is not null,
+            Proxy = _api.Proxy is null ? null : new WebProxy(_api.Proxy),
             ConnectCallback = ConnectAsync,
             MaxResponseHeadersLength = 64,
         })
@@ -179,7 +185,7 @@ internal sealed class ApiCaller : IDisposable
         if (status == HttpStatusCode.NotModified) return new ApiAnswer(status, null, response.Headers.ETag?.ToString(), AgeOf(response), null, $"{(int)status}: as it was");
         if (response.Content.Headers.ContentLength > mostBytes) throw Fault($"{shown} was answered with {response.Content.Headers.ContentLength:N0} bytes, more than the {mostBytes:N0} that are read.");
         var body = await BodyAsync(response, shown, mostBytes, cancellation);
-        var remark = $"{(int)status} {response.Content.Headers.ContentType}: {Beginning(body)}";
+        var remark = $"{(int)status} {response.Content.Headers.ContentType}: {_told.Of(body)}";
         switch ((int)status)
         {
             case 404 or 410 or 204:
@@ -200,7 +206,7 @@ internal sealed class ApiCaller : IDisposable
         }
         catch (JsonException)
         {
-            throw Fault($"{shown} was answered with {response.Content.Headers.ContentType?.MediaType ?? "something"} that is not JSON: {Beginning(body)}");
+            throw Fault($"{shown} was answered with {response.Content.Headers.ContentType?.MediaType ?? "something"} that is not JSON: {_told.Of(body)}");
         }
     }
 
@@ -217,12 +223,6 @@ internal sealed class ApiCaller : IDisposable
         }
 
         return body.GetBuffer().AsMemory(0, (int)body.Length);
-    }
-
-    private static string Beginning(ReadOnlyMemory<byte> body)
-    {
-        var text = Encoding.UTF8.GetString(body.Span[..Math.Min(body.Length, ShownBytes)]);
-        return new string([.. text.Select(c => char.IsControl(c) ? ' ' : c)]) + (body.Length > ShownBytes ? "…" : "");
     }
 
     /// <summary>A pause that is waited for within a visit; a longer one is left to the visitors.</summary>
@@ -263,7 +263,7 @@ internal sealed class ApiCaller : IDisposable
         var socket = new Socket(SocketType.Stream, ProtocolType.Tcp) { NoDelay = true };
         try
         {
-            var allowed = addresses.Where(address => _api.LinkLocal || !IsLinkLocal(address)).ToArray();
+            var allowed = addresses.Where(address => _api.LinkLocal || !LinkLocal.Is(address)).ToArray();
             if (allowed.Length == 0)
                 throw new SourceException(SourceTrouble.Away, $"{context.DnsEndPoint.Host} is an address of the link alone, which is called only where the app file says link_local: allowed.") { IsFinding = true };
             await socket.ConnectAsync(allowed, context.DnsEndPoint.Port, cancellation);
@@ -274,11 +274,5 @@ internal sealed class ApiCaller : IDisposable
             socket.Dispose();
             throw;
         }
-    }
-
-    private static bool IsLinkLocal(IPAddress address)
-    {
-        if (address.IsIPv4MappedToIPv6) address = address.MapToIPv4();
-        return address.IsIPv6LinkLocal || (address.AddressFamily == AddressFamily.InterNetwork && address.GetAddressBytes() is [169, 254, ..]);
     }
 }

@@ -75,6 +75,12 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
 
     public async ValueTask ProbeAsync(CancellationToken cancellation) => await _caller.ProbeAsync(cancellation);
 
+    /// <summary>
+    /// Visits wait for an API rather than hold a connection each: many visitors of one record are one request. Requests have a bound of
+    /// their own (<see cref="ApiCaller"/>).
+    /// </summary>
+    public int Connections => 256;
+
     public IPreparedQuery Prepare(RecordQuery query) => new HttpQuery(this, _store.Source.Prepare(query), Tables(query.Table, query.Joins), Keyed(query));
 
     public IPreparedQuery Prepare(CountQuery query) => new HttpQuery(this, _store.Source.Prepare(query), Tables(query.Table, query.Joins), null);
@@ -111,7 +117,7 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
     {
         var shape = Shape(endpoint);
         if (Path(shape.Endpoint, key) is not { } path) return "not asked";
-        var name = (endpoint, string.Join('\n', key));
+        var name = (endpoint, ArgumentKey.Of(key));
         if (_kept.TryGetValue(name, out var kept) && Environment.TickCount64 < kept.GoodUntil) return "not asked again: the last answer is still good";
 
         // Whoever asks for the same meanwhile waits for the same answer; nobody's leaving ends it for the others.
@@ -253,7 +259,7 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
     private List<Operand>? Keyed(RecordQuery query)
     {
         if (!_shapes.TryGetValue(query.Table.Name, out var shape) || shape.Endpoint.Item is null || !shape.HasKey) return null;
-        var operands = shape.Endpoint.Key.Select(field => query.Where.OfType<Condition.Equal>().FirstOrDefault(equal => equal.Column == ColumnRef.Own(field))?.Value).ToList();
+        var operands = shape.Endpoint.Key.Select(field => query.Conditions.OfType<Condition.Equal>().FirstOrDefault(equal => equal.Column == ColumnRef.Own(field))?.Value).ToList();
         return operands.Contains(null) ? null : [.. operands.OfType<Operand>()];
     }
 

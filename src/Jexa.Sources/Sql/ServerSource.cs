@@ -54,6 +54,8 @@ internal sealed class ServerSource : ISource
         await lease.Connection.AskAsync("SELECT 1", cancellation);
     }
 
+    public int Connections => MostReaders;
+
     public IPreparedQuery Prepare(RecordQuery query) => new ServerQuery(this, text => text.Write(query), query.CellNames, Readings(query))
     {
         SecretCells = [.. Enumerable.Range(0, query.Columns.Count).Where(i => query.Columns[i].Secret)],

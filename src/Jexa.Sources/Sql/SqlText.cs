@@ -22,7 +22,7 @@ internal abstract class SqlText
 
     public SqlStatement Write(RecordQuery query) => Made(Select(query));
 
-    public SqlStatement Write(CountQuery query) => Made("SELECT " + Count(query.Table, query.Joins, query.Where, query.Limit));
+    public SqlStatement Write(CountQuery query) => Made("SELECT " + Count(query.Table, query.Joins, query.Conditions, query.Limit));
 
     public SqlStatement Write(CombinedQuery query) => Made(Combined(query));
 
@@ -33,7 +33,7 @@ internal abstract class SqlText
         List<string> columns = [.. query.Columns.Select(projection => projection.Column == query.By ? Read(query.By, projection.Type, group, query.Part) : Read(projection))];
         var sql = new StringBuilder("SELECT ").AppendJoin(", ", columns).Append(", count(*)");
         From(query.Table, query.Joins, sql);
-        Where(query.Where, sql);
+        Where(query.Conditions, sql);
         sql.Append(" GROUP BY ").AppendJoin(", ", new[] { group }.Concat(GroupsByAll ? columns : []).Distinct());
         return Made(sql.Append(" ORDER BY ").Append(Placed(group, query.Descending, EmptyPlace.Last)).Append($" LIMIT {query.Limit}").ToString());
     }
@@ -155,10 +155,10 @@ internal abstract class SqlText
         Begin(query.Table, query.Joins);
         List<string> columns = [.. query.Columns.Select(Read)];
         if (query.Flag is { } flag) columns.Add(Flag(flag));
-        if (query.CountLimit is { } limit) columns.Add($"(SELECT {Count(query.Table, query.Joins, query.Where, limit)})");
+        if (query.CountLimit is { } limit) columns.Add($"(SELECT {Count(query.Table, query.Joins, query.Conditions, limit)})");
         var sql = new StringBuilder("SELECT ").AppendJoin(", ", named ? columns.Select((column, i) => $"{column} AS c{i}") : columns).Append(more);
         From(query.Table, query.Joins, sql);
-        Where(query.Where, sql);
+        Where(query.Conditions, sql);
         if (query.Order.Count > 0) sql.Append(" ORDER BY ").AppendJoin(", ", query.Order.Select(order => Order(order, query.Flag)));
         return sql.Append(" LIMIT ").Append(query.Limit).ToString();
     }
@@ -275,6 +275,8 @@ internal abstract class SqlText
                 return Contains(contains, table);
             case Condition.StartsWith starts:
                 return StartsWith(starts, table);
+            case Condition.Exists exists:
+                return Exists(exists, table);
             case Condition.All all:
                 return all.Conditions.Count == 0 ? "1 = 1" : $"({string.Join(" AND ", all.Conditions.Select(part => Test(part, table)))})";
             case Condition.Any any:
@@ -282,5 +284,15 @@ internal abstract class SqlText
             default:
                 throw new ArgumentOutOfRangeException(nameof(condition));
         }
+    }
+
+    /// <summary>A row of another table, under a number of its own.</summary>
+    private string Exists(Condition.Exists exists, int table)
+    {
+        var number = _origins.Count;
+        _origins.Add(exists.Rows.Origin);
+        var on = exists.On.Select(pair => Joined(new ColumnRef(number, pair.Other), pair.Own.Table == 0 ? pair.Own with { Table = table } : pair.Own));
+        var all = string.Join(" AND ", on.Concat(exists.Rows.Visible.Select(condition => Test(condition, number))));
+        return $"EXISTS (SELECT 1 FROM {Rows(exists.Rows.Origin)} AS t{number} WHERE {all})";
     }
 }

@@ -63,6 +63,9 @@ internal sealed class SqlitePool : IDisposable
         return TryTake() is { } idle ? new ValueTask<Lease>(new Lease(this, idle)) : OpenOrWaitAsync(cancellation);
     }
 
+    /// <summary>The most read connections.</summary>
+    public int Most => _idle.Length;
+
     public void Dispose()
     {
         _disposed = true;

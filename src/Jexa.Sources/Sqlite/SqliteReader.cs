@@ -79,7 +79,7 @@ internal sealed class SqliteReader : IDisposable
     {
         Begin(cancellation);
         var version = DataVersion();
-        var asked = (query, arguments.Count == 0 ? "" : string.Join('\n', arguments));
+        var asked = (query, ArgumentKey.Of(arguments));
         if (_counts.TryGetValue(asked, out var known) && known.Version == version)
         {
             into.BeginRow();

@@ -42,6 +42,8 @@ internal sealed class SqliteSource : ISource
         lease.Connection.Ask("SELECT count(*) FROM sqlite_schema");
     }
 
+    public int Connections => _pool.Most;
+
     public IPreparedQuery Prepare(RecordQuery query) =>
         new SqliteQuery(_pool, text => text.Write(query), query.CellNames, [.. query.Columns.Select(column => column.Type)])
         {

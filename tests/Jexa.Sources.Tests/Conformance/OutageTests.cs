@@ -15,7 +15,7 @@ public sealed class OutageTests
 
     private static async Task<string> NameAsync(ISource source)
     {
-        var query = source.Prepare(new RecordQuery(RowOrigin.Of("t"), [], [new Projection(ColumnRef.Own("name"), FieldType.Text)], [new Condition.Equal(ColumnRef.Own("id"), new Operand.Argument(0, FieldType.Integer))], null, [], 2));
+        var query = source.Prepare(new RecordQuery(RecordRows.Whole(RowOrigin.Of("t")), [], [new Projection(ColumnRef.Own("name"), FieldType.Text)], [new Condition.Equal(ColumnRef.Own("id"), new Operand.Argument(0, FieldType.Integer))], null, [], 2));
         var rows = new RowBlock();
         rows.Reset(1);
         try

@@ -33,7 +33,7 @@ public sealed class SharedServerTests
         return string.Join(", ", Enumerable.Range(0, rows.Count).Select(i => rows[i].Text(0)));
     }
 
-    private static RecordQuery Names(string table) => new(RowOrigin.Of(table), [], [new Projection(ColumnRef.Own("name"), FieldType.Text)], [], null, [new Ordering.ByColumn(ColumnRef.Own("id"), false, null)], 10);
+    private static RecordQuery Names(string table) => new(RecordRows.Whole(RowOrigin.Of(table)), [], [new Projection(ColumnRef.Own("name"), FieldType.Text)], [], null, [new Ordering.ByColumn(ColumnRef.Own("id"), false, null)], 10);
 
     [Theory]
     [InlineData("postgresql")]

@@ -44,7 +44,7 @@ public abstract class SourceConformance(string engine, bool pooled = false) : ID
     private static Operand Given(int number, FieldType type) => new Operand.Argument(number, type);
 
     private static RecordQuery Bridges(IReadOnlyList<Condition>? where = null, IReadOnlyList<Ordering>? order = null, int limit = 100, params (string Name, FieldType Type)[] columns) =>
-        new(RowOrigin.Of("bridge"), [], [.. (columns.Length == 0 ? [("id", FieldType.Integer)] : columns).Select(column => new Projection(ColumnRef.Own(column.Name), column.Type))],
+        new(RecordRows.Whole(RowOrigin.Of("bridge")), [], [.. (columns.Length == 0 ? [("id", FieldType.Integer)] : columns).Select(column => new Projection(ColumnRef.Own(column.Name), column.Type))],
             where ?? [], null, order ?? [new Ordering.ByColumn(ColumnRef.Own("id"), false, null)], limit);
 
     private async Task<ISource> OpenAsync(double seconds = 5, SourceWriting writing = SourceWriting.Noted)
@@ -214,8 +214,8 @@ public abstract class SourceConformance(string engine, bool pooled = false) : ID
         Assert.Equal("1 1 4; 2 1 4; 3 1 4; 4 1 4; 5 1 4; 6 0 4", Show(await RunAsync(source.Prepare(query))));
         var flagged = query with { CountLimit = null, Order = [new Ordering.FlaggedFirst(), new Ordering.ByColumn(ColumnRef.Own("id"), true, null)] };
         Assert.Equal("5 1; 4 1; 3 1; 2 1; 1 1; 6 0", Show(await RunAsync(source.Prepare(flagged))));
-        Assert.Equal("3", Show(await RunAsync(source.Prepare(new CountQuery(RowOrigin.Of("bridge"), [], [], 3)))));
-        Assert.Equal("2", Show(await RunAsync(source.Prepare(new CountQuery(RowOrigin.Of("bridge"), [], [new Condition.Equal(ColumnRef.Own("district"), Given(1, FieldType.Text))], 30)), new Constant.Whole(0), new Constant.Text("moor"))));
+        Assert.Equal("3", Show(await RunAsync(source.Prepare(new CountQuery(RecordRows.Whole(RowOrigin.Of("bridge")), [], [], 3)))));
+        Assert.Equal("2", Show(await RunAsync(source.Prepare(new CountQuery(RecordRows.Whole(RowOrigin.Of("bridge")), [], [new Condition.Equal(ColumnRef.Own("district"), Given(1, FieldType.Text))], 30)), new Constant.Whole(0), new Constant.Text("moor"))));
     }
 
     [Fact]
@@ -223,23 +223,37 @@ public abstract class SourceConformance(string engine, bool pooled = false) : ID
     {
         await using var source = await OpenAsync();
         var label = new Projection(new ColumnRef(1, "name"), FieldType.Text);
-        var joined = Bridges([], null, 10) with { Joins = [new Join(0, RowOrigin.Of("district"), [("district", "slug")], [])] };
+        var joined = Bridges([], null, 10) with { Joins = [new Join(0, RecordRows.Whole(RowOrigin.Of("district")), [("district", "slug")])] };
         Assert.Equal("1 The Moor; 2 The Moor; 3 The Fen; 4 The Fen; 5 -; 6 Shut", Show(await RunAsync(source.Prepare(joined with { Columns = [.. joined.Columns, label] }))));
-        var open = joined with { Columns = [.. joined.Columns, label], Joins = [joined.Joins[0] with { Conditions = [new Condition.Equal(ColumnRef.Own("closed"), Written(false))] }] };
+        var open = joined with { Columns = [.. joined.Columns, label], Joins = [joined.Joins[0] with { Rows = RecordRows.Seen(RowOrigin.Of("district"), [new Condition.Equal(ColumnRef.Own("closed"), Written(false))]) }] };
         Assert.Equal("5 -; 6 -", string.Join("; ", Show(await RunAsync(source.Prepare(open))).Split("; ")[^2..]));
+    }
+
+    [Fact]
+    public async Task Rows_are_seen_where_another_row_is_there_that_may_be_seen()
+    {
+        await using var source = await OpenAsync();
+        var open = RecordRows.Seen(RowOrigin.Of("district"), [new Condition.Equal(ColumnRef.Own("closed"), Written(false))]);
+        var exists = new Condition.Exists(open, [(ColumnRef.Own("district"), "slug")]);
+        Assert.Equal("1; 2; 3; 4", Show(await RunAsync(source.Prepare(Bridges([exists], null, 10)))));
+        Assert.Equal("1; 2; 3; 4; 5", Show(await RunAsync(source.Prepare(Bridges([new Condition.Any([new Condition.IsEmpty(ColumnRef.Own("district")), exists])], null, 10)))));
+        var seen = RecordRows.Seen(RowOrigin.Of("bridge"), [exists]);
+        Assert.Equal("4", Show(await RunAsync(source.Prepare(new CountQuery(seen, [], [], 10)))));
+        var joined = Bridges([], null, 10) with { Rows = seen, Joins = [new Join(0, open, [("district", "slug")])], Columns = [new Projection(new ColumnRef(1, "name"), FieldType.Text)], CountLimit = 10 };
+        Assert.Equal("The Moor 4; The Moor 4; The Fen 4; The Fen 4", Show(await RunAsync(source.Prepare(joined))));
     }
 
     [Fact]
     public async Task Groups_have_their_counts_empty_ones_last()
     {
         await using var source = await OpenAsync();
-        GroupQuery By(string column, GroupPart part, FieldType type) => new(RowOrigin.Of("bridge"), [], [new Projection(ColumnRef.Own(column), type)], [], ColumnRef.Own(column), part, false, 10);
+        GroupQuery By(string column, GroupPart part, FieldType type) => new(RecordRows.Whole(RowOrigin.Of("bridge")), [], [new Projection(ColumnRef.Own(column), type)], [], ColumnRef.Own(column), part, false, 10);
         Assert.Equal("fen 2; moor 2; shut 1; - 1", Show(await RunAsync(source.Prepare(By("district", GroupPart.Whole, FieldType.Text)))));
         Assert.Equal("2019 1; 2020 2; 2021 1; - 2", Show(await RunAsync(source.Prepare(By("opened_on", GroupPart.Year, FieldType.Date)))));
         Assert.Equal("1 1; 3 1; 12 2; - 2", Show(await RunAsync(source.Prepare(By("opened_on", GroupPart.Month, FieldType.Date)))));
         var labelled = By("district", GroupPart.Whole, FieldType.Any) with
         {
-            Joins = [new Join(0, RowOrigin.Of("district"), [("district", "slug")], [])],
+            Joins = [new Join(0, RecordRows.Whole(RowOrigin.Of("district")), [("district", "slug")])],
             Columns = [new Projection(ColumnRef.Own("district"), FieldType.Any), new Projection(new ColumnRef(1, "name"), FieldType.Text)],
             Descending = true,
         };
@@ -276,7 +290,7 @@ public abstract class SourceConformance(string engine, bool pooled = false) : ID
         var described = await source.DescribeQueryAsync(own, CancellationToken.None);
         Assert.Null(described.Fault);
         Assert.Equal("id called, district", $"{string.Join(' ', described.Columns.Select(column => column.Name))}, {string.Join(' ', described.Parameters)}");
-        var query = new RecordQuery(new RowOrigin("own", own, [("district", Given(0, FieldType.Text))]), [], [new Projection(ColumnRef.Own("id"), FieldType.Integer), new Projection(ColumnRef.Own("called"), FieldType.Text)],
+        var query = new RecordQuery(RecordRows.Whole(new RowOrigin("own", own, [("district", Given(0, FieldType.Text))])), [], [new Projection(ColumnRef.Own("id"), FieldType.Integer), new Projection(ColumnRef.Own("called"), FieldType.Text)],
             [], null, [new Ordering.ByColumn(ColumnRef.Own("id"), false, null)], 10);
         Assert.Equal("1 Ash; 2 beech", Show(await RunAsync(source.Prepare(query), new Constant.Text("moor"))));
         foreach (var bad in new[] { "SELECT nothing FROM bridge", "DELETE FROM bridge", "SELECT 1 AS a; SELECT 2 AS b", "  ", "SELECT" })
@@ -288,7 +302,7 @@ public abstract class SourceConformance(string engine, bool pooled = false) : ID
     {
         await using var source = await OpenAsync();
         foreach (var name in new[] { "bridge\"; DELETE FROM bridge; --", "bridge`; DELETE FROM bridge; -- ", "bridge; DELETE FROM bridge" })
-            await Assert.ThrowsAsync<SourceException>(async () => await RunAsync(source.Prepare(Bridges() with { Table = RowOrigin.Of(name) })));
+            await Assert.ThrowsAsync<SourceException>(async () => await RunAsync(source.Prepare(Bridges() with { Rows = RecordRows.Whole(RowOrigin.Of(name)) })));
         Assert.Equal("6", _database.Ask("SELECT count(*) FROM bridge"));
     }
 
@@ -433,7 +447,7 @@ public abstract class SourceConformance(string engine, bool pooled = false) : ID
         await using var source = _database.Open(0.5);
         await source.DescribeAsync(CancellationToken.None);
         var clock = Stopwatch.StartNew();
-        var query = source.Prepare(new RecordQuery(RowOrigin.Of("endless"), [], [new Projection(ColumnRef.Own("n"), FieldType.Integer)], [], null, [], 10));
+        var query = source.Prepare(new RecordQuery(RecordRows.Whole(RowOrigin.Of("endless")), [], [new Projection(ColumnRef.Own("n"), FieldType.Integer)], [], null, [], 10));
         var slow = await Assert.ThrowsAsync<SourceException>(async () => await RunAsync(query));
         Assert.Equal(SourceTrouble.TooSlow, slow.Trouble);
         Assert.InRange(clock.Elapsed.TotalSeconds, 0.4, 6);
@@ -447,7 +461,7 @@ public abstract class SourceConformance(string engine, bool pooled = false) : ID
         _database.Execute(Endless);
         await using var source = _database.Open(30);
         await source.DescribeAsync(CancellationToken.None);
-        var query = source.Prepare(new RecordQuery(RowOrigin.Of("endless"), [], [new Projection(ColumnRef.Own("n"), FieldType.Integer)], [], null, [], 10));
+        var query = source.Prepare(new RecordQuery(RecordRows.Whole(RowOrigin.Of("endless")), [], [new Projection(ColumnRef.Own("n"), FieldType.Integer)], [], null, [], 10));
         var rows = new RowBlock();
         rows.Reset(1);
         var clock = Stopwatch.StartNew();
@@ -461,7 +475,7 @@ public abstract class SourceConformance(string engine, bool pooled = false) : ID
     public async Task A_table_that_changes_under_a_prepared_query_is_read_as_it_is_and_one_that_goes_is_an_error()
     {
         await using var source = await OpenAsync();
-        var query = source.Prepare(new RecordQuery(RowOrigin.Of("span"), [], [new Projection(ColumnRef.Own("note"), FieldType.Text)], [], null, [new Ordering.ByColumn(ColumnRef.Own("no"), false, null)], 10));
+        var query = source.Prepare(new RecordQuery(RecordRows.Whole(RowOrigin.Of("span")), [], [new Projection(ColumnRef.Own("note"), FieldType.Text)], [], null, [new Ordering.ByColumn(ColumnRef.Own("no"), false, null)], 10));
         for (var i = 0; i < 3; i++) Assert.Equal("first; -", Show(await RunAsync(query)));
         _database.Execute("ALTER TABLE span ADD COLUMN more TEXT");
         Assert.Equal("first; -", Show(await RunAsync(query)));
