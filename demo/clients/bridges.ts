@@ -20,7 +20,7 @@ export interface BridgesParameters {
 export interface BridgesFields {
   readonly name: string;
   readonly code: string;
-  readonly district: Reference | null;
+  readonly district: Reference;
   readonly kind: string;
   readonly opened_on: Day | null;
   readonly length_m: Decimal;
@@ -44,7 +44,7 @@ export interface BridgeFields {
   readonly photo: Picture | null;
   readonly name: string;
   readonly code: string;
-  readonly district: Reference | null;
+  readonly district: Reference;
   readonly status: string;
   readonly kind: string;
   readonly river: string;
@@ -57,13 +57,13 @@ export interface BridgeFields {
   readonly toll_site?: string | null;
   readonly story: string | null;
   readonly note: string | null;
-  readonly changed_at?: string | null;
+  readonly changed_at?: Moment | null;
 }
 export type BridgeValues =
   | Block<"span", { readonly span_no: Whole | null; readonly kind: string | null; readonly material: string | null; readonly length_m: Decimal | null }>
   | Block<"inspection", { readonly held_on: Day | null; readonly inspector_id: Reference | null; readonly verdict: string | null; readonly score: Whole | null }>
   | Block<"photo", { readonly file: Picture | null; readonly caption: string | null; readonly taken_on: Day | null }>
-  | Block<"gauge", { readonly place: string | null; readonly level_m: Decimal | null; readonly rising: boolean | null; readonly measured_at: string | null }>;
+  | Block<"gauge", { readonly place: string | null; readonly level_m: Decimal | null; readonly rising: boolean | null; readonly measured_at: Moment | null }>;
 
 /** Lists bridges: `/sketches` */
 export interface SketchesParameters {
@@ -86,7 +86,7 @@ export interface BridgeSketchFields {
   readonly river: string;
   readonly length_m: Decimal;
   readonly opened_on: Day | null;
-  readonly district: Reference | null;
+  readonly district: Reference;
 }
 
 /** Changes one bridge: `/bridges/{id}/edit` */
@@ -192,8 +192,8 @@ export interface BridgeDeleteFields {
   readonly toll_site: string | null;
   readonly story: string | null;
   readonly note: string | null;
-  readonly added_at: string | null;
-  readonly changed_at: string | null;
+  readonly added_at: Moment | null;
+  readonly changed_at: Moment | null;
 }
 
 /** Lists gauges: `/gauges{?river}` */
@@ -205,7 +205,7 @@ export interface GaugesFields {
   readonly river: string | null;
   readonly level_m: Decimal | null;
   readonly rising: boolean | null;
-  readonly measured_at: string | null;
+  readonly measured_at: Moment | null;
 }
 
 /** One gauge: `/gauges/{code}` */
@@ -218,7 +218,7 @@ export interface GaugeFields {
   readonly place: string | null;
   readonly level_m: Decimal | null;
   readonly rising: boolean | null;
-  readonly measured_at: string | null;
+  readonly measured_at: Moment | null;
   readonly note: string | null;
 }
 
@@ -317,7 +317,7 @@ export interface LookupParameters {
 export interface LookupFields {
   readonly name: string;
   readonly code: string;
-  readonly district: Reference | null;
+  readonly district: Reference;
   readonly status: string;
   readonly kind: string;
   readonly opened_on: Day | null;
@@ -327,7 +327,7 @@ export interface LookupFields {
 export interface SpansParameters {
 }
 export interface SpansFields {
-  readonly bridge_id: Reference | null;
+  readonly bridge_id: Reference;
   readonly span_no: Whole;
   readonly kind: string;
   readonly material: string;
@@ -353,7 +353,7 @@ export interface SpanParameters {
   readonly number: Whole;
 }
 export interface SpanFields {
-  readonly bridge_id: Reference | null;
+  readonly bridge_id: Reference;
   readonly span_no: Whole;
   readonly kind: string;
   readonly length_m: Decimal;
@@ -392,7 +392,7 @@ export interface InspectionsParameters {
 }
 export interface InspectionsFields {
   readonly held_on: Day;
-  readonly bridge_id: Reference | null;
+  readonly bridge_id: Reference;
   readonly "bridge.district.name": string | null;
   readonly inspector_id: Reference | null;
   readonly verdict: string;
@@ -406,7 +406,7 @@ export interface InspectionsOfMonthParameters {
 }
 export interface InspectionsOfMonthFields {
   readonly held_on: Day;
-  readonly bridge_id: Reference | null;
+  readonly bridge_id: Reference;
   readonly "bridge.district.name": string | null;
   readonly inspector_id: Reference | null;
   readonly verdict: string;
@@ -419,7 +419,7 @@ export interface InspectionsOfYearParameters {
 }
 export interface InspectionsOfYearFields {
   readonly held_on: Day;
-  readonly bridge_id: Reference | null;
+  readonly bridge_id: Reference;
   readonly "bridge.district.name": string | null;
   readonly inspector_id: Reference | null;
   readonly verdict: string;
@@ -432,7 +432,7 @@ export interface InspectionsByVerdictParameters {
 }
 export interface InspectionsByVerdictFields {
   readonly held_on: Day;
-  readonly bridge_id: Reference | null;
+  readonly bridge_id: Reference;
   readonly inspector_id: Reference | null;
   readonly score: Whole | null;
 }
@@ -454,7 +454,7 @@ export interface InspectionParameters {
 }
 export interface InspectionFields {
   readonly inspection_id: Whole;
-  readonly bridge_id: Reference | null;
+  readonly bridge_id: Reference;
   readonly inspector_id: Reference | null;
   readonly held_on: Day;
   readonly verdict: string;
@@ -463,7 +463,7 @@ export interface InspectionFields {
 }
 export type InspectionValues =
   | Block<"inspector", { readonly name: string | null; readonly grade: string | null; readonly since: Day | null; readonly phone: string | null; readonly email: string | null }>
-  | Block<"defect", { readonly defect_id: Whole | null; readonly kind: string | null; readonly severity: Whole | null; readonly reported_at: string | null }>;
+  | Block<"defect", { readonly defect_id: Whole | null; readonly kind: string | null; readonly severity: Whole | null; readonly reported_at: Moment | null }>;
 
 /** Changes one inspection: `/inspections/{id}/edit` */
 export interface InspectionEditParameters {
@@ -527,7 +527,7 @@ export interface PhotoParameters {
 }
 export interface PhotoFields {
   readonly photo_id: Whole;
-  readonly bridge_id: Reference | null;
+  readonly bridge_id: Reference;
   readonly file: Picture | null;
   readonly caption: string;
   readonly taken_on: Day | null;
@@ -540,8 +540,8 @@ export interface DefectsFields {
   readonly defect_id: Whole;
   readonly kind: string;
   readonly severity: Whole;
-  readonly reported_at: string;
-  readonly bridge_id: Reference | null;
+  readonly reported_at: Moment;
+  readonly bridge_id: Reference;
   readonly mended_on: Day | null;
 }
 
@@ -552,8 +552,8 @@ export interface DefectsOfSeverityParameters {
 export interface DefectsOfSeverityFields {
   readonly defect_id: Whole;
   readonly kind: string;
-  readonly reported_at: string;
-  readonly bridge_id: Reference | null;
+  readonly reported_at: Moment;
+  readonly bridge_id: Reference;
   readonly mended_on: Day | null;
 }
 
@@ -563,12 +563,12 @@ export interface DefectParameters {
 }
 export interface DefectFields {
   readonly defect_id: Whole;
-  readonly bridge_id: Reference | null;
+  readonly bridge_id: Reference;
   readonly span_no: Whole;
   readonly inspection_id: Reference | null;
   readonly kind: string;
   readonly severity: Whole;
-  readonly reported_at: string;
+  readonly reported_at: Moment;
   readonly mended_on: Day | null;
 }
 
@@ -582,7 +582,7 @@ export interface DefectEditFields {
   readonly inspection_id: Whole | null;
   readonly kind: string;
   readonly severity: Whole;
-  readonly reported_at: string;
+  readonly reported_at: Moment;
   readonly mended_on: Day | null;
 }
 export interface DefectEditChanges {
@@ -591,7 +591,7 @@ export interface DefectEditChanges {
   readonly inspection_id: Whole | null;
   readonly kind: string;
   readonly severity: Whole;
-  readonly reported_at: string;
+  readonly reported_at: Moment;
   readonly mended_on: Day | null;
 }
 
@@ -605,7 +605,7 @@ export interface DefectNewFields {
   readonly inspection_id: Whole | null;
   readonly kind: string | null;
   readonly severity: Whole | null;
-  readonly reported_at: string | null;
+  readonly reported_at: Moment | null;
   readonly mended_on: Day | null;
 }
 export interface DefectNewChanges {
@@ -614,7 +614,7 @@ export interface DefectNewChanges {
   readonly inspection_id?: Whole | null;
   readonly kind: string;
   readonly severity: Whole;
-  readonly reported_at?: string;
+  readonly reported_at?: Moment;
   readonly mended_on?: Day | null;
 }
 
@@ -629,7 +629,7 @@ export interface DefectDeleteFields {
   readonly inspection_id: Whole | null;
   readonly kind: string;
   readonly severity: Whole;
-  readonly reported_at: string;
+  readonly reported_at: Moment;
   readonly mended_on: Day | null;
 }
 
@@ -765,6 +765,8 @@ export type Whole = number | bigint;
 export type Decimal = string;
 /** A day, such as 2024-02-29. */
 export type Day = `${number}-${number}-${number}`;
+/** A moment with its offset, such as 2024-02-29T14:30:00Z. */
+export type Moment = `${number}-${number}-${number}T${string}`;
 /** A UUID, such as 0b5ad0f2-6c0e-4b39-9f0a-3d2f7f1c9e54. */
 export type Uuid = `${string}-${string}-${string}-${string}-${string}`;
 export type Month = 1 | 2 | 3 | 4 | 5 | 6 | 7 | 8 | 9 | 10 | 11 | 12;
@@ -791,7 +793,7 @@ export interface Shown<F, B> {
   readonly list?: string; readonly prev: string | null; readonly next: string | null; readonly trail?: readonly Link[]; readonly related?: readonly B[];
 }
 /** A record's own fields, by which it is changed. */
-export interface Held<F> { readonly outcome: "found" | "saved"; readonly page: string; readonly id?: Id; readonly address?: string | null; readonly fields: F; readonly links?: readonly Link[] }
+export interface Held<F> { readonly outcome: "found" | "saved" | "shown"; readonly page: string; readonly id?: Id; readonly address?: string | null; readonly fields: F; readonly links?: readonly Link[] }
 export interface Written { readonly outcome: "shown"; readonly page: string; readonly title: string; /** Markdown. */ readonly text: string }
 
 /** How a visit ended that shows nothing. `detail` is a sentence for people. */
@@ -851,7 +853,7 @@ const exact = (value: Whole): bigint => (typeof value === "bigint" || Number.isS
 const pure = (text: string): boolean => !/[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/.test(text) && !text.includes("\0");
 const bytes = (text: string): number => new TextEncoder().encode(text).length;
 
-const whole = (min: bigint, max: bigint, width = 0): Key => ({
+const wholeKey = (min: bigint, max: bigint, width = 0): Key => ({
   read: (text) => {
     if (!/^[-+]?[0-9]+$/.test(text) || text.length > 64 || (width > 0 && text.length !== width)) return null;
     const value = BigInt(text);
@@ -859,22 +861,11 @@ const whole = (min: bigint, max: bigint, width = 0): Key => ({
   },
   write: (value: Whole) => exact(value).toString().padStart(width, "0"),
 });
-const number = (isWhole: boolean): Key => ({
-  read: (text) => {
-    const parts = /^([-+]?)([0-9]*)(?:\.([0-9]*))?$/.exec(text);
-    if (!parts || text.length > 64 || !/[0-9]$/.test(text) || parts[2] === "") return null;
-    const [front, behind] = [(parts[2] ?? "").replace(/^0+/, ""), (parts[3] ?? "").replace(/0+$/, "")];
-    if (front.length + behind.length > 28 || (isWhole && behind !== "")) return null;
-    const value = (parts[1] === "-" && front + behind !== "" ? "-" : "") + (front || "0") + (behind && `.${behind}`);
-    return [value, value === text];
-  },
-  write: (value: Decimal | number) => String(value),
-});
-const text = (longest = Infinity, form?: RegExp): Key => ({
+const textKey = (longest = Infinity, form?: RegExp): Key => ({
   read: (given) => (bytes(given) > 4096 || given.length > longest || (form && !form.test(given)) ? null : [given, true]),
   write: (value: string) => value,
 });
-const uuid: Key = {
+const uuidKey: Key = {
   read: (given) => {
     const digits = /^\{[0-9a-f-]{36}\}$/i.test(given) ? given.slice(1, -1) : given;
     if (!/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i.test(digits) && !/^[0-9a-f]{32}$/i.test(given)) return null;
@@ -883,7 +874,7 @@ const uuid: Key = {
   },
   write: (value: Uuid) => value,
 };
-const day: Key = {
+const dayKey: Key = {
   read: (given) => {
     const parts = /^([0-9]{4})-([0-9]{2})-([0-9]{2})$/.exec(given);
     if (!parts) return null;
@@ -893,9 +884,6 @@ const day: Key = {
   },
   write: (value: Day) => value,
 };
-const truth: Key = { read: (given) => (/^(true|1)$/i.test(given) ? [true, given === "true"] : /^(false|0)$/i.test(given) ? [false, given === "false"] : null), write: (value: boolean) => String(value) };
-const word = (...words: string[]): Key => ({ read: (given) => (words.includes(given) ? [given, true] : null), write: (value: string) => value });
-
 const decode = (part: string): string | null => {
   try {
     const decoded = decodeURIComponent(part);
@@ -1228,12 +1216,12 @@ function editPage<P, F, W>(name: string, fields: readonly string[], form: readon
   };
 }
 function newPage<P, F, W>(name: string, fields: readonly string[], form: readonly Asked[]) {
-  const { plan } = shape(name, ["found"], fields);
+  const { plan } = shape(name, ["shown"], fields);
   const address = (parameters: P) => addressOf(plan, parameters as Members);
   return {
     name, form, address,
     /** What the form begins with. */
-    load: (service: Service, parameters: P, options?: Options): Promise<Loaded<Held<F>>> => load(service, name, address(parameters), ["found"], fields, options),
+    load: (service: Service, parameters: P, options?: Options): Promise<Loaded<Held<F>>> => load(service, name, address(parameters), ["shown"], fields, options),
     add: (service: Service, parameters: P, values: W, options?: Options): Promise<Saved<{ readonly id: string | null; readonly address: string }>> => send(service, name, "POST", address(parameters), { fields: values }, null, options),
   };
 }
@@ -1249,13 +1237,23 @@ function deletePage<P, F>(name: string, fields: readonly string[]) {
 
 /** What an address says, as far as it alone tells. */
 export type Read =
-  | { readonly [P in PageName]: { readonly outcome: "page"; readonly page: P; readonly parameters: PageParameters[P]; /** Jexa itself would write it so. */ readonly canonical: boolean; /** As Jexa would. */ readonly address: string } }[PageName]
+  | { readonly [P in PageName]: { readonly outcome: "page"; readonly page: P; readonly parameters: PageParameters[P]; /** What a list is asked for besides; nothing on other pages. */ readonly wanted: Wanted<string>; /** Jexa itself would write it so. */ readonly canonical: boolean; /** As Jexa would. */ readonly address: string } }[PageName]
   | { readonly outcome: "missing" | "malformed"; readonly page: PageName | null; readonly parameter: string | null }
   | { readonly outcome: "no-page" };
+/** The controls of a list in its address. */
+function wantedOf(address: string): Wanted<string> {
+  const found: { [name: string]: string | number } = {};
+  for (const [name, value] of split(address)?.query ?? []) {
+    if (value === null || value === "" || name in found) continue;
+    if (name === "size" && /^[0-9]{1,4}$/.test(value)) found[name] = Number(value);
+    else if (name === "find" || name === "order" || name === "after" || name === "before") found[name] = value;
+  }
+  return found as Wanted<string>;
+}
 /** Reads an address back into its page and parameters. @param address A path with its query string, or a whole URL. */
 export function read(address: string): Read {
   const { outcome, page, parameter, values, canonical, address: written } = meaning(address);
-  return (outcome === "page" ? { outcome, page, parameters: values, canonical, address: written } : outcome === "no-page" ? { outcome } : { outcome, page, parameter }) as unknown as Read;
+  return (outcome === "page" ? { outcome, page, parameters: values, wanted: wantedOf(address), canonical, address: written } : outcome === "no-page" ? { outcome } : { outcome, page, parameter }) as unknown as Read;
 }
 
 /* ---- Watching: for screens that stay while their address changes. ---- */
@@ -1433,47 +1431,47 @@ const home: string | null = "/bridges";
 const plans: readonly Plan[] = [
   { page: "about", path: ["about"], parameters: [] },
   { page: "not-found", path: ["not-found"], parameters: [] },
-  { page: "bridges", path: ["bridges"], parameters: [{ name: "kind", key: text(), optional: true, many: true }, { name: "status", key: text(), optional: true }] },
+  { page: "bridges", path: ["bridges"], parameters: [{ name: "kind", key: textKey(), optional: true, many: true }, { name: "status", key: textKey(), optional: true }] },
   { page: "gallery", path: ["gallery"], parameters: [] },
-  { page: "bridge", path: ["bridges", ["", "id", ""]], parameters: [{ name: "id", key: whole(-9223372036854775808n, 9223372036854775807n) }] },
+  { page: "bridge", path: ["bridges", ["", "id", ""]], parameters: [{ name: "id", key: wholeKey(-9223372036854775808n, 9223372036854775807n) }] },
   { page: "sketches", path: ["sketches"], parameters: [] },
-  { page: "bridge-sketch", path: ["sketches", ["", "id", ""]], parameters: [{ name: "id", key: whole(-9223372036854775808n, 9223372036854775807n) }] },
-  { page: "bridge-edit", path: ["bridges", ["", "id", ""], "edit"], parameters: [{ name: "id", key: whole(-9223372036854775808n, 9223372036854775807n) }] },
+  { page: "bridge-sketch", path: ["sketches", ["", "id", ""]], parameters: [{ name: "id", key: wholeKey(-9223372036854775808n, 9223372036854775807n) }] },
+  { page: "bridge-edit", path: ["bridges", ["", "id", ""], "edit"], parameters: [{ name: "id", key: wholeKey(-9223372036854775808n, 9223372036854775807n) }] },
   { page: "bridge-new", path: ["bridges", "new"], parameters: [] },
-  { page: "bridge-delete", path: ["bridges", ["", "id", ""], "delete"], parameters: [{ name: "id", key: whole(-9223372036854775808n, 9223372036854775807n) }] },
-  { page: "gauges", path: ["gauges"], parameters: [{ name: "river", key: text(), optional: true }] },
-  { page: "gauge", path: ["gauges", ["", "code", ""]], parameters: [{ name: "code", key: text() }] },
+  { page: "bridge-delete", path: ["bridges", ["", "id", ""], "delete"], parameters: [{ name: "id", key: wholeKey(-9223372036854775808n, 9223372036854775807n) }] },
+  { page: "gauges", path: ["gauges"], parameters: [{ name: "river", key: textKey(), optional: true }] },
+  { page: "gauge", path: ["gauges", ["", "code", ""]], parameters: [{ name: "code", key: textKey() }] },
   { page: "districts", path: ["districts"], parameters: [] },
-  { page: "district", path: ["districts", ["", "district", ""]], parameters: [{ name: "district", key: text() }] },
-  { page: "district-edit", path: ["districts", ["", "district", ""], "edit"], parameters: [{ name: "district", key: text() }] },
+  { page: "district", path: ["districts", ["", "district", ""]], parameters: [{ name: "district", key: textKey() }] },
+  { page: "district-edit", path: ["districts", ["", "district", ""], "edit"], parameters: [{ name: "district", key: textKey() }] },
   { page: "district-new", path: ["new-district"], parameters: [] },
-  { page: "district-delete", path: ["districts", ["", "district", ""], "delete"], parameters: [{ name: "district", key: text() }] },
-  { page: "district-bridges", path: ["districts", ["", "district", ""], "bridges"], parameters: [{ name: "district", key: text() }, { name: "kind", key: text(), optional: true }, { name: "opened_from", key: day, optional: true }, { name: "opened_to", key: day, optional: true }] },
-  { page: "lookup", path: ["lookup"], parameters: [{ name: "code", key: text(Infinity, /^(?:AV-[0-9]{4})$/ui) }] },
+  { page: "district-delete", path: ["districts", ["", "district", ""], "delete"], parameters: [{ name: "district", key: textKey() }] },
+  { page: "district-bridges", path: ["districts", ["", "district", ""], "bridges"], parameters: [{ name: "district", key: textKey() }, { name: "kind", key: textKey(), optional: true }, { name: "opened_from", key: dayKey, optional: true }, { name: "opened_to", key: dayKey, optional: true }] },
+  { page: "lookup", path: ["lookup"], parameters: [{ name: "code", key: textKey(Infinity, /^(?:AV-[0-9]{4})$/ui) }] },
   { page: "spans", path: ["spans"], parameters: [] },
-  { page: "bridge-spans", path: ["bridges", ["", "bridge", ""], "spans"], parameters: [{ name: "bridge", key: whole(-9223372036854775808n, 9223372036854775807n) }] },
-  { page: "span", path: ["bridges", ["", "bridge", ""], "spans", ["", "number", ""]], parameters: [{ name: "bridge", key: whole(-9223372036854775808n, 9223372036854775807n) }, { name: "number", key: whole(-9223372036854775808n, 9223372036854775807n) }] },
+  { page: "bridge-spans", path: ["bridges", ["", "bridge", ""], "spans"], parameters: [{ name: "bridge", key: wholeKey(-9223372036854775808n, 9223372036854775807n) }] },
+  { page: "span", path: ["bridges", ["", "bridge", ""], "spans", ["", "number", ""]], parameters: [{ name: "bridge", key: wholeKey(-9223372036854775808n, 9223372036854775807n) }, { name: "number", key: wholeKey(-9223372036854775808n, 9223372036854775807n) }] },
   { page: "inspectors", path: ["inspectors"], parameters: [] },
-  { page: "inspector", path: ["inspectors", ["", "id", ""]], parameters: [{ name: "id", key: uuid }] },
+  { page: "inspector", path: ["inspectors", ["", "id", ""]], parameters: [{ name: "id", key: uuidKey }] },
   { page: "inspections", path: ["inspections"], parameters: [] },
-  { page: "inspections-of-month", path: ["inspections"], parameters: [{ name: "year", key: whole(1n, 9998n, 4) }, { name: "month", key: whole(1n, 12n), yearOf: "year" }] },
-  { page: "inspections-of-year", path: ["inspections"], parameters: [{ name: "year", key: whole(1n, 9998n, 4) }] },
-  { page: "inspections-by-verdict", path: ["inspections", "verdicts", ["", "verdict", ""]], parameters: [{ name: "verdict", key: text() }] },
-  { page: "bridge-inspections", path: ["bridges", ["", "bridge", ""], "inspections"], parameters: [{ name: "bridge", key: whole(-9223372036854775808n, 9223372036854775807n) }] },
-  { page: "inspection", path: ["inspections", ["", "id", ""]], parameters: [{ name: "id", key: whole(-9223372036854775808n, 9223372036854775807n) }] },
-  { page: "inspection-edit", path: ["inspections", ["", "id", ""], "edit"], parameters: [{ name: "id", key: whole(-9223372036854775808n, 9223372036854775807n) }] },
-  { page: "inspection-new", path: ["inspections", "new"], parameters: [{ name: "bridge", key: whole(-9223372036854775808n, 9223372036854775807n), optional: true }] },
-  { page: "inspection-delete", path: ["inspections", ["", "id", ""], "delete"], parameters: [{ name: "id", key: whole(-9223372036854775808n, 9223372036854775807n) }] },
-  { page: "photo", path: ["photos", ["", "photo", ""]], parameters: [{ name: "photo", key: whole(-9223372036854775808n, 9223372036854775807n) }] },
+  { page: "inspections-of-month", path: ["inspections"], parameters: [{ name: "year", key: wholeKey(1n, 9998n, 4) }, { name: "month", key: wholeKey(1n, 12n), yearOf: "year" }] },
+  { page: "inspections-of-year", path: ["inspections"], parameters: [{ name: "year", key: wholeKey(1n, 9998n, 4) }] },
+  { page: "inspections-by-verdict", path: ["inspections", "verdicts", ["", "verdict", ""]], parameters: [{ name: "verdict", key: textKey() }] },
+  { page: "bridge-inspections", path: ["bridges", ["", "bridge", ""], "inspections"], parameters: [{ name: "bridge", key: wholeKey(-9223372036854775808n, 9223372036854775807n) }] },
+  { page: "inspection", path: ["inspections", ["", "id", ""]], parameters: [{ name: "id", key: wholeKey(-9223372036854775808n, 9223372036854775807n) }] },
+  { page: "inspection-edit", path: ["inspections", ["", "id", ""], "edit"], parameters: [{ name: "id", key: wholeKey(-9223372036854775808n, 9223372036854775807n) }] },
+  { page: "inspection-new", path: ["inspections", "new"], parameters: [{ name: "bridge", key: wholeKey(-9223372036854775808n, 9223372036854775807n), optional: true }] },
+  { page: "inspection-delete", path: ["inspections", ["", "id", ""], "delete"], parameters: [{ name: "id", key: wholeKey(-9223372036854775808n, 9223372036854775807n) }] },
+  { page: "photo", path: ["photos", ["", "photo", ""]], parameters: [{ name: "photo", key: wholeKey(-9223372036854775808n, 9223372036854775807n) }] },
   { page: "defects", path: ["defects"], parameters: [] },
-  { page: "defects-of-severity", path: ["defects"], parameters: [{ name: "severity", key: whole(-9223372036854775808n, 9223372036854775807n) }] },
-  { page: "defect", path: ["defects"], parameters: [{ name: "defect", key: whole(-9223372036854775808n, 9223372036854775807n) }] },
-  { page: "defect-edit", path: ["defects", ["", "defect", ""], "edit"], parameters: [{ name: "defect", key: whole(-9223372036854775808n, 9223372036854775807n) }] },
-  { page: "defect-new", path: ["defects", "new"], parameters: [{ name: "bridge", key: whole(-9223372036854775808n, 9223372036854775807n), optional: true }] },
-  { page: "defect-delete", path: ["defects", ["", "defect", ""], "delete"], parameters: [{ name: "defect", key: whole(-9223372036854775808n, 9223372036854775807n) }] },
-  { page: "tallies", path: ["tallies"], parameters: [{ name: "since", key: day, optional: true }] },
-  { page: "tally", path: ["tallies", ["", "district", ""]], parameters: [{ name: "district", key: text() }] },
-  { page: "trial", path: ["trials", ["", "trial", ""]], parameters: [{ name: "trial", key: text() }] },
+  { page: "defects-of-severity", path: ["defects"], parameters: [{ name: "severity", key: wholeKey(-9223372036854775808n, 9223372036854775807n) }] },
+  { page: "defect", path: ["defects"], parameters: [{ name: "defect", key: wholeKey(-9223372036854775808n, 9223372036854775807n) }] },
+  { page: "defect-edit", path: ["defects", ["", "defect", ""], "edit"], parameters: [{ name: "defect", key: wholeKey(-9223372036854775808n, 9223372036854775807n) }] },
+  { page: "defect-new", path: ["defects", "new"], parameters: [{ name: "bridge", key: wholeKey(-9223372036854775808n, 9223372036854775807n), optional: true }] },
+  { page: "defect-delete", path: ["defects", ["", "defect", ""], "delete"], parameters: [{ name: "defect", key: wholeKey(-9223372036854775808n, 9223372036854775807n) }] },
+  { page: "tallies", path: ["tallies"], parameters: [{ name: "since", key: dayKey, optional: true }] },
+  { page: "tally", path: ["tallies", ["", "district", ""]], parameters: [{ name: "district", key: textKey() }] },
+  { page: "trial", path: ["trials", ["", "trial", ""]], parameters: [{ name: "trial", key: textKey() }] },
 ];
 
 export const pages = {

@@ -5,17 +5,23 @@ namespace Jexa.Service.Tests;
 /// <summary>One headless Chromium from Debian's packages for all browser tests.</summary>
 public sealed class Browser : IAsyncLifetime
 {
-    private IPlaywright _playwright = null!;
+    private readonly Lazy<IBrowser> _chromium;
+    private IPlaywright? _playwright;
 
-    public IBrowser Chromium { get; private set; } = null!;
+    public Browser() => _chromium = new Lazy<IBrowser>(() => Task.Run(BeginAsync).GetAwaiter().GetResult());
 
-    public async ValueTask InitializeAsync()
+    /// <summary>Started by the first test that asks for it.</summary>
+    public IBrowser Chromium => _chromium.Value;
+
+    public ValueTask InitializeAsync() => ValueTask.CompletedTask;
+
+    private async Task<IBrowser> BeginAsync()
     {
         _playwright = await Playwright.CreateAsync();
 
         // A machine of two cores that runs all suites at once can be slow to draw.
         Assertions.SetDefaultExpectTimeout(20_000);
-        Chromium = await _playwright.Chromium.LaunchAsync(new BrowserTypeLaunchOptions
+        return await _playwright.Chromium.LaunchAsync(new BrowserTypeLaunchOptions
         {
             ExecutablePath = "/usr/bin/chromium",
             Args =
@@ -28,8 +34,8 @@ public sealed class Browser : IAsyncLifetime
 
     public async ValueTask DisposeAsync()
     {
-        await Chromium.DisposeAsync();
-        _playwright.Dispose();
+        if (_chromium.IsValueCreated) await _chromium.Value.DisposeAsync();
+        _playwright?.Dispose();
     }
 
     /// <summary>The widths and palettes that everything drawn must look right in.</summary>

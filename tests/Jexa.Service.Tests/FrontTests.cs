@@ -15,6 +15,8 @@ public sealed class FrontDemo : IAsyncLifetime
 
     public FrontService Front { get; private set; } = null!;
 
+    public string AppFile => _demo.Folder.File("bridges.yaml");
+
     public async ValueTask InitializeAsync()
     {
         await _demo.InitializeAsync();
@@ -201,6 +203,160 @@ public sealed class FrontTests(FrontDemo demo, Browser browser) : IClassFixture<
         Assert.DoesNotContain("\"value\":\"13\"", await AskAsync("inspection-edit/bridge_id?find=13"));
         foreach (var none in new[] { "bridge-edit/name", "bridge-edit/nothing", "nothing/at", "bridges/kind" }) Assert.Equal(404, (await demo.Service.GetAsync("/_jexa/app/choices/" + none)).Status);
         Assert.Equal(405, (await demo.Service.GetAsync("/_jexa/app/choices/bridge-edit/district", method: "POST")).Status);
+    }
+
+    /// <summary>A sample of every page that has one, with the calls that a developer would write.</summary>
+    private async Task<List<(string Page, string Address, string TypeScript, string CSharp)>> SamplesAsync()
+    {
+        using var samples = JsonDocument.Parse(await RunningServiceApi.GetAsync(demo.Service, "api/samples"));
+        return
+        [
+            // The demo's page of trials is made to fail.
+            .. samples.RootElement.EnumerateArray().Where(sample => sample.GetProperty("address").ValueKind == JsonValueKind.String && sample.GetProperty("page").GetString() != "trial")
+                .Select(sample => (sample.GetProperty("page").GetString()!, sample.GetProperty("address").GetString()!,
+                    sample.GetProperty("calls").GetProperty("typeScript").GetString()!, sample.GetProperty("calls").GetProperty("cSharp").GetString()!)),
+        ];
+    }
+
+    [Fact]
+    public async Task Every_page_is_loaded_by_its_function_in_both_languages_and_every_form_saves_what_it_loaded()
+    {
+        var samples = await SamplesAsync();
+        Assert.True(samples.Count > 35, $"Only {samples.Count} pages have samples.");
+        using var folder = new AppFolder();
+        Assert.Equal(0, (await RunningService.RunAsync("client", "typescript", demo.AppFile, "--out", folder.File("app.ts"))).ExitCode);
+        var typescript = new System.Text.StringBuilder("import { connect, pages } from './app.mjs';\n"
+            + $"const service = connect('{demo.Service.PagesUrl.TrimEnd('/')}');\nconst told = [];\n");
+        foreach (var sample in samples)
+        {
+            typescript.AppendLine($"{{ {sample.TypeScript} told.push(`{sample.Page}: ${{loaded.outcome}} ${{loaded.detail ?? ''}}`);");
+            if (sample.Page.EndsWith("-edit", StringComparison.Ordinal))
+                typescript.AppendLine($"  const saved = {sample.TypeScript["const loaded = ".Length..^2].Replace(".load(", ".save(")}, {{}}, loaded.version); told.push(`{sample.Page}: ${{saved.outcome}} ${{saved.detail ?? ''}}`);");
+            typescript.AppendLine("}");
+        }
+
+        folder.Write("calls.mjs", typescript + "console.log(told.join('\\n'));");
+        folder.Write("strip.cjs", "const ts = require(process.argv[2]), fs = require('fs'); fs.writeFileSync('app.mjs', ts.transpileModule(fs.readFileSync('app.ts', 'utf8'), { compilerOptions: { target: 'ES2022', module: 'ESNext' } }).outputText);");
+        Assert.Equal((0, ""), await RunInAsync(folder.Path, "node", "strip.cjs", Repository.File("console/node_modules/typescript")));
+        var (_, told) = await RunInAsync(folder.Path, "node", "calls.mjs");
+        Assert.Equal("", string.Join('\n', told.Split('\n', StringSplitOptions.RemoveEmptyEntries).Where(line => !line.Contains(": found", StringComparison.Ordinal) && !line.Contains(": saved", StringComparison.Ordinal))));
+        Assert.True(told.Split('\n').Length > samples.Count, told);
+
+        Assert.Equal(0, (await RunningService.RunAsync("client", "csharp", demo.AppFile, "--out", folder.File("App.cs"), "--namespace", "App")).ExitCode);
+        var calls = string.Concat(samples.Select(sample => $"{{ {sample.CSharp} Tell(\"{sample.Page}\", loaded); }}\n"));
+        folder.Write("Program.cs", $$"""
+            using App;
+            var service = new Service(new HttpClient(new SocketsHttpHandler { UseProxy = false }), new Uri("{{demo.Service.PagesUrl}}"));
+            {{calls}}
+            static void Tell<T>(string page, Loaded<T> loaded) => Console.WriteLine($"{page}: {(loaded is Loaded<T>.Found ? "found" : $"{loaded}")}");
+            """);
+        folder.Write("calls.csproj", """
+            <Project Sdk="Microsoft.NET.Sdk"><PropertyGroup><OutputType>Exe</OutputType><TargetFramework>net10.0</TargetFramework><NuGetAudit>false</NuGetAudit><Nullable>enable</Nullable>
+            <ImplicitUsings>enable</ImplicitUsings><TreatWarningsAsErrors>true</TreatWarningsAsErrors><InvariantGlobalization>true</InvariantGlobalization></PropertyGroup></Project>
+            """);
+        var (exit, ran) = await RunInAsync(folder.Path, "dotnet", "run", "--project", "calls.csproj", "-v", "quiet");
+        Assert.True(exit == 0, ran);
+        Assert.Equal("", string.Join('\n', ran.Split('\n', StringSplitOptions.RemoveEmptyEntries).Where(line => !line.EndsWith(": found", StringComparison.Ordinal))));
+        Assert.True(ran.Split('\n').Length > samples.Count, ran);
+    }
+
+    [Fact]
+    public async Task Every_live_answer_and_every_example_is_of_the_schema_that_describes_it()
+    {
+        using var folder = new AppFolder();
+        folder.Write("openapi.json", (await demo.Service.GetAsync("/_jexa/app/openapi.json")).Body);
+        folder.Write("answers.json", JsonSerializer.Serialize((await SamplesAsync()).Select(sample => sample.Address)));
+        folder.Write("check.mjs", $$"""
+            import { readFileSync } from 'node:fs';
+            const { default: Ajv } = await import('{{ClientTests}}/node_modules/ajv/dist/2020.js');
+            const { default: formats } = await import('{{ClientTests}}/node_modules/ajv-formats/dist/index.js');
+            const document = JSON.parse(readFileSync('openapi.json', 'utf8'));
+            const ajv = new Ajv({ strict: false, allErrors: true, validateFormats: true });
+            formats(ajv);
+            ajv.addFormat('int64', { type: 'number', validate: Number.isInteger });
+            ajv.addSchema({ $id: 'doc', ...document });
+            const faults = [];
+            let checked = 0;
+            const check = (what, ref, value) => {
+              const validate = ajv.getSchema(ref) ?? ajv.compile({ $ref: ref });
+              checked++;
+              if (!validate(value)) faults.push(`${what}: ${JSON.stringify(validate.errors.slice(0, 3).map((error) => `${error.instancePath} ${error.message}`))}`);
+            };
+            const schemaOf = (page) => Object.keys(document.components.schemas).find((name) => document.components.schemas[name].properties?.page?.const === page);
+            for (const address of JSON.parse(readFileSync('answers.json', 'utf8'))) {
+              const answer = await (await fetch('{{demo.Service.PagesUrl.TrimEnd('/')}}/_jexa/json' + address)).json();
+              const name = schemaOf(answer.page);
+              if (!name) faults.push(`${address}: no schema for ${answer.page}`);
+              else check(address, `doc#/components/schemas/${name}`, answer);
+            }
+            const pointer = (text) => encodeURIComponent(text.replaceAll('~', '~0').replaceAll('/', '~1'));
+            for (const [path, methods] of Object.entries(document.paths))
+              for (const [method, operation] of Object.entries(methods))
+                for (const [status, response] of Object.entries(operation.responses ?? {}))
+                  for (const [type, content] of Object.entries(response.content ?? {}))
+                    if ('example' in content) check(`${method} ${path}`, `doc#/paths/${pointer(path)}/${method}/responses/${status}/content/${pointer(type)}/schema`, content.example);
+            console.log(checked, faults.join('\n'));
+            process.exit(faults.length);
+            """);
+        var (exit, told) = await RunInAsync(folder.Path, "node", "check.mjs");
+        Assert.True(exit == 0, told);
+        Assert.True(int.Parse(told.Split(' ')[0], System.Globalization.CultureInfo.InvariantCulture) > 60, told);
+    }
+
+    private static async Task<(int ExitCode, string Told)> RunInAsync(string folder, string program, params string[] arguments)
+    {
+        using var process = System.Diagnostics.Process.Start(new System.Diagnostics.ProcessStartInfo(program, arguments) { WorkingDirectory = folder, RedirectStandardOutput = true, RedirectStandardError = true })!;
+        var error = process.StandardError.ReadToEndAsync();
+        var told = await process.StandardOutput.ReadToEndAsync() + await error;
+        await process.WaitForExitAsync();
+        return (process.ExitCode, told);
+    }
+
+    [Theory]
+    [InlineData("", "", "html")]
+    [InlineData("*/*", "", "html")]
+    [InlineData("*/*", "cors", "json")]
+    [InlineData("", "cors", "json")]
+    [InlineData("*/*", "navigate", "html")]
+    [InlineData("application/*", "", "json")]
+    [InlineData("application/*;q=0.5, text/html;q=0.6", "", "html")]
+    [InlineData("text/html,application/xhtml+xml,application/xml;q=0.9,*/*;q=0.8", "cors", "html")]
+    [InlineData("application/json", "", "json")]
+    [InlineData("application/json, */*;q=0.1", "", "json")]
+    [InlineData("application/xml", "", "406")]
+    [InlineData("image/png", "cors", "406")]
+    [InlineData("application/json;q=0", "", "406")]
+    [InlineData("nonsense", "", "html")]
+    public async Task A_page_has_the_form_that_is_asked_for(string accept, string mode, string form)
+    {
+        var answer = await demo.Service.GetAsync("/bridges/7", $"{(accept.Length > 0 ? $"Accept: {accept}\r\n" : "")}{(mode.Length > 0 ? $"Sec-Fetch-Mode: {mode}\r\n" : "")}");
+        Assert.Equal(form switch { "html" => (200, "text/html; charset=utf-8"), "json" => (200, "application/json"), _ => (406, "application/problem+json") }, (answer.Status, answer.Header("Content-Type")));
+    }
+
+    [Theory]
+    [InlineData("/_jexa/json/bridges/7", 200, null)]
+    [InlineData("/_jexa/json/bridges/007", 301, "/_jexa/json/bridges/7")]
+    [InlineData("/_jexa/json/bridges?size=20", 200, null)]
+    [InlineData("/_jexa/json/districts/n%2Fw-moor", 200, null)]
+    [InlineData("/_jexa/json", 302, "/_jexa/json/bridges")]
+    [InlineData("/_jexa/json/bridges/99999", 404, null)]
+    [InlineData("/_jexa/json/nothing", 404, null)]
+    [InlineData("/_jexa/jsonx/bridges", 404, null)]
+    public async Task An_address_of_its_own_asks_for_JSON_without_a_header(string target, int status, string? location)
+    {
+        var answer = await demo.Service.GetAsync(target);
+        Assert.Equal((status, location), (answer.Status, answer.Header("Location")));
+        if (status == 200) Assert.Equal(answer.Body, (await demo.Service.GetJsonAsync(target["/_jexa/json".Length..])).Body);
+    }
+
+    [Fact]
+    public async Task A_plain_OPTIONS_tells_what_a_page_takes()
+    {
+        foreach (var (target, allow) in new[] { ("/bridges/7", "GET, HEAD, OPTIONS"), ("/bridges/7/edit", "GET, HEAD, POST, PATCH, OPTIONS"), ("/bridges/new", "GET, HEAD, POST, OPTIONS") })
+        {
+            var answer = await demo.Service.GetAsync(target, method: "OPTIONS");
+            Assert.Equal((204, allow), (answer.Status, answer.Header("Allow")));
+        }
     }
 
     [Fact]

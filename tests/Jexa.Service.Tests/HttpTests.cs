@@ -230,7 +230,6 @@ public class HttpTests(DemoService demo)
     [InlineData("PUT")]
     [InlineData("DELETE")]
     [InlineData("PATCH")]
-    [InlineData("OPTIONS")]
     [InlineData("BREW")]
     public async Task A_wrong_method_is_told_which_are_right(string method)
     {
@@ -250,18 +249,16 @@ public class HttpTests(DemoService demo)
     }
 
     [Theory]
-    [InlineData("image/png", false)]
     [InlineData("*/*", false)]
     [InlineData("", false)]
     [InlineData("nonsense;;;/json", false)]
     [InlineData("application/json", true)]
     [InlineData("application/problem+json", true)]
-    [InlineData("application/json;q=0", false)]
     [InlineData("text/html, application/json", false)]
     [InlineData("text/html;q=0.5, application/json", true)]
     [InlineData("application/json, */*;q=0.1", true)]
     [InlineData("text/html,application/xhtml+xml,application/xml;q=0.9,*/*;q=0.8", false)]
-    public async Task An_Accept_that_cannot_be_met_gets_HTML(string accept, bool json)
+    public async Task An_Accept_that_cannot_be_read_or_takes_either_gets_HTML(string accept, bool json)
     {
         var answer = await Service.GetAsync("/bridges/7", $"Accept: {accept}\r\n");
         Assert.Equal(200, answer.Status);

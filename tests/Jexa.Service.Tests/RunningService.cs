@@ -189,28 +189,35 @@ public sealed class RunningService : IDisposable
     }
 }
 
-/// <summary>The demo, running once for all tests that only read.</summary>
+/// <summary>The demo, running once for all tests that only read. It is started by the first test that asks for it.</summary>
 public class DemoService : IAsyncLifetime
 {
-    public RunningService Service { get; protected set; } = null!;
+    private readonly Lazy<RunningService> _service;
 
-    public virtual async ValueTask InitializeAsync() => Service = await RunningService.StartAsync("demo", "--afresh");
+    public DemoService() => _service = new Lazy<RunningService>(() => Task.Run(BeginAsync).GetAwaiter().GetResult());
+
+    public RunningService Service => _service.Value;
+
+    public ValueTask InitializeAsync() => ValueTask.CompletedTask;
 
     public virtual ValueTask DisposeAsync()
     {
-        Service.Dispose();
+        if (_service.IsValueCreated) _service.Value.Dispose();
         GC.SuppressFinalize(this);
         return ValueTask.CompletedTask;
     }
+
+    protected virtual Task<RunningService> BeginAsync() => RunningService.StartAsync("demo", "--afresh");
 }
 
 /// <summary>The demo over a database of a server: its data copied there by the command for it, and one line of its app file changed.</summary>
-public abstract class ServerDemo(PrivateServer server) : DemoService
+public abstract class ServerDemo(Lazy<PrivateServer> lazy) : DemoService
 {
     private readonly AppFolder _folder = new();
 
-    public override async ValueTask InitializeAsync()
+    protected override async Task<RunningService> BeginAsync()
     {
+        var server = lazy.Value;
         var connection = server.Connection(server.NewDatabase());
         var copied = await RunningService.RunAsync("demo", "into", server.Engine, connection, "--json");
         Assert.Equal((0, $$"""{"engine":"{{server.Engine}}","rows":17060}""" + "\n"), (copied.ExitCode, copied.Out));
@@ -219,7 +226,7 @@ public abstract class ServerDemo(PrivateServer server) : DemoService
         var app = await File.ReadAllTextAsync(Repository.File("demo/bridges.yaml"));
         const string Line = "register: { engine: sqlite, connection: data/register.db }";
         Assert.Contains(Line, app);
-        Service = await RunningService.StartAsync("serve", _folder.Write("bridges.yaml", app.Replace(Line, $"register: {{ engine: {server.Engine}, connection: '{connection.Replace("'", "''")}' }}")), "--log", "none");
+        return await RunningService.StartAsync("serve", _folder.Write("bridges.yaml", app.Replace(Line, $"register: {{ engine: {server.Engine}, connection: '{connection.Replace("'", "''")}' }}")), "--log", "none");
     }
 
     public override async ValueTask DisposeAsync()
@@ -231,6 +238,6 @@ public abstract class ServerDemo(PrivateServer server) : DemoService
     }
 }
 
-public sealed class PostgresDemo() : ServerDemo(PrivateServer.Postgres.Value);
+public sealed class PostgresDemo() : ServerDemo(PrivateServer.Postgres);
 
-public sealed class MariaDbDemo() : ServerDemo(PrivateServer.MariaDb.Value);
+public sealed class MariaDbDemo() : ServerDemo(PrivateServer.MariaDb);

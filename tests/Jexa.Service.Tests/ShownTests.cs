@@ -187,7 +187,7 @@ public sealed class ShownTests : IAsyncLifetime
     {
         using var json = JsonDocument.Parse((await _service.GetJsonAsync("/things/1")).Body);
         var fields = json.RootElement.GetProperty("fields");
-        Assert.Equal(("12345.5", "2024-06-30T22:30:00", "k1"), (fields.GetProperty("price").GetString(), fields.GetProperty("at").GetString(), fields.GetProperty("kind").GetString()));
+        Assert.Equal(("12345.5", "2024-06-30T22:30:00Z", "k1"), (fields.GetProperty("price").GetString(), fields.GetProperty("at").GetString(), fields.GetProperty("kind").GetString()));
         Assert.Equal("/_jexa/pictures/thing/pic/1", fields.GetProperty("pic").GetProperty("address").GetString());
         Assert.Equal("Some <others>", json.RootElement.GetProperty("related")[0].GetProperty("title").GetString());
     }

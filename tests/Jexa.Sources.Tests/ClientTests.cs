@@ -34,7 +34,7 @@ public sealed class ClientTests
     private static async Task<string> TypesAsync(string folder, params string[] files)
     {
         await File.WriteAllTextAsync(Path.Combine(folder, "tsconfig.json"), $$"""
-            { "compilerOptions": { "strict": true, "noUncheckedIndexedAccess": true, "exactOptionalPropertyTypes": true, "noPropertyAccessFromIndexSignature": true, "noImplicitReturns": true, "noImplicitOverride": true, "verbatimModuleSyntax": true, "isolatedModules": true,
+            { "compilerOptions": { "strict": true, "noUnusedLocals": true, "noUnusedParameters": true, "noFallthroughCasesInSwitch": true, "allowUnreachableCode": false, "erasableSyntaxOnly": true, "noUncheckedIndexedAccess": true, "exactOptionalPropertyTypes": true, "noPropertyAccessFromIndexSignature": true, "noImplicitReturns": true, "noImplicitOverride": true, "verbatimModuleSyntax": true, "isolatedModules": true,
               "allowImportingTsExtensions": true, "noEmit": true, "target": "ES2022", "module": "ESNext", "moduleResolution": "bundler", "lib": ["ES2022", "DOM"], "types": [] }, "files": [{{string.Join(", ", files.Select(file => $"\"{file}\""))}}] }
             """);
         return (await Node.RunAsync("node", [Compiler, "-p", folder])).Out;
@@ -76,7 +76,7 @@ public sealed class ClientTests
         Assert.Equal("", await TypesAsync(folder.Path, "odd.ts"));
         Directory.CreateDirectory(folder.File("cs"));
         File.WriteAllText(folder.File("cs/Odd.cs"), CSharpWriter.Write(site, null));
-        File.WriteAllText(folder.File("cs/odd.csproj"), "<Project Sdk=\"Microsoft.NET.Sdk\"><PropertyGroup><TargetFramework>net10.0</TargetFramework><NuGetAudit>false</NuGetAudit></PropertyGroup></Project>");
+        File.WriteAllText(folder.File("cs/odd.csproj"), "<Project Sdk=\"Microsoft.NET.Sdk\"><PropertyGroup><TargetFramework>net10.0</TargetFramework><NuGetAudit>false</NuGetAudit><Nullable>enable</Nullable><TreatWarningsAsErrors>true</TreatWarningsAsErrors><AnalysisLevel>latest-recommended</AnalysisLevel><IsAotCompatible>true</IsAotCompatible></PropertyGroup></Project>");
         var built = await Node.RunAsync("dotnet", ["build", folder.File("cs/odd.csproj"), "--nologo", "-v", "quiet"]);
         Assert.True(built.ExitCode == 0, built.Out);
     }
@@ -98,6 +98,7 @@ public sealed class ClientTests
     private const string Misuse = """
         import { connect, pages, read, watch } from "./vectors.ts";
         const service = connect();
+        export const used = [read, watch];
         // @ts-expect-error a parameter is lacking
         pages.thing.address({});
         // @ts-expect-error under another spelling

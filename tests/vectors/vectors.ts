@@ -345,6 +345,8 @@ export type Whole = number | bigint;
 export type Decimal = string;
 /** A day, such as 2024-02-29. */
 export type Day = `${number}-${number}-${number}`;
+/** A moment with its offset, such as 2024-02-29T14:30:00Z. */
+export type Moment = `${number}-${number}-${number}T${string}`;
 /** A UUID, such as 0b5ad0f2-6c0e-4b39-9f0a-3d2f7f1c9e54. */
 export type Uuid = `${string}-${string}-${string}-${string}-${string}`;
 export type Month = 1 | 2 | 3 | 4 | 5 | 6 | 7 | 8 | 9 | 10 | 11 | 12;
@@ -371,7 +373,7 @@ export interface Shown<F, B> {
   readonly list?: string; readonly prev: string | null; readonly next: string | null; readonly trail?: readonly Link[]; readonly related?: readonly B[];
 }
 /** A record's own fields, by which it is changed. */
-export interface Held<F> { readonly outcome: "found" | "saved"; readonly page: string; readonly id?: Id; readonly address?: string | null; readonly fields: F; readonly links?: readonly Link[] }
+export interface Held<F> { readonly outcome: "found" | "saved" | "shown"; readonly page: string; readonly id?: Id; readonly address?: string | null; readonly fields: F; readonly links?: readonly Link[] }
 export interface Written { readonly outcome: "shown"; readonly page: string; readonly title: string; /** Markdown. */ readonly text: string }
 
 /** How a visit ended that shows nothing. `detail` is a sentence for people. */
@@ -431,7 +433,7 @@ const exact = (value: Whole): bigint => (typeof value === "bigint" || Number.isS
 const pure = (text: string): boolean => !/[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/.test(text) && !text.includes("\0");
 const bytes = (text: string): number => new TextEncoder().encode(text).length;
 
-const whole = (min: bigint, max: bigint, width = 0): Key => ({
+const wholeKey = (min: bigint, max: bigint, width = 0): Key => ({
   read: (text) => {
     if (!/^[-+]?[0-9]+$/.test(text) || text.length > 64 || (width > 0 && text.length !== width)) return null;
     const value = BigInt(text);
@@ -439,7 +441,7 @@ const whole = (min: bigint, max: bigint, width = 0): Key => ({
   },
   write: (value: Whole) => exact(value).toString().padStart(width, "0"),
 });
-const number = (isWhole: boolean): Key => ({
+const numberKey = (isWhole: boolean): Key => ({
   read: (text) => {
     const parts = /^([-+]?)([0-9]*)(?:\.([0-9]*))?$/.exec(text);
     if (!parts || text.length > 64 || !/[0-9]$/.test(text) || parts[2] === "") return null;
@@ -450,11 +452,11 @@ const number = (isWhole: boolean): Key => ({
   },
   write: (value: Decimal | number) => String(value),
 });
-const text = (longest = Infinity, form?: RegExp): Key => ({
+const textKey = (longest = Infinity, form?: RegExp): Key => ({
   read: (given) => (bytes(given) > 4096 || given.length > longest || (form && !form.test(given)) ? null : [given, true]),
   write: (value: string) => value,
 });
-const uuid: Key = {
+const uuidKey: Key = {
   read: (given) => {
     const digits = /^\{[0-9a-f-]{36}\}$/i.test(given) ? given.slice(1, -1) : given;
     if (!/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i.test(digits) && !/^[0-9a-f]{32}$/i.test(given)) return null;
@@ -463,7 +465,7 @@ const uuid: Key = {
   },
   write: (value: Uuid) => value,
 };
-const day: Key = {
+const dayKey: Key = {
   read: (given) => {
     const parts = /^([0-9]{4})-([0-9]{2})-([0-9]{2})$/.exec(given);
     if (!parts) return null;
@@ -473,8 +475,8 @@ const day: Key = {
   },
   write: (value: Day) => value,
 };
-const truth: Key = { read: (given) => (/^(true|1)$/i.test(given) ? [true, given === "true"] : /^(false|0)$/i.test(given) ? [false, given === "false"] : null), write: (value: boolean) => String(value) };
-const word = (...words: string[]): Key => ({ read: (given) => (words.includes(given) ? [given, true] : null), write: (value: string) => value });
+const truthKey: Key = { read: (given) => (/^(true|1)$/i.test(given) ? [true, given === "true"] : /^(false|0)$/i.test(given) ? [false, given === "false"] : null), write: (value: boolean) => String(value) };
+const wordKey = (...words: string[]): Key => ({ read: (given) => (words.includes(given) ? [given, true] : null), write: (value: string) => value });
 
 const decode = (part: string): string | null => {
   try {
@@ -808,34 +810,34 @@ function editPage<P, F, W>(name: string, fields: readonly string[], form: readon
   };
 }
 function newPage<P, F, W>(name: string, fields: readonly string[], form: readonly Asked[]) {
-  const { plan } = shape(name, ["found"], fields);
+  const { plan } = shape(name, ["shown"], fields);
   const address = (parameters: P) => addressOf(plan, parameters as Members);
   return {
     name, form, address,
     /** What the form begins with. */
-    load: (service: Service, parameters: P, options?: Options): Promise<Loaded<Held<F>>> => load(service, name, address(parameters), ["found"], fields, options),
+    load: (service: Service, parameters: P, options?: Options): Promise<Loaded<Held<F>>> => load(service, name, address(parameters), ["shown"], fields, options),
     add: (service: Service, parameters: P, values: W, options?: Options): Promise<Saved<{ readonly id: string | null; readonly address: string }>> => send(service, name, "POST", address(parameters), { fields: values }, null, options),
   };
 }
-function deletePage<P, F>(name: string, fields: readonly string[]) {
-  const { plan } = shape(name, ["found"], fields);
-  const address = (parameters: P) => addressOf(plan, parameters as Members);
-  return {
-    name, address,
-    load: (service: Service, parameters: P, options?: Options): Promise<Loaded<Held<F>>> => load(service, name, address(parameters), ["found"], fields, options),
-    remove: (service: Service, parameters: P, version: string, options?: Options): Promise<Saved<unknown>> => send(service, name, "DELETE", address(parameters), undefined, version, options),
-  };
-}
-
 /** What an address says, as far as it alone tells. */
 export type Read =
-  | { readonly [P in PageName]: { readonly outcome: "page"; readonly page: P; readonly parameters: PageParameters[P]; /** Jexa itself would write it so. */ readonly canonical: boolean; /** As Jexa would. */ readonly address: string } }[PageName]
+  | { readonly [P in PageName]: { readonly outcome: "page"; readonly page: P; readonly parameters: PageParameters[P]; /** What a list is asked for besides; nothing on other pages. */ readonly wanted: Wanted<string>; /** Jexa itself would write it so. */ readonly canonical: boolean; /** As Jexa would. */ readonly address: string } }[PageName]
   | { readonly outcome: "missing" | "malformed"; readonly page: PageName | null; readonly parameter: string | null }
   | { readonly outcome: "no-page" };
+/** The controls of a list in its address. */
+function wantedOf(address: string): Wanted<string> {
+  const found: { [name: string]: string | number } = {};
+  for (const [name, value] of split(address)?.query ?? []) {
+    if (value === null || value === "" || name in found) continue;
+    if (name === "size" && /^[0-9]{1,4}$/.test(value)) found[name] = Number(value);
+    else if (name === "find" || name === "order" || name === "after" || name === "before") found[name] = value;
+  }
+  return found as Wanted<string>;
+}
 /** Reads an address back into its page and parameters. @param address A path with its query string, or a whole URL. */
 export function read(address: string): Read {
   const { outcome, page, parameter, values, canonical, address: written } = meaning(address);
-  return (outcome === "page" ? { outcome, page, parameters: values, canonical, address: written } : outcome === "no-page" ? { outcome } : { outcome, page, parameter }) as unknown as Read;
+  return (outcome === "page" ? { outcome, page, parameters: values, wanted: wantedOf(address), canonical, address: written } : outcome === "no-page" ? { outcome } : { outcome, page, parameter }) as unknown as Read;
 }
 
 /* ---- Watching: for screens that stay while their address changes. ---- */
@@ -1011,31 +1013,31 @@ export function watch<N extends PageName>(service: Service, pages: readonly N[],
 const mount: readonly string[] = [];
 const home: string | null = "/things";
 const plans: readonly Plan[] = [
-  { page: "things", path: ["things"], parameters: [{ name: "kind", key: text(), optional: true, many: true }, { name: "state", key: word("empty", "filled"), optional: true }] },
-  { page: "thing", path: ["things", ["", "id", ""]], parameters: [{ name: "id", key: whole(-9223372036854775808n, 9223372036854775807n) }], was: [{ path: ["old", ["", "id", ".html"]], query: [] }, { path: ["older"], query: ["id"] }] },
-  { page: "thing-edit", path: ["things", ["", "id", ""], "edit"], parameters: [{ name: "id", key: whole(-9223372036854775808n, 9223372036854775807n) }] },
-  { page: "thing-new", path: ["things", "new"], parameters: [{ name: "kind", key: text(), optional: true }] },
-  { page: "of-year", path: ["things", "made"], parameters: [{ name: "year", key: whole(1n, 9998n, 4) }] },
-  { page: "of-month", path: ["things", "made"], parameters: [{ name: "year", key: whole(1n, 9998n, 4) }, { name: "month", key: whole(1n, 12n), yearOf: "year" }] },
-  { page: "sized", path: ["sized"], parameters: [{ name: "least", key: number(false), optional: true }, { name: "most", key: number(false), optional: true }, { name: "small", key: whole(-9223372036854775808n, 9223372036854775807n), optional: true }] },
-  { page: "lookup", path: ["lookup"], parameters: [{ name: "code", key: text(Infinity, /^(?:AV-[0-9]{4})$/ui) }] },
+  { page: "things", path: ["things"], parameters: [{ name: "kind", key: textKey(), optional: true, many: true }, { name: "state", key: wordKey("empty", "filled"), optional: true }] },
+  { page: "thing", path: ["things", ["", "id", ""]], parameters: [{ name: "id", key: wholeKey(-9223372036854775808n, 9223372036854775807n) }], was: [{ path: ["old", ["", "id", ".html"]], query: [] }, { path: ["older"], query: ["id"] }] },
+  { page: "thing-edit", path: ["things", ["", "id", ""], "edit"], parameters: [{ name: "id", key: wholeKey(-9223372036854775808n, 9223372036854775807n) }] },
+  { page: "thing-new", path: ["things", "new"], parameters: [{ name: "kind", key: textKey(), optional: true }] },
+  { page: "of-year", path: ["things", "made"], parameters: [{ name: "year", key: wholeKey(1n, 9998n, 4) }] },
+  { page: "of-month", path: ["things", "made"], parameters: [{ name: "year", key: wholeKey(1n, 9998n, 4) }, { name: "month", key: wholeKey(1n, 12n), yearOf: "year" }] },
+  { page: "sized", path: ["sized"], parameters: [{ name: "least", key: numberKey(false), optional: true }, { name: "most", key: numberKey(false), optional: true }, { name: "small", key: wholeKey(-9223372036854775808n, 9223372036854775807n), optional: true }] },
+  { page: "lookup", path: ["lookup"], parameters: [{ name: "code", key: textKey(Infinity, /^(?:AV-[0-9]{4})$/ui) }] },
   { page: "words", path: ["words"], parameters: [] },
-  { page: "word", path: ["words", ["", "slug", ""]], parameters: [{ name: "slug", key: text() }] },
+  { page: "word", path: ["words", ["", "slug", ""]], parameters: [{ name: "slug", key: textKey() }] },
   { page: "word-about", path: ["words", "about"], parameters: [] },
-  { page: "file", path: ["files", ["no-", "slug", ".html"]], parameters: [{ name: "slug", key: text() }] },
-  { page: "form", path: ["forms", ["", "form", ""]], parameters: [{ name: "form", key: text(12, /^(?:[a-z]{2,4}(-[0-9]+)?|x\.y\/z)$/u) }] },
-  { page: "mix-bare", path: ["mix", ["", "slug", ""]], parameters: [{ name: "slug", key: text() }] },
-  { page: "mix-a", path: ["mix", ["a-", "slug", ""]], parameters: [{ name: "slug", key: text() }] },
-  { page: "mix-ab", path: ["mix", ["a-b", "slug", ""]], parameters: [{ name: "slug", key: text() }] },
-  { page: "mix-end", path: ["mix", ["", "slug", "-z"], "deep"], parameters: [{ name: "slug", key: text() }] },
-  { page: "person", path: ["people", ["", "id", ""]], parameters: [{ name: "id", key: uuid }] },
-  { page: "day", path: ["days", ["", "day", ""]], parameters: [{ name: "day", key: day }] },
-  { page: "days-since", path: ["since", ["", "from_day", ""]], parameters: [{ name: "from_day", key: day }] },
-  { page: "pair", path: ["pairs", ["", "number", ""], ["", "flag", ""]], parameters: [{ name: "number", key: whole(-9223372036854775808n, 9223372036854775807n) }, { name: "flag", key: truth }] },
+  { page: "file", path: ["files", ["no-", "slug", ".html"]], parameters: [{ name: "slug", key: textKey() }] },
+  { page: "form", path: ["forms", ["", "form", ""]], parameters: [{ name: "form", key: textKey(12, /^(?:[a-z]{2,4}(-[0-9]+)?|x\.y\/z)$/u) }] },
+  { page: "mix-bare", path: ["mix", ["", "slug", ""]], parameters: [{ name: "slug", key: textKey() }] },
+  { page: "mix-a", path: ["mix", ["a-", "slug", ""]], parameters: [{ name: "slug", key: textKey() }] },
+  { page: "mix-ab", path: ["mix", ["a-b", "slug", ""]], parameters: [{ name: "slug", key: textKey() }] },
+  { page: "mix-end", path: ["mix", ["", "slug", "-z"], "deep"], parameters: [{ name: "slug", key: textKey() }] },
+  { page: "person", path: ["people", ["", "id", ""]], parameters: [{ name: "id", key: uuidKey }] },
+  { page: "day", path: ["days", ["", "day", ""]], parameters: [{ name: "day", key: dayKey }] },
+  { page: "days-since", path: ["since", ["", "from_day", ""]], parameters: [{ name: "from_day", key: dayKey }] },
+  { page: "pair", path: ["pairs", ["", "number", ""], ["", "flag", ""]], parameters: [{ name: "number", key: wholeKey(-9223372036854775808n, 9223372036854775807n) }, { name: "flag", key: truthKey }] },
   { page: "shared", path: ["shared"], parameters: [] },
-  { page: "shared-thing", path: ["shared"], parameters: [{ name: "thing", key: whole(-9223372036854775808n, 9223372036854775807n) }] },
-  { page: "shared-word", path: ["shared"], parameters: [{ name: "word_slug", key: text() }] },
-  { page: "note", path: ["løk", "50%", ["", "text", ""]], parameters: [{ name: "text", key: text(200) }, { name: "tone", key: text(200), optional: true }] },
+  { page: "shared-thing", path: ["shared"], parameters: [{ name: "thing", key: wholeKey(-9223372036854775808n, 9223372036854775807n) }] },
+  { page: "shared-word", path: ["shared"], parameters: [{ name: "word_slug", key: textKey() }] },
+  { page: "note", path: ["løk", "50%", ["", "text", ""]], parameters: [{ name: "text", key: textKey(200) }, { name: "tone", key: textKey(200), optional: true }] },
 ];
 
 export const pages = {

@@ -23,7 +23,7 @@ internal sealed class ExampleHelp(HelpAction usual) : SynchronousCommandLineActi
         foreach (var example in examples) output.WriteLine($"  {example}");
         output.WriteLine();
         output.WriteLine("Exit codes:");
-        output.WriteLine("  0 fine, 1 findings or a bad outcome, 2 wrong use, 3 the service or a source cannot be reached");
+        output.WriteLine("  0 fine, 1 findings or a bad outcome, 2 wrong use, 3 the service or a source cannot be reached, 4 a fault of Jexa's own");
         return ExitCodes.Fine;
     }
 }

@@ -124,6 +124,7 @@ internal sealed class Draft(FormPlan form)
     /// <summary>What a program says: moments as they are kept, as it reads them.</summary>
     private void SetKept(FormField field, string text)
     {
+        if (field.Type == FieldType.Timestamp) text = InUtc(text);
         if (field.Type == FieldType.Timestamp && TypedText.TryTimestamp(Encoding.UTF8.GetBytes(text), out var ticks))
         {
             _kept[field.Name] = new Constant.Moment(new DateTime(ticks));
@@ -132,6 +133,12 @@ internal sealed class Draft(FormPlan form)
 
         Set(field.Name, text);
     }
+
+    /// <summary>A moment with an offset (RFC 3339) as it is in UTC, without one; any other text as it is.</summary>
+    private static string InUtc(string text) =>
+        (text.EndsWith('Z') || (text.Length > 16 && text[^6] is '+' or '-' && text[^3] == ':'))
+        && DateTimeOffset.TryParse(text, System.Globalization.CultureInfo.InvariantCulture, System.Globalization.DateTimeStyles.None, out var moment)
+            ? moment.UtcDateTime.ToString("yyyy-MM-dd'T'HH:mm:ss.FFFFFFF", System.Globalization.CultureInfo.InvariantCulture) : text;
 
     private static string? TextOf(FormField field, JsonElement value) => value.ValueKind switch
     {
@@ -149,7 +156,7 @@ internal sealed class Draft(FormPlan form)
         FieldType.Decimal => "a decimal number, as text or as a number",
         FieldType.Boolean => "true or false",
         FieldType.Date => "a date as text, such as \"2024-02-29\"",
-        FieldType.Timestamp => "a moment as text, such as \"2024-02-29T14:30:00\"",
+        FieldType.Timestamp => "a moment as text, such as \"2024-02-29T14:30:00Z\"",
         _ => "a text",
     };
 

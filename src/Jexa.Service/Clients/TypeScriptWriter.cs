@@ -71,7 +71,7 @@ public sealed partial class TypeScriptWriter
         Line("export const pages = {");
         foreach (var page in _pages) WritePage(page);
         Line("};");
-        return _text.ToString();
+        return UsedParts.Of(_text.ToString());
     }
 
     private void WriteMap(string name, Func<PageContract, string> typeOf)
@@ -128,7 +128,7 @@ public sealed partial class TypeScriptWriter
     }
 
     private static string Field(FieldContract field) =>
-        $"readonly {Member(field.Name)}{(field.IsOptional ? "?" : "")}: {field.Shape switch { FieldShape.Reference => "Reference", FieldShape.Picture => "Picture", _ => TypeOf(field.Kind) }}{(field.IsNullable || field.Shape != FieldShape.Plain ? " | null" : "")}";
+        $"readonly {Member(field.Name)}{(field.IsOptional ? "?" : "")}: {field.Shape switch { FieldShape.Reference => "Reference", FieldShape.Picture => "Picture", _ => TypeOf(field.Kind) }}{(field.IsNullable || field.Shape == FieldShape.Picture ? " | null" : "")}";
 
     private void WritePlan(PageContract page)
     {
@@ -149,21 +149,21 @@ public sealed partial class TypeScriptWriter
 
     private static string KeyOf(ParameterContract parameter) => parameter.Of.Key switch
     {
-        IntegerKey key => $"whole({key.Min.ToString(CultureInfo.InvariantCulture)}n, {key.Max.ToString(CultureInfo.InvariantCulture)}n)",
-        NumberKey key => $"number({(key.IsWhole ? "true" : "false")})",
+        IntegerKey key => $"wholeKey({key.Min.ToString(CultureInfo.InvariantCulture)}n, {key.Max.ToString(CultureInfo.InvariantCulture)}n)",
+        NumberKey key => $"numberKey({(key.IsWhole ? "true" : "false")})",
         TextKey key => TextOf(key),
-        UuidKey => "uuid",
-        DateKey => "day",
-        BooleanKey => "truth",
-        WordKey key => $"word({string.Join(", ", key.Words.Select(Text))})",
-        _ => parameter.Kind == ValueKind.Month ? "whole(1n, 12n)" : "whole(1n, 9998n, 4)",
+        UuidKey => "uuidKey",
+        DateKey => "dayKey",
+        BooleanKey => "truthKey",
+        WordKey key => $"wordKey({string.Join(", ", key.Words.Select(Text))})",
+        _ => parameter.Kind == ValueKind.Month ? "wholeKey(1n, 12n)" : "wholeKey(1n, 9998n, 4)",
     };
 
     private static string TextOf(TextKey key)
     {
         var pattern = key.Form.Pattern is { } form ? ScriptPattern.Of(form) : null;
         var longest = key.Form.MaxLength?.ToString(CultureInfo.InvariantCulture);
-        return pattern is not null ? $"text({longest ?? "Infinity"}, /^(?:{pattern})$/u{(key.FoldsCase ? "i" : "")})" : longest is not null ? $"text({longest})" : "text()";
+        return pattern is not null ? $"textKey({longest ?? "Infinity"}, /^(?:{pattern})$/u{(key.FoldsCase ? "i" : "")})" : longest is not null ? $"textKey({longest})" : "textKey()";
     }
 
     private void WritePage(PageContract page)
@@ -228,6 +228,7 @@ public sealed partial class TypeScriptWriter
         ValueKind.Truth => "boolean",
         ValueKind.Uuid => "Uuid",
         ValueKind.Date => "Day",
+        ValueKind.Moment => "Moment",
         ValueKind.Any => "string | number | boolean | null",
         _ => "string",
     };

@@ -36,7 +36,7 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
 
     private void WritePage(PageContract page)
     {
-        var outcome = page.Kind switch { "list" => "listed", "text" => "shown", _ => "found" };
+        var outcome = page.Kind switch { "list" => "listed", "text" or "new" => "shown", _ => "found" };
         shape.Json.WriteString("type", "object");
         shape.Strings("required", Required(page));
         shape.Object("properties", () =>
@@ -218,7 +218,7 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
     private static string? Explanation(ValueKind kind) => kind switch
     {
         ValueKind.Decimal => "An exact decimal number, as text.",
-        ValueKind.Moment => "A moment as it is kept, such as 2024-02-29T14:30:00.",
+        ValueKind.Moment => "A moment as it is kept, in UTC with its offset, such as 2024-02-29T14:30:00Z.",
         _ => null,
     };
 }

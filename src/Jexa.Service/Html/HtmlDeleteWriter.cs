@@ -32,7 +32,7 @@ internal sealed class HtmlDeleteWriter(HtmlDetailWriter details)
         html.Append("\">\n"u8);
         HtmlFormWriter.Hidden(SentForm.Contract, view.Contract, html);
         HtmlFormWriter.Hidden(SentForm.End, "1", html);
-        html.Append("<p class=\"do\"><button class=\"main grave\">"u8);
+        html.Append("<p class=\"do\"><button type=\"submit\" class=\"main grave\">"u8);
         html.AppendEncoded($"Delete this {view.Shape.One}");
         html.Append("</button>"u8);
         HtmlFormWriter.Leave(view.Cancel, html);

@@ -23,11 +23,11 @@ internal static class HtmlFormWriter
         Hidden(SentForm.Contract, view.Contract, html);
 
         // The first button is the one that Enter presses.
-        html.Append("<button class=\"unseen\" tabindex=\"-1\" aria-hidden=\"true\">"u8);
+        html.Append("<button type=\"submit\" class=\"unseen\" tabindex=\"-1\" aria-hidden=\"true\">"u8);
         html.AppendEncoded(view.Submit);
         html.Append("</button>\n"u8);
         foreach (var input in view.Inputs) Field(view, input, html);
-        html.Append("<p class=\"do\"><button class=\"main\">"u8);
+        html.Append("<p class=\"do\"><button type=\"submit\" class=\"main\">"u8);
         html.AppendEncoded(view.Submit);
         html.Append("</button>"u8);
         Leave(view.Cancel, html);
@@ -203,7 +203,8 @@ internal static class HtmlFormWriter
         }
 
         if (input.Faults.Count > 0) html.Append(" aria-invalid=\"true\""u8);
-        if (input.Field.Rules.Required && input.Field.Input != InputKind.Truth) html.Append(" required"u8);
+        // A list to choose from is only required while its first option says that nothing is chosen (HTML, the select element).
+        if (input.Field.Rules.Required && input.Field.Input != InputKind.Truth && (input.Options.Count == 0 || input.Options[0].Value.Length == 0)) html.Append(" required"u8);
     }
 
     private static void Select(FormInput input, Utf8Buffer html)
@@ -236,7 +237,7 @@ internal static class HtmlFormWriter
         html.AppendEncoded(SentForm.Find + input.Name);
         html.Append("\" value=\""u8);
         html.AppendEncoded(search);
-        html.Append("\"> <button formnovalidate name=\""u8);
+        html.Append("\"> <button type=\"submit\" formnovalidate name=\""u8);
         html.AppendEncoded(SentForm.Ask);
         html.Append("\" value=\""u8);
         html.AppendEncoded(input.Name);

@@ -34,7 +34,7 @@ internal static class HtmlListForm
         html.Append("<label><span>Rows</span> <select name=\"size\">"u8);
         foreach (var size in controls.Sizes)
             WriteOption(size == controls.OwnSize ? "" : size.ToString(CultureInfo.InvariantCulture), size.ToString(CultureInfo.InvariantCulture), size == controls.Size, html);
-        html.Append("</select></label>\n<button>Show</button>\n"u8);
+        html.Append("</select></label>\n<button type=\"submit\">Show</button>\n"u8);
         html.Append("</form>\n"u8);
     }
 

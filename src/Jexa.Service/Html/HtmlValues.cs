@@ -178,7 +178,8 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
     {
         scratch.Truncate(0);
         var plan = column.Picture;
-        if (plan is null || !plan.TryWrite(row, scratch) || (plan.Folder is { } folder && PictureFiles.Find(folder, plan.NameOf(row)) is null))
+        string? file = null;
+        if (plan is null || !plan.TryWrite(row, scratch) || (plan.Folder is { } folder && (file = PictureFiles.Find(folder, plan.NameOf(row))) is null))
         {
             html.Append("<span class=\"no-picture\">"u8);
             html.AppendEncoded(plan?.NameOf(row) is { Length: > 0 } name ? name : row.Text(column.Ordinal));
@@ -186,7 +187,9 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
             return;
         }
 
-        html.Append("<img class=\"picture\" loading=\"lazy\" src=\""u8);
+        html.Append("<img class=\"picture\" loading=\"lazy\""u8);
+        if (file is not null && PictureSize.Of(file) is var (width, height)) html.Append($" width=\"{width}\" height=\"{height}\"");
+        html.Append(" src=\""u8);
         html.AppendEncoded(scratch.Written);
         html.Append("\" alt=\""u8);
         if (!quiet)

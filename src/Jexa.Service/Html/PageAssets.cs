@@ -17,6 +17,8 @@ public sealed class PageAssets
     /// <summary>Changes when the style sheet does, so that browsers may keep it.</summary>
     public string StyleVersion => _assets["style.css"].Tag;
 
+    public Asset Icon => _assets["icon.svg"];
+
     /// <summary>The asset a target names; null for anything else.</summary>
     public Asset? Find(RequestTarget target) =>
         target.IsReserved && target.Segments.Length == 2 && _assets.TryGetValue(target.Text(1).ToString(), out var asset) ? asset : null;

@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text.Json;
+using Jexa.Core.Edits;
 using Jexa.Core.Values;
 using Jexa.Core.Views;
 
@@ -25,6 +26,8 @@ internal static class JsonFormWriter
         foreach (var input in view.Inputs)
         {
             if (input.Text.Length == 0) json.WriteNull(input.Name);
+            else if (input.Field.Type == FieldType.Timestamp && FieldReader.Read(input.Field, input.Text).Value is Constant.Moment moment)
+                json.WriteString(input.Name, moment.Value.ToString(JsonValues.MomentForm, CultureInfo.InvariantCulture));
             else if (input.Field.Type == FieldType.Boolean) json.WriteBoolean(input.Name, input.Text == "true");
             else if (input.Field.Type is FieldType.Integer or FieldType.Real && double.TryParse(input.Text, CultureInfo.InvariantCulture, out _))
             {

@@ -10,6 +10,9 @@ namespace Jexa.Service.Json;
 /// <summary>Writes a record's ID and the values of its fields as JSON.</summary>
 internal static class JsonValues
 {
+    /// <summary>A moment with its offset (RFC 3339): moments are kept as they are in UTC.</summary>
+    public const string MomentForm = "yyyy-MM-dd'T'HH:mm:ss.FFFFFFF'Z'";
+
     /// <summary>The ID as text; of several parameters, an object with one text each. Null where no address can carry it.</summary>
     public static void WriteIdentity(LinkPlan link, Row row, Utf8JsonWriter json, Utf8Buffer scratch)
     {
@@ -123,7 +126,7 @@ internal static class JsonValues
                 json.WriteStringValue(DateOnly.FromDayNumber((int)cell.Integer).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture));
                 break;
             case CellKind.Timestamp:
-                json.WriteStringValue(new DateTime(cell.Integer).ToString("yyyy-MM-dd'T'HH:mm:ss.FFFFFFF", CultureInfo.InvariantCulture));
+                json.WriteStringValue(new DateTime(cell.Integer).ToString(MomentForm, CultureInfo.InvariantCulture));
                 break;
             case CellKind.Text:
             case CellKind.Decimal:

@@ -138,7 +138,7 @@ internal sealed class ManagementApi(SiteHost host, BearerToken token, StartCodes
         var method = request.Method ?? HttpMethods.Get;
         var trace = new VisitTrace(method, request.Target, host.Clock);
         var target = RequestTarget.Read(request.Target, host.Site.Frame.Mount);
-        var visit = new VisitRequest(method, target, Negotiation.PrefersJson(request.Accept), Principal.Anonymous.Value);
+        var visit = new VisitRequest(method, target, Negotiation.Of(new HeaderDictionary { ["Accept"] = request.Accept }) == AnswerForm.Json, Principal.Anonymous.Value);
         using var answer = await host.Runner.RunAsync(host.Site, visit, trace, cancellation);
         trace.End(VisitStep.Answer);
         return Timed(http, trace);

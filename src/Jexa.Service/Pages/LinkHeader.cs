@@ -8,9 +8,10 @@ namespace Jexa.Service.Pages;
 internal static class LinkHeader
 {
     /// <param name="room">Written into behind what it holds, and left as it was.</param>
-    public static string? Of(PageView view, Utf8Buffer room) => view switch
+    /// <param name="origin">Stands before the canonical address, if it is known: search engines heed a whole one only.</param>
+    public static string? Of(PageView view, Utf8Buffer room, string origin) => view switch
     {
-        DetailView detail => OfDetail(detail, room),
+        DetailView detail => OfDetail(detail, room, origin),
         ListView list => OfList(list.Windows),
         _ => null,
     };
@@ -22,10 +23,11 @@ internal static class LinkHeader
     public static string? TemplateOf(PageView view) =>
         view is ListView { Shape.RecordLink.UriTemplate: { } template } ? $"\"{template}\"; rel=\"item\"" : null;
 
-    private static string? OfDetail(DetailView view, Utf8Buffer link)
+    private static string? OfDetail(DetailView view, Utf8Buffer link, string origin)
     {
         var start = link.Length;
         link.Append("<"u8);
+        link.Append(origin);
         if (view.Shape.Own.TryWrite(view.Record, link)) link.Append(">; rel=\"canonical\""u8);
         else link.Truncate(start);
         Add("collection"u8, view.Shape.Back);

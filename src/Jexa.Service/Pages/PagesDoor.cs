@@ -54,7 +54,7 @@ internal sealed class PagesDoor(
     /// <summary>Takes the word of the named proxies only, and from each only what it says of the one before it.</summary>
     private static ForwardedHeadersOptions Trusting(IReadOnlyList<IPAddress> proxies)
     {
-        var trusting = new ForwardedHeadersOptions { ForwardedHeaders = ForwardedHeaders.XForwardedFor | ForwardedHeaders.XForwardedHost, ForwardLimit = null };
+        var trusting = new ForwardedHeadersOptions { ForwardedHeaders = ForwardedHeaders.XForwardedFor | ForwardedHeaders.XForwardedHost | ForwardedHeaders.XForwardedProto, ForwardLimit = null };
         trusting.KnownProxies.Clear();
         trusting.KnownIPNetworks.Clear();
         foreach (var proxy in proxies) trusting.KnownProxies.Add(proxy);
@@ -78,13 +78,18 @@ internal sealed class PagesDoor(
                 : RefuseAsync(http, StatusCodes.Status421MisdirectedRequest, "This service does not answer to that host name.");
         }
 
-        return OwnFiles.Find(target) is { } asset ? SendAsync(http, asset)
+        return (OwnFiles.Find(target) ?? UsualIcon(target)) is { } asset ? SendAsync(http, asset)
             : HealthCheck.IsAsked(target) ? HealthCheck.AnswerAsync(http, target, host)
             : IsPreflight(http) ? Preflight(http)
             : AppContract.IsAsked(target) ? ContractAsync(http, target)
             : AppFiles.IsAsked(target) ? AppFiles.AnswerAsync(http, target, host)
-            : VisitAsync(http, target);
+            : JsonAddress.PageOf(target, host.Site.Frame.Mount) is { } page ? VisitAsync(http, RequestTarget.Read(page, host.Site.Frame.Mount), asJson: true)
+            : VisitAsync(http, target, asJson: false);
     }
+
+    /// <summary>The icon at the address where browsers look for it unasked, unless the app has a page there.</summary>
+    private Asset? UsualIcon(RequestTarget target) =>
+        target.Segments.Length == 1 && target.Text(0).SequenceEqual("favicon.ico") && host.Site.Paths.Match(target, 1).Count == 0 ? OwnFiles.Icon : null;
 
     /// <summary>A browser asks whether a script of another origin may send what it is about to.</summary>
     private bool IsPreflight(HttpContext http) => HttpMethods.IsOptions(http.Request.Method) && http.Request.Headers.AccessControlRequestMethod.Count > 0 && host.Site.Origins.Contains(http.Request.Headers.Origin.ToString());
@@ -121,14 +126,27 @@ internal sealed class PagesDoor(
         $"default-src 'none'; style-src 'self'; img-src {string.Join(' ', site.Frame.Texts.PictureOrigins.Prepend("'self'"))}; script-src 'self'; connect-src 'self'; base-uri 'none'; "
         + $"form-action 'self'; frame-ancestors http://127.0.0.1:{consolePort} http://localhost:{consolePort}";
 
-    private async Task VisitAsync(HttpContext http, RequestTarget target)
+    /// <param name="asJson">The address asks for JSON by itself.</param>
+    private async Task VisitAsync(HttpContext http, RequestTarget target, bool asJson)
     {
         var (method, sent) = (http.Request.Method, http.Request.Headers);
+        var json = asJson || SentReader.IsJson(http) || HttpMethods.IsPatch(method) || HttpMethods.IsDelete(method);
+        if (!json && Negotiation.Of(sent) is var form)
+        {
+            if (form == AnswerForm.None)
+            {
+                http.Response.Headers.Vary = "Accept";
+                await RefuseAsync(http, StatusCodes.Status406NotAcceptable, "Pages are given as text/html and as application/json.");
+                return;
+            }
+
+            json = form == AnswerForm.Json;
+        }
+
         var trace = host.Visits.Begin(method, target.Raw, host.Clock);
         trace.Visitor = http.Connection.RemoteIpAddress;
         trace.Framed = sent["Sec-Fetch-Dest"] == "iframe";
         http.Response.Headers["Jexa-Visit"] = trace.Number.ToString(CultureInfo.InvariantCulture);
-        var json = Negotiation.PrefersJson(sent.Accept) || SentReader.IsJson(http) || HttpMethods.IsPatch(method) || HttpMethods.IsDelete(method);
         try
         {
             var request = new VisitRequest(method, target, json, Principal.Anonymous.Value) { Visitor = VisitorCookies.VisitorOf(http), HasWritten = VisitorCookies.HasWritten(http) };
@@ -154,6 +172,9 @@ internal sealed class PagesDoor(
             }
 
             using var ended = answer;
+            if (HttpMethods.IsOptions(method) && answer.Outcome is Outcome.NotAllowed)
+                answer = new Answer(answer.Outcome, StatusCodes.Status204NoContent, null) { Allow = $"{answer.Allow}, OPTIONS" };
+            if (asJson && answer is { Location: { } leads, Status: >= 300 }) answer = answer with { Location = JsonAddress.Of(leads, site.Frame.Mount) };
             if (!json && answer is { Status: 200, View: { } shown } && cookies.Take(http, target) is { } say) answer = answer with { View = shown with { Said = say }, IsForOnce = true };
             cookies.Give(http, answer, trace.Page);
             using var body = new Utf8Buffer(16 * 1024);
@@ -217,7 +238,11 @@ internal sealed class PagesDoor(
         http.Response.Headers.AccessControlExposeHeaders = "Jexa-Visit, Link, Link-Template, ETag, Location, Retry-After";
     }
 
-    private static ValueTask SendAsync(HttpContext http, Answer answer, bool json, Utf8Buffer body)
+    /// <summary>The origin that visitors use; empty if only this machine's own names are known.</summary>
+    private string Origin(HttpContext http) => options.Hosts.Count > 0 && options.Hosts.Contains(http.Request.Headers.Host.ToString(), StringComparer.OrdinalIgnoreCase)
+        ? $"{http.Request.Scheme}://{http.Request.Headers.Host}" : "";
+
+    private ValueTask SendAsync(HttpContext http, Answer answer, bool json, Utf8Buffer body)
     {
         var response = http.Response;
         var headers = response.Headers;
@@ -238,7 +263,7 @@ internal sealed class PagesDoor(
             // A browser may keep the page, but asks each time; nobody in between may keep it.
             headers.CacheControl = "private, no-cache";
             headers.ETag = isVersion ? $"\"{answer.Version}\"" : PageTag.Of(body.Written, json);
-            if (LinkHeader.Of(answer.View!, body) is { } link) headers.Link = link;
+            if (LinkHeader.Of(answer.View!, body, Origin(http)) is { } link) headers.Link = link;
             if (LinkHeader.TemplateOf(answer.View!) is { } template) headers["Link-Template"] = template;
             if (HttpMethods.IsGet(http.Request.Method) && PageTag.IsHeld(http.Request.Headers.IfNoneMatch, headers.ETag.ToString()))
             {

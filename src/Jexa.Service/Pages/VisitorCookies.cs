@@ -35,17 +35,17 @@ internal sealed class VisitorCookies(FormSeal seal, Mount mount)
         if (http.Request.Headers.Cookie.Count == 0 || !HttpMethods.IsGet(http.Request.Method) || IsAhead(http) || http.Request.Cookies[Said] is not { } sealedText || seal.OpenSaid(sealedText) is not { } bytes) return null;
         using var json = JsonDocument.Parse(bytes);
         if (json.RootElement.GetProperty("at").GetString() != $"{mount}{target.Path}{target.QueryString}") return null;
-        http.Response.Cookies.Delete(Said, Options(null));
+        http.Response.Cookies.Delete(Said, Options(http, null));
         return json.RootElement.GetProperty("say").GetString();
     }
 
     /// <param name="page">The page that was visited.</param>
     public void Give(HttpContext http, Answer answer, Core.Sites.Page? page)
     {
-        if (answer.Outcome is Outcome.Saved && page?.Record?.Source.HasReplica == true) http.Response.Cookies.Append(Wrote, "1", Options(WroteAge));
-        if (answer.NewVisitor is { } secret) http.Response.Cookies.Append(Visitor, secret, Options(null));
+        if (answer.Outcome is Outcome.Saved && page?.Record?.Source.HasReplica == true) http.Response.Cookies.Append(Wrote, "1", Options(http, WroteAge));
+        if (answer.NewVisitor is { } secret) http.Response.Cookies.Append(Visitor, secret, Options(http, null));
         if (answer is { Say: { } say, Location: { } location })
-            http.Response.Cookies.Append(Said, seal.SealSaid(JsonSerializer.SerializeToUtf8Bytes(new { at = location, say })), Options(SaidAge));
+            http.Response.Cookies.Append(Said, seal.SealSaid(JsonSerializer.SerializeToUtf8Bytes(new { at = location, say })), Options(http, SaidAge));
     }
 
     /// <summary>Whether a browser fetches the page before anybody asked to see it.</summary>
@@ -54,9 +54,10 @@ internal sealed class VisitorCookies(FormSeal seal, Mount mount)
         || http.Request.Headers["Purpose"].ToString().Contains("prefetch", StringComparison.OrdinalIgnoreCase)
         || http.Request.Headers["X-Moz"].ToString().Contains("prefetch", StringComparison.OrdinalIgnoreCase);
 
-    private CookieOptions Options(TimeSpan? age) => new()
+    private CookieOptions Options(HttpContext http, TimeSpan? age) => new()
     {
         HttpOnly = true,
+        Secure = http.Request.IsHttps,
         SameSite = SameSiteMode.Lax,
         Path = mount.Text.Length == 0 ? "/" : mount.Text,
         MaxAge = age,

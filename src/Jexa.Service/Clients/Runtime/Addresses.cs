@@ -114,7 +114,14 @@ public static partial class Addresses
 
         if (refused is not null) return refused;
         if (plan.Parameters.FirstOrDefault(month => month.YearOf is not null && values.ContainsKey(month.Name) && !values.ContainsKey(month.YearOf)) is { } alone) return new Reading.Malformed(plan.Page, alone.Name);
-        return Written(plan, values) is { } written ? plan.Read(values) with { IsCanonical = canonical, Address = written } : new Reading.Malformed(plan.Page, plan.Parameters.FirstOrDefault()?.Name);
+        return Written(plan, values) is { } written ? plan.Read(values) with { IsCanonical = canonical, Address = written, Wanted = WantedOf(query) } : new Reading.Malformed(plan.Page, plan.Parameters.FirstOrDefault()?.Name);
+    }
+
+    /// <summary>The controls of a list in its address.</summary>
+    private static Wanted WantedOf(List<(string Name, string? Value)> query)
+    {
+        string? Of(string name) => query.FirstOrDefault(pair => pair.Name == name && !string.IsNullOrEmpty(pair.Value)).Value;
+        return new Wanted(Of("find"), Of("order"), int.TryParse(Of("size"), NumberStyles.None, CultureInfo.InvariantCulture, out var size) ? size : null, Of("after"), Of("before"));
     }
 
     /// <summary>The address for some values.</summary>

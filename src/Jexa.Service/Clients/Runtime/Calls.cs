@@ -50,7 +50,7 @@ internal sealed class Members(JsonElement json)
 
     public static DateOnly Day(JsonElement value) => DateOnly.ParseExact(Text(value), "yyyy-MM-dd", CultureInfo.InvariantCulture);
 
-    public static DateTime Moment(JsonElement value) => DateTime.Parse(Text(value), CultureInfo.InvariantCulture);
+    public static DateTimeOffset Moment(JsonElement value) => DateTimeOffset.Parse(Text(value), CultureInfo.InvariantCulture, DateTimeStyles.AssumeUniversal);
 
     public static byte[] Bytes(JsonElement value) => value.GetBytesFromBase64();
 
@@ -120,7 +120,7 @@ internal static class Calls
         using var request = new HttpRequestMessage(method, new Uri(service.Base.GetLeftPart(UriPartial.Authority) + address, new UriCreationOptions { DangerousDisablePathAndQueryCanonicalization = true }));
         request.Headers.TryAddWithoutValidation("Accept", "application/json");
         if (version is not null) request.Headers.TryAddWithoutValidation("If-Match", version);
-        if (fields is not null) request.Content = new StringContent(JsonSerializer.Serialize(new { fields }), Encoding.UTF8, method == HttpMethod.Patch ? "application/merge-patch+json" : "application/json");
+        if (fields is not null) request.Content = new StringContent(Json(fields), Encoding.UTF8, method == HttpMethod.Patch ? "application/merge-patch+json" : "application/json");
         try
         {
             using var response = await service.Http.SendAsync(request, cancellation);
@@ -162,9 +162,8 @@ internal static class Calls
     }
 
     public static Listed<TFields> Listed<TFields>(Members body, Func<Members, TFields> fields) => new(
-        body.Must("title", Members.Text), new Total(body.Of("total").Must("count", Members.Whole), body.Of("total").Must("exact", Members.Truth)), body.Or("from", Members.Whole), body.TextOr("notice"),
-        [.. body.Must("records", records => records.EnumerateArray().ToList()).Select(record => new Members(record)).Select(record => new Entry<TFields>(record.Id(), record.TextOr("address"), fields(record.Of("fields")), record.Links("links")))],
-        body.TextOr("first"), body.TextOr("prev"), body.TextOr("next"), body.TextOr("last"), body.TextOr("add"), body.Links("trail"));
+        body.Must("title", Members.Text), TotalOf(body), body.Or("from", Members.Whole), body.TextOr("notice"),
+        EntriesOf(body, fields), body.TextOr("first"), body.TextOr("prev"), body.TextOr("next"), body.TextOr("last"), body.TextOr("add"), body.Links("trail"));
 
     public static Shown<TFields> Shown<TFields>(Members body, Func<Members, TFields> fields) => new(
         body.Must("title", Members.Text), body.Id(), body.TextOr("address"), fields(body.Of("fields")), body.Links("links"), body.TextOr("list"), body.TextOr("prev"), body.TextOr("next"), body.Links("trail"), body.Json);
@@ -180,7 +179,70 @@ internal static class Calls
     {
         decimal number => number.ToString(CultureInfo.InvariantCulture),
         DateOnly day => day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
-        DateTime moment => moment.ToString("yyyy-MM-dd'T'HH:mm:ss.FFFFFFF", CultureInfo.InvariantCulture),
+        DateTimeOffset moment => moment.UtcDateTime.ToString("yyyy-MM-dd'T'HH:mm:ss.FFFFFFF'Z'", CultureInfo.InvariantCulture),
         _ => value,
     };
+
+    /// <summary>What is sent, written value by value: nothing is found out about types while the program runs.</summary>
+    private static string Json(IReadOnlyDictionary<string, object?> fields)
+    {
+        using var bytes = new MemoryStream();
+        using (var json = new Utf8JsonWriter(bytes))
+        {
+            json.WriteStartObject();
+            json.WriteStartObject("fields");
+            foreach (var (name, value) in fields)
+            {
+                json.WritePropertyName(name);
+                switch (value)
+                {
+                    case null:
+                        json.WriteNullValue();
+                        break;
+                    case long whole:
+                        json.WriteNumberValue(whole);
+                        break;
+                    case double real:
+                        json.WriteNumberValue(real);
+                        break;
+                    case bool truth:
+                        json.WriteBooleanValue(truth);
+                        break;
+                    case Guid uuid:
+                        json.WriteStringValue(uuid);
+                        break;
+                    case byte[] some:
+                        json.WriteBase64StringValue(some);
+                        break;
+                    case JsonElement any:
+                        any.WriteTo(json);
+                        break;
+                    default:
+                        json.WriteStringValue((string)value);
+                        break;
+                }
+            }
+
+            json.WriteEndObject();
+            json.WriteEndObject();
+        }
+
+        return Encoding.UTF8.GetString(bytes.ToArray());
+    }
+
+    /// <summary>Related records, by their place on the page.</summary>
+    public static Related<TFields> Related<TFields>(JsonElement shown, int place, Func<Members, TFields> fields)
+    {
+        var blocks = new Members(shown).Must("related", related => related.EnumerateArray().ToList());
+        if (place >= blocks.Count) throw new StrangeException("The answer lacks related records: the app file is of another version.");
+        var block = new Members(blocks[place]);
+        if (!block.Has("records")) return new Related<TFields>(block.Must("title", Members.Text), null, [], null);
+        return new Related<TFields>(block.Must("title", Members.Text), TotalOf(block), EntriesOf(block, fields), block.TextOr("all"));
+    }
+
+    private static Total TotalOf(Members body) => new(body.Of("total").Must("count", Members.Whole), body.Of("total").Must("exact", Members.Truth));
+
+    private static List<Entry<TFields>> EntriesOf<TFields>(Members body, Func<Members, TFields> fields) =>
+        [.. body.Must("records", records => records.EnumerateArray().ToList()).Select(record => new Members(record))
+            .Select(record => new Entry<TFields>(record.Id(), record.TextOr("address"), fields(record.Of("fields")), record.Links("links")))];
 }

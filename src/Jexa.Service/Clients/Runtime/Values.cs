@@ -14,6 +14,9 @@ public abstract record Reading
     /// <summary>Jexa itself would write it so.</summary>
     public bool IsCanonical { get; init; }
 
+    /// <summary>What a list is asked for besides its parameters; nothing on other pages.</summary>
+    public Wanted Wanted { get; init; } = new();
+
     /// <summary>As Jexa would write it; empty where it means no page.</summary>
     public string Address { get; init; } = "";
 
@@ -49,6 +52,10 @@ public sealed record Listed<TFields>(
 
 /// <param name="Json">The whole answer, with the related records.</param>
 public sealed record Shown<TFields>(string Title, Id? Id, string? Address, TFields Fields, IReadOnlyList<Link> Links, string? List, string? Previous, string? Next, IReadOnlyList<Link> Trail, JsonElement Json);
+
+/// <summary>Records that stand with another one. <c>Total</c> is null if they could not be read.</summary>
+/// <param name="All">The list of all of them; null where there is none.</param>
+public sealed record Related<TFields>(string Title, Total? Total, IReadOnlyList<Entry<TFields>> Records, string? All);
 
 /// <summary>A record's own fields, by which it is changed.</summary>
 public sealed record Held<TFields>(Id? Id, string? Address, TFields Fields);

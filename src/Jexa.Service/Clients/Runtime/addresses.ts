@@ -14,7 +14,7 @@ const exact = (value: Whole): bigint => (typeof value === "bigint" || Number.isS
 const pure = (text: string): boolean => !/[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/.test(text) && !text.includes("\0");
 const bytes = (text: string): number => new TextEncoder().encode(text).length;
 
-const whole = (min: bigint, max: bigint, width = 0): Key => ({
+const wholeKey = (min: bigint, max: bigint, width = 0): Key => ({
   read: (text) => {
     if (!/^[-+]?[0-9]+$/.test(text) || text.length > 64 || (width > 0 && text.length !== width)) return null;
     const value = BigInt(text);
@@ -22,7 +22,7 @@ const whole = (min: bigint, max: bigint, width = 0): Key => ({
   },
   write: (value: Whole) => exact(value).toString().padStart(width, "0"),
 });
-const number = (isWhole: boolean): Key => ({
+const numberKey = (isWhole: boolean): Key => ({
   read: (text) => {
     const parts = /^([-+]?)([0-9]*)(?:\.([0-9]*))?$/.exec(text);
     if (!parts || text.length > 64 || !/[0-9]$/.test(text) || parts[2] === "") return null;
@@ -33,11 +33,11 @@ const number = (isWhole: boolean): Key => ({
   },
   write: (value: Decimal | number) => String(value),
 });
-const text = (longest = Infinity, form?: RegExp): Key => ({
+const textKey = (longest = Infinity, form?: RegExp): Key => ({
   read: (given) => (bytes(given) > 4096 || given.length > longest || (form && !form.test(given)) ? null : [given, true]),
   write: (value: string) => value,
 });
-const uuid: Key = {
+const uuidKey: Key = {
   read: (given) => {
     const digits = /^\{[0-9a-f-]{36}\}$/i.test(given) ? given.slice(1, -1) : given;
     if (!/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i.test(digits) && !/^[0-9a-f]{32}$/i.test(given)) return null;
@@ -46,7 +46,7 @@ const uuid: Key = {
   },
   write: (value: Uuid) => value,
 };
-const day: Key = {
+const dayKey: Key = {
   read: (given) => {
     const parts = /^([0-9]{4})-([0-9]{2})-([0-9]{2})$/.exec(given);
     if (!parts) return null;
@@ -56,8 +56,8 @@ const day: Key = {
   },
   write: (value: Day) => value,
 };
-const truth: Key = { read: (given) => (/^(true|1)$/i.test(given) ? [true, given === "true"] : /^(false|0)$/i.test(given) ? [false, given === "false"] : null), write: (value: boolean) => String(value) };
-const word = (...words: string[]): Key => ({ read: (given) => (words.includes(given) ? [given, true] : null), write: (value: string) => value });
+const truthKey: Key = { read: (given) => (/^(true|1)$/i.test(given) ? [true, given === "true"] : /^(false|0)$/i.test(given) ? [false, given === "false"] : null), write: (value: boolean) => String(value) };
+const wordKey = (...words: string[]): Key => ({ read: (given) => (words.includes(given) ? [given, true] : null), write: (value: string) => value });
 
 const decode = (part: string): string | null => {
   try {

@@ -146,12 +146,12 @@ function editPage<P, F, W>(name: string, fields: readonly string[], form: readon
   };
 }
 function newPage<P, F, W>(name: string, fields: readonly string[], form: readonly Asked[]) {
-  const { plan } = shape(name, ["found"], fields);
+  const { plan } = shape(name, ["shown"], fields);
   const address = (parameters: P) => addressOf(plan, parameters as Members);
   return {
     name, form, address,
     /** What the form begins with. */
-    load: (service: Service, parameters: P, options?: Options): Promise<Loaded<Held<F>>> => load(service, name, address(parameters), ["found"], fields, options),
+    load: (service: Service, parameters: P, options?: Options): Promise<Loaded<Held<F>>> => load(service, name, address(parameters), ["shown"], fields, options),
     add: (service: Service, parameters: P, values: W, options?: Options): Promise<Saved<{ readonly id: string | null; readonly address: string }>> => send(service, name, "POST", address(parameters), { fields: values }, null, options),
   };
 }
@@ -167,11 +167,21 @@ function deletePage<P, F>(name: string, fields: readonly string[]) {
 
 /** What an address says, as far as it alone tells. */
 export type Read =
-  | { readonly [P in PageName]: { readonly outcome: "page"; readonly page: P; readonly parameters: PageParameters[P]; /** Jexa itself would write it so. */ readonly canonical: boolean; /** As Jexa would. */ readonly address: string } }[PageName]
+  | { readonly [P in PageName]: { readonly outcome: "page"; readonly page: P; readonly parameters: PageParameters[P]; /** What a list is asked for besides; nothing on other pages. */ readonly wanted: Wanted<string>; /** Jexa itself would write it so. */ readonly canonical: boolean; /** As Jexa would. */ readonly address: string } }[PageName]
   | { readonly outcome: "missing" | "malformed"; readonly page: PageName | null; readonly parameter: string | null }
   | { readonly outcome: "no-page" };
+/** The controls of a list in its address. */
+function wantedOf(address: string): Wanted<string> {
+  const found: { [name: string]: string | number } = {};
+  for (const [name, value] of split(address)?.query ?? []) {
+    if (value === null || value === "" || name in found) continue;
+    if (name === "size" && /^[0-9]{1,4}$/.test(value)) found[name] = Number(value);
+    else if (name === "find" || name === "order" || name === "after" || name === "before") found[name] = value;
+  }
+  return found as Wanted<string>;
+}
 /** Reads an address back into its page and parameters. @param address A path with its query string, or a whole URL. */
 export function read(address: string): Read {
   const { outcome, page, parameter, values, canonical, address: written } = meaning(address);
-  return (outcome === "page" ? { outcome, page, parameters: values, canonical, address: written } : outcome === "no-page" ? { outcome } : { outcome, page, parameter }) as unknown as Read;
+  return (outcome === "page" ? { outcome, page, parameters: values, wanted: wantedOf(address), canonical, address: written } : outcome === "no-page" ? { outcome } : { outcome, page, parameter }) as unknown as Read;
 }

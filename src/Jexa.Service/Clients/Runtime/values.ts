@@ -6,6 +6,8 @@ export type Whole = number | bigint;
 export type Decimal = string;
 /** A day, such as 2024-02-29. */
 export type Day = `${number}-${number}-${number}`;
+/** A moment with its offset, such as 2024-02-29T14:30:00Z. */
+export type Moment = `${number}-${number}-${number}T${string}`;
 /** A UUID, such as 0b5ad0f2-6c0e-4b39-9f0a-3d2f7f1c9e54. */
 export type Uuid = `${string}-${string}-${string}-${string}-${string}`;
 export type Month = 1 | 2 | 3 | 4 | 5 | 6 | 7 | 8 | 9 | 10 | 11 | 12;
@@ -32,7 +34,7 @@ export interface Shown<F, B> {
   readonly list?: string; readonly prev: string | null; readonly next: string | null; readonly trail?: readonly Link[]; readonly related?: readonly B[];
 }
 /** A record's own fields, by which it is changed. */
-export interface Held<F> { readonly outcome: "found" | "saved"; readonly page: string; readonly id?: Id; readonly address?: string | null; readonly fields: F; readonly links?: readonly Link[] }
+export interface Held<F> { readonly outcome: "found" | "saved" | "shown"; readonly page: string; readonly id?: Id; readonly address?: string | null; readonly fields: F; readonly links?: readonly Link[] }
 export interface Written { readonly outcome: "shown"; readonly page: string; readonly title: string; /** Markdown. */ readonly text: string }
 
 /** How a visit ended that shows nothing. `detail` is a sentence for people. */
