@@ -200,29 +200,39 @@ public abstract partial class EditApp(string engine) : IAsyncLifetime
 
     public AppFolder Folder { get; } = new();
 
-    public RunningService Service { get; private set; } = null!;
+    public RunningService Service
+    {
+        get
+        {
+            Lacking.Skip(engine);
+            return _service!;
+        }
+    }
 
-    private readonly PrivateServer? _server = engine switch { "postgresql" => PrivateServer.Postgres.Value, "mariadb" => PrivateServer.MariaDb.Value, _ => null };
+    private RunningService? _service;
+    private PrivateServer? _server;
     private string _database = "";
 
     public string Engine => engine;
 
     /// <summary>Whether the tests' database is a file, which a loose value can be put into and a test can lock as a whole.</summary>
-    public bool IsFile => _server is null;
+    public bool IsFile => engine == "sqlite";
 
     public async ValueTask InitializeAsync()
     {
+        if (!Lacking.Has(engine)) return;
+        _server = engine switch { "postgresql" => PrivateServer.Postgres.Value, "mariadb" => PrivateServer.MariaDb.Value, _ => null };
         if (_server is not null) _database = _server.NewDatabase();
         Do(SchemaDialect.Translate(Schema, engine).Replace("warden varchar(200)", "warden mediumtext"));
         if (IsFile) Do("UPDATE bridge SET opened_on = 'long ago' WHERE bridge_id = 2");
         var connection = _server?.Connection(_database) ?? "data.db";
-        Service = await RunningService.StartAsync("serve", Folder.Write("app.yaml", App.Replace("ENGINE", engine).Replace("CONNECTION", connection.Replace("'", "''"))), "--log", "none");
+        _service = await RunningService.StartAsync("serve", Folder.Write("app.yaml", App.Replace("ENGINE", engine).Replace("CONNECTION", connection.Replace("'", "''"))), "--log", "none");
     }
 
     public ValueTask DisposeAsync()
     {
         GC.SuppressFinalize(this);
-        Service.Dispose();
+        _service?.Dispose();
         Folder.Dispose();
         return ValueTask.CompletedTask;
     }

@@ -191,6 +191,23 @@ public sealed class FrontTests(FrontDemo demo, Browser browser) : IClassFixture<
     }
 
     [Fact]
+    public async Task An_origin_that_may_read_only_is_told_so_before_it_writes()
+    {
+        using var folder = new AppFolder();
+        folder.MakeDatabase(AppFolder.Schema);
+        using var service = await RunningService.StartAsync("serve",
+            folder.Write("app.yaml", AppFolder.App.Replace("app: Things", "app: Things\norigins: [https://reader.example]\nwriters: [https://writer.example]") + "\n  thing-edit: { path: \"/things/{id}/edit\", edit: thing }\n"));
+        using var visitor = new Visitor(service.PagesUrl);
+        foreach (var (origin, methods, status) in new[] { ("https://reader.example", "GET, HEAD", 403), ("https://writer.example", "GET, HEAD, POST, PATCH, DELETE", 200) })
+        {
+            var asked = await visitor.SendAsync(HttpMethod.Options, "/things/1/edit", null, ("Origin", origin), ("Access-Control-Request-Method", "PATCH"));
+            Assert.Equal(methods, string.Join(", ", asked.Headers.GetValues("Access-Control-Allow-Methods")));
+            Assert.Equal(status, (await visitor.SendAsync(HttpMethod.Patch, "/things/1/edit", new StringContent("""{"fields":{"name":"x"}}""", System.Text.Encoding.UTF8, "application/json"),
+                ("Origin", origin), ("Sec-Fetch-Site", "cross-site"), ("If-Match", "*"))).Status);
+        }
+    }
+
+    [Fact]
     public async Task What_can_be_chosen_is_told_by_label_and_nothing_hidden_is()
     {
         async Task<string> AskAsync(string path) => (await demo.Service.GetJsonAsync("/_jexa/app/choices/" + path)).Body;

@@ -60,6 +60,7 @@ internal sealed class Outsider(string file)
 
     private static async Task<Ran> RunAsync(string program, params string[] arguments)
     {
+        Lacking.Skip("sqlite3");
         using var process = Process.Start(new ProcessStartInfo(program, arguments) { RedirectStandardOutput = true, RedirectStandardError = true })!;
         var error = process.StandardError.ReadToEndAsync();
         var output = await process.StandardOutput.ReadToEndAsync();

@@ -7,6 +7,27 @@ namespace Jexa.Sources.Tests;
 
 public class ListTests
 {
+    [Fact]
+    public async Task A_count_that_is_stopped_says_so_and_one_that_is_not_is_exact()
+    {
+        await using var app = new TestApp("CREATE TABLE t (id INTEGER PRIMARY KEY); WITH RECURSIVE n(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n WHERE i < 100000) INSERT INTO t SELECT i FROM n;");
+        var site = await app.SiteAsync("""
+            app: A
+            sources: { register: { engine: sqlite, connection: register.db } }
+            records: { t: { from: register.t } }
+            pages: { all: { path: /all, list: t } }
+            """);
+        Assert.Equal(new Total(100_000, true), await TotalAsync());
+        app.Execute("INSERT INTO t VALUES (100001)");
+        Assert.Equal(new Total(100_000, false), await TotalAsync());
+
+        async Task<Total> TotalAsync()
+        {
+            var (answer, _) = await app.VisitAsync(site, "/all");
+            using (answer) return Assert.IsType<ListView>(answer.View).Total;
+        }
+    }
+
     [Theory]
     [InlineData("name")]
     [InlineData("-name")]
