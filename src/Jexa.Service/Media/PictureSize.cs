@@ -57,7 +57,7 @@ internal static partial class PictureSize
             "image/svg+xml" => OfDrawing(head),
             _ => default,
         };
-        return size is (> 0 and < 100_000, > 0 and < 100_000) ? size : null;
+        return size is ( > 0 and < 100_000, > 0 and < 100_000) ? size : null;
     }
 
     /// <summary>The frame header (ITU T.81 B.2.2), behind other segments; a picture that is to be turned says so in one of these.</summary>

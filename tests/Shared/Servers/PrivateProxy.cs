@@ -17,7 +17,7 @@ public sealed class PrivateProxy
 
     private static PrivateProxy Start(PrivateServer server)
     {
-        Lacking.Skip("pgbouncer");
+        PrivateServer.Wanted("pgbouncer");
         var (port, root) = (PrivateServer.FreePort(), Environment.UserName == "root");
         var file = Path.Combine(server.Folder, "proxy.ini");
         File.WriteAllText(file, $"""
