@@ -10,6 +10,7 @@ public sealed class FrontDemo : IAsyncLifetime
 {
     private readonly DemoCopy _demo = new();
     private readonly int _port = PrivateServer.FreePort();
+    private readonly GaugeService _gauges = GaugeService.Start(0)!;
 
     public RunningService Service => _demo.Service;
 
@@ -22,7 +23,8 @@ public sealed class FrontDemo : IAsyncLifetime
         await _demo.InitializeAsync();
         var app = await File.ReadAllTextAsync(_demo.Folder.File("bridges.yaml"));
         Assert.Contains("http://127.0.0.1:7448", app);
-        _demo.Folder.Write("bridges.yaml", app.Replace("127.0.0.1:7448", $"127.0.0.1:{_port}"));
+        Assert.Contains("http://127.0.0.1:7449", app);
+        _demo.Folder.Write("bridges.yaml", app.Replace("127.0.0.1:7448", $"127.0.0.1:{_port}").Replace("http://127.0.0.1:7449", _gauges.Url));
         Front = FrontService.Start(Repository.File("demo"), _port) ?? throw new InvalidOperationException("The front end was not built.");
         Front.Register = Service.PagesUrl.TrimEnd('/');
         for (var until = DateTime.UtcNow.AddSeconds(20); DateTime.UtcNow < until; await Task.Delay(100))
@@ -33,6 +35,7 @@ public sealed class FrontDemo : IAsyncLifetime
     public async ValueTask DisposeAsync()
     {
         Front.Dispose();
+        _gauges.Dispose();
         await _demo.DisposeAsync();
     }
 }

@@ -38,7 +38,7 @@ internal static class DemoCommand
             instead[$"http://127.0.0.1:{FrontService.Port}"] = front?.Url ?? "";
             if (front is not null) Console.Error.WriteLine($"A front end of its own, over the same pages: {front.Url}/sketches");
             if (instead.Any(place => place.Value.Length > 0 && place.Key != place.Value))
-                Console.Error.WriteLine("Another demo is running on this machine. Both use the same data; this one's own programs are on other ports.");
+                Console.Error.WriteLine("Another demo is running on this machine. This one's own programs are on other ports; demos of one clone use the same data.");
             return await ServeCommand.RunAsync(asked with { Instead = instead }, cancellation, service =>
             {
                 if (front is not null) front.Register = service.PagesUrl.TrimEnd('/');

@@ -71,7 +71,7 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
                     shape.Object("prev", shape.NullableText);
                     shape.Object("next", shape.NullableText);
                     shape.Object("trail", () => shape.Many(() => shape.Ref("schemas/Link")));
-                    if (page.Blocks.Count > 0) shape.Object("related", () => shape.Many(() => shape.Array("anyOf", () => { foreach (var block in page.Blocks) shape.Item(() => WriteBlock(block)); })));
+                    if (page.Blocks.Count > 0) shape.Object("related", () => shape.Many(() => WriteBlocks(page.Blocks)));
                     break;
             }
         });
@@ -85,6 +85,12 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
         "new" => ["outcome", "page", "fields"],
         _ => ["outcome", "page", "id", "address", "fields"],
     };
+
+    private void WriteBlocks(IReadOnlyList<BlockContract> blocks)
+    {
+        if (blocks.Count == 1) WriteBlock(blocks[0]);
+        else shape.Array("anyOf", () => { foreach (var block in blocks) shape.Item(() => WriteBlock(block)); });
+    }
 
     private void WriteBlock(BlockContract block)
     {

@@ -69,14 +69,24 @@ internal sealed class OpenApiWriter : IDisposable
         {
             _json.WriteString("title", _site.Frame.AppTitle);
             _json.WriteString("version", "1");
-            _json.WriteString("description", "The pages of this app as JSON: ask for application/json. Every answer tells its outcome; an error is problem details (RFC 9457).");
+            _json.WriteString("description", "The pages of this app as JSON: below /_jexa/json, or at their own addresses with Accept: application/json. Every answer tells its outcome; an error is problem details (RFC 9457).");
         });
-        _shape.Array("servers", () => _shape.Item(() => _json.WriteString("url", _site.Frame.Mount.Text.Length == 0 ? "/" : _site.Frame.Mount.Text)));
+        // Below the first nobody need ask for JSON by a header, which clients of generators tend to forget.
+        _shape.Array("servers", () =>
+        {
+            Server(_site.Frame.Mount.Text + Pages.JsonAddress.Prefix, "JSON without asking for it by a header");
+            Server(Root, "JSON for Accept: application/json");
+        });
+        _shape.Array("security", () => { });
         _shape.Object("paths", () =>
         {
             foreach (var shared in _pages.GroupBy(page => PathOf(page)))
                 _shape.Object(shared.Key, () => WritePath([.. shared]));
-            if (_pages.Any(page => page.Asked.Any(asked => asked.Reference is not null || asked.Field.Choices.Count > 0))) _shape.Object("/_jexa/app/choices/{page}/{field}", WriteChoices);
+            if (_pages.Any(page => page.Asked.Any(asked => asked.Reference is not null || asked.Field.Choices.Count > 0))) _shape.Object("/_jexa/app/choices/{page}/{field}", () =>
+            {
+                _shape.Array("servers", () => Server(Root, "Not a page: below the root alone"));
+                WriteChoices();
+            });
         });
         _shape.Object("components", () =>
         {
@@ -89,6 +99,14 @@ internal sealed class OpenApiWriter : IDisposable
         _json.WriteEndObject();
         _json.Flush();
     }
+
+    private string Root => _site.Frame.Mount.Text.Length == 0 ? "/" : _site.Frame.Mount.Text;
+
+    private void Server(string url, string means) => _shape.Item(() =>
+    {
+        _json.WriteString("url", url);
+        _json.WriteString("description", means);
+    });
 
     /// <summary>The path below the mount, as OpenAPI writes it: every parameter in braces, no query string.</summary>
     private static string PathOf(PageContract page) => page.Page.Head.Template.Segments.Count == 0 ? "/"
@@ -206,11 +224,12 @@ internal sealed class OpenApiWriter : IDisposable
     private void WriteGood(IReadOnlyList<PageContract> pages)
     {
         _json.WriteString("description", string.Join("; ", pages.Select(page => page.Kind switch { "list" => $"A window of the {page.Page.Record!.Many}", "text" => "The text", _ => $"The {page.Page.Record!.One}" })) + ".");
-        if (pages.Any(page => page.Kind is "edit" or "delete")) _shape.Object("headers", () => _shape.Object("ETag", () =>
+        _shape.Object("headers", () =>
         {
-            _json.WriteString("description", "The record's version, for If-Match.");
-            _shape.Object("schema", () => _json.WriteString("type", "string"));
-        }));
+            Header("ETag", pages.Any(page => page.Kind is "edit" or "delete") ? "The record's version, for If-Match." : "For If-None-Match: 304 if nothing has changed.");
+            if (pages.Any(page => page.Kind is "list" or "detail")) Header("Link", "Registered relations (RFC 8288): canonical, collection, first, prev, next, last.");
+            if (pages.Any(page => page.Kind == "list")) Header("Link-Template", "Where each record of the list is (RFC 9652): relation item.");
+        });
         _shape.Object("content", () => _shape.Object(Page.JsonType, () =>
         {
             _shape.Object("schema", () =>
@@ -226,6 +245,12 @@ internal sealed class OpenApiWriter : IDisposable
         }));
         if (pages.Count == 1) WriteLinks(pages[0]);
     }
+
+    private void Header(string name, string means) => _shape.Object(name, () =>
+    {
+        _json.WriteString("description", means);
+        _shape.Object("schema", () => _json.WriteString("type", "string"));
+    });
 
     /// <summary>Where a record leads, by values that the request or the answer has.</summary>
     private void WriteLinks(PageContract page)

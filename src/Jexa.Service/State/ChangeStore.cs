@@ -1,10 +1,7 @@
 using System.Globalization;
-using System.Text;
-using System.Text.Json;
 using Jexa.Core.Edits;
 using Jexa.Core.Files;
 using Jexa.Core.Sources;
-using Jexa.Core.Values;
 using Jexa.Sources.Sqlite;
 using Microsoft.Data.Sqlite;
 using SQLitePCL;
@@ -21,55 +18,6 @@ namespace Jexa.Service.State;
 /// </summary>
 public sealed class ChangeStore : IChangeLog, IDisposable
 {
-    /// <summary>Each brings the database from its number to the next.</summary>
-    private static readonly string[] Migrations =
-    [
-        """
-        CREATE TABLE change (
-          number     INTEGER PRIMARY KEY AUTOINCREMENT,
-          token      TEXT NOT NULL UNIQUE,
-          digest     TEXT NOT NULL,
-          at         INTEGER NOT NULL,
-          state      INTEGER NOT NULL,
-          page       TEXT NOT NULL,
-          source     TEXT NOT NULL,
-          record     TEXT NOT NULL,
-          key        TEXT NOT NULL,
-          id         TEXT NOT NULL,
-          kind       INTEGER NOT NULL,
-          fields     TEXT NOT NULL,
-          location   TEXT NOT NULL,
-          noted      INTEGER NOT NULL,
-          undoes     INTEGER,
-          by_whom    TEXT,
-          process    TEXT NOT NULL,
-          lease      INTEGER NOT NULL
-        );
-        CREATE INDEX change_by_record ON change (record, id, number);
-        CREATE INDEX change_by_undone ON change (undoes) WHERE undoes IS NOT NULL;
-        CREATE INDEX change_open ON change (lease) WHERE state = 0;
-        CREATE TABLE key_event (
-          scope   TEXT NOT NULL,
-          key     TEXT NOT NULL,
-          change  INTEGER NOT NULL REFERENCES change (number) ON DELETE CASCADE,
-          kind    INTEGER NOT NULL,
-          to_key  TEXT,
-          PRIMARY KEY (scope, key, change)
-        ) WITHOUT ROWID;
-        """,
-        // Notes in a source that nobody needs any more are taken away; each change says whether its own is still there.
-        """
-        ALTER TABLE change ADD COLUMN forgotten INTEGER NOT NULL DEFAULT 0;
-        CREATE INDEX change_unforgotten ON change (forgotten, at) WHERE forgotten = 0;
-        """,
-        // Which state folder the log belongs to; and notes without a change, by when they were first seen.
-        """
-        CREATE TABLE about (identity TEXT NOT NULL);
-        CREATE TABLE stray_note (source TEXT NOT NULL, token TEXT NOT NULL, seen INTEGER NOT NULL, PRIMARY KEY (source, token)) WITHOUT ROWID;
-        CREATE INDEX change_by_age ON change (at);
-        """,
-    ];
-
     private const string Columns = "c.number, c.token, c.digest, c.at, c.state, c.page, c.source, c.record, c.key, c.id, c.kind, c.fields, c.location, c.noted, c.undoes, c.by_whom, "
         + "(SELECT u.number FROM change u WHERE u.undoes = c.number AND u.state = 1 LIMIT 1)";
 
@@ -231,7 +179,7 @@ public sealed class ChangeStore : IChangeLog, IDisposable
             "INSERT OR IGNORE INTO change (token, digest, at, state, page, source, record, key, id, kind, fields, location, noted, undoes, process, lease) "
             + "VALUES (@token, @digest, @at, 0, @page, @source, @record, @key, @id, @kind, @fields, @location, @noted, @undoes, @process, @lease) RETURNING number",
             ("@token", intent.Token), ("@digest", intent.Digest), ("@at", Now()), ("@page", intent.Page), ("@source", intent.Source), ("@record", intent.Record), ("@key", intent.Key),
-            ("@id", intent.Id), ("@kind", (long)intent.Kind), ("@fields", FieldsJson(intent.Fields)), ("@location", intent.Location), ("@noted", intent.IsNoted ? 1L : 0L), ("@undoes", intent.Undoes),
+            ("@id", intent.Id), ("@kind", (long)intent.Kind), ("@fields", ChangeFields.Write(intent.Fields)), ("@location", intent.Location), ("@noted", intent.IsNoted ? 1L : 0L), ("@undoes", intent.Undoes),
             ("@process", Process), ("@lease", Now() + (long)Lease.TotalMilliseconds));
         if (command.ExecuteScalar() is not long number) return false;
         foreach (var happened in intent.KeyEvents)
@@ -386,15 +334,15 @@ public sealed class ChangeStore : IChangeLog, IDisposable
     private void Migrate(string file) => Whole(() =>
     {
         var version = Convert.ToInt32(Command("PRAGMA user_version").ExecuteScalar(), CultureInfo.InvariantCulture);
-        if (version > Migrations.Length)
+        if (version > ChangeSchema.Migrations.Length)
         {
             throw new LaterVersionException(
-                $"The change log {file} was made by a later version of Jexa (its version is {version}, this one knows {Migrations.Length}).");
+                $"The change log {file} was made by a later version of Jexa (its version is {version}, this one knows {ChangeSchema.Migrations.Length}).");
         }
 
-        for (var next = version; next < Migrations.Length; next++) Run(Migrations[next]);
+        for (var next = version; next < ChangeSchema.Migrations.Length; next++) Run(ChangeSchema.Migrations[next]);
         Run("INSERT INTO about (identity) SELECT @identity WHERE NOT EXISTS (SELECT 1 FROM about)", ("@identity", _identity));
-        Run($"PRAGMA user_version={Migrations.Length}");
+        Run($"PRAGMA user_version={ChangeSchema.Migrations.Length}");
         return true;
     });
 
@@ -435,54 +383,12 @@ public sealed class ChangeStore : IChangeLog, IDisposable
         while (reader.Read())
         {
             var intent = new ChangeIntent(reader.GetString(1), reader.GetString(2), reader.GetString(5), reader.GetString(6), reader.GetString(7), reader.GetString(8), reader.GetString(9),
-                (ChangeKind)reader.GetInt64(10), Fields(reader.GetString(11)), reader.GetString(12), reader.GetInt64(13) != 0, [], reader.IsDBNull(14) ? null : reader.GetInt64(14));
+                (ChangeKind)reader.GetInt64(10), ChangeFields.Read(reader.GetString(11)), reader.GetString(12), reader.GetInt64(13) != 0, [], reader.IsDBNull(14) ? null : reader.GetInt64(14));
             changes.Add(new LoggedChange(reader.GetInt64(0), DateTimeOffset.FromUnixTimeMilliseconds(reader.GetInt64(3)), (ChangeState)reader.GetInt64(4), reader.IsDBNull(15) ? null : reader.GetString(15),
                 reader.IsDBNull(16) ? null : reader.GetInt64(16), intent));
         }
 
         return changes;
-    }
-
-    private static string FieldsJson(IReadOnlyList<FieldChange> fields)
-    {
-        using var bytes = new MemoryStream();
-        using (var json = new Utf8JsonWriter(bytes))
-        {
-            json.WriteStartArray();
-            foreach (var field in fields)
-            {
-                json.WriteStartObject();
-                json.WriteString("field", field.Field);
-                if (field.IsSecret)
-                {
-                    json.WriteBoolean("secret", true);
-                }
-                else
-                {
-                    json.WritePropertyName("before");
-                    StoredValue.Write(json, field.Before);
-                    json.WritePropertyName("after");
-                    StoredValue.Write(json, field.After);
-                }
-
-                json.WriteEndObject();
-            }
-
-            json.WriteEndArray();
-        }
-
-        return Encoding.UTF8.GetString(bytes.ToArray());
-    }
-
-    private static List<FieldChange> Fields(string text)
-    {
-        using var json = JsonDocument.Parse(text);
-        return
-        [
-            .. json.RootElement.EnumerateArray().Select(field => field.TryGetProperty("secret", out _)
-                ? new FieldChange(field.GetProperty("field").GetString()!, Constant.Empty.Value, Constant.Empty.Value, true)
-                : new FieldChange(field.GetProperty("field").GetString()!, StoredValue.Read(field.GetProperty("before")), StoredValue.Read(field.GetProperty("after")), false)),
-        ];
     }
 
     private long Now() => _clock.GetUtcNow().ToUnixTimeMilliseconds();
