@@ -202,7 +202,6 @@ public sealed class JexaService : IAsyncDisposable
         try
         {
             // A little more than is accepted is enough to say that it is too much.
-            cancellation.ThrowIfCancellationRequested();
             return await Task.Run(() => PlainFile.ReadAllBytes(file, Core.Definitions.AppFileReader.MaxBytes), cancellation);
         }
         catch (Exception refused) when (refused is FileNotFoundException or DirectoryNotFoundException)

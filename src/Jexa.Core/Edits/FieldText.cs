@@ -7,10 +7,7 @@ namespace Jexa.Core.Edits;
 /// <summary>Writes a loaded value as the text that stands in its input; <see cref="FieldReader"/> reads it back as the same value.</summary>
 public static class FieldText
 {
-    /// <summary>What stands for a value of which the visitor is told nothing.</summary>
-    public const string Withheld = "\u0001";
-
-    public static string Of(FormField field, Row row) => field.IsWithheld(row) ? Withheld : OfStored(field, StoredValue.Of(row, field.Stored));
+    public static string Of(FormField field, Row row) => field.IsWithheld(row) ? StoredValue.WithheldText : OfStored(field, StoredValue.Of(row, field.Stored));
 
     /// <summary>A value as it is stored.</summary>
     public static string OfStored(FormField field, Constant stored) => field.Secret ? "" : stored switch

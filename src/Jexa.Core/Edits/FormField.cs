@@ -64,7 +64,7 @@ public sealed record FormField(
     public string InputName => Name;
 
     /// <summary>Whether a record's value leads to a record that may not be seen: the visitor is told nothing of it.</summary>
-    public bool IsWithheld(Row row) => Stored >= 0 && Typed >= 0 && row[Typed].IsNull && !row[Stored].IsNull;
+    public bool IsWithheld(Row row) => StoredValue.IsWithheld(row, Typed, Stored);
 
     /// <summary>Whether “nothing” can be kept as an empty text only.</summary>
     public bool KeepsEmptyText => !Column.Nullable && Type is FieldType.Text or FieldType.Any;

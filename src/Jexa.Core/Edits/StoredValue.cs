@@ -25,8 +25,16 @@ public static class StoredValue
         };
     }
 
+    /// <summary>What stands in an input for a value of which the visitor is told nothing.</summary>
+    public const string WithheldText = "\u0001";
+
     /// <summary>What stands for a value of which the visitor is told nothing, whatever it is.</summary>
-    public static Constant Withheld { get; } = new Constant.Text("\u0001");
+    public static Constant Withheld { get; } = new Constant.Text(WithheldText);
+
+    /// <summary>Whether a value leads to a record that may not be seen: visitors are told nothing of it.</summary>
+    /// <param name="shown">Where it stands as visitors may see it; -1 where no visitor is told.</param>
+    /// <param name="stored">Where it stands as it is stored; -1 where it is not loaded.</param>
+    public static bool IsWithheld(Row row, int shown, int stored) => shown >= 0 && stored >= 0 && row[shown].IsNull && !row[stored].IsNull;
 
     public static bool AreSame(Constant one, Constant other) => (one, other) switch
     {

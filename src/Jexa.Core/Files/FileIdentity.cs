@@ -1,19 +1,14 @@
-using System.Buffers.Binary;
 using System.Runtime.InteropServices;
 
 namespace Jexa.Core.Files;
 
-/// <summary>
-/// Which file stands at a path: device and inode. It is asked without opening the file (statx(2), whose layout is the same on
-/// every architecture).
-/// </summary>
+/// <summary>Which file stands at a path: device and inode. Asked without opening the file.</summary>
 /// <param name="Inode">The number of the file on its device.</param>
 /// <param name="Device">The device, major number first.</param>
 public readonly partial record struct FileIdentity(ulong Inode, ulong Device)
 {
     private const int AtCurrentFolder = -100;
     private const int AtEffectiveUser = 0x200;
-    private const uint WantBasics = 0x7ff;
     private const int WriteAccess = 2;
 
     /// <summary>The identity of the file at a path, links followed; null if there is no file.</summary>
@@ -21,15 +16,6 @@ public readonly partial record struct FileIdentity(ulong Inode, ulong Device)
 
     /// <summary>Whether this process may write to a file or folder. The file is not opened (faccessat(2)).</summary>
     public static bool CanWrite(string path) => Faccessat(AtCurrentFolder, path, WriteAccess, AtEffectiveUser) == 0;
-
-    internal static bool TryRead(string path, Span<byte> status) =>
-        Statx(AtCurrentFolder, path, 0, WantBasics, ref MemoryMarshal.GetReference(status)) == 0;
-
-    internal static FileIdentity Read(ReadOnlySpan<byte> status) =>
-        new(BinaryPrimitives.ReadUInt64LittleEndian(status[32..]), BinaryPrimitives.ReadUInt64LittleEndian(status[136..]));
-
-    [LibraryImport("libc", EntryPoint = "statx", StringMarshalling = StringMarshalling.Utf8)]
-    private static partial int Statx(int folder, string path, int flags, uint mask, ref byte buffer);
 
     [LibraryImport("libc", EntryPoint = "faccessat", StringMarshalling = StringMarshalling.Utf8)]
     private static partial int Faccessat(int folder, string path, int mode, int flags);

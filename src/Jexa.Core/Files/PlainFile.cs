@@ -6,6 +6,9 @@ namespace Jexa.Core.Files;
 /// </summary>
 public static class PlainFile
 {
+    /// <summary>For files that nobody but their owner may read or write.</summary>
+    public const UnixFileMode OwnerOnly = UnixFileMode.UserRead | UnixFileMode.UserWrite;
+
     private const int BufferSize = 16 * 1024;
 
     /// <summary>Opens a file for reading; others may write, replace or delete it meanwhile.</summary>
@@ -36,7 +39,7 @@ public static class PlainFile
         return reader.ReadToEnd();
     }
 
-    /// <summary>Makes or overwrites a file with a text.</summary>
+    /// <summary>Makes or overwrites a file.</summary>
     public static void WriteAllBytes(string path, ReadOnlySpan<byte> bytes)
     {
         RefuseDatabase(path);

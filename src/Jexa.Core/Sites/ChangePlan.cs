@@ -1,3 +1,4 @@
+using Jexa.Core.Edits;
 using Jexa.Core.Keys;
 using Jexa.Core.Sources;
 using Jexa.Core.Values;
@@ -12,7 +13,7 @@ public sealed record StoredColumn(SiteField Field, int Ordinal)
     public int Shown { get; init; } = -1;
 
     /// <summary>Whether it leads to a record that may not be seen: visitors are told nothing of the value.</summary>
-    public bool IsWithheld(Row row) => Shown >= 0 && row[Shown].IsNull && !row[Ordinal].IsNull;
+    public bool IsWithheld(Row row) => StoredValue.IsWithheld(row, Shown, Ordinal);
 }
 
 /// <summary>What Jexa keeps in a field by itself.</summary>

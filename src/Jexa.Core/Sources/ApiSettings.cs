@@ -11,14 +11,6 @@ public sealed class ApiSettings(
     IReadOnlyList<(string Name, string Value)> headers, IReadOnlyList<(string Name, string Value)> parameters, bool linkLocal, IReadOnlyList<ApiEndpoint> endpoints)
     : IEquatable<ApiSettings>
 {
-    private readonly string _content = JsonSerializer.Serialize(new
-    {
-        headers = headers.Select(header => new[] { header.Name, header.Value }),
-        parameters = parameters.Select(parameter => new[] { parameter.Name, parameter.Value }),
-        linkLocal,
-        endpoints,
-    });
-
     /// <summary>The proxy that the API is called through; null for none, whatever the environment says.</summary>
     public Uri? Proxy { get; init; }
 
@@ -28,10 +20,6 @@ public sealed class ApiSettings(
     /// <summary>What was filled in from the environment: never told, also if the API says it back.</summary>
     public IReadOnlyList<string> Secrets { get; init; } = [];
 
-    /// <summary>All that is told apart besides, as one text.</summary>
-    private string Besides =>
-        JsonSerializer.Serialize(new { proxy = Proxy?.OriginalString, fields = SecretFields.Order(StringComparer.Ordinal), secrets = Secrets });
-
     public IReadOnlyList<(string Name, string Value)> Headers => headers;
 
     public IReadOnlyList<(string Name, string Value)> Parameters => parameters;
@@ -40,11 +28,23 @@ public sealed class ApiSettings(
 
     public IReadOnlyList<ApiEndpoint> Endpoints => endpoints;
 
-    public bool Equals(ApiSettings? other) => other is not null && other._content == _content && other.Besides == Besides;
+    public bool Equals(ApiSettings? other) => other is not null && other.Content() == Content();
 
     public override bool Equals(object? obj) => Equals(obj as ApiSettings);
 
-    public override int GetHashCode() => _content.GetHashCode(StringComparison.Ordinal);
+    public override int GetHashCode() => Content().GetHashCode(StringComparison.Ordinal);
+
+    /// <summary>Everything by which two are told apart.</summary>
+    private string Content() => JsonSerializer.Serialize(new
+    {
+        headers = headers.Select(header => new[] { header.Name, header.Value }),
+        parameters = parameters.Select(parameter => new[] { parameter.Name, parameter.Value }),
+        linkLocal,
+        endpoints,
+        proxy = Proxy?.OriginalString,
+        fields = SecretFields.Order(StringComparer.Ordinal),
+        secrets = Secrets,
+    });
 
     /// <summary>Never prints what it holds.</summary>
     public override string ToString() => "API";

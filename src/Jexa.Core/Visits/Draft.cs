@@ -186,7 +186,7 @@ internal sealed class Draft(FormPlan form)
             var was = row is { } held ? FieldText.Of(entry.Field, held) : null;
 
             // Who is told nothing of a value leaves it alone by sending none; only a form that offers “—” beside it can mean that.
-            if (was == FieldText.Withheld && text.Length == 0 && (_isJson || entry.Reference is null)) continue;
+            if (was == StoredValue.WithheldText && text.Length == 0 && (_isJson || entry.Reference is null)) continue;
             var kept = _kept.GetValueOrDefault(entry.Name);
             if (was == text && kept is null && !(text.Length == 0 && entry.Field.Rules.Required) && !entry.Field.Secret) continue;
             var reading = entry.Field.Input == InputKind.Reference && text.Length > 0 ? ReadKey(entry, text) : FieldReader.Read(entry.Field, text);

@@ -20,7 +20,7 @@ internal sealed class FormMaker(QueryRunner queries)
             // What is secret is not shown to whoever typed it either.
             if (entry.Field.Secret) text = "";
             var field = entry.Field;
-            if (text == FieldText.Withheld && entry.Reference is null)
+            if (text == StoredValue.WithheldText && entry.Reference is null)
             {
                 // Left empty it stays as it is.
                 text = "";
@@ -41,7 +41,7 @@ internal sealed class FormMaker(QueryRunner queries)
     {
         if (entry.Field.Secret) return "(secret)";
         if (text.Length == 0) return "";
-        if (text == FieldText.Withheld) return "not available";
+        if (text == StoredValue.WithheldText) return "not available";
         if (entry.Field.Choices.FirstOrDefault(choice => choice.Value == text) is { } known) return known.Label;
         if (entry.Field.Input == InputKind.Truth) return text == "true" ? "Yes" : "No";
         if (entry.Reference is not { } reference || reference.Key.Read(text).Value is not { } key) return text;

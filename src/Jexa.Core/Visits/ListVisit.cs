@@ -138,10 +138,7 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
     {
         var values = ask.Request.Values;
         if (parent.Parameters.Any(number => !values.Has(number))) return default;
-        var keys = parent.Parameters.Select(values.One).ToArray();
-        var rows = loans.Lend(parent.Lookup.Load.Width);
-        await queries.RunAsync(parent.Lookup.Load, keys, rows, trace, cancellation);
-        var decision = Loading.Decide(parent.Lookup, rows, keys);
+        var (decision, rows, keys) = await LookUpAsync(parent, values, loans, trace, cancellation);
         if (decision.Outcome is Outcome.Found) return (rows[decision.Row], null);
         trace.End(VisitStep.Load);
         trace.Why = $"The {parent.Record.One} that the address names: {decision.Why}";
@@ -167,13 +164,19 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
         var values = ask.Request.Values;
         foreach (var parent in ask.Page.Parents.Where(parent => parent.Parameters.All(values.Has)))
         {
-            var keys = parent.Parameters.Select(values.One).ToArray();
-            var rows = loans.Lend(parent.Lookup.Load.Width);
-            await queries.RunAsync(parent.Lookup.Load, keys, rows, trace, cancellation);
-            if (Loading.Decide(parent.Lookup, rows, keys).Outcome is not Outcome.Found) return false;
+            if ((await LookUpAsync(parent, values, loans, trace, cancellation)).Decision.Outcome is not Outcome.Found) return false;
         }
 
         return true;
+    }
+
+    private async ValueTask<(LoadDecision Decision, RowBlock Rows, Constant[] Keys)> LookUpAsync(
+        ParentPlan parent, ParameterValues values, RowLoans loans, VisitTrace trace, CancellationToken cancellation)
+    {
+        var keys = parent.Parameters.Select(values.One).ToArray();
+        var rows = loans.Lend(parent.Lookup.Load.Width);
+        await queries.RunAsync(parent.Lookup.Load, keys, rows, trace, cancellation);
+        return (Loading.Decide(parent.Lookup, rows, keys), rows, keys);
     }
 
     private static string Heading(ListAsk ask, Row?[] parents)

@@ -96,7 +96,7 @@ public sealed class ChangeStore : IChangeLog, IDisposable
         try
         {
             // Made first, so that it can be read by its owner only from its first moment.
-            if (!File.Exists(_file)) PlainFile.Replace(_file, [], UnixFileMode.UserRead | UnixFileMode.UserWrite);
+            if (!File.Exists(_file)) PlainFile.Replace(_file, [], PlainFile.OwnerOnly);
             _connection = new SqliteConnection($"Data Source={_file};Pooling=False;Default Timeout=5");
             _connection.Open();
             Run("PRAGMA journal_mode=WAL");

@@ -19,7 +19,6 @@ public sealed record ServiceAddress(string PagesUrl, string ConsoleUrl, int Proc
 /// </summary>
 public sealed class StateFolder
 {
-    private const UnixFileMode OwnerFile = UnixFileMode.UserRead | UnixFileMode.UserWrite;
     private const int SecretLength = 32;
 
     public StateFolder(string path) => Path = System.IO.Path.GetFullPath(path);
@@ -65,7 +64,7 @@ public sealed class StateFolder
         var seal = OpenSeal(identity);
         if (identity is not null && LogFault(identity) is { } fault) throw Lost("changes.db", fault);
         var log = new ChangeStore(LogFile, identity ?? Guid.NewGuid().ToString("N"), clock);
-        if (identity is null && log.Identity is { } made) PlainFile.Replace(IdentityFile, Encoding.ASCII.GetBytes(made), OwnerFile);
+        if (identity is null && log.Identity is { } made) PlainFile.Replace(IdentityFile, Encoding.ASCII.GetBytes(made), PlainFile.OwnerOnly);
         return new StateContents(token, cursors, versions, seal, log);
     }
 
@@ -73,7 +72,7 @@ public sealed class StateFolder
     {
         try
         {
-            Directory.CreateDirectory(Path, OwnerFile | UnixFileMode.UserExecute);
+            Directory.CreateDirectory(Path, PlainFile.OwnerOnly | UnixFileMode.UserExecute);
         }
         catch (Exception refused) when (refused is UnauthorizedAccessException or IOException)
         {
@@ -102,7 +101,7 @@ public sealed class StateFolder
     /// <summary>The keys that seal forms. They are made at once, so that a full disk later does not keep forms from being shown.</summary>
     private FormSeal OpenSeal(string? identity)
     {
-        var folder = Directory.CreateDirectory(KeyFolder, OwnerFile | UnixFileMode.UserExecute);
+        var folder = Directory.CreateDirectory(KeyFolder, PlainFile.OwnerOnly | UnixFileMode.UserExecute);
         var files = folder.GetFiles("key-*.xml");
         if (identity is not null && files.Length == 0) throw Lost("keys", "holds no key any more");
         if (Array.Find(files, file => file.Length == 0) is { } empty) throw Lost($"keys/{empty.Name}", "is empty");
@@ -127,13 +126,13 @@ public sealed class StateFolder
 
     private static byte[] NewSecret() => RandomNumberGenerator.GetBytes(SecretLength);
 
-    public void WriteAddress(ServiceAddress address) => PlainFile.Replace(AddressFile, JsonSerializer.SerializeToUtf8Bytes(address), OwnerFile);
+    public void WriteAddress(ServiceAddress address) => PlainFile.Replace(AddressFile, JsonSerializer.SerializeToUtf8Bytes(address), PlainFile.OwnerOnly);
 
     /// <summary>Makes a new token of the management API and writes it; the old one is worth nothing from then on.</summary>
     public string RenewToken()
     {
         var token = NewToken();
-        PlainFile.Replace(TokenFile, Encoding.ASCII.GetBytes(token), OwnerFile);
+        PlainFile.Replace(TokenFile, Encoding.ASCII.GetBytes(token), PlainFile.OwnerOnly);
         return token;
     }
 
@@ -176,13 +175,13 @@ public sealed class StateFolder
         {
             if (identity is not null) throw Lost(name, "is not there any more");
             var made = make();
-            PlainFile.Replace(file, made, OwnerFile);
+            PlainFile.Replace(file, made, PlainFile.OwnerOnly);
             return made;
         }
 
         var kept = PlainFile.ReadAllBytes(file);
         if (kept.Length < SecretLength) throw Lost(name, kept.Length == 0 ? "is empty" : "is too short");
-        File.SetUnixFileMode(file, OwnerFile);
+        File.SetUnixFileMode(file, PlainFile.OwnerOnly);
         return kept;
     }
 }

@@ -1,3 +1,5 @@
+using Jexa.Core.Files;
+
 namespace Jexa.Service.State;
 
 /// <summary>Lets one process at a time prepare a state folder. It ends with its process.</summary>
@@ -19,7 +21,7 @@ internal static class StateTurn
                     Mode = FileMode.OpenOrCreate,
                     Access = FileAccess.ReadWrite,
                     Share = FileShare.None,
-                    UnixCreateMode = UnixFileMode.UserRead | UnixFileMode.UserWrite,
+                    UnixCreateMode = PlainFile.OwnerOnly,
                 };
                 return new FileStream(file, options);
             }
