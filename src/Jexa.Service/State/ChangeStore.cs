@@ -1,165 +1,48 @@
-using System.Globalization;
 using Jexa.Core.Edits;
-using Jexa.Core.Files;
-using Jexa.Core.Sources;
-using Jexa.Sources.Sqlite;
 using Microsoft.Data.Sqlite;
-using SQLitePCL;
 
 namespace Jexa.Service.State;
 
 /// <summary>
 /// The change log, in a database of Jexa's own in the state folder. Several processes may share it. An intent is on disk before the
 /// source is told to commit; confirming it need not be, since the source's own note says the same.
-/// <para>
-/// If the database cannot be opened (a full or damaged disk), nothing can be changed until it can; it is tried again every few seconds.
-/// If somebody deletes or replaces it while it is open, nothing can be changed until the service is started again.
-/// </para>
 /// </summary>
 public sealed class ChangeStore : IChangeLog, IDisposable
 {
     private const string Columns = "c.number, c.token, c.digest, c.at, c.state, c.page, c.source, c.record, c.key, c.id, c.kind, c.fields, c.location, c.noted, c.undoes, c.by_whom, "
         + "(SELECT u.number FROM change u WHERE u.undoes = c.number AND u.state = 1 LIMIT 1)";
 
-    private readonly Lock _lock = new();
-    private readonly string _file;
-    private readonly string _identity;
-    private readonly IDisposable _holding;
-    private readonly Dictionary<string, SqliteCommand> _commands = [];
-    private SqliteConnection? _connection;
-    private SqliteFiles _files;
-    private long _triedAt;
+    private readonly LogDatabase _database;
     private readonly TimeProvider _clock;
     private readonly List<string> _confirmed = [];
     private readonly Timer _flushing;
-    private bool _disposed;
 
     /// <param name="identity">The state folder's. A log that has none yet takes it.</param>
     /// <exception cref="IOException">The database is of a later version of Jexa.</exception>
     public ChangeStore(string file, string identity, TimeProvider clock)
     {
-        (_file, _identity, _clock) = (file, identity, clock);
+        _clock = clock;
         _flushing = new Timer(_ => FlushInTime());
-        _holding = DatabaseFiles.Hold(file);
+        _database = new LogDatabase(file, identity, clock);
         Process = $"{Environment.ProcessId}-{Guid.NewGuid():N}";
-        TryOpen();
     }
 
     /// <summary>The state folder that the log belongs to; null if it could not be opened yet.</summary>
-    public string? Identity { get; private set; }
+    public string? Identity => _database.Identity;
 
     /// <summary>Why nothing can be changed at this moment, for the operator; null if the log can be used.</summary>
-    public string? Trouble { get; private set; }
+    public string? Trouble => _database.Trouble;
 
     /// <summary>Whether the log was deleted or replaced while it was open.</summary>
-    public bool IsLost { get; private set; }
-
-    /// <summary>The state folder that a log says it belongs to; null if it cannot be told.</summary>
-    public static string? IdentityOf(string file)
-    {
-        try
-        {
-            using var connection = new SqliteConnection($"Data Source={file};Mode=ReadOnly;Pooling=False");
-            connection.Open();
-            using var command = connection.CreateCommand();
-            command.CommandText = "SELECT identity FROM about";
-            return command.ExecuteScalar() as string;
-        }
-        catch (SqliteException)
-        {
-            return null;
-        }
-    }
+    public bool IsLost => _database.IsLost;
 
     /// <summary>Looks whether the log can be written to.</summary>
-    public bool IsWritable()
-    {
-        lock (_lock)
-        {
-            try
-            {
-                Ready();
-                Whole(() => Run("UPDATE about SET identity = identity"));
-                return true;
-            }
-            catch (Exception trouble) when (trouble is SqliteException or SourceException)
-            {
-                Trouble = trouble.Message;
-                return false;
-            }
-        }
-    }
-
-    private void TryOpen()
-    {
-        _triedAt = _clock.GetTimestamp();
-        try
-        {
-            // Made first, so that it can be read by its owner only from its first moment.
-            if (!File.Exists(_file)) PlainFile.Replace(_file, [], PlainFile.OwnerOnly);
-            _connection = new SqliteConnection($"Data Source={_file};Pooling=False;Default Timeout=5");
-            _connection.Open();
-            Run("PRAGMA journal_mode=WAL");
-            Run("PRAGMA synchronous=FULL");
-            Run("PRAGMA foreign_keys=1");
-            Migrate(_file);
-            Identity = (string)Command("SELECT identity FROM about").ExecuteScalar()!;
-            _files = SqliteFiles.At(_file);
-            Trouble = null;
-        }
-        catch (Exception refused) when (refused is SqliteException or IOException && refused is not LaterVersionException)
-        {
-            Close();
-            Trouble = $"The change log {_file} cannot be used: {refused.Message}";
-        }
-        catch
-        {
-            Close();
-            throw;
-        }
-    }
-
-    private void Close()
-    {
-        foreach (var command in _commands.Values) command.Dispose();
-        _commands.Clear();
-        _connection?.Dispose();
-        _connection = null;
-    }
-
-    /// <summary>Sees to it that there is a connection, and that its files are still those at their place.</summary>
-    private void Ready()
-    {
-        if (_disposed) throw new SourceException(SourceTrouble.Away, "The service is ending.");
-        if (IsLost) throw new SourceException(SourceTrouble.Away, Trouble!);
-        if (_connection is null && _clock.GetElapsedTime(_triedAt) > PauseBetweenTries) TryOpen();
-        if (_connection is null) throw new SourceException(SourceTrouble.Away, Trouble!);
-    }
-
-    /// <summary>Whether what was just committed can be read by others.</summary>
-    private void StandBy()
-    {
-        var files = SqliteFiles.At(_file);
-        if (files.AreThose(_files) && FileStatus.Of(_file) is { Length: > 0 }) return;
-        if (files.Database == _files.Database && files.Log is null && FileStatus.Of(_file) is { Length: > 0 })
-        {
-            // Only the log beside it was taken away. Closing the database puts into it what the log held.
-            Close();
-            TryOpen();
-            throw new SourceException(SourceTrouble.Away, Trouble ?? "Somebody removed the change log's write-ahead log; it was opened anew.");
-        }
-
-        IsLost = true;
-        Trouble = $"The change log {_file} was deleted, emptied or replaced while Jexa was using it. Nothing can be changed before it is put back and Jexa is started again.";
-        throw new SourceException(SourceTrouble.Away, Trouble);
-    }
+    public bool IsWritable() => _database.IsWritable();
 
     /// <summary>This process, in the log.</summary>
     public string Process { get; }
 
     private static readonly TimeSpan FlushAfter = TimeSpan.FromMilliseconds(100);
-
-    private static readonly TimeSpan PauseBetweenTries = TimeSpan.FromSeconds(2);
 
     /// <summary>For so long an intent is its process's own affair: longer than any commit may take.</summary>
     public static TimeSpan Lease { get; } = TimeSpan.FromSeconds(12);
@@ -167,7 +50,7 @@ public sealed class ChangeStore : IChangeLog, IDisposable
     public bool TryIntend(ChangeIntent intent) => Guarded(() =>
     {
         var isNew = Whole(() => Intend(intent));
-        StandBy();
+        _database.StandBy();
         _confirmed.Clear();
         return isNew;
     });
@@ -194,7 +77,7 @@ public sealed class ChangeStore : IChangeLog, IDisposable
     /// </summary>
     public void Confirm(string token)
     {
-        lock (_lock)
+        lock (_database.Turn)
         {
             _confirmed.Add(token);
             _flushing.Change(FlushAfter, Timeout.InfiniteTimeSpan);
@@ -222,8 +105,8 @@ public sealed class ChangeStore : IChangeLog, IDisposable
     {
         try
         {
-            lock (_lock)
-                if (!_disposed && _connection is not null) Flush();
+            lock (_database.Turn)
+                if (_database.IsOpen) Flush();
         }
         catch (SqliteException)
         {
@@ -300,7 +183,7 @@ public sealed class ChangeStore : IChangeLog, IDisposable
     /// <exception cref="SourceException">It is not, or cannot be opened.</exception>
     public void Look() => Guarded(() =>
     {
-        StandBy();
+        _database.StandBy();
         return true;
     });
 
@@ -314,13 +197,7 @@ public sealed class ChangeStore : IChangeLog, IDisposable
     {
         _flushing.Dispose();
         FlushInTime();
-        lock (_lock)
-        {
-            _disposed = true;
-            Close();
-        }
-
-        _holding.Dispose();
+        _database.Dispose();
     }
 
     private KeyFate? Fate(string direction, string scope, string key, long behind) => Read(() =>
@@ -330,51 +207,6 @@ public sealed class ChangeStore : IChangeLog, IDisposable
             ("@scope", scope), ("@key", key), ("@behind", behind)).ExecuteReader();
         return reader.Read() ? new KeyFate(reader.GetInt64(0), (ChangeKind)reader.GetInt64(1), reader.IsDBNull(2) ? null : reader.GetString(2)) : null;
     });
-
-    private void Migrate(string file) => Whole(() =>
-    {
-        var version = Convert.ToInt32(Command("PRAGMA user_version").ExecuteScalar(), CultureInfo.InvariantCulture);
-        if (version > ChangeSchema.Migrations.Length)
-        {
-            throw new LaterVersionException(
-                $"The change log {file} was made by a later version of Jexa (its version is {version}, this one knows {ChangeSchema.Migrations.Length}).");
-        }
-
-        for (var next = version; next < ChangeSchema.Migrations.Length; next++) Run(ChangeSchema.Migrations[next]);
-        Run("INSERT INTO about (identity) SELECT @identity WHERE NOT EXISTS (SELECT 1 FROM about)", ("@identity", _identity));
-        Run($"PRAGMA user_version={ChangeSchema.Migrations.Length}");
-        return true;
-    });
-
-    /// <summary>Does something whole or not at all.</summary>
-    private T Whole<T>(Func<T> act)
-    {
-        Run("BEGIN IMMEDIATE");
-        try
-        {
-            var result = act();
-            Run("COMMIT");
-            return result;
-        }
-        catch
-        {
-            TakeBack();
-            throw;
-        }
-    }
-
-    /// <summary>Ends a transaction that failed. After some errors SQLite has ended it already; the first error is the one to be told.</summary>
-    private void TakeBack()
-    {
-        try
-        {
-            Run("ROLLBACK");
-        }
-        catch (SqliteException)
-        {
-            // What went wrong first says why.
-        }
-    }
 
     private static List<LoggedChange> Read(SqliteCommand command)
     {
@@ -391,24 +223,15 @@ public sealed class ChangeStore : IChangeLog, IDisposable
         return changes;
     }
 
+    private T Whole<T>(Func<T> act) => _database.Whole(act);
+
+    private T Guarded<T>(Func<T> ask) => _database.Guarded(ask);
+
+    private int Run(string sql, params (string Name, object? Value)[] values) => _database.Run(sql, values);
+
+    private SqliteCommand Command(string sql, params (string Name, object? Value)[] values) => _database.Command(sql, values);
+
     private long Now() => _clock.GetUtcNow().ToUnixTimeMilliseconds();
-
-    private int Run(string sql, params (string Name, object? Value)[] values) => Command(sql, values).ExecuteNonQuery();
-
-    /// <summary>A command that is kept prepared.</summary>
-    private SqliteCommand Command(string sql, params (string Name, object? Value)[] values)
-    {
-        if (!_commands.TryGetValue(sql, out var command))
-        {
-            command = _connection!.CreateCommand();
-            command.CommandText = sql;
-            _commands[sql] = command;
-        }
-
-        command.Parameters.Clear();
-        foreach (var (name, value) in values) command.Parameters.AddWithValue(name, value ?? DBNull.Value);
-        return command;
-    }
 
     /// <summary>Asks the log, which knows by then what has been confirmed.</summary>
     private T Read<T>(Func<T> ask) => Guarded(() =>
@@ -417,26 +240,5 @@ public sealed class ChangeStore : IChangeLog, IDisposable
         return ask();
     });
 
-    private T Guarded<T>(Func<T> ask)
-    {
-        lock (_lock)
-        {
-            try
-            {
-                Ready();
-                var answer = ask();
-                Trouble = null;
-                return answer;
-            }
-            catch (SqliteException trouble)
-            {
-                var isBusy = trouble.SqliteErrorCode is raw.SQLITE_BUSY or raw.SQLITE_LOCKED;
-                var reason = $"The change log cannot be used: {trouble.Message}";
-                if (!isBusy) Trouble = reason;
-                throw new SourceException(isBusy ? SourceTrouble.TooSlow : SourceTrouble.Away, reason, trouble);
-            }
-        }
-    }
 
-    private sealed class LaterVersionException(string message) : IOException(message);
 }

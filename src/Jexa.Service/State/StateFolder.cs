@@ -95,7 +95,7 @@ public sealed class StateFolder
     {
         null => "is not there any more",
         { Length: 0 } => "is empty",
-        _ => ChangeStore.IdentityOf(LogFile) is { } other && other != identity ? "is the log of another state folder" : null,
+        _ => LogDatabase.IdentityOf(LogFile) is { } other && other != identity ? "is the log of another state folder" : null,
     };
 
     /// <summary>The keys that seal forms. They are made at once, so that a full disk later does not keep forms from being shown.</summary>
