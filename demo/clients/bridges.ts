@@ -60,7 +60,7 @@ export interface BridgeFields {
   readonly changed_at?: Moment | null;
 }
 export type BridgeValues =
-  | Block<"span", { readonly span_no: Whole | null; readonly kind: string | null; readonly material: string | null; readonly length_m: Decimal | null }>
+  | Block<"span", { readonly span_no: Whole | null; readonly kind: string | null; readonly material: string | null; readonly length_m: Decimal | null }, IdOf<"bridge" | "number">>
   | Block<"inspection", { readonly held_on: Day | null; readonly inspector_id: Reference | null; readonly verdict: string | null; readonly score: Whole | null }>
   | Block<"photo", { readonly file: Picture | null; readonly caption: string | null; readonly taken_on: Day | null }>
   | Block<"gauge", { readonly place: string | null; readonly level_m: Decimal | null; readonly rising: boolean | null; readonly measured_at: Moment | null }>;
@@ -730,9 +730,9 @@ export interface PageValues {
   readonly "district-delete": Held<DistrictDeleteFields>;
   readonly "district-bridges": Listed<DistrictBridgesFields>;
   readonly lookup: Shown<LookupFields, never>;
-  readonly spans: Listed<SpansFields>;
-  readonly "bridge-spans": Listed<BridgeSpansFields>;
-  readonly span: Shown<SpanFields, SpanValues>;
+  readonly spans: Listed<SpansFields, IdOf<"bridge" | "number">>;
+  readonly "bridge-spans": Listed<BridgeSpansFields, IdOf<"bridge" | "number">>;
+  readonly span: Shown<SpanFields, SpanValues, IdOf<"bridge" | "number">>;
   readonly inspectors: Listed<InspectorsFields>;
   readonly inspector: Shown<InspectorFields, InspectorValues>;
   readonly inspections: Listed<InspectionsFields>;
@@ -770,30 +770,32 @@ export type Moment = `${number}-${number}-${number}T${string}`;
 /** A UUID, such as 0b5ad0f2-6c0e-4b39-9f0a-3d2f7f1c9e54. */
 export type Uuid = `${string}-${string}-${string}-${string}-${string}`;
 export type Month = 1 | 2 | 3 | 4 | 5 | 6 | 7 | 8 | 9 | 10 | 11 | 12;
-/** An ID as it stands in addresses; of several parameters, one text each; null where no address can carry it. */
-export type Id = string | { readonly [parameter: string]: string } | null;
+/** An ID as it stands in addresses; null where no address can carry it. */
+export type Id = string | null;
+/** An ID of several parameters, one text each. */
+export type IdOf<P extends string> = { readonly [parameter in P]: string } | null;
 
 /** Another record, as a field shows it; its members are null where it is not there or may not be seen. */
-export interface Reference { readonly id?: Id; readonly address?: string | null; readonly label: string | null }
+export interface Reference<I = Id> { readonly id?: I; readonly address?: string | null; readonly label: string | null }
 export interface Picture { readonly name: string; readonly address: string | null }
 export interface Link { readonly page: string; readonly text: string; readonly address: string }
 export interface Total { readonly count: number; /** False where counting stopped: there are more. */ readonly exact: boolean }
-export interface Entry<F> { readonly id?: Id; readonly address?: string | null; readonly fields: F; readonly links?: readonly Link[] }
+export interface Entry<F, I = Id> { readonly id?: I; readonly address?: string | null; readonly fields: F; readonly links?: readonly Link[] }
 export interface Side { readonly title: string; readonly exact: boolean; readonly whole: boolean; readonly failed?: true; readonly all?: string; readonly values: readonly { readonly label: string; readonly address: string | null; readonly count: number; readonly current: boolean }[] }
-export interface Block<R extends string, F> { readonly record: R; readonly title: string; readonly notice?: string; readonly failed?: true; readonly total?: Total; readonly records?: readonly Entry<F>[]; readonly all?: string | null }
+export interface Block<R extends string, F, I = Id> { readonly record: R; readonly title: string; readonly notice?: string; readonly failed?: true; readonly total?: Total; readonly records?: readonly Entry<F, I>[]; readonly all?: string | null }
 
-export interface Listed<F> {
+export interface Listed<F, I = Id> {
   readonly outcome: "listed"; readonly page: string; readonly title: string; readonly total: Total; readonly from?: number; readonly notice?: string;
-  readonly records: readonly Entry<F>[]; readonly first: string | null; readonly prev: string | null; readonly next: string | null; readonly last: string | null;
+  readonly records: readonly Entry<F, I>[]; readonly first: string | null; readonly prev: string | null; readonly next: string | null; readonly last: string | null;
   readonly add?: string; readonly find?: string; readonly order: string; readonly orders: readonly string[]; readonly size: number; readonly sizes: readonly number[];
   readonly sides?: readonly Side[]; readonly trail?: readonly Link[];
 }
-export interface Shown<F, B> {
-  readonly outcome: "found"; readonly page: string; readonly title: string; readonly id: Id; readonly address: string | null; readonly fields: F; readonly links: readonly Link[];
+export interface Shown<F, B, I = Id> {
+  readonly outcome: "found"; readonly page: string; readonly title: string; readonly id: I; readonly address: string | null; readonly fields: F; readonly links: readonly Link[];
   readonly list?: string; readonly prev: string | null; readonly next: string | null; readonly trail?: readonly Link[]; readonly related?: readonly B[];
 }
 /** A record's own fields, by which it is changed. */
-export interface Held<F> { readonly outcome: "found" | "saved" | "shown"; readonly page: string; readonly id?: Id; readonly address?: string | null; readonly fields: F; readonly links?: readonly Link[] }
+export interface Held<F, I = Id> { readonly outcome: "found" | "saved" | "shown"; readonly page: string; readonly id?: I; readonly address?: string | null; readonly fields: F; readonly links?: readonly Link[] }
 export interface Written { readonly outcome: "shown"; readonly page: string; readonly title: string; /** Markdown. */ readonly text: string }
 
 /** How a visit ended that shows nothing. `detail` is a sentence for people. */
@@ -1190,29 +1192,29 @@ function shape(page: string, good: readonly string[], fields: readonly string[])
   shapes.set(page, made);
   return made;
 }
-function listPage<P, O extends string, F>(name: string, fields: readonly string[]) {
+function listPage<P, O extends string, F, I = Id>(name: string, fields: readonly string[]) {
   const { plan } = shape(name, ["listed"], fields);
   const address = (parameters: P & Wanted<O>) => addressOf(plan, parameters as Members, parameters as Members);
-  return { name, address, load: (service: Service, parameters: P & Wanted<O>, options?: Options): Promise<Loaded<Listed<F>>> => load(service, name, address(parameters), ["listed"], fields, options) };
+  return { name, address, load: (service: Service, parameters: P & Wanted<O>, options?: Options): Promise<Loaded<Listed<F, I>>> => load(service, name, address(parameters), ["listed"], fields, options) };
 }
-function detailPage<P, F, B>(name: string, fields: readonly string[]) {
+function detailPage<P, F, B, I = Id>(name: string, fields: readonly string[]) {
   const { plan } = shape(name, ["found"], fields);
   const address = (parameters: P) => addressOf(plan, parameters as Members);
-  return { name, address, load: (service: Service, parameters: P, options?: Options): Promise<Loaded<Shown<F, B>>> => load(service, name, address(parameters), ["found"], fields, options) };
+  return { name, address, load: (service: Service, parameters: P, options?: Options): Promise<Loaded<Shown<F, B, I>>> => load(service, name, address(parameters), ["found"], fields, options) };
 }
 function textPage<P>(name: string) {
   const { plan } = shape(name, ["shown"], []);
   const address = (parameters: P) => addressOf(plan, parameters as Members);
   return { name, address, load: (service: Service, parameters: P, options?: Options): Promise<Loaded<Written>> => load(service, name, address(parameters), ["shown"], [], options) };
 }
-function editPage<P, F, W>(name: string, fields: readonly string[], form: readonly Asked[]) {
+function editPage<P, F, W, I = Id>(name: string, fields: readonly string[], form: readonly Asked[]) {
   const { plan } = shape(name, ["found"], fields);
   const address = (parameters: P) => addressOf(plan, parameters as Members);
   return {
     name, form, address,
-    load: (service: Service, parameters: P, options?: Options): Promise<Loaded<Held<F>>> => load(service, name, address(parameters), ["found"], fields, options),
+    load: (service: Service, parameters: P, options?: Options): Promise<Loaded<Held<F, I>>> => load(service, name, address(parameters), ["found"], fields, options),
     /** Changes some fields. `version` is what `load` gave: over a record that has changed since, nothing is saved. */
-    save: (service: Service, parameters: P, changes: Partial<W>, version: string, options?: Options): Promise<Saved<Held<F>>> => send(service, name, "PATCH", address(parameters), { fields: changes }, version, options),
+    save: (service: Service, parameters: P, changes: Partial<W>, version: string, options?: Options): Promise<Saved<Held<F, I>>> => send(service, name, "PATCH", address(parameters), { fields: changes }, version, options),
   };
 }
 function newPage<P, F, W>(name: string, fields: readonly string[], form: readonly Asked[]) {
@@ -1225,12 +1227,12 @@ function newPage<P, F, W>(name: string, fields: readonly string[], form: readonl
     add: (service: Service, parameters: P, values: W, options?: Options): Promise<Saved<{ readonly id: string | null; readonly address: string }>> => send(service, name, "POST", address(parameters), { fields: values }, null, options),
   };
 }
-function deletePage<P, F>(name: string, fields: readonly string[]) {
+function deletePage<P, F, I = Id>(name: string, fields: readonly string[]) {
   const { plan } = shape(name, ["found"], fields);
   const address = (parameters: P) => addressOf(plan, parameters as Members);
   return {
     name, address,
-    load: (service: Service, parameters: P, options?: Options): Promise<Loaded<Held<F>>> => load(service, name, address(parameters), ["found"], fields, options),
+    load: (service: Service, parameters: P, options?: Options): Promise<Loaded<Held<F, I>>> => load(service, name, address(parameters), ["found"], fields, options),
     remove: (service: Service, parameters: P, version: string, options?: Options): Promise<Saved<unknown>> => send(service, name, "DELETE", address(parameters), undefined, version, options),
   };
 }
@@ -1560,11 +1562,11 @@ export const pages = {
   /** One bridge: `/lookup{?code}` */
   lookup: detailPage<LookupParameters, LookupFields, never>("lookup", ["name", "code", "district", "status", "kind", "opened_on"]),
   /** Lists spans: `/spans` */
-  spans: listPage<SpansParameters, "bridge_id" | "span_no" | "kind" | "material" | "length_m" | "bridge_id.district.name", SpansFields>("spans", ["bridge_id", "span_no", "kind", "material", "length_m", "bridge_id.district.name"]),
+  spans: listPage<SpansParameters, "bridge_id" | "span_no" | "kind" | "material" | "length_m" | "bridge_id.district.name", SpansFields, IdOf<"bridge" | "number">>("spans", ["bridge_id", "span_no", "kind", "material", "length_m", "bridge_id.district.name"]),
   /** Lists spans: `/bridges/{bridge}/spans` */
-  bridgeSpans: listPage<BridgeSpansParameters, "span_no" | "kind" | "material" | "length_m" | "height_m", BridgeSpansFields>("bridge-spans", ["span_no", "kind", "material", "length_m", "height_m"]),
+  bridgeSpans: listPage<BridgeSpansParameters, "span_no" | "kind" | "material" | "length_m" | "height_m", BridgeSpansFields, IdOf<"bridge" | "number">>("bridge-spans", ["span_no", "kind", "material", "length_m", "height_m"]),
   /** One span: `/bridges/{bridge}/spans/{number}` */
-  span: detailPage<SpanParameters, SpanFields, SpanValues>("span", ["bridge_id", "span_no", "kind", "length_m", "height_m", "material"]),
+  span: detailPage<SpanParameters, SpanFields, SpanValues, IdOf<"bridge" | "number">>("span", ["bridge_id", "span_no", "kind", "length_m", "height_m", "material"]),
   /** Lists inspectors: `/inspectors` */
   inspectors: listPage<InspectorsParameters, "name" | "grade" | "since", InspectorsFields>("inspectors", ["name", "grade", "since"]),
   /** One inspector: `/inspectors/{id}` */

@@ -7,13 +7,12 @@ public class BrowserTests(DemoService demo, Browser browser)
 {
     private string Url(string path) => demo.Service.PagesUrl.TrimEnd('/') + path;
 
-    private async Task<IPage> OpenAsync(int width = 1280, ColorScheme scheme = ColorScheme.Light)
+    private async Task<IPage> OpenAsync()
     {
         var context = await browser.Chromium.NewContextAsync(new BrowserNewContextOptions
         {
             JavaScriptEnabled = false,
-            ViewportSize = new ViewportSize { Width = width, Height = 800 },
-            ColorScheme = scheme,
+            ViewportSize = new ViewportSize { Width = 1280, Height = 800 },
         });
         return await context.NewPageAsync();
     }
@@ -100,68 +99,6 @@ public class BrowserTests(DemoService demo, Browser browser)
         await page.GotoAsync(Url("/lookup?code="));
         Assert.Equal(Url("/bridges?lacking=lookup.code"), page.Url);
         Assert.Contains("lacked a bridge’s code", await page.GetByRole(AriaRole.Status).TextContentAsync());
-    }
-
-    [Theory]
-    [InlineData("/bridges")]
-    [InlineData("/bridges/7")]
-    [InlineData("/districts")]
-    [InlineData("/districts/q%3F-hill")]
-    [InlineData("/bridges/abc")]
-    [InlineData("/nothing")]
-    public async Task Pages_fit_a_width_of_360_pixels(string path)
-    {
-        var page = await OpenAsync(360);
-        await page.GotoAsync(Url(path));
-        var widest = await page.Locator("html").EvaluateAsync<int>("element => element.scrollWidth");
-        Assert.InRange(widest, 1, 360);
-    }
-
-    [Fact]
-    public async Task The_keyboard_reaches_the_content_the_menu_and_the_records()
-    {
-        var page = await OpenAsync();
-        await page.GotoAsync(Url("/bridges"));
-        var reached = new List<string>();
-        var name = await page.Locator("tbody a").First.TextContentAsync();
-        while (reached.Count < 40 && reached.LastOrDefault() != name)
-        {
-            await page.Keyboard.PressAsync("Tab");
-            reached.Add((await page.Locator(":focus").TextContentAsync())!);
-        }
-
-        // Past the menu, the search and the headings.
-        Assert.Equal(["Skip to the content", "Alder Valley bridge register", "Bridges", "Gallery"], reached[..4]);
-        Assert.Equal(["Show", "Name", "Code"], reached[^8..^5]);
-        await page.Keyboard.PressAsync("Enter");
-        await Assertions.Expect(page.Locator("h1")).ToHaveTextAsync(name!);
-    }
-
-    [Fact]
-    public async Task Dark_mode_is_dark()
-    {
-        var page = await OpenAsync(scheme: ColorScheme.Dark);
-        await page.GotoAsync(Url("/bridges"));
-        Assert.Equal("rgb(20, 25, 27)", await page.Locator("body").EvaluateAsync<string>("element => getComputedStyle(element).backgroundColor"));
-    }
-
-    [Theory]
-    [InlineData("/bridges")]
-    [InlineData("/bridges/7")]
-    [InlineData("/districts/q%3F-hill")]
-    [InlineData("/inspections")]
-    [InlineData("/bridges/abc")]
-    [InlineData("/lookup")]
-    [InlineData("/nothing")]
-    public async Task Pages_have_no_fault_that_an_accessibility_checker_finds(string path)
-    {
-        foreach (var (width, scheme) in Browser.Looks)
-        {
-            var page = await browser.OpenAsync(width, scheme);
-            await page.GotoAsync(Url(path));
-            Assert.Empty(await Browser.FaultsAsync(page));
-            await page.Context.CloseAsync();
-        }
     }
 
     private static async Task AssertRecordAsync(IPage page, string name, string code)

@@ -45,8 +45,6 @@ public sealed class FrontTests(FrontDemo demo, Browser browser) : IClassFixture<
 {
     private string Front => demo.Front.Url;
 
-    private static readonly string ClientTests = Repository.File("tests/clients");
-
     [Fact]
     public async Task The_demo_s_front_end_lists_shows_and_changes_bridges_from_another_origin()
     {
@@ -225,113 +223,6 @@ public sealed class FrontTests(FrontDemo demo, Browser browser) : IClassFixture<
         Assert.Equal(405, (await demo.Service.GetAsync("/_jexa/app/choices/bridge-edit/district", method: "POST")).Status);
     }
 
-    /// <summary>A sample of every page that has one, with the calls that a developer would write.</summary>
-    private async Task<List<(string Page, string Address, string TypeScript, string CSharp)>> SamplesAsync()
-    {
-        using var samples = JsonDocument.Parse(await RunningServiceApi.GetAsync(demo.Service, "api/samples"));
-        return
-        [
-            // The demo's page of trials is made to fail.
-            .. samples.RootElement.EnumerateArray().Where(sample => sample.GetProperty("address").ValueKind == JsonValueKind.String && sample.GetProperty("page").GetString() != "trial")
-                .Select(sample => (sample.GetProperty("page").GetString()!, sample.GetProperty("address").GetString()!,
-                    sample.GetProperty("calls").GetProperty("typeScript").GetString()!, sample.GetProperty("calls").GetProperty("cSharp").GetString()!)),
-        ];
-    }
-
-    [Fact]
-    public async Task Every_page_is_loaded_by_its_function_in_both_languages_and_every_form_saves_what_it_loaded()
-    {
-        var samples = await SamplesAsync();
-        Assert.True(samples.Count > 35, $"Only {samples.Count} pages have samples.");
-        using var folder = new AppFolder();
-        Assert.Equal(0, (await RunningService.RunAsync("client", "typescript", demo.AppFile, "--out", folder.File("app.ts"))).ExitCode);
-        var typescript = new System.Text.StringBuilder("import { connect, pages } from './app.mjs';\n"
-            + $"const service = connect('{demo.Service.PagesUrl.TrimEnd('/')}');\nconst told = [];\n");
-        foreach (var sample in samples)
-        {
-            typescript.AppendLine($"{{ {sample.TypeScript} told.push(`{sample.Page}: ${{loaded.outcome}} ${{loaded.detail ?? ''}}`);");
-            if (sample.Page.EndsWith("-edit", StringComparison.Ordinal))
-                typescript.AppendLine($"  const saved = {sample.TypeScript["const loaded = ".Length..^2].Replace(".load(", ".save(")}, {{}}, loaded.version); told.push(`{sample.Page}: ${{saved.outcome}} ${{saved.detail ?? ''}}`);");
-            typescript.AppendLine("}");
-        }
-
-        folder.Write("calls.mjs", typescript + "console.log(told.join('\\n'));");
-        folder.Write("strip.cjs", "const ts = require(process.argv[2]), fs = require('fs'); fs.writeFileSync('app.mjs', ts.transpileModule(fs.readFileSync('app.ts', 'utf8'), { compilerOptions: { target: 'ES2022', module: 'ESNext' } }).outputText);");
-        Assert.Equal((0, ""), await RunInAsync(folder.Path, "node", "strip.cjs", Repository.File("console/node_modules/typescript")));
-        var (_, told) = await RunInAsync(folder.Path, "node", "calls.mjs");
-        Assert.Equal("", string.Join('\n', told.Split('\n', StringSplitOptions.RemoveEmptyEntries).Where(line => !line.Contains(": found", StringComparison.Ordinal) && !line.Contains(": saved", StringComparison.Ordinal))));
-        Assert.True(told.Split('\n').Length > samples.Count, told);
-
-        Assert.Equal(0, (await RunningService.RunAsync("client", "csharp", demo.AppFile, "--out", folder.File("App.cs"), "--namespace", "App")).ExitCode);
-        var calls = string.Concat(samples.Select(sample => $"{{ {sample.CSharp} Tell(\"{sample.Page}\", loaded); }}\n"));
-        folder.Write("Program.cs", $$"""
-            using App;
-            var service = new Service(new HttpClient(new SocketsHttpHandler { UseProxy = false }), new Uri("{{demo.Service.PagesUrl}}"));
-            {{calls}}
-            static void Tell<T>(string page, Loaded<T> loaded) => Console.WriteLine($"{page}: {(loaded is Loaded<T>.Found ? "found" : $"{loaded}")}");
-            """);
-        folder.Write("calls.csproj", """
-            <Project Sdk="Microsoft.NET.Sdk"><PropertyGroup><OutputType>Exe</OutputType><TargetFramework>net10.0</TargetFramework><NuGetAudit>false</NuGetAudit><Nullable>enable</Nullable>
-            <ImplicitUsings>enable</ImplicitUsings><TreatWarningsAsErrors>true</TreatWarningsAsErrors><InvariantGlobalization>true</InvariantGlobalization></PropertyGroup></Project>
-            """);
-        var (exit, ran) = await RunInAsync(folder.Path, "dotnet", "run", "--project", "calls.csproj", "-v", "quiet");
-        Assert.True(exit == 0, ran);
-        Assert.Equal("", string.Join('\n', ran.Split('\n', StringSplitOptions.RemoveEmptyEntries).Where(line => !line.EndsWith(": found", StringComparison.Ordinal))));
-        Assert.True(ran.Split('\n').Length > samples.Count, ran);
-    }
-
-    [Fact]
-    public async Task Every_live_answer_and_every_example_is_of_the_schema_that_describes_it()
-    {
-        using var folder = new AppFolder();
-        folder.Write("openapi.json", (await demo.Service.GetAsync("/_jexa/app/openapi.json")).Body);
-        folder.Write("answers.json", JsonSerializer.Serialize((await SamplesAsync()).Select(sample => sample.Address)));
-        folder.Write("check.mjs", $$"""
-            import { readFileSync } from 'node:fs';
-            const { default: Ajv } = await import('{{ClientTests}}/node_modules/ajv/dist/2020.js');
-            const { default: formats } = await import('{{ClientTests}}/node_modules/ajv-formats/dist/index.js');
-            const document = JSON.parse(readFileSync('openapi.json', 'utf8'));
-            const ajv = new Ajv({ strict: false, allErrors: true, validateFormats: true });
-            formats(ajv);
-            ajv.addFormat('int64', { type: 'number', validate: Number.isInteger });
-            ajv.addSchema({ $id: 'doc', ...document });
-            const faults = [];
-            let checked = 0;
-            const check = (what, ref, value) => {
-              const validate = ajv.getSchema(ref) ?? ajv.compile({ $ref: ref });
-              checked++;
-              if (!validate(value)) faults.push(`${what}: ${JSON.stringify(validate.errors.slice(0, 3).map((error) => `${error.instancePath} ${error.message}`))}`);
-            };
-            const schemaOf = (page) => Object.keys(document.components.schemas).find((name) => document.components.schemas[name].properties?.page?.const === page);
-            for (const address of JSON.parse(readFileSync('answers.json', 'utf8'))) {
-              const answer = await (await fetch('{{demo.Service.PagesUrl.TrimEnd('/')}}/_jexa/json' + address)).json();
-              const name = schemaOf(answer.page);
-              if (!name) faults.push(`${address}: no schema for ${answer.page}`);
-              else check(address, `doc#/components/schemas/${name}`, answer);
-            }
-            const pointer = (text) => encodeURIComponent(text.replaceAll('~', '~0').replaceAll('/', '~1'));
-            for (const [path, methods] of Object.entries(document.paths))
-              for (const [method, operation] of Object.entries(methods))
-                for (const [status, response] of Object.entries(operation.responses ?? {}))
-                  for (const [type, content] of Object.entries(response.content ?? {}))
-                    if ('example' in content) check(`${method} ${path}`, `doc#/paths/${pointer(path)}/${method}/responses/${status}/content/${pointer(type)}/schema`, content.example);
-            console.log(checked, faults.join('\n'));
-            process.exit(faults.length);
-            """);
-        var (exit, told) = await RunInAsync(folder.Path, "node", "check.mjs");
-        Assert.True(exit == 0, told);
-        Assert.True(int.Parse(told.Split(' ')[0], System.Globalization.CultureInfo.InvariantCulture) > 60, told);
-    }
-
-    private static async Task<(int ExitCode, string Told)> RunInAsync(string folder, string program, params string[] arguments)
-    {
-        using var process = System.Diagnostics.Process.Start(new System.Diagnostics.ProcessStartInfo(program, arguments) { WorkingDirectory = folder, RedirectStandardOutput = true, RedirectStandardError = true })!;
-        var error = process.StandardError.ReadToEndAsync();
-        var told = await process.StandardOutput.ReadToEndAsync() + await error;
-        await process.WaitForExitAsync();
-        return (process.ExitCode, told);
-    }
-
     [Theory]
     [InlineData("", "", "html")]
     [InlineData("*/*", "", "html")]
@@ -401,41 +292,6 @@ public sealed class FrontTests(FrontDemo demo, Browser browser) : IClassFixture<
             else if (element.ValueKind == JsonValueKind.Array) foreach (var item in element.EnumerateArray()) Gather(item, told);
             else if (element.ValueKind == JsonValueKind.Object) foreach (var member in element.EnumerateObject()) Gather(member.Value, told);
         }
-    }
-
-    [Fact]
-    public async Task The_app_s_OpenAPI_document_is_valid_and_clients_that_generators_make_of_it_compile_and_work()
-    {
-        using var folder = new AppFolder();
-        var answer = await demo.Service.GetAsync("/_jexa/app/openapi.json");
-        Assert.Equal(200, answer.Status);
-        var document = folder.Write("openapi.json", answer.Body);
-        Assert.Equal(304, (await demo.Service.GetAsync("/_jexa/app/openapi.json", $"If-None-Match: {answer.Header("ETag")}\r\n")).Status);
-
-        var validated = await RunAsync("node", "--input-type=module", "-e",
-            $"import {{ readFileSync }} from 'node:fs'; const {{ Validator }} = await import('{ClientTests}/node_modules/@seriousme/openapi-schema-validator/index.js'); const validator = new Validator(); const told = await validator.validate(JSON.parse(readFileSync('{document}', 'utf8'))); console.log(validator.version, told.valid, JSON.stringify(told.errors ?? '')); process.exit(told.valid ? 0 : 1);");
-        Assert.True(validated.ExitCode == 0, validated.Out + validated.Error);
-
-        // Two generators: types alone, and a whole client.
-        Passes(await RunAsync("node", Repository.File("console/node_modules/openapi-typescript/bin/cli.js"), document, "-o", folder.File("types.d.ts")));
-        Passes(await RunAsync("node", Path.Combine(ClientTests, "node_modules/swagger-typescript-api/dist/cli.mjs"), "generate", "-p", document, "-o", folder.Path, "-n", "client.ts"));
-        folder.Write("use.ts", """
-            import type { paths } from "./types";
-            import { Api } from "./client";
-            type Bridge = paths["/bridges/{id}"]["get"]["responses"]["200"]["content"]["application/json"];
-            export const nameOf = (bridge: Bridge): string => bridge.fields.name;
-            // @ts-expect-error there is no such field
-            export const colourOf = (bridge: Bridge): string => bridge.fields.colour;
-            export const load = async (base: string) => (await new Api({ baseUrl: base }).bridges.bridge(8, { headers: { accept: "application/json" } })).data;
-            """);
-        folder.Write("tsconfig.json", """{ "compilerOptions": { "strict": true, "noEmit": true, "target": "ES2022", "module": "ESNext", "moduleResolution": "bundler", "lib": ["ES2022", "DOM"], "types": [], "skipLibCheck": true }, "files": ["use.ts"] }""");
-        Passes(await RunAsync("node", Repository.File("console/node_modules/ts7/bin/tsc"), "-p", folder.Path));
-        folder.Write("strip.cjs", $"const ts = require('{Repository.File("console/node_modules/typescript")}'), fs = require('fs'); fs.writeFileSync('{folder.File("client.mjs")}', ts.transpileModule(fs.readFileSync('{folder.File("client.ts")}', 'utf8'), {{ compilerOptions: {{ target: 'ES2022', module: 'ESNext' }} }}).outputText);");
-        Passes(await RunAsync("node", folder.File("strip.cjs")));
-        var loaded = await RunAsync("node", "--input-type=module", "-e", $"const {{ Api }} = await import('{folder.File("client.mjs")}'); const told = await new Api({{ baseUrl: '{demo.Service.PagesUrl.TrimEnd('/')}' }}).bridges.bridge(8, {{ headers: {{ accept: 'application/json' }} }}); console.log(told.data.fields.code);");
-        Assert.Equal("AV-0008\n", loaded.Out);
-
-        static void Passes(Ran ran) => Assert.True(ran.ExitCode == 0, ran.Out + ran.Error);
     }
 
     [Fact]

@@ -13,33 +13,6 @@ public class WalkTests(DemoService demo, Browser browser)
 
     private string Url(string path) => Service.PagesUrl.TrimEnd('/') + path;
 
-    public static TheoryData<string> Pages { get; } =
-    [
-        "/bridges", "/bridges?kind=arch&kind=beam&find=a&order=-length_m", "/bridges?find=nothing-like-that", "/gallery", "/bridges/7", "/bridges/1", "/bridges/3", "/districts",
-        "/districts/l%C3%B8kke", "/districts/l%C3%B8kke/bridges?opened_from=1900-01-01", "/districts/nowhere/bridges", "/inspections?year=2020",
-        "/inspections?year=2020&month=3", "/inspections", "/inspections/verdicts/repair", "/inspectors/4afab698-b6ba-42a5-9e12-a7197a665ded", "/inspectors/nobody",
-        "/inspectors/4afab698-b6ba-42a5-9e12-a7197a665dee", "/bridges/7/spans", "/bridges/7/inspections", "/bridges/7/spans/1", "/defects", "/defects?severity=3", "/defects?defect=5",
-        "/defects?defect=5&severity=3", "/tallies", "/tallies/new", "/about", "/no/such/page", "/bridges?size=7", "/photos/3",
-    ];
-
-    [Theory]
-    [MemberData(nameof(Pages))]
-    public async Task Every_page_is_valid_and_fit_for_all_in_each_width_and_palette(string path)
-    {
-        var body = (await Service.GetAsync(path)).Body;
-        var document = new HtmlParser(new HtmlParserOptions { IsStrictMode = true }).ParseDocument(body);
-        Assert.Single(document.QuerySelectorAll("h1"));
-        Assert.Equal(document.QuerySelectorAll("[id]").Length, document.QuerySelectorAll("[id]").Select(element => element.Id).Distinct().Count());
-        foreach (var (width, scheme) in new[] { (1280, ColorScheme.Light), (360, ColorScheme.Dark) })
-        {
-            var page = await browser.OpenAsync(width, scheme);
-            await page.GotoAsync(Url(path));
-            Assert.Empty(await Browser.FaultsAsync(page));
-            Assert.InRange(await page.Locator("html").EvaluateAsync<int>("element => element.scrollWidth"), 1, width);
-            await page.Context.CloseAsync();
-        }
-    }
-
     [Fact]
     public async Task A_district_a_bridge_an_inspection_and_all_the_way_back_without_scripts()
     {

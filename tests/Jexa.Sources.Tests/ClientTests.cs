@@ -40,38 +40,11 @@ public sealed class ClientTests
         return (await Node.RunAsync("node", [Compiler, "-p", folder])).Out;
     }
 
-    /// <summary>Names that are words of the languages, no identifiers, or the same identifier as another.</summary>
-    private const string OddSchema = """
-        CREATE TABLE odd ("class" INTEGER NOT NULL, "default" TEXT NOT NULL, "Group By" TEXT, "group_by" TEXT, "größe" REAL, "null" TEXT, "1st" INTEGER, "Fields" TEXT, "ToString" TEXT, "a-b" TEXT, "a_b" TEXT, "constructor" TEXT, "*/" TEXT, "`${x}`" TEXT, PRIMARY KEY ("class", "default"));
-        CREATE TABLE plain (id INTEGER PRIMARY KEY, name TEXT NOT NULL, made_at TIMESTAMP, data BLOB, ok BOOLEAN NOT NULL DEFAULT 0, kind TEXT CHECK (kind IN ('a', 'b')), price DECIMAL(8,2));
-        INSERT INTO plain (id, name) VALUES (1, 'x');
-        """;
-
-    private const string OddApp = """
-        app: "Odd */ names `${x}` <b>"
-        sources: { s: { engine: sqlite, connection: data.db } }
-        records:
-          odd: { from: s.odd, label: "{default}" }
-          plain: { from: s.plain, label: name }
-        pages:
-          class: { path: /class, list: odd, show: ["class", "Group By", "group_by", "größe", "null", "1st", "Fields", "ToString", "a-b", "a_b", "constructor", "*/", "`${x}`"] }
-          new: { path: "/odd/{class}/{default}", detail: odd }
-          delete: { path: "/odd/{class}/{default}/delete", delete: odd }
-          bridge-edit: { path: "/plain/{service}/edit", edit: plain, by: { service: id } }
-          bridgeEdit: { path: "/plain/{cancellation}", detail: plain, by: { cancellation: id } }
-          bridge_edit: { path: "/plain{?name,kind*,ok,made}", list: plain, where: { name: "{name}", kind: { one_of: "{kind}" }, ok: "{ok}", made_at: { year: "{made}" } } }
-          Page: { path: /page, text: "Hello */" }
-          PageParameters: { path: /page-parameters, text: Hello }
-          Service: { path: /service, text: Hello }
-          constructor: { path: "/plain/add{?kind}", new: plain }
-          reading: { path: "/reading/{in}{?for}", text: "{in} {for}" }
-        """;
-
     [Fact]
     public async Task Whatever_pages_parameters_and_fields_are_called_it_compiles()
     {
         using var folder = new Scratch();
-        var site = await SiteAsync(folder.Path, OddSchema, OddApp);
+        var site = await SiteAsync(folder.Path, OddApp.Schema, OddApp.Text);
         File.WriteAllText(folder.File("odd.ts"), TypeScriptWriter.Write(site));
         Assert.Equal("", await TypesAsync(folder.Path, "odd.ts"));
         Directory.CreateDirectory(folder.File("cs"));
@@ -85,11 +58,11 @@ public sealed class ClientTests
     public async Task What_is_written_is_the_same_each_time_and_changes_where_the_app_does()
     {
         using var folder = new Scratch();
-        var site = await SiteAsync(folder.Path, OddSchema, OddApp);
-        var again = await SiteAsync(folder.Path, "SELECT 1", OddApp);
+        var site = await SiteAsync(folder.Path, OddApp.Schema, OddApp.Text);
+        var again = await SiteAsync(folder.Path, "SELECT 1", OddApp.Text);
         Assert.Equal(TypeScriptWriter.Write(site), TypeScriptWriter.Write(again));
         Assert.Equal(CSharpWriter.Write(site, null), CSharpWriter.Write(again, null));
-        var changed = await SiteAsync(folder.Path, "SELECT 1", OddApp.Replace("Page: { path: /page, text", "Page: { path: /pages, text"));
+        var changed = await SiteAsync(folder.Path, "SELECT 1", OddApp.Text.Replace("Page: { path: /page, text", "Page: { path: /pages, text"));
         string[] Lines(Site one) => TypeScriptWriter.Write(one).Split('\n');
         Assert.InRange(Lines(site).Zip(Lines(changed)).Count(pair => pair.First != pair.Second), 1, 5);
     }
@@ -172,7 +145,7 @@ public sealed class ClientTests
     public async Task Below_a_prefix_addresses_begin_with_it()
     {
         using var folder = new Scratch();
-        var site = await SiteAsync(folder.Path, OddSchema, OddApp, "/under/it");
+        var site = await SiteAsync(folder.Path, OddApp.Schema, OddApp.Text, "/under/it");
         File.WriteAllText(folder.File("odd.ts"), TypeScriptWriter.Write(site));
         var ran = await Node.RunAsync(folder.File("odd.ts"), """
             const is = (got, wanted) => { if (JSON.stringify(got) !== JSON.stringify(wanted)) { console.log(got, "not", wanted); process.exit(1); } };

@@ -43,7 +43,11 @@ public sealed record ParameterContract(PageParameter Of, ValueKind Kind, IReadOn
 /// <summary>How a field of a record stands in JSON.</summary>
 /// <param name="IsOptional">It is left out where it does not apply to the record.</param>
 /// <param name="Shape">What it is besides a plain value.</param>
-public sealed record FieldContract(string Name, string Label, ValueKind Kind, bool IsNullable, bool IsOptional, FieldShape Shape);
+public sealed record FieldContract(string Name, string Label, ValueKind Kind, bool IsNullable, bool IsOptional, FieldShape Shape)
+{
+    /// <summary>The parameters that make the ID of the record it refers to; empty if no page shows such records.</summary>
+    public IReadOnlyList<string> IdParameters { get; init; } = [];
+}
 
 public enum FieldShape
 {
@@ -57,7 +61,9 @@ public enum FieldShape
 }
 
 /// <summary>Records of another kind that stand with a record.</summary>
-public sealed record BlockContract(string Record, string Title, IReadOnlyList<FieldContract> Fields, bool IsNotice);
+/// <param name="IdParameters">The parameters that make a record's ID; empty if no page shows one.</param>
+public sealed record BlockContract(
+    string Record, string Title, IReadOnlyList<FieldContract> Fields, bool IsNotice, IReadOnlyList<string> IdParameters);
 
 /// <summary>A field that a form asks for.</summary>
 /// <param name="Reference">The kind of record it leads to; null where it leads to none.</param>
@@ -78,6 +84,14 @@ public sealed record PageContract(
     public string Name => Page.Name;
 
     public string Kind => Page.Kind;
+
+    /// <summary>The parameters that make the ID of its record, or of each of its records; empty if no page shows one.</summary>
+    public IReadOnlyList<string> IdParameters => Page switch
+    {
+        ListPage list => list.Shape.RecordLink?.ParameterNames ?? [],
+        RecordPage one => one.Own.ParameterNames,
+        _ => [],
+    };
 
     /// <summary>The contracts of all pages of a site that are served, in their order.</summary>
     public static IReadOnlyList<PageContract> Of(Site site) => [.. site.Pages.Select(Of)];
@@ -117,12 +131,17 @@ public sealed record PageContract(
 
     private static FieldContract Of(ViewColumn column, SiteRecord record) => new(
         column.Name, column.Label, KindOf(column.Type), column.Steps.Count > 0 || record.Query is not null || record.Find(column.Name)?.Column.Nullable != false, column.When is not null,
-        column.Reference is not null ? FieldShape.Reference : column.Picture is not null ? FieldShape.Picture : FieldShape.Plain);
+        ShapeOf(column)) { IdParameters = IdOf(column) };
+
+    private static FieldShape ShapeOf(ViewColumn column) =>
+        column.Reference is not null ? FieldShape.Reference : column.Picture is not null ? FieldShape.Picture : FieldShape.Plain;
+
+    private static IReadOnlyList<string> IdOf(ViewColumn column) => column.Reference?.Link?.ParameterNames ?? [];
 
     /// <summary>What a block's rows hold may be empty: they are of another record, or of several ways to it.</summary>
     private static BlockContract Of(BlockShape shape) => new(shape.Name, shape.Title,
         [.. (shape.Rows?.Columns ?? []).Select(column => new FieldContract(column.Name, column.Label, KindOf(column.Type), true, column.When is not null,
-            column.Reference is not null ? FieldShape.Reference : column.Picture is not null ? FieldShape.Picture : FieldShape.Plain))], shape.Notice is not null);
+            ShapeOf(column)) { IdParameters = IdOf(column) })], shape.Notice is not null, shape.Rows?.RecordLink?.ParameterNames ?? []);
 
     private static List<AskedContract> AskedBy(Page page) => (page switch { EditPage edit => edit.Form, NewPage fresh => fresh.Form, _ => null }) is not { } form ? []
         : [.. form.Entries.Select(entry => new AskedContract(entry.Field, KindOf(entry.Field.Type), entry.Reference?.Other,

@@ -87,12 +87,18 @@ public sealed partial class TypeScriptWriter
         var name = _types[page.Name];
         return page.Kind switch
         {
-            "list" => $"Listed<{name}Fields>",
-            "detail" => $"Shown<{name}Fields, {Blocks(page)}>",
+            "list" => $"Listed<{name}Fields{IdOf(page)}>",
+            "detail" => $"Shown<{name}Fields, {Blocks(page)}{IdOf(page)}>",
             "text" => "Written",
-            _ => $"Held<{name}Fields>",
+            _ => $"Held<{name}Fields{IdOf(page)}>",
         };
     }
+
+    /// <summary>The last argument of a type that has an ID. An ID of one parameter is the default.</summary>
+    private static string IdOf(PageContract page) => IdOf(page.IdParameters) is { } id ? ", " + id : "";
+
+    private static string? IdOf(IReadOnlyList<string> parameters) =>
+        parameters.Count < 2 ? null : $"IdOf<{string.Join(" | ", parameters.Select(Text))}>";
 
     private string Blocks(PageContract page) => page.Blocks.Count == 0 ? "never" : $"{_types[page.Name]}Values";
 
@@ -116,7 +122,7 @@ public sealed partial class TypeScriptWriter
         if (page.Blocks.Count > 0)
         {
             Line($"export type {name}Values =");
-            foreach (var block in page.Blocks) Line($"  | Block<{Text(block.Record)}, {(block.IsNotice ? "never" : $"{{ {string.Join("; ", block.Fields.Select(Field))} }}")}>");
+            foreach (var block in page.Blocks) Line($"  | Block<{Text(block.Record)}, {(block.IsNotice ? "never" : $"{{ {string.Join("; ", block.Fields.Select(Field))} }}")}{(IdOf(block.IdParameters) is { } id ? ", " + id : "")}>");
             _text.Length--;
             _text.Append(";\n");
         }
@@ -128,7 +134,7 @@ public sealed partial class TypeScriptWriter
     }
 
     private static string Field(FieldContract field) =>
-        $"readonly {Member(field.Name)}{(field.IsOptional ? "?" : "")}: {field.Shape switch { FieldShape.Reference => "Reference", FieldShape.Picture => "Picture", _ => TypeOf(field.Kind) }}{(field.IsNullable || field.Shape == FieldShape.Picture ? " | null" : "")}";
+        $"readonly {Member(field.Name)}{(field.IsOptional ? "?" : "")}: {field.Shape switch { FieldShape.Reference => IdOf(field.IdParameters) is { } id ? $"Reference<{id}>" : "Reference", FieldShape.Picture => "Picture", _ => TypeOf(field.Kind) }}{(field.IsNullable || field.Shape == FieldShape.Picture ? " | null" : "")}";
 
     private void WritePlan(PageContract page)
     {
@@ -173,11 +179,11 @@ public sealed partial class TypeScriptWriter
         Line($"  /** {Plain(page.Summary)}: `{Plain(page.Page.Head.Template.Text)}` */");
         Line($"  {_members[page.Name]}: " + page.Kind switch
         {
-            "list" => $"listPage<{name}Parameters, {(page.Orders.Count == 0 ? "never" : string.Join(" | ", page.Orders.Select(Text)))}, {name}Fields>({Text(page.Name)}, {fields}),",
-            "detail" => $"detailPage<{name}Parameters, {name}Fields, {Blocks(page)}>({Text(page.Name)}, {fields}),",
-            "edit" => $"editPage<{name}Parameters, {name}Fields, {name}Changes>({Text(page.Name)}, {fields}, {Form(page)}),",
+            "list" => $"listPage<{name}Parameters, {(page.Orders.Count == 0 ? "never" : string.Join(" | ", page.Orders.Select(Text)))}, {name}Fields{IdOf(page)}>({Text(page.Name)}, {fields}),",
+            "detail" => $"detailPage<{name}Parameters, {name}Fields, {Blocks(page)}{IdOf(page)}>({Text(page.Name)}, {fields}),",
+            "edit" => $"editPage<{name}Parameters, {name}Fields, {name}Changes{IdOf(page)}>({Text(page.Name)}, {fields}, {Form(page)}),",
             "new" => $"newPage<{name}Parameters, {name}Fields, {name}Changes>({Text(page.Name)}, {fields}, {Form(page)}),",
-            "delete" => $"deletePage<{name}Parameters, {name}Fields>({Text(page.Name)}, {fields}),",
+            "delete" => $"deletePage<{name}Parameters, {name}Fields{IdOf(page)}>({Text(page.Name)}, {fields}),",
             _ => $"textPage<{name}Parameters>({Text(page.Name)}),",
         });
     }

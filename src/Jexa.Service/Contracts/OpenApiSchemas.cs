@@ -12,7 +12,7 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
     /// <summary>The schemas of all pages, and those that they share.</summary>
     public void WriteAll()
     {
-        Text("Id", """{ "description": "As it stands in addresses; of several parameters one text each; null where no address can carry it.", "type": ["string", "object", "null"], "additionalProperties": { "type": "string" } }""");
+        Text("Id", $$"""{ "description": "{{IdDescription}}", "type": ["string", "null"] }""");
         Text("Link", """{ "type": "object", "required": ["page", "text", "address"], "properties": { "page": { "type": "string" }, "text": { "type": "string" }, "address": { "type": "string" } } }""");
         Text("Reference", """{ "description": "Another record; empty where it is not there or may not be seen.", "type": ["object", "null"], "required": ["label"], "properties": { "id": { "$ref": "#/components/schemas/Id" }, "address": { "type": ["string", "null"] }, "label": { "type": ["string", "null"] } } }""");
         Text("Picture", """{ "type": ["object", "null"], "required": ["name", "address"], "properties": { "name": { "type": "string" }, "address": { "type": ["string", "null"] } } }""");
@@ -34,6 +34,46 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
         }
     }
 
+    private const string IdDescription = "As it stands in addresses; null where no address can carry it.";
+
+    /// <summary>An ID of one parameter is a text; of several, an object with a text for each.</summary>
+    private void WriteId(IReadOnlyList<string> parameters)
+    {
+        if (parameters.Count < 2)
+        {
+            shape.Ref("schemas/Id");
+            return;
+        }
+
+        shape.Json.WriteString("description", IdDescription);
+        shape.Strings("type", (string[])["object", "null"]);
+        shape.Strings("required", parameters);
+        shape.Object("properties", () =>
+        {
+            foreach (var parameter in parameters) shape.Object(parameter, () => shape.Json.WriteString("type", "string"));
+        });
+    }
+
+    /// <summary>A field that refers to another record.</summary>
+    private void WriteReference(IReadOnlyList<string> idParameters)
+    {
+        if (idParameters.Count < 2)
+        {
+            shape.Ref("schemas/Reference");
+            return;
+        }
+
+        shape.Json.WriteString("description", "Another record; empty where it is not there or may not be seen.");
+        shape.Strings("type", (string[])["object", "null"]);
+        shape.Strings("required", (string[])["label"]);
+        shape.Object("properties", () =>
+        {
+            shape.Object("id", () => WriteId(idParameters));
+            shape.Object("address", shape.NullableText);
+            shape.Object("label", shape.NullableText);
+        });
+    }
+
     private void WritePage(PageContract page)
     {
         var outcome = page.Kind switch { "list" => "listed", "text" or "new" => "shown", _ => "found" };
@@ -50,7 +90,7 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
                     shape.Object("total", () => shape.Ref("schemas/Total"));
                     shape.Object("from", () => shape.Json.WriteString("type", "integer"));
                     shape.Object("notice", () => shape.Json.WriteString("type", "string"));
-                    shape.Object("records", () => shape.Many(() => WriteRecord(page.Fields)));
+                    shape.Object("records", () => shape.Many(() => WriteRecord(page.Fields, page.IdParameters)));
                     foreach (var way in (string[])["first", "prev", "next", "last"]) shape.Object(way, shape.NullableText);
                     shape.Object("add", () => shape.Json.WriteString("type", "string"));
                     foreach (var word in (string[])["find", "order"]) shape.Object(word, () => shape.Json.WriteString("type", "string"));
@@ -64,7 +104,7 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
                     shape.Object("text", () => shape.Json.WriteString("type", "string"));
                     break;
                 default:
-                    WriteRecordMembers(page.Fields);
+                    WriteRecordMembers(page.Fields, page.IdParameters);
                     if (page.Kind != "delete") shape.Object("links", () => shape.Many(() => shape.Ref("schemas/Link")));
                     if (page.Kind != "detail") break;
                     shape.Object("list", () => shape.Json.WriteString("type", "string"));
@@ -108,25 +148,25 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
             }
 
             shape.Object("total", () => shape.Ref("schemas/Total"));
-            shape.Object("records", () => shape.Many(() => WriteRecord(block.Fields)));
+            shape.Object("records", () => shape.Many(() => WriteRecord(block.Fields, block.IdParameters)));
             shape.Object("all", shape.NullableText);
         });
     }
 
-    private void WriteRecord(IReadOnlyList<FieldContract> fields)
+    private void WriteRecord(IReadOnlyList<FieldContract> fields, IReadOnlyList<string> idParameters)
     {
         shape.Json.WriteString("type", "object");
         shape.Array("required", () => shape.Json.WriteStringValue("fields"));
         shape.Object("properties", () =>
         {
-            WriteRecordMembers(fields);
+            WriteRecordMembers(fields, idParameters);
             shape.Object("links", () => shape.Many(() => shape.Ref("schemas/Link")));
         });
     }
 
-    private void WriteRecordMembers(IReadOnlyList<FieldContract> fields)
+    private void WriteRecordMembers(IReadOnlyList<FieldContract> fields, IReadOnlyList<string> idParameters)
     {
-        shape.Object("id", () => shape.Ref("schemas/Id"));
+        shape.Object("id", () => WriteId(idParameters));
         shape.Object("address", shape.NullableText);
         shape.Object("fields", () =>
         {
@@ -140,6 +180,7 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
                     {
                         shape.Json.WriteString("title", field.Label);
                         if (field.Shape == FieldShape.Plain) WriteType(field.Kind, field.IsNullable);
+                        else if (field.Shape == FieldShape.Reference) WriteReference(field.IdParameters);
                         else shape.Ref("schemas/" + field.Shape);
                     });
                 }

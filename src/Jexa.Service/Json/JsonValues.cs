@@ -26,7 +26,8 @@ internal static class JsonValues
         }
 
         using var id = new Utf8Buffer(64);
-        if (link.Fillers.Count == 1)
+        if (link.Fillers.Count == 0) json.WriteNullValue();
+        else if (link.Fillers.Count == 1)
         {
             link.TryWriteId(row, 0, id);
             json.WriteStringValue(id.Written);

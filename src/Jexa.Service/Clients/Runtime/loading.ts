@@ -120,29 +120,29 @@ function shape(page: string, good: readonly string[], fields: readonly string[])
   shapes.set(page, made);
   return made;
 }
-function listPage<P, O extends string, F>(name: string, fields: readonly string[]) {
+function listPage<P, O extends string, F, I = Id>(name: string, fields: readonly string[]) {
   const { plan } = shape(name, ["listed"], fields);
   const address = (parameters: P & Wanted<O>) => addressOf(plan, parameters as Members, parameters as Members);
-  return { name, address, load: (service: Service, parameters: P & Wanted<O>, options?: Options): Promise<Loaded<Listed<F>>> => load(service, name, address(parameters), ["listed"], fields, options) };
+  return { name, address, load: (service: Service, parameters: P & Wanted<O>, options?: Options): Promise<Loaded<Listed<F, I>>> => load(service, name, address(parameters), ["listed"], fields, options) };
 }
-function detailPage<P, F, B>(name: string, fields: readonly string[]) {
+function detailPage<P, F, B, I = Id>(name: string, fields: readonly string[]) {
   const { plan } = shape(name, ["found"], fields);
   const address = (parameters: P) => addressOf(plan, parameters as Members);
-  return { name, address, load: (service: Service, parameters: P, options?: Options): Promise<Loaded<Shown<F, B>>> => load(service, name, address(parameters), ["found"], fields, options) };
+  return { name, address, load: (service: Service, parameters: P, options?: Options): Promise<Loaded<Shown<F, B, I>>> => load(service, name, address(parameters), ["found"], fields, options) };
 }
 function textPage<P>(name: string) {
   const { plan } = shape(name, ["shown"], []);
   const address = (parameters: P) => addressOf(plan, parameters as Members);
   return { name, address, load: (service: Service, parameters: P, options?: Options): Promise<Loaded<Written>> => load(service, name, address(parameters), ["shown"], [], options) };
 }
-function editPage<P, F, W>(name: string, fields: readonly string[], form: readonly Asked[]) {
+function editPage<P, F, W, I = Id>(name: string, fields: readonly string[], form: readonly Asked[]) {
   const { plan } = shape(name, ["found"], fields);
   const address = (parameters: P) => addressOf(plan, parameters as Members);
   return {
     name, form, address,
-    load: (service: Service, parameters: P, options?: Options): Promise<Loaded<Held<F>>> => load(service, name, address(parameters), ["found"], fields, options),
+    load: (service: Service, parameters: P, options?: Options): Promise<Loaded<Held<F, I>>> => load(service, name, address(parameters), ["found"], fields, options),
     /** Changes some fields. `version` is what `load` gave: over a record that has changed since, nothing is saved. */
-    save: (service: Service, parameters: P, changes: Partial<W>, version: string, options?: Options): Promise<Saved<Held<F>>> => send(service, name, "PATCH", address(parameters), { fields: changes }, version, options),
+    save: (service: Service, parameters: P, changes: Partial<W>, version: string, options?: Options): Promise<Saved<Held<F, I>>> => send(service, name, "PATCH", address(parameters), { fields: changes }, version, options),
   };
 }
 function newPage<P, F, W>(name: string, fields: readonly string[], form: readonly Asked[]) {
@@ -155,12 +155,12 @@ function newPage<P, F, W>(name: string, fields: readonly string[], form: readonl
     add: (service: Service, parameters: P, values: W, options?: Options): Promise<Saved<{ readonly id: string | null; readonly address: string }>> => send(service, name, "POST", address(parameters), { fields: values }, null, options),
   };
 }
-function deletePage<P, F>(name: string, fields: readonly string[]) {
+function deletePage<P, F, I = Id>(name: string, fields: readonly string[]) {
   const { plan } = shape(name, ["found"], fields);
   const address = (parameters: P) => addressOf(plan, parameters as Members);
   return {
     name, address,
-    load: (service: Service, parameters: P, options?: Options): Promise<Loaded<Held<F>>> => load(service, name, address(parameters), ["found"], fields, options),
+    load: (service: Service, parameters: P, options?: Options): Promise<Loaded<Held<F, I>>> => load(service, name, address(parameters), ["found"], fields, options),
     remove: (service: Service, parameters: P, version: string, options?: Options): Promise<Saved<unknown>> => send(service, name, "DELETE", address(parameters), undefined, version, options),
   };
 }

@@ -11,30 +11,32 @@ export type Moment = `${number}-${number}-${number}T${string}`;
 /** A UUID, such as 0b5ad0f2-6c0e-4b39-9f0a-3d2f7f1c9e54. */
 export type Uuid = `${string}-${string}-${string}-${string}-${string}`;
 export type Month = 1 | 2 | 3 | 4 | 5 | 6 | 7 | 8 | 9 | 10 | 11 | 12;
-/** An ID as it stands in addresses; of several parameters, one text each; null where no address can carry it. */
-export type Id = string | { readonly [parameter: string]: string } | null;
+/** An ID as it stands in addresses; null where no address can carry it. */
+export type Id = string | null;
+/** An ID of several parameters, one text each. */
+export type IdOf<P extends string> = { readonly [parameter in P]: string } | null;
 
 /** Another record, as a field shows it; its members are null where it is not there or may not be seen. */
-export interface Reference { readonly id?: Id; readonly address?: string | null; readonly label: string | null }
+export interface Reference<I = Id> { readonly id?: I; readonly address?: string | null; readonly label: string | null }
 export interface Picture { readonly name: string; readonly address: string | null }
 export interface Link { readonly page: string; readonly text: string; readonly address: string }
 export interface Total { readonly count: number; /** False where counting stopped: there are more. */ readonly exact: boolean }
-export interface Entry<F> { readonly id?: Id; readonly address?: string | null; readonly fields: F; readonly links?: readonly Link[] }
+export interface Entry<F, I = Id> { readonly id?: I; readonly address?: string | null; readonly fields: F; readonly links?: readonly Link[] }
 export interface Side { readonly title: string; readonly exact: boolean; readonly whole: boolean; readonly failed?: true; readonly all?: string; readonly values: readonly { readonly label: string; readonly address: string | null; readonly count: number; readonly current: boolean }[] }
-export interface Block<R extends string, F> { readonly record: R; readonly title: string; readonly notice?: string; readonly failed?: true; readonly total?: Total; readonly records?: readonly Entry<F>[]; readonly all?: string | null }
+export interface Block<R extends string, F, I = Id> { readonly record: R; readonly title: string; readonly notice?: string; readonly failed?: true; readonly total?: Total; readonly records?: readonly Entry<F, I>[]; readonly all?: string | null }
 
-export interface Listed<F> {
+export interface Listed<F, I = Id> {
   readonly outcome: "listed"; readonly page: string; readonly title: string; readonly total: Total; readonly from?: number; readonly notice?: string;
-  readonly records: readonly Entry<F>[]; readonly first: string | null; readonly prev: string | null; readonly next: string | null; readonly last: string | null;
+  readonly records: readonly Entry<F, I>[]; readonly first: string | null; readonly prev: string | null; readonly next: string | null; readonly last: string | null;
   readonly add?: string; readonly find?: string; readonly order: string; readonly orders: readonly string[]; readonly size: number; readonly sizes: readonly number[];
   readonly sides?: readonly Side[]; readonly trail?: readonly Link[];
 }
-export interface Shown<F, B> {
-  readonly outcome: "found"; readonly page: string; readonly title: string; readonly id: Id; readonly address: string | null; readonly fields: F; readonly links: readonly Link[];
+export interface Shown<F, B, I = Id> {
+  readonly outcome: "found"; readonly page: string; readonly title: string; readonly id: I; readonly address: string | null; readonly fields: F; readonly links: readonly Link[];
   readonly list?: string; readonly prev: string | null; readonly next: string | null; readonly trail?: readonly Link[]; readonly related?: readonly B[];
 }
 /** A record's own fields, by which it is changed. */
-export interface Held<F> { readonly outcome: "found" | "saved" | "shown"; readonly page: string; readonly id?: Id; readonly address?: string | null; readonly fields: F; readonly links?: readonly Link[] }
+export interface Held<F, I = Id> { readonly outcome: "found" | "saved" | "shown"; readonly page: string; readonly id?: I; readonly address?: string | null; readonly fields: F; readonly links?: readonly Link[] }
 export interface Written { readonly outcome: "shown"; readonly page: string; readonly title: string; /** Markdown. */ readonly text: string }
 
 /** How a visit ended that shows nothing. `detail` is a sentence for people. */
