@@ -329,7 +329,7 @@ export interface PageValues {
   readonly person: Shown<PersonFields, never>;
   readonly day: Shown<DayFields, never>;
   readonly "days-since": Listed<DaysSinceFields>;
-  readonly pair: Shown<PairFields, never>;
+  readonly pair: Shown<PairFields, never, IdOf<"number" | "flag">>;
   readonly shared: Listed<SharedFields>;
   readonly "shared-thing": Shown<SharedThingFields, never>;
   readonly "shared-word": Shown<SharedWordFields, never>;
@@ -350,30 +350,32 @@ export type Moment = `${number}-${number}-${number}T${string}`;
 /** A UUID, such as 0b5ad0f2-6c0e-4b39-9f0a-3d2f7f1c9e54. */
 export type Uuid = `${string}-${string}-${string}-${string}-${string}`;
 export type Month = 1 | 2 | 3 | 4 | 5 | 6 | 7 | 8 | 9 | 10 | 11 | 12;
-/** An ID as it stands in addresses; of several parameters, one text each; null where no address can carry it. */
-export type Id = string | { readonly [parameter: string]: string } | null;
+/** An ID as it stands in addresses; null where no address can carry it. */
+export type Id = string | null;
+/** An ID of several parameters, one text each. */
+export type IdOf<P extends string> = { readonly [parameter in P]: string } | null;
 
 /** Another record, as a field shows it; its members are null where it is not there or may not be seen. */
-export interface Reference { readonly id?: Id; readonly address?: string | null; readonly label: string | null }
+export interface Reference<I = Id> { readonly id?: I; readonly address?: string | null; readonly label: string | null }
 export interface Picture { readonly name: string; readonly address: string | null }
 export interface Link { readonly page: string; readonly text: string; readonly address: string }
 export interface Total { readonly count: number; /** False where counting stopped: there are more. */ readonly exact: boolean }
-export interface Entry<F> { readonly id?: Id; readonly address?: string | null; readonly fields: F; readonly links?: readonly Link[] }
+export interface Entry<F, I = Id> { readonly id?: I; readonly address?: string | null; readonly fields: F; readonly links?: readonly Link[] }
 export interface Side { readonly title: string; readonly exact: boolean; readonly whole: boolean; readonly failed?: true; readonly all?: string; readonly values: readonly { readonly label: string; readonly address: string | null; readonly count: number; readonly current: boolean }[] }
-export interface Block<R extends string, F> { readonly record: R; readonly title: string; readonly notice?: string; readonly failed?: true; readonly total?: Total; readonly records?: readonly Entry<F>[]; readonly all?: string | null }
+export interface Block<R extends string, F, I = Id> { readonly record: R; readonly title: string; readonly notice?: string; readonly failed?: true; readonly total?: Total; readonly records?: readonly Entry<F, I>[]; readonly all?: string | null }
 
-export interface Listed<F> {
+export interface Listed<F, I = Id> {
   readonly outcome: "listed"; readonly page: string; readonly title: string; readonly total: Total; readonly from?: number; readonly notice?: string;
-  readonly records: readonly Entry<F>[]; readonly first: string | null; readonly prev: string | null; readonly next: string | null; readonly last: string | null;
+  readonly records: readonly Entry<F, I>[]; readonly first: string | null; readonly prev: string | null; readonly next: string | null; readonly last: string | null;
   readonly add?: string; readonly find?: string; readonly order: string; readonly orders: readonly string[]; readonly size: number; readonly sizes: readonly number[];
   readonly sides?: readonly Side[]; readonly trail?: readonly Link[];
 }
-export interface Shown<F, B> {
-  readonly outcome: "found"; readonly page: string; readonly title: string; readonly id: Id; readonly address: string | null; readonly fields: F; readonly links: readonly Link[];
+export interface Shown<F, B, I = Id> {
+  readonly outcome: "found"; readonly page: string; readonly title: string; readonly id: I; readonly address: string | null; readonly fields: F; readonly links: readonly Link[];
   readonly list?: string; readonly prev: string | null; readonly next: string | null; readonly trail?: readonly Link[]; readonly related?: readonly B[];
 }
 /** A record's own fields, by which it is changed. */
-export interface Held<F> { readonly outcome: "found" | "saved" | "shown"; readonly page: string; readonly id?: Id; readonly address?: string | null; readonly fields: F; readonly links?: readonly Link[] }
+export interface Held<F, I = Id> { readonly outcome: "found" | "saved" | "shown"; readonly page: string; readonly id?: I; readonly address?: string | null; readonly fields: F; readonly links?: readonly Link[] }
 export interface Written { readonly outcome: "shown"; readonly page: string; readonly title: string; /** Markdown. */ readonly text: string }
 
 /** How a visit ended that shows nothing. `detail` is a sentence for people. */
@@ -784,29 +786,29 @@ function shape(page: string, good: readonly string[], fields: readonly string[])
   shapes.set(page, made);
   return made;
 }
-function listPage<P, O extends string, F>(name: string, fields: readonly string[]) {
+function listPage<P, O extends string, F, I = Id>(name: string, fields: readonly string[]) {
   const { plan } = shape(name, ["listed"], fields);
   const address = (parameters: P & Wanted<O>) => addressOf(plan, parameters as Members, parameters as Members);
-  return { name, address, load: (service: Service, parameters: P & Wanted<O>, options?: Options): Promise<Loaded<Listed<F>>> => load(service, name, address(parameters), ["listed"], fields, options) };
+  return { name, address, load: (service: Service, parameters: P & Wanted<O>, options?: Options): Promise<Loaded<Listed<F, I>>> => load(service, name, address(parameters), ["listed"], fields, options) };
 }
-function detailPage<P, F, B>(name: string, fields: readonly string[]) {
+function detailPage<P, F, B, I = Id>(name: string, fields: readonly string[]) {
   const { plan } = shape(name, ["found"], fields);
   const address = (parameters: P) => addressOf(plan, parameters as Members);
-  return { name, address, load: (service: Service, parameters: P, options?: Options): Promise<Loaded<Shown<F, B>>> => load(service, name, address(parameters), ["found"], fields, options) };
+  return { name, address, load: (service: Service, parameters: P, options?: Options): Promise<Loaded<Shown<F, B, I>>> => load(service, name, address(parameters), ["found"], fields, options) };
 }
 function textPage<P>(name: string) {
   const { plan } = shape(name, ["shown"], []);
   const address = (parameters: P) => addressOf(plan, parameters as Members);
   return { name, address, load: (service: Service, parameters: P, options?: Options): Promise<Loaded<Written>> => load(service, name, address(parameters), ["shown"], [], options) };
 }
-function editPage<P, F, W>(name: string, fields: readonly string[], form: readonly Asked[]) {
+function editPage<P, F, W, I = Id>(name: string, fields: readonly string[], form: readonly Asked[]) {
   const { plan } = shape(name, ["found"], fields);
   const address = (parameters: P) => addressOf(plan, parameters as Members);
   return {
     name, form, address,
-    load: (service: Service, parameters: P, options?: Options): Promise<Loaded<Held<F>>> => load(service, name, address(parameters), ["found"], fields, options),
+    load: (service: Service, parameters: P, options?: Options): Promise<Loaded<Held<F, I>>> => load(service, name, address(parameters), ["found"], fields, options),
     /** Changes some fields. `version` is what `load` gave: over a record that has changed since, nothing is saved. */
-    save: (service: Service, parameters: P, changes: Partial<W>, version: string, options?: Options): Promise<Saved<Held<F>>> => send(service, name, "PATCH", address(parameters), { fields: changes }, version, options),
+    save: (service: Service, parameters: P, changes: Partial<W>, version: string, options?: Options): Promise<Saved<Held<F, I>>> => send(service, name, "PATCH", address(parameters), { fields: changes }, version, options),
   };
 }
 function newPage<P, F, W>(name: string, fields: readonly string[], form: readonly Asked[]) {
@@ -1096,7 +1098,7 @@ export const pages = {
   /** Lists days: `/since/{from_day}` */
   daysSince: listPage<DaysSinceParameters, "day", DaysSinceFields>("days-since", ["day"]),
   /** One pair: `/pairs/{number}/{flag}` */
-  pair: detailPage<PairParameters, PairFields, never>("pair", ["number", "flag"]),
+  pair: detailPage<PairParameters, PairFields, never, IdOf<"number" | "flag">>("pair", ["number", "flag"]),
   /** Lists things: `/shared` */
   shared: listPage<SharedParameters, "code" | "id" | "name" | "kind" | "made_on" | "size", SharedFields>("shared", ["code", "id", "name", "kind", "made_on", "size"]),
   /** One thing: `/shared{?thing}` */

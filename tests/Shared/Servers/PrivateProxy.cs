@@ -38,7 +38,6 @@ public sealed class PrivateProxy
         var process = Process.Start(root
             ? new ProcessStartInfo("setpriv", ["--reuid=postgres", "--regid=postgres", "--init-groups", .. command]) { RedirectStandardError = true, RedirectStandardOutput = true }
             : new ProcessStartInfo(command[0], command[1..]) { RedirectStandardError = true, RedirectStandardOutput = true })!;
-        AppDomain.CurrentDomain.ProcessExit += (_, _) => process.Kill();
         var proxy = new PrivateProxy(port);
         for (var i = 0; i < 100; i++)
         {

@@ -91,7 +91,8 @@ public abstract class PrivateServer : IDisposable
         {
             if (Port == 0) Port = FreePort();
             _process = Launch();
-            // Should the tests be killed, the server must not live on.
+            // When the tests end, or are killed, this ends the server and removes its folder. Not the tests themselves: a process that
+            // ends takes half a minute to wait for its children.
             // The folder's name is not in the command line, by which everything of the server is found: the watch would end itself.
             _watch ??= Process.Start(new ProcessStartInfo("setsid", ["sh", "-c", $"while kill -0 {Environment.ProcessId} 2>/dev/null; do sleep 0.5; done; pkill -9 -f \"$SERVER\"; rm -rf \"$SERVER\""])
             {
@@ -208,7 +209,6 @@ public abstract class PrivateServer : IDisposable
 
     private static PrivateServer Started(PrivateServer server)
     {
-        AppDomain.CurrentDomain.ProcessExit += (_, _) => server.Dispose();
         server.Start();
         return server;
     }
