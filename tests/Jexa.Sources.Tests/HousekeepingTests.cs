@@ -26,10 +26,12 @@ public sealed class HousekeepingTests : IDisposable
         command.ExecuteNonQuery();
     }
 
+    private static RecordWrite Rename(string name) => new RecordWrite.Update("bridge", [new ColumnValue("bridge_id", new Constant.Whole(7))], [new ColumnValue("name", new Constant.Text(name))]);
+
     private static async Task SaveAsync(ISource source, string name)
     {
         await using var session = await source.BeginWriteAsync(CancellationToken.None);
-        await session.WriteAsync(new RecordWrite.Update("bridge", [new ColumnValue("bridge_id", new Constant.Whole(7))], [new ColumnValue("name", new Constant.Text(name))]), CancellationToken.None);
+        await session.WriteAsync(Rename(name), CancellationToken.None);
         await session.CommitAsync();
     }
 
@@ -40,6 +42,23 @@ public sealed class HousekeepingTests : IDisposable
         using var command = connection.CreateCommand();
         command.CommandText = "SELECT name FROM bridge WHERE bridge_id = 7";
         return (string)command.ExecuteScalar()!;
+    }
+
+    [Theory]
+    [InlineData("-wal")]
+    [InlineData("-shm")]
+    [InlineData("")]
+    public async Task A_change_whose_file_is_replaced_before_it_is_committed_is_not_confirmed(string ending)
+    {
+        Execute(TestApp.Schema);
+        Execute("PRAGMA journal_mode = WAL");
+        await using var source = new SqliteEngine().Open(Settings("register.db"));
+        await SaveAsync(source, "First");
+        await using var session = await source.BeginWriteAsync(CancellationToken.None);
+        await session.WriteAsync(Rename("Second"), CancellationToken.None);
+        File.Move(Database + ending, Database + ".away");
+        var refused = await Assert.ThrowsAsync<SourceException>(async () => await session.CommitAsync());
+        Assert.Equal(SourceTrouble.Away, refused.Trouble);
     }
 
     [Fact]

@@ -84,7 +84,7 @@ public abstract record AddressReading
         var canonical = true;
         foreach (var pair in target.Query)
         {
-            if (LinkCompiler.IsNearlyTheSame(pair.Name, parameter.Name)) return ([], true, true);
+            if (NearName.Is(pair.Name, parameter.Name)) return ([], true, true);
             if (pair.Name != parameter.Name) continue;
             var reading = pair.Value is null ? KeyReading.Failed(KeyFault.BadEncoding) : pair.Value.Length == 0 ? default : parameter.Key.Read(pair.Value);
             if (values.Count == ListReader.MaxValues || reading.Fault != KeyFault.None) return ([], true, true);

@@ -130,11 +130,6 @@ internal sealed class LinkCompiler(
         page.Definition.Title is { Value: var title } && !title.AsSpan().ContainsAny('{', '}') ? title : Labels.OfPage(page.Name);
 
     /// <summary>Whether two parameter names are one name in other case or with other separators.</summary>
-    public static bool IsNearlyTheSame(string a, string b) => a != b && Folded(a) == Folded(b);
-
-    private static string Folded(string name) =>
-        string.Concat(name.Where(c => c is not ('_' or '-' or '.' or ' ')).Select(char.ToLowerInvariant));
-
     private LinkPlan? Unknown(LinkDefinition link)
     {
         findings.AddUnknown(FindingCodes.UnknownPage, link.To, "page", pages.Keys);
@@ -153,7 +148,7 @@ internal sealed class LinkCompiler(
     {
         foreach (var pass in link.With.Where(pass => !target.Template.Parameters.Contains(pass.Parameter.Value)))
         {
-            var twin = target.Template.Parameters.FirstOrDefault(name => IsNearlyTheSame(name, pass.Parameter.Value));
+            var twin = target.Template.Parameters.FirstOrDefault(name => NearName.Is(name, pass.Parameter.Value));
             if (twin is not null)
                 findings.Add(FindingCodes.LinkParameterCase, pass.Parameter.At,
                     $"The link passes “{pass.Parameter}”, but the page “{target.Name}” reads “{twin}”.", $"Write {twin}.",
@@ -182,7 +177,7 @@ internal sealed class LinkCompiler(
     private FieldPath? Implied(LinkDefinition link, PageParameter parameter, PageHead target, SiteRecord from)
     {
         if (target.Kind == from && parameter.IsEqual) return parameter.Path ?? FieldPath.Own(parameter.Field);
-        if (link.With.Any(pass => IsNearlyTheSame(pass.Parameter.Value, parameter.Name))) return null;
+        if (link.With.Any(pass => NearName.Is(pass.Parameter.Value, parameter.Name))) return null;
         var ways = target.Kind is null || !parameter.IsEqual ? [] : Ways(parameter, target.Kind, from).Distinct().ToList();
         if (ways.Count == 1)
         {

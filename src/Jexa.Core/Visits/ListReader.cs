@@ -77,7 +77,7 @@ internal static class ListReader
         var canonical = true;
         foreach (var pair in pairs)
         {
-            if (LinkCompiler.IsNearlyTheSame(pair.Name, parameter.Name)) return ([], new ListFault(parameter.Name, pair.Name, KeyFault.OtherName), true);
+            if (NearName.Is(pair.Name, parameter.Name)) return ([], new ListFault(parameter.Name, pair.Name, KeyFault.OtherName), true);
             if (pair.Name != parameter.Name) continue;
             var reading = pair.Value is null ? KeyReading.Failed(KeyFault.BadEncoding) : pair.Value.Length == 0 ? default : parameter.Key.Read(pair.Value);
             if (values.Count == MaxValues) reading = KeyReading.Failed(KeyFault.TooMany);

@@ -41,7 +41,8 @@ internal static class ParameterReader
 
     /// <summary>
     /// Of the pages that share a path, the one whose required parameters are all present and most; where there is none, the
-    /// one that lacks the fewest. Present but empty counts as present.
+    /// one that lacks the fewest. Present but empty counts as present. A page whose parameter is nearly named goes before all others:
+    /// reading it then says what is wrong with the name, where another page would not see it.
     /// </summary>
     /// <param name="rival">Another page that could win as well: the address gives what only one of them can take.</param>
     public static Page Choose(IReadOnlyList<Page> pages, RequestTarget target, out Page? rival)
@@ -55,14 +56,30 @@ internal static class ParameterReader
         rival = null;
         var ranked = pages
             .Select(page => (page, required: RequiredOf(page)))
-            .Select(candidate => (candidate.page, candidate.required, absent: candidate.required.Count(name => !target.Query.Any(pair => pair.Name == name))))
-            .OrderBy(candidate => candidate.absent > 0)
+            .Select(candidate => (candidate.page, candidate.required, absent: candidate.required.Count(name => !target.Query.Any(pair => pair.Name == name)),
+                isMisnamed: IsMisnamed(candidate.page, pages, target)))
+            .OrderByDescending(candidate => candidate.isMisnamed)
+            .ThenBy(candidate => candidate.absent > 0)
             .ThenBy(candidate => candidate.absent)
             .ThenByDescending(candidate => candidate.required.Count)
             .ToList();
         var (first, second) = (ranked[0], ranked[1]);
-        if (first.absent == 0 && second.absent == 0 && first.required.Count == second.required.Count) rival = second.page;
+        if (!first.isMisnamed && first.absent == 0 && second.absent == 0 && first.required.Count == second.required.Count) rival = second.page;
         return first.page;
+    }
+
+    /// <summary>Whether the address has a name that is nearly one of this page's parameters, and none of any page's.</summary>
+    private static bool IsMisnamed(Page page, IReadOnlyList<Page> pages, RequestTarget target)
+    {
+        foreach (var pair in target.Query)
+        {
+            if (!InQuery(page).Any(name => NearName.Is(pair.Name, name))) continue;
+            if (!pages.Any(other => InQuery(other).Contains(pair.Name))) return true;
+        }
+
+        return false;
+
+        static IEnumerable<string> InQuery(Page page) => page.Parameters.Where(parameter => parameter.Segment < 0).Select(parameter => parameter.Name);
     }
 
     /// <summary>The query parameters that a page is not meant without.</summary>
@@ -91,7 +108,7 @@ internal static class ParameterReader
                 text = pair.Value;
                 count++;
             }
-            else if (LinkCompiler.IsNearlyTheSame(pair.Name, name))
+            else if (NearName.Is(pair.Name, name))
             {
                 return new RawParameter(pair.Name, KeyFault.OtherName);
             }
