@@ -97,9 +97,13 @@ public sealed class RunningService : IDisposable
     {
         using var process = Launch(command);
         var error = process.StandardError.ReadToEndAsync();
-        var output = await process.StandardOutput.ReadToEndAsync();
+        var output = process.StandardOutput.ReadToEndAsync();
+
+        // One that serves where it should have ended would keep the tests for ever.
+        using var patience = new CancellationTokenSource(TimeSpan.FromMinutes(5));
+        using var end = patience.Token.Register(() => process.Kill(entireProcessTree: true));
         await process.WaitForExitAsync();
-        return new Ran(process.ExitCode, output, await error);
+        return new Ran(process.ExitCode, await output, await error);
     }
 
     /// <summary>Runs a command against this service.</summary>

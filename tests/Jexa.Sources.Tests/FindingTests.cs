@@ -46,6 +46,7 @@ public class FindingTests
     [InlineData("path: /bridges\n", "path: /bridges{?year}\n", "JX406", null, false)]
     [InlineData("by: { code: code }", "by: { kode: code }", "JX407", "code", false)]
     [InlineData("by: { code: code }", "by: { code: coed }", "JX301", "code", false)]
+    [InlineData("{ path: \"/lookup{?code}\", detail: bridge, by: { code: code } }", "{ path: \"/by/{name}\", detail: bridge }", "JX410", null, true)]
     [InlineData("by: { code: code }", "by: { code: name }", "JX410", null, true)]
     [InlineData("show: [name, code,", "show: [name, coed,", "JX301", "code", false)]
     [InlineData("order: [name]", "order: [-nmae]", "JX301", "name", false)]

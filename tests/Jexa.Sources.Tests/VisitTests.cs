@@ -76,6 +76,15 @@ public class VisitTests
     }
 
     [Fact]
+    public async Task A_parameter_with_the_name_of_a_field_means_that_field_and_not_the_key()
+    {
+        await using var app = new TestApp();
+        var site = await app.SiteAsync(TestApp.App.Replace("path: \"/lookup{?code}\", detail: bridge, by: { code: code }", "path: \"/code/{code}\", detail: bridge"));
+        Assert.Equal("found 200", await app.OutcomeAsync(site, "/code/AV-0007"));
+        Assert.Equal("unknown 404", await app.OutcomeAsync(site, "/code/7"));
+    }
+
+    [Fact]
     public async Task A_program_is_told_of_a_missing_ID_instead_of_being_led_to_the_list()
     {
         await using var app = new TestApp();

@@ -230,9 +230,9 @@ internal sealed class HeadCompiler(
         }
 
         foreach (var name in template.Parameters.Where(name => !bound.ContainsKey(name) && page.By.All(pass => pass.Parameter.Value != name)))
-            if (record.Key.FirstOrDefault(field => field.Name == name) is { } key) bound[name] = FieldPath.Own(key);
+            if (record.Find(name) is { Secret: false } field) bound[name] = FieldPath.Own(field);
 
-        // What is left is implied only where one reading is possible: one parameter without a field, one key field without a parameter.
+        // A name that is a field's means that field, whether it is the key or not. What is left is implied only where one reading is possible: one parameter without a field, one key field without a parameter.
         var open = template.Parameters.Where(name => !bound.ContainsKey(name) && page.By.All(pass => pass.Parameter.Value != name)).ToList();
         var unread = record.Key.Where(field => bound.Values.All(path => !path.IsOwn || path.Field != field)).ToList();
         if (open.Count == 1 && unread.Count == 1) bound[open[0]] = FieldPath.Own(unread[0]);

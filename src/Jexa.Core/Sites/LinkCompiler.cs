@@ -129,7 +129,6 @@ internal sealed class LinkCompiler(
     public static string ListHeading(PageHead page) =>
         page.Definition.Title is { Value: var title } && !title.AsSpan().ContainsAny('{', '}') ? title : Labels.OfPage(page.Name);
 
-    /// <summary>Whether two parameter names are one name in other case or with other separators.</summary>
     private LinkPlan? Unknown(LinkDefinition link)
     {
         findings.AddUnknown(FindingCodes.UnknownPage, link.To, "page", pages.Keys);
