@@ -29,7 +29,7 @@ public sealed class LeakTests : IDisposable
 
     public static TheoryData<string> HostileTexts =>
     [
-        new string('>', 300), new string('>', 100_000), string.Concat(Enumerable.Repeat("*a ", 10_000)), new string('[', 20_000), string.Concat(Enumerable.Repeat("- ", 5_000)),
+        new string('>', 300), new string('>', 990), new string('>', 100_000), string.Concat(Enumerable.Repeat("*a ", 10_000)), new string('[', 20_000), string.Concat(Enumerable.Repeat("- ", 5_000)),
         string.Concat(Enumerable.Repeat("[a](", 5_000)), new string('`', 30_000) + "x", string.Concat(Enumerable.Range(0, 3_000).Select(i => new string(' ', i % 400) + "* x\n")),
         string.Concat(Enumerable.Repeat("|a", 20_000)) + "\n" + string.Concat(Enumerable.Repeat("|-", 20_000)), string.Concat(Enumerable.Repeat("a\n\n", 60_000)),
         string.Concat(Enumerable.Repeat("![", 9_000)), string.Concat(Enumerable.Repeat("_a*b", 8_000)), string.Concat(Enumerable.Repeat("&amp", 10_000)), "\u0000\ud800 ok",

@@ -84,6 +84,17 @@ public class VisitTests
         Assert.Equal("unknown 404", await app.OutcomeAsync(site, "/code/7"));
     }
 
+    [Theory]
+    [InlineData(7, "n/w-moor", true)]
+    [InlineData(10, "shut", false)]
+    public async Task A_record_leads_back_only_to_a_list_that_may_be_opened(int bridge, string district, bool leadsBack)
+    {
+        await using var app = new TestApp();
+        var site = await app.SiteAsync(TestApp.App + "\n  of-district: { path: \"/districts/{district}/bridges\", list: bridge, where: { district: \"{district}\" } }");
+        var (answer, _) = await app.VisitAsync(site, $"/bridges/{bridge}?from={Uri.EscapeDataString($"of-district?district={Uri.EscapeDataString(district)}")}");
+        using (answer) Assert.Equal(leadsBack, ((DetailView)answer.View!).Back!.Address.StartsWith("/districts/", StringComparison.Ordinal));
+    }
+
     [Fact]
     public async Task A_program_is_told_of_a_missing_ID_instead_of_being_led_to_the_list()
     {

@@ -24,6 +24,28 @@ public static class FieldText
         _ => stored.ToString()!,
     };
 
+    /// <summary>
+    /// Whether a form sends a text back as it was shown: a browser ends lines in one way, drops them in an input of one line, and has
+    /// the replacement character for what HTML cannot hold.
+    /// </summary>
+    public static bool IsSentBack(string shown, string sent)
+    {
+        if (shown == sent) return true;
+        var carried = Carried(shown);
+        return carried == sent || carried.Replace("\n", "") == sent;
+    }
+
+    private static string Carried(string text)
+    {
+        var carried = new StringBuilder(text.Length);
+        foreach (var rune in text.Replace("\r\n", "\n").EnumerateRunes()) carried.Append(IsHeldByHtml(rune) ? rune.ToString() : "\uFFFD");
+        return carried.ToString();
+    }
+
+    /// <summary>Neither a control character other than tab and line feed, nor a noncharacter (WHATWG HTML, section 13.1.4).</summary>
+    public static bool IsHeldByHtml(Rune rune) =>
+        (!Rune.IsControl(rune) || rune.Value is '\t' or '\n') && (rune.Value & 0xFFFE) != 0xFFFE && rune.Value is < 0xFDD0 or > 0xFDEF;
+
     /// <summary>A written value as the text of its input.</summary>
     public static string Of(FormField field, Constant value) => value switch
     {

@@ -42,7 +42,12 @@ public enum InputKind
 /// <param name="PatternText">The same, as browsers read it.</param>
 /// <param name="Example">A text that matches.</param>
 public sealed record FieldRules(
-    bool Required, int? MaxLength, decimal? Least, decimal? Most, DateTime? First, DateTime? Last, int? Precision, int? Scale, Regex? Pattern, string? PatternText, string? Example);
+    bool Required, int? MaxLength, decimal? Least, decimal? Most, DateTime? First, DateTime? Last, int? Precision, int? Scale,
+    Regex? Pattern, string? PatternText, string? Example)
+{
+    /// <summary>Every value is taken.</summary>
+    public static FieldRules None { get; } = new(false, null, null, null, null, null, null, null, null, null, null);
+}
 
 /// <summary>A value that can be chosen.</summary>
 /// <param name="Value">Its canonical text.</param>

@@ -40,6 +40,10 @@ public static class StoredValue
     {
         (Constant.Bytes a, Constant.Bytes b) => a.Value.AsSpan().SequenceEqual(b.Value),
         (Constant.Real a, Constant.Real b) => BitConverter.DoubleToInt64Bits(a.Value) == BitConverter.DoubleToInt64Bits(b.Value),
+
+        // JSON has no number for what is not finite.
+        (Constant.Real a, Constant.Text b) when !double.IsFinite(a.Value) => a.ToString() == b.Value,
+        (Constant.Text, Constant.Real b) when !double.IsFinite(b.Value) => AreSame(other, one),
         _ => one.Equals(other),
     };
 

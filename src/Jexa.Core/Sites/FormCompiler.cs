@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text;
+using System.Text.RegularExpressions;
 using Jexa.Core.Definitions;
 using Jexa.Core.Edits;
 using Jexa.Core.Formats;
@@ -12,7 +13,7 @@ using Jexa.Core.Views;
 namespace Jexa.Core.Sites;
 
 /// <summary>Compiles forms: which fields they ask for, by what, and what is held against them.</summary>
-internal sealed class FormCompiler(
+internal sealed partial class FormCompiler(
     RecordGraph graph, RowCompiler rows, ChangeCompiler changes, IReadOnlyList<RecordDefinition> definitions, Conventions conventions, FindingList findings)
 {
     /// <param name="load">The load of the record that is changed; null for a new record.</param>
@@ -24,7 +25,7 @@ internal sealed class FormCompiler(
         var made = isNew ? record.Key.Where(field => field is { Type: FieldType.Uuid, Column: { Automatic: false, Default: null } } && graph.FindStep(record, field.Name) is null).ToList() : [];
         var asked = head.Definition.Form.Count > 0
             ? head.Definition.Form.Select(name => Named(name, record, kept)).OfType<SiteField>().Distinct().ToList()
-            : [.. record.Fields.Where(field => WhyNot(field, kept) is null && !field.Secret && !(field.Type == FieldType.Uuid && record.Key.Contains(field) && graph.FindStep(record, field.Name) is null))];
+            : [.. record.Fields.Where(field => WhyNot(field, kept) is null && (!field.Secret || (isNew && field.Column is { Nullable: false, Default: null })) && !(field.Type == FieldType.Uuid && record.Key.Contains(field) && graph.FindStep(record, field.Name) is null))];
         made = [.. made.Where(field => !asked.Contains(field))];
         var entries = asked.Select(field => Entry(field, record, load)).ToList();
         if (isNew) CheckRequired(head, record, asked, [.. kept, .. made]);
@@ -101,7 +102,7 @@ internal sealed class FormCompiler(
     private static List<FieldChoice> Choices(SiteField field)
     {
         if (field.Style.Choices.Count > 0) return [.. field.Style.Choices.Select(choice => new FieldChoice(choice.Key, choice.Value))];
-        return field.Column.Rules.OneOf is { } values && field.Type is FieldType.Text or FieldType.Integer ? [.. (field.Column.Rules.OneOf ?? []).Select(value => new FieldChoice(value, Labels.Capital(value)))] : [];
+        return field.Column.Rules.OneOf is { } values && field.Type is FieldType.Text or FieldType.Integer ? [.. values.Where(value => value.Length > 0).Select(value => new FieldChoice(value, Labels.Capital(value)))] : [];
     }
 
     private FieldRules Rules(SiteField field, InputDefinition input, InputKind kind, bool isNew)
@@ -109,14 +110,18 @@ internal sealed class FormCompiler(
         var column = field.Column;
         var (least, first) = Limit(field, input.Min);
         var (most, last) = Limit(field, input.Max);
-        var must = !column.Nullable && !(isNew && column.Default is not null && Literal(field) is null);
+        var must = !column.Nullable && !(isNew && column.Default is not null && Literal(field) is null) && !MayBeEmptyText(field);
         if (input.Required is { Value: "false" } && !column.Nullable && field.Type is not FieldType.Text)
             findings.Add(FindingCodes.NotWritable, input.Required.At, $"{field.Name} cannot be left empty: its column takes no empty values.", "Remove required: false.", found: "false", expected: "true");
         var required = input.Required is { } word ? word.Value == "true" || (must && field.Type != FieldType.Text) : must;
         return new FieldRules(
-            required && kind != InputKind.Truth, Least(field.Form.MaxLength, column.Rules.MaxLength), Greatest(least, column.Rules.Least), Smallest(most, column.Rules.Most), first, last,
+            required && kind != InputKind.Truth && (isNew || kind != InputKind.Secret), Least(field.Form.MaxLength, column.Rules.MaxLength), Greatest(least, column.Rules.Least), Smallest(most, column.Rules.Most), first, last,
             column.Rules.Precision, column.Rules.Scale, field.Form.Whole(ignoreCase: false), field.Form.Pattern, field.Form.Example);
     }
+
+    /// <summary>Whether the source itself takes an empty text for “nothing”: it is the column's default, or one of its words.</summary>
+    private static bool MayBeEmptyText(SiteField field) =>
+        field.Type == FieldType.Text && (Literal(field) == "" || field.Column.Rules.OneOf?.Contains("") == true);
 
     private static int? Least(int? one, int? other) => one is null || other < one ? other : one;
 
@@ -153,6 +158,7 @@ internal sealed class FormCompiler(
         if (field.Column.Default is not { } said || field.Secret) return null;
         said = said.Trim();
         while (said.Length > 2 && said[0] == '(' && said[^1] == ')') said = said[1..^1].Trim();
+        if (CastLiteral().Match(said) is { Success: true } cast) said = cast.Groups[1].Value;
         var text = said.Length > 1 && said[0] == '\'' && said[^1] == '\'' ? said[1..^1].Replace("''", "'") : null;
         return field.Type switch
         {
@@ -163,6 +169,10 @@ internal sealed class FormCompiler(
             _ => null,
         };
     }
+
+    /// <summary>A literal with the type that PostgreSQL writes behind it: <c>''::character varying</c>.</summary>
+    [GeneratedRegex("""^('(?:[^']|'')*'|[-+0-9.]+)::["\w .(),\[\]]+$""")]
+    private static partial Regex CastLiteral();
 
     private static ReferenceChoices? Reference(FieldStep step)
     {

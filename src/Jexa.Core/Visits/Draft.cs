@@ -24,6 +24,9 @@ internal sealed class Draft(FormPlan form)
     /// <summary>Moments that a program says as they are kept: the app's clocks can show two of them alike.</summary>
     private readonly Dictionary<string, Constant.Moment> _kept = [];
 
+    /// <summary>Fields for which a program sent a value of another type.</summary>
+    private readonly HashSet<string> _mistyped = [];
+
     public FormPlan Form { get; } = form;
 
     /// <summary>What is wrong with the whole of it.</summary>
@@ -115,11 +118,27 @@ internal sealed class Draft(FormPlan form)
         {
             if (form.Find(member.Name) is not { } entry) continue;
             if (TextOf(entry.Field, member.Value) is { } text) draft.SetKept(entry.Field, text);
+            else if (Scalar(member.Value) is { } other) draft.SetMistyped(entry.Name, other);
             else draft.AddFault(entry.Name, $"This must be {Expected(entry.Field)}.");
         }
 
         return draft;
     }
+
+    /// <summary>A value of another type than its field's is taken only if the record holds it already.</summary>
+    private void SetMistyped(string field, string text)
+    {
+        _mistyped.Add(field);
+        Set(field, text);
+    }
+
+    /// <summary>The text of a single value of any type; null for an object or array.</summary>
+    private static string? Scalar(JsonElement value) => value.ValueKind switch
+    {
+        JsonValueKind.String => value.GetString()!.Replace("\r\n", "\n"),
+        JsonValueKind.Number or JsonValueKind.True or JsonValueKind.False => value.GetRawText(),
+        _ => null,
+    };
 
     /// <summary>What a program says: moments as they are kept, as it reads them.</summary>
     private void SetKept(FormField field, string text)
@@ -187,8 +206,17 @@ internal sealed class Draft(FormPlan form)
 
             // Who is told nothing of a value leaves it alone by sending none; only a form that offers “—” beside it can mean that.
             if (was == StoredValue.WithheldText && text.Length == 0 && (_isJson || entry.Reference is null)) continue;
+
+            // JSON has no number for what is not finite, and tells null for it.
+            if (_isJson && text.Length == 0 && row is { } told && StoredValue.Of(told, entry.Field.Stored) is Constant.Real { Value: var real } && !double.IsFinite(real)) continue;
             var kept = _kept.GetValueOrDefault(entry.Name);
-            if (was == text && kept is null && !(text.Length == 0 && entry.Field.Rules.Required) && !entry.Field.Secret) continue;
+            if (was is not null && kept is null && !entry.Field.Secret && (_isJson ? was == text : FieldText.IsSentBack(was, text))) continue;
+            if (_mistyped.Contains(entry.Name))
+            {
+                AddFault(entry.Name, $"This must be {Expected(entry.Field)}.");
+                continue;
+            }
+
             var reading = entry.Field.Input == InputKind.Reference && text.Length > 0 ? ReadKey(entry, text) : FieldReader.Read(entry.Field, text);
             if (reading.Fault is { } fault) AddFault(entry.Name, fault);
             else if (kept is not null)

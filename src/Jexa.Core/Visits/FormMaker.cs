@@ -27,6 +27,12 @@ internal sealed class FormMaker(QueryRunner queries)
                 field = field with { Rules = field.Rules with { Required = false } };
             }
 
+            else if (row is { } now && text == FieldText.Of(entry.Field, now) && FieldReader.Read(field, text).Fault is not null)
+            {
+                // What the record holds can stay, whatever the rules say now: a browser must not refuse to send it.
+                field = field with { Rules = FieldRules.None };
+            }
+
             var search = draft.Searches.GetValueOrDefault(entry.Name);
             var (options, note, isSearched) = entry.Reference is { } reference ? await ReferencesAsync(context, entry, reference, text, search, row is not null) : (Choices(entry.Field, text, row is not null), null, false);
             inputs.Add(new FormInput(field, text, draft.FaultsOf(entry.Name), options, isSearched ? search ?? "" : null, note, Picture(entry, row),
@@ -56,12 +62,22 @@ internal sealed class FormMaker(QueryRunner queries)
 
     private static DateTime Whole(DateTime moment) => new(moment.Ticks - (moment.Ticks % TimeSpan.TicksPerMinute));
 
+    /// <summary>A column of truths may hold what is none: a box would make it one.</summary>
+    private static bool IsNoTruth(string text, bool isThere) => isThere && text is not ("true" or "false");
+
     private static List<FormOption> Choices(FormField field, string text, bool isThere)
     {
         var choices = field.Choices.Count > 0 ? field.Choices
-            : field is { Input: InputKind.Truth, Column.Nullable: true } ? [new FieldChoice("true", "Yes"), new FieldChoice("false", "No")] : [];
+            : field.Input == InputKind.Truth && (field.Column.Nullable || IsNoTruth(text, isThere)) ? [new FieldChoice("true", "Yes"), new FieldChoice("false", "No")] : [];
         if (choices.Count == 0) return [];
         var options = new List<FormOption>();
+        if (!field.Column.Nullable && field.Input == InputKind.Truth)
+        {
+            options.Add(new FormOption(SentForm.AsItIs, $"{(text.Length == 0 ? "empty" : text)} (as it is)", true));
+            options.AddRange(choices.Select(choice => new FormOption(choice.Value, choice.Label, false)));
+            return options;
+        }
+
         if (!field.Rules.Required || text.Length == 0) options.Add(new FormOption("", field.Rules.Required ? "Please choose" : "—", text.Length == 0));
         options.AddRange(choices.Select(choice => new FormOption(choice.Value, choice.Label, choice.Value == text)));
 

@@ -114,7 +114,7 @@ internal static class HtmlFormWriter
             return;
         }
 
-        if (field is { Input: InputKind.Truth, Column.Nullable: false })
+        if (field is { Input: InputKind.Truth, Column.Nullable: false } && input.Options.Count == 0)
         {
             Box(input, html);
         }
@@ -314,7 +314,9 @@ internal static class HtmlFormWriter
     {
         InputKind.Whole or InputKind.Number => !double.TryParse(input.Text, NumberStyles.Float, CultureInfo.InvariantCulture, out var number) || !double.IsFinite(number) || input.Text.StartsWith('+'),
         InputKind.Date => !DateOnly.TryParseExact(input.Text, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out _),
-        InputKind.Moment => !TypedText.TryTimestamp(System.Text.Encoding.UTF8.GetBytes(input.Text), out _) || !input.Text.Contains('T'),
+        // Browsers know thousandths of a second, and drop a moment with more digits.
+        InputKind.Moment => !TypedText.TryTimestamp(System.Text.Encoding.UTF8.GetBytes(input.Text), out _) || !input.Text.Contains('T')
+            || (input.Text.IndexOf('.') is >= 0 and var point && input.Text.Length - point > 4),
         _ => false,
     };
 

@@ -2,6 +2,7 @@ using System.Buffers;
 using System.Text;
 using System.Text.Encodings.Web;
 using System.Text.Unicode;
+using Jexa.Core.Edits;
 using Jexa.Core.Values;
 
 namespace Jexa.Service.Html;
@@ -68,16 +69,12 @@ internal static class HtmlText
         var length = 0;
         while (length < utf8.Length)
         {
-            if (Rune.DecodeFromUtf8(utf8[length..], out var rune, out var used) != OperationStatus.Done || IsForbidden(rune)) break;
+            if (Rune.DecodeFromUtf8(utf8[length..], out var rune, out var used) != OperationStatus.Done || !FieldText.IsHeldByHtml(rune)) break;
             length += used;
         }
 
         return length;
     }
-
-    /// <summary>Control characters but tab and line feed, and noncharacters (WHATWG HTML, section 13.1.4).</summary>
-    private static bool IsForbidden(Rune rune) =>
-        (Rune.IsControl(rune) && rune.Value is not ('\t' or '\n')) || (rune.Value & 0xFFFE) == 0xFFFE || rune.Value is >= 0xFDD0 and <= 0xFDEF;
 
     /// <summary>A text encoded once, for what is written on every page.</summary>
     public static byte[] Encoded(string text)

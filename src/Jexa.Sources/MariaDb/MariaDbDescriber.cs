@@ -145,7 +145,7 @@ internal static partial class MariaDbDescriber
         "tinyint" when type.StartsWith("tinyint(1)", StringComparison.Ordinal) => NativeKind.Boolean,
         "bit" when type is "bit(1)" => NativeKind.Boolean,
         "bigint" when type.Contains("unsigned", StringComparison.Ordinal) => NativeKind.Decimal,
-        "tinyint" or "smallint" or "mediumint" or "int" or "integer" or "bigint" or "year" => NativeKind.Integer,
+        "tinyint" or "smallint" or "mediumint" or "int" or "integer" or "bigint" or "year" or "bit" => NativeKind.Integer,
         "decimal" => NativeKind.Decimal,
         "float" or "double" => NativeKind.Real,
         "char" or "varchar" or "tinytext" or "text" or "mediumtext" or "longtext" => NativeKind.Text,
@@ -164,6 +164,7 @@ internal static partial class MariaDbDescriber
         "mediumint" => unsigned ? (0, 16_777_215) : (-8_388_608, 8_388_607),
         "int" => unsigned ? (0, uint.MaxValue) : (int.MinValue, int.MaxValue),
         "year" => (1901, 2155),
+        "bit" => (0, long.MaxValue),
         _ => (long.MinValue, long.MaxValue),
     };
 
