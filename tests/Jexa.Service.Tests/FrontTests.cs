@@ -206,6 +206,10 @@ public sealed class FrontTests(FrontDemo demo, Browser browser) : IClassFixture<
             Assert.Equal(status, (await visitor.SendAsync(HttpMethod.Patch, "/things/1/edit", new StringContent("""{"fields":{"name":"x"}}""", System.Text.Encoding.UTF8, "application/json"),
                 ("Origin", origin), ("Sec-Fetch-Site", "cross-site"), ("If-Match", "*"))).Status);
         }
+
+        var stranger = await visitor.SendAsync(HttpMethod.Options, "/things/1/edit", null, ("Origin", "https://other.example"), ("Access-Control-Request-Method", "PATCH"));
+        Assert.False(stranger.Headers.Contains("Access-Control-Allow-Origin"));
+        Assert.False(stranger.Headers.Contains("Access-Control-Allow-Methods"));
     }
 
     [Fact]

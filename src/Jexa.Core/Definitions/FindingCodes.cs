@@ -86,6 +86,9 @@ public static class FindingCodes
     public static readonly FindingCode LinkAmbiguous = Error("JX508", "A link that could be filled in several ways");
     public static readonly FindingCode LinkColumnTaken = Error("JX509", "Two links on one column");
 
+    public static readonly FindingCode OtherMeaning = Error("JX510", "The key of one kind of record where another's is needed");
+    public static readonly FindingCode PlainMeaning = Warning("JX511", "A plain value where a key is needed, or a key for a plain value");
+
     // Seen while serving.
     public static readonly FindingCode AmbiguousRecord = Warning("JX601", "Two records answer to one ID");
     public static readonly FindingCode SourceAnswers = Warning("JX603", "A source that answers what cannot be used");

@@ -112,6 +112,7 @@ internal sealed class BlockCompiler(
             if (FieldUse.Find(pair.Parameter, record.Fields, "a tie", findings) is not { } theirs || FieldUse.Find(pair.Field, main.Fields, "a tie", findings) is not { } ours) return null;
             if (theirs.Type == ours.Type && KeyType.For(ours.Column, ours.Type, TextForm.Any) is { } key)
             {
+                new FieldMeaning(graph, findings).Check(pair.Field.At, $"The block of {record.Many} is tied by", ours, main, theirs, record);
                 ties.Add(new Tie(theirs.Column.Name, ours, key, false));
                 continue;
             }

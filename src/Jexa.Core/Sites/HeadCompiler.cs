@@ -147,6 +147,12 @@ internal sealed class HeadCompiler(
         if (uses.Find(other => other.Key.Type != use.Key.Type || other.Key.GetType() != use.Key.GetType()) is { } unlike)
             findings.Add(FindingCodes.FilterOfOtherType, unlike.At.At, $"The parameter {name} is {use.Key.Looks} here and {unlike.Key.Looks} there.", "Use two parameters.",
                 found: unlike.Path.Name, expected: use.Key.Looks);
+        foreach (var other in uses.Skip(1).Where(other => other.IsEqual && use.IsEqual))
+        {
+            new FieldMeaning(graph, findings).Check(other.At.At, $"The parameter {name} is compared with", use.Path.Field, use.Path.Owner(record),
+                other.Path.Field, other.Path.Owner(record));
+        }
+
         var many = template.Repeated.Contains(name);
         if (many && uses.Exists(other => other.Kind != ConditionKind.OneOf))
             findings.Add(FindingCodes.FilterOfOtherType, PlaceOf(page, name), $"The parameter {name} may be given several times, but its condition takes one value.",

@@ -18,6 +18,8 @@ internal sealed class LinkCompiler(
     /// <summary>The address of a page that is linked but not written: it says so when visited.</summary>
     public const string UnwrittenSegment = "unwritten";
 
+    private readonly FieldMeaning _meaning = new(graph, findings);
+
     /// <summary>The link; null where it cannot be made. What is wrong with it has been reported.</summary>
     public LinkPlan? Compile(LinkDefinition link, Projections load)
     {
@@ -166,7 +168,14 @@ internal sealed class LinkCompiler(
     private FieldPath? Stated(PassDefinition pass, PageParameter parameter, PageHead target, SiteRecord from)
     {
         if (graph.Find(pass.Field, from, "part of an address", findings) is not { } path) return null;
-        return Fits(path.Field, parameter, target, pass.Field.At) ? path : null;
+        if (!Fits(path.Field, parameter, target, pass.Field.At)) return null;
+        if (target.Kind is { } kind && parameter.IsEqual && parameter.Key is not DatePartKey)
+        {
+            _meaning.Check(pass.Field.At, $"The link fills {parameter.Name} of “{target.Name}” from", path.Field, path.Owner(from),
+                parameter.Field, parameter.Path?.Owner(kind) ?? kind);
+        }
+
+        return path;
     }
 
     /// <summary>

@@ -32,6 +32,10 @@ public sealed class RecordGraph(IReadOnlyList<SiteRecord> records)
     public SiteRecord? Other(SiteRecord from, ForeignKeySchema key) =>
         records.FirstOrDefault(record => record.Source == from.Source && record.Table.Name == key.Table && record.QueryParameters.All(p => p.Default is not null));
 
+    /// <summary>A record kind over a table of another's source, its query's parameters whatever they are; null where the app has none.</summary>
+    public SiteRecord? RecordOver(SiteRecord from, string table) =>
+        records.FirstOrDefault(record => record.Source == from.Source && record.Query is null && record.Table.Name == table);
+
     /// <summary>The foreign keys of a record that lead to another, each to at most one row.</summary>
     public IEnumerable<FieldStep> Steps(SiteRecord from) => from.References
         .Select(key => (key, other: Other(from, key)))
