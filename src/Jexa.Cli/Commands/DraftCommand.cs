@@ -1,5 +1,6 @@
 using System.CommandLine;
 using System.Text;
+using System.Text.RegularExpressions;
 using Jexa.Cli.Output;
 using Jexa.Core.Addresses;
 using Jexa.Core.Definitions;
@@ -18,7 +19,7 @@ using Spectre.Console;
 namespace Jexa.Cli.Commands;
 
 /// <summary><c>jexa draft ENGINE CONNECTION</c>: writes a first app file over a source, or says how one and its source have come apart.</summary>
-internal static class DraftCommand
+internal static partial class DraftCommand
 {
     private static readonly string[] Engines = ["sqlite", "postgresql", "mariadb", "files", "http"];
 
@@ -169,5 +170,10 @@ internal static class DraftCommand
     }
 
     private static string TitleOf(string engine, string connection) =>
-        engine is "sqlite" or "files" ? Labels.OfPage(Path.GetFileNameWithoutExtension(connection.TrimEnd('/'))) : "Records";
+        engine is "sqlite" or "files" ? Labels.OfPage(Path.GetFileNameWithoutExtension(connection.TrimEnd('/')))
+        : DatabaseName().Match(connection) is { Success: true } named ? Labels.OfPage(named.Groups["name"].Value) : "Records";
+
+    /// <summary>The name of the database in a connection as it is written: in a URI behind the host, else by its key.</summary>
+    [GeneratedRegex("""(?:^\w+://[^/?#]+/|(?:^|;)\s*(?:Database|Initial Catalog|Db|dbname)\s*=\s*)(?<name>[\w.-]+)""", RegexOptions.IgnoreCase)]
+    private static partial Regex DatabaseName();
 }

@@ -9,10 +9,14 @@ namespace Jexa.Core.Drafts;
 internal sealed class DraftRecord
 {
     private const int MostShown = 6;
-    private const int LongText = 200;
+
+    /// <summary>Longer texts are no columns of a list. Many tables declare 255 for a text of any length.</summary>
+    private const int LongText = 255;
+
+    /// <summary>A name can be declared longer than it ever is.</summary>
+    private const int LongLabel = 1024;
 
     private static readonly string[] LabelWords = ["name", "title", "label", "caption", "subject", "headline"];
-    private static readonly string[] SecretWords = ["password", "passwd", "secret", "token", "hash", "salt", "apikey", "privatekey"];
     private static readonly string[] LongWords = ["note", "notes", "description", "body", "comment", "comments", "remark", "remarks", "text", "content", "story", "details", "memo", "bio", "summary", "html", "json", "payload", "data"];
     private static readonly string[] BookWords = ["created", "added", "updated", "modified", "changed", "inserted", "deleted"];
 
@@ -62,7 +66,7 @@ internal sealed class DraftRecord
     /// <summary>Foreign keys that lead here, by the records that have them.</summary>
     public List<(DraftRecord From, IReadOnlyList<string> Columns)> Referrers { get; } = [];
 
-    public IEnumerable<ColumnSchema> Secrets => Table.Columns.Where(column => IsSecret(column.Name) && !Key.Contains(column.Name));
+    public IEnumerable<ColumnSchema> Secrets => Table.Columns.Where(column => IsSecret(column) && !Key.Contains(column.Name));
 
     public IEnumerable<ColumnSchema> Kept(string kind) => Table.Columns.Where(column => column.Type is FieldType.Timestamp or FieldType.Date && !column.Automatic
         && (kind == "created" ? Starts(column.Name, "created", "added", "inserted") : Starts(column.Name, "updated", "modified", "changed")));
@@ -73,7 +77,7 @@ internal sealed class DraftRecord
         var shown = new List<string>();
         if (Label is not null) shown.Add(Label.Name);
         var references = References.Select(reference => reference.Column).ToHashSet();
-        var others = Table.Columns.Where(column => !shown.Contains(column.Name) && !IsSecret(column.Name) && !IsLong(column) && !IsBookkeeping(column.Name)
+        var others = Table.Columns.Where(column => !shown.Contains(column.Name) && !IsSecret(column) && !IsLong(column) && !IsBookkeeping(column.Name)
             && column.Type != FieldType.Bytes && !(column.Automatic && Key.Contains(column.Name) && (Label is not null || Table.Columns.Count > 2)));
         foreach (var column in others.OrderBy(column => Rank(column, references)).ThenBy(column => Table.Columns.ToList().IndexOf(column)).Take(MostShown - shown.Count)) shown.Add(column.Name);
 
@@ -90,19 +94,19 @@ internal sealed class DraftRecord
 
     /// <summary>The columns that a search looks in.</summary>
     public List<string> Searched() =>
-        [.. Table.Columns.Where(column => column.Type == FieldType.Text && column.Rules.OneOf is null && !IsSecret(column.Name) && (column == Label || Table.IsUnique([column.Name]) || Words(column.Name).Any(LabelWords.Contains))).Take(3).Select(column => column.Name)];
+        [.. Table.Columns.Where(column => column.Type == FieldType.Text && column.Rules.OneOf is null && !IsSecret(column) && (column == Label || Table.IsUnique([column.Name]) || Words(column.Name).Any(LabelWords.Contains))).Take(3).Select(column => column.Name)];
 
     public bool CanBeKey(string column) => Table.Find(column) is { } found && KeyType.For(found, found.Type, TextForm.Any) is not null;
 
     public static bool IsLong(ColumnSchema column) => column.Type == FieldType.Text && column.Rules.OneOf is null
-        && (column.Rules.MaxLength > LongText || (column.Rules.MaxLength is null && Words(column.Name).Any(LongWords.Contains))
+        && (column.Rules.MaxLength > (IsCalledName(column.Name) ? LongLabel : LongText) || (column.Rules.MaxLength is null && Words(column.Name).Any(LongWords.Contains))
             || column.DeclaredType.Contains("json", StringComparison.OrdinalIgnoreCase) || column.DeclaredType.Contains("[]", StringComparison.Ordinal)
             || column.DeclaredType.Contains("mediumtext", StringComparison.OrdinalIgnoreCase) || column.DeclaredType.Contains("longtext", StringComparison.OrdinalIgnoreCase));
 
     /// <summary>What puts the rows of a table without a key in order: columns that an address could carry, where there are any.</summary>
     private List<string> GuessedKey()
     {
-        var ordered = Table.Columns.Where(column => column.Type != FieldType.Bytes && !IsSecret(column.Name)).OrderBy(IsLong).ThenBy(column => column.Nullable).ToList();
+        var ordered = Table.Columns.Where(column => column.Type != FieldType.Bytes && !IsSecret(column)).OrderBy(IsLong).ThenBy(column => column.Nullable).ToList();
         var carried = ordered.Where(column => CanBeKey(column.Name) && !IsLong(column)).ToList();
         return [.. (carried.Count > 0 ? carried : ordered).Take(3).Select(column => column.Name)];
     }
@@ -113,7 +117,7 @@ internal sealed class DraftRecord
 
     private ColumnSchema? LabelOf()
     {
-        var texts = Table.Columns.Where(column => column.Type == FieldType.Text && !IsSecret(column.Name) && !IsLong(column) && column.Rules.OneOf is null).ToList();
+        var texts = Table.Columns.Where(column => column.Type == FieldType.Text && !IsSecret(column) && !IsLong(column) && column.Rules.OneOf is null).ToList();
         bool Unique(ColumnSchema column) => Table.IsUnique([column.Name]);
         return texts.Find(column => LabelWords.Contains(column.Name.ToLowerInvariant()) && Unique(column))
             ?? texts.Find(column => LabelWords.Contains(column.Name.ToLowerInvariant()))
@@ -130,7 +134,9 @@ internal sealed class DraftRecord
             && table.Columns.Count(column => !tying.Contains(column.Name) && !IsBookkeeping(column.Name)) <= 1;
     }
 
-    private static bool IsSecret(string name) => SecretWords.Any(word => name.Replace("_", "").Contains(word, StringComparison.OrdinalIgnoreCase));
+    private static bool IsCalledName(string name) => Words(name) is [.., var last] && LabelWords.Contains(last);
+
+    private static bool IsSecret(ColumnSchema column) => SecretName.Is(column);
 
     private static bool IsBookkeeping(string name) => Starts(name, BookWords);
 

@@ -84,7 +84,12 @@ public sealed class Drafter
         {
             var record = new DraftRecord(table, Named(table.Name, names));
             if (record.Key.Count > 0) _records.Add(record);
-            else Doubt($"{table.Name} has nothing that a list could show; it is left out.");
+            if (record is { Key.Count: > 0, HasOwnKey: false } && table.PrimaryKey.Count > 0)
+            {
+                var odd = table.PrimaryKey.First(column => !record.CanBeKey(column));
+                Doubt($"{table.Name}.{odd} is {table.Find(odd)!.Type.Word()}, which no address can carry: {table.Name} gets a list and no page of its own.");
+            }
+            if (record.Key.Count == 0) Doubt($"{table.Name} has nothing that a list could show; it is left out.");
         }
 
         foreach (var record in _records)
