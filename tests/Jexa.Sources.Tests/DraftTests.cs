@@ -19,7 +19,8 @@ public sealed class DraftTests
     {
         database.Execute(schema);
         await using var source = database.Open();
-        var draft = Drafter.Write("Test", database.Engine, "${BASE}", await source.DescribeAsync(CancellationToken.None));
+        var described = await source.DescribeAsync(CancellationToken.None);
+        var draft = Drafter.Write("Test", database.Engine, "${BASE}", described, await TableSample.ReadAsync(source, described, CancellationToken.None));
         await using var sources = new SourceRegistry([TestDatabase.EngineOf(database.Engine)]);
         var folder = Directory.CreateTempSubdirectory("jexa-draft-").FullName;
         var connection = database.Engine == "sqlite" ? database.Folder + "/register.db" : database.Connection;
@@ -169,11 +170,49 @@ public sealed class DraftTests
         Assert.Equal(["different bridge", "different bridge.opened_on", "gone bridge.weight", "gone keeper", "new bridge.created_at", "new bridge.password_hash", "new bridge.story", "new bridge_tag", "new district", "new open_bridges", "new tag", "new toll"], told);
     }
 
+    [Fact]
+    public async Task What_is_in_the_tables_decides_columns_and_labels()
+    {
+        using var database = new TestDatabase("sqlite");
+        var (draft, compilation) = await DraftAsync(database, """
+            CREATE TABLE place (id INTEGER PRIMARY KEY, parent_id INTEGER REFERENCES place, remark_name VARCHAR(40), caption VARCHAR(500), call_sign TEXT, never TEXT, state TEXT);
+            WITH RECURSIVE n(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n WHERE i < 60)
+            INSERT INTO place SELECT i, CASE WHEN i = 9 THEN 1 END, '', 'Place number ' || i, 'PL' || i, NULL, CASE i % 2 WHEN 0 THEN 'open' ELSE 'shut' END FROM n;
+            CREATE TABLE mark (id INTEGER PRIMARY KEY, a TEXT, b TEXT);
+            WITH RECURSIVE n(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n WHERE i < 60) INSERT INTO mark SELECT i, 'same', 'B-' || i FROM n;
+            """);
+        Assert.Empty(compilation.Findings);
+        Assert.Contains("label: caption", draft.Text);
+        Assert.Contains("show: [caption, parent_id, call_sign, state]", draft.Text);
+        Assert.DoesNotContain("never", draft.Text);
+        Assert.Contains("label: b", draft.Text);
+    }
+
+    [Theory]
+    [InlineData("password", true)]
+    [InlineData("dbpass", true)]
+    [InlineData("tls_psk", true)]
+    [InlineData("key_passphrase", true)]
+    [InlineData("snmp_community", true)]
+    [InlineData("passwordHash", true)]
+    [InlineData("api_key", true)]
+    [InlineData("passwd_min_length", false)]
+    [InlineData("must_change_password", false)]
+    [InlineData("file_hash", false)]
+    [InlineData("overpass", false)]
+    [InlineData("sort_key", false)]
+    public async Task Secrets_are_told_by_whole_words(string column, bool isSecret)
+    {
+        using var database = new TestDatabase("sqlite");
+        var (draft, _) = await DraftAsync(database, $"CREATE TABLE account (id INTEGER PRIMARY KEY, name TEXT NOT NULL, {column} TEXT);");
+        Assert.Equal(isSecret, draft.Text.Contains($"{column}: {{ secret: true }}"));
+    }
+
     private static async Task<(AppDraft Draft, Compilation Compilation, Site Site)> OfApiAsync(ApiDescription api, string url)
     {
         var settings = new SourceSettings("http", url, url, "/", TimeSpan.FromSeconds(5)) { Api = new ApiSettings([], [], false, api.Endpoints) };
         await using var sources = new SourceRegistry([new HttpEngine()]);
-        var draft = Drafter.Write("API", "http", url, await sources.Open(settings).DescribeAsync(CancellationToken.None), api);
+        var draft = Drafter.Write("API", "http", url, await sources.Open(settings).DescribeAsync(CancellationToken.None), new Dictionary<string, TableSample>(), api);
         var compilation = await new SiteCompiler(sources, _ => null, Mount.Root).CompileAsync("/tmp/app.yaml", Encoding.UTF8.GetBytes(draft.Text), CancellationToken.None);
         Assert.True(compilation.Site is not null, string.Join("\n", compilation.Findings) + draft.Text);
         Assert.Empty(compilation.Findings);

@@ -103,12 +103,14 @@ internal static partial class DraftCommand
             ? $"There is no description at {string.Join(", ", ApiSampler.UsualPlaces)} below the base address. Name one with --openapi FILE, or a path that answers with records: --list /gauges." : $"There is nothing at {described}.");
     }
 
+    private static SourceSettings Settings(SourceRegistry sources, string engine, string connection, string folder, ApiDescription? api) =>
+        new(engine, Filled(sources, engine, connection), connection, folder, TimeLimit) { Api = api is null ? null : new ApiSettings([], [], false, api.Endpoints) };
+
     private static async Task<SourceSchema> DescribeAsync(SourceRegistry sources, string engine, string connection, string folder, ApiDescription? api, CancellationToken cancellation)
     {
         try
         {
-            var settings = new SourceSettings(engine, Filled(sources, engine, connection), connection, folder, TimeLimit) { Api = api is null ? null : new ApiSettings([], [], false, api.Endpoints) };
-            return await sources.Open(settings).DescribeAsync(cancellation);
+            return await sources.Open(Settings(sources, engine, connection, folder, api)).DescribeAsync(cancellation);
         }
         catch (SourceException away)
         {
@@ -119,7 +121,9 @@ internal static partial class DraftCommand
     private static async Task<int> WriteAsync(
         SourceRegistry sources, string engine, string connection, SourceSchema schema, ApiDescription? api, string title, string? file, string folder, bool json, CancellationToken cancellation)
     {
-        var draft = Drafter.Write(title, engine, connection, schema, api);
+        IReadOnlyDictionary<string, TableSample> samples = api is not null ? new Dictionary<string, TableSample>()
+            : await TableSample.ReadAsync(sources.Open(Settings(sources, engine, connection, folder, api)), schema, cancellation);
+        var draft = Drafter.Write(title, engine, connection, schema, samples, api);
         var bytes = Encoding.UTF8.GetBytes(draft.Text);
         if (file is not null) PlainFile.WriteAllBytes(file, bytes);
         else if (!json) Console.Write(draft.Text);

@@ -20,9 +20,13 @@ internal sealed class DraftRecord
     private static readonly string[] LongWords = ["note", "notes", "description", "body", "comment", "comments", "remark", "remarks", "text", "content", "story", "details", "memo", "bio", "summary", "html", "json", "payload", "data"];
     private static readonly string[] BookWords = ["created", "added", "updated", "modified", "changed", "inserted", "deleted"];
 
-    public DraftRecord(TableSchema table, string name)
+    private readonly TableSample? _sample;
+
+    /// <param name="sample">What some rows hold; null if nothing is known of them.</param>
+    public DraftRecord(TableSchema table, string name, TableSample? sample)
     {
         Table = table;
+        _sample = sample;
         Name = name;
         One = Labels.OfRecord(name);
         IsTie = IsTieTable(table);
@@ -78,8 +82,8 @@ internal sealed class DraftRecord
         if (Label is not null) shown.Add(Label.Name);
         var references = References.Select(reference => reference.Column).ToHashSet();
         var others = Table.Columns.Where(column => !shown.Contains(column.Name) && !IsSecret(column) && !IsLong(column) && !IsBookkeeping(column.Name)
-            && column.Type != FieldType.Bytes && !(column.Automatic && Key.Contains(column.Name) && (Label is not null || Table.Columns.Count > 2)));
-        foreach (var column in others.OrderBy(column => Rank(column, references)).ThenBy(column => Table.Columns.ToList().IndexOf(column)).Take(MostShown - shown.Count)) shown.Add(column.Name);
+            && column.Type != FieldType.Bytes && !IsNeverFilled(column) && !(column.Automatic && Key.Contains(column.Name) && (Label is not null || Table.Columns.Count > 2)));
+        foreach (var column in others.OrderBy(IsSeldomFilled).ThenBy(column => Rank(column, references)).ThenBy(column => Table.Columns.ToList().IndexOf(column)).Take(MostShown - shown.Count)) shown.Add(column.Name);
 
         // The best columns, in the order that the table has them.
         if (Label is null && Date is { } date && shown.Remove(date.Name)) shown.Insert(0, date.Name);
@@ -115,15 +119,24 @@ internal sealed class DraftRecord
         references.Contains(column.Name) ? 0 : column.Rules.OneOf is not null ? 1 : column.Type is FieldType.Date or FieldType.Timestamp ? 2
         : column.Type == FieldType.Text && !column.Nullable ? 3 : column.Type is FieldType.Decimal or FieldType.Integer or FieldType.Real ? 4 : column.Type == FieldType.Boolean ? 5 : 6;
 
+    private bool IsNeverFilled(ColumnSchema column) => _sample?.Of(column.Name) is { IsKnown: true, Filled: 0 };
+
+    private bool IsSeldomFilled(ColumnSchema column) => _sample?.Of(column.Name) is { FilledShare: < 0.2 };
+
+    /// <summary>Whether its values can be what records are called by: mostly there, and mostly different.</summary>
+    private bool Names(ColumnSchema column) => _sample?.Of(column.Name) is not { IsKnown: true } sample
+        || sample is { FilledShare: > 0.8, Longest: <= 200 } && (sample.DistinctShare > 0.3 || sample.Rows < 5);
+
     private ColumnSchema? LabelOf()
     {
-        var texts = Table.Columns.Where(column => column.Type == FieldType.Text && !IsSecret(column) && !IsLong(column) && column.Rules.OneOf is null).ToList();
+        var texts = Table.Columns.Where(column => column.Type == FieldType.Text && !IsSecret(column) && !IsLong(column) && column.Rules.OneOf is null && Names(column)).ToList();
         bool Unique(ColumnSchema column) => Table.IsUnique([column.Name]);
         return texts.Find(column => LabelWords.Contains(column.Name.ToLowerInvariant()) && Unique(column))
             ?? texts.Find(column => LabelWords.Contains(column.Name.ToLowerInvariant()))
             ?? texts.Find(column => Words(column.Name).Any(LabelWords.Contains))
             ?? texts.Find(column => Unique(column) && !Key.Contains(column.Name))
-            ?? texts.Find(Unique);
+            ?? texts.Find(Unique)
+            ?? texts.Find(column => _sample?.Of(column.Name) is { Rows: >= 5, FilledShare: > 0.95, DistinctShare: > 0.9, Longest: <= 60 });
     }
 
     /// <summary>A table whose key is foreign keys only, at least two, and that has next to nothing else.</summary>

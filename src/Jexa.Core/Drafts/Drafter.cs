@@ -27,11 +27,16 @@ public sealed class Drafter
     private readonly HashSet<string> _pageNames = [];
     private int _pages;
 
-    private Drafter(SourceSchema schema) => _schema = schema;
+    private readonly IReadOnlyDictionary<string, TableSample> _samples;
+
+    private Drafter(SourceSchema schema, IReadOnlyDictionary<string, TableSample> samples) => (_schema, _samples) = (schema, samples);
 
     /// <param name="connection">As it is to stand in the file.</param>
+    /// <param name="samples">What some rows of each table hold, by its name; empty if nothing is known of them.</param>
     /// <param name="endpoints">How an API is called, and what its description leaves open; null for a source that is none.</param>
-    public static AppDraft Write(string title, string engine, string connection, SourceSchema schema, ApiDescription? endpoints = null) => new Drafter(schema).Write(title, engine, connection, endpoints);
+    public static AppDraft Write(
+        string title, string engine, string connection, SourceSchema schema, IReadOnlyDictionary<string, TableSample> samples, ApiDescription? endpoints = null) =>
+        new Drafter(schema, samples).Write(title, engine, connection, endpoints);
 
     private AppDraft Write(string title, string engine, string connection, ApiDescription? api)
     {
@@ -82,7 +87,7 @@ public sealed class Drafter
         var names = new HashSet<string>();
         foreach (var table in _schema.Tables.Where(table => table.Columns.Count > 0))
         {
-            var record = new DraftRecord(table, Named(table.Name, names));
+            var record = new DraftRecord(table, Named(table.Name, names), _samples.GetValueOrDefault(table.Name));
             if (record.Key.Count > 0) _records.Add(record);
             if (record is { Key.Count: > 0, HasOwnKey: false } && table.PrimaryKey.Count > 0)
             {

@@ -44,7 +44,8 @@ internal sealed class LinkCompiler(
 
             var field = pass is not null ? Stated(pass, parameter, target, load.Record) : Implied(link, parameter, target, load.Record);
             if (field is null) continue;
-            if (field.MayBeEmpty)
+            // A primary key may be empty by its declaration (SQLite takes that of a text); such rows are no records that anybody looks for.
+            if (field.MayBeEmpty && !(field.IsOwn && load.Record.Table.PrimaryKey.Contains(field.Field.Column.Name)))
                 findings.Add(FindingCodes.LinkMayBeEmpty, Explicit(link, parameter.Name)?.Field.At ?? link.To.At,
                     $"The link to “{target.Name}” fills {parameter.Name} from {field.Name}, which may be empty: such rows have no link.",
                     "Declare the column NOT NULL in the source, or fill the parameter from another field.", found: field.Name,

@@ -1,0 +1,84 @@
+using Jexa.Core.Edits;
+using Jexa.Core.Plans;
+using Jexa.Core.Schemas;
+using Jexa.Core.Sources;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Drafts;
+
+/// <summary>What some rows hold in one column.</summary>
+/// <param name="Rows">How many rows were looked at.</param>
+/// <param name="Filled">In how many of them it is neither empty nor an empty text.</param>
+/// <param name="Distinct">How many different values they have.</param>
+/// <param name="Longest">The longest text, in characters.</param>
+public sealed record ColumnSample(int Rows, int Filled, int Distinct, int Longest)
+{
+    /// <summary>Nothing is known of a column of an empty table.</summary>
+    public bool IsKnown => Rows > 0;
+
+    /// <summary>From 0 to 1.</summary>
+    public double FilledShare => Rows == 0 ? 1 : (double)Filled / Rows;
+
+    /// <summary>From 0 to 1: whether its values tell rows apart.</summary>
+    public double DistinctShare => Filled == 0 ? 0 : (double)Distinct / Filled;
+}
+
+/// <summary>A bounded sample of a table's rows, column by column: a draft looks at what is there, not only at what is declared.</summary>
+public sealed class TableSample
+{
+    /// <summary>Rows of each table that are looked at.</summary>
+    private const int MostRows = 100;
+
+    private readonly Dictionary<string, ColumnSample> _columns = [];
+
+    private TableSample()
+    {
+    }
+
+    /// <summary>The sample of a column; null if nothing was read of it.</summary>
+    public ColumnSample? Of(string column) => _columns.GetValueOrDefault(column);
+
+    /// <summary>Reads a sample of each table that can be listed. A table that cannot be read has none.</summary>
+    public static async Task<IReadOnlyDictionary<string, TableSample>> ReadAsync(ISource source, SourceSchema schema, CancellationToken cancellation)
+    {
+        var samples = new Dictionary<string, TableSample>();
+        foreach (var table in schema.Tables.Where(table => table is { Kind: TableKind.Table, CanList: true }))
+        {
+            try
+            {
+                samples[table.Name] = await ReadAsync(source, table, cancellation);
+            }
+            catch (SourceException)
+            {
+                // The draft is made of what can be read.
+            }
+        }
+
+        return samples;
+    }
+
+    private static async ValueTask<TableSample> ReadAsync(ISource source, TableSchema table, CancellationToken cancellation)
+    {
+        var columns = table.Columns.Where(column => column.Type != FieldType.Bytes).ToList();
+        var sample = new TableSample();
+        if (columns.Count == 0) return sample;
+        var query = source.Prepare(new RecordQuery(RecordRows.Whole(RowOrigin.Of(table.Name)), [],
+            [.. columns.Select(column => new Projection(ColumnRef.Own(column.Name), FieldType.Any))], [], null, [], MostRows));
+        var rows = new RowBlock();
+        rows.Reset(query.Width);
+        await query.RunAsync([], rows, cancellation);
+        for (var i = 0; i < columns.Count; i++)
+        {
+            var texts = new List<string>(rows.Count);
+            for (var row = 0; row < rows.Count; row++)
+            {
+                var text = StoredValue.Of(rows[row], i).ToString() ?? "";
+                if (!rows[row][i].IsNull && text.Length > 0) texts.Add(text);
+            }
+
+            sample._columns[columns[i].Name] = new ColumnSample(rows.Count, texts.Count, texts.Distinct().Count(), texts.Count == 0 ? 0 : texts.Max(text => text.Length));
+        }
+
+        return sample;
+    }
+}
