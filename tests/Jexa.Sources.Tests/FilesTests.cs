@@ -55,6 +55,27 @@ public sealed class FilesTests : IAsyncDisposable
         Assert.Equal("Mill, upper Løkke", await VisitAsync(site, "/stations?open=true"));
     }
 
+    [Fact]
+    public async Task Names_of_files_and_columns_never_meet_those_of_indexes()
+    {
+        // Columns and tables are called what an index could be called: of a key, or of a column that tells rows apart.
+        Write("t.csv", "key,val\n1,a\n2,b\n");
+        Write("t key.csv", "key,a\n1,x\n2,y\n");
+        Write("t val.csv", "key,val key\n1,x\n2,y\n");
+        var site = await SiteAsync("""
+            app: Files
+            sources: { s: { engine: files, connection: data } }
+            records: { t: { from: s.t, key: key }, u: { from: "s.t key", key: key }, v: { from: "s.t val", key: key } }
+            pages:
+              t: { path: "/t/{key}", detail: t, show: [key, val] }
+              u: { path: "/u/{key}", detail: u, show: [key, a] }
+              v: { path: "/v/{key}", detail: v, show: [key, "val key"] }
+            """);
+        Assert.Equal("2 | b", await VisitAsync(site, "/t/2"));
+        Assert.Equal("2 | y", await VisitAsync(site, "/u/2"));
+        Assert.Equal("2 | y", await VisitAsync(site, "/v/2"));
+    }
+
     [Theory]
     [InlineData(";")]
     [InlineData("\t")]

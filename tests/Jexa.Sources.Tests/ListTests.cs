@@ -1,5 +1,6 @@
 using System.Globalization;
 using CsCheck;
+using Jexa.Core.Sites;
 using Jexa.Core.Values;
 using Jexa.Core.Views;
 
@@ -7,6 +8,30 @@ namespace Jexa.Sources.Tests;
 
 public class ListTests
 {
+    [Theory]
+    [InlineData("links: [ { to: bridge-edit } ]", "bridge", 1)]
+    [InlineData("links: [ { to: bridge-edit, text: Change } ]", "bridge", 1)]
+    [InlineData("links: [ { to: bridge-edit, column: code } ]", "bridge", 0)]
+    [InlineData("links: [ { to: bridge-edit, column: name } ]", "bridge-edit", 0)]
+    [InlineData("links: [ { to: bridge, column: code } ]", null, 0)]
+    [InlineData("links: [ { to: bridge } ]", "bridge", 0)]
+    [InlineData("", "bridge", 0)]
+    public async Task A_link_that_is_added_leaves_the_record_s_own_where_it_was(string links, string? onLabel, int apart)
+    {
+        await using var app = new TestApp();
+        var site = await app.SiteAsync($$"""
+            app: Register
+            sources: { register: { engine: sqlite, connection: register.db } }
+            records: { bridge: { from: register.bridge, label: name } }
+            pages:
+              bridges: { path: /bridges, list: bridge, show: [name, code]{{(links.Length > 0 ? ", " + links : "")}} }
+              bridge: { path: "/bridges/{id}", detail: bridge }
+              bridge-edit: { path: "/bridges/{id}/edit", edit: bridge }
+            """);
+        var list = site.Pages.OfType<ListPage>().Single();
+        Assert.Equal((onLabel, apart), (list.Shape.Columns[0].Link?.Page, list.Shape.Actions.Count));
+    }
+
     [Fact]
     public async Task A_count_that_is_stopped_says_so_and_one_that_is_not_is_exact()
     {

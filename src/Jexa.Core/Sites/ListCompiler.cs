@@ -29,10 +29,13 @@ internal sealed class ListCompiler(
         var page = head.Definition;
         var load = new Projections(record);
         var shown = rows.Shown(page.Show, record, all: false);
-        var placed = rows.Place(page.Links, shown, load, isList: true);
         var own = links.PageOf(record);
+        var placed = rows.Place(page.Links, shown, load, isList: true, own);
         var recordLink = own is null ? null : LinkCompiler.ToOwn(own, load, LinkCompiler.PageText(own));
-        if (recordLink is not null && page.Links.Count == 0 && shown.Count > 0) placed.OnColumns[RowCompiler.LinkColumn(record, shown)] = recordLink;
+
+        // The record's own link stands on its label, unless the app file says where it stands, or what stands there.
+        var isWritten = page.Links.Any(link => link.To.Value == own?.Name) || placed.OnRow is not null;
+        if (recordLink is not null && !isWritten && shown.Count > 0) placed.OnColumns.TryAdd(RowCompiler.LinkColumn(record, shown), recordLink);
 
         var orders = new List<OrderChoice>();
         var columns = rows.Columns(shown, placed, load).Zip(shown, (column, path) => column with { OrderName = Orderable(path, load, orders) is < 0 ? null : path.Name }).ToList();
@@ -200,10 +203,10 @@ internal sealed class ListCompiler(
     /// <summary>Every link that stands on a list.</summary>
     private static List<PageLink> Standing(PlacedLinks placed, List<ViewColumn> columns, PageDefinition page, List<SidePlan> sides, List<ParentPlan> parents)
     {
-        var reason = page.Links.Count == 0 ? LinkReason.Record : LinkReason.Written;
         return
         [
-            .. PageLinks.Of(placed, columns, reason),
+            .. PageLinks.Of(placed, columns, LinkReason.Written).Select(link =>
+                link.Reason == LinkReason.Written && page.Links.All(written => written.To.Value != link.Plan.Page) ? link with { Reason = LinkReason.Record } : link),
             .. sides.Select(side => new PageLink(new LinkPlan(side.Target.Name, side.Title, side.Target.Builder,
                 side.Target.Parameters.Select((p, i) => i == side.Parameter ? (LinkFiller?)new LinkFiller(side.Key, 0, side.Field) : null), null), null, LinkReason.Part)),
             .. parents.SelectMany(parent => parent.Trail.Steps).Where(step => step.Link is not null).DistinctBy(step => step.Link!.Page)

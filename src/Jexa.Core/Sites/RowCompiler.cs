@@ -30,7 +30,8 @@ internal sealed class RowCompiler(RecordGraph graph, LinkCompiler links, string 
     }
 
     /// <summary>The links that are written, each where it stands.</summary>
-    public PlacedLinks Place(IReadOnlyList<LinkDefinition> definitions, List<FieldPath> shown, Projections load, bool isList)
+    /// <param name="own">A list's page of one of its records: its link keeps the label. Null if there is none, or on another kind of page.</param>
+    public PlacedLinks Place(IReadOnlyList<LinkDefinition> definitions, List<FieldPath> shown, Projections load, bool isList, PageHead? own = null)
     {
         var placed = new PlacedLinks([], null, []);
         foreach (var definition in definitions)
@@ -50,7 +51,7 @@ internal sealed class RowCompiler(RecordGraph graph, LinkCompiler links, string 
                 placed = placed with { OnRow = link };
                 if (shown.Count > 0) column = LinkColumn(load.Record, shown);
             }
-            else if (column.Length == 0 && isList && definition.Text is null && shown.Count > 0)
+            else if (column.Length == 0 && isList && definition.Text is null && shown.Count > 0 && (own is null || own.Name == link.Page))
             {
                 column = LinkColumn(load.Record, shown);
             }

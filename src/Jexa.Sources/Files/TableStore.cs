@@ -101,12 +101,16 @@ internal sealed class TableStore : IAsyncDisposable
 
         var doubles = new Dictionary<string, string>();
         if (own.Count > 0 && own.Count == key.Count && WhyNoKey(connection, name, own, table) is { } why) doubles[string.Join(", ", own)] = why;
-        else if (own.Count > 0 && own.Count == key.Count) Run(connection, $"CREATE UNIQUE INDEX {Quoted(name + " key")} ON {Quoted(name)} ({string.Join(", ", own.Select(Quoted))})");
+        else if (own.Count > 0 && own.Count == key.Count) Run(connection, $"CREATE UNIQUE INDEX {Quoted(IndexName(name, 0))} ON {Quoted(name)} ({string.Join(", ", own.Select(Quoted))})");
+        var number = 0;
         foreach (var column in columns.Where(column => !column.HasEmpty && !own.Contains(column.Name) && MayBeKey(column, columns)))
             if (Ask(connection, $"SELECT count(*) = count(DISTINCT {Quoted(column.Name)}) FROM {Quoted(name)}") == 1)
-                Run(connection, $"CREATE UNIQUE INDEX {Quoted($"{name} {column.Name}")} ON {Quoted(name)} ({Quoted(column.Name)})");
+                Run(connection, $"CREATE UNIQUE INDEX {Quoted(IndexName(name, ++number))} ON {Quoted(name)} ({Quoted(column.Name)})");
         return new TableNotes(misfits, doubles);
     }
+
+    /// <summary>Tables and indexes share their names: no file gives a table a name with a control character.</summary>
+    private static string IndexName(string table, int number) => $"{table}\u0001{number}";
 
     /// <summary>Whether a column is worth the look whether it tells rows apart: the first ones, and those whose name says so.</summary>
     private static bool MayBeKey(ColumnGuess column, ColumnGuess[] columns) =>

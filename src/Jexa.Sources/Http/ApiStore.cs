@@ -45,7 +45,7 @@ internal sealed class ApiStore : IAsyncDisposable
             var table = Quoted(shape.Endpoint.Name);
             if (anew) Run($"DROP TABLE IF EXISTS {table}");
             Run($"CREATE TABLE IF NOT EXISTS {table} ({string.Join(", ", shape.Columns.Select(column => $"{Quoted(column.Name)} {(column.Type == FieldType.Any ? "" : column.Type.Word().ToUpperInvariant())}"))})");
-            if (shape.HasKey) Run($"CREATE INDEX IF NOT EXISTS {Quoted(shape.Endpoint.Name + " key")} ON {table} ({string.Join(", ", shape.Endpoint.Key.Select(Quoted))})");
+            if (shape.HasKey) Run($"CREATE INDEX IF NOT EXISTS {Quoted(shape.Endpoint.Name + "\u0001key")} ON {table} ({string.Join(", ", shape.Endpoint.Key.Select(Quoted))})");
         }
     }
 
