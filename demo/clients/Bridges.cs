@@ -1533,11 +1533,14 @@ public static partial class Addresses
         if (segments.Count == 0 && places.Count == 0) return Home is null ? new Reading.NoPage() : Read(Home) with { IsCanonical = false };
         var canonical = !isBare;
         if (segments.Count > 0 && segments[^1] == "" && !segments.Take(segments.Count - 1).Contains("") && Match(Table.Value, segments, segments.Count - 1, 0) is { Count: > 0 } without) (places, canonical) = (without, false);
-        var ranked = places.Select(place => (Place: place, Needs: place.Needs, Absent: place.Needs.Count(name => !query.Any(pair => pair.Name == name))))
-            .OrderBy(one => one.Absent > 0).ThenBy(one => one.Absent).ThenByDescending(one => one.Needs.Length).ToList();
+        // A page whose parameter is nearly named goes before all others: reading it refuses the name.
+        bool IsMisnamed(Place place) => places.Count > 1 && query.Any(pair =>
+            place.InQuery.Any(name => IsNear(pair.Name, name)) && !places.Any(other => other.InQuery.Contains(pair.Name)));
+        var ranked = places.Select(place => (Place: place, Needs: place.Needs, Absent: place.Needs.Count(name => !query.Any(pair => pair.Name == name)), IsMisnamed: IsMisnamed(place)))
+            .OrderByDescending(one => one.IsMisnamed).ThenBy(one => one.Absent > 0).ThenBy(one => one.Absent).ThenByDescending(one => one.Needs.Length).ToList();
         if (ranked.Count == 0) return new Reading.NoPage();
-        var ((plan, path, isNow), needs, absent) = ranked[0];
-        if (ranked.Count > 1 && absent == 0 && ranked[1].Absent == 0 && needs.Length == ranked[1].Needs.Length) return new Reading.Malformed(plan.Page, needs.FirstOrDefault());
+        var ((plan, path, isNow), needs, absent, isMisnamed) = ranked[0];
+        if (!isMisnamed && ranked.Count > 1 && absent == 0 && ranked[1].Absent == 0 && needs.Length == ranked[1].Needs.Length) return new Reading.Malformed(plan.Page, needs.FirstOrDefault());
 
         canonical &= isNow;
         var values = new Dictionary<string, object>();
@@ -1638,7 +1641,7 @@ public static partial class Addresses
             foreach (var (name, value) in query)
             {
                 if (name == parameter.Name) given.Add(value);
-                else if (Folded(name) == Folded(parameter.Name)) given.Add(null);
+                else if (IsNear(name, parameter.Name)) given.Add(null);
                 if (given.Count > 0 && given[^1] is null) break;
             }
         }
@@ -1662,7 +1665,9 @@ public static partial class Addresses
         return !parameter.IsMany && given.Count > 1 ? ([], true, true) : (values, false, canonical);
     }
 
-    private static string Folded(string name) => string.Concat(name.Where(c => c is not ('_' or '-' or '.' or ' ')).Select(char.ToLowerInvariant));
+    private static bool IsNear(string given, string name) => given != name && Folded(given) is { Length: > 0 } folded && folded == Folded(name);
+
+    private static string Folded(string name) => string.Concat(name.Where(char.IsLetterOrDigit).Select(char.ToLowerInvariant));
 
     private static (List<string?> Segments, List<(string Name, string? Value)> Query, bool IsOutside, bool IsBare)? Split(string address)
     {
@@ -1784,6 +1789,9 @@ public static partial class Addresses
 
     private sealed record Place(Plan Plan, Piece[] Path, bool IsNow)
     {
+        public string[] InQuery { get; } =
+            [.. Plan.Parameters.Where(parameter => !Path.Any(piece => piece.Parameter == parameter.Name)).Select(parameter => parameter.Name)];
+
         /// <summary>The query parameters without which the page is not meant.</summary>
         public string[] Needs { get; } = [.. Plan.Parameters.Where(parameter => !parameter.IsOptional && !Path.Any(piece => piece.Parameter == parameter.Name)).Select(parameter => parameter.Name)];
     }

@@ -895,7 +895,8 @@ const decode = (part: string): string | null => {
   }
 };
 const encode = (part: string): string => encodeURIComponent(part).replace(/[!'()*]/g, (c) => `%${c.charCodeAt(0).toString(16).toUpperCase()}`);
-const folded = (name: string): string => name.replace(/[_\-. ]/g, "").toLowerCase();
+const folded = (name: string): string => name.replace(/[^\p{L}\p{Nd}]/gu, "").toLowerCase();
+const isNear = (given: string, name: string): boolean => given !== name && folded(given) !== "" && folded(given) === folded(name);
 const queryOf = (text: string): [string, string | null][] =>
   text.split("&").flatMap((pair) => {
     const at = pair.indexOf("=");
@@ -980,12 +981,15 @@ function meaning(address: string): Meaning {
     if (without.length > 0) [places, canonical] = [without, false];
   }
   const needs = (place: Place) => place.plan.parameters.filter((parameter) => !parameter.optional && !place.inPath.includes(parameter.name)).map((parameter) => parameter.name);
-  const ranked = places.map((place) => ({ place, needs: needs(place), absent: needs(place).filter((name) => !query.some(([given]) => given === name)).length }))
-    .sort((a, b) => Number(a.absent > 0) - Number(b.absent > 0) || a.absent - b.absent || b.needs.length - a.needs.length);
+  const inQuery = (place: Place) => place.plan.parameters.filter((parameter) => !place.inPath.includes(parameter.name)).map((parameter) => parameter.name);
+  // A page whose parameter is nearly named goes before all others: reading it refuses the name.
+  const misnamed = (place: Place) => places.length > 1 && query.some(([given]) => inQuery(place).some((name) => isNear(given, name)) && !places.some((other) => inQuery(other).includes(given)));
+  const ranked = places.map((place) => ({ place, needs: needs(place), misnamed: misnamed(place), absent: needs(place).filter((name) => !query.some(([given]) => given === name)).length }))
+    .sort((a, b) => Number(b.misnamed) - Number(a.misnamed) || Number(a.absent > 0) - Number(b.absent > 0) || a.absent - b.absent || b.needs.length - a.needs.length);
   const [first, second] = ranked;
   if (!first) return meant("no-page");
   const { plan, path, now } = first.place;
-  if (second && first.absent === 0 && second.absent === 0 && first.needs.length === second.needs.length) return meant("malformed", plan.page, first.needs[0] ?? null);
+  if (second && !first.misnamed && first.absent === 0 && second.absent === 0 && first.needs.length === second.needs.length) return meant("malformed", plan.page, first.needs[0] ?? null);
 
   canonical &&= now;
   const values: { [name: string]: unknown } = {};
@@ -1000,7 +1004,7 @@ function meaning(address: string): Meaning {
     } else {
       for (const [other, value] of query) {
         if (other === name) given.push(value);
-        else if (folded(other) === folded(name)) given.push(null);
+        else if (isNear(other, name)) given.push(null);
         if (given.at(-1) === null && given.length > 0) break;
       }
     }

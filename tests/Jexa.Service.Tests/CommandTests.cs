@@ -178,6 +178,11 @@ public class CommandTests(DemoService demo)
         Assert.Equal(0, (await Service.AskAsync("trace", Service.PagesUrl + "bridges/7#part")).ExitCode);
         Assert.Equal(2, (await Service.AskAsync("trace", "http://register.example/bridges/7")).ExitCode);
         Assert.Equal(2, (await Service.AskAsync("trace", "bridges/7")).ExitCode);
+
+        // Without --port, the port of the URL is the service's.
+        var away = await RunningService.RunAsync("trace", "http://127.0.0.1:7599/bridges/7");
+        Assert.Equal(3, away.ExitCode);
+        Assert.Contains("7599", away.Error);
         Assert.Equal(2, (await Service.AskAsync("trace", "999999999")).ExitCode);
     }
 

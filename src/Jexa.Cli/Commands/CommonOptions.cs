@@ -49,7 +49,8 @@ internal static class CommonOptions
     }
 
     /// <summary>The options of a command that talks to a running service, and the client they name.</summary>
-    public static (Option<bool> Json, Func<ParseResult, ManagementClient> Open) ForClient(Command command)
+    /// <param name="portOf">The port that is meant if --port is left out; null for the usual one.</param>
+    public static (Option<bool> Json, Func<ParseResult, ManagementClient> Open) ForClient(Command command, Func<ParseResult, int?>? portOf = null)
     {
         var json = Json();
         var port = Port("Port of the service's pages");
@@ -57,7 +58,8 @@ internal static class CommonOptions
         command.Add(json);
         command.Add(port);
         command.Add(state);
-        return (json, parsed => ManagementClient.Open(parsed.GetValue(state), parsed.GetValue(port)));
+        return (json, parsed => ManagementClient.Open(parsed.GetValue(state),
+            parsed.GetResult(port) is null or { Implicit: true } && portOf?.Invoke(parsed) is { } meant ? meant : parsed.GetValue(port)));
     }
 
     private static void CheckPort(OptionResult result)

@@ -26,7 +26,7 @@ internal static class TraceCommand
             method,
             accept,
         };
-        var (json, open) = CommonOptions.ForClient(command);
+        var (json, open) = CommonOptions.ForClient(command, parsed => PortOf(parsed.GetValue(what)!));
         command.SetAction(async (parsed, cancellation) =>
         {
             using var client = open(parsed);
@@ -40,6 +40,10 @@ internal static class TraceCommand
         });
         return command;
     }
+
+    /// <summary>A URL says itself on which port the service is.</summary>
+    private static int? PortOf(string asked) =>
+        Uri.TryCreate(asked, UriKind.Absolute, out var url) && (url.Scheme is "http" or "https") ? url.Port : null;
 
     /// <summary>The request target a browser would send for what was typed; path segments are left as they are.</summary>
     private static string Target(string asked, ManagementClient client)
