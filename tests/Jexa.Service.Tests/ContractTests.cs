@@ -227,7 +227,9 @@ public sealed class ContractTests(ContractApps apps) : IClassFixture<ContractApp
     {
         using var process = Process.Start(new ProcessStartInfo(program, arguments)
         {
-            WorkingDirectory = folder, RedirectStandardOutput = true, RedirectStandardError = true,
+            WorkingDirectory = folder,
+            RedirectStandardOutput = true,
+            RedirectStandardError = true,
         })!;
         var error = process.StandardError.ReadToEndAsync();
         var told = await process.StandardOutput.ReadToEndAsync() + await error;

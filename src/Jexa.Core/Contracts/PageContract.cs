@@ -131,7 +131,8 @@ public sealed record PageContract(
 
     private static FieldContract Of(ViewColumn column, SiteRecord record) => new(
         column.Name, column.Label, KindOf(column.Type), column.Steps.Count > 0 || record.Query is not null || record.Find(column.Name)?.Column.Nullable != false, column.When is not null,
-        ShapeOf(column)) { IdParameters = IdOf(column) };
+        ShapeOf(column))
+    { IdParameters = IdOf(column) };
 
     private static FieldShape ShapeOf(ViewColumn column) =>
         column.Reference is not null ? FieldShape.Reference : column.Picture is not null ? FieldShape.Picture : FieldShape.Plain;
