@@ -51,10 +51,11 @@ public sealed class FindingList
     public void AddUnknown(FindingCode code, Written word, string what, IEnumerable<string> valid)
     {
         var words = valid.ToList();
-        var nearest = Nearest.To(word.Value, words);
+        var nearest = (code == FindingCodes.UnknownKey ? TriedWords.For(word.Value, words) : null) ?? Nearest.To(word.Value, words);
         var shown = words.Count == 0 ? "nothing: there is none" : string.Join(", ", words.Take(40)) + (words.Count > 40 ? ", …" : "");
         Add(code, word.At, $"There is no {what} “{Cut(word.Value)}”.",
-            nearest is null ? $"Use one of the words listed, or remove “{Cut(word.Value)}”." : $"Write {nearest}.",
+            nearest is not null ? $"Write {nearest}." : words.Count == 0 ? $"Remove “{Cut(word.Value)}”."
+                : $"Use one of the words listed, or remove “{Cut(word.Value)}”.",
             found: Cut(word.Value), expected: shown, nearest: nearest);
     }
 

@@ -120,7 +120,12 @@ internal static class PageReader
         var column = link.Text("column");
         var text = link.Text("text");
         var on = link.Text("on");
-        if (on is not null and not { Value: "row" }) findings.AddUnknown(FindingCodes.UnknownWord, on, "place of a link called", ["row"]);
+        if (on is not null and not { Value: "row" })
+        {
+            findings.Add(FindingCodes.UnknownWord, on.At, $"“on” puts a link on the whole row, and “{on}” is not row.",
+                $"To put the link on a column of the list, write column: {on}.", found: on.Value, expected: "row");
+        }
+
         var with = ReadPairs(link, "with", findings);
         var when = ConditionReader.Read(link, "when", findings);
         link.Finish();
