@@ -85,6 +85,26 @@ public class VisitTests
     }
 
     [Theory]
+    [InlineData("/bridge/7", "/bridges/7")]
+    [InlineData("/Bridges/7", "/bridges/7")]
+    [InlineData("/brigdes/007", "/bridges/7")]
+    [InlineData("/district/l%C3%B8kke", "/districts/l%C3%B8kke")]
+    [InlineData("/bridge/abc", null)]
+    [InlineData("/elsewhere/7", null)]
+    public async Task A_path_that_is_no_page_s_leads_to_the_nearest_record_s(string target, string? near)
+    {
+        await using var app = new TestApp();
+        var (answer, _) = await app.VisitAsync(await app.SiteAsync(), target);
+        using (answer)
+        {
+            Assert.Equal(404, answer.Status);
+            var links = ((MessageView)answer.View!).Links.Select(link => link.Address).ToList();
+            Assert.Equal(near, links.Find(address => address.Count(c => c == '/') > 1));
+            Assert.Contains("/bridges", links);
+        }
+    }
+
+    [Theory]
     [InlineData(7, "n/w-moor", true)]
     [InlineData(10, "shut", false)]
     public async Task A_record_leads_back_only_to_a_list_that_may_be_opened(int bridge, string district, bool leadsBack)

@@ -15,15 +15,10 @@ namespace Jexa.Core.Visits;
 internal static class Messages
 {
     private const int ShownId = 60;
-    private const int NearestPages = 3;
 
     public static MessageView NoPage(Site site, RequestTarget target)
     {
-        var path = target.Path.Length <= 200 ? target.Path.ToString() : target.Path[..200].ToString();
-        var nearest = site.Pages.Where(page => page.Head.Alone is not null && page != site.NotFound).Take(200)
-            .OrderBy(page => Nearest.Distance((site.Frame.Mount.Text + path).ToLowerInvariant(), page.Head.Alone!.ToLowerInvariant()))
-            .Take(NearestPages)
-            .Select(page => new PlainLink(page.Name, LinkCompiler.PageText(page.Head), page.Head.Open!)).ToList();
+        var nearest = NearAddresses.Of(site, target);
         return new MessageView(site.Frame, null, "no-page", 404, "There is no page here",
             Sentences(site.NotFound is null ? "No page of this app has this address." : null, nearest.Count == 0 ? null : "These pages have addresses that are near to it:"),
             null, null, nearest)
