@@ -227,6 +227,19 @@ public class FindingTests
         }
     }
 
+    [Theory]
+    [InlineData("parent_id INTEGER REFERENCES parent (code)", "which nothing keeps unique")]
+    [InlineData("parent_id INTEGER REFERENCES nobody (id)", "which is not there")]
+    [InlineData("parent_id INTEGER REFERENCES parent", null)]
+    [InlineData("parent_id INTEGER REFERENCES PARENT (ID)", null)]
+    public async Task A_foreign_key_that_SQLite_will_refuse_changes_for_is_found(string column, string? said)
+    {
+        await using var app = new TestApp($"CREATE TABLE parent (id INTEGER PRIMARY KEY, code INTEGER); CREATE TABLE child (id INTEGER PRIMARY KEY, {column});");
+        var findings = (await app.CompileAsync("app: A\nsources: { s: { engine: sqlite, connection: register.db } }\nrecords: { child: { from: s.child } }\npages: { child: { path: \"/c/{id}\", detail: child } }")).Findings;
+        if (said is null) Assert.Empty(findings);
+        else Assert.Contains(said, Assert.Single(findings, finding => finding.Code.Id == "JX206").Message);
+    }
+
     [Fact]
     public async Task A_mistake_in_a_hole_is_found_at_the_hole()
     {

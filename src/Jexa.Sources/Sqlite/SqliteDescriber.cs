@@ -14,7 +14,24 @@ internal static class SqliteDescriber
     {
         var tables = connection.Ask(
             "SELECT name, type, wr FROM pragma_table_list WHERE schema = 'main' AND type <> 'shadow' AND name NOT LIKE 'sqlite\\_%' ESCAPE '\\' AND name <> 'jexa_commit' ORDER BY name");
-        return new SourceSchema([.. tables.Select(row => Table(connection, row[0]!, row[1] == "view", row[2] == "1"))]);
+        List<TableSchema> described = [.. tables.Select(row => Table(connection, row[0]!, row[1] == "view", row[2] == "1"))];
+        return new SourceSchema(described) { Notes = [.. described.SelectMany(table => Misfits(table, described))] };
+    }
+
+    /// <summary>Foreign keys that SQLite takes when they are declared, and refuses every change for afterwards.</summary>
+    private static IEnumerable<SourceNote> Misfits(TableSchema table, List<TableSchema> tables)
+    {
+        foreach (var key in table.ForeignKeys)
+        {
+            var parent = tables.Find(one => one.Name.Equals(key.Table, StringComparison.OrdinalIgnoreCase));
+            var columns = string.Join(", ", key.References);
+            if (parent is null)
+                yield return new SourceNote($"A foreign key of {table.Name} leads to {key.Table}, which is not there: SQLite refuses to add or change rows of {table.Name}.",
+                    "Correct the foreign key in the source.", true);
+            else if (parent.UniqueKeys.All(unique => !unique.ToHashSet(StringComparer.OrdinalIgnoreCase).SetEquals(key.References)))
+                yield return new SourceNote($"A foreign key of {table.Name} leads to {parent.Name} ({columns}), which nothing keeps unique: SQLite refuses changes of both tables.",
+                    $"Add a unique index of {parent.Name} on {columns}, or correct the foreign key in the source.", true);
+        }
     }
 
     private static TableSchema Table(SqliteReader connection, string name, bool view, bool withoutRowId)
