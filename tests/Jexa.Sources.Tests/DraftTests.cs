@@ -188,6 +188,17 @@ public sealed class DraftTests
         Assert.Contains("label: b", draft.Text);
     }
 
+    [Fact]
+    public async Task Every_list_of_a_large_database_is_reached_from_the_menu()
+    {
+        using var database = new TestDatabase("sqlite");
+        var (draft, compilation) = await DraftAsync(database, string.Concat(Enumerable.Range(0, 40).Select(i => $"CREATE TABLE {(i % 2 == 0 ? "span" : "crew")}_n{i} (id INTEGER PRIMARY KEY, name TEXT);")));
+        Assert.Empty(compilation.Findings);
+        var index = Assert.Single(compilation.Site!.Pages.OfType<TextPage>());
+        foreach (var list in compilation.Site.Pages.OfType<ListPage>()) Assert.Contains($"(page:{list.Name})", draft.Text);
+        Assert.Contains(compilation.Site.Frame.Menu, link => link.Page == index.Name);
+    }
+
     [Theory]
     [InlineData("password", true)]
     [InlineData("dbpass", true)]

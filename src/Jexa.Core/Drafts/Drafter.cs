@@ -57,6 +57,7 @@ public sealed class Drafter
         Line(0, "");
         Line(0, ordered.Count == 0 ? "pages: {}" : "pages:");
         foreach (var record in ordered) WritePages(record, ordered.IndexOf(record) < MostInMenu && !record.IsTie);
+        WriteIndex([.. ordered.Where(Pages)]);
         var text = _text.ToString();
         var first = text.IndexOf('\n') + 1;
         return new AppDraft(text[..first] + string.Concat(_doubts.Select(doubt => $"# Unsure: {doubt}\n")) + text[first..], _doubts, _records.Count, _pages);
@@ -147,6 +148,37 @@ public sealed class Drafter
         if (fields.Count == 0) return;
         Line(2, "fields:");
         foreach (var field in fields) Line(3, field);
+    }
+
+    /// <summary>A page that leads to every list, where the menu cannot: in the order of the alphabet, those of one first word together.</summary>
+    private void WriteIndex(List<DraftRecord> listed)
+    {
+        if (listed.Count <= MostInMenu) return;
+        var name = "all-lists";
+        while (_records.Exists(record => ListName(record) == name || record.Name == name)) name += "-here";
+        Line(0, "");
+        Line(1, $"{name}:");
+        Line(2, $"path: /{name}");
+        Line(2, "title: All lists");
+        Line(2, "text: |");
+        var groups = listed.GroupBy(record => record.One.Split(' ')[0]).ToDictionary(group => group.Key, group => group.Count());
+        var heading = "";
+        foreach (var record in listed.OrderBy(record => groups[record.One.Split(' ')[0]] < 3).ThenBy(record => record.One, StringComparer.OrdinalIgnoreCase))
+        {
+            var first = record.One.Split(' ')[0];
+            var above = groups[first] < 3 ? "Others" : Labels.Capital(first);
+            if (above != heading)
+            {
+                if (heading.Length > 0) Line(0, "");
+                Line(3, $"## {above}");
+                Line(0, "");
+                heading = above;
+            }
+
+            Line(3, $"- [{Labels.Capital(Labels.Plural(record.One))}](page:{ListName(record)})");
+        }
+
+        _pages++;
     }
 
     private void WritePages(DraftRecord record, bool inMenu)
