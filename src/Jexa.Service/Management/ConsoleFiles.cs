@@ -69,7 +69,7 @@ internal sealed class ConsoleFiles
     private const string NotBuilt = """
         <!DOCTYPE html>
         <html lang="en"><head><meta charset="utf-8"><title>Jexa console</title></head>
-        <body><h1>The console is not built in</h1><p>The console’s screens are built with Node.js 20 or newer and packages of the npm registry, and one of them was not to be had. See to it
-        newer and start Jexa with ./jexa again. The management API is here all the same: <a href="/openapi.json">its OpenAPI document</a>.</p></body></html>
+        <body><h1>The console is not built in</h1><p>Its screens are built with Node.js 20 or newer and packages of
+        the npm registry, and one of these was not to be had. Install Node.js, or see to the registry, and start Jexa with ./jexa again. The management API is here all the same: <a href="/openapi.json">its OpenAPI document</a>.</p></body></html>
         """;
 }
