@@ -28,11 +28,14 @@ public static class FieldText
     /// Whether a form sends a text back as it was shown: a browser ends lines in one way, drops them in an input of one line, and has
     /// the replacement character for what HTML cannot hold.
     /// </summary>
-    public static bool IsSentBack(string shown, string sent)
+    public static bool IsSentBack(FormField field, string shown, string sent)
     {
         if (shown == sent) return true;
         var carried = Carried(shown);
-        return carried == sent || carried.Replace("\n", "") == sent;
+
+        // A text with lines has an input of several: lines that were joined there are a change.
+        var hasLines = field.Input is InputKind.Text or InputKind.LongText or InputKind.Picture;
+        return carried == sent || (!hasLines && carried.Replace("\n", "") == sent);
     }
 
     private static string Carried(string text)

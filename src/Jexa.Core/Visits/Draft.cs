@@ -210,7 +210,7 @@ internal sealed class Draft(FormPlan form)
             // JSON has no number for what is not finite, and tells null for it.
             if (_isJson && text.Length == 0 && row is { } told && StoredValue.Of(told, entry.Field.Stored) is Constant.Real { Value: var real } && !double.IsFinite(real)) continue;
             var kept = _kept.GetValueOrDefault(entry.Name);
-            if (was is not null && kept is null && !entry.Field.Secret && (_isJson ? was == text : FieldText.IsSentBack(was, text))) continue;
+            if (was is not null && kept is null && !entry.Field.Secret && (_isJson ? was == text : FieldText.IsSentBack(entry.Field, was, text))) continue;
             if (_mistyped.Contains(entry.Name))
             {
                 AddFault(entry.Name, $"This must be {Expected(entry.Field)}.");
