@@ -110,6 +110,11 @@ public sealed class UnchangedTests(Browser browser)
         }
 
         await page.Context.CloseAsync();
+
+        // What is changed is saved, also where no more than a line's end is.
+        var form = await visitor.FormAsync("/gates/2/edit");
+        Assert.Equal(303, (await visitor.PostAsync(form.With(("remark", "onetwo")))).Status);
+        Assert.Contains("onetwo", Dump(Open)["gate"]);
     }
 
     private static Task<string> InvalidAsync(IPage page) => page.EvaluateAsync<string>("""
