@@ -108,8 +108,8 @@ public class FormatTests
 
         // The block that is copied to may have been used before, for more.
         var copy = new RowBlock();
-        rows.CopyCut(5, 500, copy, []);
-        rows.CopyCut(2, 10, copy, []);
+        rows.CopyCut(0, 5, 500, copy, []);
+        rows.CopyCut(0, 2, 10, copy, []);
         rows.Reset(2);
         Assert.Equal(2, copy.Count);
         Assert.Equal(1, copy[1][0].Integer);

@@ -70,7 +70,7 @@ public abstract class EditJsonTests(EditApp app)
         [
             "#/id There is no such member; what is to be written goes into “fields”.", "#/fields/bridge_id This page has no such field to be written.",
             "#/fields/made_at This page has no such field to be written.", "#/fields/a~1b~0c This page has no such field to be written.", "#/fields/name Please fill this in.",
-            "#/fields/code This must be a text.", "#/fields/district There is no such district.", "#/fields/status “gone” cannot be chosen here.", "#/fields/length_m “x” is not a number.",
+            "#/fields/code This must be a text.", "#/fields/district There is no such district.", "#/fields/status “gone” cannot be chosen here.", "#/fields/length_m “x” is not a number; write one like 3.5.",
             "#/fields/toll This must be true or false.", "#/fields/opened_on “1.2.2003” is not a date; write one like 2024-02-29.",
         ], reply.Faults);
         var refused = await program.PatchAsync("/bridges/1/edit", """{"fields":{"status":"closed","toll":true}}""", tag);

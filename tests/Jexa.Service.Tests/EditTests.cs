@@ -123,7 +123,7 @@ public abstract class EditTests(EditApp app)
     [Theory]
     [InlineData("length_m", "0.4", "This must be 0.5 or more.")]
     [InlineData("length_m", "901", "This must be 900 or less.")]
-    [InlineData("length_m", "1e2", "“1e2” is not a number.")]
+    [InlineData("length_m", "1e2", "“1e2” is not a number; write one like 3.5.")]
     [InlineData("code", "AV-0001", "Another record has this already; it must be different.")]
     [InlineData("name", "a\u0001b", "This holds a character that cannot be kept here.")]
     public async Task One_thing_that_is_wrong_is_said_at_its_field(string field, string text, string said)

@@ -181,7 +181,7 @@ public sealed class DraftTests
             CREATE TABLE mark (id INTEGER PRIMARY KEY, a TEXT, b TEXT);
             WITH RECURSIVE n(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n WHERE i < 60) INSERT INTO mark SELECT i, 'same', 'B-' || i FROM n;
             """);
-        Assert.Empty(compilation.Findings);
+        Assert.Empty(compilation.Wrong());
         Assert.Contains("label: caption", draft.Text);
         Assert.Contains("show: [caption, parent_id, call_sign, state]", draft.Text);
         Assert.DoesNotContain("never", draft.Text);
@@ -193,7 +193,7 @@ public sealed class DraftTests
     {
         using var database = new TestDatabase("sqlite");
         var (draft, compilation) = await DraftAsync(database, string.Concat(Enumerable.Range(0, 40).Select(i => $"CREATE TABLE {(i % 2 == 0 ? "span" : "crew")}_n{i} (id INTEGER PRIMARY KEY, name TEXT);")));
-        Assert.Empty(compilation.Findings);
+        Assert.Empty(compilation.Wrong());
         var index = Assert.Single(compilation.Site!.Pages.OfType<TextPage>());
         foreach (var list in compilation.Site.Pages.OfType<ListPage>()) Assert.Contains($"(page:{list.Name})", draft.Text);
         Assert.Contains(compilation.Site.Frame.Menu, link => link.Page == index.Name);
@@ -226,7 +226,7 @@ public sealed class DraftTests
         var draft = Drafter.Write("API", "http", url, await sources.Open(settings).DescribeAsync(CancellationToken.None), new Dictionary<string, TableSample>(), api);
         var compilation = await new SiteCompiler(sources, _ => null, Mount.Root).CompileAsync("/tmp/app.yaml", Encoding.UTF8.GetBytes(draft.Text), CancellationToken.None);
         Assert.True(compilation.Site is not null, string.Join("\n", compilation.Findings) + draft.Text);
-        Assert.Empty(compilation.Findings);
+        Assert.Empty(compilation.Wrong());
         return (draft, compilation, compilation.Site);
     }
 

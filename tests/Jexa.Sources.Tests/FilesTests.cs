@@ -47,7 +47,7 @@ public sealed class FilesTests : IAsyncDisposable
     {
         Write("stations.csv", Stations);
         var site = await SiteAsync();
-        Assert.Empty(site.Findings);
+        Assert.Empty(site.Wrong());
         Assert.Equal("S-1 | Mill, upper | 1.5 | 3 February 2001 | two\r\nlines \"quoted\" | Yes", await VisitAsync(site, "/stations/S-1"));
         Assert.Equal("007 | Løkke | 12 | 31 December 1999 |  | Yes", await VisitAsync(site, "/stations/007"));
         Assert.Equal("unknown 404", await VisitAsync(site, "/stations/7"));

@@ -9,7 +9,7 @@ public class FindingTests
     public async Task The_app_that_mistakes_are_planted_in_has_none()
     {
         await using var app = new TestApp();
-        Assert.Empty((await app.CompileAsync()).Findings);
+        Assert.Empty((await app.CompileAsync()).Wrong());
     }
 
     [Theory]
@@ -46,7 +46,7 @@ public class FindingTests
     [InlineData("path: /bridges\n", "path: /bridges{?year}\n", "JX406", null, false)]
     [InlineData("by: { code: code }", "by: { kode: code }", "JX407", "code", false)]
     [InlineData("by: { code: code }", "by: { code: coed }", "JX301", "code", false)]
-    [InlineData("{ path: \"/lookup{?code}\", detail: bridge, by: { code: code } }", "{ path: \"/by/{name}\", detail: bridge }", "JX410", null, true)]
+    [InlineData("{ path: \"/lookup{?code}\", detail: bridge, by: { code: code }, linked: elsewhere }", "{ path: \"/by/{name}\", detail: bridge }", "JX410", null, true)]
     [InlineData("by: { code: code }", "by: { code: name }", "JX410", null, true)]
     [InlineData("show: [name, code,", "columns: [name, code,", "JX111", "show", false)]
     [InlineData("show: [name, code,", "fields: [name, code,", "JX111", "show", false)]
@@ -235,7 +235,7 @@ public class FindingTests
     public async Task A_foreign_key_that_SQLite_will_refuse_changes_for_is_found(string column, string? said)
     {
         await using var app = new TestApp($"CREATE TABLE parent (id INTEGER PRIMARY KEY, code INTEGER); CREATE TABLE child (id INTEGER PRIMARY KEY, {column});");
-        var findings = (await app.CompileAsync("app: A\nsources: { s: { engine: sqlite, connection: register.db } }\nrecords: { child: { from: s.child } }\npages: { child: { path: \"/c/{id}\", detail: child } }")).Findings;
+        var findings = (await app.CompileAsync("app: A\nsources: { s: { engine: sqlite, connection: register.db } }\nrecords: { child: { from: s.child } }\npages: { child: { path: \"/c/{id}\", detail: child } }")).Wrong();
         if (said is null) Assert.Empty(findings);
         else Assert.Contains(said, Assert.Single(findings, finding => finding.Code.Id == "JX206").Message);
     }
@@ -245,7 +245,7 @@ public class FindingTests
     {
         await using var app = new TestApp();
         var text = TestApp.App.Replace("detail: bridge\n  districts", "detail: bridge\n    title: \"The {code} of {nmae}\"\n  districts");
-        var finding = Assert.Single((await app.CompileAsync(text)).Findings);
+        var finding = Assert.Single((await app.CompileAsync(text)).Wrong());
         Assert.Equal("nmae", text.Split('\n')[finding.At.Line - 1].Substring(finding.At.Column - 1, 4));
     }
 
@@ -264,8 +264,8 @@ public class FindingTests
               roads: { path: /roads, list: road, links: [{ to: place, column: id }] }
               place: { path: "/places/{id}", detail: place }
             """;
-        Assert.Equal("JX508", Assert.Single((await app.CompileAsync(text)).Findings).Code.Id);
-        Assert.Empty((await app.CompileAsync(text.Replace("column: id }", "column: id, with: { id: finish } }"))).Findings);
+        Assert.Equal("JX508", Assert.Single((await app.CompileAsync(text)).Wrong()).Code.Id);
+        Assert.Empty((await app.CompileAsync(text.Replace("column: id }", "column: id, with: { id: finish } }"))).Wrong());
     }
 
     [Fact]
@@ -297,7 +297,7 @@ public class FindingTests
               by-b: { path: "/t{?b}", detail: t, by: { b: b } }
             """;
         var site = await app.SiteAsync(text);
-        Assert.Empty(site.Findings);
+        Assert.Empty(site.Wrong());
         Assert.Equal("found 200", await app.OutcomeAsync(site, "/t?a=1"));
         Assert.Equal("found 200", await app.OutcomeAsync(site, "/t?b=x"));
         Assert.Equal("malformed 400", await app.OutcomeAsync(site, "/t?a=1&b=x"));
@@ -309,8 +309,8 @@ public class FindingTests
     public async Task A_literal_that_no_ID_could_be_hides_nothing()
     {
         await using var app = new TestApp();
-        Assert.Empty((await app.CompileAsync(TestApp.App.Replace("path: /districts,", "path: /bridges/all,"))).Findings);
-        Assert.Empty((await app.CompileAsync(TestApp.App.Replace("path: /districts,", "path: /bridges/007,"))).Findings);
+        Assert.Empty((await app.CompileAsync(TestApp.App.Replace("path: /districts,", "path: /bridges/all,"))).Wrong());
+        Assert.Empty((await app.CompileAsync(TestApp.App.Replace("path: /districts,", "path: /bridges/007,"))).Wrong());
     }
 
     [Fact]

@@ -75,7 +75,7 @@ public sealed class MeaningTests
             }
 
             var found = new SortedDictionary<int, string>();
-            foreach (var finding in (await app.CompileAsync(text.ToString())).Findings) found[finding.At.Line] = finding.Code.Id;
+            foreach (var finding in (await app.CompileAsync(text.ToString())).Wrong()) found[finding.At.Line] = finding.Code.Id;
             Assert.True(expected.Count > 10, $"{seed}: only {expected.Count} pairings are wrong.");
             Assert.Equal($"{seed}: {string.Join(", ", expected)}", $"{seed}: {string.Join(", ", found)}");
         }
@@ -114,7 +114,7 @@ public sealed class MeaningTests
     public async Task A_join_of_unlike_fields_names_both(string line, string? code, string message)
     {
         await using var app = new TestApp(Lights);
-        var findings = (await app.CompileAsync(Page(line))).Findings;
+        var findings = (await app.CompileAsync(Page(line))).Wrong();
         if (code is null) Assert.Empty(findings);
         else Assert.Equal((code, message), (Assert.Single(findings).Code.Id, findings[0].Message));
     }
@@ -124,7 +124,7 @@ public sealed class MeaningTests
     {
         await using var app = new TestApp(Lights);
         const string Line = "lights: { path: /lights, list: light, links: [ { to: lamp, column: name, with: { id: lamp } } ] }";
-        Assert.Contains("refers_to: lamp", Assert.Single((await app.CompileAsync(Page(Line))).Findings).Remedy);
-        Assert.Empty((await app.CompileAsync(Page(Line, ", fields: { lamp: { refers_to: lamp } }"))).Findings);
+        Assert.Contains("refers_to: lamp", Assert.Single((await app.CompileAsync(Page(Line))).Wrong()).Remedy);
+        Assert.Empty((await app.CompileAsync(Page(Line, ", fields: { lamp: { refers_to: lamp } }"))).Wrong());
     }
 }

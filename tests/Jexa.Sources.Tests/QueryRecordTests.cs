@@ -98,6 +98,45 @@ public class QueryRecordTests
         Assert.Equal("arch beam swing", await app.ListAsync(site, "/kinds?min=1"));
     }
 
+    [Theory]
+    [InlineData("integer")]
+    [InlineData("{ type: integer, default: 0 }")]
+    public async Task A_page_of_one_record_fills_the_parameters_that_its_path_names(string type)
+    {
+        await using var app = new TestApp(Valley.Schema);
+        var text = App("SELECT :min AS min, kind, count(*) AS bridges, max(length_m) AS longest FROM bridge WHERE ifnull(length_m, 0) >= :min GROUP BY kind")
+            .Replace("{ type: integer, default: 0 }", type).Replace("\"/kinds/{kind}\"", "\"/kinds/{min}/{kind}\"").Replace("key: kind", "key: [min, kind]");
+        var site = await app.SiteAsync(text);
+        Assert.Equal("found 200", await app.OutcomeAsync(site, "/kinds/0/beam"));
+        Assert.Equal("found 200", await app.OutcomeAsync(site, "/kinds/50/swing"));
+        Assert.Equal("unknown 404", await app.OutcomeAsync(site, "/kinds/50/beam"));
+        Assert.Equal("malformed 400", await app.OutcomeAsync(site, "/kinds/high/beam"));
+        Assert.Equal("not-canonical 301 /kinds/50/swing", await app.OutcomeAsync(site, "/kinds/050/swing"));
+        var (answer, _) = await app.VisitAsync(site, "/kinds?min=50");
+        using (answer)
+        {
+            var list = Assert.IsType<ListView>(answer.View);
+            using var link = new Jexa.Core.Values.Utf8Buffer();
+            Assert.True(list.Shape.RecordLink!.TryWrite(list.Rows[0], link));
+            Assert.Equal("/kinds/50/swing", link.ToString());
+        }
+    }
+
+    [Theory]
+    [InlineData("SELECT kind FROM bridge WHERE id = :id", "id: integer", "/kinds/{id}", "JX406", "remove its condition from the query: Jexa adds it")]
+    [InlineData("SELECT kind FROM bridge WHERE id = :id", "id: integer", "/kinds/{kind}", "JX406", "remove its condition from the query: Jexa adds it")]
+    [InlineData("SELECT kind FROM bridge WHERE id > :min", "min: integer", "/kinds/{min}/{kind}", "JX406", "add :min AS min to the columns of the query")]
+    [InlineData("SELECT 'x' AS min, kind FROM bridge WHERE id > :min", "min: integer", "/kinds/{min}/{kind}", "JX311", "Say one type for both")]
+    public async Task A_parameter_that_a_page_of_one_record_cannot_fill_is_a_finding(string query, string parameters, string path, string code, string remedy)
+    {
+        await using var app = new TestApp(Valley.Schema);
+        var text = App(query).Replace("min: { type: integer, default: 0 }", parameters).Replace("\"/kinds/{kind}\"", $"\"{path}\"")
+            .Replace("fields: { kind: { type: text }, bridges: { type: integer }, longest: { type: real } }", query.Contains("'x'", StringComparison.Ordinal) ? "fields: { min: { type: text } }" : "");
+        text = text[..text.IndexOf("  kinds:", StringComparison.Ordinal)] + text[text.IndexOf("  kind: { path", StringComparison.Ordinal)..];
+        var findings = (await app.CompileAsync(text)).Findings;
+        Assert.Contains(findings, finding => finding.Code.Id == code && finding.Remedy.Contains(remedy, StringComparison.Ordinal));
+    }
+
     private static string App(string query) => $$"""
         app: Valley
         sources: { register: { engine: sqlite, connection: register.db } }

@@ -50,7 +50,7 @@ public sealed class TestApp : IAsyncDisposable
             detail: bridge
           districts: { path: /districts, list: district }
           district: { path: "/districts/{district}", detail: district }
-          lookup: { path: "/lookup{?code}", detail: bridge, by: { code: code } }
+          lookup: { path: "/lookup{?code}", detail: bridge, by: { code: code }, linked: elsewhere }
         """;
 
     private readonly SourceRegistry _sources = new([new SqliteEngine()]);

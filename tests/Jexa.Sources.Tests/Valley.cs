@@ -67,5 +67,12 @@ internal static class Valley
         return names.ToString();
     }
 
+    /// <summary>Findings that say that something is wrong: no hints.</summary>
+    public static IReadOnlyList<Core.Definitions.Finding> Wrong(this Compilation compilation) => [.. compilation.Findings.Where(IsWrong)];
+
+    public static IReadOnlyList<Core.Definitions.Finding> Wrong(this Site site) => [.. site.Findings.Where(IsWrong)];
+
+    private static bool IsWrong(Core.Definitions.Finding finding) => finding.Code.Severity != Core.Definitions.Severity.Hint;
+
     public static string Texts(IEnumerable<PlainLink> links) => string.Join(" > ", links.Select(link => $"{link.Text} {link.Address}"));
 }

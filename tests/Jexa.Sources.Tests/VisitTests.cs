@@ -326,7 +326,7 @@ public class VisitTests
         Assert.Equal("unknown 404", await app.OutcomeAsync(site, "/days/2024-02-28?late=true"));
         Assert.Equal("missing 302 /all?lacking=one.late", await app.OutcomeAsync(site, "/days/2024-02-29"));
         foreach (var field in new[] { "at", "price" })
-            Assert.Equal("JX304", Assert.Single((await app.CompileAsync(text + $"\n  other: {{ path: \"/other/{{id}}\", detail: t, by: {{ id: {field} }} }}")).Findings).Code.Id);
+            Assert.Equal("JX304", Assert.Single((await app.CompileAsync(text + $"\n  other: {{ path: \"/other/{{id}}\", detail: t, by: {{ id: {field} }} }}")).Wrong()).Code.Id);
     }
 
     [Fact]
@@ -371,7 +371,7 @@ public class VisitTests
         var (answer, trace) = await app.VisitAsync(site, "/bridge-7.html");
         using (answer) Assert.Contains(TraceReport.Of(trace).Candidates, candidate => candidate is { Won: true, Page: "bridge", Reason: "A former path of this page agrees." });
         foreach (var (was, code) in new[] { ("/old", "JX412"), ("/old/{number}", "JX412"), ("/bridges/{id}", "JX402"), ("/districts/{id}", "JX402"), ("old/{id}", "JX401") })
-            Assert.Equal(code, Assert.Single((await app.CompileAsync(TestApp.App.Replace("path: /bridges/{id}", $"path: /bridges/{{id}}\n    was: \"{was}\""))).Findings).Code.Id);
+            Assert.Equal(code, Assert.Single((await app.CompileAsync(TestApp.App.Replace("path: /bridges/{id}", $"path: /bridges/{{id}}\n    was: \"{was}\""))).Wrong()).Code.Id);
     }
 
     [Fact]
@@ -405,7 +405,7 @@ public class VisitTests
             records: { t: { from: register.t } }
             pages: { all: { path: /t/new, list: t }, one: { path: "/t/{k}", detail: t } }
             """);
-        Assert.Equal("JX403", Assert.Single(site.Findings).Code.Id);
+        Assert.Equal("JX403", Assert.Single(site.Wrong()).Code.Id);
         var (answer, _) = await app.VisitAsync(site, "/t/new");
         using (answer)
         {

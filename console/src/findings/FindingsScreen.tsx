@@ -73,7 +73,7 @@ function AppFileText({ text, findings, chosen, name }: TextProps) {
               key={place}
               ref={number === chosen ? mark : null}
               data-severity={
-                here.some((finding) => finding.severity === 'error') ? 'error' : here.length > 0 ? 'warning' : undefined
+                ['error', 'warning', 'hint'].find((word) => here.some((finding) => finding.severity === word))
               }
               data-chosen={number === chosen ? 'yes' : undefined}
               aria-current={number === chosen ? 'true' : undefined}
@@ -108,8 +108,10 @@ function Marked({ text, finding }: { text: string; finding: FindingInfo | undefi
 function summary(findings: FindingInfo[], site: SiteInfo): string {
   if (findings.length === 0)
     return `Nothing is wrong with ${site.file}, as far as anybody can tell without visiting every record.`;
-  const errors = findings.filter((finding) => finding.severity === 'error').length;
-  return `${counted(errors, 'error')} and ${counted(findings.length - errors, 'warning')} in ${site.file}.`;
+  const counts = ['error', 'warning', 'hint'].map((word) =>
+    counted(findings.filter((finding) => finding.severity === word).length, word),
+  );
+  return `${counts[0]}, ${counts[1]} and ${counts[2]} in ${site.file}.`;
 }
 
 function keyOf(finding: FindingInfo): string {

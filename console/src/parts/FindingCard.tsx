@@ -7,7 +7,7 @@ export function FindingCard({ finding, withPlace }: { finding: FindingInfo; with
     <div className="finding" data-severity={finding.severity}>
       <p>
         <strong>
-          {finding.severity === 'error' ? 'Error' : 'Warning'} {finding.code}
+          {finding.severity.charAt(0).toUpperCase() + finding.severity.slice(1)} {finding.code}
         </strong>
         {withPlace && (
           <>

@@ -37,7 +37,7 @@ internal static class CheckCommand
             var findings = SiteReport.Of(compilation.Findings, compilation.Definition);
             if (json) Terminal.Json(new CheckReport(file, compilation.Site is not null, compilation.Definition?.Pages.Count ?? 0, findings));
             else Write(file, compilation.Site?.Pages.Count, findings);
-            return compilation.SourceIsAway ? ExitCodes.CannotReach : findings.Count > 0 ? ExitCodes.Findings : ExitCodes.Fine;
+            return compilation.SourceIsAway ? ExitCodes.CannotReach : findings.Any(finding => finding.Severity != "hint") ? ExitCodes.Findings : ExitCodes.Fine;
         }
         catch (StartException refused)
         {

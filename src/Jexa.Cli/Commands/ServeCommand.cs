@@ -100,7 +100,7 @@ internal static class ServeCommand
         {
             var compilation = await JexaService.CompileAsync(options, sources, ending.Token);
             var findings = SiteReport.Of(compilation.Findings, compilation.Definition);
-            FindingView.Write(Terminal.Error(), findings);
+            FindingView.Write(Terminal.Error(), [.. findings.Where(finding => finding.Severity != "hint")]);
             if (compilation.Site is null)
             {
                 await Console.Error.WriteLineAsync($"jexa: {options.AppFile} cannot be served: {FindingView.Count(findings)}.");

@@ -10,7 +10,7 @@ internal static class FindingView
     {
         foreach (var finding in findings)
         {
-            var color = finding.Severity == "error" ? "red" : "yellow";
+            var color = finding.Severity switch { "error" => "red", "warning" => "yellow", _ => "cyan" };
             console.MarkupLine(
                 $"[bold]{Terminal.Escaped($"{finding.File}:{finding.Line}:{finding.Column}")}[/] [{color}]{finding.Severity} {finding.Code}[/] {Terminal.Escaped(finding.Message)}");
             Detail(console, "found", finding.Found);
@@ -20,14 +20,12 @@ internal static class FindingView
         }
     }
 
-    /// <summary>“2 errors and 1 warning”.</summary>
+    /// <summary>“2 errors, 1 warning and 3 hints”.</summary>
     public static string Count(IReadOnlyList<FindingInfo> findings)
     {
-        var errors = findings.Count(finding => finding.Severity == "error");
-        var warnings = findings.Count - errors;
-        var parts = new[] { (errors, "error"), (warnings, "warning") }.Where(part => part.Item1 > 0)
-            .Select(part => $"{part.Item1} {part.Item2}{(part.Item1 == 1 ? "" : "s")}").ToList();
-        return parts.Count == 0 ? "no findings" : string.Join(" and ", parts);
+        var parts = new[] { "error", "warning", "hint" }.Select(word => (word, count: findings.Count(finding => finding.Severity == word)))
+            .Where(part => part.count > 0).Select(part => $"{part.count} {part.word}{(part.count == 1 ? "" : "s")}").ToList();
+        return parts.Count switch { 0 => "no findings", 1 => parts[0], _ => string.Join(", ", parts[..^1]) + " and " + parts[^1] };
     }
 
     private static void Detail(IAnsiConsole console, string name, string? value)

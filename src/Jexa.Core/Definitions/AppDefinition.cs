@@ -216,6 +216,12 @@ public sealed record PageDefinition(
     Written? Then,
     Written? Add)
 {
+    /// <summary>Which field fills which parameter of the page that a save leads to, as far as it is not implied.</summary>
+    public IReadOnlyList<PassDefinition> ThenWith { get; init; } = [];
+
+    /// <summary>Links to the page stand outside of the app.</summary>
+    public bool LinkedElsewhere { get; init; }
+
     /// <summary>Whether it is about one record that its address names.</summary>
     public bool HasId => Kind is PageKind.Detail or PageKind.Edit or PageKind.Delete;
 

@@ -56,6 +56,7 @@ internal static class AppFileTree
             return null;
         }
 
+        if (new UnquotedBraces(file, findings).Report(text)) return null;
         try
         {
             return new Builder(file, text, findings).ReadDocument();

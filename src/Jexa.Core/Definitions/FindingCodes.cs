@@ -51,6 +51,8 @@ public static class FindingCodes
     public static readonly FindingCode FilterOfOtherType = Error("JX311", "A comparison that does not suit its field");
     public static readonly FindingCode PicturesAway = Warning("JX312", "The folder of pictures is not there");
 
+    public static readonly FindingCode LabelIsNumber = Hint("JX313", "A label that is only a number");
+
     // Pages.
     public static readonly FindingCode BadPath = Error("JX401", "A path that cannot be matched");
     public static readonly FindingCode SameAddresses = Error("JX402", "Two pages for the same addresses");
@@ -75,6 +77,9 @@ public static class FindingCodes
     public static readonly FindingCode CannotWrite = Error("JX421", "A page that changes what cannot be changed");
     public static readonly FindingCode SlowId = Warning("JX422", "Records that no index leads to");
 
+    public static readonly FindingCode NothingLeadsThere = Hint("JX423", "A page that nothing leads to");
+    public static readonly FindingCode NoWayBack = Hint("JX424", "A record's page without a way back");
+
     // Links.
     public static readonly FindingCode LinkToUnwrittenPage = Warning("JX501", "A link to a page that is not written yet");
     public static readonly FindingCode LinkLacksParameter = Error("JX502", "A link does not pass a parameter");
@@ -89,9 +94,12 @@ public static class FindingCodes
     public static readonly FindingCode OtherMeaning = Error("JX510", "The key of one kind of record where another's is needed");
     public static readonly FindingCode PlainMeaning = Warning("JX511", "A plain value where a key is needed, or a key for a plain value");
 
+    public static readonly FindingCode DeadTextLink = Warning("JX512", "A link in a text that leads nowhere");
+
     // Seen while serving.
     public static readonly FindingCode AmbiguousRecord = Warning("JX601", "Two records answer to one ID");
     public static readonly FindingCode SourceAnswers = Warning("JX603", "A source that answers what cannot be used");
+    public static readonly FindingCode PictureWithoutPlace = Warning("JX604", "A picture whose folder the app file does not say");
     public static readonly FindingCode KeyOfOtherClass = Warning("JX602", "A record whose key no address can carry");
 
     /// <summary>All codes, in order.</summary>
@@ -100,6 +108,8 @@ public static class FindingCodes
             .OrderBy(code => code.Id)];
 
     private static FindingCode Error(string id, string title) => new(id, Severity.Error, title);
+
+    private static FindingCode Hint(string id, string title) => new(id, Severity.Hint, title);
 
     private static FindingCode Warning(string id, string title) => new(id, Severity.Warning, title);
 }

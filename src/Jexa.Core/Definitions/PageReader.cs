@@ -11,7 +11,7 @@ internal static class PageReader
     [
         ("order", [PageKind.List], "Only a list has an order."),
         ("by", [PageKind.Detail, PageKind.Edit, PageKind.Delete, PageKind.New], "Only a page about one record has an ID."),
-        ("ids", [PageKind.Detail, PageKind.Edit, PageKind.Delete], "Only a page about one record has an ID."),
+        ("ids", [PageKind.Detail, PageKind.Edit, PageKind.Delete, PageKind.List], "This page has no ID and no parameter that must be there."),
         ("required", [PageKind.List, PageKind.New], "The parameters of this page are required anyway."),
         ("search", [PageKind.List], "Only a list has a search box."),
         ("size", [PageKind.List], "Only a list has windows."),
@@ -55,7 +55,10 @@ internal static class PageReader
             findings.AddUnknown(FindingCodes.UnknownWord, neighbours, "answer called", ["shown", "hidden"]);
         var menu = ReadMenu(page, findings);
         var ids = ReadIds(page, findings);
-        var (form, then, add) = (page.Texts("form"), page.Text("then"), page.Text("add"));
+        var (form, add) = (page.Texts("form"), page.Text("add"));
+        var (then, thenWith) = ReadThen(page, findings);
+        var linked = page.Text("linked");
+        if (linked is not null and not { Value: "elsewhere" }) findings.AddUnknown(FindingCodes.UnknownWord, linked, "place of links called", ["elsewhere"]);
         if (Kind(name, page, findings) is not { } kind) return null;
         foreach (var (key, of, otherwise) in OwnKeys)
             if (!of.Contains(kind) && page.Has(key))
@@ -65,7 +68,22 @@ internal static class PageReader
         return path is null || what is null ? null
             : new PageDefinition(name, path, was, drawnAt, kind, kind == PageKind.Text ? new Written("", what.At) : what, kind == PageKind.Text ? what : null, title, show,
                 [.. order.Select(ReadOrder)], links, by, where, required, search, size, look, side, related, beside, neighbours?.Value == "hidden", menu, ids,
-                form, then, add);
+                form, then, add)
+            {
+                ThenWith = thenWith,
+                LinkedElsewhere = linked is not null,
+            };
+    }
+
+    /// <summary><c>then: PAGE</c>, or <c>then: { to: PAGE, with: { PARAMETER: FIELD } }</c>.</summary>
+    private static (Written? Page, List<PassDefinition> With) ReadThen(MappingReader page, FindingList findings)
+    {
+        if (page.Value("then") is not MappingNode node) return (page.Text("then"), []);
+        if (MappingReader.Of(node, "“then”", findings) is not { } then) return (null, []);
+        var to = then.RequiredText("to", "PAGE");
+        var with = ReadPairs(then, "with", findings);
+        then.Finish();
+        return (to, with);
     }
 
     /// <summary>The address that a page's path stands below where another program draws it.</summary>

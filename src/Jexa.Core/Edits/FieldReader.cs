@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text;
+using Jexa.Core.Formats;
 using Jexa.Core.Keys;
 using Jexa.Core.Values;
 
@@ -21,8 +22,10 @@ public static class FieldReader
     /// <summary>Characters of a text that has no limit of its own.</summary>
     private const int MostCharacters = 200_000;
 
-    public static FieldReading Read(FormField field, string text)
+    /// <param name="written">How numbers are written in sentences; with a point where left out.</param>
+    public static FieldReading Read(FormField field, string text, Conventions? written = null)
     {
+        written ??= Conventions.Default;
         if (field.Input is not InputKind.LongText and not InputKind.Text && field.Type is not FieldType.Text and not FieldType.Any) text = text.Trim();
         if (text.Length == 0 || (field.Rules.Required && string.IsNullOrWhiteSpace(text)))
         {
@@ -33,9 +36,9 @@ public static class FieldReader
         if (field.Choices.Count > 0 && !field.Choices.Any(choice => choice.Value == text)) return FieldReading.Failed($"“{Cut(text)}” cannot be chosen here.");
         return field.Type switch
         {
-            FieldType.Integer => Whole(field, text),
-            FieldType.Decimal => Decimal(field, text),
-            FieldType.Real => Real(field, text),
+            FieldType.Integer => Whole(field, text, written),
+            FieldType.Decimal => Decimal(field, text, written),
+            FieldType.Real => Real(field, text, written),
             FieldType.Boolean => text is "true" or "false" ? FieldReading.Of(new Constant.Truth(text == "true")) : FieldReading.Failed("Please choose yes or no."),
             FieldType.Date => Date(field, text),
             FieldType.Timestamp => Moment(field, text),
@@ -45,24 +48,24 @@ public static class FieldReader
         };
     }
 
-    private static FieldReading Whole(FormField field, string text)
+    private static FieldReading Whole(FormField field, string text, Conventions written)
     {
         if (!long.TryParse(text, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var number))
             return FieldReading.Failed(IsDigits(text) ? "This number is too large." : $"“{Cut(text)}” is not a whole number.");
         if (number < field.Column.Min || number > field.Column.Max) return FieldReading.Failed("This number is too large.");
-        return Limit(field, number) is { } fault ? FieldReading.Failed(fault) : FieldReading.Of(new Constant.Whole(number));
+        return Limit(field, number, written) is { } fault ? FieldReading.Failed(fault) : FieldReading.Of(new Constant.Whole(number));
     }
 
-    private static FieldReading Decimal(FormField field, string text)
+    private static FieldReading Decimal(FormField field, string text, Conventions written)
     {
-        if (!TypedText.IsDecimal(Encoding.UTF8.GetBytes(text))) return FieldReading.Failed($"“{Cut(text)}” is not a number.");
+        if (!TypedText.IsDecimal(Encoding.UTF8.GetBytes(text))) return FieldReading.Failed($"“{Cut(text)}” is not a number; write one like {NumberText.Example(written)}.");
         if (text.Length > 64 || !decimal.TryParse(text, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var number))
             return FieldReading.Failed("This number has too many digits.");
         number = decimal.Parse(number.ToString("0.############################", CultureInfo.InvariantCulture), CultureInfo.InvariantCulture);
         if (field.Rules.Scale is { } scale && number.Scale > scale)
             return FieldReading.Failed(scale == 0 ? "Please write it without digits behind the point." : $"Please write it with at most {scale} {(scale == 1 ? "digit" : "digits")} behind the point.");
         if (field.Rules.Precision is { } precision && Math.Abs(number) >= Power(precision - (field.Rules.Scale ?? 0))) return FieldReading.Failed("This number has too many digits.");
-        return Limit(field, number) is { } fault ? FieldReading.Failed(fault) : FieldReading.Of(new Constant.Number(number));
+        return Limit(field, number, written) is { } fault ? FieldReading.Failed(fault) : FieldReading.Of(new Constant.Number(number));
     }
 
     private static decimal Power(int digits)
@@ -72,19 +75,19 @@ public static class FieldReader
         return power;
     }
 
-    private static FieldReading Real(FormField field, string text)
+    private static FieldReading Real(FormField field, string text, Conventions written)
     {
         if (text.Length > 64 || !double.TryParse(text, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint | NumberStyles.AllowExponent, CultureInfo.InvariantCulture, out var number))
-            return FieldReading.Failed($"“{Cut(text)}” is not a number.");
+            return FieldReading.Failed($"“{Cut(text)}” is not a number; write one like {NumberText.Example(written)}.");
         if (!double.IsFinite(number)) return FieldReading.Failed("This number is too large.");
-        return Math.Abs(number) < 1e27 && Limit(field, (decimal)number) is { } fault ? FieldReading.Failed(fault) : FieldReading.Of(new Constant.Real(number));
+        return Math.Abs(number) < 1e27 && Limit(field, (decimal)number, written) is { } fault ? FieldReading.Failed(fault) : FieldReading.Of(new Constant.Real(number));
     }
 
-    private static string? Limit(FormField field, decimal number) =>
-        number < field.Rules.Least ? $"This must be {Shown(field.Rules.Least.Value)} or more."
-        : number > field.Rules.Most ? $"This must be {Shown(field.Rules.Most.Value)} or less." : null;
+    private static string? Limit(FormField field, decimal number, Conventions written) =>
+        number < field.Rules.Least ? $"This must be {Shown(field.Rules.Least.Value, written)} or more."
+        : number > field.Rules.Most ? $"This must be {Shown(field.Rules.Most.Value, written)} or less." : null;
 
-    private static string Shown(decimal number) => number.ToString("0.############################", CultureInfo.InvariantCulture);
+    private static string Shown(decimal number, Conventions written) => number.ToString("0.############################", written.Numbers);
 
     private static FieldReading Date(FormField field, string text)
     {

@@ -32,6 +32,7 @@ internal sealed class BlockCompiler(
 
         var ties = block.Alone ? [] : Ties(block, record, main.Record);
         if (ties is null) return null;
+        IndexCheck.Check(findings, block.Record.At, record, [.. ties.Select(tie => tie.Column)], $"{main.Record.One} that is shown");
         var load = new Projections(record);
         var shown = rows.Shown(block.Show, record, all: false);
         if (block.Show.Count == 0) shown.RemoveAll(path => ties.Exists(tie => tie.Column == path.Field.Column.Name) && shown.Count > 1);

@@ -11,7 +11,7 @@ namespace Jexa.Core.Sites;
 /// <summary>Compiles how records are changed.</summary>
 internal sealed class ChangeCompiler(
     IReadOnlyDictionary<string, PageHead?> pages, LinkCompiler links, TrailCompiler trails, IReadOnlyDictionary<string, DescribedSource?> sources, IReadOnlyList<RecordDefinition> records,
-    string mount, FindingList findings)
+    string home, FindingList findings)
 {
     /// <summary>Whether a page's records can be changed at all; reported where they cannot.</summary>
     public bool CanWrite(PageHead head)
@@ -39,12 +39,12 @@ internal sealed class ChangeCompiler(
         var label = load.Label(record, 0);
         var own = links.PageOf(record);
         var list = trails.ListOf(record);
-        var otherwise = list is null ? new PlainLink("", "", $"{mount}/") : new PlainLink(list.Name, LinkCompiler.ListHeading(list), list.Open!);
+        var otherwise = list is null ? new PlainLink("", "", home) : new PlainLink(list.Name, LinkCompiler.ListHeading(list), list.Open!);
         LinkPlan? then = null;
         if (head?.Definition.Then is { } word)
         {
             // A destination is a link like any other: what it lacks is reported the same way.
-            then = links.Compile(new LinkDefinition(word, null, null, false, [], []), load);
+            then = links.Compile(new LinkDefinition(word, null, null, false, head.Definition.ThenWith, []), load);
             if (then is not null && pages.GetValueOrDefault(word.Value)?.Alone is { } alone && then.Fillers.Count == 0) otherwise = new PlainLink(word.Value, then.Text, alone);
             if (head.Definition.Kind == PageKind.Delete && pages.GetValueOrDefault(word.Value) is { Kind: { } shown, Definition.HasId: true } && shown == record)
             {
@@ -52,9 +52,9 @@ internal sealed class ChangeCompiler(
                 then = null;
             }
         }
-        else if (own is not null && head?.Definition.Kind != PageKind.Delete)
+        else if (head?.Definition.Kind != PageKind.Delete && (own ?? (list is null ? EditOf(record) : null)) is { } shown)
         {
-            then = LinkCompiler.ToOwn(own, load, LinkCompiler.PageText(own));
+            then = LinkCompiler.ToOwn(shown, load, LinkCompiler.PageText(shown));
         }
 
         var id = own is null ? null : LinkCompiler.ToOwn(own, load, "");
@@ -69,6 +69,9 @@ internal sealed class ChangeCompiler(
                 .Select(parameter => parameter.Field.Column.Name).ToHashSet(),
         };
     }
+
+    /// <summary>The page that changes one of the records: where they have no other page, what was saved is seen there.</summary>
+    private PageHead? EditOf(SiteRecord record) => pages.Values.OfType<PageHead>().FirstOrDefault(page => page.Kind == record && page.Definition.Kind == PageKind.Edit);
 
     /// <summary>The fields that Jexa fills by itself.</summary>
     public IReadOnlyList<KeptField> Kept(SiteRecord record) =>

@@ -30,18 +30,47 @@ internal sealed class DetailCompiler(
         var stored = page.NeighboursHidden ? [] : Stored(list, record, load);
         var narrowed = filters.Compile(page.Where, load, _ => -1).Select(filter => filter.Apply(ParameterValues.None, new ArgumentList())).OfType<Condition>();
         var shape = new DetailShape(title, columns, record.One, own, placed.Apart, back);
-        var lookup = Lookups.Compile(record, load, [.. head.Parameters.Select(parameter => parameter.Key)], ordinals, fields, [.. record.Visible, .. narrowed]);
+        var lookup = Lookups.Compile(record, load, [.. head.Parameters.Select(parameter => parameter.Key)], ordinals, fields,
+            [.. record.Visible, .. narrowed], name => Filler(head, name));
         foreach (var use in filters.Uses(page.Where, record))
             findings.Add(FindingCodes.UnboundParameter, use.At.At, $"“{use.At}” stands for a parameter; on a record's page all parameters are its ID.", "Write a value, or use “by”.",
                 found: use.At.Value, expected: "a value");
-        foreach (var parameter in record.QueryParameters.Where(parameter => parameter.Default is null))
-            findings.Add(FindingCodes.UnboundParameter, page.Record.At, $"A page of one {record.One} cannot fill the query's parameter :{parameter.Name}.",
-                $"Give it a default: parameters: {{ {parameter.Name}: {{ type: {parameter.Type.Word()}, default: VALUE }} }}", found: $":{parameter.Name}", expected: "a default");
+        CheckFilled(head);
         return new DetailPage(head, shape, lookup, stored, trail, related, Standing(placed, columns, back, trail, related), list,
             MissingPage(page, list), Beside(page, record))
         {
             Samples = Samples(head),
         };
+    }
+
+    /// <summary>What fills a parameter of the record's query: the page's parameter of the same name; null for its default.</summary>
+    private static Operand? Filler(PageHead head, string name)
+    {
+        var number = head.Parameters.ToList().FindIndex(parameter => parameter.Name == name);
+        return number < 0 ? null : new Operand.Argument(number, head.Parameters[number].Key.Type);
+    }
+
+    /// <summary>Reports parameters of the record's query that the page does not fill, or fills with values of another type.</summary>
+    private void CheckFilled(PageHead head)
+    {
+        var page = head.Definition;
+        foreach (var parameter in head.Record.QueryParameters)
+        {
+            if (head.Parameters.FirstOrDefault(one => one.Name == parameter.Name) is not { } own)
+            {
+                if (parameter.Default is not null) continue;
+                findings.Add(FindingCodes.UnboundParameter, page.Record.At, $"The query of “{page.Record}” has the parameter :{parameter.Name}; the path of “{page.Name}” has none of this name.",
+                    $"If :{parameter.Name} is the ID, remove its condition from the query: Jexa adds it. Otherwise write {{{parameter.Name}}} into the path, "
+                    + $"or give it a default: parameters: {{ {parameter.Name}: {{ type: {parameter.Type.Word()}, default: VALUE }} }}",
+                    found: $":{parameter.Name}", expected: $"a path with {{{parameter.Name}}}, or a default");
+            }
+            else if (own.Key.Type != parameter.Type)
+            {
+                findings.Add(FindingCodes.FilterOfOtherType, page.Path.At,
+                    $"The parameter {own.Name} is {parameter.Type.Word()} in the query, and {own.Key.Type.Word()} as the field {own.Field.Name}.",
+                    $"Say one type for both: parameters: {{ {own.Name}: {own.Key.Type.Word()} }}", found: own.Key.Type.Word(), expected: parameter.Type.Word());
+            }
+        }
     }
 
     private static List<PageLink> Standing(PlacedLinks placed, List<ViewColumn> columns, PlainLink? back, TrailPlan trail, List<BlockPlan> related) =>
@@ -54,6 +83,8 @@ internal sealed class DetailCompiler(
 
     public SamplePlan? Samples(PageHead head)
     {
+        // Nobody knows which values a query's own parameter can have.
+        if (head.Record.QueryParameters.Any(parameter => parameter.Default is null)) return null;
         var load = new Projections(head.Record);
         var narrowed = filters.Compile(head.Definition.Where, load, _ => -1).Select(filter => filter.Apply(ParameterValues.None, new ArgumentList())).OfType<Condition>();
         return SamplePlan.Of(head, [.. narrowed], load);

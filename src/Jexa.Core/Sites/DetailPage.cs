@@ -21,6 +21,8 @@ public sealed class DetailPage(
 
     public DetailShape Shape { get; } = shape;
 
+    public override bool HasPictures { get; } = shape.Fields.Any(column => column.Picture is not null);
+
     public IReadOnlyDictionary<ColumnRef, int> Stored { get; } = stored;
 
     public TrailPlan Trail { get; } = trail;
@@ -63,15 +65,9 @@ public sealed partial class TextPage(PageHead head, string title, string source)
     /// <summary>The names in the holes of a text: <c>{name}</c>, nothing but a name between braces.</summary>
     internal static IEnumerable<string> Holes(string text) => Hole().Matches(text).Select(match => match.Groups[1].Value);
 
-    /// <summary>The names of the pages that a text leads to: <c>[…](page:name)</c>.</summary>
-    internal static IEnumerable<string> PagesNamed(string text) => PageLinkMark().Matches(text).Select(match => match.Groups[1].Value).Distinct();
-
     /// <summary>A text with its holes filled.</summary>
     public static string Fill(string text, Func<string, string> valueOf) => Hole().Replace(text, match => valueOf(match.Groups[1].Value));
 
     [System.Text.RegularExpressions.GeneratedRegex(@"\{([A-Za-z_][A-Za-z0-9_]*)\}")]
     private static partial System.Text.RegularExpressions.Regex Hole();
-
-    [System.Text.RegularExpressions.GeneratedRegex(@"\]\(page:([A-Za-z][A-Za-z0-9_-]*)\)")]
-    private static partial System.Text.RegularExpressions.Regex PageLinkMark();
 }

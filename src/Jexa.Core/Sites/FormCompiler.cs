@@ -182,8 +182,8 @@ internal sealed partial class FormCompiler(
         var load = new Projections(other);
         var label = load.Label(other, 0);
         var (typed, stored) = (load.Add(field), load.AddStored(field));
-        var texts = other.Label.Where(hole => hole.Field is not null).Select(hole => other.Find(hole.Field!.Value)!).Where(one => one.Type is FieldType.Text or FieldType.Any).ToList();
-        var by = texts.FirstOrDefault() ?? other.Label.Where(hole => hole.Field is not null).Select(hole => other.Find(hole.Field!.Value)!).FirstOrDefault() ?? field;
+        var texts = other.Label.Where(hole => hole.Field is not null).Select(hole => other.Find(hole.Field!.Value)).OfType<SiteField>().Where(one => one.Type is FieldType.Text or FieldType.Any).ToList();
+        var by = texts.FirstOrDefault() ?? other.Label.Where(hole => hole.Field is not null).Select(hole => other.Find(hole.Field!.Value)).OfType<SiteField>().FirstOrDefault() ?? field;
         IReadOnlyList<Ordering> order = [new Ordering.ByColumn(load.Ref(FieldPath.Own(by)), false, EmptyPlace.Last), new Ordering.ByColumn(ColumnRef.Own(field.Column.Name), false, null)];
         Sources.IPreparedQuery Query(IReadOnlyList<Condition> where, int limit) =>
             other.Source.Prepare(new RecordQuery(other.Seen, load.Joins, load.Columns, where, null, order, limit));

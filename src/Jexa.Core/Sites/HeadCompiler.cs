@@ -11,12 +11,9 @@ namespace Jexa.Core.Sites;
 /// Compiles the part of each page that the others need: its path, its parameters and what they stand for; and finds the
 /// pages that stand in each other's way.
 /// </summary>
-internal sealed class HeadCompiler(
+internal sealed partial class HeadCompiler(
     IReadOnlyDictionary<string, SiteRecord?> records, RecordGraph graph, FilterCompiler filters, string mount, FindingList findings)
 {
-    /// <summary>Rows of a table that are read by an index or not at all.</summary>
-    private const long ManyRows = 10_000;
-
     /// <summary>The page's head; null, reported, where it cannot be served.</summary>
     public PageHead? Compile(PageDefinition page)
     {
@@ -116,7 +113,13 @@ internal sealed class HeadCompiler(
         foreach (var name in page.Required.Where(name => !template.Parameters.Contains(name.Value)))
             findings.AddUnknown(FindingCodes.UnknownParameter, name, $"parameter in the path {page.Path} called", template.Parameters);
         var parameters = template.Parameters.Select(name => ListParameter(page, template, record, name, [.. uses.Where(use => use.Name == name)])).ToList();
-        return parameters.Contains(null) ? null : [.. parameters.OfType<PageParameter>()];
+        if (parameters.Contains(null)) return null;
+
+        // Foreign keys only: that a rare filter reads all rows can be meant.
+        var keys = parameters.OfType<PageParameter>().Where(parameter => parameter is { Required: true, IsEqual: true, Path: null })
+            .Select(parameter => parameter.Field.Column.Name).Where(column => record.References.Any(key => key.Columns.Contains(column))).ToList();
+        IndexCheck.Check(findings, page.Path.At, record, keys, "visit");
+        return [.. parameters.OfType<PageParameter>()];
     }
 
     private PageParameter? ListParameter(PageDefinition page, PathTemplate template, SiteRecord record, string name, List<ParameterUse> uses)
@@ -199,7 +202,7 @@ internal sealed class HeadCompiler(
         if (template.Parameters.Count == 0)
         {
             findings.Add(FindingCodes.DetailWithoutId, page.Path.At, $"The page “{page.Name}” shows one {record.One}, but its path has no ID.",
-                $"Write an ID into the path, such as {page.Path.Value.TrimEnd('/')}/{{{record.Key[0].Name}}}.", found: page.Path.Value,
+                $"Write an ID into the path, such as {WithId(page.Path.Value, record)}.", found: page.Path.Value,
                 expected: "a path with a parameter for each field of the key");
             return null;
         }
@@ -209,20 +212,19 @@ internal sealed class HeadCompiler(
         var parameters = template.Parameters.Select((name, i) => Parameter(page, template, name, fields[i])).ToList();
         if (parameters.Exists(parameter => parameter is null)) return null;
         CheckUnique(page, record, fields);
-        CheckIndexed(page.Path, record, fields, "visit");
+        if (fields.TrueForAll(field => field.IsOwn)) IndexCheck.Check(findings, page.Path.At, record, [.. fields.Select(field => field.Field.Column.Name)], "visit");
         return [.. parameters.OfType<PageParameter>()];
     }
 
-    /// <summary>Says so where finding records by these fields takes reading all of a large table.</summary>
-    /// <param name="each">For each of what.</param>
-    private void CheckIndexed(Written at, SiteRecord record, IReadOnlyList<FieldPath> fields, string each)
+    /// <summary>A path with an ID: in place of what other programs would write for one, else behind it.</summary>
+    private static string WithId(string path, SiteRecord record)
     {
-        var table = record.Table;
-        if (record.Query is not null || table.Kind != TableKind.Table || table.AboutRows is not > ManyRows || fields.Any(field => field.Steps.Count > 0) || table.IsIndexed([.. fields.Select(field => field.Field.Column.Name)])) return;
-        var names = string.Join(" or ", fields.Select(field => field.Field.Name));
-        findings.Add(FindingCodes.SlowId, at.At, $"No index of {table.Name} begins with {names}: each {each} reads all of its rows, about {table.AboutRows:N0}.",
-            $"Add an index of {table.Name} that begins with {fields[0].Field.Name}.", found: names, expected: "fields that an index begins with");
+        var written = Placeholder().Replace(path, match => $"{{{(match.Groups.Values.Skip(1).FirstOrDefault(group => group.Success)?.Value ?? record.Key[0].Name)}}}");
+        return written != path ? written : $"{path.TrimEnd('/')}/{{{record.Key[0].Name}}}";
     }
+
+    [System.Text.RegularExpressions.GeneratedRegex(@"(?<=/)(?:[:$@]([A-Za-z_][A-Za-z0-9_]*)|<(?:[a-z]+:)?([A-Za-z_][A-Za-z0-9_]*)>|\[([A-Za-z_][A-Za-z0-9_]*)\]|\*)(?=/|$)")]
+    private static partial System.Text.RegularExpressions.Regex Placeholder();
 
     /// <summary>The field each parameter stands for, in the order of the parameters.</summary>
     private List<FieldPath>? Bind(PageDefinition page, PathTemplate template, SiteRecord record)
@@ -241,13 +243,27 @@ internal sealed class HeadCompiler(
         // A name that is a field's means that field, whether it is the key or not. What is left is implied only where one reading is possible: one parameter without a field, one key field without a parameter.
         var open = template.Parameters.Where(name => !bound.ContainsKey(name) && page.By.All(pass => pass.Parameter.Value != name)).ToList();
         var unread = record.Key.Where(field => bound.Values.All(path => !path.IsOwn || path.Field != field)).ToList();
-        if (open.Count == 1 && unread.Count == 1) bound[open[0]] = FieldPath.Own(unread[0]);
+        if (open.Count == 1 && unread.Count == 1 && !FillsQuery(open[0])) bound[open[0]] = FieldPath.Own(unread[0]);
         else failed |= open.Count > 0;
         foreach (var name in open.Where(name => !bound.ContainsKey(name)))
+        {
+            if (FillsQuery(name))
+            {
+                findings.Add(FindingCodes.UnboundParameter, PlaceOf(page, name),
+                    $"The parameter {name} fills :{name} of the query, but no column says with which {name} a row was found: its address cannot be written.",
+                    $"If :{name} is the ID, remove its condition from the query: Jexa adds it. Otherwise add :{name} AS {name} to the columns of the query.",
+                    found: name, expected: $"a column {name}");
+                continue;
+            }
+
             findings.Add(FindingCodes.UnboundParameter, PlaceOf(page, name), $"The page does not say which field of {record.Name} the parameter {name} stands for.",
                 $"Add the line by: {{ {name}: FIELD }} to the page.", found: name,
                 expected: "one of " + string.Join(", ", record.Fields.Where(field => !field.Secret).Select(field => field.Name)));
+        }
+
         return failed ? null : [.. template.Parameters.Select(name => bound[name])];
+
+        bool FillsQuery(string name) => record.QueryParameters.Any(parameter => parameter.Name == name);
     }
 
     private PageParameter? Parameter(PageDefinition page, PathTemplate template, string name, FieldPath path)

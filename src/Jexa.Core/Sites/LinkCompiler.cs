@@ -90,14 +90,21 @@ internal sealed class LinkCompiler(
         return details.Find(page => page.Parameters.All(parameter => parameter.Path is null && record.Key.Contains(parameter.Field))) ?? details.FirstOrDefault();
     }
 
-    /// <summary>How a foreign key shows the record it leads to; null for a field that is none, or leads to no record kind of the app.</summary>
+    /// <summary>
+    /// How a foreign key shows the record it leads to; null for a field that is none, or leads to no record kind of the app. A foreign key of
+    /// several fields is shown on the last of them that is no foreign key by itself.
+    /// </summary>
     /// <param name="table">The table that has the field.</param>
     public ReferencePlan? Reference(SiteRecord of, SiteField field, int table, Projections load)
     {
-        var step = graph.Steps(of).FirstOrDefault(step => step.Key.Columns is [var only] && only == field.Column.Name);
+        var steps = graph.Steps(of).ToList();
+        var step = steps.Find(step => step.Key.Columns is [var only] && only == field.Column.Name)
+            ?? steps.Find(step => step.Key.Columns.Count > 1 && step.Key.Columns.LastOrDefault(column => !IsKeyAlone(column)) == field.Column.Name);
         if (step is null) return null;
         var joined = load.Join(table, step);
         return new ReferencePlan(load.Label(step.Other, joined), Presence(step, joined, load), To(step.Other, joined, load, field));
+
+        bool IsKeyAlone(string column) => steps.Exists(one => one.Key.Columns is [var only] && only == column);
     }
 
     /// <summary>A column of a joined record that is never empty where it is there and visible.</summary>

@@ -50,6 +50,7 @@ internal sealed class ListCompiler(
         return new ListPage(head, shape, plan, Heading(head, parents), parents, sides, page.Size ?? ListPage.WindowSize, Standing(placed, columns, page, sides, parents), trails.ListOf(record))
         {
             Add = Add(head),
+            NamedMissing = MissingPage(page),
             Samples = head.Alone is null ? SamplePlan.Of(head, [], new Projections(record)) : null,
         };
 
@@ -61,6 +62,21 @@ internal sealed class ListCompiler(
                 found: path.Field.Type.Word(), expected: "a text field");
             return false;
         }
+    }
+
+    private PageHead? MissingPage(PageDefinition page)
+    {
+        if (page.Ids.MissingPage is not { } name) return null;
+        if (!pages.TryGetValue(name.Value, out var target))
+        {
+            findings.AddUnknown(FindingCodes.UnknownPage, name, "page", [.. pages.Keys, "400", "404"]);
+            return null;
+        }
+
+        if (target is null || target.Alone is not null) return target;
+        findings.Add(FindingCodes.PageNeedsParameters, name.At, $"A visitor who lacks a parameter cannot be led to “{name}”: it needs one itself.",
+            "Name a page that can be opened by itself, or write 404.", found: name.Value, expected: "a page without parameters, 400 or 404");
+        return null;
     }
 
     /// <summary>The conditions of a list: those that are written, and those that its parameters' names say.</summary>
@@ -111,7 +127,7 @@ internal sealed class ListCompiler(
         if (path.Field.Type == FieldType.Bytes || path.Field.Style.Form == FieldForm.Picture) return -1;
         var step = graph.Steps(path.Owner(load.Record)).FirstOrDefault(step => step.Key.Columns is [var only] && only == path.Field.Column.Name);
         if (step is null) return Choice(path, load, orders);
-        if (step.Other.Label is not [{ Field: { } label }] || step.Other.Find(label.Value) is not { } field) return -1;
+        if (step.Other.Label.Where(hole => hole.Field is not null).ToList() is not [{ Field: { } label }] || step.Other.Find(label.Value) is not { } field) return -1;
         var named = new FieldPath(path.Name, [.. path.Steps, step], field);
         return Choice(named, load, orders);
     }

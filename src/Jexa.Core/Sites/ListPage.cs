@@ -31,6 +31,8 @@ public sealed class ListPage(
 
     public ListShape Shape { get; } = shape;
 
+    public override bool HasPictures { get; } = shape.Columns.Any(column => column.Picture is not null);
+
     public ListPlan Plan { get; } = plan;
 
     public HeadingPlan Heading { get; } = heading;
@@ -44,6 +46,12 @@ public sealed class ListPage(
 
     /// <summary>The list of all these records, where this is another one.</summary>
     public PageHead? AllOfThem => IsOwnList ? null : all;
+
+    /// <summary>The page that a visitor is led to who lacks a parameter: the one that is written, else the list of all these records; null for none.</summary>
+    public PageHead? MissingPage => Head.Definition.Ids is { MissingPage: null, MissingStatus: null } ? AllOfThem : NamedMissing;
+
+    /// <summary>The page that the app file names for a missing parameter.</summary>
+    internal PageHead? NamedMissing { get; init; }
 
     /// <summary>Rows in one window where the address does not say it.</summary>
     public int Size { get; } = size;

@@ -10,13 +10,15 @@ internal static class Lookups
     /// <param name="ordinals">Where each part stands in a row.</param>
     /// <param name="fields">The fields that the parts are compared with.</param>
     /// <param name="visible">What a record must satisfy to be seen.</param>
+    /// <param name="valueOf">What fills a parameter of the record's query; its default where left out, or null.</param>
     public static RecordLookup Compile(
-        SiteRecord record, Projections load, IReadOnlyList<KeyType> keys, IReadOnlyList<int> ordinals, IReadOnlyList<FieldPath> fields, IReadOnlyList<Condition> visible)
+        SiteRecord record, Projections load, IReadOnlyList<KeyType> keys, IReadOnlyList<int> ordinals, IReadOnlyList<FieldPath> fields, IReadOnlyList<Condition> visible,
+        Func<string, Operand?>? valueOf = null)
     {
         var columns = fields.Select(load.Ref).ToList();
         var where = columns.Select((column, i) => (Condition)new Condition.Equal(column, new Operand.Argument(i, keys[i].Type))).ToList();
         var flag = visible.Count > 0 ? visible : null;
-        var query = new RecordQuery(RecordRows.Whole(record.Rows), load.Joins, load.Columns, where, flag, Preference(record, keys, fields, columns, flag is not null), 2);
+        var query = new RecordQuery(RecordRows.Whole(record.RowsOf(valueOf ?? (_ => null))), load.Joins, load.Columns, where, flag, Preference(record, keys, fields, columns, flag is not null), 2);
         return new RecordLookup(record.Source.Prepare(query), keys, ordinals, flag is null ? -1 : load.Columns.Count);
     }
 

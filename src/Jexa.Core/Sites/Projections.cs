@@ -90,10 +90,16 @@ internal sealed class Projections(SiteRecord record, IReadOnlyList<Join>? joins 
     /// <param name="table">0 for the page's own record, otherwise the joined one's number.</param>
     public TextPlan Text(SiteRecord of, IReadOnlyList<TextHole> holes, int table, TextPlan? fallback)
     {
-        var pieces = holes.Select(hole =>
+        var pieces = holes.Where(hole => hole.Literal is not null || of.LabelPaths.ContainsKey(hole.Field!.Value) || of.Find(hole.Field.Value) is not null).Select(hole =>
         {
             if (hole.Literal is { } literal) return TextPiece.Of(literal);
-            var field = of.Find(hole.Field!.Value)!;
+            if (of.LabelPaths.TryGetValue(hole.Field!.Value, out var path))
+            {
+                var owner = path.Owner(of);
+                return TextPiece.Of(Add(path.Steps.Aggregate(table, Join), owner, path.Field), path.Field.Type, owner.Key.Contains(path.Field), path.Field.Style);
+            }
+
+            var field = of.Find(hole.Field.Value)!;
             return TextPiece.Of(Add(table, of, field), field.Type, of.Key.Contains(field), field.Style);
         });
         return new TextPlan([.. pieces], fallback);

@@ -36,13 +36,13 @@ internal sealed class RecordCompiler(
         if (source is null) return null;
         var parameters = new List<QueryParameter>();
         if ((definition.Query is null ? Table(definition, source) : QueryTable(definition, definition.Query, source, parameters)) is not { } table) return null;
-        var fields = Fields(definition, table);
+        var fields = Fields(definition, table, parameters);
         var key = Key(definition, table, fields);
         if (key is null) return null;
-        var label = Label(definition, fields, key);
+        var one = definition.One?.Value ?? Labels.OfRecord(definition.Name.Value);
+        var label = Label(definition, fields, key, one);
         var visible = FilterCompiler.Static(definition.Visible, fields, conventions, onLoaded: false, findings);
         var references = References(definition, table, source);
-        var one = definition.One?.Value ?? Labels.OfRecord(definition.Name.Value);
         return new SiteRecord(definition.Name.Value, source.Source, source.Name, table, definition.Query?.Value, parameters, fields, key, references,
             Parent(definition, references), label, visible, definition.UniqueAssumed, one, definition.Many?.Value ?? Labels.Plural(one));
     }
@@ -138,7 +138,8 @@ internal sealed class RecordCompiler(
         return key;
     }
 
-    private List<SiteField> Fields(RecordDefinition definition, TableSchema table)
+    /// <param name="parameters">Of its query: a column that repeats one has its type.</param>
+    private List<SiteField> Fields(RecordDefinition definition, TableSchema table, List<QueryParameter> parameters)
     {
         foreach (var field in definition.Fields.Where(field => table.Find(field.Name.Value) is null))
             findings.AddUnknown(FindingCodes.UnknownField, field.Name, $"field of {table.Name} called", table.Columns.Select(c => c.Name));
@@ -147,7 +148,8 @@ internal sealed class RecordCompiler(
             .. table.Columns.Select(column =>
             {
                 var said = definition.Fields.FirstOrDefault(field => field.Name.Value == column.Name);
-                var type = said?.Type is { } word && FieldTypes.TryParse(word.Value, out var stated) ? stated : column.Type;
+                var type = said?.Type is { } word && FieldTypes.TryParse(word.Value, out var stated) ? stated
+                    : column.Type == FieldType.Any && parameters.Find(parameter => parameter.Name == column.Name) is { } repeated ? repeated.Type : column.Type;
                 return new SiteField(column.Name, said?.Label?.Value, type, column, said?.Secret ?? false, Form(said, type), Style(said, type), []);
             }),
         ];
@@ -214,21 +216,35 @@ internal sealed class RecordCompiler(
         return key;
     }
 
-    private List<TextHole> Label(RecordDefinition definition, List<SiteField> fields, List<SiteField> key)
+    /// <summary>What one record is called. A number alone says little: the record's noun stands before it.</summary>
+    private List<TextHole> Label(RecordDefinition definition, List<SiteField> fields, List<SiteField> key, string one)
     {
         if (definition.Label is not { } label)
         {
             var usual = fields.Find(field => UsualLabels.Contains(field.Name) && !field.Secret);
-            return usual is null
-                ? [.. key.SelectMany((field, i) => i == 0 ? [Hole(field)] : new[] { new TextHole(" ", null), Hole(field) })]
-                : [Hole(usual)];
+            if (usual is not null) return [Hole(usual)];
+            var noun = key.TrueForAll(field => field.Type == FieldType.Integer) ? Labels.Capital(one) + " " : null;
+            return
+            [
+                .. noun is null ? [] : new[] { new TextHole(noun, null) },
+                .. key.SelectMany((field, i) => i == 0 ? [Hole(field)] : new[] { new TextHole(" ", null), Hole(field) }),
+            ];
         }
 
         var holes = label.Value.AsSpan().ContainsAny('{', '}') ? TextHoles.Read(label, findings) : [new TextHole(null, label)];
-        return [.. (holes ?? []).Where(hole => hole.Field is null || Use(hole.Field, fields, "a label") is not null)];
+        if (holes is [{ Field: { } alone }] && fields.Find(field => field.Name == alone.Value) is { Type: FieldType.Integer or FieldType.Decimal or FieldType.Real, Style.Choices.Count: 0 })
+        {
+            findings.Add(FindingCodes.LabelIsNumber, label.At, $"The label of “{definition.Name}” is only a number: links and headings would say no more than “7”.",
+                $"Put a word before it: label: \"{Labels.Capital(one)} {{{alone}}}\"", found: alone.Value, expected: "a text with {holes}, or a field that is text");
+        }
+
+        // Fields of other records are looked up once all records are known.
+        return [.. (holes ?? []).Where(hole => hole.Field is null || IsFar(hole.Field, fields) || Use(hole.Field, fields, "a label") is not null)];
 
         TextHole Hole(SiteField field) => new(null, new Written(field.Name, definition.Name.At));
     }
+
+    private static bool IsFar(Written name, List<SiteField> fields) => name.Value.Contains('.') && fields.TrueForAll(field => field.Name != name.Value);
 
     private SiteField? Use(Written name, List<SiteField> fields, string asWhat) => FieldUse.Find(name, fields, asWhat, findings);
 }

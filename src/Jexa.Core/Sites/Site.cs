@@ -67,6 +67,9 @@ public sealed record SiteRecord(
     /// </summary>
     internal Dictionary<string, FieldStep> WithheldBy { get; init; } = [];
 
+    /// <summary>The fields of other records that the label has holes for. Filled once all record kinds are known.</summary>
+    internal Dictionary<string, FieldPath> LabelPaths { get; init; } = [];
+
     public SiteField? Find(string name) => Fields.FirstOrDefault(field => field.Name == name);
 
     /// <summary>The rows that a visitor may see, its query's parameters filled by their defaults.</summary>
@@ -139,6 +142,9 @@ public abstract class Page(PageHead head)
 
     /// <summary>Every link that stands on the page.</summary>
     public abstract IReadOnlyList<PageLink> Links { get; }
+
+    /// <summary>Whether it shows pictures.</summary>
+    public virtual bool HasPictures => false;
 
     /// <summary>Where addresses to try it with come from; null where there is nothing to take them from.</summary>
     public SamplePlan? Samples { get; init; }

@@ -68,6 +68,12 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
         var kinds = VisibilityCompiler.Complete([.. records.Values.OfType<SiteRecord>()]);
         foreach (var kind in kinds) records[kind.Name] = kind;
         var graph = new RecordGraph(kinds);
+        foreach (var kind in kinds)
+        {
+            foreach (var hole in kind.Label.Select(hole => hole.Field).OfType<Written>().Where(hole => kind.Find(hole.Value) is null))
+                if (graph.Find(hole, kind, "a label", findings) is { } far) kind.LabelPaths[hole.Value] = far;
+        }
+
         CheckSecretKeys(definition, kinds, graph, findings);
         var filters = new FilterCompiler(graph, conventions, findings);
 
@@ -83,7 +89,7 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
         var parents = new ParentCompiler(graph, trails);
         var lists = new ListCompiler(heads, graph, filters, links, rows, trails, parents, findings);
         var details = new DetailCompiler(heads, graph, filters, rows, trails, new BlockCompiler(heads, records, graph, filters, links, rows, lists, findings), findings);
-        var changes = new ChangeCompiler(heads, links, trails, described, definition.Records, mount.Text, findings);
+        var changes = new ChangeCompiler(heads, links, trails, described, definition.Records, HomeOf(definition, heads), findings);
         var edits = new EditCompiler(kinds, described, filters, links, rows, trails, parents, details, new FormCompiler(graph, rows, changes, definition.Records, conventions, findings), changes, findings);
         var pages = heads.Values.OfType<PageHead>().Select(head => head.Definition.Kind switch
         {
@@ -92,7 +98,7 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
             PageKind.Edit => edits.Edit(head),
             PageKind.New => edits.New(head),
             PageKind.Delete => edits.Delete(head),
-            _ => Text(head, frameCompiler, heads, findings),
+            _ => Text(head, frameCompiler, findings),
         }).ToList();
         foreach (var page in pages) paths.Add(page.Head.Template, page);
         var former = pages.SelectMany(page => headCompiler.Former(page.Head, [.. pages.Select(p => p.Head)]).Select(head => new FormerPage(head, page))).ToList();
@@ -110,8 +116,15 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
         var notFound = Standalone(definition.NotFound, "the page for what is not found", heads, pages, findings) as TextPage;
         if (definition.NotFound is { } named && notFound is null && heads.ContainsKey(named.Value))
             findings.Add(FindingCodes.KeyOfOtherPageKind, named.At, $"“{named}” is no text page.", "Name a text page.", found: named.Value, expected: "a text page");
-        var frame = new PageFrame(definition.Title.Value, home?.Head.Open ?? $"{mount}/", mount, Menu(pages, notFound), conventions, frameCompiler.Texts(kinds),
+        var menu = Menu(pages, notFound);
+        var texts = frameCompiler.Texts(kinds);
+        var frame = new PageFrame(definition.Title.Value, home?.Head.Open ?? $"{mount}/", mount, menu, conventions, texts,
             pages.Where(page => page.Head.Alone is not null).ToDictionary(page => page.Name, page => page.Head.Open!));
+        var around = new List<(Written At, string Text)>();
+        if (definition.Frame.Header is { } header) around.Add((header, texts.Header));
+        if (definition.Frame.Footer is { } footer) around.Add((footer, texts.Footer));
+        new SiteReview(definition, heads, pages, paths, mount, findings)
+            .Check(around, menu.Select(link => link.Page).Concat(new[] { home?.Name, notFound?.Name }.OfType<string>()));
         return new Site(definition.File, frame, home, notFound, pages, paths, PictureLookup.Of(kinds), definition.Origins.Concat(definition.Writers).Select(origin => origin.Value).ToHashSet(), [])
         {
             Former = former,
@@ -119,6 +132,13 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
             Waiting = [.. waiting.Select(page => page.Name.Value)],
             Changes = kinds.Where(kind => pages.Exists(page => page.Record == kind && page.Head.Definition.Writes)).ToDictionary(kind => kind.Name, kind => changes.Compile(kind, null)),
         };
+    }
+
+    /// <summary>Where the home page is: what is said after a change is said there, not where it redirects from.</summary>
+    private string HomeOf(AppDefinition definition, Dictionary<string, PageHead?> heads)
+    {
+        var named = definition.Home is { } name ? heads.GetValueOrDefault(name.Value) : null;
+        return (named ?? heads.Values.FirstOrDefault(head => head is { Definition.Kind: PageKind.List, Alone: not null }))?.Open ?? $"{mount}/";
     }
 
     /// <summary>A foreign key holds what the column that it leads to holds: if that is secret, so must it be.</summary>
@@ -141,20 +161,12 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
         }
     }
 
-    private static TextPage Text(PageHead head, FrameCompiler frame, Dictionary<string, PageHead?> heads, FindingList findings)
+    private static TextPage Text(PageHead head, FrameCompiler frame, FindingList findings)
     {
         var source = frame.TextOf(head.Definition.Text) ?? "";
         foreach (var text in new[] { head.Definition.Title, new Written(source, head.Definition.Text!.At) { IsOneRun = false } }.OfType<Written>())
             foreach (var name in TextPage.Holes(text.Value).Where(name => !head.Template.Parameters.Contains(name)))
                 findings.AddUnknown(FindingCodes.UnknownParameter, text with { Value = name }, $"parameter in the path {head.Definition.Path} called", head.Template.Parameters);
-        foreach (var name in TextPage.PagesNamed(source).Where(name => !heads.TryGetValue(name, out var target) || target is { Alone: null }))
-        {
-            if (heads.ContainsKey(name))
-                findings.Add(FindingCodes.PageNeedsParameters, head.Definition.Text!.At, $"The text leads to the page “{name}”, which needs an ID.", "Lead to a list.", found: $"page:{name}",
-                    expected: "a page that can be opened by itself");
-            else findings.AddUnknown(FindingCodes.UnknownPage, head.Definition.Text! with { Value = name }, "page", heads.Keys);
-        }
-
         return new TextPage(head, head.Definition.Title?.Value ?? Formats.Labels.OfPage(head.Name), source);
     }
 

@@ -19,7 +19,7 @@ internal static class VisibilityCompiler
     {
         var graph = new RecordGraph(kinds);
         var visible = new Dictionary<string, IReadOnlyList<Condition>>();
-        var complete = kinds.Select(kind => kind with { Visible = VisibleOf(kind, graph, visible, []), WithheldBy = [] }).ToList();
+        var complete = kinds.Select(kind => kind with { Visible = VisibleOf(kind, graph, visible, []), WithheldBy = [], LabelPaths = [] }).ToList();
         graph = new RecordGraph(complete);
         foreach (var kind in complete)
         {

@@ -128,11 +128,12 @@ public sealed class RowBlock
     /// a visit.
     /// </summary>
     /// <param name="secret">Columns whose values are not copied.</param>
-    public void CopyCut(int rowLimit, int runLimit, RowBlock copy, IReadOnlyList<int> secret)
+    /// <param name="first">The first row that is copied.</param>
+    public void CopyCut(int first, int rowLimit, int runLimit, RowBlock copy, IReadOnlyList<int> secret)
     {
-        var rows = Math.Min(Count, rowLimit);
+        var rows = Math.Min(Count - first, rowLimit);
         var (bytes, longest) = (0, 0);
-        for (var i = 0; i < rows * Width; i++)
+        for (var i = first * Width; i < (first + rows) * Width; i++)
         {
             if (!IsRun(_cells[i].Kind)) continue;
             bytes += Math.Min(_cells[i].Length, runLimit);
@@ -148,7 +149,7 @@ public sealed class RowBlock
         }
 
         if (copy._bytes.Length < bytes) copy._bytes = new byte[bytes];
-        for (var row = 0; row < rows; row++)
+        for (var row = first; row < first + rows; row++)
         {
             copy.BeginRow();
             for (var column = 0; column < Width; column++)

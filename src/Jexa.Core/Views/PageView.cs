@@ -90,7 +90,11 @@ public sealed record SideEntry(string Text, string? Address, long Count, bool Is
 /// <param name="All">The list without this choice; null where there is none.</param>
 /// <param name="IsExact">Whether the counts are those of this moment.</param>
 /// <param name="HasFailed">It could not be made; the rest of the page is as it should be.</param>
-public sealed record SideView(string Title, IReadOnlyList<SideEntry> Entries, PlainLink? All, bool IsWhole, bool IsExact, bool HasFailed);
+public sealed record SideView(string Title, IReadOnlyList<SideEntry> Entries, PlainLink? All, bool IsWhole, bool IsExact, bool HasFailed)
+{
+    /// <summary>It takes so long to count that the page did not wait for it.</summary>
+    public bool IsBeingCounted { get; init; }
+}
 
 /// <param name="From">The number of the first row shown, from 1; null where nobody knows.</param>
 /// <param name="CannotGoOn">There are more rows, but no address can carry the place where they go on.</param>
@@ -118,7 +122,11 @@ public sealed record DetailShape(
 /// <param name="Previous">The record before this one in that list.</param>
 public sealed record DetailView(
     PageFrame Frame, string Page, DetailShape Shape, Row Record, PlainLink? Back, PlainLink? Previous, PlainLink? Next, IReadOnlyList<BlockView> Blocks)
-    : PageView(Frame, Page);
+    : PageView(Frame, Page)
+{
+    /// <summary>The records before and behind could not be found in time.</summary>
+    public bool NeighboursLeftOut { get; init; }
+}
 
 /// <summary>The part of a block that is the same for every visit.</summary>
 /// <param name="Rows">What its rows look like; null for a notice.</param>

@@ -74,7 +74,7 @@ internal sealed class DetailVisit
         for (var i = 0; i < blocks.Length; i++) blocks[i] = await BlockAsync(page.Blocks[i], row, loans, trace, cancellation);
         var neighbours = await _neighbours.RunAsync(site, page, row, ask, loans, trace, cancellation);
         var beside = page.Beside is null ? null : await BesideAsync(site, page, row, ask, neighbours.Ask, loans, trace, cancellation);
-        return ViewOf(site, page, row, neighbours.Back ?? page.Shape.Back) with { Previous = neighbours.Previous, Next = neighbours.Next, Blocks = blocks, Beside = beside };
+        return ViewOf(site, page, row, neighbours.Back ?? page.Shape.Back) with { Previous = neighbours.Previous, Next = neighbours.Next, NeighboursLeftOut = neighbours.AreLeftOut, Blocks = blocks, Beside = beside };
     }
 
     /// <summary>The list that a visitor comes from, if the visitor may open it.</summary>

@@ -78,7 +78,7 @@ internal sealed class Draft(FormPlan form)
             switch (sent.Count(entry.Name))
             {
                 case 1:
-                    if (sent.One(entry.Name) is { } text && text != SentForm.AsItIs) draft.Set(entry.Name, text);
+                    if (sent.One(entry.Name) is { } text && text != SentForm.AsItIs) draft.SetTyped(entry.Field, text);
                     break;
                 case 0 when box:
                     draft.Set(entry.Name, "false");
@@ -98,6 +98,13 @@ internal sealed class Draft(FormPlan form)
         var strange = sent.Pairs.Select(pair => pair.Name).Where(name => form.Find(name) is null && !name.StartsWith(SentForm.Contract, StringComparison.Ordinal)).Distinct().ToList();
         if (strange.Count > 0) draft.General.Add($"The form does not have {string.Join(", ", strange.Take(MostNamed).Select(name => $"“{Cut(name)}”"))}.");
         return draft;
+    }
+
+    private void SetTyped(FormField field, string typed)
+    {
+        var (text, fault) = NumberText.Read(field, typed);
+        Set(field.Name, text);
+        if (fault is not null) AddFault(field.Name, fault);
     }
 
     /// <summary>What a program sent: the member <c>fields</c>, each value of its field's type, null for nothing.</summary>
@@ -217,7 +224,7 @@ internal sealed class Draft(FormPlan form)
                 continue;
             }
 
-            var reading = entry.Field.Input == InputKind.Reference && text.Length > 0 ? ReadKey(entry, text) : FieldReader.Read(entry.Field, text);
+            var reading = entry.Field.Input == InputKind.Reference && text.Length > 0 ? ReadKey(entry, text) : FieldReader.Read(entry.Field, text, _isJson ? Formats.Conventions.Default : entry.Field.Conventions);
             if (reading.Fault is { } fault) AddFault(entry.Name, fault);
             else if (kept is not null)
             {

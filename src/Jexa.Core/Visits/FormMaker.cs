@@ -50,7 +50,7 @@ internal sealed class FormMaker(QueryRunner queries)
         if (text == StoredValue.WithheldText) return "not available";
         if (entry.Field.Choices.FirstOrDefault(choice => choice.Value == text) is { } known) return known.Label;
         if (entry.Field.Input == InputKind.Truth) return text == "true" ? "Yes" : "No";
-        if (entry.Reference is not { } reference || reference.Key.Read(text).Value is not { } key) return text;
+        if (entry.Reference is not { } reference || reference.Key.Read(text).Value is not { } key) return NumberText.Shown(entry.Field, text);
         return await LabelAsync(context, reference, key) ?? "not available";
     }
 

@@ -237,8 +237,8 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
             return Answer.Of(new Outcome.Malformed(fault.Name, fault.Fault),
                 parameter is null ? Messages.MalformedControl(site, page, fault) : Messages.MalformedParameter(site, page, parameter, fault));
         var outcome = new Outcome.Missing(fault.Name);
-        if (!request.WantsJson && page.AllOfThem is { } all) return new Answer(outcome, 302, null, ListAsk.With(all.Alone!, ParameterReader.Lacking, $"{page.Name}.{fault.Name}"));
-        return Answer.Of(outcome, Messages.MissingParameter(site, page, parameter!, request.WantsJson ? 400 : 404));
+        if (!request.WantsJson && page.MissingPage is { } leads) return new Answer(outcome, 302, null, ListAsk.With(leads.Alone!, ParameterReader.Lacking, $"{page.Name}.{fault.Name}"));
+        return Answer.Of(outcome, Messages.MissingParameter(site, page, parameter!, page.Head.Definition.Ids.MissingStatus ?? (request.WantsJson ? 400 : 404)));
     }
 
     /// <summary>Why the visitor was led to this list, if an address that lacked something led here.</summary>
@@ -252,7 +252,7 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
         {
             NewPage fresh when fresh.MissingPage?.Name == page.Name => Messages.LackingParent(fresh, parameter),
             RecordPage detail when detail.MissingPage?.Name == page.Name => Messages.Lacking(detail, parameter),
-            ListPage list when list.AllOfThem?.Name == page.Name => Messages.LackingFilter(list, parameter),
+            ListPage list when list.MissingPage?.Name == page.Name => Messages.LackingFilter(list, parameter, page.Record == list.Record),
             _ => null,
         };
     }

@@ -85,7 +85,7 @@ internal static class Messages
             KeyFault.Alone => $"The address says {parameter.Name} “{Cut(fault.Raw!)}”, but not of which year.",
             _ => $"“{Cut(fault.Raw!)}” is not {parameter.Key.Looks}.",
         };
-        return new MessageView(site.Frame, page.Name, "malformed", 400, "This list cannot be shown so", [said, $"{Labels.Capital(parameter.Name)} is {parameter.Key.Looks}."],
+        return new MessageView(site.Frame, page.Name, "malformed", page.Head.Definition.Ids.MalformedStatus, "This list cannot be shown so", [said, $"{Labels.Capital(parameter.Name)} is {parameter.Key.Looks}."],
             parameter.Name, parameter.Key.Looks, BackToList(site, page));
     }
 
@@ -111,8 +111,9 @@ internal static class Messages
             ["Nothing is listed, since it could be the wrong one's.", "The people who run this app can see what happened."], null, null, BackToList(site, page));
 
     /// <summary>The sentence a list shows a visitor whose address lacked what another list is about.</summary>
-    public static string LackingFilter(ListPage page, PageParameter parameter) =>
-        $"The address you followed did not say of which {Labels.OfRecord(parameter.Name)} the {page.Record!.Many} are. Here are all of them.";
+    /// <param name="isAll">Whether the list that says it is of the same records.</param>
+    public static string LackingFilter(ListPage page, PageParameter parameter, bool isAll) =>
+        $"The address you followed did not say of which {Labels.OfRecord(parameter.Name)} the {page.Record!.Many} are. {(isAll ? "Here are all of them." : "You can find it here.")}";
 
     /// <summary>For a record that is not there and for one that may not be seen alike.</summary>
     public static MessageView Unknown(Site site, RecordPage page, IReadOnlyList<string> ids) =>

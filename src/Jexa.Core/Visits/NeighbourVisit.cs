@@ -10,11 +10,14 @@ namespace Jexa.Core.Visits;
 
 /// <summary>The records before and behind one, and the way back to the list at its place.</summary>
 /// <param name="Ask">The list at the window that begins with the record; null where it has none.</param>
-internal readonly record struct Neighbours(PlainLink? Back, PlainLink? Previous, PlainLink? Next, ListAsk? Ask);
+/// <param name="AreLeftOut">Finding them took too long.</param>
+internal readonly record struct Neighbours(PlainLink? Back, PlainLink? Previous, PlainLink? Next, ListAsk? Ask, bool AreLeftOut = false);
 
 /// <summary>Finds a record's neighbours in the list the visitor comes from, or in the record's own list.</summary>
 internal sealed class NeighbourVisit(QueryRunner queries, ListCursor cursors, PlainLists plains)
 {
+    private readonly PartBudget _budget = new(queries);
+
     public async ValueTask<Neighbours> RunAsync(Site site, DetailPage page, Row row, ListAsk? came, RowLoans loans, VisitTrace trace, CancellationToken cancellation)
     {
         var ask = came ?? Plain(site, page);
@@ -28,7 +31,7 @@ internal sealed class NeighbourVisit(QueryRunner queries, ListCursor cursors, Pl
             var plan = ask.Page.NeighboursOn(page);
             var around = query.Windows.Around(query.Arguments, place, plan);
             var rows = loans.Lend(around.Query.Width);
-            await queries.RunAsync(around, rows, trace, cancellation);
+            if (!await _budget.RunAsync(page.Record!, around, rows, trace, cancellation)) return new Neighbours(back, null, null, null, AreLeftOut: true);
             var (next, previous) = Nearest(rows);
 
             // Whoever plays through a list comes back to where they are, not to where they began: to the window that begins with the

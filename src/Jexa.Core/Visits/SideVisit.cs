@@ -8,16 +8,24 @@ using Jexa.Core.Views;
 namespace Jexa.Core.Visits;
 
 /// <summary>
-/// Counts the values of side lists. What takes long to count is counted once in a while and says so; what fails, fails by
-/// itself.
+/// Counts the values of side lists. What takes long to count is counted once in a while and says so; for what takes very long no page
+/// waits: it is counted behind it, for the next one. What fails, fails by itself.
 /// </summary>
 internal sealed class SideVisit(QueryRunner queries)
 {
     private const int MostKept = 200;
     private static readonly TimeSpan Slow = TimeSpan.FromMilliseconds(50);
+    private static readonly TimeSpan Patience = TimeSpan.FromMilliseconds(250);
     private static readonly TimeSpan KeptFor = TimeSpan.FromMinutes(1);
 
-    private readonly ConcurrentDictionary<(IPreparedQuery Query, string Arguments), (RowBlock Rows, long At)> _kept = [];
+    /// <summary>Tables of fewer rows are counted while the page waits.</summary>
+    private const long LargeTable = 50_000;
+
+    /// <summary>What is being counted behind pages, each once.</summary>
+    private readonly ConcurrentDictionary<(IPreparedQuery Query, string Arguments), Lazy<Task<RowBlock>>> _counting = [];
+
+    /// <summary>Counts that took long, and when they were made; no rows where counting failed.</summary>
+    private readonly ConcurrentDictionary<(IPreparedQuery Query, string Arguments), (RowBlock? Rows, long At)> _kept = [];
 
     public async ValueTask<IReadOnlyList<SideView>> RunAsync(ListAsk ask, VisitTrace trace, CancellationToken cancellation)
     {
@@ -44,7 +52,8 @@ internal sealed class SideVisit(QueryRunner queries)
         try
         {
             var values = side.Carried.Select((number, i) => number < 0 || i == side.Parameter ? [] : ask.Request.Values.Values[number]);
-            var (rows, isExact) = await CountAsync(side, side.For(new ParameterValues([.. values]), ask.Request.Words), trace, cancellation);
+            var (counted, isExact) = await CountAsync(side, side.For(new ParameterValues([.. values]), ask.Request.Words), ask.Page.Record!, trace, cancellation);
+            if (counted is not { } rows) return new SideView(side.Title, [], all, true, true, false) { IsBeingCounted = true };
             var own = side.IsSelf ? side.Parameter : -1;
             var entries = new List<SideEntry>();
             using var buffer = new Utf8Buffer(64);
@@ -69,23 +78,62 @@ internal sealed class SideVisit(QueryRunner queries)
         }
     }
 
-    private async ValueTask<(RowBlock Rows, bool IsExact)> CountAsync(SidePlan side, WindowQuery query, VisitTrace trace, CancellationToken cancellation)
+    /// <summary>The counts; null while they are being counted.</summary>
+    private async ValueTask<(RowBlock? Rows, bool IsExact)> CountAsync(SidePlan side, WindowQuery query, SiteRecord record, VisitTrace trace, CancellationToken cancellation)
     {
         var asked = (query.Query, ArgumentKey.Of(query.Arguments));
         if (_kept.TryGetValue(asked, out var kept))
         {
-            if (queries.Clock.GetElapsedTime(kept.At) < KeptFor) return (kept.Rows, false);
+            if (queries.Clock.GetElapsedTime(kept.At) < KeptFor) return (kept.Rows ?? throw new SourceException(SourceTrouble.TooSlow, "Counting took too long within the last minute."), false);
             _kept.TryRemove(asked, out _);
+        }
+
+        var started = queries.Clock.GetTimestamp();
+        if (record.Table.AboutRows is > LargeTable)
+        {
+            var counting = _counting.GetOrAdd(asked, _ => new Lazy<Task<RowBlock>>(() => BehindAsync(asked, query, side.Width))).Value;
+            if (await Task.WhenAny(counting, Task.Delay(Patience, queries.Clock, cancellation)) != counting) return (null, false);
+            var counted = await counting;
+            trace.Add(query.Query, query.Arguments, counted, counted.Count, started);
+            return (counted, true);
         }
 
         var rows = new RowBlock();
         rows.Reset(side.Width);
-        var started = queries.Clock.GetTimestamp();
         await queries.RunAsync(query, rows, trace, cancellation);
-        if (queries.Clock.GetElapsedTime(started) < Slow) return (rows, true);
+        Keep(asked, rows, started);
+        return (rows, true);
+    }
+
+    /// <summary>Counts whether or not anybody still waits for it. It ends at the source's time limit.</summary>
+    private async Task<RowBlock> BehindAsync((IPreparedQuery Query, string Arguments) asked, WindowQuery query, int width)
+    {
+        await Task.Yield();
+        var started = queries.Clock.GetTimestamp();
+        try
+        {
+            var rows = new RowBlock();
+            rows.Reset(width);
+            await query.Query.RunAsync(query.Arguments, rows, CancellationToken.None);
+            Keep(asked, rows, started);
+            return rows;
+        }
+        catch (SourceException)
+        {
+            Keep(asked, null, started);
+            throw;
+        }
+        finally
+        {
+            _counting.TryRemove(asked, out _);
+        }
+    }
+
+    private void Keep((IPreparedQuery Query, string Arguments) asked, RowBlock? rows, long started)
+    {
+        if (queries.Clock.GetElapsedTime(started) < Slow) return;
         if (_kept.Count >= MostKept) _kept.Clear();
         _kept[asked] = (rows, queries.Clock.GetTimestamp());
-        return (rows, true);
     }
 
     /// <summary>The address of the list with these texts; null where none can carry them, or it would lead elsewhere.</summary>

@@ -119,7 +119,12 @@ public sealed class VisitRunner
     /// <summary>The answer of a visit that has been started.</summary>
     public Answer End(Answer answer, VisitTrace trace)
     {
-        if (trace.Finding is { } told && trace.Page is { } page) _findings.AddSource(page, told);
+        if (trace.Page is { } page)
+        {
+            if (trace.Finding is { } told) _findings.AddSource(page, told);
+            if (page.HasPictures) _findings.NotePictures(page, answer.View);
+        }
+
         return Traced(answer, trace);
     }
 

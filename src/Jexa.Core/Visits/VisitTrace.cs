@@ -146,7 +146,7 @@ public sealed class VisitTrace
     public double MicrosecondsOf(TracedQuery query) => _clock.GetElapsedTime(0, query.Ticks).TotalMicroseconds;
 
     public void Add(IPreparedQuery query, IReadOnlyList<Constant> arguments, RowBlock? rows, int count, long started) =>
-        _queries.Add(new TracedQuery(query, arguments, rows is null ? null : Copy(rows, query.SecretCells), count, _clock.GetTimestamp() - started) { Remark = rows?.Remark });
+        _queries.Add(new TracedQuery(query, arguments, rows is null ? null : Copy(rows, rows.Count - count, query.SecretCells), count, _clock.GetTimestamp() - started) { Remark = rows?.Remark });
 
     /// <summary>Notes a change as its engine would write it, secrets left out.</summary>
     public void AddWrite(string shown, int rows, long started) =>
@@ -179,10 +179,11 @@ public sealed class VisitTrace
         _state = new TraceState { Clock = _clock, Method = method, At = _clock.GetUtcNow(), Start = _clock.GetTimestamp() };
     }
 
-    private RowBlock Copy(RowBlock rows, IReadOnlyList<int> secret)
+    /// <summary>The rows of one query: a block may have those of an earlier one before them.</summary>
+    private RowBlock Copy(RowBlock rows, int first, IReadOnlyList<int> secret)
     {
         if (!_spareRows.TryPop(out var copy)) copy = new RowBlock(0, 0);
-        rows.CopyCut(RowLimit, ValueLimit, copy, secret);
+        rows.CopyCut(first, RowLimit, ValueLimit, copy, secret);
         return copy;
     }
 }

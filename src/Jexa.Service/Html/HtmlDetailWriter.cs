@@ -42,6 +42,7 @@ internal sealed class HtmlDetailWriter(HtmlParts allParts, HtmlRowWriter rows)
 
     private static void WriteNeighbours(DetailView view, Utf8Buffer html)
     {
+        if (view.NeighboursLeftOut) html.Append("<p class=\"none\">The records before and behind this one are left out: finding them in this order takes too long.</p>\n"u8);
         if (view.Previous is null && view.Next is null) return;
         html.Append("<nav class=\"steps\" aria-label=\"Neighbours in the list\">\n"u8);
         HtmlFrame.WriteTurn(view.Previous?.Address, "prev"u8, "Previous: "u8, view.Previous?.Text ?? "", html);

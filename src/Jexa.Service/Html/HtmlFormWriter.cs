@@ -264,7 +264,8 @@ internal static class HtmlFormWriter
     {
         var field = input.Field;
         var rules = field.Rules;
-        var isOdd = IsOdd(input);
+        var isTyped = NumberText.IsTyped(field);
+        var isOdd = isTyped || IsOdd(input);
         html.Append("<input type=\""u8);
         html.Append(isOdd ? "text"u8 : field.Input switch
         {
@@ -303,9 +304,10 @@ internal static class HtmlFormWriter
             }
         }
 
+        if (isTyped) html.Append(" inputmode=\"decimal\""u8);
         if (field.Input == InputKind.Secret) html.Append(" autocomplete=\"new-password\""u8);
         html.Append(" value=\""u8);
-        html.AppendEncoded(input.Text);
+        html.AppendEncoded(NumberText.Shown(field, input.Text));
         html.Append("\">\n"u8);
     }
 

@@ -14,7 +14,7 @@ internal sealed class HtmlRowWriter(HtmlParts allParts)
     public void Write(ListShape shape, RowBlock rows, PageView view, string mark, Utf8Buffer html, Utf8Buffer scratch)
     {
         var parts = allParts.Of(shape);
-        var values = new HtmlValues(view, html, scratch, mark);
+        var values = new HtmlValues(view, html, scratch, mark, HtmlValues.MostInList);
         switch (shape.Look)
         {
             case ListLook.Cards:

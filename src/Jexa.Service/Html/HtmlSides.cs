@@ -17,7 +17,8 @@ internal static class HtmlSides
             html.Append("\">\n<h2>"u8);
             html.AppendEncoded(side.Title);
             html.Append("</h2>\n"u8);
-            if (side.HasFailed) html.Append("<p class=\"none\">This cannot be counted just now.</p>\n"u8);
+            if (side.IsBeingCounted) html.Append("<p class=\"none\">This is being counted: load the page again to see it.</p>\n"u8);
+            else if (side.HasFailed) html.Append("<p class=\"none\">This cannot be counted just now.</p>\n"u8);
             else if (side.Entries.Count == 0) html.Append("<p class=\"none\">nothing</p>\n"u8);
             else WriteEntries(view, side, html);
             html.Append("</nav>\n"u8);

@@ -11,8 +11,15 @@ namespace Jexa.Service.Html;
 /// <summary>Writes one value of a row as HTML: with its link, as the field's form says.</summary>
 /// <param name="view">The page that is written.</param>
 /// <param name="mark">What links to the rows' own records carry behind <c>from=</c>; empty for nothing.</param>
-internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer scratch, string mark)
+/// <param name="most">The most bytes of a text that are shown; what is cut off is told by dots.</param>
+internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer scratch, string mark, int most = int.MaxValue)
 {
+    /// <summary>The most bytes of a text in a list.</summary>
+    public const int MostInList = 300;
+
+    /// <summary>A text is cut between words where one ends so many bytes before its limit.</summary>
+    private const int LongestWord = 40;
+
     /// <summary>What HTML gives a meaning in an attribute.</summary>
     private static readonly SearchValues<byte> Meaningful = SearchValues.Create("&<>\"'"u8);
 
@@ -64,12 +71,27 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
     {
         scratch.Truncate(0);
         text.Write(row, scratch);
-        html.AppendEncoded(scratch.Written);
+        AppendCut(scratch.Written);
+    }
+
+    private void AppendCut(ReadOnlySpan<byte> text)
+    {
+        if (text.Length <= most)
+        {
+            html.AppendEncoded(text);
+            return;
+        }
+
+        var end = most;
+        while (end > 0 && (text[end] & 0xC0) == 0x80) end--;
+        if (text[..end].LastIndexOfAny(" \n"u8) is var blank && blank > end - LongestWord) end = blank;
+        html.AppendEncoded(text[..end].TrimEnd(" \r\n"u8));
+        html.Append("…"u8);
     }
 
     private void WriteReference(ReferencePlan reference, Row row)
     {
-        if (reference.Label.IsColumn(row, out var utf8)) html.AppendEncoded(utf8);
+        if (reference.Label.IsColumn(row, out var utf8)) AppendCut(utf8);
         else WriteText(reference.Label, row);
     }
 
@@ -86,7 +108,7 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
         switch (cell.Kind)
         {
             case CellKind.Text when column.Style is { Choices.Count: 0, Unit: null }:
-                html.AppendEncoded(row.Run(column.Ordinal));
+                AppendCut(row.Run(column.Ordinal));
                 break;
             case CellKind.Date:
             case CellKind.Timestamp:
@@ -132,11 +154,11 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
         {
             case FieldForm.Long:
                 html.Append("<span class=\"long\">"u8);
-                html.AppendEncoded(text);
+                AppendCut(text);
                 html.Append("</span>"u8);
                 break;
-            case FieldForm.Markdown when linked:
-                html.AppendEncoded(text);
+            case FieldForm.Markdown when linked || text.Length > most:
+                AppendCut(text);
                 break;
             case FieldForm.Markdown:
                 html.Append("<div class=\"markdown\">"u8);
@@ -183,7 +205,9 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
         {
             html.Append("<span class=\"no-picture\">"u8);
             html.AppendEncoded(plan?.NameOf(row) is { Length: > 0 } name ? name : row.Text(column.Ordinal));
-            html.Append(" <span class=\"none\">is missing</span></span>"u8);
+            html.Append(" <span class=\"none\">"u8);
+            html.Append(plan?.LacksPlace(row) == true ? "cannot be shown: the app does not say where its pictures are"u8 : "is missing"u8);
+            html.Append("</span></span>"u8);
             return;
         }
 

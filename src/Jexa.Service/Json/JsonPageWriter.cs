@@ -135,7 +135,7 @@ internal static class JsonPageWriter
             json.WriteString("title"u8, side.Title);
             json.WriteBoolean("exact"u8, side.IsExact);
             json.WriteBoolean("whole"u8, side.IsWhole);
-            if (side.HasFailed) json.WriteBoolean("failed"u8, true);
+            if (side.HasFailed || side.IsBeingCounted) json.WriteBoolean("failed"u8, true);
             if (side.All is { } all) json.WriteString("all"u8, all.Address);
             json.WriteStartArray("values"u8);
             foreach (var entry in side.Entries)

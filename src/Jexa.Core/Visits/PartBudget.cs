@@ -1,0 +1,46 @@
+using System.Runtime.CompilerServices;
+using Jexa.Core.Sites;
+using Jexa.Core.Sources;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Visits;
+
+/// <summary>
+/// The time that a part of a page has for its queries where the table is large: a page never waits longer for what stands around a
+/// record. A query that spent it is not tried again for a minute.
+/// </summary>
+internal sealed class PartBudget(QueryRunner queries)
+{
+    /// <summary>Tables of fewer rows are read in no time, whatever the order.</summary>
+    private const long LargeTable = 50_000;
+
+    private static readonly TimeSpan Most = TimeSpan.FromMilliseconds(250);
+    private static readonly TimeSpan Rest = TimeSpan.FromMinutes(1);
+
+    /// <summary>When a query last spent its time.</summary>
+    private readonly ConditionalWeakTable<IPreparedQuery, StrongBox<long>> _spent = [];
+
+    /// <summary>Whether it ran to its end; false if its time was spent, now or within the last minute.</summary>
+    public async ValueTask<bool> RunAsync(SiteRecord record, WindowQuery query, RowBlock rows, VisitTrace trace, CancellationToken cancellation)
+    {
+        if (record.Table.AboutRows is not > LargeTable)
+        {
+            await queries.RunAsync(query, rows, trace, cancellation);
+            return true;
+        }
+
+        if (_spent.TryGetValue(query.Query, out var at) && queries.Clock.GetElapsedTime(at.Value) < Rest) return false;
+        using var time = new CancellationTokenSource(Most, queries.Clock);
+        using var either = CancellationTokenSource.CreateLinkedTokenSource(time.Token, cancellation);
+        try
+        {
+            await queries.RunAsync(query, rows, trace, either.Token);
+            return true;
+        }
+        catch (OperationCanceledException) when (time.IsCancellationRequested && !cancellation.IsCancellationRequested)
+        {
+            _spent.AddOrUpdate(query.Query, new StrongBox<long>(queries.Clock.GetTimestamp()));
+            return false;
+        }
+    }
+}
