@@ -71,7 +71,7 @@ public class RaceTests
     [InlineData("mariadb", "")]
     public async Task After_kills_at_any_instant_every_record_is_whole_every_accepted_save_is_there_and_the_log_agrees(string engine, string journal)
     {
-        var kills = Number("JEXA_KILLS", 6);
+        var kills = Number("JEXA_KILLS", 3);
         using var raced = new Raced(engine, journal);
         using var service = await raced.ServeAsync();
         var random = new Random(7);

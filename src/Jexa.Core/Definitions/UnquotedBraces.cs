@@ -70,7 +70,7 @@ internal sealed partial class UnquotedBraces(string file, FindingList findings)
                 if (c is '|' or '>' && Hanging().IsMatch(line[i..])) _hangsOn = line.AsSpan().IndexOfAnyExcept(' ');
                 break;
             }
-            else if (c is '{' && Hole().Match(line, i) is { Success: true } hole && hole.Index == i && (_begun >= 0 || line[i + 1] == '?'))
+            else if (c is '{' && Hole().Match(line, i) is { Success: true } hole && (_begun >= 0 || line[i + 1] == '?'))
             {
                 found = true;
                 Add(line, number, _begun >= 0 ? _begun : i, i + hole.Length);
@@ -95,8 +95,8 @@ internal sealed partial class UnquotedBraces(string file, FindingList findings)
 
     private void Add(string line, int number, int begun, int end)
     {
-        while (end < line.Length && Hole().Match(line, end) is var more && (line[end] is not (',' or '}' or ']' or '{') || (more.Success && more.Index == end)))
-            end += more.Success && more.Index == end ? more.Length : 1;
+        while (end < line.Length && Hole().Match(line, end) is var more && (more.Success || line[end] is not (',' or '}' or ']' or '{')))
+            end += more.Success ? more.Length : 1;
         var text = line[begun..end].Trim();
         var key = Key().Match(line[..begun]) is { Success: true } before ? before.Groups[1].Value + ": " : "";
         findings.Add(FindingCodes.QuoteIt, new Place(file, number, begun + 1), $"YAML ends the text before “{{”, since it has no quotes and stands inside braces or brackets.",
@@ -110,7 +110,7 @@ internal sealed partial class UnquotedBraces(string file, FindingList findings)
     [GeneratedRegex(@"^[|>][-+0-9]*\s*(#.*)?$", RegexOptions.ExplicitCapture)]
     private static partial Regex Hanging();
 
-    [GeneratedRegex(@"\{\??[A-Za-z_][A-Za-z0-9_]*\*?(,[A-Za-z_][A-Za-z0-9_]*\*?)*\}", RegexOptions.ExplicitCapture)]
+    [GeneratedRegex(@"\G\{\??[A-Za-z_][A-Za-z0-9_]*\*?(,[A-Za-z_][A-Za-z0-9_]*\*?)*\}", RegexOptions.ExplicitCapture)]
     private static partial Regex Hole();
 
     [GeneratedRegex(@"([A-Za-z0-9_.-]+):\s*$")]

@@ -10,8 +10,12 @@ internal sealed class PageShare(SourceShare source, TimeProvider clock)
     private static readonly TimeSpan Slow = TimeSpan.FromSeconds(1);
     private static readonly TimeSpan SlowFor = TimeSpan.FromMinutes(1);
 
+    /// <summary>So many slow visits in a row make a page slow: a single one may have had a busy machine.</summary>
+    private const int SlowInRow = 3;
+
     private readonly SemaphoreSlim _places = new(source.MostOfOnePage, source.MostOfOnePage);
     private long _slowAt = long.MinValue;
+    private int _inRow;
 
     private bool IsSlow => Volatile.Read(ref _slowAt) is var at && at != long.MinValue && clock.GetElapsedTime(at) < SlowFor;
 
@@ -24,7 +28,8 @@ internal sealed class PageShare(SourceShare source, TimeProvider clock)
     {
         _places.Release();
         if (wasSlow) source.LeaveSlow(client);
-        if (clock.GetElapsedTime(began) >= Slow) Volatile.Write(ref _slowAt, clock.GetTimestamp());
+        if (clock.GetElapsedTime(began) < Slow) Volatile.Write(ref _inRow, 0);
+        else if (Interlocked.Increment(ref _inRow) >= SlowInRow) Volatile.Write(ref _slowAt, clock.GetTimestamp());
     }
 
     private async ValueTask<bool> WaitAsync(IPAddress? client, CancellationToken cancellation)

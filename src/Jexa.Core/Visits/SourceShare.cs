@@ -9,7 +9,7 @@ namespace Jexa.Core.Visits;
 /// <list type="bullet">
 /// <item>One page has at most three quarters of the connections at once.</item>
 /// <item>
-/// A page is slow for a minute after a visit of it took a second or more. All slow pages together have half of the connections, and one
+/// A page is slow for a minute after three visits of it in a row took a second or more. All slow pages together have half of the connections, and one
 /// client address half of these; the rest stays for pages that are quick.
 /// </item>
 /// <item>What has waited two seconds for its turn is refused, so that its visitor can come again.</item>
