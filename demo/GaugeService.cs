@@ -11,7 +11,7 @@ namespace Jexa.Demo;
 /// way below a prefix of its own.
 /// <list type="bullet">
 /// <item><c>/gauges</c> (all, <c>?river=</c>, <c>?page=</c>), <c>/gauges/CODE</c>: plain objects and arrays</item>
-/// <item><c>/wrapped/…</c>: within <c>data</c> or <c>items</c>; <c>/array/…</c>: one record within an array; <c>/named</c>: an object of objects</item>
+/// <item><c>/wrapped/…</c>: within <c>data</c> or <c>items</c>; <c>/nested/…</c>: two deep; <c>/array/…</c>: one record within an array; <c>/named</c>: an object of objects</item>
 /// <item><c>/linked</c>: pages with Link headers; <c>/paged?page=</c>, <c>/offset?offset=</c></item>
 /// <item><c>/slow/…</c>: after three seconds; <c>/drip/…</c>: a byte a second; <c>/failing/…</c>: 500; <c>/refusing/…</c>: 401 unless a token is sent</item>
 /// <item><c>/lying/…</c>: another gauge than asked for; <c>/twice/…</c>: two; <c>/empty/…</c>: nothing; <c>/page/…</c>: HTML; <c>/broken/…</c>: half of it; <c>/huge/…</c>: 200 MB; <c>/away/…</c>: leads to another host</item>
@@ -193,6 +193,7 @@ public sealed class GaugeService : IDisposable
 
         if (way == "empty") await SendAsync(stream, 200, []);
         else if (way == "twice") await SendAsync(stream, 200, Json(new[] { found[0], found[0] }));
+        else if (way == "nested") await SendAsync(stream, 200, Json(new { data = new { gauge = found[0] } }));
         else if (way == "array") await SendAsync(stream, 200, Json(found));
         else if (found.Count == 0) await SendAsync(stream, 404, Json(new { error = "no such gauge" }));
         else await SendAsync(stream, 200, Json(way == "wrapped" ? new { data = found[0] } : way == "named" ? new Dictionary<string, Dictionary<string, object?>> { [code] = Without(found[0], "code") } : found[0]),
@@ -217,7 +218,12 @@ public sealed class GaugeService : IDisposable
             return;
         }
 
-        await SendAsync(stream, 200, way == "wrapped" ? Json(new { count = gauges.Count, items = gauges }) : Json(gauges), HeaderOf(way));
+        await SendAsync(stream, 200, way switch
+        {
+            "wrapped" => Json(new { count = gauges.Count, items = gauges }),
+            "nested" => Json(new { status = "ok", data = new { total = gauges.Count, items = gauges, unit = "m" } }),
+            _ => Json(gauges),
+        }, HeaderOf(way));
     }
 
     private static string? HeaderOf(string way) => way switch { "tagged" => "ETag: \"same\"", "aged" => "Cache-Control: max-age=60", _ => null };

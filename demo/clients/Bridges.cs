@@ -1073,9 +1073,9 @@ public static class DefectPage
     public static string Address(long defect) =>
         Addresses.Write(Name, null, ("defect", defect));
 
-    public sealed record Fields(long DefectId, Reference BridgeId, long SpanNo, Reference? InspectionId, string Kind, long Severity, DateTimeOffset ReportedAt, DateOnly? MendedOn)
+    public sealed record Fields(long DefectId, Reference BridgeId, Reference SpanNo, Reference? InspectionId, string Kind, long Severity, DateTimeOffset ReportedAt, DateOnly? MendedOn)
     {
-        internal static Fields Of(Members json) => new(json.Must("defect_id", Members.Whole), json.Must("bridge_id", Members.Reference), json.Must("span_no", Members.Whole), json.With("inspection_id").OrNull("inspection_id", Members.Reference), json.Must("kind", Members.Text), json.Must("severity", Members.Whole), json.Must("reported_at", Members.Moment), json.With("mended_on").Or("mended_on", Members.Day));
+        internal static Fields Of(Members json) => new(json.Must("defect_id", Members.Whole), json.Must("bridge_id", Members.Reference), json.Must("span_no", Members.Reference), json.With("inspection_id").OrNull("inspection_id", Members.Reference), json.Must("kind", Members.Text), json.Must("severity", Members.Whole), json.Must("reported_at", Members.Moment), json.With("mended_on").Or("mended_on", Members.Day));
     }
 
     public static Task<Loaded<Shown<Fields>>> LoadAsync(Service service, long defect, CancellationToken cancellation = default) =>

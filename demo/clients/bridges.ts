@@ -564,7 +564,7 @@ export interface DefectParameters {
 export interface DefectFields {
   readonly defect_id: Whole;
   readonly bridge_id: Reference;
-  readonly span_no: Whole;
+  readonly span_no: Reference<IdOf<"bridge" | "number">>;
   readonly inspection_id: Reference | null;
   readonly kind: string;
   readonly severity: Whole;

@@ -20,7 +20,8 @@ public sealed class DraftTests
         database.Execute(schema);
         await using var source = database.Open();
         var described = await source.DescribeAsync(CancellationToken.None);
-        var draft = Drafter.Write("Test", database.Engine, "${BASE}", described, await TableSample.ReadAsync(source, described, CancellationToken.None));
+        var samples = await TableSample.ReadAsync(source, described, CancellationToken.None);
+        var draft = Drafter.Write("Test", database.Engine, "${BASE}", described, samples, await RelationGuess.ReadAsync(source, described, samples, CancellationToken.None));
         await using var sources = new SourceRegistry([TestDatabase.EngineOf(database.Engine)]);
         var folder = Directory.CreateTempSubdirectory("jexa-draft-").FullName;
         var connection = database.Engine == "sqlite" ? database.Folder + "/register.db" : database.Connection;
@@ -82,6 +83,35 @@ public sealed class DraftTests
         Assert.Contains("inspections-of-year:\n    path: /inspections{?year}", draft.Text);
         Assert.Contains("side: [district]", draft.Text);
         Assert.Contains("path: \"/districts/{district}/bridges\"", draft.Text);
+    }
+
+    [Theory]
+    [InlineData("sqlite")]
+    [InlineData("postgresql")]
+    [InlineData("mariadb")]
+    public async Task Relations_that_nobody_declared_are_proposed_where_name_type_and_values_agree(string engine)
+    {
+        using var database = new TestDatabase(engine);
+        var (draft, compilation) = await DraftAsync(database, """
+            CREATE TABLE keepers (keeper_id INTEGER NOT NULL PRIMARY KEY, name VARCHAR(40) NOT NULL);
+            CREATE TABLE lamp (lamp_no VARCHAR(10) NOT NULL PRIMARY KEY, name VARCHAR(40) NOT NULL);
+            CREATE TABLE lights (id INTEGER NOT NULL PRIMARY KEY, name VARCHAR(40) NOT NULL, keeper_id INTEGER, keeper VARCHAR(40), lampno VARCHAR(10), lamp INTEGER, keeperid INTEGER);
+            INSERT INTO keepers VALUES (1, 'Ada'), (2, 'Bo'), (3, 'Cy');
+            INSERT INTO lamp VALUES ('L-1', 'Big'), ('L-2', 'Small');
+            INSERT INTO lights VALUES (10, 'North', 1, 'x', 'L-1', 1, 1), (11, 'South', 2, 'y', 'L-2', 2, 77), (12, 'West', 3, 'z', 'L-1', 3, 2);
+            """);
+        Assert.True(compilation.Site is not null, string.Join("\n", compilation.Findings) + draft.Text);
+        Assert.Equal(["keeper_id: { refers_to: keeper }", "lampno: { refers_to: lamp }"],
+            draft.Text.Split('\n').Where(line => line.Contains("refers_to", StringComparison.Ordinal)).Select(line => line.Trim(' ', '#').Split("  ")[0]).Order());
+        Assert.Contains(draft.Doubts, doubt => doubt == "lights.keeper_id looks like the key of keepers: if it is, take the # away before its line.");
+
+        // As a comment it changes nothing; without its # it is a link.
+        await using var sources = new SourceRegistry([TestDatabase.EngineOf(engine)]);
+        var taken = string.Join('\n', draft.Text.Split('\n').Select(line => line.Contains("refers_to", StringComparison.Ordinal) || line.Trim() == "# fields:" ? line.Remove(line.IndexOf("# ", StringComparison.Ordinal), 2) : line));
+        var connection = database.Engine == "sqlite" ? database.Folder + "/register.db" : database.Connection;
+        var linked = await new SiteCompiler(sources, _ => connection, Mount.Root).CompileAsync("app.yaml", Encoding.UTF8.GetBytes(taken), CancellationToken.None);
+        Assert.True(linked.Site is not null, string.Join("\n", linked.Findings) + taken);
+        Assert.Contains(linked.Site.Pages.Single(page => page.Name == "light").Links, link => link.Plan.Page == "keeper");
     }
 
     [Fact]
@@ -223,7 +253,7 @@ public sealed class DraftTests
     {
         var settings = new SourceSettings("http", url, url, "/", TimeSpan.FromSeconds(5)) { Api = new ApiSettings([], [], false, api.Endpoints) };
         await using var sources = new SourceRegistry([new HttpEngine()]);
-        var draft = Drafter.Write("API", "http", url, await sources.Open(settings).DescribeAsync(CancellationToken.None), new Dictionary<string, TableSample>(), api);
+        var draft = Drafter.Write("API", "http", url, await sources.Open(settings).DescribeAsync(CancellationToken.None), new Dictionary<string, TableSample>(), endpoints: api);
         var compilation = await new SiteCompiler(sources, _ => null, Mount.Root).CompileAsync("/tmp/app.yaml", Encoding.UTF8.GetBytes(draft.Text), CancellationToken.None);
         Assert.True(compilation.Site is not null, string.Join("\n", compilation.Findings) + draft.Text);
         Assert.Empty(compilation.Wrong());
@@ -244,6 +274,7 @@ public sealed class DraftTests
     [Theory]
     [InlineData("/gauges", "/gauges/{code}", "")]
     [InlineData("/wrapped/gauges", "/wrapped/gauges/{code}", "/items")]
+    [InlineData("/nested/gauges", "/nested/gauges/{code}", "/data/items")]
     [InlineData("/named", "/named/{key}", "")]
     [InlineData("/lying/gauges", null, "")]
     public async Task An_API_without_a_description_is_drafted_from_its_lists(string list, string? item, string records)

@@ -170,6 +170,14 @@ public sealed class FilesTests : IAsyncDisposable
     }
 
     [Fact]
+    public async Task Digits_with_zeros_before_them_make_a_column_text_however_few_they_are()
+    {
+        Write("stations.csv", "code,name,level_m,opened_on,note,open\n" + string.Join("\n", Enumerable.Range(1, 60).Select(i => $"S-{i},N,1,,{(i == 7 ? "007" : i)},true")));
+        Assert.Equal("S-7 | N | 1 |  | 007 | Yes", await VisitAsync(await SiteAsync(), "/stations/S-7"));
+        Assert.Empty((await CompileAsync()).Wrong());
+    }
+
+    [Fact]
     public async Task Members_of_an_object_are_records_called_by_their_names()
     {
         Write("stations.json", """{"S-1": {"name": "Mill", "level_m": 1}, "S/2": {"name": "Weir", "level_m": 2}}""");

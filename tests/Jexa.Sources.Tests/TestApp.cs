@@ -69,9 +69,9 @@ public sealed class TestApp : IAsyncDisposable
 
     public string Database => Path.Combine(Folder, "register.db");
 
-    public void Execute(string sql)
+    public void Execute(string sql, string file = "register.db")
     {
-        using var connection = new SqliteConnection($"Data Source={Database};Pooling=False");
+        using var connection = new SqliteConnection($"Data Source={Path.Combine(Folder, file)};Pooling=False");
         connection.Open();
         using var command = connection.CreateCommand();
         command.CommandText = sql;

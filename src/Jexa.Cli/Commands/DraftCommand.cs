@@ -40,16 +40,19 @@ internal static partial class DraftCommand
         var openApi = new Option<string?>("--openapi") { Description = "http: file or URL of the API's OpenAPI description (JSON or YAML); looked for below the base address where left out", HelpName = "FILE|URL" };
         var lists = new Option<string[]>("--list") { Description = "http: path that answers with a list of records, for an API without a description; may be repeated", HelpName = "PATH" };
         var compare = new Option<string?>("--compare") { Description = "App file to hold against the source instead: what is new, gone or different. It is not touched", HelpName = "FILE" };
+        var only = new Option<string[]>("--only") { Description = "Tables to draft, by name; * stands for anything. May be repeated", HelpName = "PATTERN" };
+        var except = new Option<string[]>("--except") { Description = "Tables to leave out, by name; * stands for anything. May be repeated", HelpName = "PATTERN" };
         var json = CommonOptions.Json();
         var command = new ExampleCommand("draft",
             "Write a first app file over a source: lists, detail pages, forms, related records, as its schema suggests.",
             "jexa draft sqlite register.db --out register.yaml",
             "jexa draft postgresql '${DATABASE_URL}' --title \"Bridge register\"",
+            "jexa draft postgresql '${DATABASE_URL}' --only 'bridge*' --except '*_old'",
             "jexa draft http https://gauges.example/v1 --openapi gauges.json",
             "jexa draft http https://gauges.example/v1 --list /gauges",
             "jexa draft sqlite register.db --compare register.yaml")
         {
-            engine, connection, output, title, openApi, lists, compare, json,
+            engine, connection, output, title, only, except, openApi, lists, compare, json,
         };
         command.SetAction(async (parsed, cancellation) =>
         {
@@ -59,12 +62,35 @@ internal static partial class DraftCommand
             var folder = Path.GetDirectoryName(Path.GetFullPath(parsed.GetValue(compare) ?? file ?? "app.yaml"))!;
             var (described, asked) = (parsed.GetValue(openApi), parsed.GetValue(lists) ?? []);
             if (kind != "http" && (described is not null || asked.Length > 0)) throw new CommandException(ExitCodes.WrongUse, "--openapi and --list are for an API: jexa draft http BASE.");
+            where = Placed(kind, where, folder);
             var api = kind == "http" ? await ApiAsync(new SourceSettings(kind, Filled(sources, kind, where), where, folder, TimeLimit), described, asked, cancellation) : null;
-            var schema = await DescribeAsync(sources, kind, where, folder, api, cancellation);
+            var schema = Chosen(await DescribeAsync(sources, kind, where, folder, api, cancellation), parsed.GetValue(only) ?? [], parsed.GetValue(except) ?? []);
             return parsed.GetValue(compare) is { } app ? await CompareAsync(app, kind, where, schema, asJson, cancellation)
                 : await WriteAsync(sources, kind, where, schema, api, parsed.GetValue(title) ?? api?.Title ?? TitleOf(kind, where), file, folder, asJson, cancellation);
         });
         return command;
+    }
+
+    /// <summary>
+    /// A file or folder as it must stand in the app file. It is written as the user sees it from here, and the app file may be in another
+    /// folder.
+    /// </summary>
+    private static string Placed(string engine, string connection, string folder)
+    {
+        if (engine is not ("sqlite" or "files") || connection.Contains("${", StringComparison.Ordinal) || Path.IsPathRooted(connection)) return connection;
+        var (here, there) = (Path.GetFullPath(connection), Path.GetFullPath(connection, folder));
+        if (here == there || Path.Exists(there)) return connection;
+        return Path.Exists(here) ? Path.GetRelativePath(folder, here)
+            : throw new CommandException(ExitCodes.CannotReach, $"There is no {connection}: neither {here} nor, beside the app file, {there}.");
+    }
+
+    /// <summary>The tables that patterns choose.</summary>
+    private static SourceSchema Chosen(SourceSchema schema, string[] only, string[] except)
+    {
+        bool Matches(string[] patterns, string name) => patterns.Any(pattern => Regex.IsMatch(name, $"^{Regex.Escape(pattern).Replace("\\*", ".*")}$", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant));
+        if (only.Concat(except).FirstOrDefault(pattern => !schema.Tables.Any(table => Matches([pattern], table.Name))) is { } idle)
+            throw new CommandException(ExitCodes.WrongUse, $"No table is called “{idle}”. There {(schema.Tables.Count == 1 ? "is" : "are")}: {string.Join(", ", schema.Tables.Select(table => table.Name).Take(40))}{(schema.Tables.Count > 40 ? ", …" : "")}.");
+        return schema with { Tables = [.. schema.Tables.Where(table => (only.Length == 0 || Matches(only, table.Name)) && !Matches(except, table.Name))] };
     }
 
     private static TimeSpan TimeLimit { get; } = TimeSpan.FromSeconds(30);
@@ -121,9 +147,16 @@ internal static partial class DraftCommand
     private static async Task<int> WriteAsync(
         SourceRegistry sources, string engine, string connection, SourceSchema schema, ApiDescription? api, string title, string? file, string folder, bool json, CancellationToken cancellation)
     {
-        IReadOnlyDictionary<string, TableSample> samples = api is not null ? new Dictionary<string, TableSample>()
-            : await TableSample.ReadAsync(sources.Open(Settings(sources, engine, connection, folder, api)), schema, cancellation);
-        var draft = Drafter.Write(title, engine, connection, schema, samples, api);
+        IReadOnlyDictionary<string, TableSample> samples = new Dictionary<string, TableSample>();
+        IReadOnlyList<RelationGuess> guesses = [];
+        if (api is null)
+        {
+            var source = sources.Open(Settings(sources, engine, connection, folder, api));
+            samples = await TableSample.ReadAsync(source, schema, cancellation);
+            guesses = await RelationGuess.ReadAsync(source, schema, samples, cancellation);
+        }
+
+        var draft = Drafter.Write(title, engine, connection, schema, samples, guesses, api);
         var bytes = Encoding.UTF8.GetBytes(draft.Text);
         if (file is not null) PlainFile.WriteAllBytes(file, bytes);
         else if (!json) Console.Write(draft.Text);

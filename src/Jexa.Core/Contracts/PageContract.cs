@@ -112,6 +112,7 @@ public sealed record PageContract(
 
     private static ParameterContract Of(Page page, PageParameter parameter) => parameter.Key switch
     {
+        BytesKey => new ParameterContract(parameter, ValueKind.Text, []),
         WordKey word => new ParameterContract(parameter, ValueKind.Word, word.Words),
         _ when parameter.Key == DatePartKey.Year => new ParameterContract(parameter, ValueKind.Year, []),
         _ when parameter.Key == DatePartKey.Month => new ParameterContract(parameter, ValueKind.Month, [], page is ListPage && AddressReading.YearOf(page, parameter) is var year and >= 0 ? page.Parameters[year].Name : null),

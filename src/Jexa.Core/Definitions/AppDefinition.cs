@@ -219,6 +219,9 @@ public sealed record PageDefinition(
     /// <summary>Which field fills which parameter of the page that a save leads to, as far as it is not implied.</summary>
     public IReadOnlyList<PassDefinition> ThenWith { get; init; } = [];
 
+    /// <summary>The pages that change the record and follow from this one: <c>edit</c>, <c>new</c>, <c>delete</c>.</summary>
+    public IReadOnlyList<Written> Forms { get; init; } = [];
+
     /// <summary>Links to the page stand outside of the app.</summary>
     public bool LinkedElsewhere { get; init; }
 

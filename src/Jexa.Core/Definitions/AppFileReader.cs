@@ -31,6 +31,7 @@ public static class AppFileReader
         var sources = Section(app, "sources", "register: { engine: sqlite, connection: register.db }", findings, ReadSource);
         var records = Section(app, "records", "bridge: { from: register.bridge }", findings, RecordReader.Read);
         var pages = Section(app, "pages", "bridges: { path: /bridges, list: bridge }", findings, PageReader.Read);
+        pages = FormPages.Added(pages, findings);
         app.Finish();
         return new AppDefinition(file, title, home, notFound, zone, locale, frame, origins, writers, sources, records, pages, Lines(app.Value("pages")));
     }

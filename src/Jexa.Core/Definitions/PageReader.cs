@@ -25,6 +25,7 @@ internal static class PageReader
         ("links", [PageKind.List, PageKind.Detail, PageKind.Edit, PageKind.Delete], "A text page says its links in its text; a new record leads nowhere yet."),
         ("form", [PageKind.Edit, PageKind.New], "Only edit and new pages have a form."),
         ("then", [PageKind.Edit, PageKind.New, PageKind.Delete], "Only a page that changes records leads somewhere after."),
+        ("forms", [PageKind.Detail], "Only a record's page makes pages that change it; the fields of a form are said by “form”."),
         ("add", [PageKind.List], "Only a list leads to a new record."),
     ];
 
@@ -57,6 +58,8 @@ internal static class PageReader
         var ids = ReadIds(page, findings);
         var (form, add) = (page.Texts("form"), page.Text("add"));
         var (then, thenWith) = ReadThen(page, findings);
+        var forms = page.Texts("forms");
+        foreach (var word in forms.Where(word => !FormPages.Kinds.Contains(word.Value))) findings.AddUnknown(FindingCodes.UnknownWord, word, "form called", FormPages.Kinds);
         var linked = page.Text("linked");
         if (linked is not null and not { Value: "elsewhere" }) findings.AddUnknown(FindingCodes.UnknownWord, linked, "place of links called", ["elsewhere"]);
         if (Kind(name, page, findings) is not { } kind) return null;
@@ -71,6 +74,7 @@ internal static class PageReader
                 form, then, add)
             {
                 ThenWith = thenWith,
+                Forms = forms,
                 LinkedElsewhere = linked is not null,
             };
     }

@@ -29,14 +29,19 @@ public sealed class Drafter
 
     private readonly IReadOnlyDictionary<string, TableSample> _samples;
 
-    private Drafter(SourceSchema schema, IReadOnlyDictionary<string, TableSample> samples) => (_schema, _samples) = (schema, samples);
+    private readonly IReadOnlyList<RelationGuess> _guesses;
+
+    private Drafter(SourceSchema schema, IReadOnlyDictionary<string, TableSample> samples, IReadOnlyList<RelationGuess> guesses) =>
+        (_schema, _samples, _guesses) = (schema, samples, guesses);
 
     /// <param name="connection">As it is to stand in the file.</param>
     /// <param name="samples">What some rows of each table hold, by its name; empty if nothing is known of them.</param>
+    /// <param name="guesses">Columns that look like foreign keys and are not declared so: they are proposed.</param>
     /// <param name="endpoints">How an API is called, and what its description leaves open; null for a source that is none.</param>
     public static AppDraft Write(
-        string title, string engine, string connection, SourceSchema schema, IReadOnlyDictionary<string, TableSample> samples, ApiDescription? endpoints = null) =>
-        new Drafter(schema, samples).Write(title, engine, connection, endpoints);
+        string title, string engine, string connection, SourceSchema schema, IReadOnlyDictionary<string, TableSample> samples, IReadOnlyList<RelationGuess>? guesses = null,
+        ApiDescription? endpoints = null) =>
+        new Drafter(schema, samples, guesses ?? []).Write(title, engine, connection, endpoints);
 
     private AppDraft Write(string title, string engine, string connection, ApiDescription? api)
     {
@@ -145,9 +150,17 @@ public sealed class Drafter
         }
 
         foreach (var column in table.Columns.Where(column => DraftRecord.IsLong(column) && column.Rules.MaxLength is null && !record.Secrets.Contains(column))) fields.Add($"{Quoted(column.Name)}: {{ as: long_text }}");
-        if (fields.Count == 0) return;
-        Line(2, "fields:");
+        var proposed = _guesses.Where(guess => guess.Table == table.Name).Select(guess => (guess, to: _records.Find(other => other.Table.Name == guess.Target)))
+            .Where(pair => pair.to is not null && !fields.Exists(field => field.StartsWith(Quoted(pair.guess.Column) + ":", StringComparison.Ordinal))).ToList();
+        if (fields.Count == 0 && proposed.Count == 0) return;
+        if (fields.Count == 0) Line(2, "# fields:");
+        else Line(2, "fields:");
         foreach (var field in fields) Line(3, field);
+        foreach (var (guess, to) in proposed)
+        {
+            Line(fields.Count == 0 ? 2 : 3, $"# {(fields.Count == 0 ? "  " : "")}{Quoted(guess.Column)}: {{ refers_to: {to!.Name} }}          # all {guess.Values} values that were looked at are keys of {guess.Target}");
+            Doubt($"{table.Name}.{guess.Column} looks like the key of {guess.Target}: if it is, take the # away before its line.");
+        }
     }
 
     /// <summary>A page that leads to every list, where the menu cannot: in the order of the alphabet, those of one first word together.</summary>
@@ -204,7 +217,8 @@ public sealed class Drafter
         if (searched.Count > 0) Line(2, $"search: {List(searched)}");
         var side = Sides(record);
         if (side.Count > 0) Line(2, $"side: [{string.Join(", ", side)}]");
-        if (detail) Line(2, $"links: [{{ to: {record.Name}, column: {Quoted(record.Leading(shown))} }}]");
+        var usual = record.Label is null ? shown.FirstOrDefault(record.Key.Contains) ?? shown[0] : record.Label.Name;
+        if (detail && record.Leading(shown) != usual) Line(2, $"links: [{{ to: {record.Name}, column: {Quoted(record.Leading(shown))} }}]");
         if (!inMenu) Line(2, "menu: hidden");
         _pages++;
         if (record.Date is { Type: FieldType.Date } year && record.Table.AboutRows > ManyRows)
@@ -218,25 +232,32 @@ public sealed class Drafter
             Line(2, $"where: {{ {Quoted(year.Name)}: {{ year: \"{{year}}\" }} }}");
             Line(2, $"order: [{Quoted("-" + year.Name)}]");
             Line(2, "required: [year]");
-            if (detail) Line(2, $"links: [{{ to: {record.Name}, column: {Quoted(record.Leading(shown))} }}]");
             _pages++;
         }
 
-        foreach (var (from, to) in Parents(record)) WriteListOf(record, from, to, shown, detail);
+        foreach (var (from, to) in Parents(record)) WriteListOf(record, from, to, shown);
         if (detail) WriteDetail(record, path);
     }
 
     private void WriteDetail(DraftRecord record, string path)
     {
         var ids = record.Key.Count == 1 ? "{id}" : string.Join("/", record.Key.Select(key => $"{{{Parameter(key)}}}"));
-        var by = record.Key.Count == 1 ? $"by: {{ id: {Quoted(record.Key[0])} }}" : $"by: {{ {string.Join(", ", record.Key.Select(key => $"{Parameter(key)}: {Quoted(key)}"))} }}";
+        var by = Bound(record);
         Line(0, "");
         Line(1, $"{record.Name}:");
         Line(2, $"path: {Quoted($"{path}/{ids}")}");
         Line(2, $"detail: {record.Name}");
-        Line(2, by);
+        if (by is not null) Line(2, by);
         var related = Related(record);
-        if (IsEdited(record)) Line(2, $"links: [{{ to: {record.Name}-edit }}, {{ to: {record.Name}-delete }}]");
+        var lacking = record.Table.Columns.FirstOrDefault(column => column is { Type: FieldType.Bytes, Nullable: false, Default: null, Automatic: false } && !record.References.Exists(reference => reference.Column == column.Name));
+        var isText = record.Key.Count == 1 && record.Table.Find(record.Key[0])!.Type == FieldType.Text;
+        if (IsEdited(record))
+        {
+            Line(2, lacking is null && !isText ? "forms: [edit, new, delete]" : "forms: [edit, delete]");
+            _pages += lacking is null && !isText ? 3 : 2;
+            if (lacking is not null) Line(2, $"# No page for a new {record.One}: {lacking.Name} holds bytes, which a form cannot ask for.");
+        }
+
         if (related.Count > 0)
         {
             Line(2, "related:");
@@ -244,26 +265,23 @@ public sealed class Drafter
         }
 
         _pages++;
-        if (!IsEdited(record)) return;
-        WriteForm(record, "edit", $"{path}/{ids}/edit", by);
-        var lacking = record.Table.Columns.FirstOrDefault(column => column is { Type: FieldType.Bytes, Nullable: false, Default: null, Automatic: false });
-        if (lacking is null) WriteForm(record, "new", record.Key.Count == 1 && record.Table.Find(record.Key[0])!.Type == FieldType.Text ? $"/new-{record.Name}" : $"{path}/new", null);
-        else Line(1, $"# No page for a new {record.One}: {lacking.Name} holds bytes, which a form cannot ask for.");
-        WriteForm(record, "delete", $"{path}/{ids}/delete", by);
-    }
+        if (!IsEdited(record) || lacking is not null || !isText) return;
 
-    private void WriteForm(DraftRecord record, string kind, string path, string? by)
-    {
+        // Where keys are texts, one of them could be “new”.
         Line(0, "");
-        Line(1, $"{record.Name}-{kind}:");
-        Line(2, $"path: {Quoted(path)}");
-        Line(2, $"{kind}: {record.Name}");
-        if (by is not null) Line(2, by);
+        Line(1, $"{record.Name}-new: {{ path: /new-{record.Name}, new: {record.Name} }}");
         _pages++;
     }
 
+    /// <summary>Which field each parameter stands for; null where the names say it.</summary>
+    private static string? Bound(DraftRecord record)
+    {
+        if (record.Key is [var only]) return record.Table.Find("id") is null || only == "id" ? null : $"by: {{ id: {Quoted(only)} }}";
+        return record.Key.All(key => Parameter(key) == key) ? null : $"by: {{ {string.Join(", ", record.Key.Select(key => $"{Parameter(key)}: {Quoted(key)}"))} }}";
+    }
+
     /// <summary>A list of the records of one parent, so that its page can lead to all of them.</summary>
-    private void WriteListOf(DraftRecord record, string column, DraftRecord to, List<string> shown, bool detail)
+    private void WriteListOf(DraftRecord record, string column, DraftRecord to, List<string> shown)
     {
         Line(0, "");
         Line(1, $"{Page($"{ListName(record)}-of-{to.Name}")}:");
@@ -271,7 +289,6 @@ public sealed class Drafter
         Line(2, $"list: {record.Name}");
         Line(2, $"where: {{ {Quoted(column)}: \"{{{Parameter(column)}}}\" }}");
         Line(2, $"show: {List(shown.Where(name => name != column))}");
-        if (detail) Line(2, $"links: [{{ to: {record.Name}, column: {Quoted(record.Leading([.. shown.Where(name => name != column)]))} }}]");
         _pages++;
     }
 

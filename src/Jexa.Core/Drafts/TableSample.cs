@@ -29,7 +29,11 @@ public sealed class TableSample
     /// <summary>Rows of each table that are looked at.</summary>
     private const int MostRows = 100;
 
+    /// <summary>Different values of each column that are kept.</summary>
+    private const int MostValues = 20;
+
     private readonly Dictionary<string, ColumnSample> _columns = [];
+    private readonly Dictionary<string, List<Constant>> _values = [];
 
     private TableSample()
     {
@@ -37,6 +41,9 @@ public sealed class TableSample
 
     /// <summary>The sample of a column; null if nothing was read of it.</summary>
     public ColumnSample? Of(string column) => _columns.GetValueOrDefault(column);
+
+    /// <summary>Different values of a column, as the source holds them.</summary>
+    public IReadOnlyList<Constant> ValuesOf(string column) => _values.GetValueOrDefault(column) ?? [];
 
     /// <summary>Reads a sample of each table that can be listed. A table that cannot be read has none.</summary>
     public static async Task<IReadOnlyDictionary<string, TableSample>> ReadAsync(ISource source, SourceSchema schema, CancellationToken cancellation)
@@ -70,11 +77,17 @@ public sealed class TableSample
         for (var i = 0; i < columns.Count; i++)
         {
             var texts = new List<string>(rows.Count);
+            var values = new List<Constant>();
             for (var row = 0; row < rows.Count; row++)
             {
-                var text = StoredValue.Of(rows[row], i).ToString() ?? "";
-                if (!rows[row][i].IsNull && text.Length > 0) texts.Add(text);
+                var value = StoredValue.Of(rows[row], i);
+                var text = value.ToString() ?? "";
+                if (rows[row][i].IsNull || text.Length == 0) continue;
+                texts.Add(text);
+                if (values.Count < MostValues && value is Constant.Whole or Constant.Text or Constant.Uuid && !values.Contains(value)) values.Add(value);
             }
+
+            sample._values[columns[i].Name] = values;
 
             sample._columns[columns[i].Name] = new ColumnSample(rows.Count, texts.Count, texts.Distinct().Count(), texts.Count == 0 ? 0 : texts.Max(text => text.Length));
         }

@@ -43,7 +43,7 @@ public static class FieldReader
             FieldType.Date => Date(field, text),
             FieldType.Timestamp => Moment(field, text),
             FieldType.Uuid => UuidKey.Instance.Read(text) is { Value: { } uuid } ? FieldReading.Of(uuid) : FieldReading.Failed($"“{Cut(text)}” is not a UUID."),
-            FieldType.Bytes => FieldReading.Failed("This cannot be written here."),
+            FieldType.Bytes => field.Input == InputKind.Reference && BytesKey.Instance.Read(text).Value is { } bytes ? FieldReading.Of(bytes) : FieldReading.Failed("This cannot be written here."),
             _ => Text(field, text),
         };
     }

@@ -20,7 +20,7 @@ public static class FieldText
         Constant.Text text when field.Type == FieldType.Uuid && Guid.TryParse(text.Value, out var uuid) => uuid.ToString("D"),
         Constant.Text text => text.Value.Replace("\r\n", "\n"),
         Constant.Bytes { Value: { Length: 16 } bytes } when field.Type == FieldType.Uuid => new Guid(bytes, bigEndian: true).ToString("D"),
-        Constant.Bytes => "",
+        Constant.Bytes bytes => field.Input == InputKind.Reference ? bytes.ToString() : "",
         _ => stored.ToString()!,
     };
 

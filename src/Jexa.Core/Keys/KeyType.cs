@@ -47,6 +47,7 @@ public abstract class KeyType
         FieldType.Uuid => UuidKey.Instance,
         FieldType.Date => DateKey.Instance,
         FieldType.Boolean => BooleanKey.Instance,
+        FieldType.Bytes => BytesKey.Instance,
         FieldType.Decimal when column.Rules.Scale == 0 => NumberKey.Whole,
         _ => null,
     };

@@ -25,7 +25,7 @@ internal sealed partial class FormCompiler(
         var made = isNew ? record.Key.Where(field => field is { Type: FieldType.Uuid, Column: { Automatic: false, Default: null } } && graph.FindStep(record, field.Name) is null).ToList() : [];
         var asked = head.Definition.Form.Count > 0
             ? head.Definition.Form.Select(name => Named(name, record, kept)).OfType<SiteField>().Distinct().ToList()
-            : [.. record.Fields.Where(field => WhyNot(field, kept) is null && (!field.Secret || (isNew && field.Column is { Nullable: false, Default: null })) && !(field.Type == FieldType.Uuid && record.Key.Contains(field) && graph.FindStep(record, field.Name) is null))];
+            : [.. record.Fields.Where(field => WhyNot(field, record, kept) is null && (!field.Secret || (isNew && field.Column is { Nullable: false, Default: null })) && !(field.Type == FieldType.Uuid && record.Key.Contains(field) && graph.FindStep(record, field.Name) is null))];
         made = [.. made.Where(field => !asked.Contains(field))];
         var entries = asked.Select(field => Entry(field, record, load)).ToList();
         if (isNew) CheckRequired(head, record, asked, [.. kept, .. made]);
@@ -40,16 +40,16 @@ internal sealed partial class FormCompiler(
             return null;
         }
 
-        if (WhyNot(field, kept) is not { } why) return field;
+        if (WhyNot(field, record, kept) is not { } why) return field;
         findings.Add(FindingCodes.NotWritable, name.At, $"No form can fill {name}: {why}.", $"Remove “{name}” from the form.", found: name.Value,
-            expected: "one of " + string.Join(", ", record.Fields.Where(f => WhyNot(f, kept) is null).Select(f => f.Name)));
+            expected: "one of " + string.Join(", ", record.Fields.Where(f => WhyNot(f, record, kept) is null).Select(f => f.Name)));
         return null;
     }
 
-    private static string? WhyNot(SiteField field, HashSet<SiteField> kept) =>
+    private string? WhyNot(SiteField field, SiteRecord record, HashSet<SiteField> kept) =>
         field.Column.Automatic ? "the source fills it by itself"
         : kept.Contains(field) ? "Jexa keeps it"
-        : field.Type == FieldType.Bytes ? "it is bytes"
+        : field.Type == FieldType.Bytes && graph.FindStep(record, field.Name) is null ? "it is bytes"
         : field.Type == FieldType.Any ? "the source does not say of what type it is (say it in the record: type: …)"
         : null;
 

@@ -282,7 +282,7 @@ internal sealed partial class HeadCompiler(
                 _ => ($"{field.Name} is {field.Type.Word()}, which makes no ID.", "Use another key: a number, a text, a UUID or a date."),
             };
             findings.Add(FindingCodes.KeyTypeNotServed, PlaceOf(page, name), message, remedy,
-                found: field.Type == FieldType.Any ? field.Column.DeclaredType : field.Type.Word(), expected: "integer, text, uuid, date or boolean");
+                found: field.Type == FieldType.Any ? field.Column.DeclaredType : field.Type.Word(), expected: "integer, text, uuid, date, boolean or bytes");
             return null;
         }
 

@@ -45,7 +45,8 @@ internal sealed class LinkCompiler(
             var field = pass is not null ? Stated(pass, parameter, target, load.Record) : Implied(link, parameter, target, load.Record);
             if (field is null) continue;
             // A primary key may be empty by its declaration (SQLite takes that of a text); such rows are no records that anybody looks for.
-            if (field.MayBeEmpty && !(field.IsOwn && load.Record.Table.PrimaryKey.Contains(field.Field.Column.Name)))
+            // A column that repeats a parameter of the query is as full as the parameter.
+            if (field.MayBeEmpty && !(field.IsOwn && load.Record.Table.PrimaryKey.Contains(field.Field.Column.Name)) && load.Record.QueryParameters.All(own => own.Name != field.Name))
                 findings.Add(FindingCodes.LinkMayBeEmpty, Explicit(link, parameter.Name)?.Field.At ?? link.To.At,
                     $"The link to “{target.Name}” fills {parameter.Name} from {field.Name}, which may be empty: such rows have no link.",
                     "Declare the column NOT NULL in the source, or fill the parameter from another field.", found: field.Name,
@@ -193,6 +194,8 @@ internal sealed class LinkCompiler(
     private FieldPath? Implied(LinkDefinition link, PageParameter parameter, PageHead target, SiteRecord from)
     {
         if (target.Kind == from && parameter.IsEqual) return parameter.Path ?? FieldPath.Own(parameter.Field);
+        if (target.Kind == from && from.QueryParameters.Any(own => own.Name == parameter.Name) && from.Find(parameter.Name) is { Secret: false } repeated)
+            return FieldPath.Own(repeated);
         if (link.With.Any(pass => NearName.Is(pass.Parameter.Value, parameter.Name))) return null;
         var ways = target.Kind is null || !parameter.IsEqual ? [] : Ways(parameter, target.Kind, from).Distinct().ToList();
         if (ways.Count == 1)

@@ -59,6 +59,7 @@ internal sealed partial class SiteReview(
     private void CheckBack(Page page)
     {
         if (page is not DetailPage { Shape.Back: null, Trail.Steps.Count: 0, Record: { } record } || page.Head.DrawnAt is not null || page.Head.Definition.LinkedElsewhere) return;
+        if (page.Links.Any(link => pages.Any(other => other is ListPage && other.Name == link.Plan.Page && other.Record == record))) return;
         findings.Add(FindingCodes.NoWayBack, page.Head.Definition.Name.At,
             $"The page “{page.Name}” has no way back: no list of {record.Many} can be opened by itself, and “{record.Name}” has no parent.",
             $"Write a page with list: {record.Name} whose parameters are optional; or name the record's parent.", found: page.Name,

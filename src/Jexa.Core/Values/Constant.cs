@@ -61,9 +61,18 @@ public abstract record Constant
         public override string ToString() => "(empty)";
     }
 
-    /// <summary>Bytes: a list's position; IDs of bytes come with their key type.</summary>
+    /// <summary>Bytes: a key, or a place in a list.</summary>
     public sealed record Bytes(byte[] Value) : Constant
     {
-        public override string ToString() => Convert.ToHexString(Value);
+        public bool Equals(Bytes? other) => other is not null && Value.AsSpan().SequenceEqual(other.Value);
+
+        public override int GetHashCode()
+        {
+            var hash = default(HashCode);
+            hash.AddBytes(Value);
+            return hash.ToHashCode();
+        }
+
+        public override string ToString() => Convert.ToHexStringLower(Value);
     }
 }

@@ -23,6 +23,9 @@ public sealed record FormInput(
 {
     public string Name => Field.Name;
 
+    /// <summary>The text is what somebody typed, and not to be written as the app writes numbers.</summary>
+    public bool IsAsTyped { get; init; }
+
     public bool IsMultiline => Field.Input == InputKind.LongText || (Field.Input is InputKind.Text or InputKind.Picture && Text.Contains('\n'));
 }
 

@@ -17,6 +17,7 @@ public readonly record struct TextPiece(byte[]? Literal, int Ordinal, FieldType 
     {
         if (Literal is { } literal) into.Append(literal);
         else if (IsId && row[Ordinal].Kind == CellKind.Integer) into.Append(row[Ordinal].Integer);
+        else if (IsId && row[Ordinal] is { Kind: CellKind.Bytes, Length: <= 64 }) into.Append(Convert.ToHexStringLower(row.Run(Ordinal)));
         else ValueFormat.Write(row, Ordinal, Type, Style, into);
     }
 }

@@ -24,6 +24,9 @@ internal sealed class Draft(FormPlan form)
     /// <summary>Moments that a program says as they are kept: the app's clocks can show two of them alike.</summary>
     private readonly Dictionary<string, Constant.Moment> _kept = [];
 
+    /// <summary>Fields whose texts could not be read as the app writes numbers: they are shown as they were typed.</summary>
+    private readonly HashSet<string> _asTyped = [];
+
     /// <summary>Fields for which a program sent a value of another type.</summary>
     private readonly HashSet<string> _mistyped = [];
 
@@ -54,6 +57,8 @@ internal sealed class Draft(FormPlan form)
 
     /// <summary>The text of a field; null where it stays as it is.</summary>
     public string? TextOf(string field) => _texts.GetValueOrDefault(field);
+
+    public bool IsAsTyped(string field) => _asTyped.Contains(field);
 
     public IReadOnlyList<string> FaultsOf(string field) => _faults.GetValueOrDefault(field) ?? [];
 
@@ -104,7 +109,9 @@ internal sealed class Draft(FormPlan form)
     {
         var (text, fault) = NumberText.Read(field, typed);
         Set(field.Name, text);
-        if (fault is not null) AddFault(field.Name, fault);
+        if (fault is null) return;
+        AddFault(field.Name, fault);
+        _asTyped.Add(field.Name);
     }
 
     /// <summary>What a program sent: the member <c>fields</c>, each value of its field's type, null for nothing.</summary>

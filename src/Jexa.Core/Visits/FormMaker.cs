@@ -36,7 +36,10 @@ internal sealed class FormMaker(QueryRunner queries)
             var search = draft.Searches.GetValueOrDefault(entry.Name);
             var (options, note, isSearched) = entry.Reference is { } reference ? await ReferencesAsync(context, entry, reference, text, search, row is not null) : (Choices(entry.Field, text, row is not null), null, false);
             inputs.Add(new FormInput(field, text, draft.FaultsOf(entry.Name), options, isSearched ? search ?? "" : null, note, Picture(entry, row),
-                draft.Clashes.GetValueOrDefault(entry.Name), draft.Fixed.GetValueOrDefault(entry.Name)));
+                draft.Clashes.GetValueOrDefault(entry.Name), draft.Fixed.GetValueOrDefault(entry.Name))
+            {
+                IsAsTyped = draft.IsAsTyped(entry.Name),
+            });
         }
 
         return inputs;

@@ -249,6 +249,7 @@ public sealed partial class CSharpWriter
         IntegerKey key => $"new Key.Whole({Limit(key.Min)}, {Limit(key.Max)})",
         NumberKey key => $"new Key.Number({(key.IsWhole ? "true" : "false")})",
         TextKey key => $"new Key.Text({(key.Form.MaxLength?.ToString(CultureInfo.InvariantCulture) ?? "int.MaxValue")}{(key.Form.Pattern is { } pattern ? $", {Text(pattern)}, {(key.FoldsCase ? "true" : "false")}" : "")})",
+        BytesKey => $"new Key.Text({BytesKey.MostCharacters}, {Text(BytesKey.Pattern)}, true)",
         UuidKey => "new Key.Uuid()",
         DateKey => "new Key.Day()",
         BooleanKey => "new Key.Truth()",

@@ -158,6 +158,7 @@ public sealed partial class TypeScriptWriter
         IntegerKey key => $"wholeKey({key.Min.ToString(CultureInfo.InvariantCulture)}n, {key.Max.ToString(CultureInfo.InvariantCulture)}n)",
         NumberKey key => $"numberKey({(key.IsWhole ? "true" : "false")})",
         TextKey key => TextOf(key),
+        BytesKey => $"textKey({BytesKey.MostCharacters}, /^(?:{BytesKey.Pattern})$/ui)",
         UuidKey => "uuidKey",
         DateKey => "dayKey",
         BooleanKey => "truthKey",

@@ -374,6 +374,10 @@ internal sealed class OpenApiWriter : IDisposable
                 if (key.Form.MaxLength is { } longest) _json.WriteNumber("maxLength", longest);
                 if (key.Form.Pattern is { } pattern && !key.FoldsCase && ScriptPattern.Of(pattern) is { } script) _json.WriteString("pattern", $"^(?:{script})$");
                 break;
+            case BytesKey:
+                _json.WriteString("type", "string");
+                _json.WriteString("pattern", $"^{BytesKey.Pattern}$");
+                break;
             case NumberKey key:
                 _json.WriteString("type", "string");
                 _json.WriteString("pattern", key.IsWhole ? "^[-+]?[0-9]+$" : "^[-+]?[0-9]+(\\.[0-9]+)?$");

@@ -307,7 +307,7 @@ internal static class HtmlFormWriter
         if (isTyped) html.Append(" inputmode=\"decimal\""u8);
         if (field.Input == InputKind.Secret) html.Append(" autocomplete=\"new-password\""u8);
         html.Append(" value=\""u8);
-        html.AppendEncoded(NumberText.Shown(field, input.Text));
+        html.AppendEncoded(input.IsAsTyped ? input.Text : NumberText.Shown(field, input.Text));
         html.Append("\">\n"u8);
     }
 

@@ -34,6 +34,9 @@ internal sealed class ColumnGuess(string name)
     private long _filled;
     private long _rows;
 
+    /// <summary>A value is digits with zeros before them: then the column holds codes, and no number may lose its zeros.</summary>
+    private bool _hasCodes;
+
     public string Name { get; } = name;
 
     public bool HasEmpty => _filled < _rows;
@@ -45,6 +48,7 @@ internal sealed class ColumnGuess(string name)
         _rows++;
         if (value is null) return;
         _filled++;
+        _hasCodes |= value.Length > 1 && value[0] == '0' && !value.AsSpan().ContainsAnyExceptInRange('0', '9');
         for (var i = 0; i < Types.Length; i++)
         {
             // A type that too many values do not have is out of the question.
@@ -60,7 +64,7 @@ internal sealed class ColumnGuess(string name)
         if (_filled == 0) return null;
         var best = Enumerable.Range(0, Types.Length).MaxBy(i => _fits[i]);
         var misfits = _filled - _fits[best];
-        if (_fits[best] == 0 || misfits * OneIn > _filled) return null;
+        if (_fits[best] == 0 || misfits * OneIn > _filled || (_hasCodes && Types[best] is FieldType.Integer or FieldType.Decimal)) return null;
         Type = Types[best];
         return misfits == 0 ? null
             : $"{string.Join(", ", _misfits[best].Select(misfit => $"“{Cut(misfit.Value)}” in {misfit.Place}"))}{(misfits > _misfits[best].Count ? $" and {misfits - _misfits[best].Count} more" : "")}";

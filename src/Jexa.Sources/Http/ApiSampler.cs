@@ -12,6 +12,9 @@ public static class ApiSampler
 {
     private const int MostBytes = 8 << 20;
 
+    /// <summary>Answers wrap their records in objects; not in more than so many.</summary>
+    private const int MostDepth = 4;
+
     private static readonly string[] KeyWords = ["id", "uuid", "code", "key", "slug", "number", "name"];
 
     /// <summary>Where descriptions usually are, below the base address.</summary>
@@ -64,14 +67,22 @@ public static class ApiSampler
         return new ApiDescription(null, null, endpoints, doubts);
     }
 
-    /// <summary>Where the records of a list's answer stand: it itself, or the member that holds most of them.</summary>
+    /// <summary>Where the records of a list's answer stand: it itself, or the array that holds most of them, however deep.</summary>
     private static (string Pointer, string? Names, List<ApiRecord> Records) RecordsOf(JsonElement? answer)
     {
         var plain = ApiRecords.Of(answer, "", null, isList: true);
         if (plain.Count > 0 || answer is not { ValueKind: JsonValueKind.Object } root) return ("", null, plain);
-        var best = root.EnumerateObject().Select(member => (Pointer: "/" + member.Name.Replace("~", "~0").Replace("/", "~1"), Records: ApiRecords.Of(answer, "/" + member.Name.Replace("~", "~0").Replace("/", "~1"), null, isList: true)))
-            .OrderByDescending(member => member.Records.Count).FirstOrDefault();
+        var best = Places(root, "", MostDepth).Where(place => place.Value.ValueKind == JsonValueKind.Array)
+            .Select(place => (place.Pointer, Records: ApiRecords.Of(answer, place.Pointer, null, isList: true))).OrderByDescending(place => place.Records.Count).FirstOrDefault();
         return best.Records is { Count: > 0 } ? (best.Pointer, null, best.Records) : ("", "key", ApiRecords.Of(answer, "", "key", isList: true));
+    }
+
+    /// <summary>The members of an object and of the objects in it, the outer ones first, each with its JSON Pointer (RFC 6901).</summary>
+    private static IEnumerable<(string Pointer, JsonElement Value)> Places(JsonElement owner, string above, int depth)
+    {
+        if (owner.ValueKind != JsonValueKind.Object || depth == 0) return [];
+        var own = owner.EnumerateObject().Select(member => (Pointer: $"{above}/{member.Name.Replace("~", "~0").Replace("/", "~1")}", member.Value)).ToList();
+        return own.Concat(own.SelectMany(place => Places(place.Value, place.Pointer, depth - 1)));
     }
 
     /// <summary>Where the first record stands when it is asked for by its key: a JSON Pointer; null where it is not answered.</summary>
@@ -82,7 +93,7 @@ public static class ApiSampler
         {
             if (ApiTemplate.Expand(item, _ => asked) is not { } path || await caller.GetAsync(path, null, MostBytes, cancellation) is not { Status: HttpStatusCode.OK, Json: { } json }) return null;
             bool Is(string pointer) => ApiRecords.Of(json, pointer, names, isList: false) is [var only] && only.Has(key, type, asked);
-            return Is("") ? "" : json.ValueKind == JsonValueKind.Object ? json.EnumerateObject().Select(member => "/" + member.Name).FirstOrDefault(Is) : null;
+            return Is("") ? "" : Places(json, "", MostDepth).Where(place => place.Value.ValueKind is JsonValueKind.Object or JsonValueKind.Array).Select(place => place.Pointer).FirstOrDefault(Is);
         }
         catch (SourceException)
         {

@@ -1,0 +1,54 @@
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Keys;
+
+/// <summary>
+/// Bytes, such as a hash. Canonical: two lower-case hexadecimal digits for each. Upper case is the same value spelled otherwise. Longer
+/// ones than a hash of 512 bits have no address.
+/// </summary>
+public sealed class BytesKey : KeyType
+{
+    private const int Most = 64;
+
+    /// <summary>Digits in either case; the framework's own reader takes nothing else either.</summary>
+    private static readonly System.Buffers.SearchValues<char> Digits = System.Buffers.SearchValues.Create("0123456789abcdefABCDEF");
+
+    private BytesKey()
+    {
+    }
+
+    public static BytesKey Instance { get; } = new();
+
+    /// <summary>What its texts look like, for programs that have regular expressions only.</summary>
+    public static string Pattern => "(?:[0-9a-f]{2}){1,64}";
+
+    /// <summary>The most characters of its texts.</summary>
+    public static int MostCharacters => 2 * Most;
+
+    public override FieldType Type => FieldType.Bytes;
+
+    public override string Looks => "bytes in hexadecimal digits, such as 9f86d081884c7d65";
+
+    public override KeyReading Read(ReadOnlySpan<char> id)
+    {
+        if (id.Length > MostCharacters) return KeyReading.Failed(KeyFault.TooLong);
+        if (id.IsEmpty || id.Length % 2 != 0 || id.ContainsAnyExcept(Digits)) return KeyReading.Failed(KeyFault.WrongForm);
+        return KeyReading.Of(new Constant.Bytes(Convert.FromHexString(id)), !id.ContainsAnyInRange('A', 'F'));
+    }
+
+    public override bool TryWrite(Row row, int column, Utf8Buffer into)
+    {
+        if (row[column].Kind != CellKind.Bytes || row[column].Length is 0 or > Most) return false;
+        into.Append(Convert.ToHexStringLower(row.Run(column)));
+        return true;
+    }
+
+    public override string Write(Constant value) => Convert.ToHexStringLower(((Constant.Bytes)value).Value);
+
+    public override bool Holds(in Cell cell) => cell.Kind == CellKind.Bytes && cell.Length is > 0 and <= Most;
+
+    public override Constant ValueOf(Row row, int column) => new Constant.Bytes(row.Run(column).ToArray());
+
+    public override KeyMatch Compare(Row row, int column, Constant asked) =>
+        row[column].Kind == CellKind.Bytes && asked is Constant.Bytes bytes && row.Run(column).SequenceEqual(bytes.Value) ? KeyMatch.Exact : KeyMatch.None;
+}

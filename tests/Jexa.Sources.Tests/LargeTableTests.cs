@@ -1,0 +1,80 @@
+using Jexa.Core.Views;
+
+namespace Jexa.Sources.Tests;
+
+/// <summary>A page over a large table does not wait for what stands around its record.</summary>
+public sealed class LargeTableTests
+{
+    /// <summary>A column that takes so long to read that putting its table in order takes seconds.</summary>
+    private const string Schema = """
+        CREATE TABLE t (id INTEGER PRIMARY KEY, name TEXT NOT NULL, of_id INTEGER,
+          slow INTEGER GENERATED ALWAYS AS (length(replace(hex(zeroblob(900 + id % 3)), '00', 'abcd')) / 1000000 + (id * 7919) % 60001) VIRTUAL);
+        CREATE TABLE small (id INTEGER PRIMARY KEY);
+        INSERT INTO small VALUES (1);
+        INSERT INTO t (id, name, of_id) WITH RECURSIVE n(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n WHERE i < 60000) SELECT i, 'N ' || i, 1 FROM n;
+        """;
+
+    private const string App = """
+        app: A
+        sources: { s: { engine: sqlite, connection: register.db } }
+        records: { t: { from: s.t, fields: { of_id: { refers_to: small } } }, small: { from: s.small } }
+        pages:
+          ts: { path: "/ts", list: t, show: [name], order: [slow] }
+          t: { path: "/ts/{id}", detail: t, show: [name] }
+          by-slow: { path: "/by{?slow}", list: t, show: [name], order: [id], side: [slow] }
+          small: { path: "/small/{id}", detail: small, related: [t] }
+          smalls: { path: /small, list: small }
+        """;
+
+    [Fact]
+    public async Task Neighbours_that_cannot_be_found_in_time_are_left_out_and_not_looked_for_again_at_once()
+    {
+        await using var app = new TestApp(Schema);
+        var site = await app.SiteAsync(App);
+        for (var visit = 0; visit < 2; visit++)
+        {
+            var (answer, trace) = await app.VisitAsync(site, "/ts/7");
+            using (answer)
+            {
+                var view = Assert.IsType<DetailView>(answer.View);
+                Assert.True(view is { NeighboursLeftOut: true, Previous: null, Next: null });
+                Assert.Equal("/ts", view.Back?.Address);
+                Assert.Single(trace.Queries);
+            }
+        }
+
+        // In an order that an index serves they are there.
+        var served = await app.SiteAsync(App.Replace("order: [slow] }", "order: [-id] }"));
+        var (found, _) = await app.VisitAsync(served, "/ts/7");
+        using (found) Assert.Equal("/ts/8", Assert.IsType<DetailView>(found.View).Previous?.Address.Split('?')[0]);
+    }
+
+    [Fact]
+    public async Task A_side_list_that_takes_long_is_counted_behind_the_page_and_stands_on_the_next_one()
+    {
+        await using var app = new TestApp(Schema);
+        var site = await app.SiteAsync(App);
+        Assert.True(await SideAsync() is { IsBeingCounted: true, Entries.Count: 0, HasFailed: false });
+        await Eventually.TrueAsync(async () => await SideAsync() is { IsBeingCounted: false });
+
+        async Task<SideView> SideAsync()
+        {
+            var (answer, _) = await app.VisitAsync(site, "/by");
+            using (answer) return Assert.Single(Assert.IsType<ListView>(answer.View).Sides);
+        }
+    }
+
+    [Fact]
+    public async Task A_foreign_key_without_an_index_is_a_finding_with_the_statement_that_makes_one()
+    {
+        await using var app = new TestApp(Schema);
+        var finding = Assert.Single((await app.CompileAsync(App)).Findings, finding => finding.Code.Id == "JX422");
+        Assert.Contains("each small that is shown reads all of its rows, about 60,000", finding.Message, StringComparison.Ordinal);
+        Assert.EndsWith("CREATE INDEX t_by_of_id ON t (of_id)", finding.Remedy, StringComparison.Ordinal);
+        app.Execute("CREATE INDEX t_by_of_id ON t (of_id)");
+        Assert.DoesNotContain((await app.CompileAsync(App)).Findings, one => one.Code.Id == "JX422");
+        app.Execute("DROP INDEX t_by_of_id");
+        var lists = App.Replace("related: [t] }", "linked: elsewhere }") + "\n  of: { path: \"/small/{of_id}/ts\", list: t }";
+        Assert.Contains((await app.CompileAsync(lists)).Findings, one => one.Code.Id == "JX422");
+    }
+}
