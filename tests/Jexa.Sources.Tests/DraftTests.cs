@@ -65,7 +65,11 @@ public sealed class DraftTests
         Assert.Equal("/bridges/{id}/edit", Page("bridge-edit").Path.Value);
         Assert.Equal("/new-district", Page("district-new").Path.Value);
         Assert.Contains("# bridge_tag ties ", draft.Text);
-        Assert.DoesNotContain(app.Pages, page => page.Name.Value.StartsWith("bridge-tag", StringComparison.Ordinal));
+        Assert.Equal(["bridge-tag-delete", "bridge-tag-new"], app.Pages.Select(page => page.Name.Value).Where(name => name.StartsWith("bridge-tag", StringComparison.Ordinal)).Order());
+        Assert.Equal("/inspections/new{?bridge_id}", Page("inspection-new").Path.Value);
+        var site = compilation.Site.Pages.OfType<DetailPage>().Single(page => page.Name == "bridge");
+        Assert.Equal(["bridge-tag-new", "inspection-new"], site.Blocks.Select(block => block.Add?.Page).Order());
+        Assert.Equal("bridge-tag-delete Remove", site.Blocks.SelectMany(block => block.Shape.Rows!.Actions).Select(link => $"{link.Page} {link.Text}").Single());
         Assert.Contains(draft.Doubts, doubt => doubt.StartsWith("open_bridges has no key", StringComparison.Ordinal));
         Assert.DoesNotContain(app.Pages, page => page.Name.Value == "open-bridge");
     }

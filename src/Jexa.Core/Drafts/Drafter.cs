@@ -132,6 +132,8 @@ public sealed class Drafter
         }
 
         if (record.Label is { } label) Line(2, $"label: {Quoted(label.Name)}");
+        else if (record.IsTie && record.References.Count > 0 && record.References.TrueForAll(reference => reference.Other.Label is not null))
+            Line(2, $"label: {Quoted(string.Join(", ", record.References.Select(reference => $"{{{reference.Column}.{reference.Other.Label!.Name}}}")))}");
         else if (record.IsKeyProven) Line(2, $"label: {Quoted($"{Labels.Capital(record.One)} {string.Join("/", record.Key.Select(key => $"{{{key}}}"))}")}");
         if (record.Label is { } chosen && !table.IsUnique([chosen.Name]) && table.UniqueKeys.Count > 0 && !chosen.Name.Contains("name", StringComparison.OrdinalIgnoreCase) && !chosen.Name.Contains("title", StringComparison.OrdinalIgnoreCase))
             Doubt($"{record.Name} is called by {chosen.Name}, which need not tell two of them apart.");
@@ -196,7 +198,12 @@ public sealed class Drafter
 
     private void WritePages(DraftRecord record, bool inMenu)
     {
-        if (record.IsTie) return;
+        if (record.IsTie)
+        {
+            WriteTie(record);
+            return;
+        }
+
         var shown = record.Shown();
         var path = PathOf(record);
         var detail = HasDetail(record);
@@ -239,6 +246,20 @@ public sealed class Drafter
         if (detail) WriteDetail(record, path);
     }
 
+    /// <summary>What ties two kinds together is added and taken away on their own pages.</summary>
+    private void WriteTie(DraftRecord record)
+    {
+        if (!record.IsKeyProven || !record.HasOwnKey || _schema.ReadOnlyBecause is not null || record.Table is not { IsWritable: true, May: RowActs.All }) return;
+        if (record.Table.ForeignKeys.FirstOrDefault(key => key.Columns.Count == 1 && _records.Exists(other => other.Table.Name == key.Table && HasDetail(other))) is not { } first) return;
+        var to = _records.Find(other => other.Table.Name == first.Table)!.Name;
+        var path = PathOf(record);
+        var by = record.Key.All(key => Parameter(key) == key) ? "" : $", by: {{ {string.Join(", ", record.Key.Select(key => $"{Parameter(key)}: {Quoted(key)}"))} }}";
+        Line(0, "");
+        Line(1, $"{record.Name}-new: {{ path: {Quoted($"{path}/new{{?{string.Join(",", record.Key.Select(Parameter))}}}")}, new: {record.Name}{by}, then: {to} }}");
+        Line(1, $"{record.Name}-delete: {{ path: {Quoted($"{path}/{string.Join("/", record.Key.Select(key => $"{{{Parameter(key)}}}"))}/delete")}, delete: {record.Name}{by}, then: {to} }}");
+        _pages += 2;
+    }
+
     private void WriteDetail(DraftRecord record, string path)
     {
         var ids = record.Key.Count == 1 ? "{id}" : string.Join("/", record.Key.Select(key => $"{{{Parameter(key)}}}"));
@@ -251,10 +272,12 @@ public sealed class Drafter
         var related = Related(record);
         var lacking = record.Table.Columns.FirstOrDefault(column => column is { Type: FieldType.Bytes, Nullable: false, Default: null, Automatic: false } && !record.References.Exists(reference => reference.Column == column.Name));
         var isText = record.Key.Count == 1 && record.Table.Find(record.Key[0])!.Type == FieldType.Text;
+        var owners = Owners(record);
+        var isUsual = lacking is null && !isText && owners.Count == 0;
         if (IsEdited(record))
         {
-            Line(2, lacking is null && !isText ? "forms: [edit, new, delete]" : "forms: [edit, delete]");
-            _pages += lacking is null && !isText ? 3 : 2;
+            Line(2, isUsual ? "forms: [edit, new, delete]" : "forms: [edit, delete]");
+            _pages += isUsual ? 3 : 2;
             if (lacking is not null) Line(2, $"# No page for a new {record.One}: {lacking.Name} holds bytes, which a form cannot ask for.");
         }
 
@@ -265,13 +288,19 @@ public sealed class Drafter
         }
 
         _pages++;
-        if (!IsEdited(record) || lacking is not null || !isText) return;
+        if (!IsEdited(record) || lacking is not null || isUsual) return;
 
-        // Where keys are texts, one of them could be “new”.
+        // Where keys are texts, one of them could be “new”. What a record belongs to comes with the link that leads here.
+        var place = (isText ? $"/new-{record.Name}" : $"{path}/new") + (owners.Count == 0 ? "" : $"{{?{string.Join(",", owners)}}}");
         Line(0, "");
-        Line(1, $"{record.Name}-new: {{ path: /new-{record.Name}, new: {record.Name} }}");
+        Line(1, $"{record.Name}-new: {{ path: {Quoted(place)}, new: {record.Name} }}");
         _pages++;
     }
+
+    /// <summary>The foreign keys by which other records' pages lead to a new one of these.</summary>
+    private static List<string> Owners(DraftRecord record) =>
+        [.. record.References.Where(reference => HasDetail(reference.Other) && reference.Other != record && Parameter(reference.Column) == reference.Column && !record.Secrets.Any(secret => secret.Name == reference.Column))
+            .Select(reference => reference.Column).Take(3)];
 
     /// <summary>Which field each parameter stands for; null where the names say it.</summary>
     private static string? Bound(DraftRecord record)

@@ -14,7 +14,8 @@ internal sealed class BlockCompiler(
 {
     /// <summary>The block; null, reported, where it cannot be made.</summary>
     /// <param name="main">The load of the page it stands on: what fills the block is read with it.</param>
-    public BlockPlan? Compile(RelatedDefinition block, Projections main)
+    /// <param name="written">The links that the page writes itself.</param>
+    public BlockPlan? Compile(RelatedDefinition block, Projections main, IReadOnlyList<LinkDefinition> written)
     {
         if (block.Notice is { } notice) return new BlockPlan(new BlockShape("notice", block.Title?.Value ?? "", null, notice.Value), null, [], 0, null);
         if (!records.TryGetValue(block.Record!.Value, out var record))
@@ -39,8 +40,17 @@ internal sealed class BlockCompiler(
         var placed = rows.Place([], shown, load, isList: true);
         var own = links.PageOf(record);
         var recordLink = own is null ? null : LinkCompiler.ToOwn(own, load, LinkCompiler.PageText(own));
-        if (recordLink is not null && shown.Count > 0) placed.OnColumns[RowCompiler.LinkColumn(record, shown)] = recordLink;
         var columns = rows.Columns(shown, placed, load);
+
+        // Rows that do nothing but tie lead to what they tie to; they themselves can be taken away.
+        var isTying = columns.Count > 0 && columns.TrueForAll(column => column.Reference?.Link is not null);
+        if (recordLink is not null && shown.Count > 0 && !isTying)
+        {
+            placed.OnColumns[RowCompiler.LinkColumn(record, shown)] = recordLink;
+            columns = rows.Columns(shown, placed, load);
+        }
+
+        var removing = isTying ? pages.Values.FirstOrDefault(page => page?.Kind == record && page.Definition.Kind == PageKind.Delete) : null;
         var size = block.Size ?? BlockPlan.UsualSize;
         var where = filters.Compile(block.Where, load, _ => -1).Select(filter => filter.Apply(ParameterValues.None, new ArgumentList())).OfType<Condition>().ToList();
         foreach (var use in filters.Uses(block.Where, record))
@@ -49,9 +59,28 @@ internal sealed class BlockCompiler(
         var fillers = ties.Select(tie => new LinkFiller(tie.Key, main.Add(tie.From), tie.From.Name)).ToList();
         var tied = ties.Select((tie, i) => (Condition)new Condition.Equal(ColumnRef.Own(tie.Column), new Operand.Argument(i, tie.Key.Type)));
         var query = new RecordQuery(record.Seen, load.Joins, load.Columns, [.. tied, .. where], null, order, size, BlockPlan.CountLimit + 1);
-        var shape = new ListShape("", ListCompiler.LookOf(block.Look), columns, record.One, record.Many, recordLink, null, [], load.Label(record, 0));
+        var shape = new ListShape("", ListCompiler.LookOf(block.Look), columns, record.One, record.Many, recordLink, null,
+            removing is null ? [] : [LinkCompiler.ToOwn(removing, load, "Remove")], load.Label(record, 0));
         var title = block.Title?.Value ?? Labels.Capital(ties.Exists(tie => tie.IsOurs) ? record.One : record.Many);
-        return new BlockPlan(new BlockShape(record.Name, title, shape, null), record.Source.Prepare(query), fillers, size, All(block, record, ties, main));
+        return new BlockPlan(new BlockShape(record.Name, title, shape, null), record.Source.Prepare(query), fillers, size, All(block, record, ties, main))
+        {
+            Add = Add(record, ties, main, written),
+        };
+    }
+
+    /// <summary>The page for one more of the block's records, tied to the page's; null where there is none, or the page leads there by itself.</summary>
+    private LinkPlan? Add(SiteRecord record, List<Tie> ties, Projections main, IReadOnlyList<LinkDefinition> written)
+    {
+        if (ties.Count == 0 || ties.Exists(tie => tie.IsOurs)) return null;
+        foreach (var page in pages.Values.OfType<PageHead>().Where(page => page.Kind == record && page.Definition.Kind == PageKind.New && written.All(link => link.To.Value != page.Name)))
+        {
+            var slots = page.Parameters.Select(parameter => parameter.Path is null ? ties.Find(tie => tie.Column == parameter.Field.Column.Name) : null).ToList();
+            if (ties.Exists(tie => !slots.Contains(tie)) || page.Parameters.Where((parameter, i) => parameter.Required && slots[i] is null).Any()) continue;
+            return new LinkPlan(page.Name, LinkCompiler.PageText(page), page.Leads,
+                slots.Select((tie, i) => tie is null ? (LinkFiller?)null : new LinkFiller(page.Parameters[i].Key, main.Add(tie.From), tie.From.Name)), page.LinkLeadsThere);
+        }
+
+        return null;
     }
 
     private List<Ordering> Order(RelatedDefinition block, SiteRecord record, Projections load)

@@ -26,7 +26,7 @@ internal sealed class DetailCompiler(
         var list = trails.ListOf(record);
         var back = list is null ? null : new PlainLink(list.Name, LinkCompiler.ListHeading(list), list.Open!);
         var trail = trails.Above(record, 0, load, itself: false);
-        var related = page.Related.Select(definition => blocks.Compile(definition, load)).OfType<BlockPlan>().ToList();
+        var related = page.Related.Select(definition => blocks.Compile(definition, load, page.Links)).OfType<BlockPlan>().ToList();
         var stored = page.NeighboursHidden ? [] : Stored(list, record, load);
         var narrowed = filters.Compile(page.Where, load, _ => -1).Select(filter => filter.Apply(ParameterValues.None, new ArgumentList())).OfType<Condition>();
         var shape = new DetailShape(title, columns, record.One, own, placed.Apart, back);
@@ -78,7 +78,7 @@ internal sealed class DetailCompiler(
         .. PageLinks.Of(placed, columns, LinkReason.Written),
         .. back is null ? [] : new[] { new PageLink(new LinkPlan(back.Page, back.Text, back.Address), null, LinkReason.Back) },
         .. trail.Steps.Where(step => step.Link is not null).Select(step => new PageLink(step.Link!, null, LinkReason.Part)),
-        .. related.SelectMany(block => new[] { block.All, block.Shape.Rows?.RecordLink }).OfType<LinkPlan>().Select(link => new PageLink(link, null, LinkReason.Part)),
+        .. related.SelectMany(block => new[] { block.All, block.Add, block.Shape.Rows?.RecordLink }.Concat(block.Shape.Rows?.Actions ?? [])).OfType<LinkPlan>().Select(link => new PageLink(link, null, LinkReason.Part)),
     ];
 
     public SamplePlan? Samples(PageHead head)

@@ -43,6 +43,9 @@ public sealed class DetailPage(
 /// <param name="All">The link to all of them, filled from the record; null where there is no such list.</param>
 public sealed record BlockPlan(BlockShape Shape, IPreparedQuery? Query, IReadOnlyList<LinkFiller> Fillers, int Size, LinkPlan? All)
 {
+    /// <summary>The link to the page that makes one more; null where there is none.</summary>
+    public LinkPlan? Add { get; init; }
+
     /// <summary>Rows shown where the app file does not say it.</summary>
     public const int UsualSize = 5;
 

@@ -135,7 +135,11 @@ public sealed record BlockShape(string Name, string Title, ListShape? Rows, stri
 
 /// <param name="Rows">Null where there is a notice, or the block could not be made.</param>
 /// <param name="All">The list of all of them; null where there is none.</param>
-public sealed record BlockView(BlockShape Shape, RowBlock? Rows, Total Total, PlainLink? All, bool HasFailed);
+public sealed record BlockView(BlockShape Shape, RowBlock? Rows, Total Total, PlainLink? All, bool HasFailed)
+{
+    /// <summary>The page that makes one more of the records.</summary>
+    public PlainLink? Add { get; init; }
+}
 
 /// <summary>A text of the app's own.</summary>
 /// <param name="Markdown">With its parameters filled in.</param>

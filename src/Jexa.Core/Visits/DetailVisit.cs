@@ -110,14 +110,22 @@ internal sealed class DetailVisit
             var rows = loans.Lend(query.Width);
             await _queries.RunAsync(query, arguments, rows, trace, cancellation);
             var count = rows.Count == 0 ? 0 : rows[0][query.Width - 1].Integer;
-            using var address = new Utf8Buffer(128);
-            var all = block.All?.TryWrite(row, address) == true ? new PlainLink(block.All.Page, block.All.Text, address.ToString()) : null;
-            return new BlockView(block.Shape, rows, new Total(Math.Min(count, BlockPlan.CountLimit), count <= BlockPlan.CountLimit), all, false);
+            return new BlockView(block.Shape, rows, new Total(Math.Min(count, BlockPlan.CountLimit), count <= BlockPlan.CountLimit), Written(block.All, row), false)
+            {
+                Add = Written(block.Add, row),
+            };
         }
         catch (SourceException)
         {
             return new BlockView(block.Shape, null, default, null, true);
         }
+    }
+
+    private static PlainLink? Written(LinkPlan? link, Row row)
+    {
+        if (link is null) return null;
+        using var address = new Utf8Buffer(128);
+        return link.TryWrite(row, address) ? new PlainLink(link.Page, link.Text, address.ToString()) : null;
     }
 
     /// <summary>The list beside a record, at the window the visitor came from, or where the record is.</summary>
