@@ -324,12 +324,16 @@ public sealed class Drafter
     /// <summary>The parents whose page leads to a list of its own: large tables, tied by one column that is no part of their own key.</summary>
     private static IEnumerable<(string Column, DraftRecord To)> Parents(DraftRecord record) =>
         record.Table.AboutRows <= ManyRows || record.Shown().Count < 2 ? [] : record.References.Where(reference => reference.Other != record && reference.Other.Key.Count == 1 && HasDetail(reference.Other)
-            && record.References.Count(other => other.Other == reference.Other) == 1 && record.Shown().Exists(name => name != reference.Column)).Select(reference => (reference.Column, reference.Other)).Take(2);
+            && record.References.Count(other => other.Other == reference.Other) == 1 && Shown(reference.Other).Any(shown => shown.From == record) && record.Shown().Exists(name => name != reference.Column)).Select(reference => (reference.Column, reference.Other)).Take(2);
+
+    /// <summary>The records that stand on another's page: tables before views, large ones first.</summary>
+    private static IEnumerable<(DraftRecord From, IReadOnlyList<string> Columns)> Shown(DraftRecord record) => record.Referrers.Where(referrer => referrer.From != record)
+        .OrderBy(referrer => referrer.From.Table.Kind == TableKind.View).ThenByDescending(referrer => referrer.From.Table.AboutRows ?? 0).Take(MostRelated);
 
     private static List<string> Related(DraftRecord record)
     {
         var blocks = new List<string>();
-        foreach (var (from, columns) in record.Referrers.Where(referrer => referrer.From != record).OrderBy(referrer => referrer.From.Table.Kind == TableKind.View).ThenByDescending(referrer => referrer.From.Table.AboutRows ?? 0).Take(MostRelated))
+        foreach (var (from, columns) in Shown(record))
         {
             var several = record.Referrers.Count(other => other.From == from) > 1 || from.References.Exists(reference => reference.Other == record) && record.References.Exists(reference => reference.Other == from);
             var shown = from.Shown().Where(name => !columns.Contains(name)).ToList();
