@@ -72,9 +72,7 @@ function AppFileText({ text, findings, chosen, name }: TextProps) {
               // biome-ignore lint/suspicious/noArrayIndexKey: a line is what stands at its number.
               key={place}
               ref={number === chosen ? mark : null}
-              data-severity={
-                ['error', 'warning', 'hint'].find((word) => here.some((finding) => finding.severity === word))
-              }
+              data-severity={['error', 'warning', 'hint'].find((word) => here.some((finding) => finding.severity === word))}
               data-chosen={number === chosen ? 'yes' : undefined}
               aria-current={number === chosen ? 'true' : undefined}
             >
