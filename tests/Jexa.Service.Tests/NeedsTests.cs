@@ -12,14 +12,14 @@ public sealed class NeedsTests(NeedsTests.Coast coast) : IClassFixture<NeedsTest
         CREATE TABLE region (id INTEGER PRIMARY KEY, name TEXT NOT NULL);
         CREATE TABLE light (
           id INTEGER PRIMARY KEY, code TEXT NOT NULL UNIQUE COLLATE NOCASE, name TEXT NOT NULL, region_id INTEGER NOT NULL REFERENCES region (id),
-          kind INTEGER NOT NULL CHECK (kind IN (1, 2, 3)), lit_on DATE NOT NULL, height_m DECIMAL(6, 2), active BOOLEAN NOT NULL DEFAULT 1, film TEXT, photo TEXT);
+          kind INTEGER NOT NULL CHECK (kind IN (1, 2, 3)), lit_on DATE NOT NULL, height_m DECIMAL(6, 2), active BOOLEAN NOT NULL DEFAULT 1, film TEXT, photo TEXT, extra JSON);
         CREATE TABLE keeper (id INTEGER PRIMARY KEY, name TEXT NOT NULL, light_id INTEGER NOT NULL REFERENCES light (id));
         CREATE TABLE view (light_id INTEGER NOT NULL REFERENCES light (id), no INTEGER NOT NULL, caption TEXT NOT NULL, PRIMARY KEY (light_id, no));
         CREATE TABLE log (token TEXT NOT NULL PRIMARY KEY, light_id INTEGER NOT NULL REFERENCES light (id), entry TEXT NOT NULL);
         INSERT INTO region VALUES (1, 'North Shore'), (2, 'South Shore'), (3, 'Nobody''s Shore');
         INSERT INTO light VALUES
-          (7, 'NS-7', 'Gull Point', 1, 1, '1888-03-01', 41.5, 1, 'https://films.example/7', 'gull.png'), (8, 'NS-8', 'Kelp Rock', 1, 2, '1901-07-09', 12, 0, 'https://films.example/8', NULL),
-          (12, 'SS-12', 'Sandling', 2, 3, '1888-11-20', NULL, 1, NULL, NULL);
+          (7, 'NS-7', 'Gull Point', 1, 1, '1888-03-01', 41.5, 1, 'https://films.example/7', 'gull.png', '{"range":18,"lamps":["a","b"]}'), (8, 'NS-8', 'Kelp Rock', 1, 2, '1901-07-09', 12, 0, 'https://films.example/8', NULL, NULL),
+          (12, 'SS-12', 'Sandling', 2, 3, '1888-11-20', NULL, 1, NULL, NULL, 'no json');
         INSERT INTO keeper VALUES (1, 'A. Tern', 7), (2, 'B. Plover', 7), (3, 'C. Dunlin', 12);
         INSERT INTO view VALUES (7, 1, 'From the sea'), (7, 2, 'From above');
         INSERT INTO log VALUES ('f3a9-0b7c-long-opaque-text-41e8', 7, 'Lamp changed.');
@@ -133,6 +133,19 @@ public sealed class NeedsTests(NeedsTests.Coast coast) : IClassFixture<NeedsTest
         var answer = await coast.Service.GetAsync(target.TrimEnd('#'));
         Assert.True(answer.Status == status, $"{answer.Status} {answer.Header("Location")}\n{answer.Body}");
         foreach (var either in said) Assert.True(either.Split('|').Any(one => answer.Body.Contains(one, StringComparison.Ordinal)), $"“{either}” is not in\n{answer.Body}");
+    }
+
+    [Fact]
+    public async Task JSON_is_laid_out_and_checked_and_what_is_none_stays_as_it_is()
+    {
+        Assert.Contains("<pre class=\"json\">{&#xA;  &quot;range&quot;: 18,", (await coast.Service.GetAsync("/lights?light=7")).Body, StringComparison.Ordinal);
+        Assert.Contains("<pre class=\"json\">no json</pre>", (await coast.Service.GetAsync("/lights?light=12")).Body, StringComparison.Ordinal);
+        using var visitor = new Visitor(coast.Service.PagesUrl);
+        var form = await visitor.FormAsync("/lights/edit?light=8");
+        var refused = await visitor.PostAsync(form.With(("extra", "{\n \"range\": }")));
+        Assert.Equal(422, refused.Status);
+        Assert.Contains("This is not JSON from line 2 on.", refused.Body, StringComparison.Ordinal);
+        Assert.Equal(303, (await visitor.PostAsync((await visitor.FormAsync("/lights/edit?light=12")).With(("height_m", "9")))).Status);
     }
 
     [Fact]

@@ -244,4 +244,27 @@ public class FilterTests
         while (reader.Read()) plan += reader.GetString(3) + "\n";
         return plan;
     }
+
+    [Theory]
+    [InlineData("", "2019 1, 2020 2, 2021 1", "January 1, December 1")]
+    [InlineData("zone: Etc/GMT-1", "2020 2, 2021 2", "January 2")]
+    [InlineData("zone: Pacific/Auckland", "2020 2, 2021 2", "January 2")]
+    public async Task Years_and_months_of_moments_are_those_of_the_apps_clocks(string top, string years, string months)
+    {
+        await using var app = new TestApp(Valley.Schema);
+        var site = await app.SiteAsync(Valley.App("""
+            b: { path: /b, list: bridge, side: [{ by: seen_at, part: year }] }
+            y: { path: "/b{?year,month}", list: bridge, required: [year], where: { all: [{ seen_at: { year: "{year}" } }, { seen_at: { month: "{month}", year: "{year}" } }] }, show: [name], order: [id], side: [{ by: seen_at, part: month }, { by: -seen_at, part: year }] }
+            """, top: top));
+        Assert.Equal(years, await SideAsync("/b", 0));
+        Assert.Equal(months, await SideAsync("/b?year=2020", 0));
+        Assert.Equal(string.Join(", ", years.Split(", ").Reverse()), await SideAsync("/b?year=2020", 1));
+        Assert.Equal(top.Length == 0 ? "Beech Cedar" : "Ash Beech", await app.ListAsync(site, "/b?year=2020"));
+
+        async Task<string> SideAsync(string target, int number)
+        {
+            var (answer, _) = await app.VisitAsync(site, target);
+            using (answer) return string.Join(", ", Assert.IsType<ListView>(answer.View).Sides[number].Entries.Select(entry => $"{entry.Text} {entry.Count}"));
+        }
+    }
 }

@@ -151,7 +151,7 @@ public sealed class Drafter
             foreach (var kept in record.Kept("changed").Take(1)) fields.Add($"{Quoted(kept.Name)}: {{ kept: changed }}");
         }
 
-        foreach (var column in table.Columns.Where(column => DraftRecord.IsLong(column) && column.Rules.MaxLength is null && !record.Secrets.Contains(column))) fields.Add($"{Quoted(column.Name)}: {{ as: long_text }}");
+        foreach (var column in table.Columns.Where(column => DraftRecord.IsLong(column) && column.Rules.MaxLength is null && !column.DeclaredType.StartsWith("json", StringComparison.OrdinalIgnoreCase) && !record.Secrets.Contains(column))) fields.Add($"{Quoted(column.Name)}: {{ as: long_text }}");
         var proposed = _guesses.Where(guess => guess.Table == table.Name).Select(guess => (guess, to: _records.Find(other => other.Table.Name == guess.Target)))
             .Where(pair => pair.to is not null && !fields.Exists(field => field.StartsWith(Quoted(pair.guess.Column) + ":", StringComparison.Ordinal))).ToList();
         if (fields.Count == 0 && proposed.Count == 0) return;

@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text;
+using System.Text.Json;
 using Jexa.Core.Formats;
 using Jexa.Core.Keys;
 using Jexa.Core.Values;
@@ -115,7 +116,21 @@ public static class FieldReader
             return FieldReading.Failed($"This is {length:N0} characters long; {field.Rules.MaxLength ?? MostCharacters:N0} is the most.");
         if (field.Rules.Pattern?.IsMatch(text) == false)
             return FieldReading.Failed(field.Rules.Example is { } example ? $"This must look like {example}." : $"This must be of the form {field.Rules.PatternText}.");
+        if (field.IsJson && JsonFault(text) is { } fault) return FieldReading.Failed(fault);
         return FieldReading.Of(new Constant.Text(text));
+    }
+
+    private static string? JsonFault(string text)
+    {
+        try
+        {
+            using var document = JsonDocument.Parse(text);
+            return null;
+        }
+        catch (JsonException wrong)
+        {
+            return $"This is not JSON from line {(wrong.LineNumber ?? 0) + 1} on.";
+        }
     }
 
     private static int Characters(string text)

@@ -65,6 +65,9 @@ public sealed record FormField(
     /// <summary>What a default of a date can be besides a date.</summary>
     public const string Now = "now";
 
+    /// <summary>Whether its texts must be JSON.</summary>
+    public bool IsJson { get; init; }
+
     /// <summary>What the text of an input is called where a form is sent.</summary>
     public string InputName => Name;
 

@@ -11,6 +11,9 @@ public enum FieldForm
     /// <summary>Markdown (CommonMark); markup of HTML in it is shown, not obeyed.</summary>
     Markdown,
 
+    /// <summary>JSON, shown with its members one below the other.</summary>
+    Json,
+
     /// <summary>A mail address.</summary>
     Mail,
 

@@ -12,6 +12,7 @@ internal sealed class FieldStyles(Conventions conventions, string folder, Findin
         ["text"] = FieldForm.Plain,
         ["long_text"] = FieldForm.Long,
         ["markdown"] = FieldForm.Markdown,
+        ["json"] = FieldForm.Json,
         ["email"] = FieldForm.Mail,
         ["web"] = FieldForm.Web,
         ["image"] = FieldForm.Picture,

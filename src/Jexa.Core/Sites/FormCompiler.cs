@@ -77,6 +77,7 @@ internal sealed partial class FormCompiler(
         if (field.Style.Unit is { } unit) label += $" ({unit})";
         var form = new FormField(field.Name, label, input.Help?.Value, kind, field.Type, field.Column, conventions, rules, choices, field.Secret,
             load?.AddStored(field) ?? -1, load?.Add(field) ?? -1, "", input.Default is null && field.Column.Default is not null && Literal(field) is null);
+        form = form with { IsJson = field.Style.Form == FieldForm.Json };
         form = form with { Default = Default(form, field, input) };
         var shown = load is null ? null : new ViewColumn(field.Name, label, field.Type, form.Typed, record.Key.Contains(field), null, null, null) { Style = field.Style };
         var picture = load is not null && field.Style.Pictures is { } place ? rows.Picture(record, field, 0, place, load) : null;
@@ -93,7 +94,7 @@ internal sealed partial class FormCompiler(
         { Type: FieldType.Decimal or FieldType.Real } => InputKind.Number,
         { Type: FieldType.Date } => InputKind.Date,
         { Type: FieldType.Timestamp } => InputKind.Moment,
-        { Style.Form: FieldForm.Long or FieldForm.Markdown } => InputKind.LongText,
+        { Style.Form: FieldForm.Long or FieldForm.Markdown or FieldForm.Json } => InputKind.LongText,
         { Style.Form: FieldForm.Picture } => InputKind.Picture,
         _ => InputKind.Text,
     };

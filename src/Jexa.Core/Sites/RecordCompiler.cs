@@ -150,7 +150,7 @@ internal sealed class RecordCompiler(
                 var said = definition.Fields.FirstOrDefault(field => field.Name.Value == column.Name);
                 var type = said?.Type is { } word && FieldTypes.TryParse(word.Value, out var stated) ? stated
                     : column.Type == FieldType.Any && parameters.Find(parameter => parameter.Name == column.Name) is { } repeated ? repeated.Type : column.Type;
-                return new SiteField(column.Name, said?.Label?.Value, type, column, said?.Secret ?? false, Form(said, type), Style(said, type), []);
+                return new SiteField(column.Name, said?.Label?.Value, type, column, said?.Secret ?? false, Form(said, type), Shown(column, said, Style(said, type)), []);
             }),
         ];
         return
@@ -160,6 +160,10 @@ internal sealed class RecordCompiler(
                 : field),
         ];
     }
+
+    /// <summary>A column that is declared to hold JSON is shown so, unless the app file says otherwise.</summary>
+    private static ValueStyle Shown(ColumnSchema column, FieldDefinition? said, ValueStyle style) =>
+        said?.As is null && column.Type == FieldType.Text && column.DeclaredType.StartsWith("json", StringComparison.OrdinalIgnoreCase) ? style with { Form = FieldForm.Json } : style;
 
     private ValueStyle Style(FieldDefinition? field, FieldType type) =>
         field is null ? _plain : new FieldStyles(conventions, folder, findings).Of(field, type);

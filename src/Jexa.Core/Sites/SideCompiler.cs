@@ -16,10 +16,10 @@ internal sealed class SideCompiler(
     {
         if (graph.Find(side.By, head.Record, "a side list", findings) is not { } path) return null;
         var part = side.Part?.Value switch { "year" => GroupPart.Year, "month" => GroupPart.Month, _ => GroupPart.Whole };
-        if (part != GroupPart.Whole && path.Field.Type != FieldType.Date)
+        if (part != GroupPart.Whole && path.Field.Type is not (FieldType.Date or FieldType.Timestamp))
         {
-            findings.Add(FindingCodes.FilterOfOtherType, side.Part!.At, $"{path.Name} is {path.Field.Type.Word()} and has no {side.Part}s to list.", "Take a date, or leave “part” out.",
-                found: path.Field.Type.Word(), expected: "a date");
+            findings.Add(FindingCodes.FilterOfOtherType, side.Part!.At, $"{path.Name} is {path.Field.Type.Word()} and has no {side.Part}s to list.", "Take a date or a moment, or leave “part” out.",
+                found: path.Field.Type.Word(), expected: "a date or a moment");
             return null;
         }
 
@@ -39,6 +39,7 @@ internal sealed class SideCompiler(
         var all = target.Parameters[number].Required ? trails.ListOf(head.Record) : target;
         return new SidePlan(title, head.Record, group, compiled, search, label, target.Parameters[number].Key)
         {
+            Clocks = part != GroupPart.Whole && path.Field.Type == FieldType.Timestamp ? path.Field.Style.Conventions : null,
             Field = path.Name,
             Target = target,
             Parameter = number,

@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using Jexa.Core.Formats;
 using Jexa.Core.Keys;
 using Jexa.Core.Plans;
 using Jexa.Core.Sources;
@@ -54,8 +55,32 @@ public sealed class SidePlan(string title, SiteRecord record, GroupQuery group, 
 
     public int Width => group.Columns.Count + 1;
 
+    /// <summary>
+    /// For years and months of moments: how the app's clocks show them. No source knows the zone, so that each year is counted as the range
+    /// of moments that it is.
+    /// </summary>
+    public Conventions? Clocks { get; init; }
+
+    /// <summary>Whether months are listed: those of the year that is chosen.</summary>
+    public bool IsMonths => group.Part == GroupPart.Month;
+
+    public bool Descending => group.Descending;
+
     /// <param name="values">Those of the list that it leads to, without the one that a value fills.</param>
-    public WindowQuery For(ParameterValues values, IReadOnlyList<string> words)
+    public WindowQuery For(ParameterValues values, IReadOnlyList<string> words) =>
+        Prepared("", values, words, null, where => record.Source.Prepare(group with { Where = where }));
+
+    /// <summary>The first or the last moment. One row, one cell; no row where there is none.</summary>
+    public WindowQuery Edge(ParameterValues values, IReadOnlyList<string> words, bool last) => Prepared(last ? "last" : "first", values, words, null,
+        where => record.Source.Prepare(new RecordQuery(group.Rows, group.Joins, [new Projection(group.By, FieldType.Timestamp)], [.. where, new Condition.IsFilled(group.By)], null,
+            [new Ordering.ByColumn(group.By, last, null)], 1)));
+
+    /// <summary>How many there are between two moments as the source keeps them. One row, one cell.</summary>
+    public WindowQuery Between(ParameterValues values, IReadOnlyList<string> words, DateTime from, DateTime to) => Prepared("between", values, words, (from, to),
+        where => record.Source.Prepare(new CountQuery(group.Rows, group.Joins, where, int.MaxValue)));
+
+    private WindowQuery Prepared(
+        string kind, ParameterValues values, IReadOnlyList<string> words, (DateTime From, DateTime To)? range, Func<IReadOnlyList<Condition>, IPreparedQuery> prepare)
     {
         var arguments = new ArgumentList();
         var where = new List<Condition>();
@@ -69,11 +94,17 @@ public sealed class SidePlan(string title, SiteRecord record, GroupQuery group, 
             }
         }
 
-        var shape = $"{(search.Count > 0 ? words.Count : 0)} {string.Join(',', values.Values.Select(v => v.Count))} {string.Concat(filters.Select(f => f.ShapeOf(values)))}";
+        if (range is var (from, to))
+        {
+            where.Add(new Condition.Compare(group.By, Comparison.AtLeast, arguments.Add(new Constant.Moment(from), FieldType.Timestamp)));
+            where.Add(new Condition.Compare(group.By, Comparison.Less, arguments.Add(new Constant.Moment(to), FieldType.Timestamp)));
+        }
+
+        var shape = $"{kind} {(search.Count > 0 ? words.Count : 0)} {string.Join(',', values.Values.Select(v => v.Count))} {string.Concat(filters.Select(f => f.ShapeOf(values)))}";
         if (!_prepared.TryGetValue(shape, out var query))
         {
             if (_prepared.Count >= MaxVariants) _prepared.Clear();
-            query = _prepared.GetOrAdd(shape, _ => record.Source.Prepare(group with { Where = where }));
+            query = _prepared.GetOrAdd(shape, _ => prepare(where));
         }
 
         return new WindowQuery(query, arguments.Values);

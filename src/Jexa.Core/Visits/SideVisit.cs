@@ -52,7 +52,9 @@ internal sealed class SideVisit(QueryRunner queries)
         try
         {
             var values = side.Carried.Select((number, i) => number < 0 || i == side.Parameter ? [] : ask.Request.Values.Values[number]);
-            var (counted, isExact) = await CountAsync(side, side.For(new ParameterValues([.. values]), ask.Request.Words), ask.Page.Record!, trace, cancellation);
+            var given = new ParameterValues([.. values]);
+            var (counted, isExact) = side.Clocks is { } clocks ? (await MomentsAsync(side, clocks, given, ask.Request.Words, trace, cancellation), true)
+                : await CountAsync(side, side.For(given, ask.Request.Words), ask.Page.Record!, trace, cancellation);
             if (counted is not { } rows) return new SideView(side.Title, [], all, true, true, false) { IsBeingCounted = true };
             var own = side.IsSelf ? side.Parameter : -1;
             var entries = new List<SideEntry>();
@@ -103,6 +105,54 @@ internal sealed class SideVisit(QueryRunner queries)
         await queries.RunAsync(query, rows, trace, cancellation);
         Keep(asked, rows, started);
         return (rows, true);
+    }
+
+    /// <summary>Years or months of moments, each with its count: a range of moments each, so that an index serves.</summary>
+    private async ValueTask<RowBlock> MomentsAsync(SidePlan side, Formats.Conventions clocks, ParameterValues values, IReadOnlyList<string> words, VisitTrace trace, CancellationToken cancellation)
+    {
+        var counts = new RowBlock();
+        counts.Reset(2);
+        var year = side.IsMonths ? YearOf(side, values) : null;
+        var spans = new List<(int Value, DateOnly From, DateOnly To)>();
+        if (year is { } chosen)
+        {
+            for (var month = 1; month <= 12; month++) spans.Add((month, new DateOnly(chosen, month, 1), new DateOnly(chosen, month, 1).AddMonths(1)));
+        }
+        else if (!side.IsMonths && await EdgeAsync(false) is { } first && await EdgeAsync(true) is { } last)
+        {
+            // What lies further back than can be listed is left out.
+            for (var one = Math.Max(first, last - SidePlan.MaxGroups); one <= last; one++) spans.Add((one, new DateOnly(one, 1, 1), new DateOnly(one + 1, 1, 1)));
+        }
+
+        if (side.Descending) spans.Reverse();
+        foreach (var (value, from, to) in spans)
+        {
+            var rows = new RowBlock();
+            rows.Reset(1);
+            await queries.RunAsync(side.Between(values, words, clocks.Kept(from), clocks.Kept(to)), rows, trace, cancellation);
+            if (rows.Count == 0 || rows[0][0].Integer == 0) continue;
+            counts.BeginRow();
+            counts.AddNumber(CellKind.Integer, value);
+            counts.AddNumber(CellKind.Integer, rows[0][0].Integer);
+        }
+
+        return counts;
+
+        async ValueTask<int?> EdgeAsync(bool last)
+        {
+            var rows = new RowBlock();
+            rows.Reset(1);
+            await queries.RunAsync(side.Edge(values, words, last), rows, trace, cancellation);
+            return rows.Count == 1 && rows[0][0].Kind == CellKind.Timestamp ? Math.Clamp(clocks.Shown(new DateTime(rows[0][0].Integer)).Year, 1, 9998) : null;
+        }
+    }
+
+    /// <summary>The year that is chosen; null if none is.</summary>
+    private static int? YearOf(SidePlan side, ParameterValues values)
+    {
+        for (var i = 0; i < side.Carried.Count; i++)
+            if (side.Target.Parameters[i].Key == DatePartKey.Year && values.Has(i)) return (int)((Constant.Whole)values.One(i)).Value;
+        return null;
     }
 
     /// <summary>Counts whether or not anybody still waits for it. It ends at the source's time limit.</summary>

@@ -99,7 +99,7 @@ internal sealed class HtmlDetailWriter(HtmlParts allParts, HtmlRowWriter rows)
         if (block.All is { } all && block.Rows?.Count > 0)
         {
             html.Append("<p class=\"more\">"u8);
-            HtmlFrame.WriteLink(all with { Text = block.Total.Count > block.Rows.Count || !block.Total.IsExact ? $"All {CountText(view, block)} {block.Shape.Rows!.Many}" : $"All {block.Shape.Rows!.Many}" }, html);
+            HtmlFrame.WriteLink(all with { Text = block.Total.Count == 1 ? $"All {block.Shape.Rows!.Many}" : $"All {CountText(view, block)} {block.Shape.Rows!.Many}" }, html);
             html.Append("</p>\n"u8);
         }
 

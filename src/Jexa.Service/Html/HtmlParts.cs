@@ -111,7 +111,7 @@ internal sealed class HtmlParts(string styleVersion)
 
     private static DetailParts Make(DetailShape shape)
     {
-        var terms = shape.Fields.Select(field => $"<div{(field.Style.Form is FieldForm.Long or FieldForm.Markdown or FieldForm.Picture ? " class=\"wide\"" : "")}><dt>{Encoded(field.Label)}</dt><dd>").ToList();
+        var terms = shape.Fields.Select(field => $"<div{(field.Style.Form is FieldForm.Long or FieldForm.Markdown or FieldForm.Json or FieldForm.Picture ? " class=\"wide\"" : "")}><dt>{Encoded(field.Label)}</dt><dd>").ToList();
         return new DetailParts([.. terms.Select(Bytes)], [.. terms.Select(term => Bytes("</dd></div>\n" + term))], [.. shape.Fields]);
     }
 

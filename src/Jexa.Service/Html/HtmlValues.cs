@@ -1,6 +1,7 @@
 using System.Buffers;
 using System.Globalization;
 using System.Text;
+using System.Text.Json;
 using Jexa.Core.Formats;
 using Jexa.Core.Values;
 using Jexa.Core.Views;
@@ -16,6 +17,11 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
 {
     /// <summary>The most bytes of a text in a list.</summary>
     public const int MostInList = 300;
+
+    /// <summary>JSON of more bytes is shown as it is.</summary>
+    private const int MostJson = 100_000;
+
+    private static readonly JsonSerializerOptions Indented = new() { WriteIndented = true, Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
 
     /// <summary>A text is cut between words where one ends so many bytes before its limit.</summary>
     private const int LongestWord = 40;
@@ -157,6 +163,14 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
                 AppendCut(text);
                 html.Append("</span>"u8);
                 break;
+            case FieldForm.Json when linked || text.Length > Math.Min(most, MostJson) || most < MostJson:
+                AppendCut(text);
+                break;
+            case FieldForm.Json:
+                html.Append("<pre class=\"json\">"u8);
+                html.AppendEncoded(LaidOut(text));
+                html.Append("</pre>"u8);
+                break;
             case FieldForm.Markdown when linked || text.Length > most:
                 AppendCut(text);
                 break;
@@ -174,6 +188,22 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
             default:
                 WritePicture(column, row, title, quiet);
                 break;
+        }
+    }
+
+    /// <summary>JSON with its members one below the other; what is none as it is.</summary>
+    private static ReadOnlySpan<byte> LaidOut(ReadOnlySpan<byte> text)
+    {
+        try
+        {
+            var reader = new Utf8JsonReader(text);
+            using var document = JsonDocument.ParseValue(ref reader);
+            var laidOut = JsonSerializer.SerializeToUtf8Bytes(document.RootElement, Indented);
+            return reader.BytesConsumed == text.Length || text[(int)reader.BytesConsumed..].Trim(" \t\r\n"u8).IsEmpty ? laidOut : text;
+        }
+        catch (JsonException)
+        {
+            return text;
         }
     }
 

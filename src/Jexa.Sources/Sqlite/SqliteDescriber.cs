@@ -164,7 +164,7 @@ internal static class SqliteDescriber
         if (type.StartsWith("TIMESTAMP", StringComparison.Ordinal) || type.StartsWith("DATETIME", StringComparison.Ordinal)) return FieldType.Timestamp;
         if (type.StartsWith("DATE", StringComparison.Ordinal)) return FieldType.Date;
         if (type.Contains("INT")) return FieldType.Integer;
-        if (type.Contains("CHAR") || type.Contains("CLOB") || type.Contains("TEXT")) return FieldType.Text;
+        if (type.Contains("CHAR") || type.Contains("CLOB") || type.Contains("TEXT") || type == "JSON") return FieldType.Text;
         if (type.Contains("BLOB")) return FieldType.Bytes;
         if (type.Contains("REAL") || type.Contains("FLOA") || type.Contains("DOUB")) return FieldType.Real;
         return type.Contains("DEC") || type.Contains("NUM") ? FieldType.Decimal : FieldType.Any;
