@@ -58,6 +58,7 @@ public sealed class NeedsTests(NeedsTests.Coast coast) : IClassFixture<NeedsTest
           keeper-new: { path: "/keeper{?light}", new: keeper }
           keepers: { path: /keepers, list: keeper, show: [name, light_id], add: keeper-new }
           view: { path: "/lights/{light}/views/{no}", detail: view, by: { light: light_id } }
+          view-new: { path: "/lights/{light}/views/new", new: view, by: { light: light_id } }
           log: { path: "/log/{token}", detail: log }
           logs: { path: /log, list: log, look: cards, links: [{ to: log, on: row }] }
           about: { path: /about, text: "Made for [all who sail](page:lights)." }
@@ -126,6 +127,8 @@ public sealed class NeedsTests(NeedsTests.Coast coast) : IClassFixture<NeedsTest
     [InlineData("/lights/8/views/2", 404, "")]
     // 17: children stand on the record's page, each with its own address.
     [InlineData("/lights?light=7#", 200, "A. Tern", "href=\"/keeper?id=1", "href=\"/lights/7/views/1")]
+    [InlineData("/lights?light=7&x=1", 200, "href=\"/lights/7/views/new\">New view")]
+    [InlineData("/lights/7/views/new", 200, "<h1>New view</h1>", "href=\"/lights?light=7\">Do not add it")]
     // 21: what is switched off hides its action.
     [InlineData("/lights?light=7&size=1", 200, "https://films.example/7")]
     public async Task Pages_answer_as_people_need_it(string target, int status, params string[] said)

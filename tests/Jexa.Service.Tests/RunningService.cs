@@ -2,6 +2,7 @@ using System.Diagnostics;
 using System.Net.Sockets;
 using System.Text;
 using System.Text.RegularExpressions;
+using Jexa.Demo;
 
 namespace Jexa.Service.Tests;
 
@@ -219,6 +220,9 @@ public abstract class ServerDemo(Lazy<PrivateServer> lazy) : DemoService
 {
     private readonly AppFolder _folder = new();
 
+    /// <summary>Its own: whatever else has the usual port ends with another test.</summary>
+    private readonly GaugeService _gauges = GaugeService.Start(0)!;
+
     protected override async Task<RunningService> BeginAsync()
     {
         var server = lazy.Value;
@@ -230,12 +234,13 @@ public abstract class ServerDemo(Lazy<PrivateServer> lazy) : DemoService
         var app = await File.ReadAllTextAsync(Repository.File("demo/bridges.yaml"));
         const string Line = "register: { engine: sqlite, connection: data/register.db }";
         Assert.Contains(Line, app);
-        return await RunningService.StartAsync("serve", _folder.Write("bridges.yaml", app.Replace(Line, $"register: {{ engine: {server.Engine}, connection: '{connection.Replace("'", "''")}' }}")), "--log", "none");
+        return await RunningService.StartAsync("serve", _folder.Write("bridges.yaml", app.Replace($"http://127.0.0.1:{GaugeService.Port}", _gauges.Url).Replace(Line, $"register: {{ engine: {server.Engine}, connection: '{connection.Replace("'", "''")}' }}")), "--log", "none");
     }
 
     public override async ValueTask DisposeAsync()
     {
         await base.DisposeAsync();
+        _gauges.Dispose();
         File.Delete(_folder.File("data"));
         _folder.Dispose();
         GC.SuppressFinalize(this);

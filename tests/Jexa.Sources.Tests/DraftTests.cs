@@ -119,6 +119,19 @@ public sealed class DraftTests
     }
 
     [Fact]
+    public async Task A_table_that_refers_to_itself_stands_on_both_sides()
+    {
+        using var database = new TestDatabase("sqlite");
+        var (draft, compilation) = await DraftAsync(database, """
+            CREATE TABLE keeper (id INTEGER PRIMARY KEY, name TEXT NOT NULL, reports_to INTEGER REFERENCES keeper (id));
+            INSERT INTO keeper VALUES (1, 'Ada', NULL), (2, 'Bo', 1);
+            """);
+        Assert.True(compilation.Site is not null, string.Join("\n", compilation.Findings) + draft.Text);
+        Assert.Contains("- { record: keeper, by: reports_to, title: \"Keepers by reports to\", show: [name] }", draft.Text);
+        Assert.Contains(compilation.Site.Pages.Single(page => page.Name == "keeper").Links, link => link.Column == "reports_to" && link.Plan.Page == "keeper");
+    }
+
+    [Fact]
     public async Task Ugly_names_and_lacking_keys_still_make_a_site()
     {
         using var database = new TestDatabase("sqlite");

@@ -65,6 +65,15 @@ public sealed class LargeTableTests
     }
 
     [Fact]
+    public async Task A_large_table_is_put_in_those_orders_only_that_an_index_serves()
+    {
+        await using var app = new TestApp(Schema);
+        Assert.Equal("malformed 400", await app.ListAsync(await app.SiteAsync(App), "/by?order=name"));
+        app.Execute("CREATE INDEX t_by_name ON t (name)");
+        Assert.StartsWith("N 9999 ", await app.ListAsync(await app.SiteAsync(App), "/by?order=-name"), StringComparison.Ordinal);
+    }
+
+    [Fact]
     public async Task A_foreign_key_without_an_index_is_a_finding_with_the_statement_that_makes_one()
     {
         await using var app = new TestApp(Schema);

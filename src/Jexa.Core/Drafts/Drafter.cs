@@ -326,8 +326,8 @@ public sealed class Drafter
         record.Table.AboutRows <= ManyRows || record.Shown().Count < 2 ? [] : record.References.Where(reference => reference.Other != record && reference.Other.Key.Count == 1 && HasDetail(reference.Other)
             && record.References.Count(other => other.Other == reference.Other) == 1 && Shown(reference.Other).Any(shown => shown.From == record) && record.Shown().Exists(name => name != reference.Column)).Select(reference => (reference.Column, reference.Other)).Take(2);
 
-    /// <summary>The records that stand on another's page: tables before views, large ones first.</summary>
-    private static IEnumerable<(DraftRecord From, IReadOnlyList<string> Columns)> Shown(DraftRecord record) => record.Referrers.Where(referrer => referrer.From != record)
+    /// <summary>The records that stand on another's page: tables before views, large ones first. Among them those of the same kind that refer to it.</summary>
+    private static IEnumerable<(DraftRecord From, IReadOnlyList<string> Columns)> Shown(DraftRecord record) => record.Referrers
         .OrderBy(referrer => referrer.From.Table.Kind == TableKind.View).ThenByDescending(referrer => referrer.From.Table.AboutRows ?? 0).Take(MostRelated);
 
     private static List<string> Related(DraftRecord record)

@@ -38,7 +38,7 @@ internal sealed class ListCompiler(
         if (recordLink is not null && !isWritten && shown.Count > 0) placed.OnColumns.TryAdd(RowCompiler.LinkColumn(record, shown), recordLink);
 
         var orders = new List<OrderChoice>();
-        var columns = rows.Columns(shown, placed, load).Zip(shown, (column, path) => column with { OrderName = Orderable(path, load, orders) is < 0 ? null : path.Name }).ToList();
+        var columns = rows.Columns(shown, placed, load).Zip(shown, (column, path) => column with { OrderName = IsOffered(path) && Orderable(path, load, orders) >= 0 ? path.Name : null }).ToList();
         var order = Order(page.Order, record, load, orders);
         var key = record.Key.Select(field => Choice(FieldPath.Own(field), load, orders)).ToList();
         var shape = new ListShape(LinkCompiler.ListHeading(head), LookOf(page.Look), columns, record.One, record.Many, recordLink, placed.OnRow, placed.Apart, load.Label(record, 0));
@@ -53,6 +53,10 @@ internal sealed class ListCompiler(
             NamedMissing = MissingPage(page),
             Samples = head.Alone is null ? SamplePlan.Of(head, [], new Projections(record)) : null,
         };
+
+        // To put a large table in an order that no index serves would take each visitor seconds.
+        bool IsOffered(FieldPath path) => record.Table.AboutRows is not > LargeTable
+            || (path.IsOwn && (record.Table.IndexedFirst.Contains(path.Field.Column.Name) || record.Table.UniqueKeys.Any(key => key[0] == path.Field.Column.Name)));
 
         bool IsSearchable(FieldPath path)
         {

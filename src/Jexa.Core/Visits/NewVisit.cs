@@ -12,7 +12,11 @@ namespace Jexa.Core.Visits;
 internal sealed class NewVisit(FormMaker forms, Saving saving)
 {
     /// <summary>What the address says of the new record: the ID texts, the values, and what is wrong with them.</summary>
-    private sealed record Named(string?[] Texts, Constant?[] Values, Answer? Refused);
+    private sealed record Named(string?[] Texts, Constant?[] Values, Answer? Refused)
+    {
+        /// <summary>The page of the record that the new one belongs to: the way out where there is no list.</summary>
+        public PlainLink? Back { get; set; }
+    }
 
     public async ValueTask<Answer> RunAsync(ChangeContext context, NewPage page, PageHead asked)
     {
@@ -87,6 +91,12 @@ internal sealed class NewVisit(FormMaker forms, Saving saving)
 
             using var label = new Utf8Buffer(64);
             parent.Label.Write(rows[decision.Row], label);
+            if (parent.Trail.Steps is [.., { Link: { } own }])
+            {
+                using var address = new Utf8Buffer(64);
+                if (own.TryWrite(rows[decision.Row], address)) named.Back = new PlainLink(own.Page, label.ToString(), address.ToString());
+            }
+
             if (parent.Parameters.Count == 1 && page.Form.Find(page.Parameters[parent.Parameters[0]].Field.Name) is { } entry) draft.Fixed[entry.Name] = label.ToString();
         }
 
@@ -210,7 +220,7 @@ internal sealed class NewVisit(FormMaker forms, Saving saving)
         if (!json)
             contract = contract is null ? new FormContract(FormContract.NewToken(), page.Name, ids, context.Visitor, saving.Now, new Dictionary<string, Constant>(), "", [])
                 : contract with { Visitor = context.Visitor };
-        var cancel = page.Cancel is { } list ? list with { Text = "Do not add it" } : null;
+        var cancel = (page.Cancel ?? named.Back) is { } way ? way with { Text = "Do not add it" } : null;
         var view = new FormView(context.Site.Frame, page.Name, outcome.PublicWord, status, page.Title, Address(page, named.Texts), contract?.Seal(saving.Seal) ?? "", notice, inputs,
             EditVisit.Faults(inputs, draft), $"Add {page.Record!.One}", cancel, [], page.Cancel, null, null, [])
         {
