@@ -257,7 +257,10 @@ public sealed class FrontTests(FrontDemo demo, Browser browser) : IClassFixture<
     {
         var answer = await demo.Service.GetAsync(target);
         Assert.Equal((status, location), (answer.Status, answer.Header("Location")));
-        if (status == 200) Assert.Equal(answer.Body, (await demo.Service.GetJsonAsync(target["/_jexa/json".Length..])).Body);
+        if (status == 200) Assert.Equal(Exact(answer.Body), Exact((await demo.Service.GetJsonAsync(target["/_jexa/json".Length..])).Body));
+
+        // A count that took long is kept for a minute, and says so.
+        static string Exact(string body) => body.Replace("\"exact\":false", "\"exact\":true");
     }
 
     [Fact]

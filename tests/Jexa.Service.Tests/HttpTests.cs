@@ -307,7 +307,7 @@ public class HttpTests(DemoService demo)
 
     [Theory]
     [InlineData("/bridges/7")]
-    [InlineData("/bridges")]
+    [InlineData("/districts")]
     public async Task A_page_that_the_visitor_holds_is_not_sent_again(string target)
     {
         var first = await Service.GetAsync(target);
@@ -332,13 +332,16 @@ public class HttpTests(DemoService demo)
         using var client = new HttpClient(new SocketsHttpHandler { AutomaticDecompression = System.Net.DecompressionMethods.Brotli });
         var plain = await Service.GetAsync("/bridges");
         Assert.Null(plain.Header("Content-Encoding"));
-        Assert.Equal(plain.Body, await client.GetStringAsync(Service.PagesUrl + "bridges"));
+        Assert.Equal(WithoutSlowCounts(plain.Body), WithoutSlowCounts(await client.GetStringAsync(Service.PagesUrl + "bridges")));
         var compressed = await Service.GetAsync("/bridges", "Accept-Encoding: gzip, br\r\n", "HEAD");
         Assert.Equal("br", compressed.Header("Content-Encoding"));
         Assert.InRange(int.Parse(compressed.Header("Content-Length")!), 500, plain.Body.Length / 2);
         Assert.Null((await Service.GetAsync("/bridges", "Accept-Encoding: br;q=0\r\n", "HEAD")).Header("Content-Encoding"));
         Assert.Null((await Service.GetAsync("/bridges", "Accept-Encoding: gzip\r\n", "HEAD")).Header("Content-Encoding"));
     }
+
+    /// <summary>A count that took long is kept for a minute, and the page says so: that depends on the machine alone.</summary>
+    private static string WithoutSlowCounts(string body) => body.Replace("<p class=\"none\">Counted within the last minute.</p>\n", "");
 
     [Fact]
     public async Task Links_around_a_page_stand_in_its_head_too()

@@ -25,7 +25,7 @@ internal sealed class AppContract(SiteHost host)
     /// <summary>Pages beyond these have no examples: each costs a visit.</summary>
     private const int MostExamples = 200;
 
-    private static readonly TimeSpan ExamplesTake = TimeSpan.FromSeconds(3);
+    private static readonly TimeSpan ExamplesTake = TimeSpan.FromSeconds(10);
     private static readonly TimeSpan Kept = TimeSpan.FromSeconds(30);
 
     private static readonly JsonSerializerOptions Relaxed = new() { Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
