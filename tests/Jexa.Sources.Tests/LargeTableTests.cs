@@ -65,6 +65,29 @@ public sealed class LargeTableTests
     }
 
     [Fact]
+    public async Task Months_of_one_year_are_never_those_of_another_that_were_counted_before()
+    {
+        await using var app = new TestApp("""
+            CREATE TABLE m (id INTEGER PRIMARY KEY, at TIMESTAMP NOT NULL);
+            INSERT INTO m (at) WITH RECURSIVE n(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n WHERE i < 60000) SELECT CASE WHEN i % 3 = 0 THEN '2020-02-03 04:05:06' ELSE '2021-05-06 07:08:09' END FROM n;
+            """);
+        var site = await app.SiteAsync("""
+            app: A
+            sources: { s: { engine: sqlite, connection: register.db } }
+            records: { m: { from: s.m } }
+            pages: { ms: { path: "/ms{?year,month}", list: m, where: { at: { month: "{month}", year: "{year}" } }, side: [{ by: at, part: month }] } }
+            """);
+        foreach (var (year, expected) in new[] { (2020, "February 20000"), (2021, "May 40000"), (2020, "February 20000") })
+            await Eventually.TrueAsync(async () => await SideAsync(year) == expected);
+
+        async Task<string> SideAsync(int year)
+        {
+            var (answer, _) = await app.VisitAsync(site, $"/ms?year={year}");
+            using (answer) return string.Join(", ", Assert.IsType<ListView>(answer.View).Sides[0].Entries.Select(entry => $"{entry.Text} {entry.Count}"));
+        }
+    }
+
+    [Fact]
     public async Task A_large_table_is_put_in_those_orders_only_that_an_index_serves()
     {
         await using var app = new TestApp(Schema);

@@ -54,7 +54,6 @@ internal static class FormPages
             NeighboursHidden = false,
             Ids = isNew ? IdAnswers.Default : page.Ids,
             Forms = [],
-            LinkedElsewhere = page.LinkedElsewhere,
         };
     }
 

@@ -212,7 +212,7 @@ public sealed record ApiDescription(string? Version, string? Title, IReadOnlyLis
         private static string NameOf(string path, HashSet<string> taken)
         {
             var last = path.Split('/', StringSplitOptions.RemoveEmptyEntries).LastOrDefault(segment => !segment.Contains('{')) ?? "record";
-            var words = Drafter.Named(last, []);
+            var words = DraftNames.Named(last, []);
             var name = words;
             for (var i = 2; taken.Contains(name); i++) name = $"{words}-{i}";
             return name;

@@ -3,6 +3,7 @@ using Jexa.Core.Endpoints;
 using Jexa.Core.Formats;
 using Jexa.Core.Schemas;
 using Jexa.Core.Values;
+using static Jexa.Core.Drafts.DraftNames;
 
 namespace Jexa.Core.Drafts;
 
@@ -24,7 +25,6 @@ public sealed class Drafter
     private readonly List<DraftRecord> _records = [];
     private readonly StringBuilder _text = new();
     private readonly List<string> _doubts = [];
-    private readonly HashSet<string> _pageNames = [];
     private int _pages;
 
     private readonly IReadOnlyDictionary<string, TableSample> _samples;
@@ -231,7 +231,7 @@ public sealed class Drafter
         if (record.Date is { Type: FieldType.Date } year && record.Table.AboutRows > ManyRows)
         {
             Line(0, "");
-            Line(1, $"{Page($"{ListName(record)}-of-year")}:");
+            Line(1, $"{$"{ListName(record)}-of-year"}:");
             Line(2, $"path: {path}{{?year}}");
             Line(2, $"list: {record.Name}");
             Line(2, $"title: {Quoted($"{Labels.Capital(Labels.Plural(record.One))} of {{year}}")}");
@@ -313,7 +313,7 @@ public sealed class Drafter
     private void WriteListOf(DraftRecord record, string column, DraftRecord to, List<string> shown)
     {
         Line(0, "");
-        Line(1, $"{Page($"{ListName(record)}-of-{to.Name}")}:");
+        Line(1, $"{$"{ListName(record)}-of-{to.Name}"}:");
         Line(2, $"path: {Quoted($"{PathOf(to)}/{{{Parameter(column)}}}/{ListName(record)}")}");
         Line(2, $"list: {record.Name}");
         Line(2, $"where: {{ {Quoted(column)}: \"{{{Parameter(column)}}}\" }}");
@@ -384,45 +384,6 @@ public sealed class Drafter
     private static string ListName(DraftRecord record) => Slug(Labels.Plural(record.One)) is var many && many == record.Name ? $"{many}-list" : many;
 
     private static string PathOf(DraftRecord record) => "/" + ListName(record);
-
-    private string Page(string name)
-    {
-        _pageNames.Add(name);
-        return name;
-    }
-
-    private static string Parameter(string column)
-    {
-        var name = new string([.. column.Select(c => char.IsAsciiLetterOrDigit(c) ? c : '_')]);
-        return Addresses.PathTemplate.ReservedParameters.Contains(name) || !char.IsAsciiLetter(name[0]) ? "of_" + name : name;
-    }
-
-    /// <summary>A record's name: the table's, one of them, in lower case with hyphens.</summary>
-    public static string Named(string table, HashSet<string> names)
-    {
-        var slug = Slug(Labels.OfRecord(table[(table.LastIndexOf('.') + 1)..]));
-        var cut = slug.LastIndexOf('-') + 1;
-        var name = slug[..cut] + Singular(slug[cut..]);
-        if (name.Length == 0 || !char.IsAsciiLetter(name[0])) name = "t-" + name;
-        name = name.Length > 40 ? name[..40].TrimEnd('-') : name;
-        var free = name;
-        for (var i = 2; !names.Add(free); i++) free = $"{name}-{i}";
-        return free;
-    }
-
-    private static string Slug(string words) => new string([.. words.Normalize(NormalizationForm.FormD).Where(c => !char.IsSurrogate(c) && (char.IsAsciiLetterOrDigit(c) || c is ' ' or '-')).Select(c => c == ' ' ? '-' : char.ToLowerInvariant(c))]).Trim('-');
-
-    private static string Singular(string word) => word.Length < 4 ? word
-        : word.EndsWith("ies", StringComparison.Ordinal) ? word[..^3] + "y"
-        : word.EndsWith("sses", StringComparison.Ordinal) || word.EndsWith("xes", StringComparison.Ordinal) || word.EndsWith("ches", StringComparison.Ordinal) || word.EndsWith("shes", StringComparison.Ordinal) ? word[..^2]
-        : word.EndsWith('s') && !word.EndsWith("ss", StringComparison.Ordinal) && !word.EndsWith("us", StringComparison.Ordinal) && !word.EndsWith("is", StringComparison.Ordinal) ? word[..^1] : word;
-
-    private static string List(IEnumerable<string> names) => $"[{string.Join(", ", names.Select(Quoted))}]";
-
-    /// <summary>A text as YAML takes it without a second meaning.</summary>
-    private static string Quoted(string text) =>
-        text.Length > 0 && text.All(c => char.IsAsciiLetterOrDigit(c) || c is '_' or '-' or '.' or '/') && char.IsAsciiLetter(text[0]) && text.ToLowerInvariant() is not ("true" or "false" or "yes" or "no" or "on" or "off" or "null" or "y" or "n")
-            ? text : $"\"{text.Replace("\\", "\\\\").Replace("\"", "\\\"").Replace("\n", "\\n").Replace("\t", "\\t")}\"";
 
     private void Doubt(string sentence) => _doubts.Add(sentence);
 

@@ -66,7 +66,7 @@ public sealed record RelationGuess(string Table, string Column, string Target, i
     private static IEnumerable<string> NamesOf(string table)
     {
         var words = Labels.OfRecord(table[(table.LastIndexOf('.') + 1)..]);
-        return new[] { words, Drafter.Named(table, []).Replace('-', ' ') }.Distinct();
+        return new[] { words, DraftNames.Named(table, []).Replace('-', ' ') }.Distinct();
     }
 
     private static async Task<bool> AreKeysAsync(ISource source, TableSchema target, List<Constant> values, CancellationToken cancellation)

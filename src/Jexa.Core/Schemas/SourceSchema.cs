@@ -55,11 +55,16 @@ public sealed record TableSchema(
     IReadOnlyList<IReadOnlyList<string>> UniqueKeys,
     IReadOnlyList<ForeignKeySchema> ForeignKeys)
 {
+    private const long LargeTable = 50_000;
+
     /// <summary>The columns that an index begins with, unique or not.</summary>
     public IReadOnlyCollection<string> IndexedFirst { get; init; } = [];
 
     /// <summary>How many rows there are, as near as the source can tell at once; null where it cannot.</summary>
     public long? AboutRows { get; init; }
+
+    /// <summary>Whether reading all of it takes so long that no page waits for what is not the record or the rows it is about.</summary>
+    public bool IsLarge => AboutRows > LargeTable;
 
     /// <summary>Why a row has no key unless the app file names one, as a sentence; null where nothing is to be said.</summary>
     public string? KeyAdvice { get; init; }

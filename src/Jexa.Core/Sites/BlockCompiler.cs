@@ -74,10 +74,7 @@ internal sealed class BlockCompiler(
         if (ties.Count == 0 || ties.Exists(tie => tie.IsOurs)) return null;
         foreach (var page in pages.Values.OfType<PageHead>().Where(page => page.Kind == record && page.Definition.Kind == PageKind.New && written.All(link => link.To.Value != page.Name)))
         {
-            var slots = page.Parameters.Select(parameter => parameter.Path is null ? ties.Find(tie => tie.Column == parameter.Field.Column.Name) : null).ToList();
-            if (ties.Exists(tie => !slots.Contains(tie)) || page.Parameters.Where((parameter, i) => parameter.Required && slots[i] is null).Any()) continue;
-            return new LinkPlan(page.Name, LinkCompiler.PageText(page), page.Leads,
-                slots.Select((tie, i) => tie is null ? (LinkFiller?)null : new LinkFiller(page.Parameters[i].Key, main.Add(tie.From), tie.From.Name)), page.LinkLeadsThere);
+            if (FilledBy(ties, page, main, LinkCompiler.PageText(page)) is { } link) return link;
         }
 
         return null;
@@ -167,17 +164,22 @@ internal sealed class BlockCompiler(
 
         foreach (var page in candidates.Where(page => page.Kind == record && page.Definition.Kind == PageKind.List).OrderByDescending(page => page.Parameters.Count(p => p.Required)))
         {
-            var slots = page.Parameters.Select(parameter => parameter is { IsEqual: true, Path: null } ? ties.Find(tie => tie.Column == parameter.Field.Column.Name) : null).ToList();
-            if (page.Parameters.Where((parameter, i) => parameter.Required && slots[i] is null).Any()) continue;
-            if (ties.Exists(tie => !slots.Contains(tie))) continue;
-            return new LinkPlan(page.Name, LinkCompiler.ListHeading(page), page.Leads,
-                slots.Select((tie, i) => tie is null ? (LinkFiller?)null : new LinkFiller(page.Parameters[i].Key, main.Add(tie.From), tie.From.Name)), page.LinkLeadsThere);
+            if (FilledBy(ties, page, main, LinkCompiler.ListHeading(page)) is { } link) return link;
         }
 
         if (block.All is { } lacking && pages.ContainsKey(lacking.Value))
             findings.Add(FindingCodes.NoSuchList, lacking.At, $"“{lacking}” does not list the {record.Many} of one record.", "Name a list whose parameters are the foreign key.",
                 found: lacking.Value, expected: $"a list with where: {{ {string.Join(", ", ties.Select(tie => $"{tie.Column}: \"{{…}}\""))} }}");
         return null;
+    }
+
+    /// <summary>The link to a page whose parameters are what ties the block; null if it lacks one of the ties, or needs more.</summary>
+    private static LinkPlan? FilledBy(List<Tie> ties, PageHead page, Projections main, string text)
+    {
+        var slots = page.Parameters.Select(parameter => parameter is { IsEqual: true, Path: null } ? ties.Find(tie => tie.Column == parameter.Field.Column.Name) : null).ToList();
+        if (ties.Exists(tie => !slots.Contains(tie)) || page.Parameters.Where((parameter, i) => parameter.Required && slots[i] is null).Any()) return null;
+        return new LinkPlan(page.Name, text, page.Leads,
+            slots.Select((tie, i) => tie is null ? (LinkFiller?)null : new LinkFiller(page.Parameters[i].Key, main.Add(tie.From), tie.From.Name)), page.LinkLeadsThere);
     }
 
     /// <param name="Column">The block's column.</param>

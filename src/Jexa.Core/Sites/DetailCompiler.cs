@@ -37,7 +37,7 @@ internal sealed class DetailCompiler(
                 found: use.At.Value, expected: "a value");
         CheckFilled(head);
         return new DetailPage(head, shape, lookup, stored, trail, related, Standing(placed, columns, back, trail, related), list,
-            MissingPage(page, list), Beside(page, record))
+            MissingPages.Of(pages, page.Ids, list, "an ID", findings), Beside(page, record))
         {
             Samples = Samples(head),
         };
@@ -117,21 +117,6 @@ internal sealed class DetailCompiler(
         }
 
         return new TextPlan(pieces, load.Label(record, 0));
-    }
-
-    public PageHead? MissingPage(PageDefinition page, PageHead? list)
-    {
-        if (page.Ids.MissingPage is not { } name) return page.Ids.MissingStatus is null ? list : null;
-        if (!pages.TryGetValue(name.Value, out var target))
-        {
-            findings.AddUnknown(FindingCodes.UnknownPage, name, "page", [.. pages.Keys, "400", "404"]);
-            return null;
-        }
-
-        if (target is null || target.Alone is not null) return target;
-        findings.Add(FindingCodes.PageNeedsParameters, name.At, $"A visitor without an ID cannot be led to “{name}”: it needs one itself.",
-            "Name a list, or write 404.", found: name.Value, expected: "a page without parameters, 400 or 404");
-        return null;
     }
 
     private PageHead? Beside(PageDefinition page, SiteRecord record)

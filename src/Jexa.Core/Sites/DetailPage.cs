@@ -21,7 +21,7 @@ public sealed class DetailPage(
 
     public DetailShape Shape { get; } = shape;
 
-    public override bool HasPictures { get; } = shape.Fields.Any(column => column.Picture is not null);
+    public override bool LacksPictures { get; } = shape.Fields.Any(column => column.Picture?.HasNoPlace == true);
 
     public IReadOnlyDictionary<ColumnRef, int> Stored { get; } = stored;
 

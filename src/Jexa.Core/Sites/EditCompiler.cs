@@ -9,7 +9,7 @@ namespace Jexa.Core.Sites;
 
 /// <summary>Compiles the pages that change records: edit, new and delete.</summary>
 internal sealed class EditCompiler(
-    IReadOnlyList<SiteRecord> kinds, IReadOnlyDictionary<string, DescribedSource?> sources, FilterCompiler filters, LinkCompiler links,
+    IReadOnlyDictionary<string, PageHead?> pages, IReadOnlyList<SiteRecord> kinds, IReadOnlyDictionary<string, DescribedSource?> sources, FilterCompiler filters, LinkCompiler links,
     RowCompiler rows, TrailCompiler trails, ParentCompiler parents, DetailCompiler details, FormCompiler forms, ChangeCompiler changes, FindingList findings)
 {
     public EditPage Edit(PageHead head)
@@ -24,7 +24,7 @@ internal sealed class EditCompiler(
         var own = LinkCompiler.ToOwn(head, load, LinkCompiler.PageText(head));
         var cancel = links.PageOf(record) is { } detail ? LinkCompiler.ToOwn(detail, load, LinkCompiler.PageText(detail)) : null;
         var lookup = Lookup(head, load);
-        return new EditPage(head, form, lookup, own, title, columns, changes.Compile(record, head), placed.Apart, cancel, Back(record), details.MissingPage(head.Definition, trails.ListOf(record)),
+        return new EditPage(head, form, lookup, own, title, columns, changes.Compile(record, head), placed.Apart, cancel, Back(record), MissingPages.Of(pages, head.Definition.Ids, trails.ListOf(record), "an ID", findings),
             [.. PageLinks.Of(placed, [], LinkReason.Written), .. cancel is null ? [] : new[] { new PageLink(cancel, null, LinkReason.Back) }])
         {
             Samples = details.Samples(head),
@@ -61,7 +61,7 @@ internal sealed class EditCompiler(
         var own = LinkCompiler.ToOwn(head, load, LinkCompiler.PageText(head));
         var cancel = links.PageOf(record) is { } detail ? LinkCompiler.ToOwn(detail, load, LinkCompiler.PageText(detail)) : null;
         var shape = new DetailShape(title, columns, record.One, own, placed.Apart, Back(record));
-        return new DeletePage(head, shape, Lookup(head, load), stored, Dependents(record, stored), changes.Compile(record, head), cancel, details.MissingPage(head.Definition, trails.ListOf(record)),
+        return new DeletePage(head, shape, Lookup(head, load), stored, Dependents(record, stored), changes.Compile(record, head), cancel, MissingPages.Of(pages, head.Definition.Ids, trails.ListOf(record), "an ID", findings),
             [.. PageLinks.Of(placed, columns, LinkReason.Written), .. cancel is null ? [] : new[] { new PageLink(cancel, null, LinkReason.Back) }])
         {
             Samples = details.Samples(head),

@@ -15,9 +15,6 @@ internal sealed class ListCompiler(
     /// <summary>Counting a list's records stops here.</summary>
     public const int CountLimit = 100_000;
 
-    /// <summary>A table of so many rows is too large to be put in order without an index.</summary>
-    private const long LargeTable = 50_000;
-
     private const int MaxOrder = 16;
 
     public ListPage Compile(PageHead head)
@@ -47,16 +44,16 @@ internal sealed class ListCompiler(
         var plan = new ListPlan(record, head.Name, load.Columns, load.Joins, Rows(head), compiled, search, orders, order, key, CountLimit);
         var parents = parentCompiler.Of(head);
         var sides = page.Side.Select(side => new SideCompiler(pages, graph, filters, trails, findings).Compile(head, side)).OfType<SidePlan>().ToList();
-        return new ListPage(head, shape, plan, Heading(head, parents), parents, sides, page.Size ?? ListPage.WindowSize, Standing(placed, columns, page, sides, parents), trails.ListOf(record))
+        var all = trails.ListOf(record);
+        return new ListPage(head, shape, plan, Heading(head, parents), parents, sides, page.Size ?? ListPage.WindowSize, Standing(placed, columns, page, sides, parents), all)
         {
             Add = Add(head),
-            NamedMissing = MissingPage(page),
+            MissingPage = MissingPages.Of(pages, page.Ids, all?.Name == head.Name ? null : all, "a parameter", findings),
             Samples = head.Alone is null ? SamplePlan.Of(head, [], new Projections(record)) : null,
         };
 
         // To put a large table in an order that no index serves would take each visitor seconds.
-        bool IsOffered(FieldPath path) => record.Table.AboutRows is not > LargeTable
-            || (path.IsOwn && (record.Table.IndexedFirst.Contains(path.Field.Column.Name) || record.Table.UniqueKeys.Any(key => key[0] == path.Field.Column.Name)));
+        bool IsOffered(FieldPath path) => !record.Table.IsLarge || (path.IsOwn && record.Table.IsIndexed([path.Field.Column.Name]));
 
         bool IsSearchable(FieldPath path)
         {
@@ -66,21 +63,6 @@ internal sealed class ListCompiler(
                 found: path.Field.Type.Word(), expected: "a text field");
             return false;
         }
-    }
-
-    private PageHead? MissingPage(PageDefinition page)
-    {
-        if (page.Ids.MissingPage is not { } name) return null;
-        if (!pages.TryGetValue(name.Value, out var target))
-        {
-            findings.AddUnknown(FindingCodes.UnknownPage, name, "page", [.. pages.Keys, "400", "404"]);
-            return null;
-        }
-
-        if (target is null || target.Alone is not null) return target;
-        findings.Add(FindingCodes.PageNeedsParameters, name.At, $"A visitor who lacks a parameter cannot be led to “{name}”: it needs one itself.",
-            "Name a page that can be opened by itself, or write 404.", found: name.Value, expected: "a page without parameters, 400 or 404");
-        return null;
     }
 
     /// <summary>The conditions of a list: those that are written, and those that its parameters' names say.</summary>
@@ -103,7 +85,7 @@ internal sealed class ListCompiler(
         if (definitions.Count > MaxOrder)
             findings.Add(FindingCodes.WrongShape, definitions[MaxOrder].Field.At, $"The list is ordered by more than {MaxOrder} fields.",
                 "Remove those that no longer decide.", expected: $"at most {MaxOrder} fields");
-        if (definitions.Count > 0 && steps.Count > 0 && record.Table.AboutRows > LargeTable && !IsServed(record, orders[steps[0].Choice]))
+        if (definitions.Count > 0 && steps.Count > 0 && record.Table.IsLarge && !IsServed(record, orders[steps[0].Choice]))
             findings.Add(FindingCodes.SlowOrder, definitions[0].Field.At, $"No index of {record.Table.Name} begins with {definitions[0].Field}, and it has about {record.Table.AboutRows:N0} rows.",
                 "Add an index in the source that begins with the field, or order by another.", found: definitions[0].Field.Value, expected: "a field of its own that an index begins with");
         return steps;
@@ -137,7 +119,7 @@ internal sealed class ListCompiler(
     }
 
     private static bool IsServed(SiteRecord record, OrderChoice order) =>
-        order.Column.Table == 0 && (record.Table.UniqueKeys.Any(key => key[0] == order.Column.Name) || record.Table.IndexedFirst.Contains(order.Column.Name));
+        order.Column.Table == 0 && record.Table.IsIndexed([order.Column.Name]);
 
     private static int NumberOf(PageHead head, string name) => head.Parameters.ToList().FindIndex(parameter => parameter.Name == name);
 

@@ -31,7 +31,7 @@ public sealed class ListPage(
 
     public ListShape Shape { get; } = shape;
 
-    public override bool HasPictures { get; } = shape.Columns.Any(column => column.Picture is not null);
+    public override bool LacksPictures { get; } = shape.Columns.Any(column => column.Picture?.HasNoPlace == true);
 
     public ListPlan Plan { get; } = plan;
 
@@ -48,10 +48,7 @@ public sealed class ListPage(
     public PageHead? AllOfThem => IsOwnList ? null : all;
 
     /// <summary>The page that a visitor is led to who lacks a parameter: the one that is written, else the list of all these records; null for none.</summary>
-    public PageHead? MissingPage => Head.Definition.Ids is { MissingPage: null, MissingStatus: null } ? AllOfThem : NamedMissing;
-
-    /// <summary>The page that the app file names for a missing parameter.</summary>
-    internal PageHead? NamedMissing { get; init; }
+    public PageHead? MissingPage { get; init; }
 
     /// <summary>Rows in one window where the address does not say it.</summary>
     public int Size { get; } = size;

@@ -143,8 +143,8 @@ public abstract class Page(PageHead head)
     /// <summary>Every link that stands on the page.</summary>
     public abstract IReadOnlyList<PageLink> Links { get; }
 
-    /// <summary>Whether it shows pictures.</summary>
-    public virtual bool HasPictures => false;
+    /// <summary>Whether it shows pictures whose place the app file does not say.</summary>
+    public virtual bool LacksPictures => false;
 
     /// <summary>Where addresses to try it with come from; null where there is nothing to take them from.</summary>
     public SamplePlan? Samples { get; init; }

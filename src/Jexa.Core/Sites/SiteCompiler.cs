@@ -90,7 +90,7 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
         var lists = new ListCompiler(heads, graph, filters, links, rows, trails, parents, findings);
         var details = new DetailCompiler(heads, graph, filters, rows, trails, new BlockCompiler(heads, records, graph, filters, links, rows, lists, findings), findings);
         var changes = new ChangeCompiler(heads, links, trails, described, definition.Records, HomeOf(definition, heads), findings);
-        var edits = new EditCompiler(kinds, described, filters, links, rows, trails, parents, details, new FormCompiler(graph, rows, changes, definition.Records, conventions, findings), changes, findings);
+        var edits = new EditCompiler(heads, kinds, described, filters, links, rows, trails, parents, details, new FormCompiler(graph, rows, changes, definition.Records, conventions, findings), changes, findings);
         var pages = heads.Values.OfType<PageHead>().Select(head => head.Definition.Kind switch
         {
             PageKind.List => lists.Compile(head),

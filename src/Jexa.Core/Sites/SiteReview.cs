@@ -29,11 +29,11 @@ internal sealed partial class SiteReview(
 
         // Hints are for files with nothing wrong: first things first.
         if (findings.HasErrors) return;
-        foreach (var page in pages)
-        {
-            CheckReached(page);
-            CheckBack(page);
-        }
+        foreach (var page in pages) CheckBack(page);
+
+        // Another program that draws pages may lead to any of them.
+        if (pages.Any(page => page.Head.DrawnAt is not null)) return;
+        foreach (var page in pages) CheckReached(page);
     }
 
     private static IEnumerable<string> LedTo(Page page)
@@ -46,11 +46,10 @@ internal sealed partial class SiteReview(
         foreach (var side in list.Sides) yield return side.Target.Name;
     }
 
-    /// <summary>Another program that draws pages may lead to any of them.</summary>
     private void CheckReached(Page page)
     {
         var said = page.Head.Definition;
-        if (_reached.Contains(page.Name) || said.LinkedElsewhere || pages.Any(one => one.Head.DrawnAt is not null)) return;
+        if (_reached.Contains(page.Name) || said.LinkedElsewhere) return;
         findings.Add(FindingCodes.NothingLeadsThere, said.Name.At, $"No link of this app leads to the page “{page.Name}”.",
             $"Add links: [{{ to: {page.Name} }}] to another page; or say linked: elsewhere if its links stand in mails, documents or other programs.",
             found: page.Name, expected: "a page that a link leads to");

@@ -21,8 +21,11 @@ public sealed class PicturePlan(PicturePlace place, int ordinal, string prefix, 
     /// <summary>The name that the field holds; empty for none.</summary>
     public string NameOf(Row row) => row[ordinal].Kind == CellKind.Text ? row.Text(ordinal) : "";
 
+    /// <summary>Whether the app file says no folder or address for its pictures: then each must hold a whole one.</summary>
+    public bool HasNoPlace => place is { Folder: null, Base: null };
+
     /// <summary>Whether the field holds the name of a file, and the app file says no folder or address for it.</summary>
-    public bool LacksPlace(Row row) => place is { Folder: null, Base: null } && NameOf(row) is { Length: > 0 } name && !Uri.TryCreate(name, UriKind.Absolute, out _);
+    public bool LacksPlace(Row row) => HasNoPlace && NameOf(row) is { Length: > 0 } name && !Uri.TryCreate(name, UriKind.Absolute, out _);
 
     /// <summary>Appends the address to load the picture from; false, and nothing appended, where the row names none that can be loaded.</summary>
     public bool TryWrite(Row row, Utf8Buffer into)

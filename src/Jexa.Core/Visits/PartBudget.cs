@@ -11,10 +11,9 @@ namespace Jexa.Core.Visits;
 /// </summary>
 internal sealed class PartBudget(QueryRunner queries)
 {
-    /// <summary>Tables of fewer rows are read in no time, whatever the order.</summary>
-    private const long LargeTable = 50_000;
+    /// <summary>How long a page waits for a part of it.</summary>
+    public static readonly TimeSpan Most = TimeSpan.FromMilliseconds(250);
 
-    private static readonly TimeSpan Most = TimeSpan.FromMilliseconds(250);
     private static readonly TimeSpan Rest = TimeSpan.FromMinutes(1);
 
     /// <summary>When a query last spent its time.</summary>
@@ -23,7 +22,7 @@ internal sealed class PartBudget(QueryRunner queries)
     /// <summary>Whether it ran to its end; false if its time was spent, now or within the last minute.</summary>
     public async ValueTask<bool> RunAsync(SiteRecord record, WindowQuery query, RowBlock rows, VisitTrace trace, CancellationToken cancellation)
     {
-        if (record.Table.AboutRows is not > LargeTable)
+        if (!record.Table.IsLarge)
         {
             await queries.RunAsync(query, rows, trace, cancellation);
             return true;

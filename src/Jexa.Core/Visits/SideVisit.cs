@@ -15,11 +15,7 @@ internal sealed class SideVisit(QueryRunner queries)
 {
     private const int MostKept = 200;
     private static readonly TimeSpan Slow = TimeSpan.FromMilliseconds(50);
-    private static readonly TimeSpan Patience = TimeSpan.FromMilliseconds(250);
     private static readonly TimeSpan KeptFor = TimeSpan.FromMinutes(1);
-
-    /// <summary>Tables of fewer rows are counted while the page waits.</summary>
-    private const long LargeTable = 50_000;
 
     /// <summary>What is being counted behind pages, each once.</summary>
     private readonly ConcurrentDictionary<(IPreparedQuery Query, string Arguments), Lazy<Task<RowBlock>>> _counting = [];
@@ -53,8 +49,7 @@ internal sealed class SideVisit(QueryRunner queries)
         {
             var values = side.Carried.Select((number, i) => number < 0 || i == side.Parameter ? [] : ask.Request.Values.Values[number]);
             var given = new ParameterValues([.. values]);
-            var (counted, isExact) = side.Clocks is { } clocks ? (await MomentsAsync(side, clocks, given, ask.Request.Words, trace, cancellation), true)
-                : await CountAsync(side, side.For(given, ask.Request.Words), ask.Page.Record!, trace, cancellation);
+            var (counted, isExact) = await CountAsync(side, given, ask.Request.Words, ask.Page.Record!, trace, cancellation);
             if (counted is not { } rows) return new SideView(side.Title, [], all, true, true, false) { IsBeingCounted = true };
             var own = side.IsSelf ? side.Parameter : -1;
             var entries = new List<SideEntry>();
@@ -81,8 +76,11 @@ internal sealed class SideVisit(QueryRunner queries)
     }
 
     /// <summary>The counts; null while they are being counted.</summary>
-    private async ValueTask<(RowBlock? Rows, bool IsExact)> CountAsync(SidePlan side, WindowQuery query, SiteRecord record, VisitTrace trace, CancellationToken cancellation)
+    private async ValueTask<(RowBlock? Rows, bool IsExact)> CountAsync(
+        SidePlan side, ParameterValues values, IReadOnlyList<string> words, SiteRecord record, VisitTrace trace, CancellationToken cancellation)
     {
+        // Moments are counted by several queries; one of them stands for all.
+        var query = side.Clocks is { } clocks ? MomentCounts.Identity(side, clocks, values, words) : side.For(values, words);
         var asked = (query.Query, ArgumentKey.Of(query.Arguments));
         if (_kept.TryGetValue(asked, out var kept))
         {
@@ -91,80 +89,41 @@ internal sealed class SideVisit(QueryRunner queries)
         }
 
         var started = queries.Clock.GetTimestamp();
-        if (record.Table.AboutRows is > LargeTable)
+        if (record.Table.IsLarge)
         {
-            var counting = _counting.GetOrAdd(asked, _ => new Lazy<Task<RowBlock>>(() => BehindAsync(asked, query, side.Width))).Value;
-            if (await Task.WhenAny(counting, Task.Delay(Patience, queries.Clock, cancellation)) != counting) return (null, false);
+            // The visit may end before its count does: then nothing of it is noted in the trace.
+            var counting = _counting.GetOrAdd(asked, _ => new Lazy<Task<RowBlock>>(() =>
+                BehindAsync(asked, () => AllAsync(side, values, words, (one, into) => one.Query.RunAsync(one.Arguments, into, CancellationToken.None))))).Value;
+            if (await Task.WhenAny(counting, Task.Delay(PartBudget.Most, queries.Clock, cancellation)) != counting) return (null, false);
             var counted = await counting;
-            trace.Add(query.Query, query.Arguments, counted, counted.Count, started);
+            if (side.Clocks is null) trace.Add(query.Query, query.Arguments, counted, counted.Count, started);
             return (counted, true);
         }
 
-        var rows = new RowBlock();
-        rows.Reset(side.Width);
-        await queries.RunAsync(query, rows, trace, cancellation);
+        var rows = await AllAsync(side, values, words, (one, into) => queries.RunAsync(one, into, trace, cancellation));
         Keep(asked, rows, started);
         return (rows, true);
     }
 
-    /// <summary>Years or months of moments, each with its count: a range of moments each, so that an index serves.</summary>
-    private async ValueTask<RowBlock> MomentsAsync(SidePlan side, Formats.Conventions clocks, ParameterValues values, IReadOnlyList<string> words, VisitTrace trace, CancellationToken cancellation)
+    /// <summary>All counts of a side list.</summary>
+    /// <param name="run">Runs one query.</param>
+    private static async ValueTask<RowBlock> AllAsync(SidePlan side, ParameterValues values, IReadOnlyList<string> words, Func<WindowQuery, RowBlock, ValueTask> run)
     {
-        var counts = new RowBlock();
-        counts.Reset(2);
-        var year = side.IsMonths ? YearOf(side, values) : null;
-        var spans = new List<(int Value, DateOnly From, DateOnly To)>();
-        if (year is { } chosen)
-        {
-            for (var month = 1; month <= 12; month++) spans.Add((month, new DateOnly(chosen, month, 1), new DateOnly(chosen, month, 1).AddMonths(1)));
-        }
-        else if (!side.IsMonths && await EdgeAsync(false) is { } first && await EdgeAsync(true) is { } last)
-        {
-            // What lies further back than can be listed is left out.
-            for (var one = Math.Max(first, last - SidePlan.MaxGroups); one <= last; one++) spans.Add((one, new DateOnly(one, 1, 1), new DateOnly(one + 1, 1, 1)));
-        }
-
-        if (side.Descending) spans.Reverse();
-        foreach (var (value, from, to) in spans)
-        {
-            var rows = new RowBlock();
-            rows.Reset(1);
-            await queries.RunAsync(side.Between(values, words, clocks.Kept(from), clocks.Kept(to)), rows, trace, cancellation);
-            if (rows.Count == 0 || rows[0][0].Integer == 0) continue;
-            counts.BeginRow();
-            counts.AddNumber(CellKind.Integer, value);
-            counts.AddNumber(CellKind.Integer, rows[0][0].Integer);
-        }
-
-        return counts;
-
-        async ValueTask<int?> EdgeAsync(bool last)
-        {
-            var rows = new RowBlock();
-            rows.Reset(1);
-            await queries.RunAsync(side.Edge(values, words, last), rows, trace, cancellation);
-            return rows.Count == 1 && rows[0][0].Kind == CellKind.Timestamp ? Math.Clamp(clocks.Shown(new DateTime(rows[0][0].Integer)).Year, 1, 9998) : null;
-        }
+        if (side.Clocks is { } zone) return await new MomentCounts(side, zone, values, words, run).CountAsync();
+        var rows = new RowBlock();
+        rows.Reset(side.Width);
+        await run(side.For(values, words), rows);
+        return rows;
     }
 
-    /// <summary>The year that is chosen; null if none is.</summary>
-    private static int? YearOf(SidePlan side, ParameterValues values)
-    {
-        for (var i = 0; i < side.Carried.Count; i++)
-            if (side.Target.Parameters[i].Key == DatePartKey.Year && values.Has(i)) return (int)((Constant.Whole)values.One(i)).Value;
-        return null;
-    }
-
-    /// <summary>Counts whether or not anybody still waits for it. It ends at the source's time limit.</summary>
-    private async Task<RowBlock> BehindAsync((IPreparedQuery Query, string Arguments) asked, WindowQuery query, int width)
+    /// <summary>Counts whether or not anybody still waits for it. Each query ends at the source's time limit.</summary>
+    private async Task<RowBlock> BehindAsync((IPreparedQuery Query, string Arguments) asked, Func<ValueTask<RowBlock>> count)
     {
         await Task.Yield();
         var started = queries.Clock.GetTimestamp();
         try
         {
-            var rows = new RowBlock();
-            rows.Reset(width);
-            await query.Query.RunAsync(query.Arguments, rows, CancellationToken.None);
+            var rows = await count();
             Keep(asked, rows, started);
             return rows;
         }

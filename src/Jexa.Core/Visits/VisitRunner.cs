@@ -122,7 +122,7 @@ public sealed class VisitRunner
         if (trace.Page is { } page)
         {
             if (trace.Finding is { } told) _findings.AddSource(page, told);
-            if (page.HasPictures) _findings.NotePictures(page, answer.View);
+            if (page.LacksPictures) _findings.NotePictures(page, answer.View);
         }
 
         return Traced(answer, trace);

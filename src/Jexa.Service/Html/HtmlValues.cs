@@ -163,7 +163,7 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
                 AppendCut(text);
                 html.Append("</span>"u8);
                 break;
-            case FieldForm.Json when linked || text.Length > Math.Min(most, MostJson) || most < MostJson:
+            case FieldForm.Json when linked || most < MostJson || text.Length > MostJson:
                 AppendCut(text);
                 break;
             case FieldForm.Json:

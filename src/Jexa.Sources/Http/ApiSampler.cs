@@ -109,7 +109,7 @@ public static class ApiSampler
 
     private static string NameOf(string path, List<ApiEndpoint> taken)
     {
-        var last = Drafter.Named(path[(path.LastIndexOf('/') + 1)..], []);
+        var last = DraftNames.Named(path[(path.LastIndexOf('/') + 1)..], []);
         var name = last;
         for (var i = 2; taken.Exists(endpoint => endpoint.Name == name); i++) name = $"{last}-{i}";
         return name;
