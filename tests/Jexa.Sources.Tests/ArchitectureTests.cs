@@ -36,6 +36,24 @@ public class ArchitectureTests
         Holds(Types.InAssembly(Core).That().ResideInNamespace($"Jexa.Core.{room}").ShouldNot()
             .HaveDependencyOnAny([.. others.Split(' ').Select(other => $"Jexa.Core.{other}")]));
 
+    /// <summary>The build holds the other rules of formatting (IDE0055); it does not look at usings.</summary>
+    [Fact]
+    public void Usings_are_sorted_with_those_of_System_first()
+    {
+        Assert.DoesNotContain(Code("src", "tests", "bench"), file =>
+        {
+            var usings = File.ReadLines(file).TakeWhile(line => !line.StartsWith("namespace", StringComparison.Ordinal))
+                .Where(line => line.StartsWith("using ", StringComparison.Ordinal) && !line.Contains('='))
+                .Select(line => line["using ".Length..].TrimEnd(';')).ToList();
+            return !usings.SequenceEqual(usings.OrderBy(name => name.StartsWith("static ", StringComparison.Ordinal)).ThenBy(name => name.Split('.')[0] != "System")
+                .ThenBy(name => name.Replace('.', '\0'), StringComparer.OrdinalIgnoreCase));
+        });
+    }
+
+    private static IEnumerable<string> Code(params string[] folders) =>
+        folders.SelectMany(folder => Directory.EnumerateFiles(Repository.File(folder), "*.cs", SearchOption.AllDirectories))
+            .Where(file => !file.Contains("/obj/", StringComparison.Ordinal) && !file.Contains("/bin/", StringComparison.Ordinal));
+
     /// <summary>
     /// Whoever opens and closes a database file drops the locks of the whole process on it. All files are read and written through
     /// <c>PlainFile</c>, which refuses databases; what opens files by itself is listed here, with files that are never databases.
@@ -45,8 +63,7 @@ public class ArchitectureTests
     {
         var opens = new System.Text.RegularExpressions.Regex(
             @"new FileStream\(|\bFile\.(Open|Read|Write|Append|Create|Copy)|new Stream(Reader|Writer)\((?!stream|OpenRead)|FileInfo\([^)]*\)\.Open|MemoryMappedFile");
-        var found = Directory.EnumerateFiles(Repository.File("src"), "*.cs", SearchOption.AllDirectories)
-            .Where(file => !file.Contains("/obj/", StringComparison.Ordinal) && !file.Contains("/bin/", StringComparison.Ordinal))
+        var found = Code("src")
             .SelectMany(file => File.ReadLines(file).Where(line => opens.IsMatch(line.Replace("PlainFile.OpenRead", "OpenRead", StringComparison.Ordinal).Replace("PlainFile.", "", StringComparison.Ordinal)))
                 .Select(_ => Path.GetRelativePath(Repository.File("src"), file))).Distinct().Order();
         Assert.Equal(["Jexa.Core/Files/PlainFile.cs", "Jexa.Service/State/StateTurn.cs", "Jexa.Sources/Sqlite/StoreFolder.cs"], found);
@@ -66,8 +83,7 @@ public class ArchitectureTests
             ], Using("RecordRows.Whole("));
         Assert.Equal(["Sites/Site.cs", "Sites/VisibilityCompiler.cs"], Using("RecordRows.Seen("));
 
-        static IEnumerable<string> Using(string words) => Directory.EnumerateFiles(Repository.File("src"), "*.cs", SearchOption.AllDirectories)
-            .Where(file => !file.Contains("/obj/", StringComparison.Ordinal) && File.ReadAllText(file).Contains(words, StringComparison.Ordinal))
+        static IEnumerable<string> Using(string words) => Code("src").Where(file => File.ReadAllText(file).Contains(words, StringComparison.Ordinal))
             .Select(file => Path.GetRelativePath(Repository.File("src/Jexa.Core"), file)).Order();
     }
 
