@@ -210,7 +210,7 @@ public sealed class GaugeService : IDisposable
         }
 
         var page = asked.TryGetValue("page", out var text) && int.TryParse(text, out var number) ? number : 1;
-        var skipped = way == "offset" && asked.TryGetValue("offset", out var offset) ? int.Parse(offset, CultureInfo.InvariantCulture) : (page - 1) * PageSize;
+        var skipped = way != "offset" ? (page - 1) * PageSize : asked.TryGetValue("offset", out var offset) ? int.Parse(offset, CultureInfo.InvariantCulture) : 0;
         if (way is "linked" or "paged" or "offset")
         {
             var window = gauges.Skip(skipped).Take(PageSize).ToList();

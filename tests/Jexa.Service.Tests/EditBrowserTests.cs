@@ -101,12 +101,11 @@ public class EditBrowserTests(DemoCopy demo, Browser browser) : IClassFixture<De
         await page.GotoAsync(bridge);
         await Expect(page.Locator("h1")).ToHaveTextAsync("This bridge is not there any more");
 
-        // A defect: its bridge is looked for among many, its span must be one of that bridge's; a trigger has the last word.
+        // A defect: its span is looked for among many, by its bridge's name; a trigger has the last word.
         await page.GotoAsync(Url("/defects/new"));
-        await page.GetByLabel("Find another for Bridge").FillAsync("oak footbridge");
+        await page.GetByLabel("Find another for Span").FillAsync("oak footbridge");
         await page.GetByRole(AriaRole.Button, new PageGetByRoleOptions { Name = "Find" }).First.ClickAsync();
-        await page.Locator("#f-bridge_id").SelectOptionAsync("7");
-        await page.GetByLabel("Span no").FillAsync("1");
+        await page.GetByLabel("Span", new PageGetByLabelOptions { Exact = true }).SelectOptionAsync("7/1");
         await page.GetByLabel("Kind").FillAsync("rust");
         await page.GetByLabel("Severity").SelectOptionAsync("2");
         await page.GetByLabel("Mended on").FillAsync("1999-01-01");

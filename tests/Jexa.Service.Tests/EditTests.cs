@@ -147,9 +147,60 @@ public abstract class EditTests(EditApp app)
         Assert.Equal(409, trigger.Status);
         Assert.Equal(["Said by: Said by must be somebody."], trigger.Faults);
 
-        var span = await visitor.PostAsync((await visitor.FormAsync("/defects/1/edit")).With(("span_no", "9")));
+        var span = await visitor.PostAsync((await visitor.FormAsync("/defects/1/edit")).With((Span, "1/9")));
         Assert.Equal(422, span.Status);
-        Assert.Equal(["Span no: There is no such span: bridge id and span no do not belong together."], span.Faults);
+        Assert.Equal(["Span: There is no such span: bridge id and span no do not belong together."], span.Faults);
+    }
+
+    /// <summary>The input of the foreign key (bridge_id, span_no).</summary>
+    private const string Span = "_jexa.record.span_no";
+
+    [Fact]
+    public async Task A_foreign_key_of_several_columns_is_one_choice()
+    {
+        using var visitor = app.Visit();
+        var form = await visitor.FormAsync("/defects/1/edit");
+        Assert.DoesNotContain("bridge_id", form.Fields.Keys);
+        Assert.DoesNotContain("span_no", form.Fields.Keys);
+        Assert.Equal("1/1", form.Fields[Span]);
+        var select = form.Document.QuerySelector($"select[name='{Span}']")!;
+        Assert.Equal("Span", form.Document.QuerySelector($"label[for='{select.Id}']")!.TextContent.Trim());
+        Assert.Equal("1/1 First, Span 1; 1/2 First, Span 2", string.Join("; ", select.Children.Take(2).Select(option => $"{option.GetAttribute("value")} {option.TextContent}")));
+
+        // As it is, another one, and what is none.
+        Assert.Equal((303, "1|1"), ((await visitor.PostAsync(form)).Status, app.Ask("SELECT bridge_id || '|' || span_no FROM defect WHERE defect_id = 1")));
+        Assert.Equal((303, "1|2"), ((await visitor.PostAsync((await visitor.FormAsync("/defects/1/edit")).With((Span, "1/2")))).Status, app.Ask("SELECT bridge_id || '|' || span_no FROM defect WHERE defect_id = 1")));
+        foreach (var (sent, said) in new[] { ("1", "“1” cannot be chosen here."), ("1/x", "“x” is not a whole number."), ("9/1", "There is no such bridge."), ("", "Please choose one.") })
+            Assert.Equal((422, $"Span: {said}"), await FaultAsync("/defects/1/edit", (Span, sent)));
+        Assert.Equal((422, "Span: This belongs to another span no than the one above."), await FaultAsync("/defects/1/edit", (Span, "1/2"), ("span_no", "1")));
+        Assert.Equal("1|2", app.Ask("SELECT bridge_id || '|' || span_no FROM defect WHERE defect_id = 1"));
+
+        // Where the address decides the bridge, its spans are offered, and no other bridge's is taken.
+        var added = await visitor.FormAsync("/defects/new?bridge=1");
+        Assert.Equal(("1", ""), (added.Fields["bridge_id"], added.Fields[Span]));
+        var (status, fault) = await FaultAsync("/defects/new?bridge=1", (Span, "2/1"), ("severity", "1"));
+        Assert.Equal((422, "Span: This belongs to another bridge than the one above."), (status, fault));
+        Assert.Equal(303, (await visitor.PostAsync(added.With((Span, "1/2"), ("severity", "2")))).Status);
+
+        // Programs write the columns.
+        var read = await visitor.JsonAsync("/defects/1/edit");
+        Assert.Equal(200, (await visitor.PatchAsync("/defects/1/edit", """{"fields":{"bridge_id":1,"span_no":1}}""", read.Tag)).Status);
+        Assert.Equal("1|1", app.Ask("SELECT bridge_id || '|' || span_no FROM defect WHERE defect_id = 1"));
+
+        async Task<(int, string)> FaultAsync(string path, params (string, string?)[] fields)
+        {
+            var reply = await visitor.PostAsync((await visitor.FormAsync(path)).With(fields));
+            return (reply.Status, string.Join("; ", reply.Faults));
+        }
+    }
+
+    [Fact]
+    public async Task A_refused_rename_says_that_others_refer_to_the_record()
+    {
+        using var visitor = app.Visit();
+        var reply = await visitor.PostAsync((await visitor.FormAsync("/districts/moor/edit")).With(("slug", "moorland")));
+        Assert.Equal((409, "Other records refer to this district by its Slug: it cannot change while they do."), (reply.Status, string.Join("; ", reply.Faults)));
+        Assert.Equal("moor", app.Ask("SELECT slug FROM district WHERE name = 'The Moor'"));
     }
 
     [Fact]
@@ -252,7 +303,7 @@ public abstract class EditTests(EditApp app)
         Assert.Equal("First", fixedForm.Document.QuerySelector(".decided")!.TextContent);
         Assert.Equal(404, (await visitor.GetAsync("/defects/new?bridge=999")).Status);
         Assert.Equal(400, (await visitor.GetAsync("/defects/new?bridge=x")).Status);
-        Assert.Equal("SELECT", (await visitor.FormAsync("/defects/new")).Document.QuerySelector("#f-bridge_id")!.TagName);
+        Assert.Equal("SELECT", (await visitor.FormAsync("/town")).Document.QuerySelector("#f-bridge_id")!.TagName);
     }
 
     [Fact]

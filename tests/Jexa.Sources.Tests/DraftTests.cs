@@ -2,6 +2,7 @@ using System.Text;
 using Jexa.Core.Addresses;
 using Jexa.Core.Definitions;
 using Jexa.Core.Drafts;
+using Jexa.Core.Endpoints;
 using Jexa.Core.Sites;
 using Jexa.Core.Sources;
 using Jexa.Core.Values;
@@ -235,6 +236,59 @@ public sealed class DraftTests
         Assert.Contains("label: b", draft.Text);
     }
 
+    [Theory]
+    [InlineData("sqlite")]
+    [InlineData("postgresql")]
+    [InlineData("mariadb")]
+    public async Task Columns_are_drafted_by_what_they_hold(string engine)
+    {
+        using var database = new TestDatabase(engine);
+        var text = engine == "mariadb" ? "VARCHAR(200)" : "TEXT";
+        var rows = string.Join(", ", Enumerable.Range(1, 40).Select(i =>
+            $"({i}, 'Bridge {i}', 'https://bridges.example/{i}', 'https://bridges.example/{i}.jpg', 'b{i}.png', 'keeper{i}@bridges.example', '{{\"deck\": {i}}}', {1_700_000_000 + i}, {i}.5, '{(i % 2 == 0 ? "steel" : "stone")}', {i % 3}, {i % 2}, 'word {i}')"));
+        var (draft, compilation) = await DraftAsync(database, $"""
+            CREATE TABLE bridge (id INTEGER PRIMARY KEY, name {text} NOT NULL, page {text}, view {text}, photo {text}, keeper {text}, extra {text}, seen_at BIGINT, cost DOUBLE PRECISION, made_of {text},
+              grade INTEGER, is_lit SMALLINT, loose {text});
+            INSERT INTO bridge VALUES {rows};
+            CREATE TABLE span (bridge_id INTEGER NOT NULL REFERENCES bridge (id), no INTEGER NOT NULL, PRIMARY KEY (bridge_id, no));
+            """);
+        Assert.Empty(compilation.Wrong());
+        foreach (var line in new[]
+        {
+            "      page: { as: web }", "      view: { as: image }", "      keeper: { as: email }", "      extra: { as: json }", "      seen_at: { as: epoch }", "      cost: { decimals: 2 }",
+            "      # photo: { as: image, under: FOLDER }          # these are names of pictures: say which folder they are in",
+            "      # made_of: { choices: { steel: Steel, stone: Stone } }          # the only values that were seen",
+            "      # grade: { choices: { \"0\": \"0\", \"1\": \"1\", \"2\": \"2\" } }          # the only values that were seen",
+            "      # is_lit: { type: boolean }          # the only values that were seen",
+            "    label: \"{bridge_id.name}, span {no}\"",
+        })
+        {
+            Assert.Contains(line + "\n", draft.Text);
+        }
+
+        Assert.DoesNotContain("loose:", draft.Text);
+
+        // What is proposed holds too, once its mark is taken away.
+        await using var app = new TestApp("");
+        var proposed = System.Text.RegularExpressions.Regex.Replace(draft.Text, "^      # ", "      ", System.Text.RegularExpressions.RegexOptions.Multiline).Replace("FOLDER", ".");
+        await using var sources = new SourceRegistry([TestDatabase.EngineOf(engine)]);
+        var connection = engine == "sqlite" ? database.Folder + "/register.db" : database.Connection;
+        var again = await new SiteCompiler(sources, _ => connection, Mount.Root).CompileAsync(Path.Combine(app.Folder, "app.yaml"), Encoding.UTF8.GetBytes(proposed), CancellationToken.None);
+        Assert.Empty(again.Wrong());
+    }
+
+    [Theory]
+    [InlineData("/paged", "/paged{?page}", ApiPaging.Page)]
+    [InlineData("/offset", "/offset{?offset}", ApiPaging.Offset)]
+    [InlineData("/linked", "/linked", ApiPaging.Links)]
+    [InlineData("/gauges", "/gauges", ApiPaging.Links)]
+    public async Task The_pages_of_an_API_are_found_by_asking_for_the_second(string list, string template, ApiPaging paging)
+    {
+        using var gauges = GaugeService.Start(0)!;
+        var api = await ApiSampler.SampleAsync(new SourceSettings("http", gauges.Url, gauges.Url, "/", TimeSpan.FromSeconds(5)), [list], CancellationToken.None);
+        Assert.Equal((template, paging), (Assert.Single(api.Endpoints).List, Assert.Single(api.Endpoints).Paging));
+    }
+
     [Fact]
     public async Task Every_list_of_a_large_database_is_reached_from_the_menu()
     {
@@ -242,7 +296,9 @@ public sealed class DraftTests
         var (draft, compilation) = await DraftAsync(database, string.Concat(Enumerable.Range(0, 40).Select(i => $"CREATE TABLE {(i % 2 == 0 ? "span" : "crew")}_n{i} (id INTEGER PRIMARY KEY, name TEXT);")));
         Assert.Empty(compilation.Wrong());
         var index = Assert.Single(compilation.Site!.Pages.OfType<TextPage>());
-        foreach (var list in compilation.Site.Pages.OfType<ListPage>()) Assert.Contains($"(page:{list.Name})", draft.Text);
+        Assert.Contains("lists: all", draft.Text);
+        Assert.Equal(compilation.Site.Pages.OfType<ListPage>().Select(list => list.Name).Order(), index.Lists.SelectMany(group => group.Lists).Select(list => list.Name).Order());
+        Assert.Equal(["Crew", "Span"], index.Lists.Select(group => group.Title));
         Assert.Contains(compilation.Site.Frame.Menu, link => link.Page == index.Name);
     }
 

@@ -147,15 +147,9 @@ internal static partial class DraftCommand
     private static async Task<int> WriteAsync(
         SourceRegistry sources, string engine, string connection, SourceSchema schema, ApiDescription? api, string title, string? file, string folder, bool json, CancellationToken cancellation)
     {
-        IReadOnlyDictionary<string, TableSample> samples = new Dictionary<string, TableSample>();
-        IReadOnlyList<RelationGuess> guesses = [];
-        if (api is null)
-        {
-            var source = sources.Open(Settings(sources, engine, connection, folder, api));
-            samples = await TableSample.ReadAsync(source, schema, cancellation);
-            guesses = await RelationGuess.ReadAsync(source, schema, samples, cancellation);
-        }
-
+        var source = sources.Open(Settings(sources, engine, connection, folder, api));
+        var samples = await TableSample.ReadAsync(source, schema, cancellation);
+        var guesses = await RelationGuess.ReadAsync(source, schema, samples, cancellation);
         var draft = Drafter.Write(title, engine, connection, schema, samples, guesses, api);
         var bytes = Encoding.UTF8.GetBytes(draft.Text);
         if (file is not null) PlainFile.WriteAllBytes(file, bytes);

@@ -85,6 +85,9 @@ public sealed record PageContract(
 
     public string Kind => Page.Kind;
 
+    /// <summary>Whether it tells the lists of the app.</summary>
+    public bool ShowsLists => Page is TextPage { Lists.Count: > 0 };
+
     /// <summary>The parameters that make the ID of its record, or of each of its records; empty if no page shows one.</summary>
     public IReadOnlyList<string> IdParameters => Page switch
     {

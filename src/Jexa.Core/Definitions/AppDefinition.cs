@@ -222,6 +222,9 @@ public sealed record PageDefinition(
     /// <summary>The pages that change the record and follow from this one: <c>edit</c>, <c>new</c>, <c>delete</c>.</summary>
     public IReadOnlyList<Written> Forms { get; init; } = [];
 
+    /// <summary>A text page shows all lists of the app below its text.</summary>
+    public bool ShowsLists { get; init; }
+
     /// <summary>Links to the page stand outside of the app.</summary>
     public bool LinkedElsewhere { get; init; }
 

@@ -26,6 +26,7 @@ internal static class PageReader
         ("form", [PageKind.Edit, PageKind.New], "Only edit and new pages have a form."),
         ("then", [PageKind.Edit, PageKind.New, PageKind.Delete], "Only a page that changes records leads somewhere after."),
         ("forms", [PageKind.Detail], "Only a record's page makes pages that change it; the fields of a form are said by “form”."),
+        ("lists", [PageKind.Text], "Only a text page shows the lists of the app."),
         ("add", [PageKind.List], "Only a list leads to a new record."),
     ];
 
@@ -60,6 +61,8 @@ internal static class PageReader
         var (then, thenWith) = ReadThen(page, findings);
         var forms = page.Texts("forms");
         foreach (var word in forms.Where(word => !FormPages.Kinds.Contains(word.Value))) findings.AddUnknown(FindingCodes.UnknownWord, word, "form called", FormPages.Kinds);
+        var lists = page.Text("lists");
+        if (lists is not null and not { Value: "all" }) findings.AddUnknown(FindingCodes.UnknownWord, lists, "choice of lists called", ["all"]);
         var linked = page.Text("linked");
         if (linked is not null and not { Value: "elsewhere" }) findings.AddUnknown(FindingCodes.UnknownWord, linked, "place of links called", ["elsewhere"]);
         if (Kind(name, page, findings) is not { } kind) return null;
@@ -76,6 +79,7 @@ internal static class PageReader
                 ThenWith = thenWith,
                 Forms = forms,
                 LinkedElsewhere = linked is not null,
+                ShowsLists = lists is not null,
             };
     }
 

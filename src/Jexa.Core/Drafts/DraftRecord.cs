@@ -13,6 +13,11 @@ internal sealed class DraftRecord
     /// <summary>Longer texts are no columns of a list. Many tables declare 255 for a text of any length.</summary>
     private const int LongText = 255;
 
+    /// <summary>From so many rows on, a column of few values may be one of choices.</summary>
+    private const int FewestRows = 20;
+    private const int MostChoices = 6;
+    private const int LongestChoice = 24;
+
     /// <summary>A name can be declared longer than it ever is.</summary>
     private const int LongLabel = 1024;
 
@@ -70,6 +75,20 @@ internal sealed class DraftRecord
     /// <summary>Foreign keys that lead here, by the records that have them.</summary>
     public List<(DraftRecord From, IReadOnlyList<string> Columns)> Referrers { get; } = [];
 
+    /// <summary>What the values of a column look like, as far as they were looked at.</summary>
+    public ValueLook Look(ColumnSchema column) => _sample?.Of(column.Name)?.Look ?? ValueLook.Plain;
+
+    /// <summary>
+    /// The few values that a column has, in their order; empty unless enough rows were looked at, and they have far fewer values than rows.
+    /// </summary>
+    public IReadOnlyList<string> FewValues(ColumnSchema column)
+    {
+        if (_sample?.Of(column.Name) is not { Filled: >= FewestRows, Distinct: >= 2 and <= MostChoices } found || column.Type is not (FieldType.Text or FieldType.Integer)) return [];
+        if (column.Rules.OneOf is not null || found.Longest > LongestChoice || Table.IsUnique([column.Name])) return [];
+        var values = _sample.ValuesOf(column.Name);
+        return values.Count != found.Distinct ? [] : [.. values.OrderBy(value => value is Constant.Whole number ? number.Value : 0).ThenBy(value => value.ToString(), StringComparer.Ordinal).Select(value => value.ToString()!)];
+    }
+
     public IEnumerable<ColumnSchema> Secrets => Table.Columns.Where(column => IsSecret(column) && !Key.Contains(column.Name));
 
     public IEnumerable<ColumnSchema> Kept(string kind) => Table.Columns.Where(column => column.Type is FieldType.Timestamp or FieldType.Date && !column.Automatic
@@ -81,7 +100,7 @@ internal sealed class DraftRecord
         var shown = new List<string>();
         if (Label is not null) shown.Add(Label.Name);
         var references = References.Select(reference => reference.Column).ToHashSet();
-        var others = Table.Columns.Where(column => !shown.Contains(column.Name) && !IsSecret(column) && !IsLong(column) && !IsBookkeeping(column.Name)
+        var others = Table.Columns.Where(column => !shown.Contains(column.Name) && !IsSecret(column) && !IsLong(column) && Look(column) != ValueLook.Json && !IsBookkeeping(column.Name)
             && column.Type != FieldType.Bytes && !IsNeverFilled(column) && !(column.Automatic && Key.Contains(column.Name) && (Label is not null || Table.Columns.Count > 2)));
         foreach (var column in others.OrderBy(IsSeldomFilled).ThenBy(column => Rank(column, references)).ThenBy(column => Table.Columns.ToList().IndexOf(column)).Take(MostShown - shown.Count)) shown.Add(column.Name);
 
@@ -124,8 +143,8 @@ internal sealed class DraftRecord
     private bool IsSeldomFilled(ColumnSchema column) => _sample?.Of(column.Name) is { FilledShare: < 0.2 };
 
     /// <summary>Whether its values can be what records are called by: mostly there, and mostly different.</summary>
-    private bool Names(ColumnSchema column) => _sample?.Of(column.Name) is not { IsKnown: true } sample
-        || sample is { FilledShare: > 0.8, Longest: <= 200 } && (sample.DistinctShare > 0.3 || sample.Rows < 5);
+    private bool Names(ColumnSchema column) => Look(column) is ValueLook.Plain or ValueLook.Mail && (_sample?.Of(column.Name) is not { IsKnown: true } sample
+        || sample is { FilledShare: > 0.8, Longest: <= 200 } && (sample.DistinctShare > 0.3 || sample.Rows < 5));
 
     private ColumnSchema? LabelOf()
     {

@@ -134,38 +134,36 @@ public sealed class Drafter
         if (record.Label is { } label) Line(2, $"label: {Quoted(label.Name)}");
         else if (record.IsTie && record.References.Count > 0 && record.References.TrueForAll(reference => reference.Other.Label is not null))
             Line(2, $"label: {Quoted(string.Join(", ", record.References.Select(reference => $"{{{reference.Column}.{reference.Other.Label!.Name}}}")))}");
-        else if (record.IsKeyProven) Line(2, $"label: {Quoted($"{Labels.Capital(record.One)} {string.Join("/", record.Key.Select(key => $"{{{key}}}"))}")}");
+        else if (record.IsKeyProven) Line(2, $"label: {Quoted(LabelByKey(record))}");
         if (record.Label is { } chosen && !table.IsUnique([chosen.Name]) && table.UniqueKeys.Count > 0 && !chosen.Name.Contains("name", StringComparison.OrdinalIgnoreCase) && !chosen.Name.Contains("title", StringComparison.OrdinalIgnoreCase))
             Doubt($"{record.Name} is called by {chosen.Name}, which need not tell two of them apart.");
         if (Parent(record) is { } parent) Line(2, $"parent: {Quoted(parent)}");
-        var fields = new List<string>();
-        foreach (var secret in record.Secrets)
-        {
-            fields.Add($"{Quoted(secret.Name)}: {{ secret: true }}");
-            Doubt($"{table.Name}.{secret.Name} looks secret and is never shown.");
-        }
+        foreach (var secret in record.Secrets) Doubt($"{table.Name}.{secret.Name} looks secret and is never shown.");
+        var (fields, proposals) = (DraftFields.Of(record, IsEdited(record)), DraftFields.Proposed(record));
 
-        if (IsEdited(record))
+        var relations = _guesses.Where(guess => guess.Table == table.Name).Select(guess => (guess, to: _records.Find(other => other.Table.Name == guess.Target)))
+            .Where(pair => pair.to is not null && !fields.ContainsKey(pair.guess.Column)).ToList();
+        foreach (var (guess, to) in relations)
         {
-            foreach (var kept in record.Kept("created").Take(1)) fields.Add($"{Quoted(kept.Name)}: {{ kept: created }}");
-            foreach (var kept in record.Kept("changed").Take(1)) fields.Add($"{Quoted(kept.Name)}: {{ kept: changed }}");
-        }
-
-        foreach (var column in table.Columns.Where(column => DraftRecord.IsLong(column) && column.Rules.MaxLength is null && !column.DeclaredType.StartsWith("json", StringComparison.OrdinalIgnoreCase) && !record.Secrets.Contains(column))) fields.Add($"{Quoted(column.Name)}: {{ as: long_text }}");
-        var proposed = _guesses.Where(guess => guess.Table == table.Name).Select(guess => (guess, to: _records.Find(other => other.Table.Name == guess.Target)))
-            .Where(pair => pair.to is not null && !fields.Exists(field => field.StartsWith(Quoted(pair.guess.Column) + ":", StringComparison.Ordinal))).ToList();
-        if (fields.Count == 0 && proposed.Count == 0) return;
-        if (fields.Count == 0) Line(2, "# fields:");
-        else Line(2, "fields:");
-        foreach (var field in fields) Line(3, field);
-        foreach (var (guess, to) in proposed)
-        {
-            Line(fields.Count == 0 ? 2 : 3, $"# {(fields.Count == 0 ? "  " : "")}{Quoted(guess.Column)}: {{ refers_to: {to!.Name} }}          # all {guess.Values} values that were looked at are keys of {guess.Target}");
+            proposals[guess.Column] = ($"refers_to: {to!.Name}", $"all {guess.Values} values that were looked at are keys of {guess.Target}");
             Doubt($"{table.Name}.{guess.Column} looks like the key of {guess.Target}: if it is, take the # away before its line.");
         }
+
+        if (fields.Count == 0 && proposals.Count == 0) return;
+        Line(2, fields.Count == 0 ? "# fields:" : "fields:");
+        foreach (var (column, text) in fields) Line(3, $"{Quoted(column)}: {{ {text} }}");
+        foreach (var (column, (text, why)) in proposals) Line(fields.Count == 0 ? 2 : 3, $"# {(fields.Count == 0 ? "  " : "")}{Quoted(column)}: {{ {text} }}          # {why}");
     }
 
-    /// <summary>A page that leads to every list, where the menu cannot: in the order of the alphabet, those of one first word together.</summary>
+    /// <summary>What a record without a name is called: by what it belongs to, if that has one, and by the rest of its key.</summary>
+    private static string LabelByKey(DraftRecord record)
+    {
+        var parent = record.References.Find(reference => reference.Column == Parent(record));
+        if (parent.Other?.Label is not { } above) return $"{Labels.Capital(record.One)} {string.Join("/", record.Key.Select(key => $"{{{key}}}"))}";
+        return $"{{{parent.Column}.{above.Name}}}, {record.One} {string.Join("/", record.Key.Where(key => key != parent.Column || record.Key.Count == 1).Select(key => $"{{{key}}}"))}";
+    }
+
+    /// <summary>A page that leads to every list, where the menu cannot.</summary>
     private void WriteIndex(List<DraftRecord> listed)
     {
         if (listed.Count <= MostInMenu) return;
@@ -175,24 +173,8 @@ public sealed class Drafter
         Line(1, $"{name}:");
         Line(2, $"path: /{name}");
         Line(2, "title: All lists");
-        Line(2, "text: |");
-        var groups = listed.GroupBy(record => record.One.Split(' ')[0]).ToDictionary(group => group.Key, group => group.Count());
-        var heading = "";
-        foreach (var record in listed.OrderBy(record => groups[record.One.Split(' ')[0]] < 3).ThenBy(record => record.One, StringComparer.OrdinalIgnoreCase))
-        {
-            var first = record.One.Split(' ')[0];
-            var above = groups[first] < 3 ? "Others" : Labels.Capital(first);
-            if (above != heading)
-            {
-                if (heading.Length > 0) Line(0, "");
-                Line(3, $"## {above}");
-                Line(0, "");
-                heading = above;
-            }
-
-            Line(3, $"- [{Labels.Capital(Labels.Plural(record.One))}](page:{ListName(record)})");
-        }
-
+        Line(2, "text: All lists of this app, in groups.");
+        Line(2, "lists: all");
         _pages++;
     }
 

@@ -11,7 +11,8 @@ namespace Jexa.Core.Drafts;
 /// <param name="Filled">In how many of them it is neither empty nor an empty text.</param>
 /// <param name="Distinct">How many different values they have.</param>
 /// <param name="Longest">The longest text, in characters.</param>
-public sealed record ColumnSample(int Rows, int Filled, int Distinct, int Longest)
+/// <param name="Look">What the values look like.</param>
+public sealed record ColumnSample(int Rows, int Filled, int Distinct, int Longest, ValueLook Look)
 {
     /// <summary>Nothing is known of a column of an empty table.</summary>
     public bool IsKnown => Rows > 0;
@@ -55,6 +56,11 @@ public sealed class TableSample
             {
                 samples[table.Name] = await ReadAsync(source, table, cancellation);
             }
+            catch (SourceException away) when (away.Trouble == SourceTrouble.Away)
+            {
+                // The next table would be waited for as long, and as vainly.
+                return samples;
+            }
             catch (SourceException)
             {
                 // The draft is made of what can be read.
@@ -77,6 +83,7 @@ public sealed class TableSample
         for (var i = 0; i < columns.Count; i++)
         {
             var texts = new List<string>(rows.Count);
+            var filled = new List<Constant>(rows.Count);
             var values = new List<Constant>();
             for (var row = 0; row < rows.Count; row++)
             {
@@ -84,12 +91,13 @@ public sealed class TableSample
                 var text = value.ToString() ?? "";
                 if (rows[row][i].IsNull || text.Length == 0) continue;
                 texts.Add(text);
+                filled.Add(value);
                 if (values.Count < MostValues && value is Constant.Whole or Constant.Text or Constant.Uuid && !values.Contains(value)) values.Add(value);
             }
 
             sample._values[columns[i].Name] = values;
 
-            sample._columns[columns[i].Name] = new ColumnSample(rows.Count, texts.Count, texts.Distinct().Count(), texts.Count == 0 ? 0 : texts.Max(text => text.Length));
+            sample._columns[columns[i].Name] = new ColumnSample(rows.Count, texts.Count, texts.Distinct().Count(), texts.Count == 0 ? 0 : texts.Max(text => text.Length), ValueLooks.Of(columns[i], filled));
         }
 
         return sample;

@@ -37,6 +37,7 @@ public static class FieldReader
         if (field.Choices.Count > 0 && !field.Choices.Any(choice => choice.Value == text)) return FieldReading.Failed($"“{Cut(text)}” cannot be chosen here.");
         return field.Type switch
         {
+            FieldType.Integer when field.IsEpoch && !IsDigits(text) => Epoch(field, text, written),
             FieldType.Integer => Whole(field, text, written),
             FieldType.Decimal => Decimal(field, text, written),
             FieldType.Real => Real(field, text, written),
@@ -47,6 +48,13 @@ public static class FieldReader
             FieldType.Bytes => field.Input == InputKind.Reference && BytesKey.Instance.Read(text).Value is { } bytes ? FieldReading.Of(bytes) : FieldReading.Failed("This cannot be written here."),
             _ => Text(field, text),
         };
+    }
+
+    /// <summary>A moment as whole seconds since 1970; a program writes the number itself.</summary>
+    private static FieldReading Epoch(FormField field, string text, Conventions written)
+    {
+        var reading = Moment(field, text);
+        return reading.Value is Constant.Moment moment ? Whole(field, ((moment.Value - DateTime.UnixEpoch).Ticks / TimeSpan.TicksPerSecond).ToString(CultureInfo.InvariantCulture), written) : reading;
     }
 
     private static FieldReading Whole(FormField field, string text, Conventions written)

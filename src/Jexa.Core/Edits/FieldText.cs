@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text;
+using Jexa.Core.Formats;
 using Jexa.Core.Values;
 
 namespace Jexa.Core.Edits;
@@ -14,6 +15,7 @@ public static class FieldText
     {
         Constant.Empty => "",
         Constant.Whole { Value: 0 or 1 } truth when field.Type == FieldType.Boolean => truth.Value == 1 ? "true" : "false",
+        Constant.Whole seconds when field.IsEpoch => OfEpoch(field, seconds.Value),
         Constant.Real real => OfReal(real.Value),
         Constant.Text text when field.Type == FieldType.Timestamp && TypedText.TryTimestamp(Encoding.UTF8.GetBytes(text.Value), out var ticks) =>
             OfMoment(field.Conventions.Shown(new DateTime(ticks))),
@@ -54,10 +56,14 @@ public static class FieldText
     {
         Constant.Empty => "",
         Constant.Moment moment => OfMoment(field.Conventions.Shown(moment.Value)),
+        Constant.Whole seconds when field.IsEpoch => OfEpoch(field, seconds.Value),
         Constant.Real real => OfReal(real.Value),
         Constant.Truth truth => truth.Value ? "true" : "false",
         _ => value.ToString()!,
     };
+
+    private static string OfEpoch(FormField field, long seconds) =>
+        ValueFormat.MomentOf(seconds) is { } moment ? OfMoment(field.Conventions.Shown(moment)) : seconds.ToString(CultureInfo.InvariantCulture);
 
     /// <summary>Without an exponent where that can be, so that it reads like what somebody typed.</summary>
     private static string OfReal(double value) =>

@@ -68,6 +68,9 @@ public sealed record FormField(
     /// <summary>Whether its texts must be JSON.</summary>
     public bool IsJson { get; init; }
 
+    /// <summary>Whether its whole numbers are seconds since 1970, and people write them as moments.</summary>
+    public bool IsEpoch { get; init; }
+
     /// <summary>What the text of an input is called where a form is sent.</summary>
     public string InputName => Name;
 

@@ -38,6 +38,9 @@ public sealed record SentForm(SentFault Fault, IReadOnlyList<(string Name, strin
     /// <summary>What another record is looked for by.</summary>
     public const string Find = "_jexa.find.";
 
+    /// <summary>Before the name of a foreign key of several columns that is chosen at once.</summary>
+    public const string Tied = "_jexa.record.";
+
     /// <summary>The last field of every form: a form without it did not arrive whole.</summary>
     public const string End = "_jexa.end";
 

@@ -33,6 +33,10 @@ public static class ValueFormat
         into.Append(unit);
     }
 
+    /// <summary>The moment of a number of seconds since 1970; null outside the years 1 to 9999.</summary>
+    public static DateTime? MomentOf(long seconds) =>
+        seconds is >= -62_135_596_800 + 86_400 and <= 253_402_300_799 - 86_400 ? DateTime.UnixEpoch.AddSeconds(seconds) : null;
+
     /// <summary>A count for people: “1,204”.</summary>
     public static string Count(long count) => Count(count, Conventions.Default);
 
@@ -46,6 +50,9 @@ public static class ValueFormat
             case CellKind.Integer when type == FieldType.Boolean && cell.Integer is 0 or 1:
             case CellKind.Boolean:
                 into.Append(cell.Integer == 0 ? "No"u8 : "Yes"u8);
+                break;
+            case CellKind.Integer when style.Form == FieldForm.Epoch && MomentOf(cell.Integer) is { } moment:
+                WriteTimestamp(style.Conventions.Shown(moment), style.Conventions, into);
                 break;
             case CellKind.Integer when style.Decimals > 0:
                 WriteRounded(cell.Integer, style, into);

@@ -22,6 +22,9 @@ public enum FieldForm
 
     /// <summary>The name of a picture.</summary>
     Picture,
+
+    /// <summary>A moment kept as whole seconds since 1970-01-01T00:00:00Z (IEEE Std 1003.1, section 4.19).</summary>
+    Epoch,
 }
 
 /// <summary>How a field's values are shown.</summary>

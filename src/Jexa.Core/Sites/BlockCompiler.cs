@@ -64,6 +64,7 @@ internal sealed class BlockCompiler(
         var title = block.Title?.Value ?? Labels.Capital(ties.Exists(tie => tie.IsOurs) ? record.One : record.Many);
         return new BlockPlan(new BlockShape(record.Name, title, shape, null), record.Source.Prepare(query), fillers, size, All(block, record, ties, main))
         {
+            Record = record,
             Add = Add(record, ties, main, written),
         };
     }

@@ -43,6 +43,9 @@ public sealed class DetailPage(
 /// <param name="All">The link to all of them, filled from the record; null where there is no such list.</param>
 public sealed record BlockPlan(BlockShape Shape, IPreparedQuery? Query, IReadOnlyList<LinkFiller> Fillers, int Size, LinkPlan? All)
 {
+    /// <summary>What its records are; null for a notice.</summary>
+    public SiteRecord? Record { get; init; }
+
     /// <summary>The link to the page that makes one more; null where there is none.</summary>
     public LinkPlan? Add { get; init; }
 
@@ -59,7 +62,10 @@ public sealed partial class TextPage(PageHead head, string title, string source)
 {
     public override string Kind => "text";
 
-    public override IReadOnlyList<PageLink> Links => [];
+    public override IReadOnlyList<PageLink> Links => [.. Lists.SelectMany(group => group.Lists).Select(list => new PageLink(new LinkPlan(list.Name, ListIndex.NameOf(list), list.Head.Open!), null, LinkReason.Part))];
+
+    /// <summary>The app's lists in groups, if the page is to show them. Filled once all pages are known.</summary>
+    public IReadOnlyList<(string Title, IReadOnlyList<ListPage> Lists)> Lists { get; internal set; } = [];
 
     public string Title { get; } = title;
 

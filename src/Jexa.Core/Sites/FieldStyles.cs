@@ -16,6 +16,7 @@ internal sealed class FieldStyles(Conventions conventions, string folder, Findin
         ["email"] = FieldForm.Mail,
         ["web"] = FieldForm.Web,
         ["image"] = FieldForm.Picture,
+        ["epoch"] = FieldForm.Epoch,
     };
 
     public ValueStyle Of(FieldDefinition field, FieldType type)
@@ -23,7 +24,10 @@ internal sealed class FieldStyles(Conventions conventions, string folder, Findin
         var form = FieldForm.Plain;
         if (field.As is { } word && !Forms.TryGetValue(word.Value, out form))
             findings.AddUnknown(FindingCodes.UnknownWord, word, "way to show a field called", Forms.Keys);
-        if (form != FieldForm.Plain && type is not (FieldType.Text or FieldType.Any))
+        if (form == FieldForm.Epoch && type is not (FieldType.Integer or FieldType.Any))
+            findings.Add(FindingCodes.ValueOfOtherType, field.As!.At, $"{field.Name} is {type.Word()}, and epoch is for whole seconds since 1970.", "Show it as it is: remove “as”.",
+                found: type.Word(), expected: "an integer field");
+        else if (form is not (FieldForm.Plain or FieldForm.Epoch) && type is not (FieldType.Text or FieldType.Any))
             findings.Add(FindingCodes.ValueOfOtherType, field.As!.At, $"{field.Name} is {type.Word()} and cannot be shown as {field.As}.", "Show it as it is: remove “as”.",
                 found: type.Word(), expected: "a text field");
         if (field.Decimals is not null && type is not (FieldType.Integer or FieldType.Real or FieldType.Decimal or FieldType.Any))

@@ -9,6 +9,9 @@ public sealed record ParameterValues(IReadOnlyList<IReadOnlyList<Constant>> Valu
 {
     public static ParameterValues None { get; } = new([]);
 
+    /// <summary>No value for any of so many parameters.</summary>
+    public static ParameterValues NoneOf(int count) => count == 0 ? None : new([.. Enumerable.Repeat<IReadOnlyList<Constant>>([], count)]);
+
     public bool Has(int parameter) => Values[parameter].Count > 0;
 
     public Constant One(int parameter) => Values[parameter][0];

@@ -29,7 +29,28 @@ internal sealed partial class FormCompiler(
         made = [.. made.Where(field => !asked.Contains(field))];
         var entries = asked.Select(field => Entry(field, record, load)).ToList();
         if (isNew) CheckRequired(head, record, asked, [.. kept, .. made]);
-        return new FormPlan(entries, Unique(record, asked), References(record, asked), made);
+        return new FormPlan(entries, Unique(record, asked), References(record, asked), made) { Tied = Tied(record, entries) };
+    }
+
+    /// <summary>Foreign keys of several columns, all asked for, at least one of them by nothing else.</summary>
+    private List<TiedChoice> Tied(SiteRecord record, List<FormEntry> entries)
+    {
+        var tied = new List<TiedChoice>();
+        foreach (var step in graph.Steps(record).Where(step => step.Key.Columns.Count > 1))
+        {
+            var parts = step.Key.Columns.Select(column => entries.Find(entry => entry.Of.Column.Name == column)).OfType<FormEntry>().ToList();
+            if (parts.Count < step.Key.Columns.Count || parts.Exists(part => part.Field.Secret || tied.Exists(other => other.Own.Contains(part)))) continue;
+
+            // A column that is never empty beside one that may be says something even where no record is chosen.
+            var isOptional = parts.Exists(part => part.Of.Column.Nullable);
+            var own = isOptional ? parts.Where(part => part.Reference is null && part.Of.Column.Nullable).ToList() : parts;
+            if (own.Count == 0 || Reference(step) is not { } reference) continue;
+            var last = parts.FindLast(part => own.Contains(part) && part.Reference is null) ?? own[^1];
+            var within = parts.Select((_, i) => Reference(step, i)!).ToList();
+            tied.Add(new TiedChoice(SentForm.Tied + last.Name, last.Of.Label ?? Labels.OfReference(last.Name), parts, own, last, reference, within));
+        }
+
+        return tied;
     }
 
     private SiteField? Named(Written name, SiteRecord record, HashSet<SiteField> kept)
@@ -77,7 +98,7 @@ internal sealed partial class FormCompiler(
         if (field.Style.Unit is { } unit) label += $" ({unit})";
         var form = new FormField(field.Name, label, input.Help?.Value, kind, field.Type, field.Column, conventions, rules, choices, field.Secret,
             load?.AddStored(field) ?? -1, load?.Add(field) ?? -1, "", input.Default is null && field.Column.Default is not null && Literal(field) is null);
-        form = form with { IsJson = field.Style.Form == FieldForm.Json };
+        form = form with { IsJson = field.Style.Form == FieldForm.Json, IsEpoch = kind == InputKind.Moment && field.Type == FieldType.Integer };
         form = form with { Default = Default(form, field, input) };
         var shown = load is null ? null : new ViewColumn(field.Name, label, field.Type, form.Typed, record.Key.Contains(field), null, null, null) { Style = field.Style };
         var picture = load is not null && field.Style.Pictures is { } place ? rows.Picture(record, field, 0, place, load) : null;
@@ -90,6 +111,7 @@ internal sealed partial class FormCompiler(
         _ when reference is not null => InputKind.Reference,
         _ when choices.Count > 0 => InputKind.Choice,
         { Type: FieldType.Boolean } => InputKind.Truth,
+        { Type: FieldType.Integer, Style.Form: FieldForm.Epoch } => InputKind.Moment,
         { Type: FieldType.Integer } => InputKind.Whole,
         { Type: FieldType.Decimal or FieldType.Real } => InputKind.Number,
         { Type: FieldType.Date } => InputKind.Date,
@@ -145,7 +167,7 @@ internal sealed partial class FormCompiler(
     private string Default(FormField form, SiteField field, InputDefinition input)
     {
         if (input.Default is not { } said) return Literal(field) ?? "";
-        if (said.Value == FormField.Now && field.Type is FieldType.Date or FieldType.Timestamp) return FormField.Now;
+        if (said.Value == FormField.Now && (form.IsEpoch || field.Type is FieldType.Date or FieldType.Timestamp)) return FormField.Now;
         var reading = FieldReader.Read(form, said.Value);
         if (reading.Value is { } value) return form.Input == InputKind.Reference ? said.Value : FieldText.Of(form, value);
         findings.Add(FindingCodes.ValueOfOtherType, said.At, $"“{said}” cannot be the default of {field.Name}. {reading.Fault}", "Write a value that the field can have.", found: said.Value,
@@ -175,23 +197,55 @@ internal sealed partial class FormCompiler(
     [GeneratedRegex("""^('(?:[^']|'')*'|[-+0-9.]+)::["\w .(),\[\]]+$""")]
     private static partial Regex CastLiteral();
 
-    private static ReferenceChoices? Reference(FieldStep step)
+    /// <param name="within">The part of the key whose value is given: only records that have it are listed and found. Its value is the last argument.</param>
+    private ReferenceChoices? Reference(FieldStep step, int within = -1)
     {
         var other = step.Other;
-        var field = other.Fields.First(one => one.Column.Name == step.Key.References[0]);
-        if (KeyType.For(field.Column, field.Type, field.Form) is not { } key) return null;
+        var fields = step.Key.References.Select(column => other.Fields.First(one => one.Column.Name == column)).ToList();
+        var types = fields.Select(field => KeyType.For(field.Column, field.Type, field.Form)).OfType<KeyType>().ToList();
+        if (types.Count < fields.Count) return null;
         var load = new Projections(other);
-        var label = load.Label(other, 0);
-        var (typed, stored) = (load.Add(field), load.AddStored(field));
-        var texts = other.Label.Where(hole => hole.Field is not null).Select(hole => other.Find(hole.Field!.Value)).OfType<SiteField>().Where(one => one.Type is FieldType.Text or FieldType.Any).ToList();
-        var by = texts.FirstOrDefault() ?? other.Label.Where(hole => hole.Field is not null).Select(hole => other.Find(hole.Field!.Value)).OfType<SiteField>().FirstOrDefault() ?? field;
-        IReadOnlyList<Ordering> order = [new Ordering.ByColumn(load.Ref(FieldPath.Own(by)), false, EmptyPlace.Last), new Ordering.ByColumn(ColumnRef.Own(field.Column.Name), false, null)];
+        var (label, texts, named) = ChoiceLabel(step, load);
+        var keys = fields.Zip(types, (field, type) => new ChoiceKey(type, load.Add(field), load.AddStored(field))).ToList();
+        var order = named.Take(2).Append(ColumnRef.Own(fields[0].Column.Name)).Concat(fields.Select(field => ColumnRef.Own(field.Column.Name))).Distinct()
+            .Select((column, i) => (Ordering)new Ordering.ByColumn(column, false, i == 0 && named.Count > 0 ? EmptyPlace.Last : null)).ToList();
         Sources.IPreparedQuery Query(IReadOnlyList<Condition> where, int limit) =>
             other.Source.Prepare(new RecordQuery(other.Seen, load.Joins, load.Columns, where, null, order, limit));
-        var holds = texts.Select(one => (Condition)new Condition.Contains(load.Ref(FieldPath.Own(one)), new Operand.Argument(0, FieldType.Text))).ToList();
-        var isKey = new Condition.Equal(ColumnRef.Own(field.Column.Name), new Operand.Argument(0, key.Type));
-        return new ReferenceChoices(other, Query([], ReferenceChoices.MostInList + 1), holds.Count == 0 ? null : Query([new Condition.Any(holds)], ReferenceChoices.MostFound + 1),
-            Query([isKey], 2), Query([isKey], 2), key, typed, stored, label);
+        List<Condition> Given(int argument) => within < 0 ? [] : [new Condition.Equal(ColumnRef.Own(fields[within].Column.Name), new Operand.Argument(argument, types[within].Type))];
+        var holds = texts.Select(one => (Condition)new Condition.Contains(one, new Operand.Argument(0, FieldType.Text))).ToList();
+        var isKey = fields.Select((field, i) => (Condition)new Condition.Equal(ColumnRef.Own(field.Column.Name), new Operand.Argument(i, types[i].Type))).ToList();
+        return new ReferenceChoices(other, Query(Given(0), ReferenceChoices.MostInList + 1),
+            holds.Count == 0 ? null : Query([new Condition.Any(holds), .. Given(1)], ReferenceChoices.MostFound + 1), Query(isKey, 2), Query(isKey, 2), keys, label);
+    }
+
+    /// <summary>The step to what a record belongs to: its parent, else what a part of its key refers to; null for neither.</summary>
+    private FieldStep? Above(SiteRecord record)
+    {
+        if (record.Parent is { } key && graph.Other(record, key) is { } parent && parent != record) return new FieldStep(key, parent);
+        var steps = graph.Steps(record).Where(step => step.Other != record && step.Key.Columns.All(column => record.Key.Any(field => field.Column.Name == column))).ToList();
+        return steps is [var only] ? only : null;
+    }
+
+    /// <summary>
+    /// What a record is called where it is chosen, the texts in that, and all columns in it. One with a key of several parts is told
+    /// apart by the record it belongs to: “Otter Bridge, Span 1”.
+    /// </summary>
+    private (TextPlan Label, List<ColumnRef> Texts, List<ColumnRef> Named) ChoiceLabel(FieldStep step, Projections load)
+    {
+        var other = step.Other;
+        var label = load.Label(other, 0);
+        var parts = new List<(SiteRecord Of, int Table)> { (other, 0) };
+        if (step.Key.Columns.Count > 1 && other.LabelPaths.Count == 0 && Above(other) is { Other: var parent } above)
+        {
+            var table = load.Join(0, above);
+            label = new TextPlan([.. load.Text(parent, parent.Label, table, null).Pieces, TextPiece.Of(", "), .. load.Text(other, other.Label, 0, null).Pieces], label);
+            parts.Insert(0, (parent, table));
+        }
+
+        var columns = parts.SelectMany(part => part.Of.Label.Where(hole => hole.Field is not null).Select(hole => part.Of.Find(hole.Field!.Value)).OfType<SiteField>()
+            .Select(field => (field.Type, Column: part.Table == 0 ? load.Ref(FieldPath.Own(field)) : new ColumnRef(part.Table, field.Column.Name)))).ToList();
+        var texts = columns.Where(one => one.Type is FieldType.Text or FieldType.Any).Select(one => one.Column).ToList();
+        return (label, texts, texts.Count > 0 ? texts : [.. columns.Select(one => one.Column)]);
     }
 
     /// <summary>What the source keeps unique, as far as a form can break it.</summary>

@@ -2,6 +2,7 @@ using Jexa.Core.Edits;
 using Jexa.Core.Keys;
 using Jexa.Core.Plans;
 using Jexa.Core.Sources;
+using Jexa.Core.Values;
 using Jexa.Core.Views;
 
 namespace Jexa.Core.Sites;
@@ -10,18 +11,59 @@ namespace Jexa.Core.Sites;
 /// <param name="All">One more than a plain choice offers, by their labels.</param>
 /// <param name="Found">Those whose label holds a text, or whose key it is; one more than are shown.</param>
 /// <param name="One">One by its key.</param>
-/// <param name="Key">How a key is read and written.</param>
-/// <param name="KeyOrdinal">Where it stands in a row, read as its type.</param>
-/// <param name="StoredOrdinal">The same, as it is stored: that is what the foreign key will hold.</param>
+/// <param name="Keys">The columns that the foreign key refers to, in its order.</param>
 public sealed record ReferenceChoices(
-    SiteRecord Other, IPreparedQuery All, IPreparedQuery? Found, IPreparedQuery? FoundByKey, IPreparedQuery One, KeyType Key, int KeyOrdinal, int StoredOrdinal, TextPlan Label)
+    SiteRecord Other, IPreparedQuery All, IPreparedQuery? Found, IPreparedQuery? FoundByKey, IPreparedQuery One, IReadOnlyList<ChoiceKey> Keys, TextPlan Label)
 {
     /// <summary>More records than these are searched.</summary>
     public const int MostInList = 100;
 
     /// <summary>Records shown of a search.</summary>
     public const int MostFound = 20;
+
+    /// <summary>The text that chooses the record of a row: its key, several parts percent-encoded with slashes between. Null if no address could carry it.</summary>
+    public string? ValueOf(Row row)
+    {
+        using var text = new Utf8Buffer(64);
+        var parts = new string[Keys.Count];
+        for (var i = 0; i < parts.Length; i++)
+        {
+            text.Truncate(0);
+            if (!Keys[i].Type.TryWrite(row, Keys[i].Ordinal, text)) return null;
+            parts[i] = text.ToString();
+        }
+
+        return Joined(parts);
+    }
+
+    /// <summary>The text that chooses a record.</summary>
+    /// <param name="parts">Its key's ID texts.</param>
+    public static string Joined(IReadOnlyList<string> parts) => parts is [var only] ? only : string.Join('/', parts.Select(Uri.EscapeDataString));
+
+    /// <summary>The ID texts of a choice's text; null if there are not as many as the key has parts.</summary>
+    public string[]? PartsOf(string value)
+    {
+        string[] parts = Keys.Count == 1 ? [value] : [.. value.Split('/').Select(Uri.UnescapeDataString)];
+        return parts.Length == Keys.Count ? parts : null;
+    }
+
+    /// <summary>The key of a choice's text; null if it is none.</summary>
+    public Constant[]? KeyOf(string value)
+    {
+        if (PartsOf(value) is not { } parts) return null;
+        var key = Keys.Zip(parts, (one, part) => one.Type.Read(part).Value).OfType<Constant>().ToArray();
+        return key.Length == Keys.Count ? key : null;
+    }
+
+    /// <summary>Whether a row is exactly the record of a key.</summary>
+    public bool Is(Row row, IReadOnlyList<Constant> key) => Keys.Select((one, i) => one.Type.Compare(row, one.Ordinal, key[i])).All(match => match == KeyMatch.Exact);
 }
+
+/// <summary>A column of the key of records that can be chosen.</summary>
+/// <param name="Type">How it is read and written.</param>
+/// <param name="Ordinal">Where it stands in a row, read as its type.</param>
+/// <param name="Stored">The same, as it is stored: that is what the foreign key will hold.</param>
+public sealed record ChoiceKey(KeyType Type, int Ordinal, int Stored);
 
 /// <summary>A field of a form with what surrounds it.</summary>
 /// <param name="Shown">How its value is shown and told as JSON; null in the form of a new record.</param>
@@ -29,6 +71,23 @@ public sealed record ReferenceChoices(
 public sealed record FormEntry(FormField Field, SiteField Of, ReferenceChoices? Reference, ViewColumn? Shown, PicturePlan? Picture)
 {
     public string Name => Field.Name;
+}
+
+/// <summary>
+/// A foreign key of several columns that a form asks for as one choice. Where no record need be chosen, a column that says something by
+/// itself keeps its own input, and the choice must agree with it.
+/// </summary>
+/// <param name="Name">The name of its input.</param>
+/// <param name="Entries">The fields of the foreign key, in its order.</param>
+/// <param name="Own">Those that only the choice fills.</param>
+/// <param name="Last">The field in whose place it stands, and at which its faults are said.</param>
+/// <param name="Reference">The records that can be chosen.</param>
+/// <param name="Within">For each of the fields, the records that have a given value in it.</param>
+public sealed record TiedChoice(
+    string Name, string Label, IReadOnlyList<FormEntry> Entries, IReadOnlyList<FormEntry> Own, FormEntry Last, ReferenceChoices Reference, IReadOnlyList<ReferenceChoices> Within)
+{
+    /// <summary>Whether it must be made.</summary>
+    public bool IsRequired => Own.Any(entry => entry.Field.Rules.Required);
 }
 
 /// <summary>Columns that no two rows may share.</summary>
@@ -43,6 +102,9 @@ public sealed record ReferenceCheck(IReadOnlyList<SiteField> Fields, IPreparedQu
 public sealed record FormPlan(
     IReadOnlyList<FormEntry> Entries, IReadOnlyList<UniqueCheck> Unique, IReadOnlyList<ReferenceCheck> References, IReadOnlyList<SiteField> KeyMade)
 {
+    /// <summary>Foreign keys of several columns that are one choice each, for people; programs write their columns.</summary>
+    public IReadOnlyList<TiedChoice> Tied { get; init; } = [];
+
     public FormEntry? Find(string name) => Entries.FirstOrDefault(entry => entry.Name == name);
 }
 

@@ -20,11 +20,16 @@ internal sealed class LinkCompiler(
 
     private readonly FieldMeaning _meaning = new(graph, findings);
 
+    private readonly Dictionary<string, UnwrittenPage> _unwritten = [];
+
+    /// <summary>Pages that links lead to and that are still to be written, by their names.</summary>
+    public IReadOnlyDictionary<string, UnwrittenPage> UnwrittenPages => _unwritten;
+
     /// <summary>The link; null where it cannot be made. What is wrong with it has been reported.</summary>
     public LinkPlan? Compile(LinkDefinition link, Projections load)
     {
         if (!pages.TryGetValue(link.To.Value, out var target))
-            return Nearest.To(link.To.Value, pages.Keys) is null ? Unwritten(link) : Unknown(link);
+            return Nearest.To(link.To.Value, pages.Keys) is null ? Unwritten(link, load) : Unknown(link);
         if (target is null) return null;
 
         var text = link.Text?.Value ?? PageText(target);
@@ -72,7 +77,11 @@ internal sealed class LinkCompiler(
     /// <summary>Reports what can be said of a link whose own page could not be compiled: whether its target is there and reads what it passes.</summary>
     public void Check(LinkDefinition link)
     {
-        if (!pages.TryGetValue(link.To.Value, out var target)) _ = Nearest.To(link.To.Value, pages.Keys) is null ? Unwritten(link) : Unknown(link);
+        if (!pages.TryGetValue(link.To.Value, out var target))
+        {
+            if (Nearest.To(link.To.Value, pages.Keys) is null) ReportUnwritten(link, []);
+            else _ = Unknown(link);
+        }
         else if (target is not null) CheckNames(link, target);
     }
 
@@ -146,12 +155,41 @@ internal sealed class LinkCompiler(
         return null;
     }
 
-    private LinkPlan Unwritten(LinkDefinition link)
+    /// <summary>
+    /// The link to a page that is still to be written: it passes what it says that it passes, else the key of the record that it stands on, so
+    /// that its stub can show it.
+    /// </summary>
+    private LinkPlan Unwritten(LinkDefinition link, Projections load)
     {
-        findings.Add(FindingCodes.LinkToUnwrittenPage, link.To.At, $"The page “{link.To}” is not written yet; its link will say so.",
-            $"Write the page “{link.To}”, or remove the link.", found: link.To.Value, expected: "one of " + string.Join(", ", pages.Keys));
-        return new LinkPlan(link.To.Value, link.Text?.Value ?? Labels.OfPage(link.To.Value),
-            $"{mount}/{RequestTarget.ReservedSegment}/{UnwrittenSegment}/{Uri.EscapeDataString(link.To.Value)}");
+        var passed = link.With.Count > 0
+            ? link.With.Select(pass => (Name: pass.Parameter.Value, Path: graph.Find(pass.Field, load.Record, "part of an address", findings))).ToList()
+            : [.. load.Record.Key.Select(field => (field.Name, Path: (FieldPath?)FieldPath.Own(field)))];
+        var fillers = new List<LinkFiller?>();
+        var parameters = new List<(string Name, KeyType Key)>();
+        foreach (var (name, path) in passed)
+        {
+            if (path is not { Field.Secret: false } || KeyType.For(path.Field.Column, path.Field.Type, path.Field.Form) is not { } key) continue;
+            fillers.Add(new LinkFiller(key, load.Add(path), path.Name));
+            parameters.Add((name, key));
+        }
+
+        var text = link.Text?.Value ?? Labels.OfPage(link.To.Value);
+        var place = $"{mount}/{RequestTarget.ReservedSegment}/{UnwrittenSegment}";
+        var template = !link.To.Value.All(c => char.IsAsciiLetterOrDigit(c) || c is '-' or '_') ? null
+            : PathTemplate.Parse($"/{link.To}{(parameters.Count == 0 ? "" : $"{{?{string.Join(",", parameters.Select(one => one.Name))}}}")}", []);
+        if (template is null) (parameters, fillers) = ([], []);
+        ReportUnwritten(link, parameters);
+        return template is null
+            ? new LinkPlan(link.To.Value, text, $"{place}/{Uri.EscapeDataString(link.To.Value)}")
+            : new LinkPlan(link.To.Value, text, new AddressBuilder(template, place, template.Parameters.ToHashSet()), fillers, null) { When = link.When.Count == 0 ? null : When(link, load) };
+    }
+
+    private void ReportUnwritten(LinkDefinition link, IReadOnlyList<(string Name, KeyType Key)> parameters)
+    {
+        var page = UnwrittenPage.Of(link.To.Value, graph.Kinds, parameters);
+        _unwritten.TryAdd(page.Name, page);
+        findings.Add(FindingCodes.LinkToUnwrittenPage, link.To.At, $"The page “{link.To}” is not written yet; a stub stands in its place.",
+            $"Write it, such as {page.Line}, or remove the link.", found: link.To.Value, expected: "one of " + string.Join(", ", pages.Keys));
     }
 
     private void CheckNames(LinkDefinition link, PageHead target)

@@ -25,6 +25,9 @@ public sealed record FieldPath(string Name, IReadOnlyList<FieldStep> Steps, Site
 /// <summary>How the record kinds of an app hang together by their foreign keys.</summary>
 public sealed class RecordGraph(IReadOnlyList<SiteRecord> records)
 {
+    /// <summary>All record kinds of the app.</summary>
+    public IReadOnlyList<SiteRecord> Kinds => records;
+
     /// <summary>The most foreign keys from a record to a field.</summary>
     public const int MaxSteps = 4;
 

@@ -86,6 +86,7 @@ internal sealed class RowCompiler(RecordGraph graph, LinkCompiler links, string 
             Style = field.Style,
             Steps = Steps(path, load),
             When = field.When.Count == 0 || !path.IsOwn ? null : When(field, load),
+            Download = Download(owner, field, table, load),
             Picture = field.Style.Pictures is { } place ? Picture(owner, field, table, place, load) : null,
         };
     }
@@ -110,18 +111,24 @@ internal sealed class RowCompiler(RecordGraph graph, LinkCompiler links, string 
         return steps;
     }
 
-    private static Func<Row, bool> When(SiteField field, Projections load) =>
+    internal static Func<Row, bool> When(SiteField field, Projections load) =>
         new RowTest(field.When, column => load.Add(load.Record.Fields.First(f => f.Column.Name == column.Name))).Holds;
 
     /// <summary>Where the picture is that a field names; null where no address can lead to it.</summary>
     public PicturePlan? Picture(SiteRecord owner, SiteField field, int table, PicturePlace place, Projections load)
     {
-        var key = owner.Key.Select(part => (part, type: KeyType.For(part.Column, part.Type, part.Form))).ToList();
-        if (place.Folder is not null && key.Exists(part => part.type is null)) return null;
-        return new PicturePlan(place, load.Add(new ColumnRef(table, field.Column.Name), field.Type),
-            $"{mount}/{RequestTarget.ReservedSegment}/{PictureLookup.Segment}/{Uri.EscapeDataString(owner.Name)}/{Uri.EscapeDataString(field.Name)}",
-            place.Folder is null ? [] : [.. key.Select(part => new LinkFiller(part.type!, load.Add(new ColumnRef(table, part.part.Column.Name), part.part.Type), part.part.Name))]);
+        if (place.Folder is not null && !MediaLookup.HasAddress(owner)) return null;
+        return new PicturePlan(place, load.Add(new ColumnRef(table, field.Column.Name), field.Type), AddressOf(owner, field, MediaLookup.PictureSegment, place.Folder is null ? null : table, load));
     }
+
+    /// <summary>Where the bytes of a field can be had as a file; null for a field that holds none, or whose record has no address.</summary>
+    private RecordAddress? Download(SiteRecord owner, SiteField field, int table, Projections load) =>
+        !field.Secret && MediaLookup.HoldsBytes(owner, field) && MediaLookup.HasAddress(owner) ? AddressOf(owner, field, MediaLookup.BytesSegment, table, load) : null;
+
+    /// <param name="table">The record's table in the load; null if the address needs no key.</param>
+    private RecordAddress AddressOf(SiteRecord owner, SiteField field, string segment, int? table, Projections load) => new(
+        $"{mount}/{RequestTarget.ReservedSegment}/{segment}/{Uri.EscapeDataString(owner.Name)}/{Uri.EscapeDataString(field.Name)}",
+        table is not { } number ? [] : [.. owner.Key.Select(part => new LinkFiller(KeyType.For(part.Column, part.Type, part.Form)!, load.Add(new ColumnRef(number, part.Column.Name), part.Type), part.Name))]);
 
     private void ReportTaken(LinkDefinition definition, LinkPlan taken, string where, List<FieldPath> shown, PlacedLinks placed) =>
         findings.Add(FindingCodes.LinkColumnTaken, definition.Column?.At ?? definition.To.At, $"A link to “{taken.Page}” stands on {where} already.",

@@ -15,10 +15,10 @@ namespace Jexa.Core.Sites;
 /// file makes another site.
 /// </summary>
 /// <param name="NotFound">The app's own words for addresses that no page has; null for Jexa's.</param>
-/// <param name="Pictures">The records' fields that name pictures in folders.</param>
+/// <param name="Media">The records' fields that name pictures in folders, or hold bytes.</param>
 /// <param name="Origins">Other origins whose scripts may read pages as JSON, as browsers spell them.</param>
 public sealed record Site(
-    string File, PageFrame Frame, Page? Home, TextPage? NotFound, IReadOnlyList<Page> Pages, PathTree<Page> Paths, IReadOnlyList<PictureLookup> Pictures,
+    string File, PageFrame Frame, Page? Home, TextPage? NotFound, IReadOnlyList<Page> Pages, PathTree<Page> Paths, IReadOnlyList<MediaLookup> Media,
     IReadOnlySet<string> Origins, IReadOnlyList<Finding> Findings)
 {
     /// <summary>How the records that some page changes are changed, by their names.</summary>
@@ -35,6 +35,9 @@ public sealed record Site(
 
     /// <summary>The paths that pages had before.</summary>
     public IReadOnlyList<FormerPage> Former { get; init; } = [];
+
+    /// <summary>Pages that links lead to and that the app file does not have yet, by their names.</summary>
+    public IReadOnlyDictionary<string, UnwrittenPage> Unwritten { get; init; } = new Dictionary<string, UnwrittenPage>();
 
     public Page? Find(string name) => Pages.FirstOrDefault(page => page.Name == name);
 }

@@ -100,6 +100,7 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
             PageKind.Delete => edits.Delete(head),
             _ => Text(head, frameCompiler, findings),
         }).ToList();
+        foreach (var page in pages.OfType<TextPage>().Where(page => page.Head.Definition.ShowsLists)) page.Lists = ListIndex.Of(pages);
         foreach (var page in pages) paths.Add(page.Head.Template, page);
         var former = pages.SelectMany(page => headCompiler.Former(page.Head, [.. pages.Select(p => p.Head)]).Select(head => new FormerPage(head, page))).ToList();
         foreach (var page in former) paths.Add(page.Head.Template, page);
@@ -125,9 +126,10 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
         if (definition.Frame.Footer is { } footer) around.Add((footer, texts.Footer));
         new SiteReview(definition, heads, pages, paths, mount, findings)
             .Check(around, menu.Select(link => link.Page).Concat(new[] { home?.Name, notFound?.Name }.OfType<string>()));
-        return new Site(definition.File, frame, home, notFound, pages, paths, PictureLookup.Of(kinds), definition.Origins.Concat(definition.Writers).Select(origin => origin.Value).ToHashSet(), [])
+        return new Site(definition.File, frame, home, notFound, pages, paths, MediaLookup.Of(kinds), definition.Origins.Concat(definition.Writers).Select(origin => origin.Value).ToHashSet(), [])
         {
             Former = former,
+            Unwritten = links.UnwrittenPages,
             Writers = definition.Writers.Select(origin => origin.Value).ToHashSet(),
             Waiting = [.. waiting.Select(page => page.Name.Value)],
             Changes = kinds.Where(kind => pages.Exists(page => page.Record == kind && page.Head.Definition.Writes)).ToDictionary(kind => kind.Name, kind => changes.Compile(kind, null)),

@@ -60,7 +60,11 @@ public sealed record ListShape(
 
 /// <summary>How many records a list has in all.</summary>
 /// <param name="IsExact">False where counting stopped at its limit: there are more.</param>
-public readonly record struct Total(long Count, bool IsExact);
+public readonly record struct Total(long Count, bool IsExact)
+{
+    /// <summary>What a count that stops behind a limit says.</summary>
+    public static Total Of(long count, long limit) => new(Math.Min(count, limit), count <= limit);
+}
 
 /// <summary>Where the other windows of a list are; null where there is none that way.</summary>
 public sealed record WindowLinks(string? First, string? Previous, string? Next, string? Last);
@@ -139,11 +143,28 @@ public sealed record BlockView(BlockShape Shape, RowBlock? Rows, Total Total, Pl
 {
     /// <summary>The page that makes one more of the records.</summary>
     public PlainLink? Add { get; init; }
+
+    /// <summary>It could not be made because it takes too long.</summary>
+    public bool IsLate { get; init; }
 }
 
 /// <summary>A text of the app's own.</summary>
 /// <param name="Markdown">With its parameters filled in.</param>
-public sealed record TextView(PageFrame Frame, string Page, string Heading, string Markdown) : PageView(Frame, Page);
+public sealed record TextView(PageFrame Frame, string Page, string Heading, string Markdown) : PageView(Frame, Page)
+{
+    /// <summary>The lists of the app; null on a page that does not show them.</summary>
+    public ListIndexView? Lists { get; init; }
+}
+
+/// <summary>The lists of an app, or those that were looked for.</summary>
+/// <param name="Action">Where the search is sent.</param>
+/// <param name="Find">What was looked for; empty for nothing.</param>
+public sealed record ListIndexView(string Action, string Find, IReadOnlyList<ListGroup> Groups);
+
+public sealed record ListGroup(string Title, IReadOnlyList<ListEntry> Lists);
+
+/// <param name="Total">Null if it was not counted in time, or cannot be.</param>
+public sealed record ListEntry(PlainLink Link, Total? Total);
 
 /// <summary>An answer in words: what happened, what to do, where to go.</summary>
 /// <param name="Outcome">The outcome's public word.</param>

@@ -1,5 +1,3 @@
-using System.Text;
-using Jexa.Core.Addresses;
 using Jexa.Core.Formats;
 using Jexa.Core.Values;
 
@@ -9,12 +7,9 @@ namespace Jexa.Core.Views;
 /// Where the picture is that a field names. One in a folder has an address of its record's: by record kind, field and ID, so
 /// that it is seen exactly where its record is.
 /// </summary>
-/// <param name="prefix">The address up to the ID, for pictures in a folder.</param>
-/// <param name="key">What fills the ID.</param>
-public sealed class PicturePlan(PicturePlace place, int ordinal, string prefix, IReadOnlyList<LinkFiller> key)
+/// <param name="address">The addresses of pictures in a folder.</param>
+public sealed class PicturePlan(PicturePlace place, int ordinal, RecordAddress address)
 {
-    private readonly byte[] _prefix = Encoding.ASCII.GetBytes(prefix);
-
     /// <summary>The folder the file is in; null where pictures come from the web.</summary>
     public string? Folder => place.Folder;
 
@@ -32,23 +27,7 @@ public sealed class PicturePlan(PicturePlace place, int ordinal, string prefix, 
     {
         var name = NameOf(row);
         if (name.Length == 0) return false;
-        if (place.Folder is null) return TryWriteWeb(name, into);
-        var start = into.Length;
-        into.Append(_prefix);
-        foreach (var part in key)
-        {
-            into.Append((byte)'/');
-            using var id = new Utf8Buffer(64);
-            if (!part.Key.TryWrite(row, part.Ordinal, id) || id.Written is [] or [(byte)'.'] or [(byte)'.', (byte)'.'])
-            {
-                into.Truncate(start);
-                return false;
-            }
-
-            PercentCoding.Encode(id.Written, into);
-        }
-
-        return true;
+        return place.Folder is null ? TryWriteWeb(name, into) : address.TryWrite(row, into);
     }
 
     private bool TryWriteWeb(string name, Utf8Buffer into)

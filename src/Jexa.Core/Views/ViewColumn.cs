@@ -24,11 +24,14 @@ public sealed record ViewColumn(
     /// <summary>Where the picture is that the field names; null where it names none.</summary>
     public PicturePlan? Picture { get; init; }
 
+    /// <summary>Where the bytes that the field holds can be had as a file; null if it holds none.</summary>
+    public RecordAddress? Download { get; init; }
+
     /// <summary>The name under which a visitor can order by it; null where nobody can.</summary>
     public string? OrderName { get; init; }
 
     /// <summary>Whether values line up at the right.</summary>
-    public bool IsNumeric => !IsId && Reference is null && Style.Choices.Count == 0 && Type is FieldType.Integer or FieldType.Real or FieldType.Decimal;
+    public bool IsNumeric => !IsId && Reference is null && Style is { Choices.Count: 0, Form: not FieldForm.Epoch } && Type is FieldType.Integer or FieldType.Real or FieldType.Decimal;
 
     /// <summary>The link that stands on the value: the column's own, or the one to the record it refers to.</summary>
     public LinkPlan? LinkOn(Row row) => Link ?? (IsReferenceShown(row) ? Reference!.Link : null);

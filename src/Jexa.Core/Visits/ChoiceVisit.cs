@@ -32,7 +32,7 @@ internal sealed class ChoiceVisit(QueryRunner queries)
         else
         {
             if (reference.Found is { } found) isMore = Add(reference, await RowsAsync(found, [new Constant.Text(find)]), ReferenceChoices.MostFound, choices);
-            if (reference.FoundByKey is { } byKey && reference.Key.Read(find).Value is { } key) Add(reference, await RowsAsync(byKey, [key]), 1, choices);
+            if (reference.FoundByKey is { } byKey && reference.KeyOf(find) is { } key) Add(reference, await RowsAsync(byKey, key), 1, choices);
         }
 
         return new FieldChoices(choices, isMore);
@@ -58,9 +58,7 @@ internal sealed class ChoiceVisit(QueryRunner queries)
         using var text = new Utf8Buffer(64);
         for (var i = 0; i < rows.Count && i < most; i++)
         {
-            text.Truncate(0);
-            if (!reference.Key.TryWrite(rows[i], reference.KeyOrdinal, text)) continue;
-            var value = text.ToString();
+            if (reference.ValueOf(rows[i]) is not { } value) continue;
             text.Truncate(0);
             reference.Label.Write(rows[i], text);
             yield return (value, text.ToString());

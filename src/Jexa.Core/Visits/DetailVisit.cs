@@ -13,12 +13,14 @@ internal sealed class DetailVisit
     private readonly ListCursor _cursors;
     private readonly RecordFinder _finder;
     private readonly ListVisit _lists;
+    private readonly PartBudget _budget;
     private readonly PlainLists _plains;
     private readonly NeighbourVisit _neighbours;
 
     public DetailVisit(QueryRunner queries, ListCursor cursors, RecordFinder finder, ListVisit lists)
     {
         (_queries, _cursors, _finder, _lists) = (queries, cursors, finder, lists);
+        _budget = new PartBudget(queries);
         _plains = new PlainLists(cursors);
         _neighbours = new NeighbourVisit(queries, cursors, _plains);
     }
@@ -108,9 +110,10 @@ internal sealed class DetailVisit
         try
         {
             var rows = loans.Lend(query.Width);
-            await _queries.RunAsync(query, arguments, rows, trace, cancellation);
+            if (!await _budget.RunAsync(block.Record!, new WindowQuery(query, arguments), rows, trace, cancellation))
+                return new BlockView(block.Shape, null, default, Written(block.All, row), true) { IsLate = true };
             var count = rows.Count == 0 ? 0 : rows[0][query.Width - 1].Integer;
-            return new BlockView(block.Shape, rows, new Total(Math.Min(count, BlockPlan.CountLimit), count <= BlockPlan.CountLimit), Written(block.All, row), false)
+            return new BlockView(block.Shape, rows, Total.Of(count, BlockPlan.CountLimit), Written(block.All, row), false)
             {
                 Add = Written(block.Add, row),
             };

@@ -77,7 +77,8 @@ internal sealed class Draft(FormPlan form)
     public static Draft OfForm(FormPlan form, SentForm sent)
     {
         var draft = new Draft(form);
-        foreach (var entry in form.Entries)
+        var tied = form.Tied.Where(one => sent.Count(one.Name) > 0).ToList();
+        foreach (var entry in form.Entries.Where(entry => !tied.Exists(one => one.Own.Contains(entry))))
         {
             var box = entry.Field is { Input: InputKind.Truth, Column.Nullable: false };
             switch (sent.Count(entry.Name))
@@ -99,10 +100,41 @@ internal sealed class Draft(FormPlan form)
             if (sent.One(SentForm.Find + entry.Name) is { } search) draft.Searches[entry.Name] = search.Trim();
         }
 
+        foreach (var one in tied) draft.SetTied(one, sent);
         draft.OnlyAsks = sent.Count(SentForm.Ask) > 0;
         var strange = sent.Pairs.Select(pair => pair.Name).Where(name => form.Find(name) is null && !name.StartsWith(SentForm.Contract, StringComparison.Ordinal)).Distinct().ToList();
         if (strange.Count > 0) draft.General.Add($"The form does not have {string.Join(", ", strange.Take(MostNamed).Select(name => $"“{Cut(name)}”"))}.");
         return draft;
+    }
+
+    /// <summary>A record chosen for a foreign key of several columns: its key fills those that have no input of their own, and must be what the others say.</summary>
+    private void SetTied(TiedChoice tied, SentForm sent)
+    {
+        if (sent.One(SentForm.Find + tied.Name) is { } search) Searches[tied.Name] = search.Trim();
+        var text = sent.One(tied.Name);
+        if (text == SentForm.AsItIs) return;
+        var parts = text is { Length: > 0 } ? tied.Reference.PartsOf(text) : [.. tied.Entries.Select(_ => "")];
+        if (text is null || parts is null)
+        {
+            AddFault(tied.Last.Name, text is null ? "This arrived more than once." : $"“{Cut(text)}” cannot be chosen here.");
+            return;
+        }
+
+        if (text.Length == 0 && tied.IsRequired)
+        {
+            AddFault(tied.Last.Name, "Please choose one.");
+            return;
+        }
+
+        foreach (var (entry, part) in tied.Entries.Zip(parts))
+        {
+            // A part that has an input as well, since it says something by itself or the address decides it.
+            var also = sent.Count(entry.Name) == 0 ? null : tied.Own.Contains(entry) ? sent.One(entry.Name) : TextOf(entry.Name) ?? "";
+            if (text.Length > 0 && also is not null && also != part) AddFault(tied.Last.Name, $"This belongs to another {entry.Field.Label.ToLowerInvariant()} than the one above.");
+            if (tied.Own.Contains(entry)) Set(entry.Name, also ?? part);
+        }
+
+        Set(tied.Name, text);
     }
 
     private void SetTyped(FormField field, string typed)
@@ -245,7 +277,7 @@ internal sealed class Draft(FormPlan form)
     }
 
     private static FieldReading ReadKey(FormEntry entry, string text) =>
-        entry.Reference!.Key.Read(text).Value is { } key ? FieldReading.Of(key) : FieldReading.Failed($"There is no such {entry.Reference.Other.One}.");
+        entry.Reference!.KeyOf(text) is [var key] ? FieldReading.Of(key) : FieldReading.Failed($"There is no such {entry.Reference.Other.One}.");
 
     private static bool MeansTheSame(FormField field, string was, Constant value) => FieldReader.Read(field, was).Value is { } before && before.Equals(value);
 

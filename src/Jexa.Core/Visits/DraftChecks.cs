@@ -30,7 +30,7 @@ internal static class DraftChecks
             {
                 var rows = loans.Lend(reference.One.Width);
                 await run(reference.One, [value], rows);
-                if (rows.Count == 1 && reference.Key.Compare(rows[0], reference.KeyOrdinal, value) == KeyMatch.Exact) value = StoredValue.Of(rows[0], reference.StoredOrdinal);
+                if (rows.Count == 1 && reference.Is(rows[0], [value])) value = StoredValue.Of(rows[0], reference.Keys[0].Stored);
                 else draft.AddFault(proposal.Entry.Name, $"There is no such {reference.Other.One}.");
             }
 
@@ -85,8 +85,10 @@ internal static class DraftChecks
     }
 
     /// <summary>Puts a rule of the source that forbids a change into words, at the field where that can be told.</summary>
-    public static void Explain(Draft draft, RefusedException refusal, string one)
+    /// <param name="changed">The fields that were to change; null for a new record, which nothing refers to yet.</param>
+    public static void Explain(Draft draft, RefusedException refusal, SiteRecord record, IReadOnlyList<SiteField>? changed)
     {
+        var one = record.One;
         var fields = refusal.Columns.Where(column => draft.Form.Entries.Any(entry => entry.Field.Column.Name.Equals(column, StringComparison.OrdinalIgnoreCase)))
             .Select(column => draft.Form.Entries.First(entry => entry.Field.Column.Name.Equals(column, StringComparison.OrdinalIgnoreCase)).Name).Distinct().ToList();
         if (refusal.Reason == RefusalReason.Own)
@@ -102,13 +104,26 @@ internal static class DraftChecks
             RefusalReason.Unique => "Another record has this already; it must be different.",
             RefusalReason.Empty => "Please fill this in.",
             RefusalReason.Check => fields.Count == 1 ? "This value is not allowed here." : $"These values do not go together for {(("aeiou".Contains(one[0]) ? "an " : "a "))}{one}.",
-            RefusalReason.Reference => "A record that this one refers to is not there.",
+            RefusalReason.Reference when refusal.Columns.Count > 0 => NotThere,
+            RefusalReason.Reference => Broken(record, changed ?? []),
             RefusalReason.Own => Sentence(refusal.Words),
             RefusalReason.Type => "This value cannot be kept here.",
             _ => "A rule of the data forbids this.",
         };
         if (fields.Count == 1 || (fields.Count > 1 && refusal.Reason is RefusalReason.Unique or RefusalReason.Empty)) draft.AddFault(fields[0], said);
         else draft.General.Add(said);
+    }
+
+    private const string NotThere = "A record that this one refers to is not there.";
+
+    /// <summary>Which end of a foreign key forbids a change: the source does not always say it.</summary>
+    private static string Broken(SiteRecord record, IReadOnlyList<SiteField> changed)
+    {
+        var referred = changed.Where(field => record.Key.Contains(field) || record.Table.UniqueKeys.Any(key => key.Contains(field.Column.Name))).ToList();
+        var refers = changed.Any(field => record.References.Any(key => key.Columns.Contains(field.Column.Name)));
+        if (referred.Count == 0) return NotThere;
+        var kept = $"Other records refer to this {record.One} by its {string.Join(" and ", referred.Select(field => field.Label ?? Formats.Labels.OfField(field.Name)))}";
+        return refers ? $"{kept}, or a record that it refers to is not there." : $"{kept}: it cannot change while they do.";
     }
 
     private static string Sentence(string words)

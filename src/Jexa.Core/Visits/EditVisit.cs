@@ -131,7 +131,7 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, Saving sav
         catch (RefusedException refusal)
         {
             context.Trace.Why = refusal.Message;
-            DraftChecks.Explain(draft, refusal, page.Record!.One);
+            DraftChecks.Explain(draft, refusal, page.Record!, [.. draft.Propose(found.Row).Select(proposal => proposal.Entry.Of)]);
             return await FormAsync(context, page, found, draft, new Outcome.Refused(), 409, null, contract);
         }
         catch (SourceException trouble) when (trouble.Trouble != SourceTrouble.Failed && contract is not null)

@@ -14,8 +14,11 @@ internal sealed class FormMaker(QueryRunner queries)
     public async ValueTask<IReadOnlyList<FormInput>> InputsAsync(ChangeContext context, Draft draft, Row? row)
     {
         var inputs = new List<FormInput>();
+        var tied = context.Request.WantsJson ? [] : draft.Form.Tied.Where(one => IsOneChoice(one, draft, row)).ToList();
         foreach (var entry in draft.Form.Entries)
         {
+            if (tied.Find(one => one.Last == entry) is { } choice) inputs.Add(await TiedAsync(context, choice, draft, row));
+            if (tied.Exists(one => one.Own.Contains(entry)) && !draft.Fixed.ContainsKey(entry.Name)) continue;
             var text = draft.TextOf(entry.Name) ?? (row is { } held ? FieldText.Of(entry.Field, held) : Beginning(entry.Field));
             // What is secret is not shown to whoever typed it either.
             if (entry.Field.Secret) text = "";
@@ -34,7 +37,7 @@ internal sealed class FormMaker(QueryRunner queries)
             }
 
             var search = draft.Searches.GetValueOrDefault(entry.Name);
-            var (options, note, isSearched) = entry.Reference is { } reference ? await ReferencesAsync(context, entry, reference, text, search, row is not null) : (Choices(entry.Field, text, row is not null), null, false);
+            var (options, note, isSearched) = entry.Reference is { } reference ? await ReferencesAsync(context, entry.Field.Rules.Required, reference, text, search, row is not null, []) : (Choices(entry.Field, text, row is not null), null, false);
             inputs.Add(new FormInput(field, text, draft.FaultsOf(entry.Name), options, isSearched ? search ?? "" : null, note, Picture(entry, row),
                 draft.Clashes.GetValueOrDefault(entry.Name), draft.Fixed.GetValueOrDefault(entry.Name))
             {
@@ -45,6 +48,28 @@ internal sealed class FormMaker(QueryRunner queries)
         return inputs;
     }
 
+    /// <summary>A choice cannot be made at once where two people changed a part of it, a part may not be seen, or the address decides most of it.</summary>
+    private static bool IsOneChoice(TiedChoice tied, Draft draft, Row? row) =>
+        tied.Entries.Count(entry => draft.Fixed.ContainsKey(entry.Name)) < 2 && !draft.Fixed.ContainsKey(tied.Last.Name)
+        && !tied.Entries.Any(entry => draft.Clashes.ContainsKey(entry.Name) || draft.Undecided.ContainsKey(entry.Name) || (row is { } held && entry.Field.IsWithheld(held)));
+
+    /// <summary>The input of a foreign key of several columns.</summary>
+    private async ValueTask<FormInput> TiedAsync(ChangeContext context, TiedChoice tied, Draft draft, Row? row)
+    {
+        var texts = tied.Entries.Select(entry => draft.TextOf(entry.Name) ?? (row is { } held ? FieldText.Of(entry.Field, held) : Beginning(entry.Field))).ToList();
+        var text = draft.TextOf(tied.Name) ?? (texts.Contains("") ? "" : ReferenceChoices.Joined(texts));
+        var search = draft.Searches.GetValueOrDefault(tied.Name);
+
+        // Where the address decides a part, only the records that have it are offered.
+        var at = tied.Entries.ToList().FindIndex(entry => draft.Fixed.ContainsKey(entry.Name));
+        var given = at < 0 ? null : tied.Reference.Keys[at].Type.Read(texts[at]).Value;
+        var (options, note, isSearched) = await ReferencesAsync(
+            context, tied.IsRequired, given is null ? tied.Reference : tied.Within[at], text, search, row is not null, given is null ? [] : [given]);
+        var field = tied.Last.Field with { Name = tied.Name, Label = tied.Label, Input = InputKind.Reference, Rules = FieldRules.None with { Required = tied.IsRequired } };
+        var faults = tied.Own.Where(entry => !draft.Fixed.ContainsKey(entry.Name)).SelectMany(entry => draft.FaultsOf(entry.Name)).Distinct().ToList();
+        return new FormInput(field, text, faults, options, isSearched ? search ?? "" : null, note, null, null, null);
+    }
+
     /// <summary>What stands for a value where it is shown: a choice's label, another record's.</summary>
     public async ValueTask<string> ShownAsync(ChangeContext context, FormEntry entry, string text)
     {
@@ -53,7 +78,7 @@ internal sealed class FormMaker(QueryRunner queries)
         if (text == StoredValue.WithheldText) return "not available";
         if (entry.Field.Choices.FirstOrDefault(choice => choice.Value == text) is { } known) return known.Label;
         if (entry.Field.Input == InputKind.Truth) return text == "true" ? "Yes" : "No";
-        if (entry.Reference is not { } reference || reference.Key.Read(text).Value is not { } key) return NumberText.Shown(entry.Field, text);
+        if (entry.Reference is not { } reference || reference.KeyOf(text) is not { } key) return NumberText.Shown(entry.Field, text);
         return await LabelAsync(context, reference, key) ?? "not available";
     }
 
@@ -90,11 +115,11 @@ internal sealed class FormMaker(QueryRunner queries)
     }
 
     private async ValueTask<(List<FormOption> Options, string? Note, bool IsSearched)> ReferencesAsync(
-        ChangeContext context, FormEntry entry, ReferenceChoices reference, string text, string? search, bool isThere)
+        ChangeContext context, bool isRequired, ReferenceChoices reference, string text, string? search, bool isThere, Constant[] given)
     {
-        var rows = await RunAsync(context, reference.All, []);
+        var rows = await RunAsync(context, reference.All, given);
         var options = new List<FormOption>();
-        if (!entry.Field.Rules.Required || text.Length == 0) options.Add(new FormOption("", entry.Field.Rules.Required ? "Please choose" : "—", text.Length == 0));
+        if (!isRequired || text.Length == 0) options.Add(new FormOption("", isRequired ? "Please choose" : "—", text.Length == 0));
         if (rows.Count <= ReferenceChoices.MostInList)
         {
             Add(reference, rows, int.MaxValue, text, options);
@@ -104,27 +129,27 @@ internal sealed class FormMaker(QueryRunner queries)
 
         if (text.Length > 0)
         {
-            var label = reference.Key.Read(text).Value is { } key ? await LabelAsync(context, reference, key) : null;
+            var label = reference.KeyOf(text) is { } key ? await LabelAsync(context, reference, key) : null;
             if (label is not null) options.Add(new FormOption(text, label, true));
             else if (isThere) options.Add(new FormOption(SentForm.AsItIs, "not available (as it is)", true));
         }
 
-        return (options, string.IsNullOrEmpty(search) ? null : await SearchAsync(context, reference, search, text, options), true);
+        return (options, string.IsNullOrEmpty(search) ? null : await SearchAsync(context, reference, search, text, options, given), true);
     }
 
-    private async ValueTask<string> SearchAsync(ChangeContext context, ReferenceChoices reference, string search, string text, List<FormOption> options)
+    private async ValueTask<string> SearchAsync(ChangeContext context, ReferenceChoices reference, string search, string text, List<FormOption> options, Constant[] given)
     {
         var before = options.Count;
         var more = false;
         if (reference.Found is { } found && search.Length <= 200)
         {
-            var rows = await RunAsync(context, found, [new Constant.Text(search)]);
+            var rows = await RunAsync(context, found, [new Constant.Text(search), .. given]);
             more = rows.Count > ReferenceChoices.MostFound;
             Add(reference, rows, ReferenceChoices.MostFound, text, options);
         }
 
-        if (reference.FoundByKey is { } byKey && reference.Key.Read(search).Value is { } key)
-            Add(reference, await RunAsync(context, byKey, [key]), 1, text, options);
+        if (reference.FoundByKey is { } byKey && reference.KeyOf(search) is { } key)
+            Add(reference, await RunAsync(context, byKey, key), 1, text, options);
         var count = options.Count - before;
         return more ? $"More than {ReferenceChoices.MostFound} found; here are the first. Write more of the name to see fewer."
             : count == 0 ? $"Nothing else was found for “{search}”." : count == 1 ? "One found: choose it above." : $"{count} found: choose one above.";
@@ -136,10 +161,10 @@ internal sealed class FormMaker(QueryRunner queries)
             if (!options.Exists(option => option.Value == value)) options.Add(new FormOption(value, label, value == text));
     }
 
-    private async ValueTask<string?> LabelAsync(ChangeContext context, ReferenceChoices reference, Constant key)
+    private async ValueTask<string?> LabelAsync(ChangeContext context, ReferenceChoices reference, Constant[] key)
     {
-        var rows = await RunAsync(context, reference.One, [key]);
-        if (rows.Count == 0 || reference.Key.Compare(rows[0], reference.KeyOrdinal, key) != KeyMatch.Exact) return null;
+        var rows = await RunAsync(context, reference.One, key);
+        if (rows.Count == 0 || !reference.Is(rows[0], key)) return null;
         using var buffer = new Utf8Buffer(64);
         reference.Label.Write(rows[0], buffer);
         return buffer.ToString();

@@ -13,6 +13,7 @@ namespace Jexa.Core.Visits;
 internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, RuntimeFindings findings)
 {
     private readonly SideVisit _sides = new(queries);
+    private readonly PartBudget _budget = new(queries);
     private readonly ConditionalWeakTable<ListPage, ListControls> _plainControls = [];
 
     public async ValueTask<Answer> RunAsync(Site site, ListPage page, VisitRequest request, VisitTrace trace, CancellationToken cancellation)
@@ -59,9 +60,8 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
         var page = ask.Page;
         var query = ask.Query;
         var counted = loans.Lend(1);
-        await queries.RunAsync(query.Count, query.Arguments, counted, trace, cancellation);
-        var count = counted[0][0].Integer;
-        var total = new Total(Math.Min(count, page.Plan.CountLimit), count <= page.Plan.CountLimit);
+        var isCounted = await _budget.RunAsync(page.Record!, new WindowQuery(query.Count, query.Arguments), counted, trace, cancellation);
+        var total = isCounted ? Total.Of(counted[0][0].Integer, page.Plan.CountLimit) : default;
         var rows = loans.Lend(query.Windows.Width);
         var window = ask.Window;
         await FillAsync(window, query, rows, trace, cancellation);
@@ -80,6 +80,9 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
         if (window.Backwards) rows.Reverse();
         var (isFirst, isLast) = window.Backwards ? (!more, window.Place is null) : (window.Place is null, !more);
         var from = WindowReader.From(window, rows.Count, total, isFirst, isLast);
+
+        // What was not counted in time are at least those up to the end of the window.
+        if (!isCounted) total = new Total((from ?? 1) + rows.Count - 1, isLast && from is not null);
         var previous = isFirst || rows.Count == 0 ? null : cursors.Write(query, rows[0], from ?? -1);
         var next = isLast || rows.Count == 0 ? null : cursors.Write(query, rows[rows.Count - 1], from is { } first ? first + rows.Count - 1 : -1);
         var address = ask.Address();

@@ -27,9 +27,16 @@ internal static class Messages
         };
     }
 
-    public static MessageView Unwritten(Site site, string page) =>
-        new(site.Frame, null, "no-page", 404, "This page is not there yet",
-            [$"A link leads to the page “{Cut(page)}”, which is still to be written."], null, null, Home(site));
+    /// <summary>The stub of a page that is still to be written: what it will be, and what the link to it passes.</summary>
+    public static MessageView Unwritten(Site site, UnwrittenPage page, RequestTarget target)
+    {
+        var passed = page.Parameters.Select(parameter => (parameter.Name, Values: target.Query.Where(pair => pair.Name == parameter.Name).ToList(), parameter.Key))
+            .Where(one => one.Values is [{ Value: { } text }] && one.Key.Read(text).Fault == KeyFault.None)
+            .Select(one => $"{one.Name} is {one.Values[0].Value}").ToList();
+        return new(site.Frame, null, "no-page", 404, "This page is not there yet",
+            Sentences($"A link leads to the page “{Cut(page.Name)}”, which is still to be written.", page.Purpose.Length == 0 ? null : page.Purpose,
+                passed.Count == 0 ? null : $"The link passes: {string.Join(", ", passed)}."), null, null, Home(site));
+    }
 
     public static MessageView BadTarget(Site site) =>
         new(site.Frame, null, "malformed", 400, "This address cannot be read",

@@ -191,7 +191,7 @@ internal sealed class NewVisit(FormMaker forms, Saving saving)
         catch (RefusedException refusal)
         {
             context.Trace.Why = refusal.Message;
-            DraftChecks.Explain(draft, refusal, page.Record!.One);
+            DraftChecks.Explain(draft, refusal, page.Record!, null);
             return await FormAsync(context, page, named, draft, new Outcome.Refused(), 409, null, contract);
         }
         catch (SourceException trouble) when (trouble.Trouble != SourceTrouble.Failed && contract is not null)

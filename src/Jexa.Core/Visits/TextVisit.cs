@@ -7,12 +7,17 @@ using Jexa.Core.Views;
 namespace Jexa.Core.Visits;
 
 /// <summary>Visits a text page: its text, with what the address says in its holes.</summary>
-internal static class TextVisit
+internal sealed class TextVisit(QueryRunner queries)
 {
+    /// <summary>Longer searches find nothing that shorter ones do not.</summary>
+    private const int MaxFind = 200;
+
+    private readonly ListIndexVisit _lists = new(queries);
+
     /// <summary>What has a meaning in Markdown: what an address says is never obeyed.</summary>
     private const string Marks = "\\`*_{}[]()<>#+-.!|~&:/@\"'";
 
-    public static Answer Run(Site site, TextPage page, RequestTarget target, VisitTrace trace)
+    public async ValueTask<Answer> RunAsync(Site site, TextPage page, RequestTarget target, VisitTrace trace, CancellationToken cancellation)
     {
         var texts = new Dictionary<string, string>();
         foreach (var parameter in page.Parameters)
@@ -25,11 +30,15 @@ internal static class TextVisit
             texts[parameter.Name] = raw.Text ?? "";
         }
 
-        foreach (var pair in target.Query)
+        var find = page.Lists.Count == 0 ? "" : ParameterReader.FromQuery(target.Query, ParameterReader.Find).Text?.Trim() ?? "";
+        if (find.Length > MaxFind) find = find[..MaxFind];
+        foreach (var pair in target.Query.Where(pair => pair.Name != ParameterReader.Find || page.Lists.Count == 0))
             if (!texts.ContainsKey(pair.Name)) trace.AddIgnored(pair.Name);
         trace.End(VisitStep.Parse);
         var heading = TextPage.Fill(page.Title, name => texts.GetValueOrDefault(name, ""));
-        return new Answer(new Outcome.Shown(), 200, new TextView(site.Frame, page.Name, heading, TextPage.Fill(page.Source, name => Escaped(texts.GetValueOrDefault(name, "")))));
+        var lists = page.Lists.Count == 0 ? null
+            : new ListIndexView(target.Raw.Split('?')[0], find, await _lists.RunAsync(page, find, trace, cancellation));
+        return new Answer(new Outcome.Shown(), 200, new TextView(site.Frame, page.Name, heading, TextPage.Fill(page.Source, name => Escaped(texts.GetValueOrDefault(name, "")))) { Lists = lists });
     }
 
     private static string Escaped(string text)

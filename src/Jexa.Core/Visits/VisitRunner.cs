@@ -20,7 +20,8 @@ public sealed class VisitRunner
     private readonly RuntimeFindings _findings;
     private readonly ListVisit _lists;
     private readonly DetailVisit _details;
-    private readonly PictureVisit _pictures;
+    private readonly MediaVisit _media;
+    private readonly TextVisit _texts;
     private readonly ChoiceVisit _choices;
     private readonly ChangeVisits? _changes;
 
@@ -33,15 +34,16 @@ public sealed class VisitRunner
         var finder = new RecordFinder(queries, findings, editing is null ? null : new KeyHistory(editing.Log));
         _lists = new ListVisit(queries, cursors, findings);
         _details = new DetailVisit(queries, cursors, finder, _lists);
-        _pictures = new PictureVisit(queries);
+        _media = new MediaVisit(queries);
+        _texts = new TextVisit(queries);
         _choices = new ChoiceVisit(queries);
         if (editing is not null) _changes = new ChangeVisits(queries, finder, editing);
     }
 
-    /// <summary>The file of a picture, by the address that its record's pages give it; null where there is none to be seen.</summary>
+    /// <summary>A picture or bytes of a record, by the address that its pages give them; null if there are none to be seen.</summary>
     /// <exception cref="SourceException">The source is away, too slow or refused.</exception>
-    public ValueTask<PictureFile?> FindPictureAsync(Site site, RequestTarget target, VisitTrace trace, CancellationToken cancellation) =>
-        _pictures.RunAsync(site, target, trace, cancellation);
+    public ValueTask<MediaFile?> FindMediaAsync(Site site, RequestTarget target, VisitTrace trace, CancellationToken cancellation) =>
+        _media.RunAsync(site, target, trace, cancellation);
 
     /// <summary>What a field of a page's form can be; null where there is no such field, or nothing to choose.</summary>
     /// <exception cref="SourceException">The source is away, too slow or refused.</exception>
@@ -243,7 +245,7 @@ public sealed class VisitRunner
         }
 
         if (asked != page.Head) return new ValueTask<Answer>(Former(page, asked, request.Target, trace));
-        return page is ListPage list ? _lists.RunAsync(site, list, request, trace, cancellation) : new ValueTask<Answer>(TextVisit.Run(site, (TextPage)page, request.Target, trace));
+        return page is ListPage list ? _lists.RunAsync(site, list, request, trace, cancellation) : _texts.RunAsync(site, (TextPage)page, request.Target, trace, cancellation);
     }
 
     /// <summary>The answer where nothing but waiting pages has this address; those are left out where others have it too.</summary>
@@ -293,7 +295,8 @@ public sealed class VisitRunner
 
     private static Answer Reserved(Site site, RequestTarget target)
     {
-        var unwritten = target.Segments.Length == 3 && target.Text(1).SequenceEqual(LinkCompiler.UnwrittenSegment);
-        return Answer.Of(new Outcome.NoPage(), unwritten ? Messages.Unwritten(site, target.Text(2).ToString()) : Messages.NoPage(site, target));
+        var isStub = target.Segments.Length == 3 && target.Text(1).SequenceEqual(LinkCompiler.UnwrittenSegment);
+        var unwritten = isStub ? site.Unwritten.GetValueOrDefault(target.Text(2).ToString()) : null;
+        return Answer.Of(new Outcome.NoPage(), unwritten is null ? Messages.NoPage(site, target) : Messages.Unwritten(site, unwritten, target));
     }
 }

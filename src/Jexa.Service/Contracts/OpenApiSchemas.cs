@@ -102,6 +102,7 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
                     break;
                 case "text":
                     shape.Object("text", () => shape.Json.WriteString("type", "string"));
+                    if (page.ShowsLists) shape.Object("lists", () => shape.Many(WriteListed));
                     break;
                 default:
                     WriteRecordMembers(page.Fields, page.IdParameters);
@@ -125,6 +126,18 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
         "new" => ["outcome", "page", "fields"],
         _ => ["outcome", "page", "id", "address", "fields"],
     };
+
+    /// <summary>A list of the app, as the page of all lists tells it.</summary>
+    private void WriteListed()
+    {
+        shape.Json.WriteString("type", "object");
+        shape.Strings("required", (string[])["page", "text", "address"]);
+        shape.Object("properties", () =>
+        {
+            foreach (var name in (string[])["page", "text", "address"]) shape.Object(name, () => shape.Json.WriteString("type", "string"));
+            shape.Object("total", () => shape.Ref("schemas/Total"));
+        });
+    }
 
     private void WriteBlocks(IReadOnlyList<BlockContract> blocks)
     {
@@ -150,6 +163,7 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
             shape.Object("total", () => shape.Ref("schemas/Total"));
             shape.Object("records", () => shape.Many(() => WriteRecord(block.Fields, block.IdParameters)));
             shape.Object("all", shape.NullableText);
+            shape.Object("add", shape.NullableText);
         });
     }
 

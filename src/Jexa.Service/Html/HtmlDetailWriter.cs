@@ -92,14 +92,14 @@ internal sealed class HtmlDetailWriter(HtmlParts allParts, HtmlRowWriter rows)
             html.Append(">\n"u8);
         }
 
-        if (block.HasFailed) html.Append("<p class=\"none\">This part cannot be shown just now.</p>\n"u8);
+        if (block.HasFailed) html.Append(block.IsLate ? "<p class=\"none\">This part is left out: finding it takes too long.</p>\n"u8 : "<p class=\"none\">This part cannot be shown just now.</p>\n"u8);
         else if (block.Shape.Notice is { } notice) html.Append($"<div class=\"markdown\">{MarkdownText.ToHtml(notice, view.Frame)}</div>\n");
         else if (block.Rows!.Count == 0) WriteNone(block, html);
         else rows.Write(block.Shape.Rows!, block.Rows, view, "", html, scratch);
-        if (block.All is { } all && block.Rows?.Count > 0)
+        if (block.All is { } all && (block.Rows?.Count > 0 || block.IsLate))
         {
             html.Append("<p class=\"more\">"u8);
-            HtmlFrame.WriteLink(all with { Text = block.Total.Count == 1 ? $"All {block.Shape.Rows!.Many}" : $"All {CountText(view, block)} {block.Shape.Rows!.Many}" }, html);
+            HtmlFrame.WriteLink(all with { Text = block.IsLate ? $"All {block.Shape.Rows!.Many}" : block.Total.Count == 1 ? $"All {block.Shape.Rows!.Many}" : $"All {CountText(view, block)} {block.Shape.Rows!.Many}" }, html);
             html.Append("</p>\n"u8);
         }
 

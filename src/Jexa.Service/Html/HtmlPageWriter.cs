@@ -116,6 +116,7 @@ internal sealed class HtmlPageWriter
         html.Append("</h1>\n<div class=\"markdown\">\n"u8);
         html.Append(MarkdownText.ToHtml(view.Markdown, view.Frame));
         html.Append("</div>\n</div>\n"u8);
+        if (view.Lists is { } lists) HtmlListIndex.Write(lists, view.Frame, html);
     }
 
     private static void WriteMessage(MessageView view, Utf8Buffer html)

@@ -116,6 +116,16 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
             case CellKind.Text when column.Style is { Choices.Count: 0, Unit: null }:
                 AppendCut(row.Run(column.Ordinal));
                 break;
+            case CellKind.Integer when column.Style.Form == FieldForm.Epoch && ValueFormat.MomentOf(cell.Integer) is { } moment:
+                html.Append("<time datetime=\""u8);
+                html.Append(moment.ToString("yyyy-MM-dd'T'HH:mm:ss'Z'", System.Globalization.CultureInfo.InvariantCulture));
+                html.Append("\">"u8);
+                WriteOwn(column, row);
+                html.Append("</time>"u8);
+                break;
+            case CellKind.Bytes when column.Download is not null:
+                WriteBytes(column, row, linked);
+                break;
             case CellKind.Date:
             case CellKind.Timestamp:
                 html.Append("<time datetime=\""u8);
@@ -128,6 +138,28 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
                 WriteOwn(column, row);
                 break;
         }
+    }
+
+    /// <summary>What kind of content it is and how long, leading to the content itself.</summary>
+    private void WriteBytes(ViewColumn column, Row row, bool linked)
+    {
+        scratch.Truncate(0);
+        var leads = !linked && column.Download!.TryWrite(row, scratch);
+        if (leads)
+        {
+            html.Append("<a download href=\""u8);
+            html.AppendEncoded(scratch.Written);
+            html.Append("\">"u8);
+        }
+
+        if (Media.ContentKind.Of(row.Run(column.Ordinal)) is { Name.Length: > 0 } kind)
+        {
+            html.AppendEncoded(kind.Name);
+            html.Append(", "u8);
+        }
+
+        WriteOwn(column, row);
+        if (leads) html.Append("</a>"u8);
     }
 
     private void WriteOwn(ViewColumn column, Row row)

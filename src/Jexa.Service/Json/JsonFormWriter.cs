@@ -28,6 +28,7 @@ internal static class JsonFormWriter
             if (input.Text.Length == 0) json.WriteNull(input.Name);
             else if (input.Field.Type == FieldType.Timestamp && FieldReader.Read(input.Field, input.Text).Value is Constant.Moment moment)
                 json.WriteString(input.Name, moment.Value.ToString(JsonValues.MomentForm, CultureInfo.InvariantCulture));
+            else if (input.Field.IsEpoch && FieldReader.Read(input.Field, input.Text).Value is Constant.Whole seconds) json.WriteNumber(input.Name, seconds.Value);
             else if (input.Field.Type == FieldType.Boolean) json.WriteBoolean(input.Name, input.Text == "true");
             else if (input.Field.Type is FieldType.Integer or FieldType.Real && double.TryParse(input.Text, CultureInfo.InvariantCulture, out _))
             {

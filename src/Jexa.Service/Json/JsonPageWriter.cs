@@ -221,6 +221,7 @@ internal static class JsonPageWriter
                 WriteTotal(block.Total, json);
                 WriteRecords(block.Shape.Rows!, rows, json, scratch);
                 json.WriteString("all"u8, block.All?.Address);
+                json.WriteString("add"u8, block.Add?.Address);
             }
 
             json.WriteEndObject();
@@ -235,6 +236,19 @@ internal static class JsonPageWriter
         json.WriteString("page"u8, view.Page);
         json.WriteString("title"u8, view.Heading);
         json.WriteString("text"u8, view.Markdown);
+        if (view.Lists is not { } lists) return;
+        json.WriteStartArray("lists"u8);
+        foreach (var list in lists.Groups.SelectMany(group => group.Lists))
+        {
+            json.WriteStartObject();
+            json.WriteString("page"u8, list.Link.Page);
+            json.WriteString("text"u8, list.Link.Text);
+            json.WriteString("address"u8, list.Link.Address);
+            if (list.Total is { } total) WriteTotal(total, json);
+            json.WriteEndObject();
+        }
+
+        json.WriteEndArray();
     }
 
     /// <summary>Problem details (RFC 9457).</summary>

@@ -1,3 +1,4 @@
+using System.Security.Cryptography;
 using Jexa.Core.Files;
 using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.Features;
@@ -37,6 +38,29 @@ internal static class MediaAnswer
         {
             if (file is not null) await file.DisposeAsync();
         }
+    }
+
+    /// <summary>Sends bytes of a record as a file to be saved: a browser never opens them by itself.</summary>
+    /// <param name="name">The file's name, without an ending.</param>
+    public static async Task SendBytesAsync(HttpContext http, string name, byte[] content)
+    {
+        var kind = ContentKind.Of(content);
+        var headers = http.Response.Headers;
+        headers.ETag = $"\"{Convert.ToHexStringLower(SHA256.HashData(content))[..32]}\"";
+        headers.CacheControl = "private, no-cache";
+        headers.ContentSecurityPolicy = "default-src 'none'; sandbox";
+        var disposition = new ContentDispositionHeaderValue("attachment");
+        disposition.SetHttpFileName(name + kind.Ending);
+        headers.ContentDisposition = disposition.ToString();
+        if (http.Request.Headers.IfNoneMatch.Any(held => held?.Contains(headers.ETag.ToString(), StringComparison.Ordinal) == true))
+        {
+            http.Response.StatusCode = StatusCodes.Status304NotModified;
+            return;
+        }
+
+        http.Response.ContentType = kind.MediaType;
+        http.Response.ContentLength = content.Length;
+        if (!HttpMethods.IsHead(http.Request.Method)) await http.Response.Body.WriteAsync(content, http.RequestAborted);
     }
 
     public static async Task SendStyleAsync(HttpContext http, string path)

@@ -60,12 +60,52 @@ public static class ApiSampler
             var name = NameOf(path, endpoints);
             if (key is null) doubts.Add($"Nothing in {list} tells its records apart: they have no page of their own.");
             var item = key is null ? null : $"{path}/{{{key}}}";
+            var paging = answer.Next is not null ? ApiPaging.Links : await PagingOfAsync(caller, list, answer.Json, pointer, names, records, cancellation);
             var record = item is null ? null : await TryItemAsync(caller, item, key!, fields[key!], names, records[0], cancellation);
-            endpoints.Add(new ApiEndpoint(name, record is null ? null : item, list, record ?? "", pointer, names, key is null ? [] : [key], ApiPaging.Links, 60, 10_000, fields));
+            endpoints.Add(new ApiEndpoint(name, record is null ? null : item, list + (paging is ApiPaging.Links ? "" : $"{{?{paging.ToString().ToLowerInvariant()}}}"), record ?? "", pointer, names, key is null ? [] : [key], paging, 60, 10_000, fields));
         }
 
         return new ApiDescription(null, null, endpoints, doubts);
     }
+
+    /// <summary>
+    /// How a list goes on behind its first page: found by asking for the second, where the answer says that there is more, or has a round
+    /// number of records.
+    /// </summary>
+    private static async Task<ApiPaging> PagingOfAsync(
+        ApiCaller caller, string list, JsonElement? answer, string pointer, string? names, List<ApiRecord> first, CancellationToken cancellation)
+    {
+        if (list.Contains('?') || names is not null || !(SaysThereIsMore(answer, first.Count) || first.Count % 5 == 0)) return ApiPaging.Links;
+        foreach (var (paging, next) in new[] { (ApiPaging.Page, "page=2"), (ApiPaging.Offset, $"offset={first.Count}") })
+        {
+            try
+            {
+                var second = ApiRecords.Of((await caller.GetAsync($"{list}?{next}", null, MostBytes, cancellation)).Json, pointer, null, isList: true);
+
+                // An API that does not know the parameter answers with the first page again.
+                if (second.Count > 0 && !second.Exists(record => first.Exists(other => AreSame(record, other)))) return paging;
+            }
+            catch (SourceException)
+            {
+                // It refuses the parameter.
+            }
+        }
+
+        return ApiPaging.Links;
+    }
+
+    /// <summary>Whether an answer counts more records than it has, or names a next page.</summary>
+    private static bool SaysThereIsMore(JsonElement? answer, int count) => answer is { } root && Places(root, "", MostDepth).Any(place => place.Pointer[(place.Pointer.LastIndexOf('/') + 1)..].ToLowerInvariant() switch
+    {
+        "total" or "count" or "total_count" or "totalcount" or "total_items" => place.Value.ValueKind == JsonValueKind.Number && place.Value.TryGetInt64(out var total) && total > count,
+        "pages" or "total_pages" or "totalpages" or "last_page" => place.Value.ValueKind == JsonValueKind.Number && place.Value.TryGetInt64(out var pages) && pages > 1,
+        "next" or "next_page" or "next_url" => place.Value.ValueKind is JsonValueKind.String or JsonValueKind.Number,
+        "has_more" or "hasmore" or "has_next" => place.Value.ValueKind == JsonValueKind.True,
+        _ => false,
+    });
+
+    private static bool AreSame(ApiRecord one, ApiRecord other) =>
+        one.Members.Count == other.Members.Count && one.Members.All(member => other.Members.TryGetValue(member.Key, out var value) && JsonElement.DeepEquals(member.Value, value));
 
     /// <summary>Where the records of a list's answer stand: it itself, or the array that holds most of them, however deep.</summary>
     private static (string Pointer, string? Names, List<ApiRecord> Records) RecordsOf(JsonElement? answer)
