@@ -31,7 +31,7 @@ public sealed class DraftTests
         return (draft, compilation);
     }
 
-    private const string Register = """
+    internal const string Register = """
         CREATE TABLE district (slug TEXT NOT NULL PRIMARY KEY, name TEXT NOT NULL);
         CREATE TABLE bridges (id INTEGER PRIMARY KEY, code TEXT NOT NULL UNIQUE, name TEXT NOT NULL, district TEXT NOT NULL REFERENCES district (slug), status TEXT NOT NULL CHECK (status IN ('open', 'closed')),
           opened_on DATE, story TEXT, password_hash TEXT, created_at TIMESTAMP);

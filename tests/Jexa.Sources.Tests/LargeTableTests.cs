@@ -97,6 +97,23 @@ public sealed class LargeTableTests
     }
 
     [Fact]
+    public async Task Totals_and_related_records_that_take_long_do_not_hold_their_page()
+    {
+        await using var app = new TestApp(Schema);
+        var site = await app.SiteAsync(App + """
+
+              slow-ones: { path: /slow-ones, list: t, show: [name], where: { slow: { above: 60000 } }, order: [id] }
+            """.Replace("pages:", "") + "\n  of: { path: \"/small/{of_id}/ts\", list: t }\n  other: { path: \"/other/{id}\", detail: small, related: [{ record: t, where: { slow: 5 } }], linked: elsewhere }");
+        var (listed, _) = await app.VisitAsync(site, "/slow-ones");
+        using (listed) Assert.True(Assert.IsType<ListView>(listed.View) is { Total: { Count: 0 or 1, IsExact: true } });
+        for (var visit = 0; visit < 2; visit++)
+        {
+            var (answer, _) = await app.VisitAsync(site, "/other/1");
+            using (answer) Assert.True(Assert.Single(Assert.IsType<DetailView>(answer.View).Blocks) is { HasFailed: true, IsLate: true, All.Address: "/small/1/ts" });
+        }
+    }
+
+    [Fact]
     public async Task A_foreign_key_without_an_index_is_a_finding_with_the_statement_that_makes_one()
     {
         await using var app = new TestApp(Schema);
