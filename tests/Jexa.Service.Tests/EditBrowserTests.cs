@@ -246,9 +246,9 @@ public class EditBrowserTests(DemoCopy demo, Browser browser) : IClassFixture<De
                 break;
             case "search":
                 await page.GotoAsync(Url("/defects/new"));
-                await page.GetByLabel("Find another for Bridge").FillAsync("oak");
+                await page.GetByLabel("Find another for Span").FillAsync("oak");
                 await page.GetByRole(AriaRole.Button, new PageGetByRoleOptions { Name = "Find" }).First.ClickAsync();
-                await Expect(page.Locator("#f-bridge_id option").Nth(1)).ToBeAttachedAsync();
+                await Expect(page.Locator("#f--record-span_no option").Nth(1)).ToBeAttachedAsync();
                 break;
             case "said":
                 await page.GotoAsync(Url("/bridges/22/edit"));

@@ -94,7 +94,8 @@ internal static class HtmlFormWriter
         html.Append("</ul>\n</div>\n"u8);
     }
 
-    private static string Id(FormInput input) => $"f-{input.Name}";
+    /// <summary>Points in an element's ID would have to be escaped in style sheets.</summary>
+    private static string Id(FormInput input) => $"f-{input.Name.Replace(SentForm.Tied, "-record-", StringComparison.Ordinal)}";
 
     private static void Field(FormView view, FormInput input, Utf8Buffer html)
     {
