@@ -4,7 +4,8 @@ using System.Text;
 namespace Jexa.Demo;
 
 /// <summary>
-/// Serves the demo's own front end (<c>demo/front</c>) from an origin of its own, as somebody else's program would: files where they are, its one page for
+/// Serves the demo's own front end (<c>demo/front</c>) from an origin of its own, as somebody else's program would: files where
+/// they are, its one page for
 /// every other path, and <c>/config.js</c>, which says where the register is.
 /// </summary>
 public sealed class FrontService : IDisposable
@@ -31,9 +32,11 @@ public sealed class FrontService : IDisposable
     public static FrontService? Start(string demo, int port = Port)
     {
         var folder = Path.Combine(demo, "front", "dist");
-        if (!File.Exists(Path.Combine(folder, "index.html"))) return null;
+        if (!File.Exists(Path.Combine(folder, "index.html")))
+            return null;
         for (var tries = 0; tries < 5; tries++, port = FreePort())
-            if (Listen(folder, port) is { } started) return started;
+            if (Listen(folder, port) is { } started)
+                return started;
         return null;
     }
 
@@ -97,9 +100,19 @@ public sealed class FrontService : IDisposable
 
     private (string Type, byte[] Bytes) Find(string path)
     {
-        if (path == "/config.js") return ("text/javascript", Encoding.UTF8.GetBytes($"globalThis.jexaBase = \"{Register}\";\n"));
+        if (path == "/config.js")
+            return ("text/javascript", Encoding.UTF8.GetBytes($"globalThis.jexaBase = \"{Register}\";\n"));
         var file = Path.GetFullPath(Path.Combine(_folder, path.TrimStart('/')));
-        if (!file.StartsWith(_folder + Path.DirectorySeparatorChar, StringComparison.Ordinal) || !File.Exists(file)) file = Path.Combine(_folder, "index.html");
-        return (Path.GetExtension(file) switch { ".js" => "text/javascript", ".css" => "text/css", _ => "text/html; charset=utf-8" }, File.ReadAllBytes(file));
+        if (!file.StartsWith(_folder + Path.DirectorySeparatorChar, StringComparison.Ordinal) || !File.Exists(file))
+            file = Path.Combine(_folder, "index.html");
+        return (
+            Path.GetExtension(file) switch
+            {
+                ".js" => "text/javascript",
+                ".css" => "text/css",
+                _ => "text/html; charset=utf-8",
+            },
+            File.ReadAllBytes(file)
+        );
     }
 }

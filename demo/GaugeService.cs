@@ -7,15 +7,20 @@ using System.Text.Json;
 namespace Jexa.Demo;
 
 /// <summary>
-/// A small stand-in for an outside service: water gauges on the valley's rivers, over HTTP as JSON. It can behave well and badly: each
+/// A small stand-in for an outside service: water gauges on the valley's rivers, over HTTP as JSON. It can behave well and badly:
+/// each
 /// way below a prefix of its own.
 /// <list type="bullet">
 /// <item><c>/gauges</c> (all, <c>?river=</c>, <c>?page=</c>), <c>/gauges/CODE</c>: plain objects and arrays</item>
-/// <item><c>/wrapped/…</c>: within <c>data</c> or <c>items</c>; <c>/nested/…</c>: two deep; <c>/array/…</c>: one record within an array; <c>/named</c>: an object of objects</item>
+/// <item><c>/wrapped/…</c>: within <c>data</c> or <c>items</c>; <c>/nested/…</c>: two deep; <c>/array/…</c>: one record within an
+/// array; <c>/named</c>: an object of objects</item>
 /// <item><c>/linked</c>: pages with Link headers; <c>/paged?page=</c>, <c>/offset?offset=</c></item>
-/// <item><c>/slow/…</c>: after three seconds; <c>/drip/…</c>: a byte a second; <c>/failing/…</c>: 500; <c>/refusing/…</c>: 401 unless a token is sent</item>
-/// <item><c>/lying/…</c>: another gauge than asked for; <c>/twice/…</c>: two; <c>/empty/…</c>: nothing; <c>/page/…</c>: HTML; <c>/broken/…</c>: half of it; <c>/huge/…</c>: 200 MB; <c>/away/…</c>: leads to another host</item>
-/// <item><c>/tagged/…</c>: with an entity tag; <c>/aged/…</c>: good for a minute; <c>/busy/…</c>: 429, to be left alone for half a minute</item>
+/// <item><c>/slow/…</c>: after three seconds; <c>/drip/…</c>: a byte a second; <c>/failing/…</c>: 500; <c>/refusing/…</c>: 401
+/// unless a token is sent</item>
+/// <item><c>/lying/…</c>: another gauge than asked for; <c>/twice/…</c>: two; <c>/empty/…</c>: nothing; <c>/page/…</c>: HTML;
+/// <c>/broken/…</c>: half of it; <c>/huge/…</c>: 200 MB; <c>/away/…</c>: leads to another host</item>
+/// <item><c>/tagged/…</c>: with an entity tag; <c>/aged/…</c>: good for a minute; <c>/busy/…</c>: 429, to be left alone for half
+/// a minute</item>
 /// <item><c>/openapi.json</c>: what it says of itself</item>
 /// </list>
 /// </summary>
@@ -71,21 +76,31 @@ public sealed class GaugeService : IDisposable
     /// <summary>The gauges: a few on each river, the same on every machine; levels of the year's first day.</summary>
     public static IReadOnlyList<Dictionary<string, object?>> Gauges { get; } =
     [
-        .. RegisterWords.Rivers.SelectMany((river, at) => Enumerable.Range(1, 1 + (at % 3)).Select(number =>
-        {
-            var random = new SplitMix((ulong)(20_260_300 + (at * 10) + number));
-            return new Dictionary<string, object?>
-            {
-                ["code"] = $"G-{at + 1:00}{number}",
-                ["number"] = 9_007_199_254_740_993 + (at * 10) + number,
-                ["river"] = river,
-                ["place"] = number switch { 1 => "Upper weir", 2 => "Mill race", _ => "Lower lock" },
-                ["level_m"] = (20 + random.Below(380)) / 100m,
-                ["rising"] = random.Below(2) == 0,
-                ["measured_at"] = new DateTime(2026, 1, 1, 6, 10 * random.Below(6), 0, DateTimeKind.Utc),
-                ["note"] = random.Below(4) == 0 ? "Ice on the sensor." : null,
-            };
-        })),
+        .. RegisterWords.Rivers.SelectMany(
+            (river, at) =>
+                Enumerable
+                    .Range(1, 1 + (at % 3))
+                    .Select(number =>
+                    {
+                        var random = new SplitMix((ulong)(20_260_300 + (at * 10) + number));
+                        return new Dictionary<string, object?>
+                        {
+                            ["code"] = $"G-{at + 1:00}{number}",
+                            ["number"] = 9_007_199_254_740_993 + (at * 10) + number,
+                            ["river"] = river,
+                            ["place"] = number switch
+                            {
+                                1 => "Upper weir",
+                                2 => "Mill race",
+                                _ => "Lower lock",
+                            },
+                            ["level_m"] = (20 + random.Below(380)) / 100m,
+                            ["rising"] = random.Below(2) == 0,
+                            ["measured_at"] = new DateTime(2026, 1, 1, 6, 10 * random.Below(6), 0, DateTimeKind.Utc),
+                            ["note"] = random.Below(4) == 0 ? "Ice on the sensor." : null,
+                        };
+                    })
+        ),
     ];
 
     private async Task AcceptAsync()
@@ -110,21 +125,25 @@ public sealed class GaugeService : IDisposable
         {
             using (client)
             {
-                if (IsAway) return;
+                if (IsAway)
+                    return;
                 await using var stream = client.GetStream();
                 using var reader = new StreamReader(stream, Encoding.ASCII, leaveOpen: true);
                 while (await reader.ReadLineAsync(_ending.Token) is { Length: > 0 } line)
                 {
                     var headers = new Dictionary<string, string>(StringComparer.OrdinalIgnoreCase);
                     while (await reader.ReadLineAsync(_ending.Token) is { Length: > 0 } header)
-                        if (header.Split(':', 2) is [var name, var value]) headers[name] = value.Trim();
+                        if (header.Split(':', 2) is [var name, var value])
+                            headers[name] = value.Trim();
                     Interlocked.Increment(ref _requests);
-                    if (IsAway) return;
+                    if (IsAway)
+                        return;
                     await AnswerAsync(line.Split(' ')[1], headers, stream);
                 }
             }
         }
-        catch (Exception left) when (left is IOException or OperationCanceledException or ObjectDisposedException or SocketException)
+        catch (Exception left)
+            when (left is IOException or OperationCanceledException or ObjectDisposedException or SocketException)
         {
             // Whoever asked has gone.
         }
@@ -133,7 +152,12 @@ public sealed class GaugeService : IDisposable
     private async Task AnswerAsync(string target, Dictionary<string, string> headers, NetworkStream stream)
     {
         var (path, query) = target.Split('?', 2) is [var before, var behind] ? (before, behind) : (target, "");
-        var asked = query.Split('&').Select(pair => pair.Split('=', 2)).Where(pair => pair.Length == 2).GroupBy(pair => pair[0]).ToDictionary(group => group.Key, group => Uri.UnescapeDataString(group.First()[1].Replace('+', ' ')));
+        var asked = query
+            .Split('&')
+            .Select(pair => pair.Split('=', 2))
+            .Where(pair => pair.Length == 2)
+            .GroupBy(pair => pair[0])
+            .ToDictionary(group => group.Key, group => Uri.UnescapeDataString(group.First()[1].Replace('+', ' ')));
         var segments = path.Split('/', StringSplitOptions.RemoveEmptyEntries).Select(Uri.UnescapeDataString).ToArray();
         var way = segments is ["gauges", ..] or [] ? "gauges" : segments[0];
         var code = segments.Length > 1 && segments[^1] != "gauges" ? segments[^1] : asked.GetValueOrDefault("code");
@@ -146,14 +170,21 @@ public sealed class GaugeService : IDisposable
             case "failing":
                 await SendAsync(stream, 500, Json(new { error = "out of order" }));
                 return;
-            case "refusing" when headers.GetValueOrDefault("Authorization") != "Bearer river-water" && asked.GetValueOrDefault("token") != "river-water":
+            case "refusing"
+                when headers.GetValueOrDefault("Authorization") != "Bearer river-water"
+                    && asked.GetValueOrDefault("token") != "river-water":
                 await SendAsync(stream, 401, Json(new { error = "who are you?" }));
                 return;
             case "lying":
                 found = [Gauges.First(gauge => (string)gauge["code"]! != code)];
                 break;
             case "page":
-                await SendAsync(stream, 200, "<!doctype html><title>Welcome</title><p>Nothing to see."u8.ToArray(), "Content-Type: text/html");
+                await SendAsync(
+                    stream,
+                    200,
+                    "<!doctype html><title>Welcome</title><p>Nothing to see."u8.ToArray(),
+                    "Content-Type: text/html"
+                );
                 return;
             case "broken":
                 await SendAsync(stream, 200, "{\"code\": \"G-011\", \"level"u8.ToArray());
@@ -163,7 +194,8 @@ public sealed class GaugeService : IDisposable
                 return;
             case "huge":
                 await SendAsync(stream, 200, [], "Content-Type: application/json", length: 200L << 20);
-                for (var piece = 0; piece < 200 * 16; piece++) await stream.WriteAsync(new byte[64 * 1024], _ending.Token);
+                for (var piece = 0; piece < 200 * 16; piece++)
+                    await stream.WriteAsync(new byte[64 * 1024], _ending.Token);
                 return;
             case "drip":
                 await SendAsync(stream, 200, [], "Content-Type: application/json", length: 100);
@@ -191,50 +223,105 @@ public sealed class GaugeService : IDisposable
             return;
         }
 
-        if (way == "empty") await SendAsync(stream, 200, []);
-        else if (way == "twice") await SendAsync(stream, 200, Json(new[] { found[0], found[0] }));
-        else if (way == "nested") await SendAsync(stream, 200, Json(new { data = new { gauge = found[0] } }));
-        else if (way == "array") await SendAsync(stream, 200, Json(found));
-        else if (found.Count == 0) await SendAsync(stream, 404, Json(new { error = "no such gauge" }));
-        else await SendAsync(stream, 200, Json(way == "wrapped" ? new { data = found[0] } : way == "named" ? new Dictionary<string, Dictionary<string, object?>> { [code] = Without(found[0], "code") } : found[0]),
-            HeaderOf(way));
+        if (way == "empty")
+            await SendAsync(stream, 200, []);
+        else if (way == "twice")
+            await SendAsync(stream, 200, Json(new[] { found[0], found[0] }));
+        else if (way == "nested")
+            await SendAsync(stream, 200, Json(new { data = new { gauge = found[0] } }));
+        else if (way == "array")
+            await SendAsync(stream, 200, Json(found));
+        else if (found.Count == 0)
+            await SendAsync(stream, 404, Json(new { error = "no such gauge" }));
+        else
+            await SendAsync(
+                stream,
+                200,
+                Json(
+                    way == "wrapped" ? new { data = found[0] }
+                    : way == "named" ? new Dictionary<string, Dictionary<string, object?>> { [code] = Without(found[0], "code") }
+                    : found[0]
+                ),
+                HeaderOf(way)
+            );
     }
 
     private static async Task ListAsync(string way, Dictionary<string, string> asked, NetworkStream stream)
     {
-        var gauges = Gauges.Where(gauge => !asked.TryGetValue("river", out var river) || (string)gauge["river"]! == river).ToList();
+        var gauges = Gauges
+            .Where(gauge => !asked.TryGetValue("river", out var river) || (string)gauge["river"]! == river)
+            .ToList();
         if (way == "named")
         {
-            await SendAsync(stream, 200, Json(gauges.ToDictionary(gauge => (string)gauge["code"]!, gauge => Without(gauge, "code"))));
+            await SendAsync(
+                stream,
+                200,
+                Json(gauges.ToDictionary(gauge => (string)gauge["code"]!, gauge => Without(gauge, "code")))
+            );
             return;
         }
 
         var page = asked.TryGetValue("page", out var text) && int.TryParse(text, out var number) ? number : 1;
-        var skipped = way != "offset" ? (page - 1) * PageSize : asked.TryGetValue("offset", out var offset) ? int.Parse(offset, CultureInfo.InvariantCulture) : 0;
+        var skipped =
+            way != "offset" ? (page - 1) * PageSize
+            : asked.TryGetValue("offset", out var offset) ? int.Parse(offset, CultureInfo.InvariantCulture)
+            : 0;
         if (way is "linked" or "paged" or "offset")
         {
             var window = gauges.Skip(skipped).Take(PageSize).ToList();
-            await SendAsync(stream, 200, Json(window), way == "linked" && skipped + PageSize < gauges.Count ? $"Link: </linked?page={page + 1}>; rel=\"next\"" : null);
+            await SendAsync(
+                stream,
+                200,
+                Json(window),
+                way == "linked" && skipped + PageSize < gauges.Count ? $"Link: </linked?page={page + 1}>; rel=\"next\"" : null
+            );
             return;
         }
 
-        await SendAsync(stream, 200, way switch
-        {
-            "wrapped" => Json(new { count = gauges.Count, items = gauges }),
-            "nested" => Json(new { status = "ok", data = new { total = gauges.Count, items = gauges, unit = "m" } }),
-            _ => Json(gauges),
-        }, HeaderOf(way));
+        await SendAsync(
+            stream,
+            200,
+            way switch
+            {
+                "wrapped" => Json(new { count = gauges.Count, items = gauges }),
+                "nested" => Json(
+                    new
+                    {
+                        status = "ok",
+                        data = new
+                        {
+                            total = gauges.Count,
+                            items = gauges,
+                            unit = "m",
+                        },
+                    }
+                ),
+                _ => Json(gauges),
+            },
+            HeaderOf(way)
+        );
     }
 
-    private static string? HeaderOf(string way) => way switch { "tagged" => "ETag: \"same\"", "aged" => "Cache-Control: max-age=60", _ => null };
+    private static string? HeaderOf(string way) =>
+        way switch
+        {
+            "tagged" => "ETag: \"same\"",
+            "aged" => "Cache-Control: max-age=60",
+            _ => null,
+        };
 
-    private static Dictionary<string, object?> Without(Dictionary<string, object?> gauge, string member) => gauge.Where(pair => pair.Key != member).ToDictionary();
+    private static Dictionary<string, object?> Without(Dictionary<string, object?> gauge, string member) =>
+        gauge.Where(pair => pair.Key != member).ToDictionary();
 
     private static byte[] Json(object value) => JsonSerializer.SerializeToUtf8Bytes(value);
 
     private static async Task SendAsync(NetworkStream stream, int status, byte[] body, string? header = null, long? length = null)
     {
-        var head = $"HTTP/1.1 {status} {(HttpStatusCode)status}\r\n{(header is null || !header.StartsWith("Content-Type", StringComparison.Ordinal) ? "Content-Type: application/json\r\n" : "")}{(header is null ? "" : header + "\r\n")}Content-Length: {length ?? body.Length}\r\n\r\n";
+        var head =
+            $"HTTP/1.1 {status} {(HttpStatusCode)status}\r\n"
+            + (header?.StartsWith("Content-Type", StringComparison.Ordinal) == true ? "" : "Content-Type: application/json\r\n")
+            + $"{(header is null ? "" : header + "\r\n")}Content-Length: "
+            + $"{length ?? body.Length}\r\n\r\n";
         await stream.WriteAsync(Encoding.ASCII.GetBytes(head));
         await stream.WriteAsync(body);
     }

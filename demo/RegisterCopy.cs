@@ -23,19 +23,43 @@ public static class RegisterCopy
     /// <param name="progress">Told how many rows of how many are there.</param>
     /// <returns>How many rows were copied.</returns>
     /// <exception cref="CopyException">The database cannot be reached, or holds such tables already.</exception>
-    public static async Task<long> RunAsync(string file, string engine, string connection, bool replace, Action<string, long, long> progress, CancellationToken cancellation)
+    public static async Task<long> RunAsync(
+        string file,
+        string engine,
+        string connection,
+        bool replace,
+        Action<string, long, long> progress,
+        CancellationToken cancellation
+    )
     {
         try
         {
-            await using DbConnection target = engine == "postgresql" ? new NpgsqlConnection(connection) : new MySqlConnection(connection);
+            await using DbConnection target =
+                engine == "postgresql" ? new NpgsqlConnection(connection) : new MySqlConnection(connection);
             await target.OpenAsync(cancellation);
             await PrepareAsync(target, engine, replace, cancellation);
-            await using var source = new SqliteConnection(new SqliteConnectionStringBuilder { DataSource = file, Mode = SqliteOpenMode.ReadOnly, Pooling = false }.ConnectionString);
+            await using var source = new SqliteConnection(
+                new SqliteConnectionStringBuilder
+                {
+                    DataSource = file,
+                    Mode = SqliteOpenMode.ReadOnly,
+                    Pooling = false,
+                }.ConnectionString
+            );
             await source.OpenAsync(cancellation);
-            var total = RegisterSchema.Tables.Sum(table => Convert.ToInt64(Ask(source, $"SELECT count(*) FROM {table}"), CultureInfo.InvariantCulture));
+            var total = RegisterSchema.Tables.Sum(table =>
+                Convert.ToInt64(Ask(source, $"SELECT count(*) FROM {table}"), CultureInfo.InvariantCulture)
+            );
             var copied = 0L;
-            foreach (var table in RegisterSchema.Tables) copied = await CopyAsync(source, target, table, copied, done => progress(table, done, total), cancellation);
-            await ExecuteAsync(target, engine == "postgresql" ? SchemaDialect.Translate("", engine) + "\nANALYZE;" : $"ANALYZE TABLE {string.Join(", ", RegisterSchema.Tables)}", cancellation);
+            foreach (var table in RegisterSchema.Tables)
+                copied = await CopyAsync(source, target, table, copied, done => progress(table, done, total), cancellation);
+            await ExecuteAsync(
+                target,
+                engine == "postgresql"
+                    ? SchemaDialect.Translate("", engine) + "\nANALYZE;"
+                    : $"ANALYZE TABLE {string.Join(", ", RegisterSchema.Tables)}",
+                cancellation
+            );
             return copied;
         }
         catch (Exception refused) when (refused is DbException or ArgumentException or System.Net.Sockets.SocketException)
@@ -50,20 +74,49 @@ public static class RegisterCopy
         {
             await ExecuteAsync(target, "DROP VIEW IF EXISTS trial", cancellation);
             foreach (var table in RegisterSchema.Tables.Reverse().Append("trial_case").Append("jexa_commit"))
-                await ExecuteAsync(target, $"DROP TABLE IF EXISTS {table}{(engine == "postgresql" ? " CASCADE" : "")}", cancellation);
-            if (engine == "postgresql") await ExecuteAsync(target, "DROP FUNCTION IF EXISTS defect_mended_later, defect_added_mended_later", cancellation);
+                await ExecuteAsync(
+                    target,
+                    $"DROP TABLE IF EXISTS {table}{(engine == "postgresql" ? " CASCADE" : "")}",
+                    cancellation
+                );
+            if (engine == "postgresql")
+                await ExecuteAsync(
+                    target,
+                    "DROP FUNCTION IF EXISTS defect_mended_later, defect_added_mended_later",
+                    cancellation
+                );
         }
 
         foreach (var table in RegisterSchema.Tables)
         {
-            var found = await AskAsync(target, $"SELECT count(*) FROM information_schema.tables WHERE table_name = '{table}' AND table_schema = {(engine == "postgresql" ? "current_schema()" : "database()")}", cancellation);
-            if (Convert.ToInt64(found, CultureInfo.InvariantCulture) > 0) throw new CopyException($"It holds a table called {table} already. Choose an empty database, or say --replace to have the register's tables made anew.");
+            var found = await AskAsync(
+                target,
+                $"SELECT count(*) FROM information_schema.tables WHERE table_name = '{table}' AND table_schema = "
+                    + $"{(engine == "postgresql" ? "current_schema()" : "database()")}",
+                cancellation
+            );
+            if (Convert.ToInt64(found, CultureInfo.InvariantCulture) > 0)
+                throw new CopyException(
+                    $"It holds a table called {table} already. Choose an empty database, or say --replace to have "
+                        + "the register's tables made anew."
+                );
         }
 
-        await ExecuteAsync(target, SchemaDialect.Translate(RegisterSchema.Text, engine) + "\n" + RegisterSchema.Trial(engine), cancellation);
+        await ExecuteAsync(
+            target,
+            SchemaDialect.Translate(RegisterSchema.Text, engine) + "\n" + RegisterSchema.Trial(engine),
+            cancellation
+        );
     }
 
-    private static async Task<long> CopyAsync(SqliteConnection source, DbConnection target, string table, long copied, Action<long> progress, CancellationToken cancellation)
+    private static async Task<long> CopyAsync(
+        SqliteConnection source,
+        DbConnection target,
+        string table,
+        long copied,
+        Action<long> progress,
+        CancellationToken cancellation
+    )
     {
         await using var select = source.CreateCommand();
         select.CommandText = $"SELECT * FROM {table}";
@@ -76,10 +129,12 @@ public static class RegisterCopy
             var row = new object[columns.Count];
             reader.GetValues(row);
             rows.Add(row);
-            if (rows.Count == RowsAtOnce) await FlushAsync();
+            if (rows.Count == RowsAtOnce)
+                await FlushAsync();
         }
 
-        if (rows.Count > 0) await FlushAsync();
+        if (rows.Count > 0)
+            await FlushAsync();
         await transaction.CommitAsync(cancellation);
         return copied;
 
@@ -87,9 +142,16 @@ public static class RegisterCopy
         {
             await using var insert = target.CreateCommand();
             insert.Transaction = transaction;
-            insert.CommandText = $"INSERT INTO {table} ({string.Join(", ", columns)}) VALUES "
-                + string.Join(", ", rows.Select((_, row) => $"({string.Join(", ", columns.Select((_, column) => $"@v{(row * columns.Count) + column}"))})"));
-            foreach (var value in rows.SelectMany(row => row)) insert.Parameters.Add(Parameter(insert, insert.Parameters.Count, value));
+            insert.CommandText =
+                $"INSERT INTO {table} ({string.Join(", ", columns)}) VALUES "
+                + string.Join(
+                    ", ",
+                    rows.Select(
+                        (_, row) => $"({string.Join(", ", columns.Select((_, column) => $"@v{(row * columns.Count) + column}"))})"
+                    )
+                );
+            foreach (var value in rows.SelectMany(row => row))
+                insert.Parameters.Add(Parameter(insert, insert.Parameters.Count, value));
             await insert.ExecuteNonQueryAsync(cancellation);
             copied += rows.Count;
             rows.Clear();
@@ -106,7 +168,13 @@ public static class RegisterCopy
             byte[] { Length: 16 } uuid => new Guid(uuid, bigEndian: true).ToString("D"),
             _ => Convert.ToString(value, CultureInfo.InvariantCulture)!,
         };
-        if (command is NpgsqlCommand) return new NpgsqlParameter { ParameterName = $"v{number}", NpgsqlDbType = NpgsqlDbType.Unknown, Value = text };
+        if (command is NpgsqlCommand)
+            return new NpgsqlParameter
+            {
+                ParameterName = $"v{number}",
+                NpgsqlDbType = NpgsqlDbType.Unknown,
+                Value = text,
+            };
         var parameter = command.CreateParameter();
         parameter.ParameterName = $"@v{number}";
         parameter.Value = text;

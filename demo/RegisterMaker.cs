@@ -22,7 +22,8 @@ public static class RegisterMaker
     /// <returns>Whether it was made now.</returns>
     public static bool Ensure(string file, bool afresh = false)
     {
-        if (!afresh && IsCurrent(file)) return false;
+        if (!afresh && IsCurrent(file))
+            return false;
         Directory.CreateDirectory(Path.GetDirectoryName(file)!);
         var draft = $"{file}.{Environment.ProcessId}";
         try
@@ -47,7 +48,8 @@ public static class RegisterMaker
 
     private static bool IsCurrent(string file)
     {
-        if (!File.Exists(file)) return false;
+        if (!File.Exists(file))
+            return false;
         try
         {
             using var connection = Open(file, SqliteOpenMode.ReadOnly);
@@ -91,14 +93,19 @@ public static class RegisterMaker
         Directory.CreateDirectory(Path.Combine(folder, "more"));
         using var connection = Open(file, SqliteOpenMode.ReadOnly);
         using var command = connection.CreateCommand();
-        command.CommandText = "SELECT photo, kind, bridge_id FROM bridge WHERE photo IS NOT NULL "
+        command.CommandText =
+            "SELECT photo, kind, bridge_id FROM bridge WHERE photo IS NOT NULL "
             + "UNION ALL SELECT file, kind, bridge_id * 8 + photo_id % 8 FROM photo JOIN bridge USING (bridge_id)";
         using var reader = command.ExecuteReader();
         while (reader.Read())
         {
             // One drawing is missing on purpose: its page says so.
-            if (reader.GetString(0) == MissingPhoto) continue;
-            File.WriteAllText(Path.Combine(folder, reader.GetString(0)), BridgeDrawing.Of(reader.GetString(1), new SplitMix((ulong)reader.GetInt64(2))));
+            if (reader.GetString(0) == MissingPhoto)
+                continue;
+            File.WriteAllText(
+                Path.Combine(folder, reader.GetString(0)),
+                BridgeDrawing.Of(reader.GetString(1), new SplitMix((ulong)reader.GetInt64(2)))
+            );
         }
     }
 
@@ -112,18 +119,41 @@ public static class RegisterMaker
     private static void WriteBridges(SqliteConnection connection, SqliteTransaction transaction)
     {
         var random = new SplitMix(20_260_101);
-        using var insert = Insert(connection, transaction, "bridge", "code", "name", "district", "status", "kind", "river", "opened_on", "length_m",
-            "width_m", "carries_t", "lanes", "toll", "photo", "toll_site", "story", "note");
+        using var insert = Insert(
+            connection,
+            transaction,
+            "bridge",
+            "code",
+            "name",
+            "district",
+            "status",
+            "kind",
+            "river",
+            "opened_on",
+            "length_m",
+            "width_m",
+            "carries_t",
+            "lanes",
+            "toll",
+            "photo",
+            "toll_site",
+            "story",
+            "note"
+        );
         for (var i = 1; i <= Bridges; i++)
         {
             var withdrawn = i % 131 == 13;
             var kind = random.Pick(RegisterWords.Kinds);
             var opened = random.Below(20) == 0 ? (DateOnly?)null : new DateOnly(1790, 1, 1).AddDays(random.Below(85_000));
-            Fill(insert,
+            Fill(
+                insert,
                 $"AV-{i:0000}",
                 RegisterWords.BridgeName(random),
                 random.Pick(RegisterWords.Districts).Slug,
-                withdrawn ? "withdrawn" : random.Below(12) == 0 ? "closed" : random.Below(9) == 0 ? "restricted" : "open",
+                withdrawn ? "withdrawn"
+                    : random.Below(12) == 0 ? "closed"
+                    : random.Below(9) == 0 ? "restricted"
+                    : "open",
                 kind,
                 random.Pick(RegisterWords.Rivers),
                 opened?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
@@ -135,51 +165,105 @@ public static class RegisterMaker
                 random.Below(8) == 0 && i != 3 ? null : PhotoName(i),
                 i % 2 == 0 ? $"https://tolls.example/AV-{i:0000}" : null,
                 i % 9 == 7 ? RegisterWords.Story(i, kind) : null,
-                random.Below(3) == 0 ? random.Pick(RegisterWords.Notes) : null);
+                random.Below(3) == 0 ? random.Pick(RegisterWords.Notes) : null
+            );
         }
     }
 
     private static void WriteSpans(SqliteConnection connection, SqliteTransaction transaction)
     {
         var random = new SplitMix(20_260_102);
-        using var insert = Insert(connection, transaction, "span", "bridge_id", "span_no", "kind", "length_m", "height_m", "material");
+        using var insert = Insert(
+            connection,
+            transaction,
+            "span",
+            "bridge_id",
+            "span_no",
+            "kind",
+            "length_m",
+            "height_m",
+            "material"
+        );
         for (var bridge = 1; bridge <= Bridges; bridge++)
         {
             var spans = 1 + random.Below(4);
             for (var number = 1; number <= spans; number++)
-                Fill(insert, bridge, number, random.Pick(RegisterWords.SpanKinds), (30 + random.Below(900)) / 10m,
-                    random.Below(6) == 0 ? null : (15 + random.Below(400)) / 10.0, random.Pick(RegisterWords.Materials));
+                Fill(
+                    insert,
+                    bridge,
+                    number,
+                    random.Pick(RegisterWords.SpanKinds),
+                    (30 + random.Below(900)) / 10m,
+                    random.Below(6) == 0 ? null : (15 + random.Below(400)) / 10.0,
+                    random.Pick(RegisterWords.Materials)
+                );
         }
     }
 
     /// <summary>UUIDs are stored as people's programs store them: most plainly, one in capitals, one as bytes.</summary>
     private static void WriteInspectors(SqliteConnection connection, SqliteTransaction transaction)
     {
-        using var insert = Insert(connection, transaction, "inspector", "inspector_id", "name", "grade", "since", "phone", "email");
+        using var insert = Insert(
+            connection,
+            transaction,
+            "inspector",
+            "inspector_id",
+            "name",
+            "grade",
+            "since",
+            "phone",
+            "email"
+        );
         for (var i = 0; i < RegisterWords.Inspectors.Count; i++)
         {
             var id = InspectorId(i);
-            object stored = i == 1 ? id.ToString("D").ToUpperInvariant() : i == 2 ? id.ToByteArray(bigEndian: true) : id.ToString("D");
-            Fill(insert, stored, RegisterWords.Inspectors[i], i % 3 == 0 ? "chief" : "field",
-                new DateOnly(2009, 3, 1).AddDays(i * 97).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture), i % 4 == 3 ? null : $"ext. {210 + i}",
-                i % 5 == 4 ? null : $"inspector.{i + 1}@register.example");
+            object stored =
+                i == 1 ? id.ToString("D").ToUpperInvariant()
+                : i == 2 ? id.ToByteArray(bigEndian: true)
+                : id.ToString("D");
+            Fill(
+                insert,
+                stored,
+                RegisterWords.Inspectors[i],
+                i % 3 == 0 ? "chief" : "field",
+                new DateOnly(2009, 3, 1).AddDays(i * 97).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
+                i % 4 == 3 ? null : $"ext. {210 + i}",
+                i % 5 == 4 ? null : $"inspector.{i + 1}@register.example"
+            );
         }
     }
 
     private static void WriteInspections(SqliteConnection connection, SqliteTransaction transaction)
     {
         var random = new SplitMix(20_260_103);
-        using var insert = Insert(connection, transaction, "inspection", "bridge_id", "inspector_id", "held_on", "verdict", "score", "remark");
+        using var insert = Insert(
+            connection,
+            transaction,
+            "inspection",
+            "bridge_id",
+            "inspector_id",
+            "held_on",
+            "verdict",
+            "score",
+            "remark"
+        );
         for (var i = 0; i < Inspections; i++)
         {
             var inspector = random.Below(RegisterWords.Inspectors.Count + 1);
-            Fill(insert, 1 + random.Below(Bridges),
-                // The one stored as bytes and the one in capitals are referred to as they are stored.
-                inspector == RegisterWords.Inspectors.Count ? null : inspector == 1 ? InspectorId(1).ToString("D").ToUpperInvariant()
-                    : inspector == 2 ? InspectorId(2).ToByteArray(bigEndian: true) : InspectorId(inspector).ToString("D"),
+            Fill(
+                insert,
+                1 + random.Below(Bridges),
+                    // The one stored as bytes and the one in capitals are referred to as they are stored.
+                    inspector == RegisterWords.Inspectors.Count
+                        ? null
+                    : inspector == 1 ? InspectorId(1).ToString("D").ToUpperInvariant()
+                    : inspector == 2 ? InspectorId(2).ToByteArray(bigEndian: true)
+                    : InspectorId(inspector).ToString("D"),
                 new DateOnly(2014, 1, 6).AddDays(random.Below(12 * 365)).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
-                random.Pick(RegisterWords.Verdicts), random.Below(10) == 0 ? null : 20 + random.Below(81),
-                random.Below(4) == 0 ? random.Pick(RegisterWords.Remarks) : null);
+                random.Pick(RegisterWords.Verdicts),
+                random.Below(10) == 0 ? null : 20 + random.Below(81),
+                random.Below(4) == 0 ? random.Pick(RegisterWords.Remarks) : null
+            );
         }
     }
 
@@ -191,8 +275,13 @@ public static class RegisterMaker
         {
             var photos = 1 + random.Below(4);
             for (var number = 1; number <= photos; number++)
-                Fill(insert, bridge, $"more/bridge-{bridge:0000}-{number}.svg", random.Pick(RegisterWords.Captions),
-                    new DateOnly(2018, 1, 1).AddDays(random.Below(2_900)).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture));
+                Fill(
+                    insert,
+                    bridge,
+                    $"more/bridge-{bridge:0000}-{number}.svg",
+                    random.Pick(RegisterWords.Captions),
+                    new DateOnly(2018, 1, 1).AddDays(random.Below(2_900)).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)
+                );
         }
     }
 
@@ -205,17 +294,38 @@ public static class RegisterMaker
             command.Transaction = transaction;
             command.CommandText = "SELECT bridge_id, span_no FROM span ORDER BY bridge_id, span_no";
             using var reader = command.ExecuteReader();
-            while (reader.Read()) spans.Add((reader.GetInt64(0), reader.GetInt64(1)));
+            while (reader.Read())
+                spans.Add((reader.GetInt64(0), reader.GetInt64(1)));
         }
 
-        using var insert = Insert(connection, transaction, "defect", "bridge_id", "span_no", "inspection_id", "kind", "severity", "reported_at", "mended_on");
+        using var insert = Insert(
+            connection,
+            transaction,
+            "defect",
+            "bridge_id",
+            "span_no",
+            "inspection_id",
+            "kind",
+            "severity",
+            "reported_at",
+            "mended_on"
+        );
         for (var i = 0; i < Defects; i++)
         {
             var (bridge, number) = spans[random.Below(spans.Count)];
             var reported = new DateTime(2019, 1, 1, 0, 0, 0, DateTimeKind.Utc).AddMinutes(random.Below(6 * 365 * 24 * 60));
-            Fill(insert, bridge, number, random.Below(3) == 0 ? null : 1 + random.Below(Inspections), random.Pick(RegisterWords.DefectKinds), 1 + random.Below(4),
+            Fill(
+                insert,
+                bridge,
+                number,
+                random.Below(3) == 0 ? null : 1 + random.Below(Inspections),
+                random.Pick(RegisterWords.DefectKinds),
+                1 + random.Below(4),
                 reported.ToString("yyyy-MM-dd HH:mm:ss", CultureInfo.InvariantCulture),
-                random.Below(3) == 0 ? null : reported.AddDays(5 + random.Below(200)).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture));
+                random.Below(3) == 0
+                    ? null
+                    : reported.AddDays(5 + random.Below(200)).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)
+            );
         }
     }
 
@@ -223,7 +333,8 @@ public static class RegisterMaker
     {
         var random = new SplitMix(20_260_200 + (ulong)number);
         Span<byte> bytes = stackalloc byte[16];
-        for (var i = 0; i < bytes.Length; i++) bytes[i] = (byte)random.Below(256);
+        for (var i = 0; i < bytes.Length; i++)
+            bytes[i] = (byte)random.Below(256);
         bytes[6] = (byte)((bytes[6] & 0x0f) | 0x40);
         bytes[8] = (byte)((bytes[8] & 0x3f) | 0x80);
         return new Guid(bytes, bigEndian: true);
@@ -231,7 +342,14 @@ public static class RegisterMaker
 
     private static SqliteConnection Open(string file, SqliteOpenMode mode)
     {
-        var connection = new SqliteConnection(new SqliteConnectionStringBuilder { DataSource = file, Mode = mode, Pooling = false }.ConnectionString);
+        var connection = new SqliteConnection(
+            new SqliteConnectionStringBuilder
+            {
+                DataSource = file,
+                Mode = mode,
+                Pooling = false,
+            }.ConnectionString
+        );
         connection.Open();
         return connection;
     }
@@ -243,12 +361,20 @@ public static class RegisterMaker
         command.ExecuteNonQuery();
     }
 
-    private static SqliteCommand Insert(SqliteConnection connection, SqliteTransaction transaction, string table, params string[] columns)
+    private static SqliteCommand Insert(
+        SqliteConnection connection,
+        SqliteTransaction transaction,
+        string table,
+        params string[] columns
+    )
     {
         var command = connection.CreateCommand();
         command.Transaction = transaction;
-        command.CommandText = $"INSERT INTO {table} ({string.Join(", ", columns)}) VALUES ({string.Join(", ", columns.Select(column => "$" + column))})";
-        foreach (var column in columns) command.Parameters.Add(new SqliteParameter { ParameterName = "$" + column });
+        command.CommandText =
+            $"INSERT INTO {table} ({string.Join(", ", columns)}) VALUES "
+            + $"({string.Join(", ", columns.Select(column => "$" + column))})";
+        foreach (var column in columns)
+            command.Parameters.Add(new SqliteParameter { ParameterName = "$" + column });
         return command;
     }
 

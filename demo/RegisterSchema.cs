@@ -111,10 +111,12 @@ internal static class RegisterSchema
         """;
 
     /// <summary>The tables in an order in which each comes behind those that it refers to.</summary>
-    public static IReadOnlyList<string> Tables { get; } = ["district", "bridge", "span", "inspector", "inspection", "photo", "defect"];
+    public static IReadOnlyList<string> Tables { get; } =
+    ["district", "bridge", "span", "inspector", "inspection", "photo", "defect"];
 
     /// <summary>A view that fails for one of its rows and never ends for another, in each engine's own way.</summary>
-    public static string Trial(string engine) => $"""
+    public static string Trial(string engine) =>
+        $"""
         CREATE VIEW trial AS
           SELECT trial,
                  CASE trial

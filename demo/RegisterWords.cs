@@ -20,9 +20,11 @@ internal static class RegisterWords
         ("upper-sallow", "Upper Sallow", "Jory Pellam", 61.0, null),
     ];
 
-    public static IReadOnlyList<string> Kinds { get; } = ["arch", "beam", "cable-stayed", "footbridge", "suspension", "swing", "truss", "viaduct"];
+    public static IReadOnlyList<string> Kinds { get; } =
+    ["arch", "beam", "cable-stayed", "footbridge", "suspension", "swing", "truss", "viaduct"];
 
-    public static IReadOnlyList<string> Rivers { get; } = ["Alder", "Little Alder", "Sallow", "Quern Beck", "Moss Burn", "Tarn Leat", "Old Cut"];
+    public static IReadOnlyList<string> Rivers { get; } =
+    ["Alder", "Little Alder", "Sallow", "Quern Beck", "Moss Burn", "Tarn Leat", "Old Cut"];
 
     public static IReadOnlyList<string> Notes { get; } =
     [
@@ -36,51 +38,135 @@ internal static class RegisterWords
 
     public static IReadOnlyList<string> SpanKinds { get; } = ["approach", "main", "river", "side"];
 
-    public static IReadOnlyList<string> Materials { get; } = ["brick", "concrete", "granite", "oak", "sandstone", "steel", "wrought iron"];
+    public static IReadOnlyList<string> Materials { get; } =
+    ["brick", "concrete", "granite", "oak", "sandstone", "steel", "wrought iron"];
 
     public static IReadOnlyList<string> Inspectors { get; } =
     [
-        "Ansel Thorrowby", "Bryony Quelch", "Corin Maddern", "Dagny Holtwell", "Edda Ravensko", "Fintan Oake", "Greta Lindqvale", "Hob Tarrant",
-        "Isolde Penhallick", "Jarl Weatherup", "Kerensa Dunmore", "Lorcan Ashgill",
+        "Ansel Thorrowby",
+        "Bryony Quelch",
+        "Corin Maddern",
+        "Dagny Holtwell",
+        "Edda Ravensko",
+        "Fintan Oake",
+        "Greta Lindqvale",
+        "Hob Tarrant",
+        "Isolde Penhallick",
+        "Jarl Weatherup",
+        "Kerensa Dunmore",
+        "Lorcan Ashgill",
     ];
 
     public static IReadOnlyList<string> Verdicts { get; } = ["sound", "sound", "sound", "watch", "watch", "repair", "close"];
 
     public static IReadOnlyList<string> Remarks { get; } =
     [
-        "Pointing lost below the waterline.", "Bearings greased.", "Crack at the crown, 2 mm, unchanged since the last visit.",
-        "Handrail loose on the upstream side.", "No access: cattle on the deck.",
+        "Pointing lost below the waterline.",
+        "Bearings greased.",
+        "Crack at the crown, 2 mm, unchanged since the last visit.",
+        "Handrail loose on the upstream side.",
+        "No access: cattle on the deck.",
     ];
 
     private static readonly string[] Firsts =
     [
-        "Abbot", "Ash", "Barley", "Beck", "Bell", "Birch", "Bracken", "Carter", "Chapel", "Clay", "Cobble", "Crane", "Dairy", "Elder", "Fern",
-        "Ferry", "Fuller", "Gorse", "Granary", "Hazel", "Heron", "Hollow", "Iron", "Juniper", "Kiln", "Lantern", "Lime", "Linnet", "Market", "Mason",
-        "Meadow", "Miller", "Oak", "Orchard", "Otter", "Packhorse", "Pepper", "Quarry", "Reed", "Rook", "Rowan", "Saddler", "Sedge", "Shepherd",
-        "Sluice", "Smithy", "Swallow", "Tanner", "Thistle", "Toll", "Weaver", "Willow", "Wool", "Yarrow",
+        "Abbot",
+        "Ash",
+        "Barley",
+        "Beck",
+        "Bell",
+        "Birch",
+        "Bracken",
+        "Carter",
+        "Chapel",
+        "Clay",
+        "Cobble",
+        "Crane",
+        "Dairy",
+        "Elder",
+        "Fern",
+        "Ferry",
+        "Fuller",
+        "Gorse",
+        "Granary",
+        "Hazel",
+        "Heron",
+        "Hollow",
+        "Iron",
+        "Juniper",
+        "Kiln",
+        "Lantern",
+        "Lime",
+        "Linnet",
+        "Market",
+        "Mason",
+        "Meadow",
+        "Miller",
+        "Oak",
+        "Orchard",
+        "Otter",
+        "Packhorse",
+        "Pepper",
+        "Quarry",
+        "Reed",
+        "Rook",
+        "Rowan",
+        "Saddler",
+        "Sedge",
+        "Shepherd",
+        "Sluice",
+        "Smithy",
+        "Swallow",
+        "Tanner",
+        "Thistle",
+        "Toll",
+        "Weaver",
+        "Willow",
+        "Wool",
+        "Yarrow",
     ];
 
     private static readonly string[] Seconds =
-        ["Bridge", "Crossing", "Span", "Arches", "Walk Bridge", "Lane Bridge", "Ford Bridge", "Gate Bridge", "Viaduct", "Footbridge"];
+    [
+        "Bridge",
+        "Crossing",
+        "Span",
+        "Arches",
+        "Walk Bridge",
+        "Lane Bridge",
+        "Ford Bridge",
+        "Gate Bridge",
+        "Viaduct",
+        "Footbridge",
+    ];
 
-    public static string BridgeName(SplitMix random) => random.Below(40) == 0
-        ? $"{random.Pick(Firsts)} & {random.Pick(Firsts)} {random.Pick(Seconds)}"
-        : $"{random.Pick(Firsts)} {random.Pick(Seconds)}";
+    public static string BridgeName(SplitMix random) =>
+        random.Below(40) == 0
+            ? $"{random.Pick(Firsts)} & {random.Pick(Firsts)} {random.Pick(Seconds)}"
+            : $"{random.Pick(Firsts)} {random.Pick(Seconds)}";
 
     public static IReadOnlyList<string> Captions { get; } =
-        ["From the west bank", "From upstream", "The middle pier at low water", "After the works", "In frost", "The deck, looking north", "From the mill path"];
+    [
+        "From the west bank",
+        "From upstream",
+        "The middle pier at low water",
+        "After the works",
+        "In frost",
+        "The deck, looking north",
+        "From the mill path",
+    ];
 
     public static IReadOnlyList<string> DefectKinds { get; } =
-        ["crack in a pier", "loose railing", "rust at a bearing", "washed-out footing", "worn joint", "missing bolt", "damp masonry"];
+    ["crack in a pier", "loose railing", "rust at a bearing", "washed-out footing", "worn joint", "missing bolt", "damp masonry"];
 
     /// <summary>A few lines of Markdown about a bridge.</summary>
     public static string Story(int bridge, string kind) =>
         $"""
-        This {kind} replaced an older crossing that the **flood of {1800 + (bridge % 90)}** took away.
+            This {kind} replaced an older crossing that the **flood of {1800 + (bridge % 90)}** took away.
 
-        - The first toll was *one copper a cart*.
-        - Its plans are kept under number `{bridge * 7}`.
+            - The first toll was *one copper a cart*.
+            - Its plans are kept under number `{bridge * 7}`.
 
-        See [all bridges](page:bridges).
-        """;
+            See [all bridges](page:bridges).
+            """;
 }

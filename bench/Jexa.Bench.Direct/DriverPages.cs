@@ -8,7 +8,10 @@ using Npgsql;
 
 namespace Jexa.Bench.Direct;
 
-/// <summary>The detail page through a driver's usual interface, by hand: kept connections with the one command prepared, read asynchronously, limited and read-only like Jexa's.</summary>
+/// <summary>
+/// The detail page through a driver's usual interface, by hand: kept connections with the one command prepared, read
+/// asynchronously, limited and read-only like Jexa's.
+/// </summary>
 internal sealed class DriverPages(string engine, string connection)
 {
     private const string Query = """
@@ -20,18 +23,22 @@ internal sealed class DriverPages(string engine, string connection)
 
     public async Task<bool> WriteDetailAsync(PageBuffer page, long id, CancellationToken leaving)
     {
-        if (!_idle.TryTake(out var command)) command = await OpenAsync(leaving);
+        if (!_idle.TryTake(out var command))
+            command = await OpenAsync(leaving);
         command.Parameters[0].Value = id;
         bool found;
         await using (var reader = await command.ExecuteReaderAsync(leaving))
         {
             found = await reader.ReadAsync(leaving);
-            if (found) Write(reader, page);
+            if (found)
+                Write(reader, page);
         }
 
         // The driver tells the server to stop what a visitor has left, and that may reach the connection's next command.
-        if (leaving.IsCancellationRequested) await command.Connection!.DisposeAsync();
-        else _idle.Add(command);
+        if (leaving.IsCancellationRequested)
+            await command.Connection!.DisposeAsync();
+        else
+            _idle.Add(command);
         return found;
     }
 
@@ -39,7 +46,9 @@ internal sealed class DriverPages(string engine, string connection)
     {
         DbConnection opened = engine switch
         {
-            "postgresql" => new NpgsqlConnection(connection + ";Pooling=false;Options=-c statement_timeout=5000 -c default_transaction_read_only=on"),
+            "postgresql" => new NpgsqlConnection(
+                connection + ";Pooling=false;Options=-c statement_timeout=5000 -c default_transaction_read_only=on"
+            ),
             "mariadb" => new MySqlConnection(connection + ";Pooling=false;IgnorePrepare=false;TreatTinyAsBoolean=false"),
             _ => new SqliteConnection($"Data Source={connection};Mode=ReadOnly;Pooling=False;Default Timeout=5"),
         };
@@ -52,12 +61,14 @@ internal sealed class DriverPages(string engine, string connection)
         }
 
         command.CommandText = Query.Replace("{0}", engine == "postgresql" ? "$1" : "@id");
-        command.Parameters.Add(engine switch
-        {
-            "postgresql" => new NpgsqlParameter<long>(),
-            "mariadb" => new MySqlParameter("@id", MySqlDbType.Int64),
-            _ => new SqliteParameter("@id", SqliteType.Integer),
-        });
+        command.Parameters.Add(
+            engine switch
+            {
+                "postgresql" => new NpgsqlParameter<long>(),
+                "mariadb" => new MySqlParameter("@id", MySqlDbType.Int64),
+                _ => new SqliteParameter("@id", SqliteType.Integer),
+            }
+        );
         await command.PrepareAsync(leaving);
         return command;
     }
@@ -73,7 +84,8 @@ internal sealed class DriverPages(string engine, string connection)
         Field("Name"u8, row, 0, page);
         Field("Code"u8, row, 1, page);
         page.Append("<div><dt>District</dt><dd><a href=\"/districts/"u8);
-        if (!row.IsDBNull(2)) page.Append(Encoding.ASCII.GetBytes(Uri.EscapeDataString(row.GetString(2))));
+        if (!row.IsDBNull(2))
+            page.Append(Encoding.ASCII.GetBytes(Uri.EscapeDataString(row.GetString(2))));
         page.Append("\">"u8);
         Text(row, 3, page);
         page.Append("</a></dd></div>\n"u8);

@@ -8,8 +8,9 @@ namespace Jexa.Bench.Direct;
 /// <summary>Bytes of one page over a pooled array.</summary>
 internal sealed class PageBuffer
 {
-    private static readonly SearchValues<byte> Plain =
-        SearchValues.Create("ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789 .,;:/?!()[]{}-_=%#*@|~^$\n"u8);
+    private static readonly SearchValues<byte> Plain = SearchValues.Create(
+        "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789 .,;:/?!()[]{}-_=%#*@|~^$\n"u8
+    );
 
     private static readonly HtmlEncoder Encoder = HtmlEncoder.Create(UnicodeRanges.All);
 
@@ -25,21 +26,24 @@ internal sealed class PageBuffer
 
     public void Append(ReadOnlySpan<byte> bytes)
     {
-        if (_bytes.Length - Length < bytes.Length) Grow(bytes.Length);
+        if (_bytes.Length - Length < bytes.Length)
+            Grow(bytes.Length);
         bytes.CopyTo(_bytes.AsSpan(Length));
         Length += bytes.Length;
     }
 
     public void Append(long value)
     {
-        if (_bytes.Length - Length < 20) Grow(20);
+        if (_bytes.Length - Length < 20)
+            Grow(20);
         Utf8Formatter.TryFormat(value, _bytes.AsSpan(Length), out var written);
         Length += written;
     }
 
     public void Append(double value)
     {
-        if (_bytes.Length - Length < 32) Grow(32);
+        if (_bytes.Length - Length < 32)
+            Grow(32);
         value.TryFormat(_bytes.AsSpan(Length), out var written, "R", System.Globalization.CultureInfo.InvariantCulture);
         Length += written;
     }
@@ -52,7 +56,8 @@ internal sealed class PageBuffer
             return;
         }
 
-        if (_bytes.Length - Length < text.Length * 6) Grow(text.Length * 6);
+        if (_bytes.Length - Length < text.Length * 6)
+            Grow(text.Length * 6);
         Encoder.EncodeUtf8(text, _bytes.AsSpan(Length), out _, out var written);
         Length += written;
     }

@@ -6,7 +6,9 @@ namespace Jexa.Bench.Direct;
 /// <summary>What Jexa says in the headers of a record's page, said by hand.</summary>
 internal static class PageHeaders
 {
-    private const string Policy = "default-src 'none'; style-src 'self'; img-src 'self'; script-src 'self'; connect-src 'self'; base-uri 'none'; form-action 'self'; "
+    private const string Policy =
+        "default-src 'none'; style-src 'self'; img-src 'self'; script-src 'self'; connect-src 'self'; "
+        + "base-uri 'none'; form-action 'self'; "
         + "frame-ancestors http://127.0.0.1:7451 http://localhost:7451";
 
     /// <summary>Sets them; true where the browser holds the page already, and is told so.</summary>
@@ -22,7 +24,8 @@ internal static class PageHeaders
         headers.Link = $"</bridges/{id}>; rel=\"canonical\", </bridges>; rel=\"collection\"";
         var tag = $"W/\"{XxHash3.HashToUInt64(page):x16}\"";
         headers.ETag = tag;
-        if (http.Request.Headers.IfNoneMatch != tag) return false;
+        if (http.Request.Headers.IfNoneMatch != tag)
+            return false;
         http.Response.StatusCode = StatusCodes.Status304NotModified;
         return true;
     }

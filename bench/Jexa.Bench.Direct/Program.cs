@@ -11,7 +11,8 @@ using Microsoft.Extensions.Logging;
 // app file, no trace, no outcomes beyond "not found". With "whole" the record's page says in its headers what Jexa's says.
 // Usage: direct DATABASE PORT [whole], or direct ENGINE CONNECTION PORT [whole]
 var isWhole = args[^1] == "whole";
-if (isWhole) args = args[..^1];
+if (isWhole)
+    args = args[..^1];
 var database = args[0];
 var port = int.Parse(args[^1]);
 var server = args.Length == 3 ? new DriverPages(args[0], args[1]) : null;
@@ -27,8 +28,12 @@ var readers = new ReaderPool(database);
 app.Run(http =>
 {
     var path = http.Request.Path.Value!;
-    if (server is not null) return path.StartsWith("/bridges/", StringComparison.Ordinal) && long.TryParse(path.AsSpan(9), out var asked) ? SendFromDriver(http, asked) : NotFound(http);
-    if (path == "/bridges") return Send(http, PageBuffer.Rent(), static (reader, page, _) => reader.WriteList(page), 0);
+    if (server is not null)
+        return path.StartsWith("/bridges/", StringComparison.Ordinal) && long.TryParse(path.AsSpan(9), out var asked)
+            ? SendFromDriver(http, asked)
+            : NotFound(http);
+    if (path == "/bridges")
+        return Send(http, PageBuffer.Rent(), static (reader, page, _) => reader.WriteList(page), 0);
     return path.StartsWith("/bridges/", StringComparison.Ordinal) && long.TryParse(path.AsSpan(9), out var id)
         ? Send(http, PageBuffer.Rent(), static (reader, page, id) => reader.WriteDetail(page, id), id)
         : NotFound(http);
@@ -68,7 +73,8 @@ async Task SendFromDriver(HttpContext http, long id)
 
 ValueTask SendPage(HttpContext http, PageBuffer page, long id)
 {
-    if (isWhole && id > 0 && PageHeaders.Set(http, page.Written.Span, id)) return default;
+    if (isWhole && id > 0 && PageHeaders.Set(http, page.Written.Span, id))
+        return default;
     http.Response.ContentType = "text/html; charset=utf-8";
     http.Response.ContentLength = page.Length;
     return http.Response.Body.WriteAsync(page.Written);

@@ -31,19 +31,28 @@ internal sealed class Reader : IDisposable
     {
         raw.SetProvider(new SQLite3Provider_e_sqlite3());
         raw.sqlite3_open_v2(database, out _handle, raw.SQLITE_OPEN_READONLY, null);
-        raw.sqlite3_prepare_v2(_handle,
-            $"SELECT {Fields}, b.status, b.river, b.width_m, b.carries_t, b.lanes, b.toll, b.note FROM bridge b LEFT JOIN district d ON d.slug = b.district "
-            + "WHERE b.bridge_id = ?1 AND b.status IS NOT 'withdrawn'", out _detail);
-        raw.sqlite3_prepare_v2(_handle,
-            $"SELECT {Fields}, b.bridge_id FROM bridge b LEFT JOIN district d ON d.slug = b.district WHERE b.status IS NOT 'withdrawn' "
-            + "ORDER BY b.name, b.opened_on DESC NULLS LAST, b.bridge_id DESC LIMIT 51", out _list);
+        raw.sqlite3_prepare_v2(
+            _handle,
+            $"SELECT {Fields}, b.status, b.river, b.width_m, b.carries_t, b.lanes, b.toll, b.note FROM "
+                + "bridge b LEFT JOIN district d ON d.slug = b.district "
+                + "WHERE b.bridge_id = ?1 AND b.status IS NOT 'withdrawn'",
+            out _detail
+        );
+        raw.sqlite3_prepare_v2(
+            _handle,
+            $"SELECT {Fields}, b.bridge_id FROM bridge b LEFT JOIN district d ON d.slug = b.district WHERE "
+                + "b.status IS NOT 'withdrawn' "
+                + "ORDER BY b.name, b.opened_on DESC NULLS LAST, b.bridge_id DESC LIMIT 51",
+            out _list
+        );
         raw.sqlite3_prepare_v2(_handle, "SELECT count(*) FROM bridge WHERE status IS NOT 'withdrawn'", out _count);
         raw.sqlite3_prepare_v2(_handle, "PRAGMA data_version", out _version);
     }
 
     public void Dispose()
     {
-        foreach (var statement in new[] { _detail, _list, _count, _version }) statement.Dispose();
+        foreach (var statement in new[] { _detail, _list, _count, _version })
+            statement.Dispose();
         _handle.Dispose();
     }
 
@@ -99,10 +108,21 @@ internal sealed class Reader : IDisposable
         page.Append(Frame);
         page.Append("<div class=\"lead\">\n<h1>Bridges</h1>\n<p class=\"total\">"u8);
         page.Append(Encoding.ASCII.GetBytes(Count().ToString("N0", System.Globalization.CultureInfo.InvariantCulture)));
-        page.Append(" bridges</p>\n</div>\n<table class=\"list\">\n<thead>\n<tr>\n<th scope=\"col\">Name</th>\n<th scope=\"col\">Code</th>\n<th scope=\"col\">District</th>\n<th scope=\"col\">Kind</th>\n<th scope=\"col\">Opened</th>\n<th scope=\"col\" class=\"number\">Length (m)</th>\n</tr>\n</thead>\n<tbody>\n"u8);
-        for (var rows = 0; rows < 50 && raw.sqlite3_step(_list) == raw.SQLITE_ROW; rows++) WriteRow(page);
+        page.Append(
+            " bridges</p>\n</div>\n<table class=\"list\">\n<thead>\n<tr>\n<th scope=\"col\">Name</th>\n<th "u8
+                + "scope=\"col\">Code</th>\n<th scope=\"col\">District</th>\n<th scope=\"col\">Kind</th>\n<th "u8
+                + "scope=\"col\">Opened</th>\n<th scope=\"col\" class=\"number\">Length "u8
+                + "(m)</th>\n</tr>\n</thead>\n<tbody>\n"u8
+        );
+        for (var rows = 0; rows < 50 && raw.sqlite3_step(_list) == raw.SQLITE_ROW; rows++)
+            WriteRow(page);
         raw.sqlite3_reset(_list);
-        page.Append("</tbody>\n</table>\n<nav class=\"turns\" aria-label=\"Parts of the list\">\n<a class=\"next\" rel=\"next\" href=\"/bridges?after=AQNBc2ggRm9vdGJyaWRnZQNBc2ggRm9vdGJyaWRnZQNBc2ggRm9vdGJyaWRnZQ\">Next</a>\n</nav>\n</main>\n</body>\n</html>\n"u8);
+        page.Append(
+            "</tbody>\n</table>\n<nav class=\"turns\" aria-label=\"Parts of the list\">\n<a class=\"next\" "u8
+                + "rel=\"next\" href=\"/bridges?after="u8
+                + "AQNBc2ggRm9vdGJyaWRnZQNBc2ggRm9vdGJyaWRnZQNBc2ggRm9vdGJyaWRnZQ\">Next</a>\n"u8
+                + "</nav>\n</main>\n</body>\n</html>\n"u8
+        );
         return true;
     }
 
@@ -112,7 +132,8 @@ internal sealed class Reader : IDisposable
         raw.sqlite3_step(_version);
         var version = raw.sqlite3_column_int64(_version, 0);
         raw.sqlite3_reset(_version);
-        if (version == _countedAt) return _counted;
+        if (version == _countedAt)
+            return _counted;
         raw.sqlite3_step(_count);
         (_countedAt, _counted) = (version, raw.sqlite3_column_int64(_count, 0));
         raw.sqlite3_reset(_count);
@@ -142,16 +163,20 @@ internal sealed class Reader : IDisposable
 
     private static void Text(sqlite3_stmt statement, int column, PageBuffer page)
     {
-        if (raw.sqlite3_column_type(statement, column) == raw.SQLITE_NULL) page.Append(Empty);
-        else page.AppendEncoded(raw.sqlite3_column_blob(statement, column));
+        if (raw.sqlite3_column_type(statement, column) == raw.SQLITE_NULL)
+            page.Append(Empty);
+        else
+            page.AppendEncoded(raw.sqlite3_column_blob(statement, column));
     }
 
     /// <summary>Slugs are escaped as the framework does it.</summary>
     private static void Slug(sqlite3_stmt statement, int column, PageBuffer page)
     {
         var slug = raw.sqlite3_column_blob(statement, column);
-        if (slug.IndexOfAnyExceptInRange((byte)'a', (byte)'z') < 0) page.Append(slug);
-        else page.Append(Encoding.ASCII.GetBytes(Uri.EscapeDataString(Encoding.UTF8.GetString(slug))));
+        if (slug.IndexOfAnyExceptInRange((byte)'a', (byte)'z') < 0)
+            page.Append(slug);
+        else
+            page.Append(Encoding.ASCII.GetBytes(Uri.EscapeDataString(Encoding.UTF8.GetString(slug))));
     }
 
     private static void Number(sqlite3_stmt statement, int column, PageBuffer page)
@@ -190,10 +215,20 @@ internal sealed class Reader : IDisposable
         page.Append("</time>"u8);
     }
 
-    internal static ReadOnlySpan<byte> Empty => "<span class=\"none\"><span aria-hidden=\"true\">—</span><span class=\"unseen\">empty</span></span>"u8;
+    internal static ReadOnlySpan<byte> Empty =>
+        "<span class=\"none\"><span aria-hidden=\"true\">—</span><span class=\"unseen\">empty</span></span>"u8;
 
-    internal static ReadOnlySpan<byte> Frame => " · Alder Valley bridge register</title>\n<meta name=\"viewport\" content=\"width=device-width, initial-scale=1\">\n<link rel=\"stylesheet\" href=\"/_jexa/style.css?v=3f9844b4aaa2\">\n<link rel=\"icon\" type=\"image/svg+xml\" href=\"/_jexa/icon.svg\">\n</head>\n<body>\n<a class=\"skip\" href=\"#main\">Skip to the content</a>\n<header class=\"top\">\n<a class=\"app\" href=\"/bridges\">Alder Valley bridge register</a>\n<nav aria-label=\"Pages\">\n<ul>\n<li><a href=\"/bridges\">Bridges</a></li>\n<li><a href=\"/districts\">Districts</a></li>\n</ul>\n</nav>\n</header>\n<main id=\"main\">\n"u8;
+    internal static ReadOnlySpan<byte> Frame =>
+        " · Alder Valley bridge register</title>\n<meta name=\"viewport\" content=\"width=device-width, "u8
+        + "initial-scale=1\">\n<link rel=\"stylesheet\" href=\"/_jexa/style.css?v=3f9844b4aaa2\">\n<link "u8
+        + "rel=\"icon\" type=\"image/svg+xml\" href=\"/_jexa/icon.svg\">\n</head>\n<body>\n<a "u8
+        + "class=\"skip\" href=\"#main\">Skip to the content</a>\n<header class=\"top\">\n<a "u8
+        + "class=\"app\" href=\"/bridges\">Alder Valley bridge register</a>\n<nav "u8
+        + "aria-label=\"Pages\">\n<ul>\n<li><a href=\"/bridges\">Bridges</a></li>\n<li><a "u8
+        + "href=\"/districts\">Districts</a></li>\n</ul>\n</nav>\n</header>\n<main id=\"main\">\n"u8;
 
     private static readonly byte[][] Months =
-        [.. System.Globalization.CultureInfo.InvariantCulture.DateTimeFormat.MonthNames.Take(12).Select(Encoding.ASCII.GetBytes)];
+    [
+        .. System.Globalization.CultureInfo.InvariantCulture.DateTimeFormat.MonthNames.Take(12).Select(Encoding.ASCII.GetBytes),
+    ];
 }

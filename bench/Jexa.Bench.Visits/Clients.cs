@@ -24,19 +24,35 @@ internal static class Clients
             var compiled = clock.Elapsed;
             clock.Restart();
             var typeScript = TypeScriptWriter.Write(site);
-            Console.WriteLine($"{Pages:N0} pages as TypeScript: {clock.Elapsed.TotalMilliseconds:N0} ms for {typeScript.Length / 1024:N0} kB, after {compiled.TotalMilliseconds:N0} ms of compiling the app file");
+            Console.WriteLine(
+                $"{Pages:N0} pages as TypeScript: {clock.Elapsed.TotalMilliseconds:N0} ms for "
+                    + $"{typeScript.Length / 1024:N0} kB, after {compiled.TotalMilliseconds:N0} ms of compiling "
+                    + "the app file"
+            );
             clock.Restart();
             var cSharp = CSharpWriter.Write(site, "Bench");
-            Console.WriteLine($"{Pages:N0} pages as C#:         {clock.Elapsed.TotalMilliseconds:N0} ms for {cSharp.Length / 1024:N0} kB");
+            Console.WriteLine(
+                $"{Pages:N0} pages as C#:         {clock.Elapsed.TotalMilliseconds:N0} ms for {cSharp.Length / 1024:N0} kB"
+            );
             await File.WriteAllTextAsync(Path.Combine(folder, "client.ts"), typeScript);
-            await File.WriteAllTextAsync(Path.Combine(folder, "tsconfig.json"),
-                """{ "compilerOptions": { "strict": true, "noEmit": true, "target": "ES2022", "module": "ESNext", "moduleResolution": "bundler", "lib": ["ES2022", "DOM"], "types": [] }, "files": ["client.ts"] }""");
+            await File.WriteAllTextAsync(
+                Path.Combine(folder, "tsconfig.json"),
+                """{ "compilerOptions": { "strict": true, "noEmit": true, "target": "ES2022", "module": "ESNext", "moduleResolution": "bundler", "lib": ["ES2022", "DOM"], "types": [] }, "files": ["client.ts"] }"""
+            );
             foreach (var (name, compiler) in new[] { ("5", "typescript/bin/tsc"), ("7", "ts7/bin/tsc") })
             {
                 clock.Restart();
-                using var check = Process.Start(new ProcessStartInfo("node", [Path.Combine(AppContext.BaseDirectory, "../../../../../console/node_modules", compiler), "-p", folder]))!;
+                using var check = Process.Start(
+                    new ProcessStartInfo(
+                        "node",
+                        [Path.Combine(AppContext.BaseDirectory, "../../../../../console/node_modules", compiler), "-p", folder]
+                    )
+                )!;
                 await check.WaitForExitAsync();
-                Console.WriteLine($"type-checked by tsc {name}:    {clock.Elapsed.TotalSeconds:N1} s{(check.ExitCode == 0 ? "" : ", with errors")}");
+                Console.WriteLine(
+                    $"type-checked by tsc {name}:    {clock.Elapsed.TotalSeconds:N1} "
+                        + $"s{(check.ExitCode == 0 ? "" : ", with errors")}"
+                );
             }
         }
         finally

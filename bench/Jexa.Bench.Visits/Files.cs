@@ -19,15 +19,27 @@ internal static class Files
             await using (var file = File.CreateText(Path.Combine(folder, "station.csv")))
             {
                 await file.WriteLineAsync("code,name,opened,level");
-                for (var i = 0; i < Rows; i++) await file.WriteLineAsync($"S-{i:D7},Station {i},20{i % 25:D2}-0{(i % 9) + 1}-11,{i % 1000 / 10m}");
+                for (var i = 0; i < Rows; i++)
+                    await file.WriteLineAsync($"S-{i:D7},Station {i},20{i % 25:D2}-0{(i % 9) + 1}-11,{i % 1000 / 10m}");
             }
 
-            await using var source = new FilesEngine().Open(new SourceSettings("files", folder, "stations", "/", TimeSpan.FromMinutes(5)) { DeclaredKeys = "station: code" });
+            await using var source = new FilesEngine().Open(
+                new SourceSettings("files", folder, "stations", "/", TimeSpan.FromMinutes(5)) { DeclaredKeys = "station: code" }
+            );
             var clock = Stopwatch.StartNew();
             var schema = await source.DescribeAsync(CancellationToken.None);
             Console.WriteLine($"taken up:    {clock.Elapsed.TotalSeconds:N1} s for {schema.Tables[0].AboutRows:N0} rows");
-            var query = source.Prepare(new RecordQuery(RecordRows.Whole(RowOrigin.Of("station")), [], [new Projection(ColumnRef.Own("name"), FieldType.Text)],
-                [new Condition.Equal(ColumnRef.Own("code"), new Operand.Argument(0, FieldType.Text))], null, [], 2));
+            var query = source.Prepare(
+                new RecordQuery(
+                    RecordRows.Whole(RowOrigin.Of("station")),
+                    [],
+                    [new Projection(ColumnRef.Own("name"), FieldType.Text)],
+                    [new Condition.Equal(ColumnRef.Own("code"), new Operand.Argument(0, FieldType.Text))],
+                    null,
+                    [],
+                    2
+                )
+            );
             var rows = new RowBlock();
             var random = new Random(1);
             var (took, _) = await Stopper.TakeAsync(50_000, async () =>

@@ -29,12 +29,19 @@ switch (args)
         await Files.RunAsync();
         return 0;
     case ["details", var rounds, var seconds, .. var engines]:
-        await Servers.CompareDetailsAsync(int.Parse(rounds), int.Parse(seconds), engines.Length == 0 ? ["sqlite", "postgresql", "mariadb"] : engines);
+        await Servers.CompareDetailsAsync(
+            int.Parse(rounds),
+            int.Parse(seconds),
+            engines.Length == 0 ? ["sqlite", "postgresql", "mariadb"] : engines
+        );
         return 0;
     case ["servers"]:
         await Servers.RunAsync();
         return 0;
     default:
-        Console.Error.WriteLine("Usage: visits stages APP_FILE LIST_ADDRESS DETAIL_ADDRESS, visits scale, visits walks, visits saves, visits files, visits clients, visits details ROUNDS SECONDS [ENGINE…], or visits servers");
+        Console.Error.WriteLine(
+            "Usage: visits stages APP_FILE LIST_ADDRESS DETAIL_ADDRESS, visits scale, visits walks, visits "
+                + "saves, visits files, visits clients, visits details ROUNDS SECONDS [ENGINE…], or visits servers"
+        );
         return 2;
 }

@@ -14,7 +14,8 @@ using Microsoft.Data.Sqlite;
 namespace Jexa.Bench.Visits;
 
 /// <summary>
-/// What a save costs against a parameterised UPDATE by hand, both durable (a commit that has reached the disk), in turn. The visit
+/// What a save costs against a parameterised UPDATE by hand, both durable (a commit that has reached the disk), in turn. The
+/// visit
 /// reads the ID, loads the record, validates, locks, compares, updates, reads back, writes the log, notes, commits and confirms.
 /// </summary>
 internal static class Saves
@@ -38,7 +39,10 @@ internal static class Saves
         foreach (var mode in new[] { "DELETE", "WAL" })
         {
             var (jexa, hand) = await MeasureAsync(mode);
-            Console.WriteLine($"{(mode == "WAL" ? "write-ahead log, FULL" : "rollback journal (usual)"),-24} {jexa,8:0} {hand,10:0} {jexa / hand,7:0.00}");
+            Console.WriteLine(
+                $"{(mode == "WAL" ? "write-ahead log, FULL" : "rollback journal (usual)"), -24} {jexa, 8:0} "
+                    + $"{hand, 10:0} {jexa / hand, 7:0.00}"
+            );
         }
     }
 
@@ -56,10 +60,19 @@ internal static class Saves
             update.Prepare();
 
             await using var sources = new SourceRegistry([new SqliteEngine()]);
-            var compilation = await new SiteCompiler(sources, _ => null, Mount.Root).CompileAsync(Path.Combine(folder, "app.yaml"), Encoding.UTF8.GetBytes(App), CancellationToken.None);
+            var compilation = await new SiteCompiler(sources, _ => null, Mount.Root).CompileAsync(
+                Path.Combine(folder, "app.yaml"),
+                Encoding.UTF8.GetBytes(App),
+                CancellationToken.None
+            );
             var site = compilation.Site ?? throw new InvalidOperationException(string.Join('\n', compilation.Findings));
             using var log = new ChangeStore(Path.Combine(folder, "changes.db"), "bench", TimeProvider.System);
-            var runner = new VisitRunner(TimeProvider.System, new ListCursor(new byte[32]), new RuntimeFindings(), new Editing(log, new FormSeal(new EphemeralDataProtectionProvider()), new byte[32]));
+            var runner = new VisitRunner(
+                TimeProvider.System,
+                new ListCursor(new byte[32]),
+                new RuntimeFindings(),
+                new Editing(log, new FormSeal(new EphemeralDataProtectionProvider()), new byte[32])
+            );
 
             var (ours, theirs) = (new List<double>(), new List<double>());
             for (var i = -WarmUp; i < Rounds; i++)
@@ -87,8 +100,13 @@ internal static class Saves
     {
         var connection = new SqliteConnection($"Data Source={database};Pooling=False");
         connection.Open();
-        Run(connection, $"PRAGMA journal_mode={mode}; PRAGMA synchronous=FULL; CREATE TABLE thing (id INTEGER PRIMARY KEY, code TEXT NOT NULL UNIQUE, name TEXT NOT NULL, grade INTEGER);"
-            + "WITH RECURSIVE n(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n WHERE i < 10000) INSERT INTO thing SELECT i, 'C' || i, 'Thing ' || i, i % 7 FROM n");
+        Run(
+            connection,
+            $"PRAGMA journal_mode={mode}; PRAGMA synchronous=FULL; CREATE TABLE thing (id INTEGER PRIMARY "
+                + "KEY, code TEXT NOT NULL UNIQUE, name TEXT NOT NULL, grade INTEGER);"
+                + "WITH RECURSIVE n(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n WHERE i < 10000) INSERT INTO "
+                + "thing SELECT i, 'C' || i, 'Thing ' || i, i % 7 FROM n"
+        );
         return connection;
     }
 
@@ -97,19 +115,31 @@ internal static class Saves
     {
         using var answer = await VisitAsync(runner, site, "GET", id, SentForm.None);
         var form = (FormView)answer.View!;
-        return Encoding.ASCII.GetBytes(string.Join('&', form.Inputs.Select(input => $"{input.Name}={Uri.EscapeDataString(input.Name == "name" ? name : input.Text)}").Append($"{SentForm.Contract}={form.Contract}").Append($"{SentForm.End}=1")));
+        return Encoding.ASCII.GetBytes(
+            string.Join(
+                '&',
+                form.Inputs.Select(input => $"{input.Name}={Uri.EscapeDataString(input.Name == "name" ? name : input.Text)}")
+                    .Append($"{SentForm.Contract}={form.Contract}")
+                    .Append($"{SentForm.End}=1")
+            )
+        );
     }
 
     private static async Task SaveAsync(VisitRunner runner, Site site, int id, byte[] body)
     {
         using var answer = await VisitAsync(runner, site, "POST", id, SentForm.OfForm(body));
-        if (answer.Outcome is not Outcome.Saved) throw new InvalidOperationException($"{answer.Outcome} {answer.Status}");
+        if (answer.Outcome is not Outcome.Saved)
+            throw new InvalidOperationException($"{answer.Outcome} {answer.Status}");
     }
 
     private static ValueTask<Answer> VisitAsync(VisitRunner runner, Site site, string method, int id, SentForm sent)
     {
         var target = $"/things/{id}/edit";
-        var request = new VisitRequest(method, RequestTarget.Read(target), false, Principal.Anonymous.Value) { Sent = sent, Visitor = "0123456789abcdef0123456789abcdef" };
+        var request = new VisitRequest(method, RequestTarget.Read(target), false, Principal.Anonymous.Value)
+        {
+            Sent = sent,
+            Visitor = "0123456789abcdef0123456789abcdef",
+        };
         return runner.RunAsync(site, request, new VisitTrace(method, target, TimeProvider.System), CancellationToken.None);
     }
 

@@ -15,11 +15,13 @@ internal static class Scale
 
     public static async Task RunAsync()
     {
-        Console.WriteLine($"{"pages",8} {"match µs",10} {"bytes",6} {"build µs",10} {"bytes",6}");
-        foreach (var pages in (int[])[10, 1_000, 10_000]) await MatchAndBuildAsync(pages);
+        Console.WriteLine($"{"pages", 8} {"match µs", 10} {"bytes", 6} {"build µs", 10} {"bytes", 6}");
+        foreach (var pages in (int[])[10, 1_000, 10_000])
+            await MatchAndBuildAsync(pages);
         Console.WriteLine();
-        Console.WriteLine($"{"pages",8} {"compile ms",10}");
-        foreach (var pages in (int[])[10, 100, 1_000]) Console.WriteLine($"{pages,8} {await CompileAsync(pages),10:N0}");
+        Console.WriteLine($"{"pages", 8} {"compile ms", 10}");
+        foreach (var pages in (int[])[10, 100, 1_000])
+            Console.WriteLine($"{pages, 8} {await CompileAsync(pages), 10:N0}");
     }
 
     private static async Task MatchAndBuildAsync(int pages)
@@ -36,14 +38,16 @@ internal static class Scale
         var random = new Random(1);
         var targets = Enumerable.Range(0, 256).Select(_ => RequestTarget.Read($"/kind{random.Next(pages / 2)}/4711")).ToArray();
         var at = 0;
-        var (match, matchBytes) = await Stopper.TakeAsync(Times, () => ValueTask.FromResult(tree.Match(targets[at++ & 255], 2).Count));
+        var (match, matchBytes) = await Stopper.TakeAsync(Times, () =>
+            ValueTask.FromResult(tree.Match(targets[at++ & 255], 2).Count)
+        );
         using var address = new Utf8Buffer(256);
         var (build, buildBytes) = await Stopper.TakeAsync(Times, () =>
         {
             address.Truncate(0);
             return ValueTask.FromResult(builders[((at++ & 255) * 2 % builders.Count) | 1].TryBuild(new OneId(), address) ? 1 : 0);
         });
-        Console.WriteLine($"{pages,8} {match,10:N3} {matchBytes,6} {build,10:N3} {buildBytes,6}");
+        Console.WriteLine($"{pages, 8} {match, 10:N3} {matchBytes, 6} {build, 10:N3} {buildBytes, 6}");
 
         void Add(string path)
         {
@@ -53,7 +57,9 @@ internal static class Scale
         }
     }
 
-    /// <summary>Milliseconds to read and compile an app file of so many pages, half lists and half records, over as many tables as lists.</summary>
+    /// <summary>
+    /// Milliseconds to read and compile an app file of so many pages, half lists and half records, over as many tables as lists.
+    /// </summary>
     private static async Task<double> CompileAsync(int pages)
     {
         var folder = Directory.CreateTempSubdirectory("jexa-bench-").FullName;
@@ -69,7 +75,8 @@ internal static class Scale
                 var clock = Stopwatch.StartNew();
                 var compilation = await JexaService.CompileAsync(file, sources, Mount.Root, CancellationToken.None);
                 best = Math.Min(best, clock.Elapsed.TotalMilliseconds);
-                if (compilation.Site?.Pages.Count != pages) throw new InvalidOperationException(string.Join("\n", compilation.Findings.Take(5)));
+                if (compilation.Site?.Pages.Count != pages)
+                    throw new InvalidOperationException(string.Join("\n", compilation.Findings.Take(5)));
             }
 
             return best;
@@ -85,19 +92,28 @@ internal static class Scale
         using var connection = new SqliteConnection($"Data Source={database};Pooling=False");
         connection.Open();
         using var making = connection.CreateCommand();
-        making.CommandText = string.Concat(Enumerable.Range(0, tables).Select(i =>
-            $"CREATE TABLE kind{i} (id INTEGER PRIMARY KEY, name TEXT NOT NULL, code TEXT UNIQUE, made_on DATE, size REAL"
-            + (i == 0 ? ");" : $", parent INTEGER REFERENCES kind{i - 1} (id));")));
+        making.CommandText = string.Concat(
+            Enumerable
+                .Range(0, tables)
+                .Select(i =>
+                    $"CREATE TABLE kind{i} (id INTEGER PRIMARY KEY, name TEXT NOT NULL, code TEXT UNIQUE, made_on DATE, size REAL"
+                    + (i == 0 ? ");" : $", parent INTEGER REFERENCES kind{i - 1} (id));")
+                )
+        );
         making.ExecuteNonQuery();
     }
 
     internal static string AppFile(int kinds)
     {
         var text = new StringBuilder("app: Bench\nsources: { s: { engine: sqlite, connection: data.db } }\nrecords:\n");
-        for (var i = 0; i < kinds; i++) text.Append($"  kind{i}: {{ from: s.kind{i}, label: name }}\n");
+        for (var i = 0; i < kinds; i++)
+            text.Append($"  kind{i}: {{ from: s.kind{i}, label: name }}\n");
         text.Append("pages:\n");
         for (var i = 0; i < kinds; i++)
-            text.Append($"  list{i}:\n    path: /kind{i}\n    list: kind{i}\n    order: [name]\n    links:\n      - {{ to: one{i}, column: name }}\n")
+            text.Append(
+                    $"  list{i}:\n    path: /kind{i}\n    list: kind{i}\n    order: [name]\n    links:\n      - {{ "
+                        + $"to: one{i}, column: name }}\n"
+                )
                 .Append($"  one{i}: {{ path: \"/kind{i}/{{id}}\", detail: kind{i} }}\n");
         return text.ToString();
     }

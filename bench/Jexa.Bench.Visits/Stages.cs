@@ -19,7 +19,7 @@ internal static class Stages
         var html = new HtmlPageWriter("bench");
         var log = new VisitLog();
 
-        Console.WriteLine($"{"stage",-34} {"µs",10} {"bytes",10}");
+        Console.WriteLine($"{"stage", -34} {"µs", 10} {"bytes", 10}");
         await SayAsync("read a target", 200_000, () => ValueTask.FromResult(RequestTarget.Read(detail).Segments.Length));
         var target = RequestTarget.Read(detail);
         await SayAsync("match it", 500_000, () => ValueTask.FromResult(site.Paths.Match(target, target.Segments.Length).Count));
@@ -35,8 +35,10 @@ internal static class Stages
             var visit = new VisitRequest("GET", RequestTarget.Read(raw), false, Principal.Anonymous.Value);
             using var answer = await runner.RunAsync(site, visit, trace, CancellationToken.None);
             using var body = new Utf8Buffer(16 * 1024);
-            if (write) html.Write(answer.View!, body);
-            if (keep) log.Add(trace);
+            if (write)
+                html.Write(answer.View!, body);
+            if (keep)
+                log.Add(trace);
             return body.Length;
         }
     }
@@ -44,6 +46,6 @@ internal static class Stages
     private static async Task SayAsync(string stage, int times, Func<ValueTask<int>> run)
     {
         var (microseconds, bytes) = await Stopper.TakeAsync(times, run);
-        Console.WriteLine($"{stage,-34} {microseconds,10:N2} {bytes,10:N0}");
+        Console.WriteLine($"{stage, -34} {microseconds, 10:N2} {bytes, 10:N0}");
     }
 }

@@ -15,7 +15,8 @@ internal static class Stopper
         {
             var before = GC.GetAllocatedBytesForCurrentThread();
             var started = Stopwatch.GetTimestamp();
-            for (var i = 0; i < times; i++) await run();
+            for (var i = 0; i < times; i++)
+                await run();
             best = Math.Min(best, Stopwatch.GetElapsedTime(started).TotalMicroseconds / times);
             bytes = (GC.GetAllocatedBytesForCurrentThread() - before) / times;
         }

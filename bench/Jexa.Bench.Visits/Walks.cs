@@ -23,7 +23,9 @@ internal static class Walks
         {
             Make(Path.Combine(folder, "walks.db"));
             var file = Path.Combine(folder, "walks.yaml");
-            await File.WriteAllTextAsync(file, """
+            await File.WriteAllTextAsync(
+                file,
+                """
                 app: Walks
                 sources: { s: { engine: sqlite, connection: walks.db } }
                 records:
@@ -39,17 +41,19 @@ internal static class Walks
                   full: { path: "/full/{id}", detail: row, related: [part, note, mark] }
                   plain: { path: /plain, list: row, show: [name, grade, kind], order: [grade] }
                   owner: { path: "/owners/{id}", detail: owner, related: [row], neighbours: hidden }
-                """);
+                """
+            );
             await using var sources = JexaService.OpenSources();
             var site = (await JexaService.CompileAsync(file, sources, Mount.Root, CancellationToken.None)).Site!;
             var runner = new VisitRunner(TimeProvider.System, new ListCursor(new byte[32]), new RuntimeFindings());
             var html = new HtmlPageWriter("bench");
 
             var far = "/plain";
-            for (var page = 1; page < FarPage; page++) far = await NextAsync(far);
+            for (var page = 1; page < FarPage; page++)
+                far = await NextAsync(far);
             var first = await TimeAsync(500, "/plain");
             var last = await TimeAsync(500, far);
-            Console.WriteLine($"{"a million rows",-44} {"µs",10} {"ratio",7}");
+            Console.WriteLine($"{"a million rows", -44} {"µs", 10} {"ratio", 7}");
             Say("page 1 of the list", first, null);
             Say($"page {FarPage:N0}", last, last / first);
             var alone = await TimeAsync(20_000, "/alone/500003");
@@ -64,15 +68,22 @@ internal static class Walks
             Say("the same while it is kept", await TimeAsync(500, "/rows"), null);
             Console.WriteLine($"queries of a record with three blocks: {(await VisitAsync("/full/500003")).Queries}");
 
-            async Task<double> TimeAsync(int times, string address) => (await Stopper.TakeAsync(times, async () => (await VisitAsync(address)).Queries)).Microseconds;
+            async Task<double> TimeAsync(int times, string address) =>
+                (await Stopper.TakeAsync(times, async () => (await VisitAsync(address)).Queries)).Microseconds;
 
             async ValueTask<string> NextAsync(string address) => (await VisitAsync(address)).Next!;
 
             async ValueTask<(int Queries, string? Next)> VisitAsync(string raw)
             {
                 var trace = new VisitTrace("GET", raw, TimeProvider.System);
-                using var answer = await runner.RunAsync(site, new VisitRequest("GET", RequestTarget.Read(raw), false, Principal.Anonymous.Value), trace, CancellationToken.None);
-                if (answer.Status != 200) throw new InvalidOperationException($"{raw}: {answer.Outcome}. {trace.Why}");
+                using var answer = await runner.RunAsync(
+                    site,
+                    new VisitRequest("GET", RequestTarget.Read(raw), false, Principal.Anonymous.Value),
+                    trace,
+                    CancellationToken.None
+                );
+                if (answer.Status != 200)
+                    throw new InvalidOperationException($"{raw}: {answer.Outcome}. {trace.Why}");
                 using var body = new Utf8Buffer(16 * 1024);
                 html.Write(answer.View!, body);
                 return (trace.Queries.Count, (answer.View as ListView)?.Windows.Next);
@@ -85,7 +96,7 @@ internal static class Walks
     }
 
     private static void Say(string what, double microseconds, double? ratio) =>
-        Console.WriteLine($"{what,-44} {microseconds,10:N1} {(ratio is { } times ? times.ToString("0.00") : ""),7}");
+        Console.WriteLine($"{what, -44} {microseconds, 10:N1} {(ratio is { } times ? times.ToString("0.00") : ""), 7}");
 
     private static void Make(string file)
     {

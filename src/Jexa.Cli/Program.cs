@@ -13,7 +13,9 @@ internal static class Program
     {
         // An app names its locale itself; the machine's own has no say in what pages, logs and commands write.
         CultureInfo.DefaultThreadCurrentCulture = CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
-        var root = new RootCommand("Serves the list and detail pages that an app file describes, explains every visit, and checks every link.")
+        var root = new RootCommand(
+            "Serves the list and detail pages that an app file describes, explains every visit, and checks every link."
+        )
         {
             DemoCommand.Create(),
             ServeCommand.Create(),
@@ -30,12 +32,15 @@ internal static class Program
         var help = root.Options.OfType<HelpOption>().Single();
         help.Action = new ExampleHelp((HelpAction)help.Action!);
         var parsed = root.Parse(args, new ParserConfiguration { ResponseFileTokenReplacer = null });
-        if (parsed.Errors.Count > 0 && parsed.Action is not ExampleHelp) return WrongUse(parsed);
+        if (parsed.Errors.Count > 0 && parsed.Action is not ExampleHelp)
+            return WrongUse(parsed);
 
         try
         {
             // The service ends in its own way and time on a signal; the default would cut it off after two seconds.
-            return await parsed.InvokeAsync(new InvocationConfiguration { EnableDefaultExceptionHandler = false, ProcessTerminationTimeout = null });
+            return await parsed.InvokeAsync(
+                new InvocationConfiguration { EnableDefaultExceptionHandler = false, ProcessTerminationTimeout = null }
+            );
         }
         catch (CommandException refused)
         {
@@ -44,14 +49,17 @@ internal static class Program
         }
         catch (Exception unforeseen) when (unforeseen is not OperationCanceledException)
         {
-            await Console.Error.WriteLineAsync($"jexa: something unforeseen happened ({unforeseen.GetType().Name}): {Terminal.Lines(unforeseen.Message)}");
+            await Console.Error.WriteLineAsync(
+                $"jexa: something unforeseen happened ({unforeseen.GetType().Name}): {Terminal.Lines(unforeseen.Message)}"
+            );
             return ExitCodes.Unforeseen;
         }
     }
 
     private static int WrongUse(ParseResult parsed)
     {
-        foreach (var error in parsed.Errors.Select(error => error.Message).Distinct()) Console.Error.WriteLine($"jexa: {Terminal.Lines(error)}");
+        foreach (var error in parsed.Errors.Select(error => error.Message).Distinct())
+            Console.Error.WriteLine($"jexa: {Terminal.Lines(error)}");
         var command = parsed.CommandResult.Command is RootCommand ? "" : " " + parsed.CommandResult.Command.Name;
         Console.Error.WriteLine($"See jexa{command} --help.");
         return ExitCodes.WrongUse;

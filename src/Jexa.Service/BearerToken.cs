@@ -7,7 +7,8 @@ using Microsoft.AspNetCore.Http;
 namespace Jexa.Service;
 
 /// <summary>
-/// The token of the state folder: whoever has it may see traces (RFC 6750, in the Authorization header only). Several processes may
+/// The token of the state folder: whoever has it may see traces (RFC 6750, in the Authorization header only). Several processes
+/// may
 /// share the folder: each sees at once if another has made a new token.
 /// </summary>
 internal sealed class BearerToken(StateFolder state, string value)
@@ -42,8 +43,10 @@ internal sealed class BearerToken(StateFolder state, string value)
         lock (_lock)
         {
             // A file that is gone or empty is no new token: the one that is known stays.
-            if (FileStatus.Of(state.TokenFile) is not { } now || now == _seen) return _bytes;
-            if (state.ReadToken() is { Length: > 0 } token) _bytes = Encoding.UTF8.GetBytes(token);
+            if (FileStatus.Of(state.TokenFile) is not { } now || now == _seen)
+                return _bytes;
+            if (state.ReadToken() is { Length: > 0 } token)
+                _bytes = Encoding.UTF8.GetBytes(token);
             _seen = now;
             return _bytes;
         }

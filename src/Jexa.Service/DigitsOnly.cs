@@ -3,7 +3,8 @@ using System.Text;
 namespace Jexa.Service;
 
 /// <summary>
-/// Reads the bytes of a length as digits and nothing else: every other byte becomes a character that no number has. RFC 9110 section 8.6
+/// Reads the bytes of a length as digits and nothing else: every other byte becomes a character that no number has. RFC 9110
+/// section 8.6
 /// allows digits alone, and the server takes a sign as well: a proxy that does not would disagree with it.
 /// </summary>
 internal sealed class DigitsOnly : Encoding
@@ -17,7 +18,8 @@ internal sealed class DigitsOnly : Encoding
 
     public override int GetChars(byte[] bytes, int byteIndex, int byteCount, char[] chars, int charIndex)
     {
-        for (var i = 0; i < byteCount; i++) chars[charIndex + i] = bytes[byteIndex + i] is >= (byte)'0' and <= (byte)'9' and var digit ? (char)digit : 'x';
+        for (var i = 0; i < byteCount; i++)
+            chars[charIndex + i] = bytes[byteIndex + i] is >= (byte)'0' and <= (byte)'9' and var digit ? (char)digit : 'x';
         return byteCount;
     }
 

@@ -32,7 +32,10 @@ internal static class Doors
         builder.Configuration.Sources.Clear();
         // The host's own log of requests would also begin an activity and a scope for each; visits are logged by us. The filter
         // names the provider: one that does not is overruled by the provider's own.
-        builder.Logging.ClearProviders().AddSerilog(logger).AddFilter<SerilogLoggerProvider>("Microsoft.AspNetCore.Hosting", LogLevel.None);
+        builder
+            .Logging.ClearProviders()
+            .AddSerilog(logger)
+            .AddFilter<SerilogLoggerProvider>("Microsoft.AspNetCore.Hosting", LogLevel.None);
         builder.Services.AddSingleton<IHostLifetime, NoLifetime>();
         builder.Services.Configure<HostOptions>(host => host.ShutdownTimeout = Grace);
         builder.WebHost.ConfigureKestrel(kestrel =>
@@ -42,7 +45,8 @@ internal static class Doors
             kestrel.Limits.MaxRequestBodySize = 1024 * 1024;
             kestrel.RequestHeaderEncodingSelector = static name => name == HeaderNames.ContentLength ? Lengths : null;
             kestrel.Limits.MaxConcurrentConnections = OpenFiles.MostConnections;
-            foreach (var address in addresses) kestrel.Listen(address, port);
+            foreach (var address in addresses)
+                kestrel.Listen(address, port);
         });
         return builder;
     }

@@ -35,8 +35,16 @@ public sealed class JexaService : IAsyncDisposable
     private readonly (ChangeKeeper Keeper, ChangeStore Store) _changes;
 
     private JexaService(
-        ServiceOptions options, WebApplication pages, WebApplication console, SiteWatcher watcher, SourceRegistry sources, StateFolder state, VisitTelemetry telemetry,
-        (ChangeKeeper Keeper, ChangeStore Store) changes, string consoleCode)
+        ServiceOptions options,
+        WebApplication pages,
+        WebApplication console,
+        SiteWatcher watcher,
+        SourceRegistry sources,
+        StateFolder state,
+        VisitTelemetry telemetry,
+        (ChangeKeeper Keeper, ChangeStore Store) changes,
+        string consoleCode
+    )
     {
         _changes = changes;
         _watcher = watcher;
@@ -53,7 +61,9 @@ public sealed class JexaService : IAsyncDisposable
 
     public string PagesUrl { get; }
 
-    /// <summary>Why nothing can be changed through pages since the start, for whoever started it; null if changes can be saved.</summary>
+    /// <summary>
+    /// Why nothing can be changed through pages since the start, for whoever started it; null if changes can be saved.
+    /// </summary>
     public string? OnlyReads { get; }
 
     public string ConsoleUrl { get; }
@@ -65,21 +75,36 @@ public sealed class JexaService : IAsyncDisposable
     public static void PrepareEngines() => SqliteEngine.Prepare();
 
     /// <summary>The engines this build has.</summary>
-    public static SourceRegistry OpenSources() => new([new SqliteEngine(), new PostgresEngine(), new MariaDbEngine(), new FilesEngine(), new HttpEngine()]);
+    public static SourceRegistry OpenSources() =>
+        new([new SqliteEngine(), new PostgresEngine(), new MariaDbEngine(), new FilesEngine(), new HttpEngine()]);
 
     /// <summary>Compiles an app file against its sources.</summary>
     /// <exception cref="StartException">The file cannot be read.</exception>
-    public static async Task<Compilation> CompileAsync(string appFile, SourceRegistry sources, Mount mount, CancellationToken cancellation) =>
-        await Compiler(sources, mount).CompileAsync(appFile, await ReadAsync(appFile, cancellation), cancellation);
+    public static async Task<Compilation> CompileAsync(
+        string appFile,
+        SourceRegistry sources,
+        Mount mount,
+        CancellationToken cancellation
+    ) => await Compiler(sources, mount).CompileAsync(appFile, await ReadAsync(appFile, cancellation), cancellation);
 
     /// <summary>Compiles an app file as it is to be served.</summary>
     /// <exception cref="StartException">The file cannot be read.</exception>
-    public static async Task<Compilation> CompileAsync(ServiceOptions options, SourceRegistry sources, CancellationToken cancellation) =>
-        await Compiler(sources, options).CompileAsync(options.AppFile, await ReadAsync(options.AppFile, cancellation), cancellation);
+    public static async Task<Compilation> CompileAsync(
+        ServiceOptions options,
+        SourceRegistry sources,
+        CancellationToken cancellation
+    ) =>
+        await Compiler(sources, options)
+            .CompileAsync(options.AppFile, await ReadAsync(options.AppFile, cancellation), cancellation);
 
     /// <summary>Opens both doors over a compiled app file that makes a site. The service owns the sources from here on.</summary>
     /// <exception cref="StartException">A port is taken, or the state folder cannot be used.</exception>
-    public static async Task<JexaService> StartAsync(Compilation compilation, SourceRegistry sources, ServiceOptions options, CancellationToken cancellation)
+    public static async Task<JexaService> StartAsync(
+        Compilation compilation,
+        SourceRegistry sources,
+        ServiceOptions options,
+        CancellationToken cancellation
+    )
     {
         OpenFiles.Check();
         StateFolder state;
@@ -99,7 +124,13 @@ public sealed class JexaService : IAsyncDisposable
         var telemetry = new VisitTelemetry(options.Collector);
         var runtimeFindings = new RuntimeFindings();
         var editing = new Editing(changes, seal, kept.VersionSecret);
-        var host = new SiteHost(compilation, new VisitRunner(TimeProvider.System, new ListCursor(kept.CursorSecret), runtimeFindings, editing), runtimeFindings, changes, TimeProvider.System);
+        var host = new SiteHost(
+            compilation,
+            new VisitRunner(TimeProvider.System, new ListCursor(kept.CursorSecret), runtimeFindings, editing),
+            runtimeFindings,
+            changes,
+            TimeProvider.System
+        );
         var startCodes = new StartCodes(TimeProvider.System);
         var watcher = new SiteWatcher(host, Compiler(sources, options), sources, options.AppFile, compilation, logger);
         var managementDoor = new ManagementDoor(host, changes, new Undo(TimeProvider.System, editing), token, startCodes, logger);
@@ -108,13 +139,28 @@ public sealed class JexaService : IAsyncDisposable
         WebApplication pages;
         try
         {
-            console = await StartAsync(managementDoor.Build(options.ConsolePort), "--console-port", options.ConsolePort, cancellation);
-            var pagesDoor = new PagesDoor(host, watcher, options, token, new VisitorCookies(seal, options.Mount), telemetry, Doors.PortOf(console), logger);
+            console = await StartAsync(
+                managementDoor.Build(options.ConsolePort),
+                "--console-port",
+                options.ConsolePort,
+                cancellation
+            );
+            var pagesDoor = new PagesDoor(
+                host,
+                watcher,
+                options,
+                token,
+                new VisitorCookies(seal, options.Mount),
+                telemetry,
+                Doors.PortOf(console),
+                logger
+            );
             pages = await StartAsync(pagesDoor.Build(), "--port", options.Port, cancellation);
         }
         catch
         {
-            if (console is not null) await console.DisposeAsync();
+            if (console is not null)
+                await console.DisposeAsync();
             telemetry.Dispose();
             await keeper.DisposeAsync();
             changes.Dispose();
@@ -122,7 +168,17 @@ public sealed class JexaService : IAsyncDisposable
             throw;
         }
 
-        var service = new JexaService(options, pages, console, watcher, sources, state, telemetry, (keeper, changes), startCodes.Issue());
+        var service = new JexaService(
+            options,
+            pages,
+            console,
+            watcher,
+            sources,
+            state,
+            telemetry,
+            (keeper, changes),
+            startCodes.Issue()
+        );
         managementDoor.PointTo(service.PagesUrl, service.ConsoleUrl);
         try
         {
@@ -131,7 +187,10 @@ public sealed class JexaService : IAsyncDisposable
         catch (Exception refused) when (refused is IOException or UnauthorizedAccessException)
         {
             // Pages are read all the same; what is lacking is only how commands find this service.
-            logger.Warning("Commands cannot find this service, since its address could not be written: {Reason}", refused.Message);
+            logger.Warning(
+                "Commands cannot find this service, since its address could not be written: {Reason}",
+                refused.Message
+            );
         }
 
         return service;
@@ -139,8 +198,12 @@ public sealed class JexaService : IAsyncDisposable
 
     /// <summary>The address that somebody on this machine can use: loopback if it is listened on.</summary>
     private static IPAddress Shown(IReadOnlyList<IPAddress> listen) =>
-        listen.Count == 0 || listen.Any(address => IPAddress.IsLoopback(address) || address.Equals(IPAddress.Any) || address.Equals(IPAddress.IPv6Any))
-            ? listen.FirstOrDefault(IPAddress.IsLoopback) ?? IPAddress.Loopback : listen[0];
+        listen.Count == 0
+        || listen.Any(address =>
+            IPAddress.IsLoopback(address) || address.Equals(IPAddress.Any) || address.Equals(IPAddress.IPv6Any)
+        )
+            ? listen.FirstOrDefault(IPAddress.IsLoopback) ?? IPAddress.Loopback
+            : listen[0];
 
     public async ValueTask DisposeAsync()
     {
@@ -158,20 +221,33 @@ public sealed class JexaService : IAsyncDisposable
     private static Serilog.Core.Logger Logger(ServiceOptions options)
     {
         var configuration = new LoggerConfiguration()
-            .MinimumLevel.Is(options.Log switch
-            {
-                LogDetail.None => LogEventLevel.Fatal,
-                LogDetail.Trouble => LogEventLevel.Warning,
-                _ => LogEventLevel.Information,
-            })
+            .MinimumLevel.Is(
+                options.Log switch
+                {
+                    LogDetail.None => LogEventLevel.Fatal,
+                    LogDetail.Trouble => LogEventLevel.Warning,
+                    _ => LogEventLevel.Information,
+                }
+            )
             .MinimumLevel.Override("Microsoft", LogEventLevel.Fatal);
         return options.LogForm == LogForm.Json
-            ? configuration.WriteTo.Console(new JsonFormatter(renderMessage: true), standardErrorFromLevel: LogEventLevel.Verbose).CreateLogger()
-            : configuration.WriteTo.Console(standardErrorFromLevel: LogEventLevel.Verbose, outputTemplate: "{Timestamp:HH:mm:ss} {Level:u3} {Message:lj}{NewLine}")
+            ? configuration
+                .WriteTo.Console(new JsonFormatter(renderMessage: true), standardErrorFromLevel: LogEventLevel.Verbose)
+                .CreateLogger()
+            : configuration
+                .WriteTo.Console(
+                    standardErrorFromLevel: LogEventLevel.Verbose,
+                    outputTemplate: "{Timestamp:HH:mm:ss} {Level:u3} {Message:lj}{NewLine}"
+                )
                 .CreateLogger();
     }
 
-    private static async Task<WebApplication> StartAsync(WebApplication app, string option, int port, CancellationToken cancellation)
+    private static async Task<WebApplication> StartAsync(
+        WebApplication app,
+        string option,
+        int port,
+        CancellationToken cancellation
+    )
     {
         try
         {
@@ -181,18 +257,25 @@ public sealed class JexaService : IAsyncDisposable
         catch (IOException taken)
         {
             await app.DisposeAsync();
-            throw new StartException(taken.InnerException is Microsoft.AspNetCore.Connections.AddressInUseException or null
-                ? $"The port {port} is taken by another program: name another one with {option} PORT."
-                : $"The port {port} cannot be used: {taken.Message} See --listen and {option}.", taken);
+            throw new StartException(
+                taken.InnerException is Microsoft.AspNetCore.Connections.AddressInUseException or null
+                    ? $"The port {port} is taken by another program: name another one with {option} PORT."
+                    : $"The port {port} cannot be used: {taken.Message} See --listen and {option}.",
+                taken
+            );
         }
         catch (System.Net.Sockets.SocketException refused)
         {
             await app.DisposeAsync();
-            throw new StartException($"The port {port} cannot be used ({refused.SocketErrorCode}): name another one with {option} PORT.", refused);
+            throw new StartException(
+                $"The port {port} cannot be used ({refused.SocketErrorCode}): name another one with {option} PORT.",
+                refused
+            );
         }
     }
 
-    private static SiteCompiler Compiler(SourceRegistry sources, Mount mount) => new(sources, Environment.GetEnvironmentVariable, mount);
+    private static SiteCompiler Compiler(SourceRegistry sources, Mount mount) =>
+        new(sources, Environment.GetEnvironmentVariable, mount);
 
     private static SiteCompiler Compiler(SourceRegistry sources, ServiceOptions options) =>
         new(sources, Environment.GetEnvironmentVariable, options.Mount) { Instead = options.Instead };
@@ -210,7 +293,12 @@ public sealed class JexaService : IAsyncDisposable
         }
         catch (UnauthorizedAccessException refused)
         {
-            throw new StartException(Directory.Exists(file) ? $"{file} is a folder; name the app file in it." : $"The file {file} cannot be read: permission is denied.", refused);
+            throw new StartException(
+                Directory.Exists(file)
+                    ? $"{file} is a folder; name the app file in it."
+                    : $"The file {file} cannot be read: permission is denied.",
+                refused
+            );
         }
         catch (IOException refused)
         {

@@ -3,13 +3,15 @@ using Jexa.Core.Files;
 namespace Jexa.Service;
 
 /// <summary>
-/// How many connections a door may have at once, so that the process never runs out of file descriptors: with none left nothing can be
+/// How many connections a door may have at once, so that the process never runs out of file descriptors: with none left nothing
+/// can be
 /// loaded, opened or accepted any more, and the process ends.
 /// </summary>
 internal static class OpenFiles
 {
     /// <summary>
-    /// What is left for everything but visitors: sources (24 each), the change log, files of the app, upstream calls, the watching of
+    /// What is left for everything but visitors: sources (24 each), the change log, files of the app, upstream calls, the
+    /// watching of
     /// the app file.
     /// </summary>
     private const long Reserve = 192;
@@ -29,7 +31,10 @@ internal static class OpenFiles
     {
         var needed = InUse() + Reserve + FewestConnections;
         if (Limit() < needed)
-            throw new StartException($"This process may open {Limit()} files only, and Jexa needs at least {needed}: allow more before it is started (ulimit -n 1024).");
+            throw new StartException(
+                $"This process may open {Limit()} files only, and Jexa needs at least {needed}: allow more "
+                    + "before it is started (ulimit -n 1024)."
+            );
     }
 
     private static long InUse() => Directory.GetFileSystemEntries("/proc/self/fd").Length;

@@ -19,16 +19,20 @@ internal sealed class OwnHost(IReadOnlyList<string> others, bool byAddress = fal
     {
         var host = http.Request.Headers.Host.ToString();
         var names = _names;
-        if (names.Length == 0) _names = names = [.. Names(http.Connection.LocalPort), .. others];
+        if (names.Length == 0)
+            _names = names = [.. Names(http.Connection.LocalPort), .. others];
         foreach (var name in names)
-            if (host == name || host.Equals(name, StringComparison.OrdinalIgnoreCase)) return true;
+            if (host == name || host.Equals(name, StringComparison.OrdinalIgnoreCase))
+                return true;
         return byAddress && IsAddress(http, host);
     }
 
     private static bool IsAddress(HttpContext http, string host)
     {
-        if (http.Connection.LocalIpAddress is not { } address) return false;
-        if (address.IsIPv4MappedToIPv6) address = address.MapToIPv4();
+        if (http.Connection.LocalIpAddress is not { } address)
+            return false;
+        if (address.IsIPv4MappedToIPv6)
+            address = address.MapToIPv4();
         var own = new System.Net.IPEndPoint(address, http.Connection.LocalPort);
         return host == own.ToString() || (own.Port == 80 && host == own.ToString()[..^":80".Length]);
     }

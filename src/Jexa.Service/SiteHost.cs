@@ -12,7 +12,13 @@ namespace Jexa.Service;
 /// <param name="Definition">As far as it could be read; null where there is nothing to go on with.</param>
 /// <param name="Behind">It makes no site: the last good one is served.</param>
 /// <param name="Revision">Counts up with every change taken up.</param>
-public sealed record AppFileState(string? Text, AppDefinition? Definition, IReadOnlyList<Finding> Findings, bool Behind, int Revision);
+public sealed record AppFileState(
+    string? Text,
+    AppDefinition? Definition,
+    IReadOnlyList<Finding> Findings,
+    bool Behind,
+    int Revision
+);
 
 /// <summary>
 /// What a running service holds besides its doors: the site, the latest visits, and what they showed. The site is replaced
@@ -53,12 +59,16 @@ public sealed class SiteHost
     /// <summary>What check finds in the app file as it is now, then what visits showed to be wrong with the data.</summary>
     public IReadOnlyList<Finding> Findings => [.. _file.Findings, .. _runtimeFindings.All];
 
-    /// <summary>Takes a changed app file up: a site replaces the last one; without one, or with one that lacks pages, the last good site stays.</summary>
+    /// <summary>
+    /// Takes a changed app file up: a site replaces the last one; without one, or with one that lacks pages, the last good site
+    /// stays.
+    /// </summary>
     public void Take(Compilation changed)
     {
         var taken = changed.Site is { } site && (site.Waiting.Count == 0 || _site.Waiting.Count > 0) ? site : null;
         _file = Read(changed, _file.Revision + 1) with { Behind = taken is null };
-        if (taken is null) return;
+        if (taken is null)
+            return;
         _site = taken;
         _runtimeFindings.Clear();
     }
@@ -66,6 +76,12 @@ public sealed class SiteHost
     /// <summary>The app file cannot be read any more.</summary>
     public void Lose(Finding why) => _file = new AppFileState(null, null, [why], true, _file.Revision + 1);
 
-    private static AppFileState Read(Compilation compilation, int revision) => new(
-        Encoding.UTF8.GetString(compilation.Bytes.Span), compilation.Definition, compilation.Findings, compilation.Site is null, revision);
+    private static AppFileState Read(Compilation compilation, int revision) =>
+        new(
+            Encoding.UTF8.GetString(compilation.Bytes.Span),
+            compilation.Definition,
+            compilation.Findings,
+            compilation.Site is null,
+            revision
+        );
 }

@@ -32,7 +32,14 @@ internal sealed class SiteWatcher : IAsyncDisposable
     private IReadOnlyList<ISource> _absent;
 
     /// <param name="taken">The app file as it is being served.</param>
-    public SiteWatcher(SiteHost host, SiteCompiler compiler, SourceRegistry registry, string file, Compilation taken, ILogger logger)
+    public SiteWatcher(
+        SiteHost host,
+        SiteCompiler compiler,
+        SourceRegistry registry,
+        string file,
+        Compilation taken,
+        ILogger logger
+    )
     {
         (_host, _compiler, _registry, _file, _logger) = (host, compiler, registry, file, logger);
         _taken = SHA256.HashData(taken.Bytes.Span);
@@ -68,13 +75,21 @@ internal sealed class SiteWatcher : IAsyncDisposable
                     continue;
                 }
 
-                if (asking is null && _absent.Count > 0 && _host.Clock.GetElapsedTime(sourcesLooked) > SourcePause) asking = IsOneBackAsync();
+                if (asking is null && _absent.Count > 0 && _host.Clock.GetElapsedTime(sourcesLooked) > SourcePause)
+                    asking = IsOneBackAsync();
                 var isBack = asking is { IsCompleted: true } && await asking;
-                if (asking is { IsCompleted: true }) (asking, sourcesLooked) = (null, _host.Clock.GetTimestamp());
-                var doubted = isBack || (_host.Clock.GetElapsedTime(schemaLooked) > SchemaPause && Interlocked.Exchange(ref _schemaDoubted, 0) == 1);
-                if (steady && !doubted) continue;
+                if (asking is { IsCompleted: true })
+                    (asking, sourcesLooked) = (null, _host.Clock.GetTimestamp());
+                var doubted =
+                    isBack
+                    || (
+                        _host.Clock.GetElapsedTime(schemaLooked) > SchemaPause && Interlocked.Exchange(ref _schemaDoubted, 0) == 1
+                    );
+                if (steady && !doubted)
+                    continue;
                 steady = true;
-                if (doubted) schemaLooked = _host.Clock.GetTimestamp();
+                if (doubted)
+                    schemaLooked = _host.Clock.GetTimestamp();
                 await TakeUpAsync(doubted);
             }
             catch (OperationCanceledException) when (_ending.IsCancellationRequested)
@@ -99,18 +114,28 @@ internal sealed class SiteWatcher : IAsyncDisposable
         catch (StartException gone)
         {
             _taken = [];
-            var finding = new Finding(FindingCodes.FileUnreadable, new Place(_file, 1, 1), gone.Message, null, null, null, "Put the file back.");
+            var finding = new Finding(
+                FindingCodes.FileUnreadable,
+                new Place(_file, 1, 1),
+                gone.Message,
+                null,
+                null,
+                null,
+                "Put the file back."
+            );
             Report(null, [finding], () => _host.Lose(finding));
             return;
         }
 
         var digest = SHA256.HashData(bytes);
-        if (!schemaDoubted && digest.AsSpan().SequenceEqual(_taken)) return;
+        if (!schemaDoubted && digest.AsSpan().SequenceEqual(_taken))
+            return;
         _taken = digest;
         var compilation = await _compiler.CompileAsync(_file, bytes, _ending.Token);
         _absent = Absent(compilation);
         Report(compilation.Site, compilation.Findings, () => _host.Take(compilation));
-        if (compilation.Site is { } site && _host.Site == site) _ = RetireAsync([.. compilation.Sources.Select(source => source.Source).OfType<ISource>()]);
+        if (compilation.Site is { } site && _host.Site == site)
+            _ = RetireAsync([.. compilation.Sources.Select(source => source.Source).OfType<ISource>()]);
     }
 
     private async Task RetireAsync(HashSet<ISource> used)
@@ -125,27 +150,40 @@ internal sealed class SiteWatcher : IAsyncDisposable
         }
     }
 
-    /// <summary>The sources that did not answer when the app file was compiled: as soon as one does, it is compiled again.</summary>
-    private static List<ISource> Absent(Compilation compilation) => [.. compilation.Sources.Where(source => source.Absence is not null).Select(source => source.Source).OfType<ISource>()];
+    /// <summary>
+    /// The sources that did not answer when the app file was compiled: as soon as one does, it is compiled again.
+    /// </summary>
+    private static List<ISource> Absent(Compilation compilation) =>
+        [.. compilation.Sources.Where(source => source.Absence is not null).Select(source => source.Source).OfType<ISource>()];
 
-    private async Task<bool> IsOneBackAsync() => (await Task.WhenAll(_absent.Select(_host.Sources.LookAsync))).Any(probe => probe.Trouble is null);
+    private async Task<bool> IsOneBackAsync() =>
+        (await Task.WhenAll(_absent.Select(_host.Sources.LookAsync))).Any(probe => probe.Trouble is null);
 
     private void Report(Site? site, IReadOnlyList<Finding> findings, Action take)
     {
         var same = findings.SequenceEqual(_host.Findings);
         take();
         if (!_host.File.Behind && site is not null)
-            _logger.Warning("The app file was taken up: {Pages} pages, {Waiting} that wait for their source, {Findings} findings", site.Pages.Count, site.Waiting.Count, findings.Count);
-        else if (!same) _logger.Warning("The app file makes no site, or one that lacks pages, so the last good one goes on serving");
-        if (same) return;
-        foreach (var finding in findings) _logger.Warning("{Finding}", finding.ToString());
+            _logger.Warning(
+                "The app file was taken up: {Pages} pages, {Waiting} that wait for their source, {Findings} findings",
+                site.Pages.Count,
+                site.Waiting.Count,
+                findings.Count
+            );
+        else if (!same)
+            _logger.Warning("The app file makes no site, or one that lacks pages, so the last good one goes on serving");
+        if (same)
+            return;
+        foreach (var finding in findings)
+            _logger.Warning("{Finding}", finding.ToString());
     }
 
     /// <summary>What changes when somebody saves; nothing of it where the file is not there.</summary>
     private (DateTime Written, long Length, bool Exists) State()
     {
         var file = new FileInfo(_file);
-        if (file.LinkTarget is not null) file = new FileInfo(file.ResolveLinkTarget(returnFinalTarget: true)?.FullName ?? _file);
+        if (file.LinkTarget is not null)
+            file = new FileInfo(file.ResolveLinkTarget(returnFinalTarget: true)?.FullName ?? _file);
         return file.Exists ? (file.LastWriteTimeUtc, file.Length, true) : default;
     }
 }

@@ -52,14 +52,16 @@ public class AppFileReaderTests
     [Fact]
     public void JSON_is_read_as_well()
     {
-        var (app, findings) = Read("""
+        var (app, findings) = Read(
+            """
             {
             	"app": "Register",
             	"sources": { "register": { "engine": "sqlite", "connection": "register.db" } },
             	"records": { "bridge": { "from": "register.bridge" } },
             	"pages": { "bridges": { "path": "/bridges", "list": "bridge", "show": ["name", "\u00e9"] } }
             }
-            """);
+            """
+        );
         Assert.Empty(findings);
         Assert.Equal("é", app!.Pages[0].Show[1].Value);
     }
@@ -112,8 +114,15 @@ public class AppFileReaderTests
     [Fact]
     public void All_mistakes_are_found_at_once()
     {
-        var (_, findings) = Read(Good.Replace("list: bridge", "lsit: bridge").Replace("engine:", "engin:").Replace("title: \"{name}\"", "title: {name}"));
-        Assert.Equal(["JX111", "JX113", "JX113", "JX111", "JX115"], findings.OrderBy(f => f.At.Line).ThenBy(f => f.Code.Id).Select(f => f.Code.Id));
+        var (_, findings) = Read(
+            Good.Replace("list: bridge", "lsit: bridge")
+                .Replace("engine:", "engin:")
+                .Replace("title: \"{name}\"", "title: {name}")
+        );
+        Assert.Equal(
+            ["JX111", "JX113", "JX113", "JX111", "JX115"],
+            findings.OrderBy(f => f.At.Line).ThenBy(f => f.Code.Id).Select(f => f.Code.Id)
+        );
     }
 
     [Theory]
@@ -156,14 +165,17 @@ public class AppFileReaderTests
     public void A_thousand_levels_are_refused_without_exhausting_the_stack(int levels)
     {
         Assert.Contains(Read("app: " + new string('[', levels)).Findings, finding => finding.Code.Id is "JX105" or "JX104");
-        Assert.Contains(Read(string.Concat(Enumerable.Repeat("{a: ", levels))).Findings, finding => finding.Code.Id is "JX105" or "JX104");
+        Assert.Contains(Read(string.Concat(Enumerable.Repeat("{a: ", levels))).Findings, finding =>
+            finding.Code.Id is "JX105" or "JX104"
+        );
     }
 
     [Fact]
     public void An_alias_bomb_is_refused_at_its_first_anchor()
     {
         var bomb = new StringBuilder("a: &a [x, x, x, x, x, x, x, x, x]\n");
-        for (var c = 'b'; c <= 'i'; c++) bomb.Append($"{c}: &{c} [{string.Join(", ", Enumerable.Repeat($"*{(char)(c - 1)}", 9))}]\n");
+        for (var c = 'b'; c <= 'i'; c++)
+            bomb.Append($"{c}: &{c} [{string.Join(", ", Enumerable.Repeat($"*{(char)(c - 1)}", 9))}]\n");
         Assert.Equal("JX106", Assert.Single(Read(bomb.ToString()).Findings).Code.Id);
     }
 
@@ -173,12 +185,21 @@ public class AppFileReaderTests
 
     [Fact]
     public void Any_change_of_a_good_file_is_read_without_an_exception() =>
-        Gen.Select(Gen.Int[0, Good.Length - 1], Gen.Int[0, 6], Gen.OneOf(Gen.OneOf("", ":", "{", "}", "[", "]", "\"", "'", "-", "\n", "\t", "*", "&", "!", "|", ">", "#", "? ", "\0"), Gen.String[0, 5]))
-            .Sample((at, length, text) =>
-            {
-                var changed = Good[..at] + text + Good[Math.Min(Good.Length, at + length)..];
-                Read(Encoding.UTF8.GetBytes(changed));
-            });
+        Gen.Select(
+                Gen.Int[0, Good.Length - 1],
+                Gen.Int[0, 6],
+                Gen.OneOf(
+                    Gen.OneOf("", ":", "{", "}", "[", "]", "\"", "'", "-", "\n", "\t", "*", "&", "!", "|", ">", "#", "? ", "\0"),
+                    Gen.String[0, 5]
+                )
+            )
+            .Sample(
+                (at, length, text) =>
+                {
+                    var changed = Good[..at] + text + Good[Math.Min(Good.Length, at + length)..];
+                    Read(Encoding.UTF8.GetBytes(changed));
+                }
+            );
 
     [Fact]
     public void Every_finding_code_is_explained_in_the_docs()

@@ -24,7 +24,8 @@ public class FormatTests
     [InlineData("district_id", "District")]
     [InlineData("district", "District")]
     [InlineData("districtKey", "District")]
-    public void A_foreign_key_is_labelled_by_what_it_leads_to(string name, string label) => Assert.Equal(label, Labels.OfReference(name));
+    public void A_foreign_key_is_labelled_by_what_it_leads_to(string name, string label) =>
+        Assert.Equal(label, Labels.OfReference(name));
 
     [Theory]
     [InlineData("bridge", "bridges")]
@@ -47,8 +48,14 @@ public class FormatTests
     {
         Assert.Equal("Yes", Written(rows => rows.AddNumber(CellKind.Boolean, 1), FieldType.Boolean));
         Assert.Equal("No", Written(rows => rows.AddNumber(CellKind.Boolean, 0), FieldType.Boolean));
-        Assert.Equal("29 February 2024", Written(rows => rows.AddNumber(CellKind.Date, new DateOnly(2024, 2, 29).DayNumber), FieldType.Date));
-        Assert.Equal("1 May 2024, 09:05", Written(rows => rows.AddNumber(CellKind.Timestamp, new DateTime(2024, 5, 1, 9, 5, 0).Ticks), FieldType.Timestamp));
+        Assert.Equal(
+            "29 February 2024",
+            Written(rows => rows.AddNumber(CellKind.Date, new DateOnly(2024, 2, 29).DayNumber), FieldType.Date)
+        );
+        Assert.Equal(
+            "1 May 2024, 09:05",
+            Written(rows => rows.AddNumber(CellKind.Timestamp, new DateTime(2024, 5, 1, 9, 5, 0).Ticks), FieldType.Timestamp)
+        );
         Assert.Equal("12.5", Written(rows => rows.AddReal(12.5), FieldType.Real));
         Assert.Equal("1.10", Written(rows => rows.AddRun(CellKind.Decimal, "1.10"u8), FieldType.Decimal));
         Assert.Equal("3 bytes", Written(rows => rows.AddRun(CellKind.Bytes, [1, 2, 3]), FieldType.Bytes));
@@ -65,7 +72,8 @@ public class FormatTests
     [InlineData("2024-13-01", false)]
     [InlineData("2024-02-29 ", false)]
     [InlineData("+024-02-29", false)]
-    public void A_date_is_read_whole_or_not_at_all(string text, bool isDate) => Assert.Equal(isDate, TypedText.TryDate(Encoding.UTF8.GetBytes(text), out _));
+    public void A_date_is_read_whole_or_not_at_all(string text, bool isDate) =>
+        Assert.Equal(isDate, TypedText.TryDate(Encoding.UTF8.GetBytes(text), out _));
 
     [Theory]
     [InlineData("2024-02-29", true)]
@@ -84,7 +92,8 @@ public class FormatTests
     [InlineData(".5", false)]
     [InlineData("5.", false)]
     [InlineData("", false)]
-    public void A_decimal_is_digits_and_one_point(string text, bool isDecimal) => Assert.Equal(isDecimal, TypedText.IsDecimal(Encoding.UTF8.GetBytes(text)));
+    public void A_decimal_is_digits_and_one_point(string text, bool isDecimal) =>
+        Assert.Equal(isDecimal, TypedText.IsDecimal(Encoding.UTF8.GetBytes(text)));
 
     [Theory]
     [InlineData("brigde", "bridge")]

@@ -11,24 +11,81 @@ public sealed class Alone;
 
 /// <summary>
 /// Millions of made-up targets against parser, matcher and keys, for as many seconds as JEXA_FUZZ_SECONDS says (10 where it
-/// says nothing), and until JEXA_FUZZ_TARGETS have been tried where that is set: no exception, no growth, and what the matcher finds is what the templates say.
+/// says nothing), and until JEXA_FUZZ_TARGETS have been tried where that is set: no exception, no growth, and what the matcher
+/// finds is what the templates say.
 /// </summary>
 [Collection(nameof(Alone))]
 public class FuzzTests
 {
     private static readonly string[] Pieces =
     [
-        "/", "/", "/", "bridges", "districts", "7", "007", "new", "spans", "lookup", "?", "&", "=", "code", "%", "%2F", "%2e", "%00", "%ff", "%C3%B8", "..",
-        ".", "+", ";", "\\", "#", " ", "ø", "\u0301", "\ud83d", "_jexa", "no-", ".html", "http://h", "-", "a2ec3157-bde3-43ea-8711-9da5bd7f99f6", "2024-02-29",
+        "/",
+        "/",
+        "/",
+        "bridges",
+        "districts",
+        "7",
+        "007",
+        "new",
+        "spans",
+        "lookup",
+        "?",
+        "&",
+        "=",
+        "code",
+        "%",
+        "%2F",
+        "%2e",
+        "%00",
+        "%ff",
+        "%C3%B8",
+        "..",
+        ".",
+        "+",
+        ";",
+        "\\",
+        "#",
+        " ",
+        "ø",
+        "\u0301",
+        "\ud83d",
+        "_jexa",
+        "no-",
+        ".html",
+        "http://h",
+        "-",
+        "a2ec3157-bde3-43ea-8711-9da5bd7f99f6",
+        "2024-02-29",
     ];
 
     [Fact]
     public void Made_up_targets_are_read_and_matched_without_exception_or_growth()
     {
         var tree = new PathTree<string>();
-        foreach (var path in new[] { "/", "/bridges", "/bridges/{id}", "/bridges/new", "/bridges/no-{id}.html", "/bridges/{a}/spans/{b}", "/districts/{d}", "/lookup{?code}", "/{x}/{y}/{z}" })
+        foreach (
+            var path in new[]
+            {
+                "/",
+                "/bridges",
+                "/bridges/{id}",
+                "/bridges/new",
+                "/bridges/no-{id}.html",
+                "/bridges/{a}/spans/{b}",
+                "/districts/{d}",
+                "/lookup{?code}",
+                "/{x}/{y}/{z}",
+            }
+        )
             tree.Add(PathTemplate.Parse(path, [])!, path);
-        KeyType[] keys = [IntegerKey.Instance, TextKey.Exact, UuidKey.Instance, DateKey.Instance, BooleanKey.Instance, TextKey.Of(true, new TextForm("[A-Z]{2}-[0-9]{4}", 9, null))];
+        KeyType[] keys =
+        [
+            IntegerKey.Instance,
+            TextKey.Exact,
+            UuidKey.Instance,
+            DateKey.Instance,
+            BooleanKey.Instance,
+            TextKey.Of(true, new TextForm("[A-Z]{2}-[0-9]{4}", 9, null)),
+        ];
         var seconds = double.Parse(Environment.GetEnvironmentVariable("JEXA_FUZZ_SECONDS") ?? "10", CultureInfo.InvariantCulture);
         var least = long.Parse(Environment.GetEnvironmentVariable("JEXA_FUZZ_TARGETS") ?? "0", CultureInfo.InvariantCulture);
         var random = new Random(20_261_123);
@@ -42,17 +99,20 @@ public class FuzzTests
                 var target = RequestTarget.Read(raw);
                 if (target.Fault != TargetFault.None)
                 {
-                    if (target.Segments.Length != 0) Assert.Fail($"A target that is no address has segments: {raw}");
+                    if (target.Segments.Length != 0)
+                        Assert.Fail($"A target that is no address has segments: {raw}");
                     continue;
                 }
 
                 var pages = tree.Match(target, target.Segments.Length);
                 matched += pages.Count;
-                if (pages.Count > 1) Assert.Fail($"Two pages were found: {raw}");
+                if (pages.Count > 1)
+                    Assert.Fail($"Two pages were found: {raw}");
                 for (var segment = 0; segment < target.Segments.Length; segment++)
                 {
                     var text = target.Text(segment);
-                    if (text is "." or ".." || text.Contains('\0')) Assert.Fail($"A dot segment or NUL was let through: {raw}");
+                    if (text is "." or ".." || text.Contains('\0'))
+                        Assert.Fail($"A dot segment or NUL was let through: {raw}");
                     var key = keys[(segment + i) % keys.Length];
                     var reading = key.Read(text);
                     if (reading.Fault == KeyFault.None && key.Read(key.Write(reading.Value!)) is not { IsCanonical: true } again)
@@ -61,7 +121,8 @@ public class FuzzTests
             }
 
             targets += 1000;
-            if (targets == 50_000) before = GC.GetTotalMemory(forceFullCollection: true);
+            if (targets == 50_000)
+                before = GC.GetTotalMemory(forceFullCollection: true);
         }
 
         Assert.True(targets > 50_000 && matched > 1000, $"{targets} targets, {matched} matched");
@@ -72,7 +133,8 @@ public class FuzzTests
     {
         var count = random.Next(1, 12);
         var pieces = new string[count];
-        for (var i = 0; i < count; i++) pieces[i] = random.Next(12) == 0 ? ((char)random.Next(0x100)).ToString() : Pieces[random.Next(Pieces.Length)];
+        for (var i = 0; i < count; i++)
+            pieces[i] = random.Next(12) == 0 ? ((char)random.Next(0x100)).ToString() : Pieces[random.Next(Pieces.Length)];
         return (random.Next(8) == 0 ? "" : "/") + string.Concat(pieces);
     }
 }

@@ -48,16 +48,19 @@ public class KeyTests
     [InlineData("'; drop table bridge; --")]
     [InlineData("😀")]
     [InlineData("(7)")]
-    public void What_is_no_whole_number_is_malformed(string id) => Assert.Equal(KeyFault.WrongForm, IntegerKey.Instance.Read(id).Fault);
+    public void What_is_no_whole_number_is_malformed(string id) =>
+        Assert.Equal(KeyFault.WrongForm, IntegerKey.Instance.Read(id).Fault);
 
     [Theory]
     [InlineData("9223372036854775808")]
     [InlineData("-9223372036854775809")]
     [InlineData("99999999999999999999999999")]
-    public void A_number_beyond_the_type_is_out_of_range(string id) => Assert.Equal(KeyFault.OutOfRange, IntegerKey.Instance.Read(id).Fault);
+    public void A_number_beyond_the_type_is_out_of_range(string id) =>
+        Assert.Equal(KeyFault.OutOfRange, IntegerKey.Instance.Read(id).Fault);
 
     [Fact]
-    public void Ten_thousand_digits_are_too_long() => Assert.Equal(KeyFault.TooLong, IntegerKey.Instance.Read(new string('1', 10_000)).Fault);
+    public void Ten_thousand_digits_are_too_long() =>
+        Assert.Equal(KeyFault.TooLong, IntegerKey.Instance.Read(new string('1', 10_000)).Fault);
 
     [Fact]
     public void Every_whole_number_is_written_and_read_back() =>
@@ -69,35 +72,45 @@ public class KeyTests
             rows.AddNumber(CellKind.Integer, value);
             using var id = new Utf8Buffer();
             var reading = IntegerKey.Instance.TryWrite(rows[0], 0, id) ? IntegerKey.Instance.Read(id.ToString()) : default;
-            return reading.IsCanonical && reading.Value == new Constant.Whole(value)
+            return reading.IsCanonical
+                && reading.Value == new Constant.Whole(value)
                 && IntegerKey.Instance.Write(reading.Value!) == value.ToString(CultureInfo.InvariantCulture)
                 && IntegerKey.Instance.Compare(rows[0], 0, reading.Value!) == KeyMatch.Exact;
         });
 
     [Fact]
     public void A_number_key_agrees_with_a_naive_reading_on_any_text() =>
-        Gen.String[Gen.Char["0123456789+-. eE_x７"], 0, 24].Sample(id =>
-        {
-            var plain = id.Length > 0 && id[0] is '+' or '-' ? id[1..] : id;
-            var isNumber = plain.Length > 0 && plain.All(char.IsAsciiDigit) && System.Numerics.BigInteger.Parse(id, CultureInfo.InvariantCulture) is var big
-                && big >= long.MinValue && big <= long.MaxValue;
-            var reading = IntegerKey.Instance.Read(id);
-            return isNumber
-                ? reading.Value is Constant.Whole whole && reading.IsCanonical == (whole.Value.ToString(CultureInfo.InvariantCulture) == id)
-                : reading.Fault != KeyFault.None;
-        });
+        Gen.String[Gen.Char["0123456789+-. eE_x７"], 0, 24]
+            .Sample(id =>
+            {
+                var plain = id.Length > 0 && id[0] is '+' or '-' ? id[1..] : id;
+                var isNumber =
+                    plain.Length > 0
+                    && plain.All(char.IsAsciiDigit)
+                    && System.Numerics.BigInteger.Parse(id, CultureInfo.InvariantCulture) is var big
+                    && big >= long.MinValue
+                    && big <= long.MaxValue;
+                var reading = IntegerKey.Instance.Read(id);
+                return isNumber
+                    ? reading.Value is Constant.Whole whole
+                        && reading.IsCanonical == (whole.Value.ToString(CultureInfo.InvariantCulture) == id)
+                    : reading.Fault != KeyFault.None;
+            });
 
     [Fact]
     public void Every_text_a_source_holds_is_written_and_read_back_or_refused() =>
-        Gen.Byte.Array[0, 40].Sample(bytes =>
-        {
-            var rows = Text(bytes);
-            using var id = new Utf8Buffer();
-            var carried = bytes.Length > 0 && !bytes.Contains((byte)0) && System.Text.Unicode.Utf8.IsValid(bytes);
-            if (!TextKey.Exact.TryWrite(rows[0], 0, id)) return !carried;
-            var reading = TextKey.Exact.Read(id.ToString());
-            return carried && reading.IsCanonical && TextKey.Exact.Compare(rows[0], 0, reading.Value!) == KeyMatch.Exact;
-        });
+        Gen
+            .Byte.Array[0, 40]
+            .Sample(bytes =>
+            {
+                var rows = Text(bytes);
+                using var id = new Utf8Buffer();
+                var carried = bytes.Length > 0 && !bytes.Contains((byte)0) && System.Text.Unicode.Utf8.IsValid(bytes);
+                if (!TextKey.Exact.TryWrite(rows[0], 0, id))
+                    return !carried;
+                var reading = TextKey.Exact.Read(id.ToString());
+                return carried && reading.IsCanonical && TextKey.Exact.Compare(rows[0], 0, reading.Value!) == KeyMatch.Exact;
+            });
 
     [Theory]
     [InlineData("AV-0007", "AV-0007", KeyMatch.Exact)]
@@ -158,8 +171,10 @@ public class KeyTests
             rows.BeginRow();
             rows.AddRun(CellKind.Uuid, uuid.ToByteArray(bigEndian: true));
             using var id = new Utf8Buffer();
-            return UuidKey.Instance.TryWrite(rows[0], 0, id) && UuidKey.Instance.Read(id.ToString()) is { IsCanonical: true } reading
-                && reading.Value == new Constant.Uuid(uuid) && UuidKey.Instance.Compare(rows[0], 0, reading.Value!) == KeyMatch.Exact;
+            return UuidKey.Instance.TryWrite(rows[0], 0, id)
+                && UuidKey.Instance.Read(id.ToString()) is { IsCanonical: true } reading
+                && reading.Value == new Constant.Uuid(uuid)
+                && UuidKey.Instance.Compare(rows[0], 0, reading.Value!) == KeyMatch.Exact;
         });
 
     [Theory]
@@ -180,7 +195,8 @@ public class KeyTests
     {
         var reading = DateKey.Instance.Read(id);
         Assert.Equal(isDate, reading.Fault == KeyFault.None);
-        if (!isDate) return;
+        if (!isDate)
+            return;
         Assert.True(reading.IsCanonical);
         Assert.Equal(id, DateKey.Instance.Write(reading.Value!));
     }
@@ -195,7 +211,8 @@ public class KeyTests
     {
         var reading = BooleanKey.Instance.Read(id);
         Assert.Equal((new Constant.Truth(value), canonical), (reading.Value, reading.IsCanonical));
-        foreach (var other in new[] { "yes", "2", "-1", "truE ", "" }) Assert.Equal(KeyFault.WrongForm, BooleanKey.Instance.Read(other).Fault);
+        foreach (var other in new[] { "yes", "2", "-1", "truE ", "" })
+            Assert.Equal(KeyFault.WrongForm, BooleanKey.Instance.Read(other).Fault);
     }
 
     [Theory]
@@ -219,7 +236,10 @@ public class KeyTests
         Assert.False(TextForm.IsPattern("(a)\\1"));
         Assert.False(TextForm.IsPattern("(?=a)b"));
         Assert.False(TextForm.IsPattern("("));
-        Assert.Equal(KeyFault.WrongForm, TextKey.Of(false, new TextForm("(a+)+", null, null)).Read(new string('a', 4000) + "b").Fault);
+        Assert.Equal(
+            KeyFault.WrongForm,
+            TextKey.Of(false, new TextForm("(a+)+", null, null)).Read(new string('a', 4000) + "b").Fault
+        );
     }
 
     [Theory]

@@ -9,7 +9,8 @@ public class MountTests
     [InlineData("/", "")]
     [InlineData("/a", "/a")]
     [InlineData("/a/b.c/", "/a/b.c")]
-    public void A_prefix_is_read_with_or_without_a_slash_behind_it(string text, string mount) => Assert.Equal(mount, Mount.Parse(text)?.Text);
+    public void A_prefix_is_read_with_or_without_a_slash_behind_it(string text, string mount) =>
+        Assert.Equal(mount, Mount.Parse(text)?.Text);
 
     [Theory]
     [InlineData("a")]
@@ -36,7 +37,10 @@ public class MountTests
     {
         var target = RequestTarget.Read(raw, Mount.Parse("/a/b")!);
         Assert.Equal(TargetFault.None, target.Fault);
-        Assert.Equal(segments, string.Join('|', Enumerable.Range(0, target.Segments.Length).Select(i => target.Text(i).ToString())));
+        Assert.Equal(
+            segments,
+            string.Join('|', Enumerable.Range(0, target.Segments.Length).Select(i => target.Text(i).ToString()))
+        );
         Assert.Equal((path, query), (target.Path.ToString(), target.QueryString.ToString()));
     }
 
@@ -48,5 +52,6 @@ public class MountTests
     [InlineData("/A/b/c")]
     [InlineData("/a%2Fb/c")]
     [InlineData("/a/%ff/c")]
-    public void What_does_not_is_outside(string raw) => Assert.Equal(TargetFault.OutsideMount, RequestTarget.Read(raw, Mount.Parse("/a/b")!).Fault);
+    public void What_does_not_is_outside(string raw) =>
+        Assert.Equal(TargetFault.OutsideMount, RequestTarget.Read(raw, Mount.Parse("/a/b")!).Fault);
 }

@@ -9,8 +9,23 @@ namespace Jexa.Core.Tests;
 /// <summary>Numbers in forms, as a locale writes them.</summary>
 public class NumberTextTests
 {
-    private static FormField Field(string locale, FieldType type = FieldType.Decimal) => new("n", "N", null, type == FieldType.Integer ? InputKind.Whole : InputKind.Number, type,
-        new ColumnSchema("n", "", type, true, null, false, false), new Conventions(CultureInfo.GetCultureInfo(locale), null), FieldRules.None, [], false, -1, -1, "", false);
+    private static FormField Field(string locale, FieldType type = FieldType.Decimal) =>
+        new(
+            "n",
+            "N",
+            null,
+            type == FieldType.Integer ? InputKind.Whole : InputKind.Number,
+            type,
+            new ColumnSchema("n", "", type, true, null, false, false),
+            new Conventions(CultureInfo.GetCultureInfo(locale), null),
+            FieldRules.None,
+            [],
+            false,
+            -1,
+            -1,
+            "",
+            false
+        );
 
     [Theory]
     [InlineData("de-DE", "3,5", "3.5")]
@@ -44,7 +59,8 @@ public class NumberTextTests
     {
         var (text, fault) = NumberText.Read(Field(locale), typed);
         Assert.Equal((typed, null), (text, fault));
-        if (typed.Length > 0) Assert.NotNull(FieldReader.Read(Field(locale), text).Fault);
+        if (typed.Length > 0)
+            Assert.NotNull(FieldReader.Read(Field(locale), text).Fault);
     }
 
     [Theory]

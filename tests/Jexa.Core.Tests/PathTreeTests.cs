@@ -25,13 +25,19 @@ public class PathTreeTests
     {
         var pages = new[]
         {
-            ("/bridges", "bridges"), ("/bridges/{id}", "bridge"), ("/bridges/{id}.html", "html"), ("/bridges/no-{id}", "prefixed"),
-            ("/bridges/no-{id}.html", "numbered"), ("/bridges/new", "new"), ("/bridges/{bridge}/spans/{number}", "span"),
+            ("/bridges", "bridges"),
+            ("/bridges/{id}", "bridge"),
+            ("/bridges/{id}.html", "html"),
+            ("/bridges/no-{id}", "prefixed"),
+            ("/bridges/no-{id}.html", "numbered"),
+            ("/bridges/new", "new"),
+            ("/bridges/{bridge}/spans/{number}", "span"),
         };
         foreach (var order in new[] { pages, [.. pages.Reverse()] })
         {
             var tree = new PathTree<string>();
-            foreach (var (path, name) in order) tree.Add(PathTemplate.Parse(path, [])!, name);
+            foreach (var (path, name) in order)
+                tree.Add(PathTemplate.Parse(path, [])!, name);
             var target = RequestTarget.Read(address);
             Assert.Equal(page, tree.Match(target, target.Segments.Length).SingleOrDefault());
         }
@@ -50,11 +56,13 @@ public class PathTreeTests
     public void Matching_allocates_nothing()
     {
         var tree = new PathTree<string>();
-        for (var i = 0; i < 1000; i++) tree.Add(PathTemplate.Parse($"/page{i}/{{id}}", [])!, $"page{i}");
+        for (var i = 0; i < 1000; i++)
+            tree.Add(PathTemplate.Parse($"/page{i}/{{id}}", [])!, $"page{i}");
         var target = RequestTarget.Read("/page500/7");
         tree.Match(target, 2);
         var before = GC.GetAllocatedBytesForCurrentThread();
-        for (var i = 0; i < 1000; i++) tree.Match(target, 2);
+        for (var i = 0; i < 1000; i++)
+            tree.Match(target, 2);
         Assert.Equal(0, GC.GetAllocatedBytesForCurrentThread() - before);
     }
 }

@@ -60,7 +60,8 @@ public class RequestTargetTests
     [InlineData("bridges/7", TargetFault.NotAPath)]
     [InlineData("http://host?x=/a", TargetFault.NotAPath)]
     [InlineData("ftp://host/a", TargetFault.NotAPath)]
-    public void What_is_no_address_is_told_apart_by_why(string raw, TargetFault fault) => Assert.Equal(fault, RequestTarget.Read(raw).Fault);
+    public void What_is_no_address_is_told_apart_by_why(string raw, TargetFault fault) =>
+        Assert.Equal(fault, RequestTarget.Read(raw).Fault);
 
     [Theory]
     [InlineData("%")]
@@ -97,7 +98,10 @@ public class RequestTargetTests
     [InlineData("/a?x=1;y=2", "x=1;y=2")]
     [InlineData("/a?c%C3%B8de=l%C3%B8kke", "cøde=løkke")]
     public void A_query_string_is_read_as_a_form_sends_it(string raw, string expected) =>
-        Assert.Equal(expected, string.Join('|', RequestTarget.Read(raw).Query.Select(pair => $"{pair.Name}={pair.Value ?? "(bad)"}")));
+        Assert.Equal(
+            expected,
+            string.Join('|', RequestTarget.Read(raw).Query.Select(pair => $"{pair.Name}={pair.Value ?? "(bad)"}"))
+        );
 
     [Theory]
     [InlineData("/_jexa/style.css", true)]
@@ -110,31 +114,38 @@ public class RequestTargetTests
 
     [Fact]
     public void Any_text_at_all_is_read_without_an_exception() =>
-        Gen.OneOf(Gen.String, Gen.String[Gen.Char["/%.?&=+#\\aøzZ09\u0301\ud83d\ude00\u0000\u0001 "], 0, 40].Select(s => "/" + s)).Sample(raw =>
-        {
-            var target = RequestTarget.Read(raw);
-            if (target.Fault != TargetFault.None) return target.Segments.Length == 0;
-            for (var i = 0; i < target.Segments.Length; i++)
-                if (target.Text(i).Contains('\0') || target.Text(i) is "." or "..") return false;
-            return target.Segments.Length == 0 || target.Segments.Length == target.Path.Count('/');
-        });
+        Gen.OneOf(Gen.String, Gen.String[Gen.Char["/%.?&=+#\\aøzZ09\u0301\ud83d\ude00\u0000\u0001 "], 0, 40].Select(s => "/" + s))
+            .Sample(raw =>
+            {
+                var target = RequestTarget.Read(raw);
+                if (target.Fault != TargetFault.None)
+                    return target.Segments.Length == 0;
+                for (var i = 0; i < target.Segments.Length; i++)
+                    if (target.Text(i).Contains('\0') || target.Text(i) is "." or "..")
+                        return false;
+                return target.Segments.Length == 0 || target.Segments.Length == target.Path.Count('/');
+            });
 
     [Fact]
     public void Any_bytes_percent_encoded_decode_to_themselves_or_not_at_all() =>
-        Gen.Byte.Array[1, 24].Sample(bytes =>
-        {
-            var raw = "/" + string.Concat(bytes.Select(b => $"%{b:x2}"));
-            var target = RequestTarget.Read(raw);
-            var valid = System.Text.Unicode.Utf8.IsValid(bytes) && !bytes.Contains((byte)0);
-            if (!valid) return target.Segments[0].IsBad;
-            var text = Encoding.UTF8.GetString(bytes);
-            return text is "." or ".." ? target.Fault == TargetFault.DotSegment : target.Text(0).SequenceEqual(text);
-        });
+        Gen
+            .Byte.Array[1, 24]
+            .Sample(bytes =>
+            {
+                var raw = "/" + string.Concat(bytes.Select(b => $"%{b:x2}"));
+                var target = RequestTarget.Read(raw);
+                var valid = System.Text.Unicode.Utf8.IsValid(bytes) && !bytes.Contains((byte)0);
+                if (!valid)
+                    return target.Segments[0].IsBad;
+                var text = Encoding.UTF8.GetString(bytes);
+                return text is "." or ".." ? target.Fault == TargetFault.DotSegment : target.Text(0).SequenceEqual(text);
+            });
 
     private static string Texts(RequestTarget target)
     {
         var texts = new List<string>();
-        for (var i = 0; i < target.Segments.Length; i++) texts.Add(target.Text(i).ToString());
+        for (var i = 0; i < target.Segments.Length; i++)
+            texts.Add(target.Text(i).ToString());
         return string.Join('|', texts);
     }
 }

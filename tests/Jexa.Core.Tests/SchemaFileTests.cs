@@ -39,7 +39,8 @@ public class SchemaFileTests
     }
 
     [Fact]
-    public async Task The_demo_is_valid() => Assert.Empty(await FaultsAsync(File.ReadAllText(Repository.File("demo/bridges.yaml"))));
+    public async Task The_demo_is_valid() =>
+        Assert.Empty(await FaultsAsync(File.ReadAllText(Repository.File("demo/bridges.yaml"))));
 
     [Theory]
     [InlineData("list: bridge", "lsit: bridge")]

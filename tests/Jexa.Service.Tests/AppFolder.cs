@@ -15,7 +15,8 @@ public sealed class AppFolder : IDisposable
           thing: { path: "/things/{id}", detail: thing }
         """;
 
-    public const string Schema = "CREATE TABLE thing (id INTEGER PRIMARY KEY, name TEXT NOT NULL); INSERT INTO thing VALUES (1, 'one'), (2, 'two');";
+    public const string Schema =
+        "CREATE TABLE thing (id INTEGER PRIMARY KEY, name TEXT NOT NULL); INSERT INTO thing VALUES (1, 'one'), (2, 'two');";
 
     public string Path { get; } = Directory.CreateTempSubdirectory("jexa-app-").FullName;
 

@@ -2,7 +2,9 @@ using System.Text.Json;
 
 namespace Jexa.Service.Tests;
 
-/// <summary>A server that is away when the service starts, comes, goes and comes back: what can be served is served, and the rest says so.</summary>
+/// <summary>
+/// A server that is away when the service starts, comes, goes and comes back: what can be served is served, and the rest says so.
+/// </summary>
 public sealed class AwaySourceTests
 {
     private const string App = """
@@ -24,7 +26,8 @@ public sealed class AwaySourceTests
     private static async Task EventuallyAsync(Func<Task<bool>> isTrue)
     {
         for (var until = DateTime.UtcNow.AddSeconds(30); DateTime.UtcNow < until; await Task.Delay(100))
-            if (await isTrue()) return;
+            if (await isTrue())
+                return;
         Assert.Fail("It did not become true in time.");
     }
 
@@ -34,7 +37,10 @@ public sealed class AwaySourceTests
     {
         var ran = await service.AskAsync("sources", "--json");
         using var sources = JsonDocument.Parse(ran.Out);
-        Assert.Equal(sources.RootElement.EnumerateArray().All(source => source.GetProperty("reachable").GetBoolean()) ? 0 : 3, ran.ExitCode);
+        Assert.Equal(
+            sources.RootElement.EnumerateArray().All(source => source.GetProperty("reachable").GetBoolean()) ? 0 : 3,
+            ran.ExitCode
+        );
         return sources.RootElement.EnumerateArray().Single(source => source.GetProperty("name").GetString() == "far").Clone();
     }
 
@@ -45,7 +51,10 @@ public sealed class AwaySourceTests
     {
         using var server = PrivateServer.New(engine);
         var database = server.NewDatabase();
-        server.Execute(database, "CREATE TABLE gate (id integer PRIMARY KEY, name varchar(20) NOT NULL); INSERT INTO gate VALUES (1, 'first gate')");
+        server.Execute(
+            database,
+            "CREATE TABLE gate (id integer PRIMARY KEY, name varchar(20) NOT NULL); INSERT INTO gate VALUES (1, 'first gate')"
+        );
         server.Stop();
         using var folder = new AppFolder();
         folder.MakeDatabase(AppFolder.Schema);
@@ -66,18 +75,42 @@ public sealed class AwaySourceTests
         Assert.Equal(503, await StatusAsync(service, "/_jexa/health/ready"));
         Assert.Equal(200, await StatusAsync(service, "/_jexa/health/live"));
         var far = await FarAsync(service);
-        Assert.Equal((false, false, 2), (far.GetProperty("reachable").GetBoolean(), far.GetProperty("known").GetBoolean(), far.GetProperty("waiting").GetInt32()));
+        Assert.Equal(
+            (false, false, 2),
+            (
+                far.GetProperty("reachable").GetBoolean(),
+                far.GetProperty("known").GetBoolean(),
+                far.GetProperty("waiting").GetInt32()
+            )
+        );
         Assert.DoesNotContain(PrivateServer.Password, far.GetProperty("trouble").GetString());
 
         // It comes: nobody has to do anything.
         server.Start();
         await EventuallyAsync(async () => await StatusAsync(service, "/gates/1") == 200);
         Assert.Contains("first gate", (await service.GetAsync("/gates")).Body);
-        Assert.Equal((301, "/gates/1"), ((await service.GetAsync("/gate/1")).Status, (await service.GetAsync("/gate/1")).Header("Location")));
+        Assert.Equal(
+            (301, "/gates/1"),
+            ((await service.GetAsync("/gate/1")).Status, (await service.GetAsync("/gate/1")).Header("Location"))
+        );
         Assert.Equal(200, await StatusAsync(service, "/_jexa/health/ready"));
         far = await FarAsync(service);
-        Assert.Equal((true, true, 0), (far.GetProperty("reachable").GetBoolean(), far.GetProperty("changes").GetBoolean(), far.GetProperty("waiting").GetInt32()));
-        Assert.Equal("gate", far.GetProperty("tables").EnumerateArray().Single(table => table.GetProperty("name").GetString() == "gate").GetProperty("records")[0].GetString());
+        Assert.Equal(
+            (true, true, 0),
+            (
+                far.GetProperty("reachable").GetBoolean(),
+                far.GetProperty("changes").GetBoolean(),
+                far.GetProperty("waiting").GetInt32()
+            )
+        );
+        Assert.Equal(
+            "gate",
+            far.GetProperty("tables")
+                .EnumerateArray()
+                .Single(table => table.GetProperty("name").GetString() == "gate")
+                .GetProperty("records")[0]
+                .GetString()
+        );
 
         // It goes, and the app file is changed meanwhile: what the source held is remembered.
         server.Stop();
@@ -107,8 +140,15 @@ public sealed class AwaySourceTests
         var server = PrivateServer.Postgres.Value;
         var database = server.NewDatabase();
         using var folder = new AppFolder();
-        var app = "app: Gates\nsources: { far: { engine: postgresql, connection: \"CONNECTION\" } }\nrecords: { gate: { from: far.gate } }\npages: { gates: { path: /gates, list: gate } }\n";
-        using (var service = await RunningService.StartAsync("serve", folder.Write("app.yaml", app.Replace("CONNECTION", "Host=127.0.0.1;Port=1;Database=x;Username=jexa"))))
+        var app =
+            "app: Gates\nsources: { far: { engine: postgresql, connection: \"CONNECTION\" } }\nrecords: { "
+            + "gate: { from: far.gate } }\npages: { gates: { path: /gates, list: gate } }\n";
+        using (
+            var service = await RunningService.StartAsync(
+                "serve",
+                folder.Write("app.yaml", app.Replace("CONNECTION", "Host=127.0.0.1;Port=1;Database=x;Username=jexa"))
+            )
+        )
         {
             Assert.Equal(503, await StatusAsync(service, "/gates"));
             Assert.Equal(503, await StatusAsync(service, "/"));
@@ -117,7 +157,13 @@ public sealed class AwaySourceTests
             await EventuallyAsync(async () => await StatusAsync(service, "/gates") == 200);
         }
 
-        var ran = await RunningService.RunAsync("serve", folder.Write("app.yaml", app.Replace("CONNECTION", $"Host=127.0.0.1;Port={server.Port};Database={database};Username=jexa;Password=wrong")));
+        var ran = await RunningService.RunAsync(
+            "serve",
+            folder.Write(
+                "app.yaml",
+                app.Replace("CONNECTION", $"Host=127.0.0.1;Port={server.Port};Database={database};Username=jexa;Password=wrong")
+            )
+        );
         Assert.Equal(3, ran.ExitCode);
         Assert.Contains("28P01", ran.Error);
     }

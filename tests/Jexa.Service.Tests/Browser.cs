@@ -22,35 +22,45 @@ public sealed class Browser : IAsyncLifetime
 
         // A machine of two cores that runs all suites at once can be slow to draw.
         Assertions.SetDefaultExpectTimeout(20_000);
-        return await _playwright.Chromium.LaunchAsync(new BrowserTypeLaunchOptions
-        {
-            ExecutablePath = "/usr/bin/chromium",
-            Args =
-            [
-                "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update",
-                "--disable-sync",
-            ],
-        });
+        return await _playwright.Chromium.LaunchAsync(
+            new BrowserTypeLaunchOptions
+            {
+                ExecutablePath = "/usr/bin/chromium",
+                Args =
+                [
+                    "--no-sandbox",
+                    "--disable-gpu",
+                    "--disable-quic",
+                    "--no-first-run",
+                    "--disable-background-networking",
+                    "--disable-component-update",
+                    "--disable-sync",
+                ],
+            }
+        );
     }
 
     public async ValueTask DisposeAsync()
     {
-        if (_chromium.IsValueCreated) await _chromium.Value.DisposeAsync();
+        if (_chromium.IsValueCreated)
+            await _chromium.Value.DisposeAsync();
         _playwright?.Dispose();
     }
 
     /// <summary>The widths and palettes that everything drawn must look right in.</summary>
     public static IReadOnlyList<(int Width, ColorScheme Scheme)> Looks { get; } =
-        [(1280, ColorScheme.Light), (360, ColorScheme.Dark)];
+    [(1280, ColorScheme.Light), (360, ColorScheme.Dark)];
 
     /// <summary>A page in a context of its own, with scripts.</summary>
     public async Task<IPage> OpenAsync(int width = 1280, ColorScheme scheme = ColorScheme.Light)
     {
-        var context = await Chromium.NewContextAsync(new BrowserNewContextOptions
-        {
-            ViewportSize = new ViewportSize { Width = width, Height = 800 },
-            ColorScheme = scheme,
-        });
+        var context = await Chromium.NewContextAsync(
+            new BrowserNewContextOptions
+            {
+                ViewportSize = new ViewportSize { Width = width, Height = 800 },
+                ColorScheme = scheme,
+            }
+        );
         return await context.NewPageAsync();
     }
 
@@ -66,7 +76,8 @@ public sealed class Browser : IAsyncLifetime
             try
             {
                 var faults = await FoundAsync(page, axe);
-                if (faults.Length == 0 || left == 0) return faults;
+                if (faults.Length == 0 || left == 0)
+                    return faults;
             }
             catch (PlaywrightException) when (left > 0)
             {
@@ -92,10 +103,13 @@ public sealed class Browser : IAsyncLifetime
     private static async Task<string[]> FoundAsync(IPage page, string axe)
     {
         // Reading it takes the browser a third of a second.
-        if (!await page.EvaluateAsync<bool>("() => typeof axe === 'object'")) await page.EvaluateAsync(axe);
-        return await page.EvaluateAsync<string[]>("""
+        if (!await page.EvaluateAsync<bool>("() => typeof axe === 'object'"))
+            await page.EvaluateAsync(axe);
+        return await page.EvaluateAsync<string[]>(
+            """
             () => axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'], iframes: false, resultTypes: ['violations'] })
               .then(found => found.violations.flatMap(fault => fault.nodes.map(node => `${fault.id}: ${node.target} ${node.failureSummary}`)))
-            """);
+            """
+        );
     }
 }

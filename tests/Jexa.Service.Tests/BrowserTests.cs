@@ -9,11 +9,13 @@ public class BrowserTests(DemoService demo, Browser browser)
 
     private async Task<IPage> OpenAsync()
     {
-        var context = await browser.Chromium.NewContextAsync(new BrowserNewContextOptions
-        {
-            JavaScriptEnabled = false,
-            ViewportSize = new ViewportSize { Width = 1280, Height = 800 },
-        });
+        var context = await browser.Chromium.NewContextAsync(
+            new BrowserNewContextOptions
+            {
+                JavaScriptEnabled = false,
+                ViewportSize = new ViewportSize { Width = 1280, Height = 800 },
+            }
+        );
         return await context.NewPageAsync();
     }
 
@@ -61,7 +63,9 @@ public class BrowserTests(DemoService demo, Browser browser)
         foreach (var name in names)
         {
             await page.GotoAsync(Url("/districts"));
-            await page.Locator("main").GetByRole(AriaRole.Link, new LocatorGetByRoleOptions { Name = name, Exact = true }).ClickAsync();
+            await page.Locator("main")
+                .GetByRole(AriaRole.Link, new LocatorGetByRoleOptions { Name = name, Exact = true })
+                .ClickAsync();
             Assert.Equal(name, await page.Locator("h1").TextContentAsync());
             await page.ReloadAsync();
             Assert.Equal(name, await page.Locator("h1").TextContentAsync());
@@ -76,9 +80,11 @@ public class BrowserTests(DemoService demo, Browser browser)
         var codes = new HashSet<string>();
         while (true)
         {
-            foreach (var code in await page.Locator("tbody tr td:nth-child(2)").AllTextContentsAsync()) Assert.True(codes.Add(code));
+            foreach (var code in await page.Locator("tbody tr td:nth-child(2)").AllTextContentsAsync())
+                Assert.True(codes.Add(code));
             var next = page.GetByRole(AriaRole.Link, new PageGetByRoleOptions { Name = "Next" });
-            if (await next.CountAsync() == 0) break;
+            if (await next.CountAsync() == 0)
+                break;
             await next.ClickAsync();
         }
 
@@ -105,6 +111,9 @@ public class BrowserTests(DemoService demo, Browser browser)
     {
         Assert.Equal(name, await page.Locator("h1").TextContentAsync());
         Assert.Equal($"{name} · Alder Valley bridge register", await page.TitleAsync());
-        Assert.Equal(code, await page.Locator("dl.record div", new PageLocatorOptions { HasText = "Code" }).Locator("dd").TextContentAsync());
+        Assert.Equal(
+            code,
+            await page.Locator("dl.record div", new PageLocatorOptions { HasText = "Code" }).Locator("dd").TextContentAsync()
+        );
     }
 }

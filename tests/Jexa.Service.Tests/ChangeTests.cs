@@ -26,7 +26,9 @@ public sealed class ChangeTests : IAsyncLifetime
     public async Task A_saved_app_file_is_served_within_a_second()
     {
         _folder.Write("app.yaml", AppFolder.App.Replace("app: Things", "app: Other things"));
-        await ComesAsync(async () => (await _service.GetAsync("/things")).Body.Contains("Other things", StringComparison.Ordinal));
+        await ComesAsync(async () =>
+            (await _service.GetAsync("/things")).Body.Contains("Other things", StringComparison.Ordinal)
+        );
         // By rename, as many editors save.
         _folder.Write("draft.yaml", AppFolder.App.Replace("path: /things,", "path: /all,"));
         File.Move(_folder.File("draft.yaml"), _folder.File("app.yaml"), overwrite: true);
@@ -37,10 +39,21 @@ public sealed class ChangeTests : IAsyncLifetime
     [Fact]
     public async Task A_broken_save_keeps_the_last_good_site_and_tells_why_in_log_and_command_line()
     {
-        foreach (var broken in new[] { AppFolder.App.Replace("list: thing", "list: thign"), "app: [", "", "\u0000", AppFolder.App[..90] })
+        foreach (
+            var broken in new[]
+            {
+                AppFolder.App.Replace("list: thing", "list: thign"),
+                "app: [",
+                "",
+                "\u0000",
+                AppFolder.App[..90],
+            }
+        )
         {
             _folder.Write("app.yaml", broken);
-            await ComesAsync(async () => (await _service.AskAsync("pages")).Error.Contains("makes no site", StringComparison.Ordinal));
+            await ComesAsync(async () =>
+                (await _service.AskAsync("pages")).Error.Contains("makes no site", StringComparison.Ordinal)
+            );
             Assert.Equal(200, (await _service.GetAsync("/things/1")).Status);
             _folder.Write("app.yaml", AppFolder.App);
             await ComesAsync(async () => (await _service.AskAsync("pages")).Error.Length == 0);
@@ -70,7 +83,8 @@ public sealed class ChangeTests : IAsyncLifetime
         var half = whole.IndexOf("  thing: { path", StringComparison.Ordinal);
         await using (var slow = new StreamWriter(_folder.File("app.yaml")))
         {
-            // A file counts as whole once nobody has written to it for 75 ms; this writer pauses for less, as far as the machine lets it.
+            // A file counts as whole once nobody has written to it for 75 ms; this writer pauses for less, as far as the machine
+            // lets it.
             var longest = TimeSpan.Zero;
             var clock = Stopwatch.StartNew();
             for (var i = 0; i < 40; i++)
@@ -81,13 +95,18 @@ public sealed class ChangeTests : IAsyncLifetime
                 clock.Restart();
                 await Task.Delay(10);
                 var status = (await _service.GetAsync("/things/1")).Status;
-                Assert.True(status == 200 || longest > TimeSpan.FromMilliseconds(50), $"{status} although no pause was longer than {longest.TotalMilliseconds:0} ms");
+                Assert.True(
+                    status == 200 || longest > TimeSpan.FromMilliseconds(50),
+                    $"{status} although no pause was longer than {longest.TotalMilliseconds:0} ms"
+                );
             }
 
             await slow.WriteAsync(whole[half..]);
         }
 
-        await ComesAsync(async () => (await _service.GetAsync("/things/1")).Body.Contains("Other things", StringComparison.Ordinal));
+        await ComesAsync(async () =>
+            (await _service.GetAsync("/things/1")).Body.Contains("Other things", StringComparison.Ordinal)
+        );
     }
 
     [Fact]
@@ -96,15 +115,21 @@ public sealed class ChangeTests : IAsyncLifetime
         using var ending = new CancellationTokenSource();
         var wrong = new ConcurrentQueue<string>();
         var asked = 0;
-        var visitors = Enumerable.Range(0, 4).Select(_ => Task.Run(async () =>
-        {
-            while (!ending.IsCancellationRequested)
-            {
-                var answer = await _service.GetAsync("/things/2");
-                Interlocked.Increment(ref asked);
-                if (answer.Status != 200 || !answer.Body.Contains("<h1>two</h1>", StringComparison.Ordinal)) wrong.Enqueue($"{answer.Status} {answer.Body}");
-            }
-        })).ToList();
+        var visitors = Enumerable
+            .Range(0, 4)
+            .Select(_ =>
+                Task.Run(async () =>
+                {
+                    while (!ending.IsCancellationRequested)
+                    {
+                        var answer = await _service.GetAsync("/things/2");
+                        Interlocked.Increment(ref asked);
+                        if (answer.Status != 200 || !answer.Body.Contains("<h1>two</h1>", StringComparison.Ordinal))
+                            wrong.Enqueue($"{answer.Status} {answer.Body}");
+                    }
+                })
+            )
+            .ToList();
         for (var i = 0; i < 200; i++)
         {
             _folder.Write("app.yaml", i % 7 == 3 ? "app: [" : AppFolder.App.Replace("app: Things", $"app: Things {i}"));
@@ -112,7 +137,9 @@ public sealed class ChangeTests : IAsyncLifetime
         }
 
         _folder.Write("app.yaml", AppFolder.App.Replace("app: Things", "app: Things at last"));
-        await ComesAsync(async () => (await _service.GetAsync("/things")).Body.Contains("Things at last", StringComparison.Ordinal));
+        await ComesAsync(async () =>
+            (await _service.GetAsync("/things")).Body.Contains("Things at last", StringComparison.Ordinal)
+        );
         await ending.CancelAsync();
         await Task.WhenAll(visitors);
         Assert.Empty(wrong);
@@ -159,9 +186,17 @@ public sealed class ChangeTests : IAsyncLifetime
         const string json = "Accept: application/json\r\nOrigin: https://app.example\r\n";
         Assert.Null((await _service.GetAsync("/things/1", json)).Header("Access-Control-Allow-Origin"));
         _folder.Write("app.yaml", AppFolder.App + "\norigins: [\"https://app.example\"]\n");
-        await ComesAsync(async () => (await _service.GetAsync("/things/1", json)).Header("Access-Control-Allow-Origin") == "https://app.example");
-        Assert.Null((await _service.GetAsync("/things/1", "Origin: https://app.example\r\n")).Header("Access-Control-Allow-Origin"));
-        Assert.Null((await _service.GetAsync("/things/1", json.Replace("app.example", "app.example.other"))).Header("Access-Control-Allow-Origin"));
+        await ComesAsync(async () =>
+            (await _service.GetAsync("/things/1", json)).Header("Access-Control-Allow-Origin") == "https://app.example"
+        );
+        Assert.Null(
+            (await _service.GetAsync("/things/1", "Origin: https://app.example\r\n")).Header("Access-Control-Allow-Origin")
+        );
+        Assert.Null(
+            (await _service.GetAsync("/things/1", json.Replace("app.example", "app.example.other"))).Header(
+                "Access-Control-Allow-Origin"
+            )
+        );
         Assert.Null((await _service.GetAsync("/things/1", json)).Header("Access-Control-Allow-Credentials"));
         Assert.Equal("https://app.example", (await _service.GetAsync("/things/9", json)).Header("Access-Control-Allow-Origin"));
     }
@@ -193,13 +228,18 @@ public sealed class ChangeTests : IAsyncLifetime
             await service.GetAsync("/things/%1B%5B31m");
         }
 
-        await ComesAsync(() => Task.FromResult(talkative.Errors.Contains("GET /things/%1B%5B31m malformed 400", StringComparison.Ordinal)));
+        await ComesAsync(() =>
+            Task.FromResult(talkative.Errors.Contains("GET /things/%1B%5B31m malformed 400", StringComparison.Ordinal))
+        );
         Assert.Contains("GET /things/1 found 200", talkative.Errors);
         Assert.DoesNotContain('\u001b', talkative.Errors);
         Assert.Equal("", silent.Errors.Trim());
         Assert.DoesNotContain("found 200", _service.Errors);
         var loud = await RunningService.RunAsync("serve", _folder.File("app.yaml"), "--log", "loud");
-        Assert.Equal((2, "jexa: --log must be none or trouble or visits, not “loud”."), (loud.ExitCode, loud.Error.Split('\n')[0]));
+        Assert.Equal(
+            (2, "jexa: --log must be none or trouble or visits, not “loud”."),
+            (loud.ExitCode, loud.Error.Split('\n')[0])
+        );
     }
 
     [Fact]
@@ -207,7 +247,9 @@ public sealed class ChangeTests : IAsyncLifetime
     {
         _folder.MakeDatabase("ALTER TABLE thing RENAME COLUMN name TO title");
         await ComesAsync(async () =>
-            (await _service.GetAsync("/things/1")).Status == 500 && (await _service.AskAsync("pages")).Error.Contains("JX301", StringComparison.Ordinal));
+            (await _service.GetAsync("/things/1")).Status == 500
+            && (await _service.AskAsync("pages")).Error.Contains("JX301", StringComparison.Ordinal)
+        );
         _folder.MakeDatabase("ALTER TABLE thing RENAME COLUMN title TO name");
         await ComesAsync(async () => (await _service.GetAsync("/things/1")).Status == 200);
     }

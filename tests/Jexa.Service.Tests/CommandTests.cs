@@ -21,10 +21,17 @@ public class CommandTests(DemoService demo)
     public async Task Check_tells_findings_in_words_and_as_JSON()
     {
         using var folder = new AppFolder();
-        var file = folder.Write("app.yaml", "app: A\nsources: { s: { engine: sqllite, connection: x.db } }\nrecords: {}\npages: {}\n");
+        var file = folder.Write(
+            "app.yaml",
+            "app: A\nsources: { s: { engine: sqllite, connection: x.db } }\nrecords: {}\npages: {}\n"
+        );
         var ran = await RunningService.RunAsync("check", file);
         Assert.Equal(1, ran.ExitCode);
-        Assert.StartsWith($"{file}:2:25 error JX201 There is no engine “sqllite”.\n    found    sqllite\n    expected files, http, mariadb, postgresql, sqlite\n    nearest  sqlite\n", ran.Out);
+        Assert.StartsWith(
+            $"{file}:2:25 error JX201 There is no engine “sqllite”.\n    found    sqllite\n    expected "
+                + "files, http, mariadb, postgresql, sqlite\n    nearest  sqlite\n",
+            ran.Out
+        );
         Assert.Contains("remedy   Write sqlite.", ran.Out);
         Assert.EndsWith("makes no site: 1 error.\n", ran.Out);
         Assert.DoesNotContain('\u001b', ran.Out);
@@ -33,15 +40,26 @@ public class CommandTests(DemoService demo)
         Assert.Equal(1, ran.ExitCode);
         using var report = JsonDocument.Parse(ran.Out);
         var finding = report.RootElement.GetProperty("findings")[0];
-        Assert.Equal(("JX201", 2, 25, "sqlite"), (finding.GetProperty("code").GetString(), finding.GetProperty("line").GetInt32(),
-            finding.GetProperty("column").GetInt32(), finding.GetProperty("nearest").GetString()));
+        Assert.Equal(
+            ("JX201", 2, 25, "sqlite"),
+            (
+                finding.GetProperty("code").GetString(),
+                finding.GetProperty("line").GetInt32(),
+                finding.GetProperty("column").GetInt32(),
+                finding.GetProperty("nearest").GetString()
+            )
+        );
     }
 
     [Fact]
     public async Task A_source_that_is_not_there_is_exit_code_3_and_is_not_made()
     {
         using var folder = new AppFolder();
-        var file = folder.Write("app.yaml", "app: A\nsources: { s: { engine: sqlite, connection: x.db } }\nrecords: { r: { from: s.r } }\npages: { all: { path: /all, list: r } }\n");
+        var file = folder.Write(
+            "app.yaml",
+            "app: A\nsources: { s: { engine: sqlite, connection: x.db } }\nrecords: { r: { from: s.r } "
+                + "}\npages: { all: { path: /all, list: r } }\n"
+        );
         foreach (var command in new[] { "check", "serve" })
         {
             var ran = await RunningService.RunAsync(command, file);
@@ -112,13 +130,25 @@ public class CommandTests(DemoService demo)
         Assert.Equal(0, ran.ExitCode);
         var lines = ran.Out.Split('\n', StringSplitOptions.RemoveEmptyEntries);
         Assert.Equal(44, lines.Length);
-        Assert.Single(lines, line => Regex.IsMatch(line, @"^bridge\s+/bridges/\{id\}\s+detail\s+bridge\s+id = bridge_id \(integer\)\s+bridge-edit, inspection-new, bridge-delete, bridge-sketch, bridge-inspections, district, "));
-        Assert.Single(lines, line => Regex.IsMatch(line, @"^bridges\s+/bridges\{\?kind\*,status\}\s+list\s+bridge\s+kind = kind \(text, optional\), status = status"));
+        Assert.Single(lines, line =>
+            Regex.IsMatch(
+                line,
+                @"^bridge\s+/bridges/\{id\}\s+detail\s+bridge\s+id = bridge_id \(integer\)\s+"
+                    + @"bridge-edit, inspection-new, bridge-delete, bridge-sketch, bridge-inspections, district, "
+            )
+        );
+        Assert.Single(lines, line =>
+            Regex.IsMatch(
+                line,
+                @"^bridges\s+/bridges\{\?kind\*,status\}\s+list\s+bridge\s+kind = kind \(text, optional\), status = status"
+            )
+        );
         using var json = JsonDocument.Parse((await Service.AskAsync("pages", "--json")).Out);
         Assert.Equal("/lookup{?code}", Lookup().GetProperty("path").GetString());
         Assert.Equal("query", Lookup().GetProperty("parameters")[0].GetProperty("in").GetString());
 
-        JsonElement Lookup() => json.RootElement.EnumerateArray().Single(page => page.GetProperty("name").GetString() == "lookup");
+        JsonElement Lookup() =>
+            json.RootElement.EnumerateArray().Single(page => page.GetProperty("name").GetString() == "lookup");
     }
 
     [Theory]
@@ -138,8 +168,10 @@ public class CommandTests(DemoService demo)
     {
         var ran = await Service.AskAsync(["link", .. arguments]);
         Assert.Equal(exitCode, ran.ExitCode);
-        if (exitCode == 0) Assert.Equal(Service.PagesUrl.TrimEnd('/') + said + "\n", ran.Out);
-        else Assert.Contains(said, ran.Error);
+        if (exitCode == 0)
+            Assert.Equal(Service.PagesUrl.TrimEnd('/') + said + "\n", ran.Out);
+        else
+            Assert.Contains(said, ran.Error);
     }
 
     [Theory]
@@ -191,7 +223,9 @@ public class CommandTests(DemoService demo)
     {
         using var trace = JsonDocument.Parse((await Service.AskAsync("trace", "/districts/st-anne's", "--json")).Out);
         var text = trace.RootElement.GetProperty("queries")[0].GetProperty("text").GetString()!;
-        await using var connection = new Microsoft.Data.Sqlite.SqliteConnection($"Data Source={Path.Combine(Repository.Root, "demo/data/register.db")};Mode=ReadOnly");
+        await using var connection = new Microsoft.Data.Sqlite.SqliteConnection(
+            $"Data Source={Path.Combine(Repository.Root, "demo/data/register.db")};Mode=ReadOnly"
+        );
         await connection.OpenAsync();
         await using var pasted = connection.CreateCommand();
         pasted.CommandText = text;
@@ -211,7 +245,19 @@ public class CommandTests(DemoService demo)
         Assert.Equal(404, (await Service.GetAsync("/api/pages", $"Authorization: Bearer {token}\r\n")).Status);
         using var document = JsonDocument.Parse((await Manage("GET /openapi.json", "")).Body);
         Assert.StartsWith("3.1", document.RootElement.GetProperty("openapi").GetString());
-        foreach (var path in new[] { "/api/site", "/api/pages", "/api/links", "/api/traces", "/api/visits", "/api/visits/{number}", "/api/findings", "/api/session" })
+        foreach (
+            var path in new[]
+            {
+                "/api/site",
+                "/api/pages",
+                "/api/links",
+                "/api/traces",
+                "/api/visits",
+                "/api/visits/{number}",
+                "/api/findings",
+                "/api/session",
+            }
+        )
             Assert.True(document.RootElement.GetProperty("paths").TryGetProperty(path, out _), path);
     }
 
@@ -238,7 +284,11 @@ public class CommandTests(DemoService demo)
         var token = await File.ReadAllTextAsync(Path.Combine(Service.State, "token"));
         foreach (var path in new[] { "traces", "links", "session" })
         {
-            var answer = await Manage($"POST /api/{path}", $"Authorization: Bearer {token}\r\nContent-Type: application/json\r\nContent-Length: {body.Length}\r\n", body);
+            var answer = await Manage(
+                $"POST /api/{path}",
+                $"Authorization: Bearer {token}\r\nContent-Type: application/json\r\nContent-Length: {body.Length}\r\n",
+                body
+            );
             Assert.InRange(answer.Status, 400, 422);
             Assert.DoesNotContain("Exception", answer.Body);
         }
@@ -249,7 +299,9 @@ public class CommandTests(DemoService demo)
     {
         using var service = await RunningService.StartAsync("demo");
         var body = $$"""{"code":"{{service.StartCode}}"}""";
-        var request = $"POST /api/session HTTP/1.1\r\nHost: 127.0.0.1:{service.ConsolePort}\r\nContent-Type: application/json\r\nContent-Length: {body.Length}\r\nConnection: close\r\n\r\n{body}";
+        var request =
+            $"POST /api/session HTTP/1.1\r\nHost: 127.0.0.1:{service.ConsolePort}\r\nContent-Type: "
+            + $"application/json\r\nContent-Length: {body.Length}\r\nConnection: close\r\n\r\n{body}";
         var traded = await RunningService.SendAsync(service.ConsolePort, Encoding.ASCII.GetBytes(request));
         Assert.Equal(200, traded.Status);
         Assert.Contains(await File.ReadAllTextAsync(Path.Combine(service.State, "token")), traded.Body);
@@ -260,10 +312,26 @@ public class CommandTests(DemoService demo)
     public async Task A_taken_port_is_a_sentence_and_exit_code_2()
     {
         using var folder = new AppFolder();
-        var ran = await RunningService.RunAsync("demo", "--port", Service.Port.ToString(), "--console-port", "0", "--state", folder.Path);
+        var ran = await RunningService.RunAsync(
+            "demo",
+            "--port",
+            Service.Port.ToString(),
+            "--console-port",
+            "0",
+            "--state",
+            folder.Path
+        );
         Assert.Equal(2, ran.ExitCode);
         Assert.Contains($"The port {Service.Port} is taken", ran.Error);
-        ran = await RunningService.RunAsync("demo", "--port", "0", "--console-port", Service.ConsolePort.ToString(), "--state", folder.Path);
+        ran = await RunningService.RunAsync(
+            "demo",
+            "--port",
+            "0",
+            "--console-port",
+            Service.ConsolePort.ToString(),
+            "--state",
+            folder.Path
+        );
         Assert.Equal(2, ran.ExitCode);
         Assert.Contains("--console-port", ran.Error);
     }
@@ -274,31 +342,39 @@ public class CommandTests(DemoService demo)
     public async Task A_signal_ends_it_within_five_seconds_and_requests_in_flight_are_finished(string signal)
     {
         using var folder = new AppFolder();
-        folder.MakeDatabase("""
+        folder.MakeDatabase(
+            """
             CREATE VIEW slow AS SELECT 7 AS id,
               (WITH RECURSIVE c(n) AS (SELECT 1 UNION ALL SELECT n + 1 FROM c WHERE n < 2000000) SELECT count(*) FROM c) AS counted;
-            """);
-        var app = folder.Write("app.yaml", """
+            """
+        );
+        var app = folder.Write(
+            "app.yaml",
+            """
             app: Slow
             sources: { s: { engine: sqlite, connection: data.db } }
             records: { slow: { from: s.slow, key: id, unique: assumed, fields: { id: { type: integer } } } }
             pages: { slow: { path: "/slow/{id}", detail: slow } }
-            """);
+            """
+        );
 
-        // The request is in flight at the signal only if it has arrived and is not answered yet: on a busy machine that takes several tries.
+        // The request is in flight at the signal only if it has arrived and is not answered yet: on a busy machine that takes
+        // several tries.
         foreach (var wait in new[] { 100, 300, 600, 1200, 2400, 50 })
         {
             using var service = await RunningService.StartAsync("serve", app);
             Assert.True(File.Exists(Path.Combine(service.State, "service.json")));
             var inFlight = service.GetAsync("/slow/7");
             await Task.Delay(wait);
-            if (inFlight.IsCompleted) continue;
+            if (inFlight.IsCompleted)
+                continue;
             var (took, exitCode) = await service.EndAsync(signal);
             Assert.Equal(0, exitCode);
             Assert.InRange(took.TotalSeconds, 0, 5);
             Assert.False(File.Exists(Path.Combine(service.State, "service.json")));
             var answer = await inFlight;
-            if (answer.Status == 0) continue;
+            if (answer.Status == 0)
+                continue;
             Assert.Equal(200, answer.Status);
             Assert.EndsWith("</html>\n", answer.Body);
             return;
@@ -333,9 +409,16 @@ public class CommandTests(DemoService demo)
     [Fact]
     public async Task The_launcher_adds_under_half_a_second_to_an_unchanged_tree()
     {
-        var start = new ProcessStartInfo(Path.Combine(Repository.Root, "jexa"), ["--version"]) { RedirectStandardOutput = true, WorkingDirectory = "/" };
-        using (var first = Process.Start(start)!) await first.WaitForExitAsync();
-        var direct = await Time(new ProcessStartInfo("dotnet", [RunningService.Program, "--version"]) { RedirectStandardOutput = true });
+        var start = new ProcessStartInfo(Path.Combine(Repository.Root, "jexa"), ["--version"])
+        {
+            RedirectStandardOutput = true,
+            WorkingDirectory = "/",
+        };
+        using (var first = Process.Start(start)!)
+            await first.WaitForExitAsync();
+        var direct = await Time(
+            new ProcessStartInfo("dotnet", [RunningService.Program, "--version"]) { RedirectStandardOutput = true }
+        );
         var launched = await Time(start);
         Assert.True(launched - direct < TimeSpan.FromSeconds(0.5), $"{launched} against {direct}");
 
@@ -347,13 +430,19 @@ public class CommandTests(DemoService demo)
                 var clock = Stopwatch.StartNew();
                 using var process = Process.Start(start)!;
                 await process.WaitForExitAsync();
-                if (clock.Elapsed < best) best = clock.Elapsed;
+                if (clock.Elapsed < best)
+                    best = clock.Elapsed;
             }
 
             return best;
         }
     }
 
-    private Task<RawAnswer> Manage(string line, string headers, string body = "") => RunningService.SendAsync(Service.ConsolePort,
-        Encoding.ASCII.GetBytes($"{line} HTTP/1.1\r\nHost: 127.0.0.1:{Service.ConsolePort}\r\n{headers}Connection: close\r\n\r\n{body}"));
+    private Task<RawAnswer> Manage(string line, string headers, string body = "") =>
+        RunningService.SendAsync(
+            Service.ConsolePort,
+            Encoding.ASCII.GetBytes(
+                $"{line} HTTP/1.1\r\nHost: 127.0.0.1:{Service.ConsolePort}\r\n{headers}Connection: close\r\n\r\n{body}"
+            )
+        );
 }

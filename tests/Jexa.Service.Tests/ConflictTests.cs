@@ -11,13 +11,19 @@ public abstract class ConflictTests(EditApp app)
         using var other = app.Visit();
         var mine = await one.FormAsync($"/bridges/{id}/edit");
         var theirs = await other.FormAsync($"/bridges/{id}/edit");
-        Assert.Equal(303, (await other.PostAsync(theirs.With(("name", "Theirs"), ("district", "fen"), ("note", "their note")))).Status);
+        Assert.Equal(
+            303,
+            (await other.PostAsync(theirs.With(("name", "Theirs"), ("district", "fen"), ("note", "their note")))).Status
+        );
 
         var conflict = await one.PostAsync(mine.With(("name", "Mine"), ("length_m", "77")));
         Assert.Equal(409, conflict.Status);
         Assert.Equal("Theirs", app.Ask($"SELECT name FROM bridge WHERE bridge_id = {id}"));
         var page = conflict.Html;
-        Assert.Contains("Somebody else changed this bridge while you had it open, so nothing was saved yet.", page.QuerySelector(".notice[role=alert]")!.TextContent);
+        Assert.Contains(
+            "Somebody else changed this bridge while you had it open, so nothing was saved yet.",
+            page.QuerySelector(".notice[role=alert]")!.TextContent
+        );
         Assert.Equal(["It was:Before", "Somebody else wrote:Theirs", "You wrote:Mine"], Clash(page, "name"));
         Assert.Equal(["It was:The Moor", "Somebody else wrote:The Fen"], Clash(page, "district"));
         Assert.Equal(["It was:nothing", "Somebody else wrote:their note"], Clash(page, "note"));
@@ -25,15 +31,27 @@ public abstract class ConflictTests(EditApp app)
 
         // It must be chosen, and only where both wrote.
         var form = Visitor.FormOf(conflict);
-        Assert.Equal(["_jexa.choose.name"], page.QuerySelectorAll("input[type=radio]").Select(box => box.GetAttribute("name")).Distinct());
-        Assert.Equal(("Mine", "fen", "their note", "77"), (form.Fields["name"], form.Fields["district"], form.Fields["note"], form.Fields["length_m"]));
+        Assert.Equal(
+            ["_jexa.choose.name"],
+            page.QuerySelectorAll("input[type=radio]").Select(box => box.GetAttribute("name")).Distinct()
+        );
+        Assert.Equal(
+            ("Mine", "fen", "their note", "77"),
+            (form.Fields["name"], form.Fields["district"], form.Fields["note"], form.Fields["length_m"])
+        );
         var undecided = await one.PostAsync(form);
-        Assert.Equal((422, "Name: Please choose which of the two values is to stay."), (undecided.Status, Assert.Single(undecided.Faults)));
+        Assert.Equal(
+            (422, "Name: Please choose which of the two values is to stay."),
+            (undecided.Status, Assert.Single(undecided.Faults))
+        );
         Assert.Equal(2, undecided.Html.QuerySelectorAll("input[type=radio]").Length);
 
         var saved = await one.PostAsync(Visitor.FormOf(undecided).With(("_jexa.choose.name", "theirs")));
         Assert.Equal(303, saved.Status);
-        Assert.Equal("Theirs|fen|their note|77", app.Ask($"SELECT name || '|' || district || '|' || note || '|' || length_m FROM bridge WHERE bridge_id = {id}"));
+        Assert.Equal(
+            "Theirs|fen|their note|77",
+            app.Ask($"SELECT name || '|' || district || '|' || note || '|' || length_m FROM bridge WHERE bridge_id = {id}")
+        );
     }
 
     [Fact]
@@ -84,7 +102,10 @@ public abstract class ConflictTests(EditApp app)
         Assert.Equal(303, (await visitor.PostAsync((await visitor.FormAsync("/defects/1/edit")).With(("severity", "3")))).Status);
         Assert.Equal("3|3", app.Ask("SELECT severity || '|' || version FROM defect"));
         var conflict = await visitor.PostAsync(mine.With(("said_by", "me")));
-        Assert.Equal((409, true), (conflict.Status, conflict.Body.Contains("Its version is another one", StringComparison.Ordinal)));
+        Assert.Equal(
+            (409, true),
+            (conflict.Status, conflict.Body.Contains("Its version is another one", StringComparison.Ordinal))
+        );
         Assert.Equal(303, (await visitor.PostAsync(Visitor.FormOf(conflict))).Status);
     }
 
@@ -99,7 +120,10 @@ public abstract class ConflictTests(EditApp app)
         Assert.Equal(409, conflict.Status);
         Assert.DoesNotContain("their-pin", conflict.Body);
         Assert.DoesNotContain("my-pin", conflict.Body);
-        Assert.Equal(303, (await visitor.PostAsync(Visitor.FormOf(conflict).With(("_jexa.choose.pin", "mine"), ("pin", "my-pin")))).Status);
+        Assert.Equal(
+            303,
+            (await visitor.PostAsync(Visitor.FormOf(conflict).With(("_jexa.choose.pin", "mine"), ("pin", "my-pin")))).Status
+        );
         Assert.Equal("my-pin", app.Ask($"SELECT pin FROM bridge WHERE bridge_id = {id}"));
     }
 
@@ -130,7 +154,14 @@ public abstract class ConflictTests(EditApp app)
 
         // Where nobody can tell what it was made from, what was typed is shown, and nothing goes on from it.
         var unknown = await visitor.PostAsync(form.With(("name", "Fourth"), ("_jexa", "made-up")));
-        Assert.Equal((403, true, true), (unknown.Status, unknown.Html.QuerySelector("form.fill") is null, unknown.Html.QuerySelector(".record")!.TextContent.Contains("Fourth", StringComparison.Ordinal)));
+        Assert.Equal(
+            (403, true, true),
+            (
+                unknown.Status,
+                unknown.Html.QuerySelector("form.fill") is null,
+                unknown.Html.QuerySelector(".record")!.TextContent.Contains("Fourth", StringComparison.Ordinal)
+            )
+        );
     }
 
     [Fact]
@@ -163,7 +194,10 @@ public abstract class ConflictTests(EditApp app)
         Assert.Equal(303, (await visitor.PostAsync(await visitor.FormAsync($"/bridges/{id}/delete"))).Status);
         var gone = await visitor.PostAsync(mine.With(("name", "Typed at length"), ("district", "fen")));
         Assert.Equal(410, gone.Status);
-        var typed = gone.Html.QuerySelectorAll(".record div").Select(row => $"{row.QuerySelector("dt")!.TextContent}:{row.QuerySelector("dd")!.TextContent}").ToList();
+        var typed = gone
+            .Html.QuerySelectorAll(".record div")
+            .Select(row => $"{row.QuerySelector("dt")!.TextContent}:{row.QuerySelector("dd")!.TextContent}")
+            .ToList();
         Assert.Contains("Name:Typed at length", typed);
         Assert.Contains("District:The Fen", typed);
 
@@ -181,7 +215,10 @@ public abstract class ConflictTests(EditApp app)
         app.Do("INSERT INTO district VALUES ('early', 'Early', NULL)");
         using var visitor = app.Visit();
         var mine = await visitor.FormAsync("/districts/early/edit");
-        Assert.Equal(303, (await visitor.PostAsync((await visitor.FormAsync("/districts/early/edit")).With(("slug", "late")))).Status);
+        Assert.Equal(
+            303,
+            (await visitor.PostAsync((await visitor.FormAsync("/districts/early/edit")).With(("slug", "late")))).Status
+        );
         var conflict = await visitor.PostAsync(mine.With(("name", "Renamed")));
         Assert.Equal((409, "/districts/late/edit"), (conflict.Status, Visitor.FormOf(conflict).Action));
         Assert.Equal(["It was:early", "Somebody else wrote:late"], Clash(conflict.Html, "slug"));
@@ -190,5 +227,10 @@ public abstract class ConflictTests(EditApp app)
     }
 
     private static string[] Clash(AngleSharp.Html.Dom.IHtmlDocument page, string field) =>
-        [.. page.QuerySelector($"#f-{field}")!.Closest(".field")!.QuerySelectorAll(".clash div").Select(row => $"{row.QuerySelector("dt")!.TextContent}:{row.QuerySelector("dd")!.TextContent}")];
+        [
+            .. page.QuerySelector($"#f-{field}")!
+                .Closest(".field")!
+                .QuerySelectorAll(".clash div")
+                .Select(row => $"{row.QuerySelector("dt")!.TextContent}:{row.QuerySelector("dd")!.TextContent}"),
+        ];
 }

@@ -40,7 +40,12 @@ public class ConsoleTests(DemoService demo, Browser browser)
         var page = await OpenAsync("/pages", service);
         var rows = page.Locator("main table > tbody > tr");
         await Expect(rows).ToHaveCountAsync(43);
-        var bridge = rows.Filter(new LocatorFilterOptions { Has = page.Locator("strong", new PageLocatorOptions { HasTextRegex = new Regex("^bridge$") }) });
+        var bridge = rows.Filter(
+            new LocatorFilterOptions
+            {
+                Has = page.Locator("strong", new PageLocatorOptions { HasTextRegex = new Regex("^bridge$") }),
+            }
+        );
         await Expect(bridge.Locator("strong")).ToHaveTextAsync("bridge");
         await Expect(bridge).ToContainTextAsync("detail of bridge");
         await Expect(bridge).ToContainTextAsync("id is bridge_id (integer)");
@@ -54,7 +59,8 @@ public class ConsoleTests(DemoService demo, Browser browser)
         var samples = await page.Locator("td:last-child a").AllTextContentsAsync();
         foreach (var sample in samples.Where(sample => !sample.StartsWith("/trials", StringComparison.Ordinal)))
             Assert.Equal(200, (await service.GetJsonAsync(sample)).Status);
-        await page.GetByRole(AriaRole.Link, new PageGetByRoleOptions { Name = "/districts/50%25-common", Exact = true }).ClickAsync();
+        await page.GetByRole(AriaRole.Link, new PageGetByRoleOptions { Name = "/districts/50%25-common", Exact = true })
+            .ClickAsync();
         await Expect(page.Locator(".pane-head .outcome")).ToHaveTextAsync("found");
 
         await page.GoBackAsync();
@@ -128,7 +134,12 @@ public class ConsoleTests(DemoService demo, Browser browser)
         await page.ReloadAsync();
         await Expect(page.Locator(".pane-head .outcome")).ToHaveTextAsync("listed");
         await Expect(frame.Locator("h1")).ToHaveTextAsync("Inspectors");
-        Assert.Equal(0, await page.EvaluateAsync<int>("() => { try { return document.querySelector('iframe').contentDocument ? 1 : 0; } catch { return 0; } }"));
+        Assert.Equal(
+            0,
+            await page.EvaluateAsync<int>(
+                "() => { try { return document.querySelector('iframe').contentDocument ? 1 : 0; } catch { return 0; } }"
+            )
+        );
     }
 
     [Fact]
@@ -137,7 +148,8 @@ public class ConsoleTests(DemoService demo, Browser browser)
         using var service = await RunningService.StartAsync("demo");
         var page = await OpenAsync("/try", service);
         await Expect(page.GetByText("Nobody has visited yet")).ToBeVisibleAsync();
-        foreach (var target in new[] { "/bridges/7", "/bridges/x", "/bridges/y", "/nothing" }) await service.GetAsync(target);
+        foreach (var target in new[] { "/bridges/7", "/bridges/x", "/bridges/y", "/nothing" })
+            await service.GetAsync(target);
         await Expect(page.Locator("main tbody tr")).ToHaveCountAsync(4);
         await page.GetByRole(AriaRole.Link, new PageGetByRoleOptions { Name = "malformed 2" }).ClickAsync();
         await Expect(page.Locator("main tbody tr")).ToHaveCountAsync(2);
@@ -187,8 +199,10 @@ public class ConsoleTests(DemoService demo, Browser browser)
     {
         using var folder = new AppFolder();
         folder.MakeDatabase(AppFolder.Schema);
-        var app = AppFolder.App.Replace("sources: { s:", "sources: { far: { engine: sqlite, connection: far.db }, s:")
-            .Replace("pages:", "  part: { from: far.part }\npages:\n  parts: { path: /parts, list: part }").Replace("records: { thing: { from: s.thing, label: name } }", "records:\n  thing: { from: s.thing, label: name }");
+        var app = AppFolder
+            .App.Replace("sources: { s:", "sources: { far: { engine: sqlite, connection: far.db }, s:")
+            .Replace("pages:", "  part: { from: far.part }\npages:\n  parts: { path: /parts, list: part }")
+            .Replace("records: { thing: { from: s.thing, label: name } }", "records:\n  thing: { from: s.thing, label: name }");
         using var service = await RunningService.StartAsync("serve", folder.Write("app.yaml", app));
         var page = await OpenAsync("/pages", service);
         await Expect(page.Locator(".banner")).ToContainTextAsync("1 page waits for a source that is away.");
@@ -230,7 +244,14 @@ public class ConsoleTests(DemoService demo, Browser browser)
         await page.RouteAsync("**/api/pages", async route =>
         {
             await held.Task;
-            await route.FulfillAsync(new RouteFulfillOptions { Status = 500, ContentType = "application/problem+json", Body = """{"detail":"The shelf is empty."}""" });
+            await route.FulfillAsync(
+                new RouteFulfillOptions
+                {
+                    Status = 500,
+                    ContentType = "application/problem+json",
+                    Body = """{"detail":"The shelf is empty."}""",
+                }
+            );
         });
         await page.GetByRole(AriaRole.Link, new PageGetByRoleOptions { Name = "Pages" }).ClickAsync();
         await Expect(page.GetByRole(AriaRole.Status, new PageGetByRoleOptions { Name = "Loading the pages" })).ToBeVisibleAsync();
@@ -257,7 +278,8 @@ public class ConsoleTests(DemoService demo, Browser browser)
         // A page of the frame that is a 400 or a 404 is what was asked for.
         page.Console += (_, message) =>
         {
-            if (message.Type is "error" or "warning" && !message.Text.Contains("status of 40", StringComparison.Ordinal)) complaints.Add(message.Text);
+            if (message.Type is "error" or "warning" && !message.Text.Contains("status of 40", StringComparison.Ordinal))
+                complaints.Add(message.Text);
         };
         page.PageError += (_, error) => complaints.Add(error);
         await GoAsync(page, path, Service);
@@ -275,7 +297,8 @@ public class ConsoleTests(DemoService demo, Browser browser)
         await Expect(page.Locator("main tbody tr").First).ToBeVisibleAsync();
         await page.Keyboard.PressAsync("Tab");
         Assert.Equal("Skip to the content", await page.Locator(":focus").TextContentAsync());
-        for (var i = 0; i < 2; i++) await page.Keyboard.PressAsync("Tab");
+        for (var i = 0; i < 2; i++)
+            await page.Keyboard.PressAsync("Tab");
         Assert.Equal("Try", await page.Locator(":focus").TextContentAsync());
         await page.Keyboard.PressAsync("Enter");
         await Expect(page.Locator("main")).ToBeFocusedAsync();
@@ -290,8 +313,12 @@ public class ConsoleTests(DemoService demo, Browser browser)
     [Fact]
     public async Task The_console_runs_nothing_but_its_own_scripts_and_stays_with_who_has_it()
     {
-        var answer = await RunningService.SendAsync(Service.ConsolePort, System.Text.Encoding.ASCII.GetBytes(
-            $"GET /pages HTTP/1.1\r\nHost: 127.0.0.1:{Service.ConsolePort}\r\nConnection: close\r\n\r\n"));
+        var answer = await RunningService.SendAsync(
+            Service.ConsolePort,
+            System.Text.Encoding.ASCII.GetBytes(
+                $"GET /pages HTTP/1.1\r\nHost: 127.0.0.1:{Service.ConsolePort}\r\nConnection: close\r\n\r\n"
+            )
+        );
         var policy = answer.Header("Content-Security-Policy")!;
         Assert.Contains("default-src 'none'; script-src 'self'; style-src 'self' 'nonce-", policy);
         Assert.Contains($"frame-src http://127.0.0.1:{Service.Port};", policy);
@@ -299,16 +326,24 @@ public class ConsoleTests(DemoService demo, Browser browser)
         Assert.DoesNotContain("unsafe", policy);
         Assert.Equal("no-store", answer.Header("Cache-Control"));
         var script = Regex.Match(answer.Body, "src=\"(/assets/[^\"]+)\"").Groups[1].Value;
-        var file = await RunningService.SendAsync(Service.ConsolePort, System.Text.Encoding.ASCII.GetBytes(
-            $"GET {script} HTTP/1.1\r\nHost: 127.0.0.1:{Service.ConsolePort}\r\nAccept-Encoding: br\r\nConnection: close\r\n\r\n"));
+        var file = await RunningService.SendAsync(
+            Service.ConsolePort,
+            System.Text.Encoding.ASCII.GetBytes(
+                $"GET {script} HTTP/1.1\r\nHost: 127.0.0.1:{Service.ConsolePort}\r\nAccept-Encoding: "
+                    + "br\r\nConnection: close\r\n\r\n"
+            )
+        );
         Assert.Equal((200, "br"), (file.Status, file.Header("Content-Encoding")));
         Assert.Contains("immutable", file.Header("Cache-Control"));
         // The pages let nobody but the console frame them.
-        Assert.Contains($"frame-ancestors http://127.0.0.1:{Service.ConsolePort} http://localhost:{Service.ConsolePort}",
-            (await Service.GetAsync("/bridges")).Header("Content-Security-Policy"));
+        Assert.Contains(
+            $"frame-ancestors http://127.0.0.1:{Service.ConsolePort} http://localhost:{Service.ConsolePort}",
+            (await Service.GetAsync("/bridges")).Header("Content-Security-Policy")
+        );
     }
 
-    private static ILocator Address(IPage page) => page.GetByRole(AriaRole.Textbox, new PageGetByRoleOptions { Name = "Address" });
+    private static ILocator Address(IPage page) =>
+        page.GetByRole(AriaRole.Textbox, new PageGetByRoleOptions { Name = "Address" });
 
     private async Task<IPage> OpenAsync(string path, RunningService? service = null)
     {

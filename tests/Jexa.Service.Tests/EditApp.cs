@@ -18,11 +18,16 @@ public sealed record Form(string Action, Dictionary<string, string> Fields, IHtm
         var changed = new Dictionary<string, string>(Fields);
         foreach (var (name, value) in fields)
         {
-            if (value is null) changed.Remove(name);
-            else changed[name] = value;
+            if (value is null)
+                changed.Remove(name);
+            else
+                changed[name] = value;
         }
 
-        return this with { Fields = changed };
+        return this with
+        {
+            Fields = changed,
+        };
     }
 }
 
@@ -38,8 +43,15 @@ public sealed record Reply(int Status, HttpResponseHeaders Headers, string Body)
     public string Tag => Headers.ETag!.Tag;
 
     /// <summary>The faults of the fields, or those that problem details name.</summary>
-    public string[] Faults => Body.StartsWith('{') ? [.. Json.GetProperty("errors").EnumerateArray().Select(error => $"{error.GetProperty("pointer").GetString()} {error.GetProperty("detail").GetString()}")]
-        : [.. Html.QuerySelectorAll(".faults li").Select(item => item.TextContent)];
+    public string[] Faults =>
+        Body.StartsWith('{')
+            ?
+            [
+                .. Json.GetProperty("errors")
+                    .EnumerateArray()
+                    .Select(error => $"{error.GetProperty("pointer").GetString()} {error.GetProperty("detail").GetString()}"),
+            ]
+            : [.. Html.QuerySelectorAll(".faults li").Select(item => item.TextContent)];
 }
 
 /// <summary>A visitor with a browser's cookies and a browser's headers.</summary>
@@ -51,27 +63,56 @@ public sealed class Visitor : IDisposable
     public Visitor(string pagesUrl)
     {
         _url = pagesUrl.TrimEnd('/');
-        _http = new HttpClient(new SocketsHttpHandler { AllowAutoRedirect = false, CookieContainer = Cookies, UseProxy = false }) { Timeout = TimeSpan.FromSeconds(60) };
+        _http = new HttpClient(
+            new SocketsHttpHandler
+            {
+                AllowAutoRedirect = false,
+                CookieContainer = Cookies,
+                UseProxy = false,
+            }
+        )
+        {
+            Timeout = TimeSpan.FromSeconds(60),
+        };
     }
 
     public CookieContainer Cookies { get; } = new();
 
-    public async Task<Reply> SendAsync(HttpMethod method, string path, HttpContent? content = null, params (string Name, string Value)[] headers)
+    public async Task<Reply> SendAsync(
+        HttpMethod method,
+        string path,
+        HttpContent? content = null,
+        params (string Name, string Value)[] headers
+    )
     {
-        using var request = new HttpRequestMessage(method, new Uri(_url + path, new UriCreationOptions { DangerousDisablePathAndQueryCanonicalization = true })) { Content = content };
-        foreach (var (name, value) in headers) request.Headers.TryAddWithoutValidation(name, value);
+        using var request = new HttpRequestMessage(
+            method,
+            new Uri(_url + path, new UriCreationOptions { DangerousDisablePathAndQueryCanonicalization = true })
+        )
+        {
+            Content = content,
+        };
+        foreach (var (name, value) in headers)
+            request.Headers.TryAddWithoutValidation(name, value);
         using var response = await _http.SendAsync(request);
         return new Reply((int)response.StatusCode, response.Headers, await response.Content.ReadAsStringAsync());
     }
 
-    public Task<Reply> GetAsync(string path, params (string Name, string Value)[] headers) => SendAsync(HttpMethod.Get, path, null, headers);
+    public Task<Reply> GetAsync(string path, params (string Name, string Value)[] headers) =>
+        SendAsync(HttpMethod.Get, path, null, headers);
 
     public Task<Reply> JsonAsync(string path) => GetAsync(path, ("Accept", "application/json"));
 
     public Task<Reply> PatchAsync(string path, string json, string? ifMatch, string type = "application/merge-patch+json") =>
-        SendAsync(HttpMethod.Patch, path, new StringContent(json, Encoding.UTF8, type), ifMatch is null ? [] : [("If-Match", ifMatch)]);
+        SendAsync(
+            HttpMethod.Patch,
+            path,
+            new StringContent(json, Encoding.UTF8, type),
+            ifMatch is null ? [] : [("If-Match", ifMatch)]
+        );
 
-    public Task<Reply> AddAsync(string path, string json) => SendAsync(HttpMethod.Post, path, new StringContent(json, Encoding.UTF8, "application/json"));
+    public Task<Reply> AddAsync(string path, string json) =>
+        SendAsync(HttpMethod.Post, path, new StringContent(json, Encoding.UTF8, "application/json"));
 
     /// <summary>The form of a page, its fields as they would be sent.</summary>
     public async Task<Form> FormAsync(string path)
@@ -91,7 +132,8 @@ public sealed class Visitor : IDisposable
             switch (element)
             {
                 case IHtmlInputElement { Type: "checkbox" or "radio" } box:
-                    if (box.IsChecked) fields[box.Name!] = box.Value;
+                    if (box.IsChecked)
+                        fields[box.Name!] = box.Value;
                     break;
                 case IHtmlInputElement input:
                     fields[input.Name!] = input.Value;
@@ -108,7 +150,8 @@ public sealed class Visitor : IDisposable
         return new Form(form.GetAttribute("action")!, fields, document);
     }
 
-    public Task<Reply> PostAsync(Form form, params (string Name, string Value)[] headers) => SendAsync(HttpMethod.Post, form.Action, new FormUrlEncodedContent(form.Fields), headers);
+    public Task<Reply> PostAsync(Form form, params (string Name, string Value)[] headers) =>
+        SendAsync(HttpMethod.Post, form.Action, new FormUrlEncodedContent(form.Fields), headers);
 
     public void Dispose() => _http.Dispose();
 }
@@ -215,18 +258,33 @@ public abstract partial class EditApp(string engine) : IAsyncLifetime
 
     public string Engine => engine;
 
-    /// <summary>Whether the tests' database is a file, which a loose value can be put into and a test can lock as a whole.</summary>
+    /// <summary>
+    /// Whether the tests' database is a file, which a loose value can be put into and a test can lock as a whole.
+    /// </summary>
     public bool IsFile => engine == "sqlite";
 
     public async ValueTask InitializeAsync()
     {
-        if (!Lacking.Has(engine)) return;
-        _server = engine switch { "postgresql" => PrivateServer.Postgres.Value, "mariadb" => PrivateServer.MariaDb.Value, _ => null };
-        if (_server is not null) _database = _server.NewDatabase();
+        if (!Lacking.Has(engine))
+            return;
+        _server = engine switch
+        {
+            "postgresql" => PrivateServer.Postgres.Value,
+            "mariadb" => PrivateServer.MariaDb.Value,
+            _ => null,
+        };
+        if (_server is not null)
+            _database = _server.NewDatabase();
         Do(SchemaDialect.Translate(Schema, engine).Replace("warden varchar(200)", "warden mediumtext"));
-        if (IsFile) Do("UPDATE bridge SET opened_on = 'long ago' WHERE bridge_id = 2");
+        if (IsFile)
+            Do("UPDATE bridge SET opened_on = 'long ago' WHERE bridge_id = 2");
         var connection = _server?.Connection(_database) ?? "data.db";
-        _service = await RunningService.StartAsync("serve", Folder.Write("app.yaml", App.Replace("ENGINE", engine).Replace("CONNECTION", connection.Replace("'", "''"))), "--log", "none");
+        _service = await RunningService.StartAsync(
+            "serve",
+            Folder.Write("app.yaml", App.Replace("ENGINE", engine).Replace("CONNECTION", connection.Replace("'", "''"))),
+            "--log",
+            "none"
+        );
     }
 
     public ValueTask DisposeAsync()
@@ -242,27 +300,41 @@ public abstract partial class EditApp(string engine) : IAsyncLifetime
     /// <summary>What the database says itself: truth values as 0 and 1, numbers without zeros that say nothing.</summary>
     public string? Ask(string sql)
     {
-        if (_server is not null) return _server.Ask(_database, Told(sql));
+        if (_server is not null)
+            return _server.Ask(_database, Told(sql));
         using var connection = Folder.Open();
         using var command = connection.CreateCommand();
         command.CommandText = sql;
-        return command.ExecuteScalar() switch { null or DBNull => null, var value => Convert.ToString(value, System.Globalization.CultureInfo.InvariantCulture) };
+        return command.ExecuteScalar() switch
+        {
+            null or DBNull => null,
+            var value => Convert.ToString(value, System.Globalization.CultureInfo.InvariantCulture),
+        };
     }
 
     private string Told(string sql)
     {
         var isPostgres = engine == "postgresql";
-        var (select, rest) = sql.IndexOf(" FROM ", StringComparison.Ordinal) is var at and >= 0 ? (sql[..at], sql[at..]) : (sql, "");
-        select = select.Replace("typeof(length_m)", "'real'").Replace("group_concat(name)", isPostgres ? "string_agg(name, ',')" : "group_concat(name)").Replace("hex(note)", isPostgres ? "coalesce(upper(encode(convert_to(note, 'UTF8'), 'hex')), '')" : "hex(note)");
-        select = LengthColumn().Replace(select, isPostgres ? "trim_scale(length_m)" : "TRIM(TRAILING '.' FROM TRIM(TRAILING '0' FROM length_m))");
-        if (isPostgres) select = TruthColumn().Replace(select, "($1::int)");
+        var (select, rest) = sql.IndexOf(" FROM ", StringComparison.Ordinal) is var at and >= 0
+            ? (sql[..at], sql[at..])
+            : (sql, "");
+        select = select
+            .Replace("typeof(length_m)", "'real'")
+            .Replace("group_concat(name)", isPostgres ? "string_agg(name, ',')" : "group_concat(name)")
+            .Replace("hex(note)", isPostgres ? "coalesce(upper(encode(convert_to(note, 'UTF8'), 'hex')), '')" : "hex(note)");
+        select = LengthColumn()
+            .Replace(select, isPostgres ? "trim_scale(length_m)" : "TRIM(TRAILING '.' FROM TRIM(TRAILING '0' FROM length_m))");
+        if (isPostgres)
+            select = TruthColumn().Replace(select, "($1::int)");
         return select + rest;
     }
 
     public void Do(string sql)
     {
-        if (_server is not null) _server.Execute(_database, sql);
-        else Folder.MakeDatabase(sql);
+        if (_server is not null)
+            _server.Execute(_database, sql);
+        else
+            Folder.MakeDatabase(sql);
     }
 
     /// <summary>A bridge of the test's own.</summary>

@@ -14,14 +14,17 @@ public sealed class DemoCopy : IAsyncLifetime
     public async ValueTask InitializeAsync()
     {
         // The demo's own service makes its data at start.
-        using (await RunningService.StartAsync("demo"))
-        {
-        }
+        using (await RunningService.StartAsync("demo")) { }
 
         foreach (var file in Directory.EnumerateFiles(Repository.File("demo"), "*", SearchOption.AllDirectories))
         {
             var name = Path.GetRelativePath(Repository.File("demo"), file);
-            if (Path.GetExtension(name) is not (".yaml" or ".md" or ".db" or ".svg") || name.StartsWith("bin", StringComparison.Ordinal) || name.StartsWith("obj", StringComparison.Ordinal)) continue;
+            if (
+                Path.GetExtension(name) is not (".yaml" or ".md" or ".db" or ".svg")
+                || name.StartsWith("bin", StringComparison.Ordinal)
+                || name.StartsWith("obj", StringComparison.Ordinal)
+            )
+                continue;
             Directory.CreateDirectory(Path.GetDirectoryName(Folder.File(name))!);
             File.Copy(file, Folder.File(name));
         }
@@ -47,7 +50,13 @@ public class EditBrowserTests(DemoCopy demo, Browser browser) : IClassFixture<De
     [InlineData(false)]
     public async Task A_bridge_an_inspection_and_a_defect_are_added_changed_and_deleted(bool scripts)
     {
-        var context = await browser.Chromium.NewContextAsync(new BrowserNewContextOptions { JavaScriptEnabled = scripts, ViewportSize = new ViewportSize { Width = 1280, Height = 800 } });
+        var context = await browser.Chromium.NewContextAsync(
+            new BrowserNewContextOptions
+            {
+                JavaScriptEnabled = scripts,
+                ViewportSize = new ViewportSize { Width = 1280, Height = 800 },
+            }
+        );
         var page = await context.NewPageAsync();
         var code = scripts ? "AV-8001" : "AV-8002";
         await page.GotoAsync(Url("/bridges"));
@@ -89,9 +98,13 @@ public class EditBrowserTests(DemoCopy demo, Browser browser) : IClassFixture<De
         // A bridge with inspections stays; without, it goes, and its address says so.
         await page.GotoAsync(bridge + "/delete");
         await Expect(page.Locator(".hang")).ToContainTextAsync("1 inspection: as long as it is there, this cannot be deleted");
-        await Expect(page.GetByRole(AriaRole.Button, new PageGetByRoleOptions { Name = "Delete this bridge" })).ToHaveCountAsync(0);
+        await Expect(page.GetByRole(AriaRole.Button, new PageGetByRoleOptions { Name = "Delete this bridge" }))
+            .ToHaveCountAsync(0);
         await page.GotoAsync(bridge);
-        await page.Locator(".block").Filter(new LocatorFilterOptions { HasText = "Inspections" }).Locator("tbody a").First.ClickAsync();
+        await page.Locator(".block")
+            .Filter(new LocatorFilterOptions { HasText = "Inspections" })
+            .Locator("tbody a")
+            .First.ClickAsync();
         await page.GetByRole(AriaRole.Link, new PageGetByRoleOptions { Name = "Delete", Exact = true }).ClickAsync();
         await page.GetByRole(AriaRole.Button, new PageGetByRoleOptions { Name = "Delete this inspection" }).ClickAsync();
         await Expect(page.Locator(".said")).ToContainTextAsync("Deleted: Inspection");
@@ -110,7 +123,8 @@ public class EditBrowserTests(DemoCopy demo, Browser browser) : IClassFixture<De
         await page.GetByLabel("Severity").SelectOptionAsync("2");
         await page.GetByLabel("Mended on").FillAsync("1999-01-01");
         await page.GetByRole(AriaRole.Button, new PageGetByRoleOptions { Name = "Add defect" }).ClickAsync();
-        await Expect(page.Locator(".faults li")).ToHaveTextAsync("Mended on: Mended on must not be before the day it was reported.");
+        await Expect(page.Locator(".faults li"))
+            .ToHaveTextAsync("Mended on: Mended on must not be before the day it was reported.");
         await page.GetByLabel("Mended on").FillAsync("");
         await page.GetByRole(AriaRole.Button, new PageGetByRoleOptions { Name = "Add defect" }).ClickAsync();
         await Expect(page.Locator(".said")).ToContainTextAsync("Added: Defect");
@@ -168,7 +182,8 @@ public class EditBrowserTests(DemoCopy demo, Browser browser) : IClassFixture<De
         var posts = 0;
         await page.RouteAsync("**/bridges/14/edit", async route =>
         {
-            if (route.Request.Method == "POST") posts++;
+            if (route.Request.Method == "POST")
+                posts++;
             await Task.Delay(600);
             await route.ContinueAsync();
         });
@@ -216,7 +231,10 @@ public class EditBrowserTests(DemoCopy demo, Browser browser) : IClassFixture<De
         {
             var body = (await visitor.GetAsync(what == "new" ? "/bridges/new" : $"/bridges/21/{what}")).Body;
             var document = new HtmlParser(new HtmlParserOptions { IsStrictMode = true }).ParseDocument(body);
-            Assert.Equal(document.QuerySelectorAll("[id]").Length, document.QuerySelectorAll("[id]").Select(element => element.Id).Distinct().Count());
+            Assert.Equal(
+                document.QuerySelectorAll("[id]").Length,
+                document.QuerySelectorAll("[id]").Select(element => element.Id).Distinct().Count()
+            );
         }
     }
 
@@ -261,7 +279,10 @@ public class EditBrowserTests(DemoCopy demo, Browser browser) : IClassFixture<De
                 {
                     var made = await program.AddAsync("/new-district", "{\"fields\":{\"slug\":\"gone\",\"name\":\"Gone\"}}");
                     Assert.InRange(made.Status, 200, 201);
-                    Assert.Equal(204, (await program.SendAsync(HttpMethod.Delete, "/districts/gone/delete", null, ("If-Match", "*"))).Status);
+                    Assert.Equal(
+                        204,
+                        (await program.SendAsync(HttpMethod.Delete, "/districts/gone/delete", null, ("If-Match", "*"))).Status
+                    );
                 }
 
                 await page.GotoAsync(Url("/districts/gone"));
@@ -269,7 +290,16 @@ public class EditBrowserTests(DemoCopy demo, Browser browser) : IClassFixture<De
             default:
                 await page.GotoAsync(Url("/bridges/23/edit"));
                 using (var program = new Visitor(demo.Service.PagesUrl))
-                    Assert.Equal(200, (await program.PatchAsync("/bridges/23/edit", "{\"fields\":{\"river\":\"Theirs " + Guid.NewGuid().ToString("N") + "\",\"name\":\"Theirs\"}}", "*")).Status);
+                    Assert.Equal(
+                        200,
+                        (
+                            await program.PatchAsync(
+                                "/bridges/23/edit",
+                                "{\"fields\":{\"river\":\"Theirs " + Guid.NewGuid().ToString("N") + "\",\"name\":\"Theirs\"}}",
+                                "*"
+                            )
+                        ).Status
+                    );
                 await page.GetByLabel("River").FillAsync("Mine");
                 await save.ClickAsync();
                 await Expect(page.Locator(".clash").First).ToBeVisibleAsync();

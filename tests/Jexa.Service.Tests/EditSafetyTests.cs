@@ -5,7 +5,10 @@ using Microsoft.Data.Sqlite;
 
 namespace Jexa.Service.Tests;
 
-/// <summary>What must not be written, and what must not be lost: forms from elsewhere, bodies that are none, sources that cannot take them.</summary>
+/// <summary>
+/// What must not be written, and what must not be lost: forms from elsewhere, bodies that are none, sources that cannot take
+/// them.
+/// </summary>
 public abstract class EditSafetyTests(EditApp app)
 {
     [Theory]
@@ -20,8 +23,22 @@ public abstract class EditSafetyTests(EditApp app)
         var form = await visitor.FormAsync("/bridges/1/edit");
         var reply = await visitor.PostAsync(form.With(("name", "Foreign")), (header, value));
         Assert.Equal((403, "First"), (reply.Status, app.Ask("SELECT name FROM bridge WHERE bridge_id = 1")));
-        Assert.Equal(403, (await visitor.SendAsync(HttpMethod.Delete, "/bridges/1/delete", null, ("If-Match", "*"), (header, value))).Status);
-        Assert.Equal(403, (await visitor.SendAsync(HttpMethod.Patch, "/bridges/1/edit", new StringContent("{}", Encoding.UTF8, "application/json"), ("If-Match", "*"), (header, value))).Status);
+        Assert.Equal(
+            403,
+            (await visitor.SendAsync(HttpMethod.Delete, "/bridges/1/delete", null, ("If-Match", "*"), (header, value))).Status
+        );
+        Assert.Equal(
+            403,
+            (
+                await visitor.SendAsync(
+                    HttpMethod.Patch,
+                    "/bridges/1/edit",
+                    new StringContent("{}", Encoding.UTF8, "application/json"),
+                    ("If-Match", "*"),
+                    (header, value)
+                )
+            ).Status
+        );
     }
 
     [Fact]
@@ -52,7 +69,15 @@ public abstract class EditSafetyTests(EditApp app)
     {
         var before = app.Ask("SELECT count(*) || group_concat(name) FROM bridge");
         using var visitor = app.Visit();
-        foreach (var path in new[] { "/bridges/1/delete", "/bridges/1/delete?_jexa.end=1", "/bridges/1/edit?name=x", "/bridges/new?name=x" })
+        foreach (
+            var path in new[]
+            {
+                "/bridges/1/delete",
+                "/bridges/1/delete?_jexa.end=1",
+                "/bridges/1/edit?name=x",
+                "/bridges/new?name=x",
+            }
+        )
         {
             Assert.Equal(200, (await visitor.GetAsync(path)).Status);
             Assert.Equal(200, (await visitor.SendAsync(HttpMethod.Head, path)).Status);
@@ -72,7 +97,14 @@ public abstract class EditSafetyTests(EditApp app)
     public async Task A_form_that_cannot_be_read_changes_nothing(string body, int status)
     {
         using var visitor = app.Visit();
-        var reply = await visitor.SendAsync(HttpMethod.Post, "/bridges/1/edit", new StringContent(body, Encoding.ASCII, "application/x-www-form-urlencoded") { Headers = { ContentType = new("application/x-www-form-urlencoded") } });
+        var reply = await visitor.SendAsync(
+            HttpMethod.Post,
+            "/bridges/1/edit",
+            new StringContent(body, Encoding.ASCII, "application/x-www-form-urlencoded")
+            {
+                Headers = { ContentType = new("application/x-www-form-urlencoded") },
+            }
+        );
         Assert.Equal(status, reply.Status);
         Assert.Equal("First", app.Ask("SELECT name FROM bridge WHERE bridge_id = 1"));
     }
@@ -90,7 +122,17 @@ public abstract class EditSafetyTests(EditApp app)
         var reply = await program.PatchAsync("/bridges/1/edit", body, "*");
         Assert.Equal((400, "unreadable"), (reply.Status, reply.Json.GetProperty("outcome").GetString()));
         var raw = Encoding.Latin1.GetBytes("{\"fields\":{\"name\":\"\u00ff\"}}");
-        var answer = await RunningService.SendAsync(app.Service.Port, [.. Encoding.ASCII.GetBytes($"PATCH /bridges/1/edit HTTP/1.1\r\nHost: 127.0.0.1:{app.Service.Port}\r\nIf-Match: *\r\nContent-Type: application/json\r\nContent-Length: {raw.Length}\r\nConnection: close\r\n\r\n"), .. raw]);
+        var answer = await RunningService.SendAsync(
+            app.Service.Port,
+            [
+                .. Encoding.ASCII.GetBytes(
+                    $"PATCH /bridges/1/edit HTTP/1.1\r\nHost: 127.0.0.1:{app.Service.Port}\r\nIf-Match: "
+                        + $"*\r\nContent-Type: application/json\r\nContent-Length: {raw.Length}\r\nConnection: "
+                        + "close\r\n\r\n"
+                ),
+                .. raw,
+            ]
+        );
         Assert.Equal(400, answer.Status);
         Assert.Equal("First", app.Ask("SELECT name FROM bridge WHERE bridge_id = 1"));
     }
@@ -112,26 +154,48 @@ public abstract class EditSafetyTests(EditApp app)
         {
             await client.ConnectAsync("127.0.0.1", app.Service.Port);
             var stream = client.GetStream();
-            await stream.WriteAsync(Encoding.ASCII.GetBytes($"POST /bridges/1/edit HTTP/1.1\r\nHost: 127.0.0.1:{app.Service.Port}\r\nContent-Type: application/x-www-form-urlencoded\r\nContent-Length: 52428800\r\n\r\n"));
+            await stream.WriteAsync(
+                Encoding.ASCII.GetBytes(
+                    $"POST /bridges/1/edit HTTP/1.1\r\nHost: 127.0.0.1:{app.Service.Port}\r\nContent-Type: "
+                        + "application/x-www-form-urlencoded\r\nContent-Length: 52428800\r\n\r\n"
+                )
+            );
             var buffer = new byte[4096];
             var read = await stream.ReadAsync(buffer);
             Assert.StartsWith("HTTP/1.1 413", Encoding.ASCII.GetString(buffer, 0, read));
         }
 
         var chunk = new string('a', 65_536);
-        var chunked = await RunningService.SendAsync(app.Service.Port, Encoding.ASCII.GetBytes(
-            $"POST /bridges/1/edit HTTP/1.1\r\nHost: 127.0.0.1:{app.Service.Port}\r\nContent-Type: application/x-www-form-urlencoded\r\nTransfer-Encoding: chunked\r\n\r\n"
-            + string.Concat(Enumerable.Repeat($"10000\r\n{chunk}\r\n", 40))));
+        var chunked = await RunningService.SendAsync(
+            app.Service.Port,
+            Encoding.ASCII.GetBytes(
+                $"POST /bridges/1/edit HTTP/1.1\r\nHost: 127.0.0.1:{app.Service.Port}\r\nContent-Type: "
+                    + "application/x-www-form-urlencoded\r\nTransfer-Encoding: chunked\r\n\r\n"
+                    + string.Concat(Enumerable.Repeat($"10000\r\n{chunk}\r\n", 40))
+            )
+        );
         Assert.Equal(413, chunked.Status);
 
         using (var client = new TcpClient())
         {
             await client.ConnectAsync("127.0.0.1", app.Service.Port);
-            await client.GetStream().WriteAsync(Encoding.ASCII.GetBytes($"POST /bridges/1/edit HTTP/1.1\r\nHost: 127.0.0.1:{app.Service.Port}\r\nContent-Type: application/x-www-form-urlencoded\r\nContent-Length: 5000\r\n\r\nname=half"));
+            await client
+                .GetStream()
+                .WriteAsync(
+                    Encoding.ASCII.GetBytes(
+                        $"POST /bridges/1/edit HTTP/1.1\r\nHost: 127.0.0.1:{app.Service.Port}\r\nContent-Type: "
+                            + "application/x-www-form-urlencoded\r\nContent-Length: 5000\r\n\r\nname=half"
+                    )
+                );
         }
 
         using var visitor = app.Visit();
-        Assert.Equal(422, (await visitor.PostAsync((await visitor.FormAsync("/bridges/1/edit")).With(("name", new string('x', 250_000))))).Status);
+        Assert.Equal(
+            422,
+            (
+                await visitor.PostAsync((await visitor.FormAsync("/bridges/1/edit")).With(("name", new string('x', 250_000))))
+            ).Status
+        );
         Assert.Equal("First", app.Ask("SELECT name FROM bridge WHERE bridge_id = 1"));
     }
 
@@ -141,7 +205,8 @@ public abstract class EditSafetyTests(EditApp app)
         using var visitor = app.Visit();
         var form = (await visitor.FormAsync("/bridges/2/edit")).With(("name", "Typed while locked"));
         Reply reply;
-        using (app.Hold("SELECT bridge_id FROM bridge WHERE bridge_id = 2 FOR UPDATE")) reply = await visitor.PostAsync(form);
+        using (app.Hold("SELECT bridge_id FROM bridge WHERE bridge_id = 2 FOR UPDATE"))
+            reply = await visitor.PostAsync(form);
 
         Assert.Equal((503, "Typed while locked"), (reply.Status, Visitor.FormOf(reply).Fields["name"]));
         Assert.True(reply.Headers.RetryAfter is not null);
@@ -157,12 +222,15 @@ public abstract class EditSafetyTests(EditApp app)
         using var second = await SharedService.StartAsync(app);
         using var visitor = app.Visit();
         using var elsewhere = new Visitor(second.PagesUrl);
-        foreach (Cookie cookie in visitor.Cookies.GetAllCookies()) elsewhere.Cookies.Add(cookie);
+        foreach (Cookie cookie in visitor.Cookies.GetAllCookies())
+            elsewhere.Cookies.Add(cookie);
         var form = await visitor.FormAsync("/bridges/2/edit");
-        foreach (Cookie cookie in visitor.Cookies.GetAllCookies()) elsewhere.Cookies.Add(new Uri(second.PagesUrl), new Cookie(cookie.Name, cookie.Value));
+        foreach (Cookie cookie in visitor.Cookies.GetAllCookies())
+            elsewhere.Cookies.Add(new Uri(second.PagesUrl), new Cookie(cookie.Name, cookie.Value));
         var saved = await elsewhere.PostAsync(form.With(("name", "Saved by the other")));
         Assert.Equal(303, saved.Status);
-        foreach (Cookie cookie in elsewhere.Cookies.GetAllCookies()) visitor.Cookies.Add(new Uri(app.Service.PagesUrl), new Cookie(cookie.Name, cookie.Value));
+        foreach (Cookie cookie in elsewhere.Cookies.GetAllCookies())
+            visitor.Cookies.Add(new Uri(app.Service.PagesUrl), new Cookie(cookie.Name, cookie.Value));
         Assert.Contains("Saved: Saved by the other.", (await visitor.GetAsync("/bridges/2")).Body);
 
         // What one process wrote the other does not write again.
@@ -183,11 +251,30 @@ public sealed class SharedService : IDisposable
 
     public static async Task<SharedService> StartAsync(EditApp app)
     {
-        var start = new System.Diagnostics.ProcessStartInfo("dotnet") { RedirectStandardOutput = true, RedirectStandardError = true };
-        foreach (var argument in new[] { RunningService.Program, "serve", app.Folder.File("app.yaml"), "--port", "0", "--console-port", "0", "--state", app.Service.State }) start.ArgumentList.Add(argument);
+        var start = new System.Diagnostics.ProcessStartInfo("dotnet")
+        {
+            RedirectStandardOutput = true,
+            RedirectStandardError = true,
+        };
+        foreach (
+            var argument in new[]
+            {
+                RunningService.Program,
+                "serve",
+                app.Folder.File("app.yaml"),
+                "--port",
+                "0",
+                "--console-port",
+                "0",
+                "--state",
+                app.Service.State,
+            }
+        )
+            start.ArgumentList.Add(argument);
         var process = System.Diagnostics.Process.Start(start)!;
         while (await process.StandardOutput.ReadLineAsync() is { } line)
-            if (System.Text.RegularExpressions.Regex.Match(line, @"pages\s+(http://\S+)") is { Success: true } pages) return new SharedService(process, pages.Groups[1].Value);
+            if (System.Text.RegularExpressions.Regex.Match(line, @"pages\s+(http://\S+)") is { Success: true } pages)
+                return new SharedService(process, pages.Groups[1].Value);
         throw new InvalidOperationException(await process.StandardError.ReadToEndAsync());
     }
 

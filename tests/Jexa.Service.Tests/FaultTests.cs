@@ -20,22 +20,29 @@ public class FaultTests
                 var client = new TcpClient { NoDelay = true };
                 slow.Add(client);
                 await client.ConnectAsync("127.0.0.1", service.Port, TestContext.Current.CancellationToken);
-                await client.GetStream().WriteAsync(Encoding.ASCII.GetBytes("GET /bridges/7 HTTP/1.1\r\nHo"), TestContext.Current.CancellationToken);
+                await client
+                    .GetStream()
+                    .WriteAsync(Encoding.ASCII.GetBytes("GET /bridges/7 HTTP/1.1\r\nHo"), TestContext.Current.CancellationToken);
             }
 
             var clock = Stopwatch.StartNew();
-            for (var i = 0; i < 50; i++) Assert.Equal(200, (await service.GetAsync($"/bridges/{i + 20}")).Status);
+            for (var i = 0; i < 50; i++)
+                Assert.Equal(200, (await service.GetAsync($"/bridges/{i + 20}")).Status);
             Assert.InRange(clock.Elapsed.TotalSeconds, 0, 10);
 
             // One of them goes on after all, a byte at a time, and gets its answer.
             var stream = slow[500].GetStream();
             foreach (var letter in $"st: 127.0.0.1:{service.Port}\r\nConnection: close\r\n\r\n")
                 await stream.WriteAsync(new[] { (byte)letter }, TestContext.Current.CancellationToken);
-            Assert.StartsWith("HTTP/1.1 200", await new StreamReader(stream).ReadToEndAsync(TestContext.Current.CancellationToken));
+            Assert.StartsWith(
+                "HTTP/1.1 200",
+                await new StreamReader(stream).ReadToEndAsync(TestContext.Current.CancellationToken)
+            );
         }
         finally
         {
-            foreach (var client in slow) client.Dispose();
+            foreach (var client in slow)
+                client.Dispose();
         }
 
         Assert.Equal(200, (await service.GetAsync("/bridges")).Status);
@@ -53,7 +60,8 @@ public class FaultTests
             client.LingerState = new LingerOption(true, 0);
             var asked = string.Concat(Enumerable.Repeat($"GET /bridges HTTP/1.1\r\nHost: 127.0.0.1:{service.Port}\r\n\r\n", 20));
             await client.GetStream().WriteAsync(Encoding.ASCII.GetBytes(asked), TestContext.Current.CancellationToken);
-            if (i % 3 > 0) await client.GetStream().ReadExactlyAsync(new byte[i % 3 * 700], TestContext.Current.CancellationToken);
+            if (i % 3 > 0)
+                await client.GetStream().ReadExactlyAsync(new byte[i % 3 * 700], TestContext.Current.CancellationToken);
         }
 
         Assert.Equal(200, (await service.GetAsync("/bridges")).Status);
@@ -70,11 +78,15 @@ public class FaultTests
         Assert.SkipWhen(disk is null, "A disk of its own can be made by root only.");
         // In this mode a reader needs a file beside the database, which a full disk has no room for.
         folder.MakeDatabase($"PRAGMA journal_mode = WAL; {AppFolder.Schema}", "disk/data.db");
-        using var service = await RunningService.StartAsync("serve", folder.Write("app.yaml", AppFolder.App.Replace("data.db", "disk/data.db")));
+        using var service = await RunningService.StartAsync(
+            "serve",
+            folder.Write("app.yaml", AppFolder.App.Replace("data.db", "disk/data.db"))
+        );
         Assert.Equal(200, (await service.GetAsync("/things/1")).Status);
         File.Move(folder.File("disk/data.db"), folder.File("disk/aside.db"));
         await AnswersAsync(service, 503);
-        foreach (var left in new[] { "disk/data.db-shm", "disk/data.db-wal" }) File.Delete(folder.File(left));
+        foreach (var left in new[] { "disk/data.db-shm", "disk/data.db-wal" })
+            File.Delete(folder.File(left));
         await Task.Delay(600, TestContext.Current.CancellationToken);
         disk.Fill();
         File.Move(folder.File("disk/aside.db"), folder.File("disk/data.db"));
@@ -115,7 +127,12 @@ public class FaultTests
         using var disk = SmallDisk.TryMake(folder.File("disk"));
         Assert.SkipWhen(disk is null, "A disk of its own can be made by root only.");
         folder.MakeDatabase(AppFolder.Schema, "disk/data.db");
-        using var service = await RunningService.StartAsync("serve", folder.Write("app.yaml", Editable("disk/data.db")), "--log", "none");
+        using var service = await RunningService.StartAsync(
+            "serve",
+            folder.Write("app.yaml", Editable("disk/data.db")),
+            "--log",
+            "none"
+        );
         using var visitor = new Visitor(service.PagesUrl);
         var form = (await visitor.FormAsync("/things/1/edit")).With(("name", new string('x', 30_000)));
         disk.Fill();
@@ -135,7 +152,13 @@ public class FaultTests
         using var disk = SmallDisk.TryMake(folder.File("disk"), "2m");
         Assert.SkipWhen(disk is null, "A disk of its own can be made by root only.");
         folder.MakeDatabase(AppFolder.Schema);
-        using var service = await RunningService.StartInAsync(folder.File("disk/state"), "serve", folder.Write("app.yaml", Editable("data.db")), "--log", "none");
+        using var service = await RunningService.StartInAsync(
+            folder.File("disk/state"),
+            "serve",
+            folder.Write("app.yaml", Editable("data.db")),
+            "--log",
+            "none"
+        );
         using var visitor = new Visitor(service.PagesUrl);
         Assert.Equal(303, (await visitor.PostAsync((await visitor.FormAsync("/things/2/edit")).With(("name", "before")))).Status);
         var form = (await visitor.FormAsync("/things/1/edit")).With(("name", new string('y', 30_000)));
@@ -148,5 +171,6 @@ public class FaultTests
         Assert.Contains("yyyy", (await visitor.GetAsync("/things/1")).Body);
     }
 
-    private static string Editable(string database) => AppFolder.App.Replace("data.db", database) + "\n  thing-edit: { path: \"/things/{id}/edit\", edit: thing }\n";
+    private static string Editable(string database) =>
+        AppFolder.App.Replace("data.db", database) + "\n  thing-edit: { path: \"/things/{id}/edit\", edit: thing }\n";
 }

@@ -4,7 +4,8 @@ using System.Text;
 namespace Jexa.Service.Tests;
 
 /// <summary>
-/// A made-up app over a made-up schema, and three worlds of data for it: without any hidden record; with some; and with the foreign keys of
+/// A made-up app over a made-up schema, and three worlds of data for it: without any hidden record; with some; and with the
+/// foreign keys of
 /// visible records that lead to hidden ones exchanged among these. A visitor must not be able to tell them apart.
 /// </summary>
 internal sealed class HiddenWorlds
@@ -17,7 +18,8 @@ internal sealed class HiddenWorlds
     public HiddenWorlds(int seed)
     {
         _random = new Random(seed);
-        for (var i = 0; i < Kinds.Length; i++) _kinds.Add(Make(Kinds[i], i));
+        for (var i = 0; i < Kinds.Length; i++)
+            _kinds.Add(Make(Kinds[i], i));
     }
 
     public string App { get; private set; } = "";
@@ -42,13 +44,16 @@ internal sealed class HiddenWorlds
     {
         var isText = place == 1 ? _random.Next(2) == 0 : _random.Next(4) == 0;
         var parent = place > 0 && _random.Next(3) == 0 ? _kinds[_random.Next(place)] : null;
-        if (parent is { Parent: not null }) parent = null;
+        if (parent is { Parent: not null })
+            parent = null;
         var kind = new Kind(name, isText, parent);
 
         // A foreign key to itself, to earlier kinds, and one of several columns where there is a kind with such a key.
-        if (parent is null && _random.Next(2) == 0) kind.References.Add(("boss", kind));
+        if (parent is null && _random.Next(2) == 0)
+            kind.References.Add(("boss", kind));
         for (var i = 0; i < place; i++)
-            if (_random.Next(2) == 0 && _kinds[i] != parent) kind.References.Add(($"{_kinds[i].Name}_ref", _kinds[i]));
+            if (_random.Next(2) == 0 && _kinds[i] != parent)
+                kind.References.Add(($"{_kinds[i].Name}_ref", _kinds[i]));
         var count = 8 + _random.Next(5);
         for (var i = 1; i <= count; i++)
         {
@@ -62,43 +67,80 @@ internal sealed class HiddenWorlds
         kind.Records.RemoveAll(record => !seen.Add(record.Key));
         foreach (var record in kind.Records)
         {
-            if (parent is not null) record.Above = parent.Referable[_random.Next(parent.Referable.Count)];
+            if (parent is not null)
+                record.Above = parent.Referable[_random.Next(parent.Referable.Count)];
             record.IsWithheld = record.IsHidden || record.Above is { IsWithheld: true };
         }
 
         foreach (var record in kind.Records)
-            foreach (var (column, other) in kind.References)
-                record.References[column] = _random.Next(4) == 0 ? null : other.Referable[_random.Next(other.Referable.Count)];
+        foreach (var (column, other) in kind.References)
+            record.References[column] = _random.Next(4) == 0 ? null : other.Referable[_random.Next(other.Referable.Count)];
         return kind;
     }
 
     private void WriteApp()
     {
-        var app = new StringBuilder("app: Worlds\nhome: tasks\nsources: { s: { engine: sqlite, connection: data.db } }\nrecords:\n");
+        var app = new StringBuilder(
+            "app: Worlds\nhome: tasks\nsources: { s: { engine: sqlite, connection: data.db } }\nrecords:\n"
+        );
         foreach (var kind in _kinds)
         {
-            var label = kind.References.Count > 0 && _random.Next(4) == 0 ? $"\"{{name}} {{{kind.References[0].Column}}}\"" : "name";
-            app.AppendLine($"  {kind.Name}: {{ from: s.{kind.Name}, label: {label}{(kind.Parent is null && kind.IsText ? ", key: id" : "")}, visible: {{ state: {{ not: hidden }} }}, fields: {{ picture: {{ as: image, under: pictures }} }} }}");
+            var label =
+                kind.References.Count > 0 && _random.Next(4) == 0 ? $"\"{{name}} {{{kind.References[0].Column}}}\"" : "name";
+            app.AppendLine(
+                $"  {kind.Name}: {{ from: s.{kind.Name}, label: "
+                    + $"{label}{(kind.Parent is null && kind.IsText ? ", key: id" : "")}, visible: {{ state: {{ not: "
+                    + "hidden } }, fields: { picture: { as: image, under: pictures } } }"
+            );
         }
 
         app.AppendLine("pages:");
         foreach (var kind in _kinds)
         {
             var (name, many, id) = (kind.Name, kind.Name + "s", kind.Path);
-            var columns = string.Join(", ", kind.References.SelectMany(one => one.Other.Parent is null ? new[] { one.Column } : [one.Column, $"{one.Column}_above"]));
+            var columns = string.Join(
+                ", ",
+                kind.References.SelectMany(one =>
+                    one.Other.Parent is null ? new[] { one.Column } : [one.Column, $"{one.Column}_above"]
+                )
+            );
             var single = string.Join(',', kind.References.Where(one => one.Other.Parent is null).Select(one => one.Column));
             var sides = string.Join(", ", kind.References.Select(one => one.Column).Append("state"));
             var filters = string.Join(',', kind.References.Select(one => one.Column).Append("state"));
-            var related = string.Join(", ", _kinds.SelectMany(other => other.References.Where(one => one.Other == kind).Select(one => $"{{ record: {other.Name}, by: {one.Column} }}")));
+            var related = string.Join(
+                ", ",
+                _kinds.SelectMany(other =>
+                    other
+                        .References.Where(one => one.Other == kind)
+                        .Select(one => $"{{ record: {other.Name}, by: {one.Column} }}")
+                )
+            );
             var beside = _random.Next(3) == 0 ? $", beside: {many}" : "";
             var page = $"\"/{many}{id}\"";
-            app.AppendLine($"  {many}: {{ path: \"/{many}{(filters.Length > 0 ? $"{{?{filters}}}" : "")}\", list: {name}, side: [{sides}], search: [name], show: [name, {(columns.Length > 0 ? columns + ", " : "")}state, picture] }}");
-            app.AppendLine($"  {name}: {{ path: {page}, detail: {name}{kind.By}{(related.Length > 0 ? $", related: [{related}]" : "")}{beside}, links: [ {{ to: {name}-edit }}, {{ to: {name}-delete }} ] }}");
+            app.AppendLine(
+                $"  {many}: {{ path: \"/{many}{(filters.Length > 0 ? $"{{?{filters}}}" : "")}\", list: {name}, "
+                    + $"side: [{sides}], search: [name], show: [name, "
+                    + $"{(columns.Length > 0 ? columns + ", " : "")}state, picture] }}"
+            );
+            app.AppendLine(
+                $"  {name}: {{ path: {page}, detail: "
+                    + $"{name}{kind.By}{(related.Length > 0 ? $", related: [{related}]" : "")}{beside}, links: [ {{ "
+                    + $"to: {name}-edit }}, {{ to: {name}-delete }} ] }}"
+            );
             app.AppendLine($"  {name}-edit: {{ path: \"/{many}{id}/edit\", edit: {name}{kind.By} }}");
             app.AppendLine($"  {name}-delete: {{ path: \"/{many}{id}/delete\", delete: {name}{kind.By} }}");
-            app.AppendLine($"  {name}-new: {{ path: \"/new-{name}{(single.Length > 0 ? $"{{?{single}}}" : "")}\", new: {name} }}");
-            foreach (var (column, _) in kind.References.Where(one => one.Other != kind && kind.Parent is null && one.Other.Parent is null))
-                app.AppendLine($"  {name}-of-{column}: {{ path: \"/of/{column}/{{{column}}}/{many}{id}\", detail: {name}, by: {{ {column}: {column}, id: id }} }}");
+            app.AppendLine(
+                $"  {name}-new: {{ path: \"/new-{name}{(single.Length > 0 ? $"{{?{single}}}" : "")}\", new: {name} }}"
+            );
+            foreach (
+                var (column, _) in kind.References.Where(one =>
+                    one.Other != kind && kind.Parent is null && one.Other.Parent is null
+                )
+            )
+                app.AppendLine(
+                    $"  {name}-of-{column}: {{ path: \"/of/{column}/{{{column}}}/{many}{id}\", detail: {name}, by: "
+                        + $"{{ {column}: {column}, id: id }} }}"
+                );
         }
 
         App = app.ToString();
@@ -121,15 +163,22 @@ internal sealed class HiddenWorlds
                     foreach (var record in kind.Records.Where(record => !record.IsWithheld).Take(3))
                     {
                         targets.Add($"/{many}{kind.Address(record)}?from={many}%3F{column}%3D{target}");
-                        if (other != kind && kind.Parent is null && other.Parent is null) targets.Add($"/of/{column}/{target}/{many}{kind.Address(record)}");
+                        if (other != kind && kind.Parent is null && other.Parent is null)
+                            targets.Add($"/of/{column}/{target}/{many}{kind.Address(record)}");
                     }
                 }
             }
 
             foreach (var address in kind.Records.Select(kind.Address).Append(kind.Parent is null ? "/77" : "/77/78"))
             {
-                targets.AddRange([$"/{many}{address}", $"/{many}{address}/edit", $"/{many}{address}/delete", $"/_jexa/pictures/{kind.Name}/picture{address}"]);
-                if (kind.IsText) targets.Add($"/{many}{address.ToUpperInvariant()}");
+                targets.AddRange([
+                    $"/{many}{address}",
+                    $"/{many}{address}/edit",
+                    $"/{many}{address}/delete",
+                    $"/_jexa/pictures/{kind.Name}/picture{address}",
+                ]);
+                if (kind.IsText)
+                    targets.Add($"/{many}{address.ToUpperInvariant()}");
             }
         }
 
@@ -164,7 +213,12 @@ internal sealed class HiddenWorlds
         public List<Record> Records { get; } = [];
 
         /// <summary>Those that a foreign key tells apart: SQLite compares it without regard to letter case.</summary>
-        public List<Record> Referable => [.. Records.Where(record => Records.Count(other => other.Key.Equals(record.Key, StringComparison.OrdinalIgnoreCase)) == 1)];
+        public List<Record> Referable =>
+            [
+                .. Records.Where(record =>
+                    Records.Count(other => other.Key.Equals(record.Key, StringComparison.OrdinalIgnoreCase)) == 1
+                ),
+            ];
 
         public string Path => parent is null ? "/{id}" : "/{above}/{id}";
 
@@ -174,13 +228,29 @@ internal sealed class HiddenWorlds
 
         private string Type => isText ? "TEXT COLLATE NOCASE" : "INTEGER";
 
-        public string Create => $"CREATE TABLE {name} ("
-            + (parent is null ? $"id {(isText ? "TEXT COLLATE NOCASE NOT NULL" : "INTEGER PRIMARY KEY")}, " : $"above {parent.Type} NOT NULL REFERENCES {parent.Name} (id), id {Type} NOT NULL, ")
+        public string Create =>
+            $"CREATE TABLE {name} ("
+            + (
+                parent is null
+                    ? $"id {(isText ? "TEXT COLLATE NOCASE NOT NULL" : "INTEGER PRIMARY KEY")}, "
+                    : $"above {parent.Type} NOT NULL REFERENCES {parent.Name} (id), id {Type} NOT NULL, "
+            )
             + "name TEXT NOT NULL, state TEXT NOT NULL, picture TEXT"
-            + string.Concat(References.Select(one => (one.Other.Parent is { } above ? $", {one.Column}_above {above.KeyType}" : "") + $", {one.Column} {one.Other.KeyType}"))
+            + string.Concat(
+                References.Select(one =>
+                    (one.Other.Parent is { } above ? $", {one.Column}_above {above.KeyType}" : "")
+                    + $", {one.Column} {one.Other.KeyType}"
+                )
+            )
             + (parent is not null ? ", PRIMARY KEY (above, id)" : "")
-            + string.Concat(References.Select(one => one.Other.Parent is null ? $", FOREIGN KEY ({one.Column}) REFERENCES {one.Other.Name} (id)"
-                : $", FOREIGN KEY ({one.Column}_above, {one.Column}) REFERENCES {one.Other.Name} (above, id)")) + ");"
+            + string.Concat(
+                References.Select(one =>
+                    one.Other.Parent is null
+                        ? $", FOREIGN KEY ({one.Column}) REFERENCES {one.Other.Name} (id)"
+                        : $", FOREIGN KEY ({one.Column}_above, {one.Column}) REFERENCES {one.Other.Name} (above, id)"
+                )
+            )
+            + ");"
             // Not unique for SQLite, since hidden and visible keys may differ in letter case alone: the developer vouches for it.
             + (parent is null && isText ? $" CREATE UNIQUE INDEX {name}_id ON {name} (id COLLATE BINARY);" : "");
 
@@ -188,26 +258,37 @@ internal sealed class HiddenWorlds
 
         public string Insert(int world)
         {
-            var rows = Records.Where(record => world > 0 || !record.IsWithheld).Select(record =>
-            {
-                var values = new List<string> { Quote(record.Key), Quote($"n {record.Key.ToLowerInvariant()}"), record.IsHidden ? "'hidden'" : "'open'", Quote($"{record.Key.ToLowerInvariant()}.png") };
-                if (parent is not null) values.Insert(0, Quote(record.Above!.Key));
-                foreach (var (column, other) in References)
+            var rows = Records
+                .Where(record => world > 0 || !record.IsWithheld)
+                .Select(record =>
                 {
-                    var target = record.References[column] is { } named ? Exchanged(other, named, world, record) : null;
-                    if (other.Parent is not null) values.Add(target is null ? "NULL" : Quote(target.Above!.Key));
-                    values.Add(target is null ? "NULL" : Quote(target.Key));
-                }
+                    var values = new List<string>
+                    {
+                        Quote(record.Key),
+                        Quote($"n {record.Key.ToLowerInvariant()}"),
+                        record.IsHidden ? "'hidden'" : "'open'",
+                        Quote($"{record.Key.ToLowerInvariant()}.png"),
+                    };
+                    if (parent is not null)
+                        values.Insert(0, Quote(record.Above!.Key));
+                    foreach (var (column, other) in References)
+                    {
+                        var target = record.References[column] is { } named ? Exchanged(other, named, world, record) : null;
+                        if (other.Parent is not null)
+                            values.Add(target is null ? "NULL" : Quote(target.Above!.Key));
+                        values.Add(target is null ? "NULL" : Quote(target.Key));
+                    }
 
-                return $"({string.Join(", ", values)})";
-            });
+                    return $"({string.Join(", ", values)})";
+                });
             return $"INSERT INTO {name} VALUES {string.Join(", ", rows)};";
         }
 
         /// <summary>In the last world a visible record refers to the next hidden one instead.</summary>
         private static Record Exchanged(Kind other, Record target, int world, Record from)
         {
-            if (world < 2 || !target.IsWithheld || from.IsWithheld) return target;
+            if (world < 2 || !target.IsWithheld || from.IsWithheld)
+                return target;
             var hidden = other.Referable.Where(record => record.IsWithheld).ToList();
             return hidden[(hidden.IndexOf(target) + 1) % hidden.Count];
         }

@@ -101,7 +101,11 @@ public class HttpTests(DemoService demo)
     [InlineData("/inspectors/8a029f6c-47df-4efa-9250-8eb2104a6fd3", 200, "found")]
     [InlineData("/inspectors/4afab698-b6ba-42a5-9e12-a7197a665ded", 200, "found")]
     [InlineData("/inspectors/A2EC3157-BDE3-43EA-8711-9DA5BD7F99F6", 301, "/inspectors/a2ec3157-bde3-43ea-8711-9da5bd7f99f6")]
-    [InlineData("/inspectors/%7Ba2ec3157-bde3-43ea-8711-9da5bd7f99f6%7D", 301, "/inspectors/a2ec3157-bde3-43ea-8711-9da5bd7f99f6")]
+    [InlineData(
+        "/inspectors/%7Ba2ec3157-bde3-43ea-8711-9da5bd7f99f6%7D",
+        301,
+        "/inspectors/a2ec3157-bde3-43ea-8711-9da5bd7f99f6"
+    )]
     [InlineData("/inspectors/a2ec3157bde343ea87119da5bd7f99f6", 301, "/inspectors/a2ec3157-bde3-43ea-8711-9da5bd7f99f6")]
     [InlineData("/inspectors/a2ec3157-bde3-43ea-8711-9da5bd7f99f7", 404, "unknown")]
     [InlineData("/inspectors/a2ec3157-bde3-43ea-8711-9da5bd7f99f", 400, "malformed")]
@@ -147,11 +151,13 @@ public class HttpTests(DemoService demo)
         var json = await Service.GetJsonAsync(target);
         var missing = status == 302 && target != "/" && target.Length > 1;
         Assert.Equal(missing || expected == "missing" ? 400 : status, json.Status);
-        if (json.Body.Length == 0) return;
+        if (json.Body.Length == 0)
+            return;
         using var body = JsonDocument.Parse(json.Body);
         Assert.Equal(missing ? "missing" : expected, body.RootElement.GetProperty("outcome").GetString());
         Assert.Equal(json.Status < 400 ? "application/json" : "application/problem+json", json.Header("Content-Type"));
-        if (json.Status >= 400) Assert.Equal(json.Status, body.RootElement.GetProperty("status").GetInt32());
+        if (json.Status >= 400)
+            Assert.Equal(json.Status, body.RootElement.GetProperty("status").GetInt32());
     }
 
     [Theory]
@@ -200,7 +206,12 @@ public class HttpTests(DemoService demo)
     public async Task Absolute_form_is_stripped(string target, int status)
     {
         var absolute = string.Format(target, Service.Port);
-        Assert.Equal(status, (await Service.SendAsync($"GET {absolute} HTTP/1.1\r\nHost: 127.0.0.1:{Service.Port}\r\nConnection: close\r\n\r\n")).Status);
+        Assert.Equal(
+            status,
+            (
+                await Service.SendAsync($"GET {absolute} HTTP/1.1\r\nHost: 127.0.0.1:{Service.Port}\r\nConnection: close\r\n\r\n")
+            ).Status
+        );
     }
 
     [Theory]
@@ -219,7 +230,10 @@ public class HttpTests(DemoService demo)
         foreach (var port in new[] { Service.Port, Service.ConsolePort })
         {
             var path = port == Service.Port ? "/bridges/7" : "/openapi.json";
-            var answer = await RunningService.SendAsync(port, Encoding.ASCII.GetBytes($"GET {path} HTTP/1.1\r\n{string.Format(header, port)}\r\nConnection: close\r\n\r\n"));
+            var answer = await RunningService.SendAsync(
+                port,
+                Encoding.ASCII.GetBytes($"GET {path} HTTP/1.1\r\n{string.Format(header, port)}\r\nConnection: close\r\n\r\n")
+            );
             Assert.Equal(status, answer.Status);
             Assert.DoesNotContain("AV-0007", status == 200 ? "" : answer.Body);
         }
@@ -271,8 +285,13 @@ public class HttpTests(DemoService demo)
     {
         foreach (var port in new[] { Service.Port, Service.ConsolePort })
         {
-            var answer = await RunningService.SendAsync(port, Encoding.ASCII.GetBytes(
-                $"POST /bridges HTTP/1.1\r\nHost: 127.0.0.1:{port}\r\nContent-Length: 5\r\nTransfer-Encoding: chunked\r\n\r\n0\r\n\r\nGET /bridges/7 HTTP/1.1\r\nHost: 127.0.0.1:{port}\r\n\r\n"));
+            var answer = await RunningService.SendAsync(
+                port,
+                Encoding.ASCII.GetBytes(
+                    $"POST /bridges HTTP/1.1\r\nHost: 127.0.0.1:{port}\r\nContent-Length: 5\r\nTransfer-Encoding: "
+                        + $"chunked\r\n\r\n0\r\n\r\nGET /bridges/7 HTTP/1.1\r\nHost: 127.0.0.1:{port}\r\n\r\n"
+                )
+            );
             Assert.Equal(400, answer.Status);
             Assert.DoesNotContain("AV-0007", answer.Body);
         }
@@ -283,7 +302,13 @@ public class HttpTests(DemoService demo)
     {
         foreach (var accept in new[] { "text/html", "application/json" })
         {
-            foreach (var (hidden, unknown) in new[] { ("/bridges/1192", "/bridges/9192"), ("/lookup?code=AV-1192", "/lookup?code=AV-9192") })
+            foreach (
+                var (hidden, unknown) in new[]
+                {
+                    ("/bridges/1192", "/bridges/9192"),
+                    ("/lookup?code=AV-1192", "/lookup?code=AV-9192"),
+                }
+            )
             {
                 var a = await Service.GetAsync(hidden, $"Accept: {accept}\r\n");
                 var b = await Service.GetAsync(unknown, $"Accept: {accept}\r\n");
@@ -329,7 +354,9 @@ public class HttpTests(DemoService demo)
     [Fact]
     public async Task Pages_are_compressed_for_those_who_ask()
     {
-        using var client = new HttpClient(new SocketsHttpHandler { AutomaticDecompression = System.Net.DecompressionMethods.Brotli });
+        using var client = new HttpClient(
+            new SocketsHttpHandler { AutomaticDecompression = System.Net.DecompressionMethods.Brotli }
+        );
         var plain = await Service.GetAsync("/bridges");
         Assert.Null(plain.Header("Content-Encoding"));
         Assert.Equal(WithoutSlowCounts(plain.Body), WithoutSlowCounts(await client.GetStringAsync(Service.PagesUrl + "bridges")));
@@ -341,14 +368,21 @@ public class HttpTests(DemoService demo)
     }
 
     /// <summary>A count that took long is kept for a minute, and the page says so: that depends on the machine alone.</summary>
-    private static string WithoutSlowCounts(string body) => body.Replace("<p class=\"none\">Counted within the last minute.</p>\n", "");
+    private static string WithoutSlowCounts(string body) =>
+        body.Replace("<p class=\"none\">Counted within the last minute.</p>\n", "");
 
     [Fact]
     public async Task Links_around_a_page_stand_in_its_head_too()
     {
-        Assert.Matches("^</bridges/7>; rel=\"canonical\", </bridges>; rel=\"collection\", </bridges/[0-9]+\\?from=[^>]+>; rel=\"prev\", </bridges/[0-9]+\\?from=[^>]+>; rel=\"next\"$",
-            (await Service.GetAsync("/bridges/7")).Header("Link"));
-        Assert.Matches("^</bridges\\?after=[^>]+>; rel=\"next\", </bridges\\?before=end>; rel=\"last\"$", (await Service.GetAsync("/bridges")).Header("Link"));
+        Assert.Matches(
+            "^</bridges/7>; rel=\"canonical\", </bridges>; rel=\"collection\", "
+                + "</bridges/[0-9]+\\?from=[^>]+>; rel=\"prev\", </bridges/[0-9]+\\?from=[^>]+>; rel=\"next\"$",
+            (await Service.GetAsync("/bridges/7")).Header("Link")
+        );
+        Assert.Matches(
+            "^</bridges\\?after=[^>]+>; rel=\"next\", </bridges\\?before=end>; rel=\"last\"$",
+            (await Service.GetAsync("/bridges")).Header("Link")
+        );
         Assert.Null((await Service.GetAsync("/bridges/99999")).Header("Link"));
     }
 
@@ -418,7 +452,10 @@ public class HttpTests(DemoService demo)
     {
         var answer = await Service.GetAsync("/brigdes");
         Assert.Equal(404, answer.Status);
-        Assert.Contains("<a href=\"/bridges\">Bridges</a>", answer.Body[answer.Body.IndexOf("<main", StringComparison.Ordinal)..]);
+        Assert.Contains(
+            "<a href=\"/bridges\">Bridges</a>",
+            answer.Body[answer.Body.IndexOf("<main", StringComparison.Ordinal)..]
+        );
     }
 
     private static void AssertIsSafe(RawAnswer answer)

@@ -4,7 +4,9 @@ using System.Text.Json;
 
 namespace Jexa.Service.Tests;
 
-/// <summary>Texts that would take a page down or be obeyed where they are shown, requests that say one thing in two ways, tokens that end.</summary>
+/// <summary>
+/// Texts that would take a page down or be obeyed where they are shown, requests that say one thing in two ways, tokens that end.
+/// </summary>
 public sealed class LeakTests : IDisposable
 {
     private readonly AppFolder _folder = new();
@@ -23,23 +25,42 @@ public sealed class LeakTests : IDisposable
 
     private Task<RunningService> ServeAsync(string rows)
     {
-        _folder.MakeDatabase($"CREATE TABLE note (id INTEGER PRIMARY KEY, name TEXT NOT NULL, kind TEXT, text TEXT, picture TEXT); {rows}");
+        _folder.MakeDatabase(
+            $"CREATE TABLE note (id INTEGER PRIMARY KEY, name TEXT NOT NULL, kind TEXT, text TEXT, picture TEXT); {rows}"
+        );
         return RunningService.StartAsync("serve", _folder.Write("app.yaml", App));
     }
 
     public static TheoryData<string> HostileTexts =>
-    [
-        new string('>', 300), new string('>', 990), new string('>', 100_000), string.Concat(Enumerable.Repeat("*a ", 10_000)), new string('[', 20_000), string.Concat(Enumerable.Repeat("- ", 5_000)),
-        string.Concat(Enumerable.Repeat("[a](", 5_000)), new string('`', 30_000) + "x", string.Concat(Enumerable.Range(0, 3_000).Select(i => new string(' ', i % 400) + "* x\n")),
-        string.Concat(Enumerable.Repeat("|a", 20_000)) + "\n" + string.Concat(Enumerable.Repeat("|-", 20_000)), string.Concat(Enumerable.Repeat("a\n\n", 60_000)),
-        string.Concat(Enumerable.Repeat("![", 9_000)), string.Concat(Enumerable.Repeat("_a*b", 8_000)), string.Concat(Enumerable.Repeat("&amp", 10_000)), "\u0000\ud800 ok",
-    ];
+        [
+            new string('>', 300),
+            new string('>', 990),
+            new string('>', 100_000),
+            string.Concat(Enumerable.Repeat("*a ", 10_000)),
+            new string('[', 20_000),
+            string.Concat(Enumerable.Repeat("- ", 5_000)),
+            string.Concat(Enumerable.Repeat("[a](", 5_000)),
+            new string('`', 30_000) + "x",
+            string.Concat(Enumerable.Range(0, 3_000).Select(i => new string(' ', i % 400) + "* x\n")),
+            string.Concat(Enumerable.Repeat("|a", 20_000)) + "\n" + string.Concat(Enumerable.Repeat("|-", 20_000)),
+            string.Concat(Enumerable.Repeat("a\n\n", 60_000)),
+            string.Concat(Enumerable.Repeat("![", 9_000)),
+            string.Concat(Enumerable.Repeat("_a*b", 8_000)),
+            string.Concat(Enumerable.Repeat("&amp", 10_000)),
+            "\u0000\ud800 ok",
+        ];
 
     [Fact]
     public async Task No_text_takes_a_page_down_nor_makes_it_slow()
     {
         var texts = HostileTexts.Select(row => row.Data).ToList();
-        var rows = string.Concat(texts.Select((text, i) => $"INSERT INTO note (name, text) VALUES ('n{i}', CAST(x'{Convert.ToHexString(Encoding.UTF8.GetBytes(text))}' AS TEXT));"));
+        var rows = string.Concat(
+            texts.Select(
+                (text, i) =>
+                    $"INSERT INTO note (name, text) VALUES ('n{i}', "
+                    + $"CAST(x'{Convert.ToHexString(Encoding.UTF8.GetBytes(text))}' AS TEXT));"
+            )
+        );
         using var service = await ServeAsync(rows);
         for (var i = 1; i <= texts.Count; i++)
         {
@@ -60,27 +81,54 @@ public sealed class LeakTests : IDisposable
     public async Task Texts_with_line_breaks_are_told_apart_in_kept_counts()
     {
         using var service = await ServeAsync("INSERT INTO note (name, kind) VALUES ('y', 'x'), ('y', 'x\ny'), ('z', 'x\ny');");
-        foreach (var (target, total) in new[] { ("/notes?kind=x&name=y%0Az", 0), ("/notes?kind=x%0Ay&name=z", 1), ("/notes?kind=x&name=y", 1), ("/notes?kind=x%0Ay&name=y", 1) })
+        foreach (
+            var (target, total) in new[]
+            {
+                ("/notes?kind=x&name=y%0Az", 0),
+                ("/notes?kind=x%0Ay&name=z", 1),
+                ("/notes?kind=x&name=y", 1),
+                ("/notes?kind=x%0Ay&name=y", 1),
+            }
+        )
         {
             var list = JsonDocument.Parse((await service.GetJsonAsync(target)).Body).RootElement;
-            Assert.Equal((total, total), (list.GetProperty("total").GetProperty("count").GetInt32(), list.GetProperty("records").GetArrayLength()));
+            Assert.Equal(
+                (total, total),
+                (list.GetProperty("total").GetProperty("count").GetInt32(), list.GetProperty("records").GetArrayLength())
+            );
         }
     }
 
     [Fact]
     public async Task Nothing_that_is_stored_is_obeyed_by_a_terminal()
     {
-        const string Hostile = "\u001b[2J\u001b]0;owned\u0007\r\nchange  when  page  record\n99 forged\u009b31m\u202egnp.exe\u2028x";
-        using var service = await ServeAsync($"INSERT INTO note (name, kind) VALUES (CAST(x'{Convert.ToHexString(Encoding.UTF8.GetBytes(Hostile))}' AS TEXT), 'k');");
+        const string Hostile =
+            "\u001b[2J\u001b]0;owned\u0007\r\nchange  when  page  record\n99 forged\u009b31m\u202egnp.exe\u2028x";
+        using var service = await ServeAsync(
+            "INSERT INTO note (name, kind) VALUES "
+                + $"(CAST(x'{Convert.ToHexString(Encoding.UTF8.GetBytes(Hostile))}' AS TEXT), 'k');"
+        );
         using var program = new Visitor(service.PagesUrl);
         Assert.Equal(200, (await program.PatchAsync("/notes/1/edit", """{"fields":{"name":"harmless"}}""", "*")).Status);
         Assert.Equal(0, (await service.AskAsync("changes", "1", "--undo")).ExitCode);
-        foreach (var command in new[] { new[] { "changes" }, ["changes", "1"], ["trace", "/notes/1"], ["trace", "/notes?name=%1b%5b2J%0Aforged"], ["pages"], ["sources"] })
+        foreach (
+            var command in new[]
+            {
+                new[] { "changes" },
+                ["changes", "1"],
+                ["trace", "/notes/1"],
+                ["trace", "/notes?name=%1b%5b2J%0Aforged"],
+                ["pages"],
+                ["sources"],
+            }
+        )
         {
             var ran = await service.AskAsync(command);
             var told = ran.Out + ran.Error;
             Assert.DoesNotContain(told, c => c != '\n' && (char.IsControl(c) || c is '\u202e' or '\u2028'));
-            Assert.DoesNotContain(told.Split('\n'), line => line.StartsWith("99 forged", StringComparison.Ordinal) || line.StartsWith("forged", StringComparison.Ordinal));
+            Assert.DoesNotContain(told.Split('\n'), line =>
+                line.StartsWith("99 forged", StringComparison.Ordinal) || line.StartsWith("forged", StringComparison.Ordinal)
+            );
         }
 
         Assert.Contains("\\u001b[2J", (await service.AskAsync("changes", "1")).Out);
@@ -97,7 +145,10 @@ public sealed class LeakTests : IDisposable
     public async Task The_length_of_a_body_is_digits(string length, int status)
     {
         using var service = await ServeAsync("INSERT INTO note (name) VALUES ('one');");
-        var answer = await service.SendAsync($"POST /notes/1/edit HTTP/1.1\r\nHost: 127.0.0.1:{service.Port}\r\nContent-Type: text/x-any\r\n{length}Connection: close\r\n\r\nab");
+        var answer = await service.SendAsync(
+            $"POST /notes/1/edit HTTP/1.1\r\nHost: 127.0.0.1:{service.Port}\r\nContent-Type: "
+                + $"text/x-any\r\n{length}Connection: close\r\n\r\nab"
+        );
         Assert.Equal(status, answer.Status);
     }
 
@@ -107,7 +158,14 @@ public sealed class LeakTests : IDisposable
         using var service = await ServeAsync("INSERT INTO note (name) VALUES ('one');");
         using var program = new Visitor(service.PagesUrl);
         var many = string.Join(',', Enumerable.Range(0, 20_000).Select(i => $"\"member-{i}-{new string('x', 20)}\":1"));
-        foreach (var body in new[] { $"{{\"fields\":{{{many}}}}}", $"{{{many},\"fields\":{{}}}}", $"{{\"fields\":{{\"{new string('y', 500_000)}\":1}}}}" })
+        foreach (
+            var body in new[]
+            {
+                $"{{\"fields\":{{{many}}}}}",
+                $"{{{many},\"fields\":{{}}}}",
+                $"{{\"fields\":{{\"{new string('y', 500_000)}\":1}}}}",
+            }
+        )
         {
             var answer = await program.PatchAsync("/notes/1/edit", body, "*");
             Assert.Equal((422, true), (answer.Status, answer.Body.Length < 4000));
@@ -127,7 +185,15 @@ public sealed class LeakTests : IDisposable
         Assert.NotEqual(old, now);
         Assert.Equal((401, 200), (await StatusAsync("GET", "api/site", old), await StatusAsync("GET", "api/site", now)));
         Assert.Equal(403, await StatusAsync("POST", "api/session", null, $"{{\"code\":\"{code}\"}}"));
-        Assert.Equal(200, await StatusAsync("POST", "api/session", null, $"{{\"code\":\"{new Uri(renewed.Out.Trim()).Fragment["#code=".Length..]}\"}}"));
+        Assert.Equal(
+            200,
+            await StatusAsync(
+                "POST",
+                "api/session",
+                null,
+                $"{{\"code\":\"{new Uri(renewed.Out.Trim()).Fragment["#code=".Length..]}\"}}"
+            )
+        );
         Assert.Equal(0, (await service.AskAsync("pages")).ExitCode);
 
         // Another process of the same state folder makes a new one: this one sees it at once.
@@ -138,8 +204,10 @@ public sealed class LeakTests : IDisposable
         {
             using var http = new HttpClient(new SocketsHttpHandler { UseProxy = false });
             using var request = new HttpRequestMessage(new HttpMethod(method), service.ConsoleUrl + path);
-            if (token is not null) request.Headers.Authorization = new("Bearer", token);
-            if (body is not null) request.Content = new StringContent(body, Encoding.UTF8, "application/json");
+            if (token is not null)
+                request.Headers.Authorization = new("Bearer", token);
+            if (body is not null)
+                request.Content = new StringContent(body, Encoding.UTF8, "application/json");
             using var answer = await http.SendAsync(request);
             return (int)answer.StatusCode;
         }
@@ -149,15 +217,26 @@ public sealed class LeakTests : IDisposable
     public async Task A_picture_is_what_its_file_holds_whatever_its_name()
     {
         Directory.CreateDirectory(_folder.File("pics"));
-        var kinds = new[] { ("png", "image/png"), ("jpg", "image/jpeg"), ("gif", "image/gif"), ("webp", "image/webp"), ("avif", "image/avif"), ("svg", "image/svg+xml") };
-        foreach (var (kind, _) in kinds) File.Copy(Repository.File($"tests/pictures/bridge.{kind}"), _folder.File($"pics/{kind}.bin"));
+        var kinds = new[]
+        {
+            ("png", "image/png"),
+            ("jpg", "image/jpeg"),
+            ("gif", "image/gif"),
+            ("webp", "image/webp"),
+            ("avif", "image/avif"),
+            ("svg", "image/svg+xml"),
+        };
+        foreach (var (kind, _) in kinds)
+            File.Copy(Repository.File($"tests/pictures/bridge.{kind}"), _folder.File($"pics/{kind}.bin"));
 
         // Nearly a picture: what a character of UTF-8 makes of the first byte, half a signature, a text that names one.
         File.WriteAllBytes(_folder.File("pics/no1"), [0xc2, 0x89, (byte)'P', (byte)'N', (byte)'G', 13, 10, 26, 10, 0, 0]);
         File.WriteAllBytes(_folder.File("pics/no2"), [0x89, (byte)'P', (byte)'N', (byte)'G', 10, 10, 10, 10, 0]);
         File.WriteAllText(_folder.File("pics/no3"), "<p><svg></svg>");
         string[] names = [.. kinds.Select(kind => $"{kind.Item1}.bin"), "no1", "no2", "no3"];
-        using var service = await ServeAsync(string.Concat(names.Select(name => $"INSERT INTO note (name, picture) VALUES ('{name}', '{name}');")));
+        using var service = await ServeAsync(
+            string.Concat(names.Select(name => $"INSERT INTO note (name, picture) VALUES ('{name}', '{name}');"))
+        );
         for (var i = 0; i < names.Length; i++)
         {
             var answer = await service.GetAsync($"/_jexa/pictures/note/picture/{i + 1}");
@@ -171,12 +250,15 @@ public sealed class LeakTests : IDisposable
         _folder.MakeDatabase("CREATE TABLE note (id TEXT PRIMARY KEY, name TEXT COLLATE NOCASE)");
         foreach (var pattern in new[] { "\\p{L}{1,4000}", "(a{1,100}){1,100}{1,100}", "[", "(?=a)", new string('(', 5000) })
         {
-            var app = _folder.Write("app.yaml", $$"""
+            var app = _folder.Write(
+                "app.yaml",
+                $$"""
                 app: Notes
                 sources: { s: { engine: sqlite, connection: data.db } }
                 records: { note: { from: s.note, fields: { id: { pattern: '{{pattern}}' }, name: { pattern: '{{pattern}}' } } } }
                 pages: { note: { path: "/notes/{id}", detail: note }, by-name: { path: "/by{?name}", detail: note, by: { name: name } } }
-                """);
+                """
+            );
             var ran = await RunningService.RunAsync("check", app);
             Assert.DoesNotContain("unforeseen", ran.Error);
             Assert.True(ran.ExitCode == 1 && ran.Out.Contains("JX306", StringComparison.Ordinal), ran.Out + ran.Error);
@@ -194,7 +276,10 @@ public sealed class LeakTests : IDisposable
             var led = (await demo.GetAsync("/sketches")).Header("Location")!;
             places.Add(led);
             using var http = new HttpClient(new SocketsHttpHandler { UseProxy = false });
-            Assert.Contains(demo.PagesUrl.TrimEnd('/'), await http.GetStringAsync(new Uri(new Uri(led), "/config.js"), TestContext.Current.CancellationToken));
+            Assert.Contains(
+                demo.PagesUrl.TrimEnd('/'),
+                await http.GetStringAsync(new Uri(new Uri(led), "/config.js"), TestContext.Current.CancellationToken)
+            );
         }
 
         Assert.NotEqual(places[0], places[1]);

@@ -12,23 +12,54 @@ public sealed class LookTests(DemoService demo, PostgresDemo postgres, MariaDbDe
 
     private async Task<IPage> PlainAsync(ColorScheme scheme = ColorScheme.Light)
     {
-        var context = await browser.Chromium.NewContextAsync(new BrowserNewContextOptions
-        {
-            JavaScriptEnabled = false,
-            ViewportSize = new ViewportSize { Width = 1280, Height = 800 },
-            ColorScheme = scheme,
-        });
+        var context = await browser.Chromium.NewContextAsync(
+            new BrowserNewContextOptions
+            {
+                JavaScriptEnabled = false,
+                ViewportSize = new ViewportSize { Width = 1280, Height = 800 },
+                ColorScheme = scheme,
+            }
+        );
         return await context.NewPageAsync();
     }
 
     public static TheoryData<string> Pages { get; } =
     [
-        "/bridges", "/bridges?kind=arch&kind=beam&find=a&order=-length_m", "/bridges?find=nothing-like-that", "/gallery", "/bridges/7", "/bridges/1", "/bridges/3", "/districts",
-        "/districts/l%C3%B8kke", "/districts/l%C3%B8kke/bridges?opened_from=1900-01-01", "/districts/nowhere/bridges", "/inspections?year=2020",
-        "/inspections?year=2020&month=3", "/inspections", "/inspections/verdicts/repair", "/inspectors/4afab698-b6ba-42a5-9e12-a7197a665ded", "/inspectors/nobody",
-        "/inspectors/4afab698-b6ba-42a5-9e12-a7197a665dee", "/bridges/7/spans", "/bridges/7/inspections", "/bridges/7/spans/1", "/defects", "/defects?severity=3", "/defects?defect=5",
-        "/defects?defect=5&severity=3", "/tallies", "/tallies/new", "/about", "/no/such/page", "/bridges?size=7", "/photos/3",
-        "/districts/q%3F-hill", "/bridges/abc", "/bridges?lacking=lookup.code", "/nothing",
+        "/bridges",
+        "/bridges?kind=arch&kind=beam&find=a&order=-length_m",
+        "/bridges?find=nothing-like-that",
+        "/gallery",
+        "/bridges/7",
+        "/bridges/1",
+        "/bridges/3",
+        "/districts",
+        "/districts/l%C3%B8kke",
+        "/districts/l%C3%B8kke/bridges?opened_from=1900-01-01",
+        "/districts/nowhere/bridges",
+        "/inspections?year=2020",
+        "/inspections?year=2020&month=3",
+        "/inspections",
+        "/inspections/verdicts/repair",
+        "/inspectors/4afab698-b6ba-42a5-9e12-a7197a665ded",
+        "/inspectors/nobody",
+        "/inspectors/4afab698-b6ba-42a5-9e12-a7197a665dee",
+        "/bridges/7/spans",
+        "/bridges/7/inspections",
+        "/bridges/7/spans/1",
+        "/defects",
+        "/defects?severity=3",
+        "/defects?defect=5",
+        "/defects?defect=5&severity=3",
+        "/tallies",
+        "/tallies/new",
+        "/about",
+        "/no/such/page",
+        "/bridges?size=7",
+        "/photos/3",
+        "/districts/q%3F-hill",
+        "/bridges/abc",
+        "/bridges?lacking=lookup.code",
+        "/nothing",
     ];
 
     [Theory]
@@ -38,7 +69,10 @@ public sealed class LookTests(DemoService demo, PostgresDemo postgres, MariaDbDe
         var body = (await Service.GetAsync(path)).Body;
         var document = new HtmlParser(new HtmlParserOptions { IsStrictMode = true }).ParseDocument(body);
         Assert.Single(document.QuerySelectorAll("h1"));
-        Assert.Equal(document.QuerySelectorAll("[id]").Length, document.QuerySelectorAll("[id]").Select(element => element.Id).Distinct().Count());
+        Assert.Equal(
+            document.QuerySelectorAll("[id]").Length,
+            document.QuerySelectorAll("[id]").Select(element => element.Id).Distinct().Count()
+        );
         var page = await browser.OpenAsync();
         await page.GotoAsync(Url(path));
         await Browser.AssertFitAsync(page);
@@ -67,9 +101,13 @@ public sealed class LookTests(DemoService demo, PostgresDemo postgres, MariaDbDe
             }
 
             var document = new HtmlParser().ParseDocument(body);
-            return string.Join(' ', document.QuerySelectorAll("*")
-                .Where(element => element.TextContent != "Counted within the last minute.")
-                .Select(element => $"{element.LocalName}.{element.ClassName}"));
+            return string.Join(
+                ' ',
+                document
+                    .QuerySelectorAll("*")
+                    .Where(element => element.TextContent != "Counted within the last minute.")
+                    .Select(element => $"{element.LocalName}.{element.ClassName}")
+            );
         }
     }
 
@@ -98,6 +136,9 @@ public sealed class LookTests(DemoService demo, PostgresDemo postgres, MariaDbDe
     {
         var page = await PlainAsync(ColorScheme.Dark);
         await page.GotoAsync(Url("/bridges"));
-        Assert.Equal("rgb(20, 25, 27)", await page.Locator("body").EvaluateAsync<string>("element => getComputedStyle(element).backgroundColor"));
+        Assert.Equal(
+            "rgb(20, 25, 27)",
+            await page.Locator("body").EvaluateAsync<string>("element => getComputedStyle(element).backgroundColor")
+        );
     }
 }

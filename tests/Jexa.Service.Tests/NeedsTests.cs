@@ -3,7 +3,8 @@ using System.Text.Json;
 namespace Jexa.Service.Tests;
 
 /// <summary>
-/// What people who make such pages need, over data of their own: one app by text, its pages as visitors meet them, and the mistakes
+/// What people who make such pages need, over data of their own: one app by text, its pages as visitors meet them, and the
+/// mistakes
 /// that belong to each need. The numbers are those of the list of needs.
 /// </summary>
 public sealed class NeedsTests(NeedsTests.Coast coast) : IClassFixture<NeedsTests.Coast>
@@ -96,7 +97,13 @@ public sealed class NeedsTests(NeedsTests.Coast coast) : IClassFixture<NeedsTest
     [InlineData("/", 302, "")]
     [InlineData("/lihgts", 404, "There is no such place on this coast.", "/lights")]
     // 05, 10, 13: text keys, long opaque ones, records on cards that lead on whole.
-    [InlineData("/log/f3a9-0b7c-long-opaque-text-41e8", 200, "Entry f3a9-0b7c-long-opaque-text-41e8", "Lamp changed.", "href=\"/lights?light=7\"")]
+    [InlineData(
+        "/log/f3a9-0b7c-long-opaque-text-41e8",
+        200,
+        "Entry f3a9-0b7c-long-opaque-text-41e8",
+        "Lamp changed.",
+        "href=\"/lights?light=7\""
+    )]
     [InlineData("/log", 200, "class=\"card leads\"")]
     // 06: an ID of a type; one path for a new and an existing record.
     [InlineData("/keeper?id=2", 200, "B. Plover")]
@@ -105,7 +112,11 @@ public sealed class NeedsTests(NeedsTests.Coast coast) : IClassFixture<NeedsTest
     [InlineData("/keeper?ID=2", 400, "reads “id”")]
     // 07, 08: a group, its name above its records; a missing one leads on, an unknown one is told, pasted SQL is a malformed ID.
     [InlineData("/shore?region=1", 200, "<h1>Lights of North Shore</h1>", "Kelp Rock")]
-    [InlineData("/shore?region=3", 200, "<h1>Lights of Nobody&#x27;s Shore</h1>|<h1>Lights of Nobody&#39;s Shore</h1>|<h1>Lights of Nobody's Shore</h1>")]
+    [InlineData(
+        "/shore?region=3",
+        200,
+        "<h1>Lights of Nobody&#x27;s Shore</h1>|<h1>Lights of Nobody&#39;s Shore</h1>|<h1>Lights of Nobody's Shore</h1>"
+    )]
     [InlineData("/shore?region=9", 404, "There is no such region")]
     [InlineData("/shore?region=1%20OR%201=1", 400, "is not a whole number")]
     [InlineData("/shore", 302, "")]
@@ -135,20 +146,35 @@ public sealed class NeedsTests(NeedsTests.Coast coast) : IClassFixture<NeedsTest
     {
         var answer = await coast.Service.GetAsync(target.TrimEnd('#'));
         Assert.True(answer.Status == status, $"{answer.Status} {answer.Header("Location")}\n{answer.Body}");
-        foreach (var either in said) Assert.True(either.Split('|').Any(one => answer.Body.Contains(one, StringComparison.Ordinal)), $"“{either}” is not in\n{answer.Body}");
+        foreach (var either in said)
+            Assert.True(
+                either.Split('|').Any(one => answer.Body.Contains(one, StringComparison.Ordinal)),
+                $"“{either}” is not in\n{answer.Body}"
+            );
     }
 
     [Fact]
     public async Task JSON_is_laid_out_and_checked_and_what_is_none_stays_as_it_is()
     {
-        Assert.Contains("<pre class=\"json\">{&#xA;  &quot;range&quot;: 18,", (await coast.Service.GetAsync("/lights?light=7")).Body, StringComparison.Ordinal);
-        Assert.Contains("<pre class=\"json\">no json</pre>", (await coast.Service.GetAsync("/lights?light=12")).Body, StringComparison.Ordinal);
+        Assert.Contains(
+            "<pre class=\"json\">{&#xA;  &quot;range&quot;: 18,",
+            (await coast.Service.GetAsync("/lights?light=7")).Body,
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "<pre class=\"json\">no json</pre>",
+            (await coast.Service.GetAsync("/lights?light=12")).Body,
+            StringComparison.Ordinal
+        );
         using var visitor = new Visitor(coast.Service.PagesUrl);
         var form = await visitor.FormAsync("/lights/edit?light=8");
         var refused = await visitor.PostAsync(form.With(("extra", "{\n \"range\": }")));
         Assert.Equal(422, refused.Status);
         Assert.Contains("This is not JSON from line 2 on.", refused.Body, StringComparison.Ordinal);
-        Assert.Equal(303, (await visitor.PostAsync((await visitor.FormAsync("/lights/edit?light=12")).With(("height_m", "9")))).Status);
+        Assert.Equal(
+            303,
+            (await visitor.PostAsync((await visitor.FormAsync("/lights/edit?light=12")).With(("height_m", "9")))).Status
+        );
     }
 
     [Fact]
@@ -167,7 +193,9 @@ public sealed class NeedsTests(NeedsTests.Coast coast) : IClassFixture<NeedsTest
     public async Task A_save_leads_back_and_says_so_and_is_there_after_a_refresh()
     {
         using var visitor = new Visitor(coast.Service.PagesUrl);
-        var saved = await visitor.PostAsync((await visitor.FormAsync("/lights/edit?light=12")).With(("height_m", "3,5"), ("name", "Sandling Head")));
+        var saved = await visitor.PostAsync(
+            (await visitor.FormAsync("/lights/edit?light=12")).With(("height_m", "3,5"), ("name", "Sandling Head"))
+        );
         Assert.Equal((303, "/lights?light=12"), (saved.Status, saved.Location));
         var page = (await visitor.GetAsync("/lights?light=12")).Body;
         Assert.Contains("Saved: Sandling Head.", page, StringComparison.Ordinal);
@@ -177,7 +205,15 @@ public sealed class NeedsTests(NeedsTests.Coast coast) : IClassFixture<NeedsTest
         Assert.Equal(422, refused.Status);
         Assert.Contains("write one like 3,5", refused.Body, StringComparison.Ordinal);
         Assert.Contains("value=\"3.5\"", refused.Body, StringComparison.Ordinal);
-        var added = await visitor.PostAsync((await visitor.FormAsync("/new-light?region=2")).With(("code", "SS-13"), ("name", "Ness"), ("kind", "2"), ("lit_on", "1999-09-09"), ("height_m", "1.234,5")));
+        var added = await visitor.PostAsync(
+            (await visitor.FormAsync("/new-light?region=2")).With(
+                ("code", "SS-13"),
+                ("name", "Ness"),
+                ("kind", "2"),
+                ("lit_on", "1999-09-09"),
+                ("height_m", "1.234,5")
+            )
+        );
         Assert.Equal((303, "/lights?light=13"), (added.Status, added.Location));
         Assert.Contains("1234,5", (await visitor.GetAsync("/lights?light=13")).Body, StringComparison.Ordinal);
     }
@@ -185,23 +221,70 @@ public sealed class NeedsTests(NeedsTests.Coast coast) : IClassFixture<NeedsTest
     [Theory]
     [InlineData("12", "title: \"{name}\", forms", "title: \"{nmae}\", forms", "JX301", "name")]
     [InlineData("14", "by: { light: id }", "by: { lihgt: id }", "JX407", "light")]
-    [InlineData("20", "links: [{ to: region, text: Its region }]", "links: [{ to: region, text: Its region, with: { ID: region_id } }]", "JX504", "id")]
-    [InlineData("20", "links: [{ to: region, text: Its region }]", "links: [{ to: region, text: Its region, with: { id: id } }]", "JX510", null)]
-    [InlineData("16", "links: [{ to: region, text: Its region }]", "links: [{ to: region, text: Its region, with: { id: code } }]", "JX505", null)]
-    [InlineData("18", "links: [{ to: region, text: Its region }]", "links: [{ to: region, text: Its region, with: { id: kind } }]", "JX511", null)]
+    [InlineData(
+        "20",
+        "links: [{ to: region, text: Its region }]",
+        "links: [{ to: region, text: Its region, with: { ID: region_id } }]",
+        "JX504",
+        "id"
+    )]
+    [InlineData(
+        "20",
+        "links: [{ to: region, text: Its region }]",
+        "links: [{ to: region, text: Its region, with: { id: id } }]",
+        "JX510",
+        null
+    )]
+    [InlineData(
+        "16",
+        "links: [{ to: region, text: Its region }]",
+        "links: [{ to: region, text: Its region, with: { id: code } }]",
+        "JX505",
+        null
+    )]
+    [InlineData(
+        "18",
+        "links: [{ to: region, text: Its region }]",
+        "links: [{ to: region, text: Its region, with: { id: kind } }]",
+        "JX511",
+        null
+    )]
     [InlineData("13", "links: [{ to: region, text: Its region }]", "links: [{ to: harbour, text: Its harbour }]", "JX501", null)]
     [InlineData("08", "where: { region_id: \"{region}\" }", "where: { region_id: \"{rgion}\" }", "JX407", "region")]
-    [InlineData("09", "form: [code, name, region_id, kind, lit_on, height_m]", "form: [name, region_id, kind, lit_on, height_m]", "JX419", null)]
+    [InlineData(
+        "09",
+        "form: [code, name, region_id, kind, lit_on, height_m]",
+        "form: [name, region_id, kind, lit_on, height_m]",
+        "JX419",
+        null
+    )]
     [InlineData("20", "under: photos", "under: fotos", "JX312", null)]
     [InlineData("17", "path: \"/log/{token}\"", "path: /log/{token}", "JX115", null)]
     [InlineData("07", "order: [name], search", "sort: [name], search", "JX111", "order")]
-    [InlineData("06", "path: \"/keeper{?light}\", new: keeper", "path: \"/keeper{?id}\", detail: keeper, by: { id: id }", "JX402", null)]
-    public async Task The_usual_mistakes_are_told_before_anybody_visits(string need, string good, string bad, string code, string? nearest)
+    [InlineData(
+        "06",
+        "path: \"/keeper{?light}\", new: keeper",
+        "path: \"/keeper{?id}\", detail: keeper, by: { id: id }",
+        "JX402",
+        null
+    )]
+    public async Task The_usual_mistakes_are_told_before_anybody_visits(
+        string need,
+        string good,
+        string bad,
+        string code,
+        string? nearest
+    )
     {
         Assert.Contains(good, App, StringComparison.Ordinal);
         var file = coast.Folder.Write($"mistake-{code}-{need}-{bad.Length}.yaml", App.Replace(good, bad));
         var ran = await RunningService.RunAsync("check", file, "--json");
-        var findings = JsonDocument.Parse(ran.Out).RootElement.GetProperty("findings").EnumerateArray().Where(finding => finding.GetProperty("severity").GetString() != "hint").ToList();
+        var findings = JsonDocument
+            .Parse(ran.Out)
+            .RootElement.GetProperty("findings")
+            .EnumerateArray()
+            .Where(finding => finding.GetProperty("severity").GetString() != "hint")
+            .ToList();
         var told = findings.FirstOrDefault(finding => finding.GetProperty("code").GetString() == code);
         Assert.True(told.ValueKind == JsonValueKind.Object, ran.Out + ran.Error);
         Assert.Equal(nearest, told.GetProperty("nearest").GetString());

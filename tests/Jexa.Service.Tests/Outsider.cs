@@ -5,7 +5,8 @@ using System.Globalization;
 namespace Jexa.Service.Tests;
 
 /// <summary>
-/// Somebody else who uses the same SQLite file: another process, with the shell of Debian's package, which is another version of the
+/// Somebody else who uses the same SQLite file: another process, with the shell of Debian's package, which is another version of
+/// the
 /// library. Between them there is nothing but the locks on the file.
 /// </summary>
 internal sealed class Outsider(string file)
@@ -27,13 +28,16 @@ internal sealed class Outsider(string file)
         for (var round = 0; !ending.IsCancellationRequested; round++)
         {
             await DoAsync("read", "SELECT count(*) FROM thing");
-            if (await DoAsync("write", "INSERT INTO outside VALUES ('x')")) _rows++;
+            if (await DoAsync("write", "INSERT INTO outside VALUES ('x')"))
+                _rows++;
             await DoAsync("backup", $".backup '{copy}'");
             await DoAsync("vacuum into", $"VACUUM INTO '{copy}.{round}'");
             await RunAsync("cp", file, copy);
             await DoAsync("checkpoint", "PRAGMA wal_checkpoint(TRUNCATE)");
-            if (mode) await DoAsync("mode", $"PRAGMA journal_mode={(round % 2 == 0 ? "wal" : "delete")}");
-            foreach (var old in Directory.GetFiles(_copies)) File.Delete(old);
+            if (mode)
+                await DoAsync("mode", $"PRAGMA journal_mode={(round % 2 == 0 ? "wal" : "delete")}");
+            foreach (var old in Directory.GetFiles(_copies))
+                File.Delete(old);
         }
 
         Directory.Delete(_copies, recursive: true);
@@ -56,12 +60,15 @@ internal sealed class Outsider(string file)
 
     public async Task<HashSet<string>> NamesAsync() => [.. (await AskAsync("SELECT name FROM thing")).Split('\n')];
 
-    public override string ToString() => string.Join(", ", Done.Select(pair => string.Create(CultureInfo.InvariantCulture, $"{pair.Key}: {pair.Value}")));
+    public override string ToString() =>
+        string.Join(", ", Done.Select(pair => string.Create(CultureInfo.InvariantCulture, $"{pair.Key}: {pair.Value}")));
 
     private static async Task<Ran> RunAsync(string program, params string[] arguments)
     {
         Lacking.Skip("sqlite3");
-        using var process = Process.Start(new ProcessStartInfo(program, arguments) { RedirectStandardOutput = true, RedirectStandardError = true })!;
+        using var process = Process.Start(
+            new ProcessStartInfo(program, arguments) { RedirectStandardOutput = true, RedirectStandardError = true }
+        )!;
         var error = process.StandardError.ReadToEndAsync();
         var output = await process.StandardOutput.ReadToEndAsync();
         await process.WaitForExitAsync();

@@ -22,8 +22,13 @@ public sealed class OutsiderTests : IDisposable
 
     private const int Saves = 1000;
 
-    private static readonly double Minutes =
-        double.TryParse(Environment.GetEnvironmentVariable("JEXA_OUTSIDER_MINUTES"), CultureInfo.InvariantCulture, out var minutes) ? minutes : 0;
+    private static readonly double Minutes = double.TryParse(
+        Environment.GetEnvironmentVariable("JEXA_OUTSIDER_MINUTES"),
+        CultureInfo.InvariantCulture,
+        out var minutes
+    )
+        ? minutes
+        : 0;
 
     private readonly AppFolder _folder = new();
     private readonly List<string> _saved = [];
@@ -49,22 +54,31 @@ public sealed class OutsiderTests : IDisposable
             for (var i = 0; i < Saves || clock.Elapsed.TotalMinutes < Minutes; i++)
             {
                 await SaveAsync(service, $"saved {i}");
-                if (i % 50 == 0) _folder.Write("app.yaml", App.Replace("app: Things", $"app: Things {i}"));
-                if (i % 50 == 25) await service.GetAsync("/_jexa/pictures/thing/picture/1");
+                if (i % 50 == 0)
+                    _folder.Write("app.yaml", App.Replace("app: Things", $"app: Things {i}"));
+                if (i % 50 == 25)
+                    await service.GetAsync("/_jexa/pictures/thing/picture/1");
             }
 
             await ending.CancelAsync();
             await meddling;
             Assert.InRange(_refused, 0, _saved.Count / 20);
-            Assert.Equal(_saved.Count.ToString(CultureInfo.InvariantCulture), await outsider.AskAsync("SELECT count(*) FROM thing WHERE name LIKE 'saved%'"));
+            Assert.Equal(
+                _saved.Count.ToString(CultureInfo.InvariantCulture),
+                await outsider.AskAsync("SELECT count(*) FROM thing WHERE name LIKE 'saved%'")
+            );
             await MadeAsync(service, _saved.Count);
             await service.EndAsync();
         }
 
         Assert.Empty(_saved.Except(await outsider.NamesAsync()));
         Assert.Equal("ok", await outsider.AskAsync("PRAGMA integrity_check"));
-        Assert.Equal(outsider.Rows.ToString(CultureInfo.InvariantCulture), await outsider.AskAsync("SELECT count(*) FROM outside"));
-        foreach (var what in new[] { "read", "write", "backup", "vacuum into", "checkpoint" }) Assert.True(outsider.Done.GetValueOrDefault(what) > 2, outsider.ToString());
+        Assert.Equal(
+            outsider.Rows.ToString(CultureInfo.InvariantCulture),
+            await outsider.AskAsync("SELECT count(*) FROM outside")
+        );
+        foreach (var what in new[] { "read", "write", "backup", "vacuum into", "checkpoint" })
+            Assert.True(outsider.Done.GetValueOrDefault(what) > 2, outsider.ToString());
     }
 
     [Fact]
@@ -76,8 +90,10 @@ public sealed class OutsiderTests : IDisposable
         {
             for (var round = 0; round < 5; round++)
             {
-                for (var i = 0; i < 20; i++) await SaveAsync(service, $"saved {round} {i}");
-                foreach (var ending in round % 2 == 0 ? new[] { "-wal", "-shm" } : ["-wal"]) File.Delete(Database + ending);
+                for (var i = 0; i < 20; i++)
+                    await SaveAsync(service, $"saved {round} {i}");
+                foreach (var ending in round % 2 == 0 ? new[] { "-wal", "-shm" } : ["-wal"])
+                    File.Delete(Database + ending);
             }
 
             await WorksAgainAsync(service);
@@ -94,16 +110,22 @@ public sealed class OutsiderTests : IDisposable
         Make("wal");
         var outsider = new Outsider(Database);
         using var service = await ServeAsync();
-        for (var i = 0; i < 5; i++) await SaveAsync(service, $"before {i}");
+        for (var i = 0; i < 5; i++)
+            await SaveAsync(service, $"before {i}");
         await outsider.AskAsync("PRAGMA wal_checkpoint(TRUNCATE)");
-        foreach (var ending in new[] { "-wal", "-shm" }) File.Delete(Database + ending);
+        foreach (var ending in new[] { "-wal", "-shm" })
+            File.Delete(Database + ending);
         await outsider.AskAsync("INSERT INTO outside VALUES ('y'); PRAGMA wal_checkpoint(TRUNCATE)");
-        for (var i = 0; i < 200; i++) await SaveAsync(service, $"after {i}");
+        for (var i = 0; i < 200; i++)
+            await SaveAsync(service, $"after {i}");
         Assert.InRange(_refused, 0, 199);
         await WorksAgainAsync(service);
         await service.EndAsync();
         Assert.Empty(_saved.Except(await outsider.NamesAsync()));
-        Assert.Equal(("ok", "1"), (await outsider.AskAsync("PRAGMA integrity_check"), await outsider.AskAsync("SELECT count(*) FROM outside")));
+        Assert.Equal(
+            ("ok", "1"),
+            (await outsider.AskAsync("PRAGMA integrity_check"), await outsider.AskAsync("SELECT count(*) FROM outside"))
+        );
     }
 
     [Theory]
@@ -117,14 +139,19 @@ public sealed class OutsiderTests : IDisposable
         var outsider = new Outsider(Database);
         var copy = _folder.File("copy.db");
         using var service = await ServeAsync();
-        for (var i = 0; i < 10; i++) await SaveAsync(service, $"copied {i}");
+        for (var i = 0; i < 10; i++)
+            await SaveAsync(service, $"copied {i}");
         var copied = _saved.ToList();
         await outsider.AskAsync($".backup '{copy}'");
-        for (var i = 0; i < 10; i++) await SaveAsync(service, $"gone {i}");
+        for (var i = 0; i < 10; i++)
+            await SaveAsync(service, $"gone {i}");
         _saved.Clear();
-        if (how == "restore") await outsider.AskAsync($".restore '{copy}'");
-        else File.Move(copy, Database, overwrite: true);
-        for (var i = 0; i < 100; i++) await SaveAsync(service, $"after {i}");
+        if (how == "restore")
+            await outsider.AskAsync($".restore '{copy}'");
+        else
+            File.Move(copy, Database, overwrite: true);
+        for (var i = 0; i < 100; i++)
+            await SaveAsync(service, $"after {i}");
         await WorksAgainAsync(service);
         await service.EndAsync();
         var names = await outsider.NamesAsync();
@@ -145,11 +172,15 @@ public sealed class OutsiderTests : IDisposable
 
         // In WAL mode the database and its log's index are locked as long as a connection is open.
         if (journal == "wal")
-            foreach (var ending in new[] { "", "-shm" }) Assert.Contains(held, line => line.Contains($":{InodeOf(Database + ending)} ", StringComparison.Ordinal));
+            foreach (var ending in new[] { "", "-shm" })
+                Assert.Contains(held, line => line.Contains($":{InodeOf(Database + ending)} ", StringComparison.Ordinal));
         foreach (var name in new[] { "data.db", "data.db-wal", "data.db-shm", "link.db", "hard.db" })
         {
-            if (name == "link.db") File.CreateSymbolicLink(_folder.File(name), Database);
-            if (name == "hard.db") using (var link = System.Diagnostics.Process.Start("ln", [Database, _folder.File(name)])) await link.WaitForExitAsync(TestContext.Current.CancellationToken);
+            if (name == "link.db")
+                File.CreateSymbolicLink(_folder.File(name), Database);
+            if (name == "hard.db")
+                using (var link = System.Diagnostics.Process.Start("ln", [Database, _folder.File(name)]))
+                    await link.WaitForExitAsync(TestContext.Current.CancellationToken);
             using (var connection = _folder.Open())
             using (var command = connection.CreateCommand())
             {
@@ -163,9 +194,15 @@ public sealed class OutsiderTests : IDisposable
 
         for (var i = 0; i < 3; i++)
         {
-            _folder.Write("app.yaml", App.Replace("app: Things", $"app: Other {i}").Replace("list: thing,", "list: thing, title: No,"));
+            _folder.Write(
+                "app.yaml",
+                App.Replace("app: Things", $"app: Other {i}").Replace("list: thing,", "list: thing, title: No,")
+            );
             await Task.Delay(400, TestContext.Current.CancellationToken);
-            _folder.Write("app.yaml", App.Replace("app: Things", $"app: Other {i}\nframe: {{ style: data.db, footer: data.db }}"));
+            _folder.Write(
+                "app.yaml",
+                App.Replace("app: Things", $"app: Other {i}\nframe: {{ style: data.db, footer: data.db }}")
+            );
             await Task.Delay(400, TestContext.Current.CancellationToken);
             await service.GetAsync("/things");
         }
@@ -176,32 +213,46 @@ public sealed class OutsiderTests : IDisposable
     /// <summary>The locks that the service holds on the files of the database, as the system lists them.</summary>
     private List<string> LocksOf(RunningService service)
     {
-        var inodes = new[] { "", "-shm" }.Where(ending => File.Exists(Database + ending)).Select(ending => $":{InodeOf(Database + ending)} ").ToList();
+        var inodes = new[] { "", "-shm" }
+            .Where(ending => File.Exists(Database + ending))
+            .Select(ending => $":{InodeOf(Database + ending)} ")
+            .ToList();
         return
         [
-            .. File.ReadAllLines("/proc/locks").Where(line => line.Contains($" {service.ProcessId} ", StringComparison.Ordinal) && inodes.Exists(line.Contains))
-                .Select(line => line[(line.IndexOf(':') + 1)..]).Distinct(),
+            .. File.ReadAllLines("/proc/locks")
+                .Where(line => line.Contains($" {service.ProcessId} ", StringComparison.Ordinal) && inodes.Exists(line.Contains))
+                .Select(line => line[(line.IndexOf(':') + 1)..])
+                .Distinct(),
         ];
     }
 
     private static string InodeOf(string file)
     {
-        using var stat = System.Diagnostics.Process.Start(new System.Diagnostics.ProcessStartInfo("stat", ["-c", "%i", file]) { RedirectStandardOutput = true })!;
+        using var stat = System.Diagnostics.Process.Start(
+            new System.Diagnostics.ProcessStartInfo("stat", ["-c", "%i", file]) { RedirectStandardOutput = true }
+        )!;
         return stat.StandardOutput.ReadToEnd().Trim();
     }
 
-    private void Make(string journal) => _folder.MakeDatabase(
-        $"PRAGMA journal_mode={journal}; CREATE TABLE thing (id INTEGER PRIMARY KEY, name TEXT NOT NULL, picture TEXT); INSERT INTO thing VALUES (1, 'one', NULL); CREATE TABLE outside (x TEXT)");
+    private void Make(string journal) =>
+        _folder.MakeDatabase(
+            $"PRAGMA journal_mode={journal}; CREATE TABLE thing (id INTEGER PRIMARY KEY, name TEXT NOT NULL, "
+                + "picture TEXT); INSERT INTO thing VALUES (1, 'one', NULL); CREATE TABLE outside (x TEXT)"
+        );
 
-    private Task<RunningService> ServeAsync() => RunningService.StartAsync("serve", _folder.Write("app.yaml", App), "--log", "none");
+    private Task<RunningService> ServeAsync() =>
+        RunningService.StartAsync("serve", _folder.Write("app.yaml", App), "--log", "none");
 
     private async Task SaveAsync(RunningService service, string name)
     {
         using var program = new Visitor(service.PagesUrl);
         var reply = await program.AddAsync("/things/new", JsonSerializer.Serialize(new { fields = new { name } }));
-        if (reply.Status == 201) _saved.Add(name);
-        else if (reply.Status == 503) _refused++;
-        else Assert.Fail($"{reply.Status}: {reply.Body}");
+        if (reply.Status == 201)
+            _saved.Add(name);
+        else if (reply.Status == 503)
+            _refused++;
+        else
+            Assert.Fail($"{reply.Status}: {reply.Body}");
     }
 
     private async Task WorksAgainAsync(RunningService service)
@@ -211,7 +262,8 @@ public sealed class OutsiderTests : IDisposable
         {
             var before = _saved.Count;
             await SaveAsync(service, $"again {i}");
-            if (_saved.Count > before) return;
+            if (_saved.Count > before)
+                return;
             Assert.True(clock.Elapsed.TotalSeconds < 60, "It never saved again.");
             await Task.Delay(50);
         }
@@ -223,10 +275,13 @@ public sealed class OutsiderTests : IDisposable
         var before = "";
         while (true)
         {
-            using var page = JsonDocument.Parse(await RunningServiceApi.GetAsync(service, $"api/changes?limit=1000&state=made{before}"));
+            using var page = JsonDocument.Parse(
+                await RunningServiceApi.GetAsync(service, $"api/changes?limit=1000&state=made{before}")
+            );
             var changes = page.RootElement.GetProperty("changes").EnumerateArray().ToList();
             made += changes.Count;
-            if (!page.RootElement.GetProperty("more").GetBoolean()) break;
+            if (!page.RootElement.GetProperty("more").GetBoolean())
+                break;
             before = $"&before={changes[^1].GetProperty("number").GetInt64()}";
         }
 

@@ -19,7 +19,10 @@ public class ProxyTests
         Assert.Equal(200, (await service.GetAsync("/valley/%72egister/bridges/7")).Status);
         Assert.Equal(200, (await service.GetAsync("/valley/register/_jexa/style.css")).Status);
         Assert.Equal(200, (await service.GetAsync("/valley/register/_jexa/health/ready")).Status);
-        foreach (var outside in (string[])["/", "/bridges", "/valley", "/valley/registers/bridges", "/Valley/register/bridges", "/_jexa/style.css"])
+        foreach (
+            var outside in (string[])
+                ["/", "/bridges", "/valley", "/valley/registers/bridges", "/Valley/register/bridges", "/_jexa/style.css"]
+        )
             Assert.Equal(404, (await service.GetAsync(outside)).Status);
         var list = await service.GetAsync("/valley/register/bridges");
         Assert.Equal("\"/valley/register/bridges/{id}\"; rel=\"item\"", list.Header("Link-Template"));
@@ -56,7 +59,10 @@ public class ProxyTests
         Assert.Equal(200, await StatusAsync(service, $"localhost:{service.Port}"));
         Assert.Equal(421, await StatusAsync(service, "other.example"));
         Assert.Equal(421, await StatusAsync(service, "register.example:1"));
-        Assert.Equal(421, await StatusAsync(service, $"127.0.0.1:{service.Port}", "X-Forwarded-Host: register.example\r\n", consoleDoor: true));
+        Assert.Equal(
+            421,
+            await StatusAsync(service, $"127.0.0.1:{service.Port}", "X-Forwarded-Host: register.example\r\n", consoleDoor: true)
+        );
     }
 
     [Fact]
@@ -80,15 +86,28 @@ public class ProxyTests
     {
         using var service = await RunningService.StartAsync("demo");
         var token = await File.ReadAllTextAsync(Path.Combine(service.State, "token"));
-        Assert.Matches(@"^match;dur=[\d.]+, parse;dur=[\d.]+, load;dur=[\d.]+, decide;dur=[\d.]+, answer;dur=[\d.]+$",
-            (await service.GetAsync("/bridges/7", $"Authorization: Bearer {token}\r\n")).Header("Server-Timing"));
+        Assert.Matches(
+            @"^match;dur=[\d.]+, parse;dur=[\d.]+, load;dur=[\d.]+, decide;dur=[\d.]+, answer;dur=[\d.]+$",
+            (await service.GetAsync("/bridges/7", $"Authorization: Bearer {token}\r\n")).Header("Server-Timing")
+        );
         Assert.Null((await service.GetAsync("/bridges/7", "Authorization: Bearer nonsense\r\n")).Header("Server-Timing"));
         Assert.Null((await service.GetAsync("/bridges/7")).Header("Server-Timing"));
     }
 
-    private static async Task<int> StatusAsync(RunningService service, string host, string headers = "", bool consoleDoor = false) =>
-        (await RunningService.SendAsync(consoleDoor ? service.ConsolePort : service.Port,
-            System.Text.Encoding.ASCII.GetBytes($"GET /bridges/7 HTTP/1.1\r\nHost: {host}\r\n{headers}Connection: close\r\n\r\n"))).Status;
+    private static async Task<int> StatusAsync(
+        RunningService service,
+        string host,
+        string headers = "",
+        bool consoleDoor = false
+    ) =>
+        (
+            await RunningService.SendAsync(
+                consoleDoor ? service.ConsolePort : service.Port,
+                System.Text.Encoding.ASCII.GetBytes(
+                    $"GET /bridges/7 HTTP/1.1\r\nHost: {host}\r\n{headers}Connection: close\r\n\r\n"
+                )
+            )
+        ).Status;
 
     /// <summary>Where the trace of a visit says that it came from.</summary>
     private static async Task<string?> VisitorAsync(RunningService service, string headers)

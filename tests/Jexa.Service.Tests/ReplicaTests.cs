@@ -1,6 +1,8 @@
 namespace Jexa.Service.Tests;
 
-/// <summary>A source with a copy that is read instead: whoever changed something sees it at once, the others as soon as the copy has it.</summary>
+/// <summary>
+/// A source with a copy that is read instead: whoever changed something sees it at once, the others as soon as the copy has it.
+/// </summary>
 public sealed class ReplicaTests
 {
     [Theory]
@@ -10,23 +12,38 @@ public sealed class ReplicaTests
     {
         var server = (engine == "postgresql" ? PrivateServer.Postgres : PrivateServer.MariaDb).Value;
         var (primary, copy) = (server.NewDatabase(), server.NewDatabase());
-        foreach (var database in new[] { primary, copy }) server.Execute(database, "CREATE TABLE gate (id integer PRIMARY KEY, name varchar(20) NOT NULL); INSERT INTO gate VALUES (1, 'old')");
+        foreach (var database in new[] { primary, copy })
+            server.Execute(
+                database,
+                "CREATE TABLE gate (id integer PRIMARY KEY, name varchar(20) NOT NULL); INSERT INTO gate VALUES (1, 'old')"
+            );
         using var folder = new AppFolder();
         static string Quoted(string connection) => connection.Replace("\"", "\\\"");
-        using var service = await RunningService.StartAsync("serve", folder.Write("app.yaml", $$"""
-            app: Gates
-            sources: { s: { engine: {{engine}}, connection: "{{Quoted(server.Connection(primary))}}", replica: "{{Quoted(server.Connection(copy))}}" } }
-            records: { gate: { from: s.gate, label: name } }
-            pages:
-              gates: { path: /gates, list: gate }
-              gate: { path: "/gates/{id}", detail: gate }
-              gate-edit: { path: "/gates/{id}/edit", edit: gate }
-            """));
+        using var service = await RunningService.StartAsync(
+            "serve",
+            folder.Write(
+                "app.yaml",
+                $$"""
+                app: Gates
+                sources: { s: { engine: {{engine}}, connection: "{{Quoted(server.Connection(primary))}}", replica: "{{Quoted(
+                    server.Connection(copy)
+                )}}" } }
+                records: { gate: { from: s.gate, label: name } }
+                pages:
+                  gates: { path: /gates, list: gate }
+                  gate: { path: "/gates/{id}", detail: gate }
+                  gate-edit: { path: "/gates/{id}/edit", edit: gate }
+                """
+            )
+        );
         Assert.Contains("old", (await service.GetAsync("/gates/1")).Body);
         var form = await service.GetJsonAsync("/gates/1/edit");
         const string Change = """{"fields":{"name":"new"}}""";
         var saved = await service.SendAsync(
-            $"PATCH /gates/1/edit HTTP/1.1\r\nHost: 127.0.0.1:{service.Port}\r\nContent-Type: application/merge-patch+json\r\nIf-Match: {form.Header("ETag")}\r\nContent-Length: {Change.Length}\r\nConnection: close\r\n\r\n{Change}");
+            $"PATCH /gates/1/edit HTTP/1.1\r\nHost: 127.0.0.1:{service.Port}\r\nContent-Type: "
+                + $"application/merge-patch+json\r\nIf-Match: {form.Header("ETag")}\r\nContent-Length: "
+                + $"{Change.Length}\r\nConnection: close\r\n\r\n{Change}"
+        );
         Assert.Equal(200, saved.Status);
         Assert.Contains("jexa-wrote=1; max-age=10", saved.Header("Set-Cookie"));
 
@@ -44,11 +61,20 @@ public sealed class ReplicaTests
     {
         using var folder = new AppFolder();
         folder.MakeDatabase(AppFolder.Schema);
-        var ran = await RunningService.RunAsync("check", folder.Write("app.yaml", AppFolder.App.Replace("connection: data.db", "connection: data.db, replica: other.db, pooling: transaction")));
+        var ran = await RunningService.RunAsync(
+            "check",
+            folder.Write(
+                "app.yaml",
+                AppFolder.App.Replace("connection: data.db", "connection: data.db, replica: other.db, pooling: transaction")
+            )
+        );
         Assert.Equal(1, ran.ExitCode);
         Assert.Contains("A source of the engine sqlite has no replica.", ran.Out);
         Assert.Contains("A source of the engine sqlite has no pooling.", ran.Out);
-        ran = await RunningService.RunAsync("check", folder.Write("app.yaml", AppFolder.App.Replace("connection: data.db", "connection: data.db, pooling: sesion")));
+        ran = await RunningService.RunAsync(
+            "check",
+            folder.Write("app.yaml", AppFolder.App.Replace("connection: data.db", "connection: data.db, pooling: sesion"))
+        );
         Assert.Contains("Write session.", ran.Out);
     }
 }

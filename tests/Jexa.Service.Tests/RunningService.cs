@@ -13,7 +13,10 @@ public sealed record Ran(int ExitCode, string Out, string Error);
 public sealed record RawAnswer(int Status, string Head, string Body)
 {
     public string? Header(string name) =>
-        Regex.Match(Head, $@"^{Regex.Escape(name)}: (.*?)\r?$", RegexOptions.Multiline | RegexOptions.IgnoreCase) is { Success: true } found ? found.Groups[1].Value : null;
+        Regex.Match(Head, $@"^{Regex.Escape(name)}: (.*?)\r?$", RegexOptions.Multiline | RegexOptions.IgnoreCase)
+            is { Success: true } found
+            ? found.Groups[1].Value
+            : null;
 }
 
 /// <summary>The program itself, started as its users start it, on free ports and with a state folder of its own.</summary>
@@ -48,13 +51,15 @@ public sealed class RunningService : IDisposable
     {
         get
         {
-            lock (_error) return _error.ToString();
+            lock (_error)
+                return _error.ToString();
         }
     }
 
     public static string Program => Path.Combine(Repository.Root, "src/Jexa.Cli/bin/Release/net10.0/jexa.dll");
 
-    public static Task<RunningService> StartAsync(params string[] command) => StartInAsync(Directory.CreateTempSubdirectory("jexa-state-").FullName, command);
+    public static Task<RunningService> StartAsync(params string[] command) =>
+        StartInAsync(Directory.CreateTempSubdirectory("jexa-state-").FullName, command);
 
     /// <param name="state">The state folder; it goes with the service.</param>
     public static async Task<RunningService> StartInAsync(string state, params string[] command)
@@ -77,7 +82,8 @@ public sealed class RunningService : IDisposable
         _process = Launch([.. _command, "--port", port, "--console-port", consolePort, "--state", State], before);
         _process.ErrorDataReceived += (_, line) =>
         {
-            lock (_error) _error.AppendLine(line.Data);
+            lock (_error)
+                _error.AppendLine(line.Data);
         };
         _process.BeginErrorReadLine();
         using var patience = new CancellationTokenSource(TimeSpan.FromSeconds(60));
@@ -86,8 +92,10 @@ public sealed class RunningService : IDisposable
         {
             var line = await _process.StandardOutput.ReadLineAsync(patience.Token)
                 ?? throw new InvalidOperationException($"The service ended at once: {Errors}");
-            if (Regex.Match(line, @"pages\s+(http://\S+)") is { Success: true } pages) PagesUrl = pages.Groups[1].Value;
-            if (Regex.Match(line, @"console\s+(http://\S+?)#code=(\S+)") is not { Success: true } console) continue;
+            if (Regex.Match(line, @"pages\s+(http://\S+)") is { Success: true } pages)
+                PagesUrl = pages.Groups[1].Value;
+            if (Regex.Match(line, @"console\s+(http://\S+?)#code=(\S+)") is not { Success: true } console)
+                continue;
             ConsoleUrl = console.Groups[1].Value;
             StartCode = console.Groups[2].Value;
         }
@@ -140,7 +148,11 @@ public sealed class RunningService : IDisposable
         var head = split < 0 ? text : text[..split];
         var status = head.Length > 12 && int.TryParse(head.AsSpan(9, 3), out var code) ? code : 0;
         var body = split < 0 ? "" : text[(split + 4)..];
-        return new RawAnswer(status, head, head.Contains("Transfer-Encoding: chunked", StringComparison.Ordinal) ? Joined(body) : body);
+        return new RawAnswer(
+            status,
+            head,
+            head.Contains("Transfer-Encoding: chunked", StringComparison.Ordinal) ? Joined(body) : body
+        );
     }
 
     /// <summary>The content of a chunked body (RFC 9112 section 7.1); sizes count bytes.</summary>
@@ -148,12 +160,14 @@ public sealed class RunningService : IDisposable
     {
         var bytes = Encoding.UTF8.GetBytes(chunked);
         var joined = new List<byte>();
-        for (var at = 0; at < bytes.Length;)
+        for (var at = 0; at < bytes.Length; )
         {
             var line = Array.IndexOf(bytes, (byte)'\n', at);
-            if (line < 0) break;
+            if (line < 0)
+                break;
             var size = Convert.ToInt32(Encoding.ASCII.GetString(bytes, at, line - at).Trim(), 16);
-            if (size == 0) break;
+            if (size == 0)
+                break;
             joined.AddRange(bytes.AsSpan(line + 1, size));
             at = line + 1 + size + 2;
         }
@@ -165,7 +179,8 @@ public sealed class RunningService : IDisposable
     public async Task<(TimeSpan Took, int ExitCode)> EndAsync(string signal = "TERM")
     {
         var clock = Stopwatch.StartNew();
-        using (var kill = Process.Start("kill", [$"-{signal}", _process.Id.ToString()])) await kill.WaitForExitAsync();
+        using (var kill = Process.Start("kill", [$"-{signal}", _process.Id.ToString()]))
+            await kill.WaitForExitAsync();
         await _process.WaitForExitAsync().WaitAsync(TimeSpan.FromSeconds(60));
         return (clock.Elapsed, _process.ExitCode);
     }
@@ -185,10 +200,21 @@ public sealed class RunningService : IDisposable
     private static Process Launch(string[] command, string? before = null)
     {
         // Tests that run in the background ignore Ctrl-C, and so would what they start.
-        string[] begin = ["--default-signal=INT", .. before is null ? (string[])[] : ["sh", "-c", $"{before}; exec \"$@\"", "sh"], "dotnet"];
-        var start = new ProcessStartInfo("env", begin) { RedirectStandardOutput = true, RedirectStandardError = true, WorkingDirectory = Repository.Root };
+        string[] begin =
+        [
+            "--default-signal=INT",
+            .. before is null ? (string[])[] : ["sh", "-c", $"{before}; exec \"$@\"", "sh"],
+            "dotnet",
+        ];
+        var start = new ProcessStartInfo("env", begin)
+        {
+            RedirectStandardOutput = true,
+            RedirectStandardError = true,
+            WorkingDirectory = Repository.Root,
+        };
         start.ArgumentList.Add(Program);
-        foreach (var argument in command) start.ArgumentList.Add(argument);
+        foreach (var argument in command)
+            start.ArgumentList.Add(argument);
         start.Environment["NO_COLOR"] = "1";
         return Process.Start(start)!;
     }
@@ -207,7 +233,8 @@ public class DemoService : IAsyncLifetime
 
     public virtual ValueTask DisposeAsync()
     {
-        if (_service.IsValueCreated) _service.Value.Dispose();
+        if (_service.IsValueCreated)
+            _service.Value.Dispose();
         GC.SuppressFinalize(this);
         return ValueTask.CompletedTask;
     }
@@ -215,7 +242,9 @@ public class DemoService : IAsyncLifetime
     protected virtual Task<RunningService> BeginAsync() => RunningService.StartAsync("demo", "--afresh");
 }
 
-/// <summary>The demo over a database of a server: its data copied there by the command for it, and one line of its app file changed.</summary>
+/// <summary>
+/// The demo over a database of a server: its data copied there by the command for it, and one line of its app file changed.
+/// </summary>
 public abstract class ServerDemo(Lazy<PrivateServer> lazy) : DemoService
 {
     private readonly AppFolder _folder = new();
@@ -229,12 +258,22 @@ public abstract class ServerDemo(Lazy<PrivateServer> lazy) : DemoService
         var connection = server.Connection(server.NewDatabase());
         var copied = await RunningService.RunAsync("demo", "into", server.Engine, connection, "--json");
         Assert.Equal((0, $$"""{"engine":"{{server.Engine}}","rows":17060}""" + "\n"), (copied.ExitCode, copied.Out));
-        foreach (var file in Directory.GetFiles(Repository.File("demo"), "*.md")) File.Copy(file, _folder.File(Path.GetFileName(file)));
+        foreach (var file in Directory.GetFiles(Repository.File("demo"), "*.md"))
+            File.Copy(file, _folder.File(Path.GetFileName(file)));
         Directory.CreateSymbolicLink(_folder.File("data"), Repository.File("demo/data"));
         var app = await File.ReadAllTextAsync(Repository.File("demo/bridges.yaml"));
         const string Line = "register: { engine: sqlite, connection: data/register.db }";
         Assert.Contains(Line, app);
-        return await RunningService.StartAsync("serve", _folder.Write("bridges.yaml", app.Replace($"http://127.0.0.1:{GaugeService.Port}", _gauges.Url).Replace(Line, $"register: {{ engine: {server.Engine}, connection: '{connection.Replace("'", "''")}' }}")), "--log", "none");
+        return await RunningService.StartAsync(
+            "serve",
+            _folder.Write(
+                "bridges.yaml",
+                app.Replace($"http://127.0.0.1:{GaugeService.Port}", _gauges.Url)
+                    .Replace(Line, $"register: {{ engine: {server.Engine}, connection: '{connection.Replace("'", "''")}' }}")
+            ),
+            "--log",
+            "none"
+        );
     }
 
     public override async ValueTask DisposeAsync()

@@ -11,9 +11,13 @@ public class SlowTests
     {
         using var folder = new AppFolder();
         var connection = "data.db";
-        var endless = engine == "mariadb" ? "SELECT sum(a.seq * b.seq) AS n FROM seq_1_to_1000000 AS a, seq_1_to_1000000 AS b"
-            : "WITH RECURSIVE c(n) AS (SELECT 1 UNION ALL SELECT (n + 1) % 1000000 FROM c) SELECT max(n) AS n FROM c";
-        var schema = $"CREATE TABLE thing (id INTEGER PRIMARY KEY, name VARCHAR(40) NOT NULL); INSERT INTO thing VALUES (1, 'one'), (2, 'two'); CREATE VIEW endless AS {endless};";
+        var endless =
+            engine == "mariadb"
+                ? "SELECT sum(a.seq * b.seq) AS n FROM seq_1_to_1000000 AS a, seq_1_to_1000000 AS b"
+                : "WITH RECURSIVE c(n) AS (SELECT 1 UNION ALL SELECT (n + 1) % 1000000 FROM c) SELECT max(n) AS n FROM c";
+        var schema =
+            "CREATE TABLE thing (id INTEGER PRIMARY KEY, name VARCHAR(40) NOT NULL); INSERT INTO thing "
+            + $"VALUES (1, 'one'), (2, 'two'); CREATE VIEW endless AS {endless};";
         if (engine == "sqlite")
         {
             folder.MakeDatabase(schema);
@@ -26,18 +30,27 @@ public class SlowTests
             connection = server.Connection(database);
         }
 
-        using var service = await RunningService.StartAsync("serve", folder.Write("app.yaml", $$"""
-            app: Things
-            sources: { s: { engine: {{engine}}, connection: '{{connection.Replace("'", "''")}}' } }
-            records:
-              thing: { from: s.thing, label: name }
-              slow: { from: s.endless, key: n, unique: assumed, fields: { n: { type: integer } } }
-            pages:
-              things: { path: /things, list: thing }
-              thing: { path: "/things/{id}", detail: thing }
-              slow: { path: /slow, list: slow }
-            """), "--log", "none");
-        for (var warm = 0; warm < 3; warm++) await service.GetAsync("/things/1");
+        using var service = await RunningService.StartAsync(
+            "serve",
+            folder.Write(
+                "app.yaml",
+                $$"""
+                app: Things
+                sources: { s: { engine: {{engine}}, connection: '{{connection.Replace("'", "''")}}' } }
+                records:
+                  thing: { from: s.thing, label: name }
+                  slow: { from: s.endless, key: n, unique: assumed, fields: { n: { type: integer } } }
+                pages:
+                  things: { path: /things, list: thing }
+                  thing: { path: "/things/{id}", detail: thing }
+                  slow: { path: /slow, list: slow }
+                """
+            ),
+            "--log",
+            "none"
+        );
+        for (var warm = 0; warm < 3; warm++)
+            await service.GetAsync("/things/1");
 
         // Twice: the first time nobody knows yet that the page is slow.
         for (var round = 0; round < 2; round++)
@@ -48,7 +61,11 @@ public class SlowTests
                 foreach (var target in new[] { "/things/1", "/things" })
                 {
                     var quick = await service.GetAsync(target);
-                    Assert.True(quick.Status == 200, $"{quick.Status} in round {round}: {(quick.Status == 200 ? "" : (await service.AskAsync("trace", quick.Header("Jexa-Visit")!)).Out)}");
+                    Assert.True(
+                        quick.Status == 200,
+                        $"{quick.Status} in round {round}: "
+                            + $"{(quick.Status == 200 ? "" : (await service.AskAsync("trace", quick.Header("Jexa-Visit")!)).Out)}"
+                    );
                 }
 
                 await Task.Delay(25, TestContext.Current.CancellationToken);

@@ -17,10 +17,17 @@ internal sealed class SmallDisk : IDisposable
 
     public void Fill()
     {
-        using var filler = new FileStream(Path.Combine(_folder, "filler"), FileMode.Create, FileAccess.Write, FileShare.None, bufferSize: 0);
+        using var filler = new FileStream(
+            Path.Combine(_folder, "filler"),
+            FileMode.Create,
+            FileAccess.Write,
+            FileShare.None,
+            bufferSize: 0
+        );
         try
         {
-            for (var i = 0; i < 10_000; i++) filler.Write(new byte[512]);
+            for (var i = 0; i < 10_000; i++)
+                filler.Write(new byte[512]);
         }
         catch (IOException)
         {

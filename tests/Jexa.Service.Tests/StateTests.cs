@@ -2,7 +2,9 @@ using System.Text.Json;
 
 namespace Jexa.Service.Tests;
 
-/// <summary>The state folder: what is lost in it is never lost without a word, and trouble with it keeps nobody from reading.</summary>
+/// <summary>
+/// The state folder: what is lost in it is never lost without a word, and trouble with it keeps nobody from reading.
+/// </summary>
 public sealed class StateTests : IDisposable
 {
     private readonly AppFolder _folder = new();
@@ -13,21 +15,25 @@ public sealed class StateTests : IDisposable
     public void Dispose()
     {
         _folder.Dispose();
-        if (Directory.Exists(_state)) Directory.Delete(_state, recursive: true);
+        if (Directory.Exists(_state))
+            Directory.Delete(_state, recursive: true);
     }
 
     private async Task<RunningService> ServeAsync(params string[] options)
     {
-        if (!File.Exists(_folder.File("data.db"))) _folder.MakeDatabase(AppFolder.Schema);
+        if (!File.Exists(_folder.File("data.db")))
+            _folder.MakeDatabase(AppFolder.Schema);
         return await RunningService.StartInAsync(_state, ["serve", _folder.Write("app.yaml", App), .. options]);
     }
 
-    private Task<Ran> RefusedAsync() => RunningService.RunAsync("serve", _folder.File("app.yaml"), "--port", "0", "--console-port", "0", "--state", _state);
+    private Task<Ran> RefusedAsync() =>
+        RunningService.RunAsync("serve", _folder.File("app.yaml"), "--port", "0", "--console-port", "0", "--state", _state);
 
     private async Task MakeStateAsync()
     {
         var service = await ServeAsync();
-        using (var visitor = new Visitor(service.PagesUrl)) Assert.Equal(200, (await visitor.PatchAsync("/things/1/edit", """{"fields":{"name":"changed"}}""", "*")).Status);
+        using (var visitor = new Visitor(service.PagesUrl))
+            Assert.Equal(200, (await visitor.PatchAsync("/things/1/edit", """{"fields":{"name":"changed"}}""", "*")).Status);
         await service.EndAsync();
     }
 
@@ -40,13 +46,18 @@ public sealed class StateTests : IDisposable
     [InlineData("version-secret", true)]
     [InlineData("keys", true)]
     [InlineData("keys", false)]
-    public async Task What_was_emptied_or_deleted_while_the_service_was_stopped_is_refused_at_start_with_what_to_do(string name, bool emptied)
+    public async Task What_was_emptied_or_deleted_while_the_service_was_stopped_is_refused_at_start_with_what_to_do(
+        string name,
+        bool emptied
+    )
     {
         await MakeStateAsync();
         foreach (var file in name == "keys" ? Directory.GetFiles(Path.Combine(_state, name)) : [Path.Combine(_state, name)])
         {
-            if (emptied) await File.WriteAllBytesAsync(file, [], TestContext.Current.CancellationToken);
-            else File.Delete(file);
+            if (emptied)
+                await File.WriteAllBytesAsync(file, [], TestContext.Current.CancellationToken);
+            else
+                File.Delete(file);
         }
 
         var refused = await RefusedAsync();
@@ -56,8 +67,11 @@ public sealed class StateTests : IDisposable
         Assert.DoesNotContain("unforeseen", refused.Error);
 
         // What is said there helps.
-        if (name == "keys") foreach (var left in Directory.GetFiles(Path.Combine(_state, name))) File.Delete(left);
-        else File.Delete(Path.Combine(_state, name));
+        if (name == "keys")
+            foreach (var left in Directory.GetFiles(Path.Combine(_state, name)))
+                File.Delete(left);
+        else
+            File.Delete(Path.Combine(_state, name));
         File.Delete(Path.Combine(_state, "identity"));
         using var service = await ServeAsync();
         Assert.Equal(200, (await service.GetAsync("/things/1/edit")).Status);
@@ -75,7 +89,10 @@ public sealed class StateTests : IDisposable
         }
 
         var refused = await RefusedAsync();
-        Assert.Equal((2, true), (refused.ExitCode, refused.Error.Contains("changes.db is the log of another state folder", StringComparison.Ordinal)));
+        Assert.Equal(
+            (2, true),
+            (refused.ExitCode, refused.Error.Contains("changes.db is the log of another state folder", StringComparison.Ordinal))
+        );
     }
 
     [Theory]
@@ -92,16 +109,23 @@ public sealed class StateTests : IDisposable
         Assert.Equal(200, (await visitor.PatchAsync("/things/1/edit", """{"fields":{"name":"one more"}}""", "*")).Status);
         var form = (await visitor.FormAsync("/things/1/edit")).With(("name", "lost?"));
         var log = Path.Combine(_state, "changes.db");
-        if (how == "empty") await File.WriteAllBytesAsync(log, [], TestContext.Current.CancellationToken);
-        else if (how == "delete") foreach (var file in Directory.GetFiles(_state, "changes.db*")) File.Delete(file);
-        else File.Move(before, log, overwrite: true);
+        if (how == "empty")
+            await File.WriteAllBytesAsync(log, [], TestContext.Current.CancellationToken);
+        else if (how == "delete")
+            foreach (var file in Directory.GetFiles(_state, "changes.db*"))
+                File.Delete(file);
+        else
+            File.Move(before, log, overwrite: true);
         var answer = await visitor.PostAsync(form);
         Assert.Equal((503, "lost?"), (answer.Status, Visitor.FormOf(answer).Fields["name"]));
         Assert.Equal(503, (await visitor.PatchAsync("/things/2/edit", """{"fields":{"name":"lost?"}}""", "*")).Status);
         Assert.Equal(200, (await visitor.GetAsync("/things/1")).Status);
         Assert.Contains("one more", (await visitor.GetAsync("/things/1")).Body);
         await SaysAsync(service, "was deleted, emptied or replaced while Jexa was using it");
-        Assert.Equal((200, 200, 503), (await HealthAsync(service, "live"), await HealthAsync(service, "ready"), await HealthAsync(service, "writable")));
+        Assert.Equal(
+            (200, 200, 503),
+            (await HealthAsync(service, "live"), await HealthAsync(service, "ready"), await HealthAsync(service, "writable"))
+        );
     }
 
     [Fact]
@@ -112,13 +136,18 @@ public sealed class StateTests : IDisposable
         using var visitor = new Visitor(service.PagesUrl);
         for (var round = 0; round < 3; round++)
         {
-            Assert.Equal(200, (await visitor.PatchAsync("/things/1/edit", $"{{\"fields\":{{\"name\":\"round {round}\"}}}}", "*")).Status);
+            Assert.Equal(
+                200,
+                (await visitor.PatchAsync("/things/1/edit", $"{{\"fields\":{{\"name\":\"round {round}\"}}}}", "*")).Status
+            );
             File.Delete(Path.Combine(_state, "changes.db-wal"));
             File.Delete(Path.Combine(_state, "changes.db-shm"));
             await visitor.PatchAsync("/things/2/edit", """{"fields":{"name":"perhaps"}}""", "*");
         }
 
-        var changes = JsonDocument.Parse((await service.AskAsync("changes", "--json", "--id", "1")).Out).RootElement.GetProperty("changes");
+        var changes = JsonDocument
+            .Parse((await service.AskAsync("changes", "--json", "--id", "1")).Out)
+            .RootElement.GetProperty("changes");
         Assert.Equal(4, changes.GetArrayLength());
     }
 
@@ -162,7 +191,10 @@ public sealed class StateTests : IDisposable
         Assert.Contains("nothing can be changed through them", service.Errors);
         Assert.Contains("malformed", service.Errors);
         using var visitor = new Visitor(service.PagesUrl);
-        Assert.Equal((200, 200), ((await visitor.GetAsync("/things/1")).Status, (await visitor.GetAsync("/things/1/edit")).Status));
+        Assert.Equal(
+            (200, 200),
+            ((await visitor.GetAsync("/things/1")).Status, (await visitor.GetAsync("/things/1/edit")).Status)
+        );
         Assert.Equal(503, (await visitor.PatchAsync("/things/1/edit", """{"fields":{"name":"no"}}""", "*")).Status);
         Assert.Equal(404, (await visitor.GetAsync("/things/99")).Status);
     }
@@ -171,12 +203,20 @@ public sealed class StateTests : IDisposable
     public async Task A_state_folder_that_others_can_write_to_is_refused_with_the_command_that_mends_it()
     {
         await MakeStateAsync();
-        File.SetUnixFileMode(_state, UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute | UnixFileMode.OtherWrite | UnixFileMode.OtherExecute);
+        File.SetUnixFileMode(
+            _state,
+            UnixFileMode.UserRead
+                | UnixFileMode.UserWrite
+                | UnixFileMode.UserExecute
+                | UnixFileMode.OtherWrite
+                | UnixFileMode.OtherExecute
+        );
         var refused = await RefusedAsync();
         Assert.Equal((2, true), (refused.ExitCode, refused.Error.Contains($"chmod go-w '{_state}'", StringComparison.Ordinal)));
     }
 
-    private static async Task<int> HealthAsync(RunningService service, string what) => (await service.GetAsync($"/_jexa/health/{what}")).Status;
+    private static async Task<int> HealthAsync(RunningService service, string what) =>
+        (await service.GetAsync($"/_jexa/health/{what}")).Status;
 
     private static async Task SaysAsync(RunningService service, string words)
     {
@@ -191,7 +231,10 @@ public sealed class StateTests : IDisposable
     private static async Task SavesAsync(Visitor visitor)
     {
         var clock = System.Diagnostics.Stopwatch.StartNew();
-        while ((await visitor.PatchAsync("/things/1/edit", """{"fields":{"name":"at last"}}""", "*")).Status is var seen && seen != 200)
+        while (
+            (await visitor.PatchAsync("/things/1/edit", """{"fields":{"name":"at last"}}""", "*")).Status is var seen
+            && seen != 200
+        )
         {
             Assert.True(clock.Elapsed.TotalSeconds < 30, $"It went on answering {seen}.");
             await Task.Delay(100);

@@ -16,20 +16,39 @@ public class TelemetryTests
         using (var service = await RunningService.StartAsync("demo", "--telemetry", collector.Url))
         {
             Assert.Contains("Oak Footbridge", (await service.GetAsync("/bridges/7")).Body);
-            await service.GetAsync("/bridges/7?note=private", "traceparent: 00-0af7651916cd43dd8448eb211c80319c-b7ad6b7169203331-01\r\n");
+            await service.GetAsync(
+                "/bridges/7?note=private",
+                "traceparent: 00-0af7651916cd43dd8448eb211c80319c-b7ad6b7169203331-01\r\n"
+            );
             await service.GetAsync("/bridges/x");
             await service.EndAsync();
         }
 
         var spans = collector.Told("/v1/traces");
-        foreach (var said in new[] { "GET /bridges/{id}", "match", "parse", "load", "decide", "answer", "jexa.outcome", "found", "malformed", "http.route", "url.path" })
+        foreach (
+            var said in new[]
+            {
+                "GET /bridges/{id}",
+                "match",
+                "parse",
+                "load",
+                "decide",
+                "answer",
+                "jexa.outcome",
+                "found",
+                "malformed",
+                "http.route",
+                "url.path",
+            }
+        )
             Assert.Contains(said, spans);
         Assert.DoesNotContain("private", spans);
         Assert.DoesNotContain("Oak", spans);
         // The caller's own trace is gone on with.
         Assert.Contains(Encoding.Latin1.GetString(Convert.FromHexString("0af7651916cd43dd8448eb211c80319c")), spans);
         var metrics = collector.Told("/v1/metrics");
-        foreach (var said in new[] { "jexa.visits", "jexa.visit.duration", "jexa.page", "bridge", "malformed" }) Assert.Contains(said, metrics);
+        foreach (var said in new[] { "jexa.visits", "jexa.visit.duration", "jexa.page", "bridge", "malformed" })
+            Assert.Contains(said, metrics);
     }
 
     [Fact]
@@ -58,11 +77,18 @@ public class TelemetryTests
     {
         using var service = await RunningService.StartAsync("demo", "--log", "visits", "--log-form", "json");
         await service.GetAsync("/bridges/x");
-        for (var i = 0; i < 50 && !service.Errors.Contains('{', StringComparison.Ordinal); i++) await Task.Delay(50, TestContext.Current.CancellationToken);
+        for (var i = 0; i < 50 && !service.Errors.Contains('{', StringComparison.Ordinal); i++)
+            await Task.Delay(50, TestContext.Current.CancellationToken);
         using var line = JsonDocument.Parse(service.Errors.Split('\n').First(text => text.StartsWith('{')));
         var values = line.RootElement.GetProperty("Properties");
-        Assert.Equal(("malformed", 400, "/bridges/x"),
-            (values.GetProperty("Outcome").GetString(), values.GetProperty("Status").GetInt32(), values.GetProperty("Target").GetString()));
+        Assert.Equal(
+            ("malformed", 400, "/bridges/x"),
+            (
+                values.GetProperty("Outcome").GetString(),
+                values.GetProperty("Status").GetInt32(),
+                values.GetProperty("Target").GetString()
+            )
+        );
         Assert.Equal("Information", line.RootElement.GetProperty("Level").GetString());
     }
 

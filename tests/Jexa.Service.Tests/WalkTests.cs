@@ -18,7 +18,9 @@ public class WalkTests(DemoService demo, Browser browser)
     {
         var page = await PlainAsync();
         await page.GotoAsync(Url("/districts"));
-        await page.Locator(".bullets li", new PageLocatorOptions { HasText = "Løkke" }).GetByRole(AriaRole.Link, new LocatorGetByRoleOptions { Name = "Its bridges" }).ClickAsync();
+        await page.Locator(".bullets li", new PageLocatorOptions { HasText = "Løkke" })
+            .GetByRole(AriaRole.Link, new LocatorGetByRoleOptions { Name = "Its bridges" })
+            .ClickAsync();
         await Expect(page.Locator("h1")).ToHaveTextAsync("Bridges in Løkke");
         await page.Locator(".side a").Nth(1).ClickAsync();
         await Expect(page.Locator(".side a[aria-current]")).ToHaveCountAsync(1);
@@ -66,7 +68,11 @@ public class WalkTests(DemoService demo, Browser browser)
         Assert.True(rising.Count > 1);
 
         async Task<List<double>> LengthsAsync() =>
-            [.. (await page.Locator("tbody td.number").AllTextContentsAsync()).Select(text => double.Parse(Regex.Match(text, "[0-9.]+").Value, System.Globalization.CultureInfo.InvariantCulture))];
+            [
+                .. (await page.Locator("tbody td.number").AllTextContentsAsync()).Select(text =>
+                    double.Parse(Regex.Match(text, "[0-9.]+").Value, System.Globalization.CultureInfo.InvariantCulture)
+                ),
+            ];
     }
 
     [Fact]
@@ -77,7 +83,12 @@ public class WalkTests(DemoService demo, Browser browser)
         var card = page.Locator(".card").Nth(2);
         Assert.Equal(1, await card.Locator("a:not([aria-hidden])").CountAsync());
         var name = await card.Locator(".card-title").TextContentAsync();
-        await card.ClickAsync(new LocatorClickOptions { Position = new Position { X = 20, Y = 20 } });
+        await card.ClickAsync(
+            new LocatorClickOptions
+            {
+                Position = new Position { X = 20, Y = 20 },
+            }
+        );
         await Expect(page.Locator("h1")).ToHaveTextAsync(name!);
         await page.GotoAsync(Url("/defects"));
         var row = page.Locator("tbody tr").Nth(4);
@@ -130,19 +141,23 @@ public class WalkTests(DemoService demo, Browser browser)
         var page = await browser.OpenAsync();
         await page.GotoAsync(Url("/inspectors/4afab698-b6ba-42a5-9e12-a7197a665ded"));
         var held = new TaskCompletionSource();
-        var slow = await page.Locator(".index a", new PageLocatorOptions { HasText = "Ansel Thorrowby" }).GetAttributeAsync("href");
-        await page.RouteAsync(url => url.Contains(slow!.Split('?')[0], StringComparison.Ordinal), async route =>
-        {
-            await held.Task;
-            try
+        var slow = await page.Locator(".index a", new PageLocatorOptions { HasText = "Ansel Thorrowby" })
+            .GetAttributeAsync("href");
+        await page.RouteAsync(
+            url => url.Contains(slow!.Split('?')[0], StringComparison.Ordinal),
+            async route =>
             {
-                await route.ContinueAsync();
+                await held.Task;
+                try
+                {
+                    await route.ContinueAsync();
+                }
+                catch (PlaywrightException)
+                {
+                    // It was given up meanwhile, which is what is wanted.
+                }
             }
-            catch (PlaywrightException)
-            {
-                // It was given up meanwhile, which is what is wanted.
-            }
-        });
+        );
         await page.Locator(".index").GetByText("Ansel Thorrowby").ClickAsync();
         await Expect(page.Locator("#record[aria-busy]")).ToHaveCountAsync(1);
         await page.Locator(".index").GetByText("Edda Ravensko").ClickAsync();
@@ -158,15 +173,30 @@ public class WalkTests(DemoService demo, Browser browser)
     public async Task JSON_tells_as_much_as_the_page()
     {
         var list = await JsonAsync("/bridges?kind=arch&find=mill&order=-name&size=20");
-        Assert.Equal(("mill", "-name", 20), (list.GetProperty("find").GetString(), list.GetProperty("order").GetString(), list.GetProperty("size").GetInt32()));
-        Assert.Equal(["Kind", "Status"], list.GetProperty("sides").EnumerateArray().Select(side => side.GetProperty("title").GetString()));
+        Assert.Equal(
+            ("mill", "-name", 20),
+            (list.GetProperty("find").GetString(), list.GetProperty("order").GetString(), list.GetProperty("size").GetInt32())
+        );
+        Assert.Equal(
+            ["Kind", "Status"],
+            list.GetProperty("sides").EnumerateArray().Select(side => side.GetProperty("title").GetString())
+        );
         var record = await JsonAsync("/bridges/7");
-        Assert.Equal(["span", "inspection", "photo", "gauge"], record.GetProperty("related").EnumerateArray().Select(block => block.GetProperty("record").GetString()));
+        Assert.Equal(
+            ["span", "inspection", "photo", "gauge"],
+            record.GetProperty("related").EnumerateArray().Select(block => block.GetProperty("record").GetString())
+        );
         Assert.Equal("/bridges/7/spans", record.GetProperty("related")[0].GetProperty("all").GetString());
-        Assert.Equal("/_jexa/pictures/bridge/photo/7", record.GetProperty("fields").GetProperty("photo").GetProperty("address").GetString());
+        Assert.Equal(
+            "/_jexa/pictures/bridge/photo/7",
+            record.GetProperty("fields").GetProperty("photo").GetProperty("address").GetString()
+        );
         Assert.False(record.GetProperty("fields").TryGetProperty("toll_site", out _));
         Assert.StartsWith("/bridges/", record.GetProperty("next").GetString());
-        Assert.Equal(["Districts", "Café Row"], record.GetProperty("trail").EnumerateArray().Select(step => step.GetProperty("text").GetString()!.Normalize()));
+        Assert.Equal(
+            ["Districts", "Café Row"],
+            record.GetProperty("trail").EnumerateArray().Select(step => step.GetProperty("text").GetString()!.Normalize())
+        );
         Assert.Equal("shown", (await JsonAsync("/about")).GetProperty("outcome").GetString());
     }
 
@@ -176,14 +206,33 @@ public class WalkTests(DemoService demo, Browser browser)
         Assert.Contains("bridge-0003.svg <span class=\"none\">is missing</span>", (await Service.GetAsync("/bridges/3")).Body);
         Assert.Equal(404, (await Service.GetAsync("/_jexa/pictures/bridge/photo/3")).Status);
         var picture = await Service.GetAsync("/_jexa/pictures/bridge/photo/7");
-        Assert.Equal((200, "image/svg+xml", "default-src 'none'; style-src 'unsafe-inline'; sandbox"), (picture.Status, picture.Header("Content-Type"), picture.Header("Content-Security-Policy")));
-        Assert.Equal(304, (await Service.GetAsync("/_jexa/pictures/bridge/photo/7", $"If-None-Match: {picture.Header("ETag")}\r\n")).Status);
-        foreach (var other in new[] { "/bridge/photo/13", "/bridge/photo/99999", "/bridge/photo/007", "/bridge/photo/x", "/bridge/name/7", "/district/photo/7", "/bridge/photo/7/8", "/bridge/photo/" })
+        Assert.Equal(
+            (200, "image/svg+xml", "default-src 'none'; style-src 'unsafe-inline'; sandbox"),
+            (picture.Status, picture.Header("Content-Type"), picture.Header("Content-Security-Policy"))
+        );
+        Assert.Equal(
+            304,
+            (await Service.GetAsync("/_jexa/pictures/bridge/photo/7", $"If-None-Match: {picture.Header("ETag")}\r\n")).Status
+        );
+        foreach (
+            var other in new[]
+            {
+                "/bridge/photo/13",
+                "/bridge/photo/99999",
+                "/bridge/photo/007",
+                "/bridge/photo/x",
+                "/bridge/name/7",
+                "/district/photo/7",
+                "/bridge/photo/7/8",
+                "/bridge/photo/",
+            }
+        )
             Assert.Equal(404, (await Service.GetAsync("/_jexa/pictures" + other)).Status);
         Assert.Equal(405, (await Service.GetAsync("/_jexa/pictures/bridge/photo/7", method: "POST")).Status);
     }
 
-    private async Task<IPage> PlainAsync() => await (await browser.Chromium.NewContextAsync(new BrowserNewContextOptions { JavaScriptEnabled = false })).NewPageAsync();
+    private async Task<IPage> PlainAsync() =>
+        await (await browser.Chromium.NewContextAsync(new BrowserNewContextOptions { JavaScriptEnabled = false })).NewPageAsync();
 
     private async Task<JsonElement> JsonAsync(string target)
     {

@@ -16,14 +16,21 @@ public sealed class BinaryKeyTests
         using var database = new TestDatabase(engine);
         var other = new string('a', 40);
         string Value(string hash) => literal.Replace("{0}", hash);
-        database.Execute($"""
+        database.Execute(
+            $"""
             CREATE TABLE node (hash {type} NOT NULL PRIMARY KEY, name VARCHAR(40) NOT NULL);
             CREATE TABLE edge (id INTEGER NOT NULL PRIMARY KEY, target {type} NOT NULL, FOREIGN KEY (target) REFERENCES node (hash));
             INSERT INTO node VALUES ({Value(Hash)}, 'First'), ({Value(other)}, 'Second');
             INSERT INTO edge VALUES (1, {Value(Hash)}), (2, {Value(other)});
-            """);
-        await using var served = new ServedApp(Path.Combine(database.Folder, "app.yaml"), _ => database.Connection, TestDatabase.EngineOf(engine));
-        var site = await served.SiteAsync($$"""
+            """
+        );
+        await using var served = new ServedApp(
+            Path.Combine(database.Folder, "app.yaml"),
+            _ => database.Connection,
+            TestDatabase.EngineOf(engine)
+        );
+        var site = await served.SiteAsync(
+            $$"""
             app: A
             sources: { s: { engine: {{engine}}, connection: "${DB}" } }
             records: { node: { from: s.node, label: name }, edge: { from: s.edge, label: "Edge {id}" } }
@@ -32,12 +39,14 @@ public sealed class BinaryKeyTests
               node: { path: "/nodes/{hash}", detail: node, related: [edge] }
               edges: { path: "/edges{?target}", list: edge, show: [target, id], order: [id] }
               edge: { path: "/edges/{id}", detail: edge, forms: [edit] }
-            """);
+            """
+        );
         Assert.Equal($"{Hash} | First", await served.VisitAsync(site, $"/nodes/{Hash}"));
         Assert.Equal($"not-canonical 301 /nodes/{Hash}", await served.VisitAsync(site, $"/nodes/{Hash.ToUpperInvariant()}"));
         Assert.Equal("unknown 404", await served.VisitAsync(site, $"/nodes/{Hash[..38]}16"));
         Assert.Equal("unknown 404", await served.VisitAsync(site, $"/nodes/{Hash[..38]}"));
-        foreach (var bad in new[] { "0", "0x00ff", "zz", new string('0', 130), "%00ff" }) Assert.StartsWith("malformed 400", await served.VisitAsync(site, $"/nodes/{bad}"), StringComparison.Ordinal);
+        foreach (var bad in new[] { "0", "0x00ff", "zz", new string('0', 130), "%00ff" })
+            Assert.StartsWith("malformed 400", await served.VisitAsync(site, $"/nodes/{bad}"), StringComparison.Ordinal);
         Assert.Equal("First Second", await served.VisitAsync(site, "/edges"));
         Assert.Equal("Second", await served.VisitAsync(site, $"/edges?target={other}"));
         Assert.Equal("1 | First", await served.VisitAsync(site, "/edges/1"));

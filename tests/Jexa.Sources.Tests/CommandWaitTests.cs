@@ -18,10 +18,14 @@ public class CommandWaitTests
             var waiting = wait.BeginAsync(visitor.Token);
             Assert.False(waiting.IsCompleted);
             var fails = i % 3 == 0;
-            if (i % 2 == 0) wait.End(fails ? new IOException($"{i}") : null);
-            else _ = Task.Run(() => wait.End(fails ? new IOException($"{i}") : null), CancellationToken.None);
-            if (fails) Assert.Equal($"{i}", (await Assert.ThrowsAsync<IOException>(async () => await waiting)).Message);
-            else await waiting;
+            if (i % 2 == 0)
+                wait.End(fails ? new IOException($"{i}") : null);
+            else
+                _ = Task.Run(() => wait.End(fails ? new IOException($"{i}") : null), CancellationToken.None);
+            if (fails)
+                Assert.Equal($"{i}", (await Assert.ThrowsAsync<IOException>(async () => await waiting)).Message);
+            else
+                await waiting;
             Assert.Equal(i + 1, ended);
         }
 
@@ -52,12 +56,17 @@ public class CommandWaitTests
         CommandWait? wait = null;
 
         // As soon as the caller has its result, another one goes on with the connection; and then the first visitor leaves.
-        wait = new CommandWait(Long, () => new TimeoutException(), () =>
-        {
-            if (next is not null) return;
-            next = wait!.BeginAsync(CancellationToken.None).AsTask();
-            first.Cancel();
-        });
+        wait = new CommandWait(
+            Long,
+            () => new TimeoutException(),
+            () =>
+            {
+                if (next is not null)
+                    return;
+                next = wait!.BeginAsync(CancellationToken.None).AsTask();
+                first.Cancel();
+            }
+        );
         using (wait)
         {
             var waiting = wait.BeginAsync(first.Token);

@@ -17,7 +17,8 @@ public sealed class DemoFileTests : IAsyncLifetime
     public async ValueTask InitializeAsync()
     {
         RegisterMaker.Ensure(Path.Combine(_folder, "data", "register.db"));
-        foreach (var text in new[] { "about.md", "not-found.md" }) File.Copy(Repository.File($"demo/{text}"), Path.Combine(_folder, text));
+        foreach (var text in new[] { "about.md", "not-found.md" })
+            File.Copy(Repository.File($"demo/{text}"), Path.Combine(_folder, text));
         _lines = await File.ReadAllLinesAsync(Repository.File("demo/bridges.yaml"));
     }
 
@@ -33,7 +34,8 @@ public sealed class DemoFileTests : IAsyncLifetime
     [Fact]
     public async Task Any_line_removed_leaves_a_finding_or_a_working_site()
     {
-        for (var i = 0; i < _lines.Length; i++) await CheckAsync([.. _lines[..i], .. _lines[(i + 1)..]], $"without line {i + 1}: {_lines[i]}");
+        for (var i = 0; i < _lines.Length; i++)
+            await CheckAsync([.. _lines[..i], .. _lines[(i + 1)..]], $"without line {i + 1}: {_lines[i]}");
     }
 
     [Fact]
@@ -42,7 +44,8 @@ public sealed class DemoFileTests : IAsyncLifetime
         var tried = 0;
         for (var i = 0; i < _lines.Length; i++)
         {
-            if (_lines[i].TrimStart().StartsWith('#')) continue;
+            if (_lines[i].TrimStart().StartsWith('#'))
+                continue;
             foreach (var word in Words(_lines[i]))
             {
                 var spoilt = _lines[i][..word.Start] + Swapped(_lines[i][word]) + _lines[i][word.End..];
@@ -59,7 +62,8 @@ public sealed class DemoFileTests : IAsyncLifetime
     {
         var text = string.Join('\n', _lines);
         for (var i = 0; i < text.Length; i++)
-            if (":{}[]\"-,?/".Contains(text[i])) await CheckAsync([text.Remove(i, 1)], $"without the {text[i]} at {i}");
+            if (":{}[]\"-,?/".Contains(text[i]))
+                await CheckAsync([text.Remove(i, 1)], $"without the {text[i]} at {i}");
     }
 
     [Fact]
@@ -72,7 +76,10 @@ public sealed class DemoFileTests : IAsyncLifetime
         var photos = Directory.GetFiles(Path.Combine(_folder, "data", "photos"));
         Assert.InRange(photos.Length, 1000, 1214);
         foreach (var photo in photos.Where((_, i) => i % 100 == 0))
-            Assert.Equal(File.ReadAllText(photo), File.ReadAllText(Path.Combine(_folder, "again", "photos", Path.GetFileName(photo))));
+            Assert.Equal(
+                File.ReadAllText(photo),
+                File.ReadAllText(Path.Combine(_folder, "again", "photos", Path.GetFileName(photo)))
+            );
     }
 
     private static string Dump(string file)
@@ -80,7 +87,9 @@ public sealed class DemoFileTests : IAsyncLifetime
         using var connection = new Microsoft.Data.Sqlite.SqliteConnection($"Data Source={file};Mode=ReadOnly;Pooling=False");
         connection.Open();
         using var command = connection.CreateCommand();
-        command.CommandText = "SELECT group_concat(b, char(10)) FROM (SELECT concat_ws('|', bridge_id, code, name, district, status, opened_on, length_m, note) AS b FROM bridge ORDER BY bridge_id)";
+        command.CommandText =
+            "SELECT group_concat(b, char(10)) FROM (SELECT concat_ws('|', bridge_id, code, name, district, "
+            + "status, opened_on, length_m, note) AS b FROM bridge ORDER BY bridge_id)";
         return (string)command.ExecuteScalar()!;
     }
 
@@ -88,20 +97,28 @@ public sealed class DemoFileTests : IAsyncLifetime
     {
         var compilation = await CompileAsync(lines);
         Assert.True(compilation.Site is not null || compilation.Findings.Count > 0, what);
-        if (compilation.Site is { } site) Assert.True(site.Pages.Count > 0, what);
+        if (compilation.Site is { } site)
+            Assert.True(site.Pages.Count > 0, what);
     }
 
     private Task<Compilation> CompileAsync(string[] lines) =>
-        new SiteCompiler(_sources, _ => null, Mount.Root).CompileAsync(Path.Combine(_folder, "bridges.yaml"), Encoding.UTF8.GetBytes(string.Join('\n', lines)), CancellationToken.None);
+        new SiteCompiler(_sources, _ => null, Mount.Root).CompileAsync(
+            Path.Combine(_folder, "bridges.yaml"),
+            Encoding.UTF8.GetBytes(string.Join('\n', lines)),
+            CancellationToken.None
+        );
 
     private static IEnumerable<Range> WordRanges(string line)
     {
         for (var i = 0; i < line.Length; i++)
         {
-            if (!char.IsLetter(line[i])) continue;
+            if (!char.IsLetter(line[i]))
+                continue;
             var end = i;
-            while (end < line.Length && (char.IsLetterOrDigit(line[end]) || line[end] == '_')) end++;
-            if (end - i > 1) yield return i..end;
+            while (end < line.Length && (char.IsLetterOrDigit(line[end]) || line[end] == '_'))
+                end++;
+            if (end - i > 1)
+                yield return i..end;
             i = end;
         }
     }

@@ -10,7 +10,9 @@ public class DescribeTests
     private static async Task<SourceSchema> DescribeAsync(string schema)
     {
         await using var app = new TestApp(schema);
-        await using var source = new SqliteEngine().Open(new SourceSettings("sqlite", "register.db", "FILE", app.Folder, TimeSpan.FromSeconds(5)));
+        await using var source = new SqliteEngine().Open(
+            new SourceSettings("sqlite", "register.db", "FILE", app.Folder, TimeSpan.FromSeconds(5))
+        );
         return await source.DescribeAsync(CancellationToken.None);
     }
 
@@ -57,13 +59,17 @@ public class DescribeTests
     [Fact]
     public async Task Keys_are_what_the_source_keeps_unique()
     {
-        var table = (await DescribeAsync("""
-            CREATE TABLE t (a INTEGER, b TEXT UNIQUE, c TEXT, d TEXT, e TEXT, PRIMARY KEY (c, a));
-            CREATE UNIQUE INDEX d_only ON t (d);
-            CREATE UNIQUE INDEX some_e ON t (e) WHERE e <> '';
-            CREATE UNIQUE INDEX lower_e ON t (lower(e));
-            CREATE INDEX plain ON t (e);
-            """)).Find("t")!;
+        var table = (
+            await DescribeAsync(
+                """
+                CREATE TABLE t (a INTEGER, b TEXT UNIQUE, c TEXT, d TEXT, e TEXT, PRIMARY KEY (c, a));
+                CREATE UNIQUE INDEX d_only ON t (d);
+                CREATE UNIQUE INDEX some_e ON t (e) WHERE e <> '';
+                CREATE UNIQUE INDEX lower_e ON t (lower(e));
+                CREATE INDEX plain ON t (e);
+                """
+            )
+        ).Find("t")!;
         Assert.Equal(["c", "a"], table.PrimaryKey);
         Assert.True(table.IsUnique(["a", "c"]));
         Assert.True(table.IsUnique(["b"]));
@@ -75,22 +81,32 @@ public class DescribeTests
     [Fact]
     public async Task Foreign_keys_lead_to_named_columns_or_to_the_primary_key()
     {
-        var table = (await DescribeAsync("""
-            CREATE TABLE parent (x TEXT, y TEXT, z TEXT UNIQUE, PRIMARY KEY (x, y));
-            CREATE TABLE t (a TEXT, b TEXT, c TEXT REFERENCES parent (z), FOREIGN KEY (a, b) REFERENCES parent);
-            """)).Find("t")!;
-        Assert.Contains(table.ForeignKeys, key => key.Columns.SequenceEqual(["c"]) && key.References.SequenceEqual(["z"]) && key.Table == "parent");
-        Assert.Contains(table.ForeignKeys, key => key.Columns.SequenceEqual(["a", "b"]) && key.References.SequenceEqual(["x", "y"]));
+        var table = (
+            await DescribeAsync(
+                """
+                CREATE TABLE parent (x TEXT, y TEXT, z TEXT UNIQUE, PRIMARY KEY (x, y));
+                CREATE TABLE t (a TEXT, b TEXT, c TEXT REFERENCES parent (z), FOREIGN KEY (a, b) REFERENCES parent);
+                """
+            )
+        ).Find("t")!;
+        Assert.Contains(table.ForeignKeys, key =>
+            key.Columns.SequenceEqual(["c"]) && key.References.SequenceEqual(["z"]) && key.Table == "parent"
+        );
+        Assert.Contains(table.ForeignKeys, key =>
+            key.Columns.SequenceEqual(["a", "b"]) && key.References.SequenceEqual(["x", "y"])
+        );
     }
 
     [Fact]
     public async Task Defaults_computed_columns_collations_and_views_are_seen()
     {
-        var schema = await DescribeAsync("""
+        var schema = await DescribeAsync(
+            """
             CREATE TABLE t (id INTEGER PRIMARY KEY, a TEXT NOT NULL DEFAULT 'x', b TEXT COLLATE NOCASE, c TEXT AS (a || b), d TEXT COLLATE RTRIM);
             CREATE VIEW v AS SELECT id, a, a || b AS both FROM t;
             CREATE VIEW broken AS SELECT * FROM nowhere;
-            """);
+            """
+        );
         var table = schema.Find("t")!;
         Assert.Equal("'x'", table.Find("a")!.Default);
         Assert.True(table.Find("c")!.Automatic);
@@ -105,7 +121,9 @@ public class DescribeTests
     public async Task A_file_that_is_not_there_is_an_error_and_is_not_created()
     {
         await using var app = new TestApp(null);
-        await using var source = new SqliteEngine().Open(new SourceSettings("sqlite", "none.db", "FILE", app.Folder, TimeSpan.FromSeconds(5)));
+        await using var source = new SqliteEngine().Open(
+            new SourceSettings("sqlite", "none.db", "FILE", app.Folder, TimeSpan.FromSeconds(5))
+        );
         var away = await Assert.ThrowsAsync<SourceException>(async () => await source.DescribeAsync(CancellationToken.None));
         Assert.Equal(SourceTrouble.Away, away.Trouble);
         Assert.Empty(Directory.GetFiles(app.Folder));
@@ -119,7 +137,9 @@ public class DescribeTests
         File.WriteAllText(app.Database, new string('x', 5000));
         foreach (var connection in new[] { "register.db", "." })
         {
-            await using var source = new SqliteEngine().Open(new SourceSettings("sqlite", connection, "FILE", app.Folder, TimeSpan.FromSeconds(5)));
+            await using var source = new SqliteEngine().Open(
+                new SourceSettings("sqlite", connection, "FILE", app.Folder, TimeSpan.FromSeconds(5))
+            );
             var away = await Assert.ThrowsAsync<SourceException>(async () => await source.DescribeAsync(CancellationToken.None));
             Assert.Equal(SourceTrouble.Away, away.Trouble);
         }
@@ -130,7 +150,8 @@ public class DescribeTests
     {
         await using var app = new TestApp();
         await using var source = new SqliteEngine().Open(
-            new SourceSettings("sqlite", "other.db;Mode=ReadWriteCreate", "FILE", app.Folder, TimeSpan.FromSeconds(5)));
+            new SourceSettings("sqlite", "other.db;Mode=ReadWriteCreate", "FILE", app.Folder, TimeSpan.FromSeconds(5))
+        );
         await Assert.ThrowsAsync<SourceException>(async () => await source.DescribeAsync(CancellationToken.None));
         Assert.Single(Directory.GetFiles(app.Folder));
     }

@@ -2,16 +2,20 @@ using System.Text.RegularExpressions;
 
 namespace Jexa.Sources.Tests;
 
-/// <summary>The app files in the tutorial and the recipes are what they say: each is compiled and visited as it stands there.</summary>
+/// <summary>
+/// The app files in the tutorial and the recipes are what they say: each is compiled and visited as it stands there.
+/// </summary>
 public sealed partial class DocsTests
 {
     private static string Doc(string name) => File.ReadAllText(Repository.File($"docs/{name}"));
 
     private static string Schema => Block("sql", Doc("first-pages.md")).Single();
 
-    private static List<string> Block(string language, string text) => [.. Fence().Matches(text).Where(match => match.Groups[1].Value == language).Select(match => match.Groups[2].Value)];
+    private static List<string> Block(string language, string text) =>
+        [.. Fence().Matches(text).Where(match => match.Groups[1].Value == language).Select(match => match.Groups[2].Value)];
 
-    public static TheoryData<string, int> Apps { get; } = [.. new[] { "first-pages.md", "recipes.md" }.SelectMany(doc => Block("yaml", Doc(doc)).Select((_, i) => (doc, i)))];
+    public static TheoryData<string, int> Apps { get; } =
+    [.. new[] { "first-pages.md", "recipes.md" }.SelectMany(doc => Block("yaml", Doc(doc)).Select((_, i) => (doc, i)))];
 
     [Theory]
     [MemberData(nameof(Apps))]
@@ -21,7 +25,8 @@ public sealed partial class DocsTests
         await using var app = Made();
         Directory.CreateDirectory(Path.Combine(app.Folder, "photos"));
         var compilation = text.Contains("engine: http", StringComparison.Ordinal)
-            ? await new ServedApp("app.yaml", _ => "http://127.0.0.1:1", new Http.HttpEngine()).CompileAsync(text) : await app.CompileAsync(text);
+            ? await new ServedApp("app.yaml", _ => "http://127.0.0.1:1", new Http.HttpEngine()).CompileAsync(text)
+            : await app.CompileAsync(text);
         Assert.True(compilation.Site is not null, string.Join("\n", compilation.Findings));
 
         // The tutorial's first files are not finished yet: hints say what comes next.
@@ -64,7 +69,13 @@ public sealed partial class DocsTests
     [InlineData(2, "show: [name, code, region_id]", "links: [{ to: region, with: { region: region_id } }]", "JX503", null)]
     [InlineData(2, "show: [name, code, region_id]", "links: [{ to: region, with: { ID: region_id } }]", "JX504", "id")]
     [InlineData(4, "under: photos", "under: fotos", "JX312", null)]
-    public async Task The_mistakes_that_the_tutorial_tells_of_have_the_findings_that_it_says(int number, string good, string bad, string code, string? nearest)
+    public async Task The_mistakes_that_the_tutorial_tells_of_have_the_findings_that_it_says(
+        int number,
+        string good,
+        string bad,
+        string code,
+        string? nearest
+    )
     {
         var text = Block("yaml", Doc("first-pages.md"))[number];
         Assert.Contains(good, text, StringComparison.Ordinal);
@@ -74,8 +85,10 @@ public sealed partial class DocsTests
         var finding = wrong.FirstOrDefault(finding => finding.Code.Id == code);
         Assert.True(finding is not null, string.Join("\n", wrong));
         Assert.Equal(nearest, finding.Nearest);
-        if (code is "JX115" or "JX404") Assert.Single(wrong);
-        if (code == "JX404") Assert.Contains("/bridges/{id}", finding.Remedy, StringComparison.Ordinal);
+        if (code is "JX115" or "JX404")
+            Assert.Single(wrong);
+        if (code == "JX404")
+            Assert.Contains("/bridges/{id}", finding.Remedy, StringComparison.Ordinal);
     }
 
     private static TestApp Made()

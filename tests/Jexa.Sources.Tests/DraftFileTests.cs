@@ -26,18 +26,36 @@ public sealed partial class DraftFileTests
         using var database = new TestDatabase(engine);
         switch (name)
         {
-            case "demo": RegisterMaker.Ensure(Path.Combine(database.Folder, "register.db")); break;
-            case "odd": database.Execute(OddApp.Schema + OddApp.Rows); break;
-            case "vectors": database.Execute(await File.ReadAllTextAsync(Repository.File("tests/vectors/schema.sql"))); break;
-            default: database.Execute(SchemaDialect.Translate(DraftTests.Register, engine)); break;
+            case "demo":
+                RegisterMaker.Ensure(Path.Combine(database.Folder, "register.db"));
+                break;
+            case "odd":
+                database.Execute(OddApp.Schema + OddApp.Rows);
+                break;
+            case "vectors":
+                database.Execute(await File.ReadAllTextAsync(Repository.File("tests/vectors/schema.sql")));
+                break;
+            default:
+                database.Execute(SchemaDialect.Translate(DraftTests.Register, engine));
+                break;
         }
 
         await using var source = database.Open();
         var schema = await source.DescribeAsync(CancellationToken.None);
         var samples = await TableSample.ReadAsync(source, schema, CancellationToken.None);
-        var draft = Drafter.Write(name, engine, "${BASE}", schema, samples, await RelationGuess.ReadAsync(source, schema, samples, CancellationToken.None)).Text;
+        var draft = Drafter
+            .Write(
+                name,
+                engine,
+                "${BASE}",
+                schema,
+                samples,
+                await RelationGuess.ReadAsync(source, schema, samples, CancellationToken.None)
+            )
+            .Text;
         var file = Repository.File($"tests/drafts/{name}.{engine}.yaml");
-        if (Writes) await File.WriteAllTextAsync(file, draft);
+        if (Writes)
+            await File.WriteAllTextAsync(file, draft);
         Assert.Equal(await File.ReadAllTextAsync(file), draft);
         Assert.DoesNotMatch(Trailing(), draft);
     }

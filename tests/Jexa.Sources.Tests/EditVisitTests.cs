@@ -20,12 +20,14 @@ internal sealed class HandClock(DateTimeOffset now) : TimeProvider
 }
 
 /// <summary>
-/// What only a clock or an interruption shows: forms that are too old, intents that their process left behind, sources without our
+/// What only a clock or an interruption shows: forms that are too old, intents that their process left behind, sources without
+/// our
 /// table. The log is the service's own, over files.
 /// </summary>
 public sealed class EditVisitTests : IAsyncDisposable
 {
-    private const string Schema = "CREATE TABLE thing (id INTEGER PRIMARY KEY, name TEXT NOT NULL); INSERT INTO thing VALUES (1, 'one'), (2, 'two');";
+    private const string Schema =
+        "CREATE TABLE thing (id INTEGER PRIMARY KEY, name TEXT NOT NULL); INSERT INTO thing VALUES (1, 'one'), (2, 'two');";
 
     private readonly HandClock _clock = new(new DateTimeOffset(2030, 1, 1, 12, 0, 0, TimeSpan.Zero));
     private readonly TestApp _app = new(Schema);
@@ -37,7 +39,12 @@ public sealed class EditVisitTests : IAsyncDisposable
     public EditVisitTests()
     {
         _store = new ChangeStore(Log, "this", _clock);
-        _runner = new VisitRunner(_clock, new ListCursor(new byte[32]), new RuntimeFindings(), new Editing(_store, _seal, new byte[32]));
+        _runner = new VisitRunner(
+            _clock,
+            new ListCursor(new byte[32]),
+            new RuntimeFindings(),
+            new Editing(_store, _seal, new byte[32])
+        );
     }
 
     private string Log => Path.Combine(_app.Folder, "changes.db");
@@ -49,25 +56,35 @@ public sealed class EditVisitTests : IAsyncDisposable
         await _app.DisposeAsync();
     }
 
-    private static string App(string writing = "noted") => $$"""
-        app: Things
-        sources: { s: { engine: sqlite, connection: register.db, writing: {{writing}} } }
-        records: { thing: { from: s.thing, label: name } }
-        pages:
-          things: { path: /things, list: thing }
-          thing: { path: "/things/{id}", detail: thing }
-          thing-edit: { path: "/things/{id}/edit", edit: thing }
-          thing-new: { path: /things/new, new: thing }
-        """;
+    private static string App(string writing = "noted") =>
+        $$"""
+            app: Things
+            sources: { s: { engine: sqlite, connection: register.db, writing: {{writing}} } }
+            records: { thing: { from: s.thing, label: name } }
+            pages:
+              things: { path: /things, list: thing }
+              thing: { path: "/things/{id}", detail: thing }
+              thing-edit: { path: "/things/{id}/edit", edit: thing }
+              thing-new: { path: /things/new, new: thing }
+            """;
 
     private async Task<Site> SiteAsync(string app)
     {
-        var compilation = await new SiteCompiler(_sources, _ => null, Mount.Root).CompileAsync(Path.Combine(_app.Folder, "app.yaml"), Encoding.UTF8.GetBytes(app), CancellationToken.None);
+        var compilation = await new SiteCompiler(_sources, _ => null, Mount.Root).CompileAsync(
+            Path.Combine(_app.Folder, "app.yaml"),
+            Encoding.UTF8.GetBytes(app),
+            CancellationToken.None
+        );
         Assert.True(compilation.Site is not null, string.Join("\n", compilation.Findings));
         return compilation.Site;
     }
 
-    private async Task<(Outcome Outcome, int Status, Core.Views.FormView? Form, string? Location)> VisitAsync(Site site, string method, string target, string body = "")
+    private async Task<(Outcome Outcome, int Status, Core.Views.FormView? Form, string? Location)> VisitAsync(
+        Site site,
+        string method,
+        string target,
+        string body = ""
+    )
     {
         var trace = new VisitTrace(method, target, _clock);
         var request = new VisitRequest(method, RequestTarget.Read(target), false, Principal.Anonymous.Value)
@@ -113,7 +130,11 @@ public sealed class EditVisitTests : IAsyncDisposable
         var site = await SiteAsync(App());
         var token = FormContract.NewToken();
         Assert.True(_store.TryIntend(Intent(token, noted: true)));
-        if (note.Length > 0) Do($"CREATE TABLE IF NOT EXISTS jexa_commit (token TEXT NOT NULL PRIMARY KEY, key TEXT) WITHOUT ROWID; INSERT INTO jexa_commit VALUES ('{token}', {note})");
+        if (note.Length > 0)
+            Do(
+                "CREATE TABLE IF NOT EXISTS jexa_commit (token TEXT NOT NULL PRIMARY KEY, key TEXT) WITHOUT "
+                    + $"ROWID; INSERT INTO jexa_commit VALUES ('{token}', {note})"
+            );
         await KeepAsync(site);
         Assert.Equal(ChangeState.Intended, _store.Find(token)!.State);
 
@@ -146,7 +167,10 @@ public sealed class EditVisitTests : IAsyncDisposable
         _clock.Now += ChangeStore.Lease + TimeSpan.FromSeconds(1);
         await KeepAsync(site);
         Assert.Equal(ChangeState.Undetermined, _store.Find(token)!.State);
-        Assert.Equal([token], _store.Read(new ChangeQuestion(State: ChangeState.Undetermined)).Select(change => change.What.Token));
+        Assert.Equal(
+            [token],
+            _store.Read(new ChangeQuestion(State: ChangeState.Undetermined)).Select(change => change.What.Token)
+        );
     }
 
     [Fact]
@@ -156,7 +180,12 @@ public sealed class EditVisitTests : IAsyncDisposable
         var form = (await VisitAsync(site, "GET", "/things/2/edit")).Form!;
         var token = FormContract.Open(_seal, form.Contract)!.Token;
         Assert.True(_store.TryIntend(Intent(token, noted: true)));
-        Assert.Equal((303, "/things/2"), (await VisitAsync(site, "POST", "/things/2/edit", Body(form.Contract, "second"))) is var saved ? (saved.Status, saved.Location) : default);
+        Assert.Equal(
+            (303, "/things/2"),
+            (await VisitAsync(site, "POST", "/things/2/edit", Body(form.Contract, "second"))) is var saved
+                ? (saved.Status, saved.Location)
+                : default
+        );
         Assert.Equal("second", Ask("SELECT name FROM thing WHERE id = 2"));
         var change = _store.Find(token)!;
         Assert.Equal((ChangeState.Made, "name"), (change.State, Assert.Single(change.What.Fields).Field));
@@ -191,14 +220,33 @@ public sealed class EditVisitTests : IAsyncDisposable
         Assert.True(_store.TryIntend(Intent("t", noted: true)));
         _store.Confirm("t");
         _store.Dispose();
-        Change("DROP TABLE about; DROP TABLE stray_note; DROP INDEX change_by_age; DROP INDEX change_unforgotten; ALTER TABLE change DROP COLUMN forgotten; PRAGMA user_version=1");
-        using (var migrated = new ChangeStore(Log, "this", _clock)) Assert.Equal(ChangeState.Made, migrated.Find("t")!.State);
+        Change(
+            "DROP TABLE about; DROP TABLE stray_note; DROP INDEX change_by_age; DROP INDEX "
+                + "change_unforgotten; ALTER TABLE change DROP COLUMN forgotten; PRAGMA user_version=1"
+        );
+        using (var migrated = new ChangeStore(Log, "this", _clock))
+            Assert.Equal(ChangeState.Made, migrated.Find("t")!.State);
         Change("PRAGMA user_version=99");
         var refused = Assert.ThrowsAny<IOException>(() => new ChangeStore(Log, "this", _clock));
         Assert.Contains("later version", refused.Message);
     }
 
-    private static ChangeIntent Intent(string token, bool noted) => new(token, "digest", "thing-edit", "s", "thing", """{"id":1}""", "1", ChangeKind.Changed, [], "/things/1", noted, [], null);
+    private static ChangeIntent Intent(string token, bool noted) =>
+        new(
+            token,
+            "digest",
+            "thing-edit",
+            "s",
+            "thing",
+            """{"id":1}""",
+            "1",
+            ChangeKind.Changed,
+            [],
+            "/things/1",
+            noted,
+            [],
+            null
+        );
 
     private async Task KeepAsync(Site site)
     {

@@ -24,7 +24,12 @@ public class FilterTests
     [InlineData("{?year}", "opened_on: { year: \"{year}\" }", "/b?year=2020", "Beech Cedar")]
     [InlineData("{?year,month}", "opened_on: { year: \"{year}\", month: \"{month}\" }", "/b?year=2021&month=3", "Dog_Rose Fir")]
     [InlineData("{?year,month}", "opened_on: { year: \"{year}\", month: \"{month}\" }", "/b?year=2021", "Dog_Rose Fir")]
-    [InlineData("{?from_day,to_day}", "opened_on: { from: \"{from_day}\", to: \"{to_day}\" }", "/b?from_day=2020-01-01&to_day=2020-12-31", "Beech Cedar")]
+    [InlineData(
+        "{?from_day,to_day}",
+        "opened_on: { from: \"{from_day}\", to: \"{to_day}\" }",
+        "/b?from_day=2020-01-01&to_day=2020-12-31",
+        "Beech Cedar"
+    )]
     [InlineData("{?day}", "opened_on: { above: \"{day}\" }", "/b?day=2020-12-31", "Dog_Rose Fir")]
     [InlineData("{?day}", "opened_on: { above: \"{day}\" }", "/b?day=9999-12-31", "")]
     [InlineData("{?day}", "opened_on: { to: \"{day}\" }", "/b?day=9999-12-31", "Ash Beech Cedar Dog_Rose Fir")]
@@ -87,7 +92,10 @@ public class FilterTests
     {
         await using var app = new TestApp(Valley.Schema);
         var site = await app.SiteAsync(Everything);
-        Assert.Equal("malformed 400", await app.ListAsync(site, "/b?" + string.Join('&', Enumerable.Range(0, 10_000).Select(i => $"kind=k{i}"))));
+        Assert.Equal(
+            "malformed 400",
+            await app.ListAsync(site, "/b?" + string.Join('&', Enumerable.Range(0, 10_000).Select(i => $"kind=k{i}")))
+        );
         Assert.Equal("malformed 400", await app.ListAsync(site, "/b?find=" + new string('x', 10_000)));
         Assert.Equal("malformed 400", await app.ListAsync(site, "/b?kind=" + new string('x', 10_000)));
     }
@@ -114,26 +122,47 @@ public class FilterTests
         await using var app = new TestApp(Valley.Schema);
         var site = await app.SiteAsync(Everything);
         var (answer, trace) = await app.VisitAsync(site, "/b");
-        using (answer) Assert.All(trace.Queries, query => Assert.DoesNotContain("WHERE", query.Query.Shown(query.Arguments)));
+        using (answer)
+            Assert.All(trace.Queries, query => Assert.DoesNotContain("WHERE", query.Query.Shown(query.Arguments)));
         (answer, trace) = await app.VisitAsync(site, "/b?year=2020");
-        using (answer) Assert.Contains("\"opened_on\" >= '2020-01-01' AND t0.\"opened_on\" < '2021-01-01'", trace.Queries[0].Query.Shown(trace.Queries[0].Arguments));
+        using (answer)
+            Assert.Contains(
+                "\"opened_on\" >= '2020-01-01' AND t0.\"opened_on\" < '2021-01-01'",
+                trace.Queries[0].Query.Shown(trace.Queries[0].Arguments)
+            );
     }
 
     [Fact]
     public async Task A_year_is_served_by_an_index()
     {
         await using var app = new TestApp(Valley.Schema);
-        var site = await app.SiteAsync(Valley.App("b:\n  path: \"/b{?year}\"\n  list: bridge\n  show: [name]\n  order: [opened_on]\n  where: { opened_on: { year: \"{year}\" } }"));
+        var site = await app.SiteAsync(
+            Valley.App(
+                "b:\n  path: \"/b{?year}\"\n  list: bridge\n  show: [name]\n  order: [opened_on]\n  where: { "
+                    + "opened_on: { year: \"{year}\" } }"
+            )
+        );
         var (answer, trace) = await app.VisitAsync(site, "/b?year=2020");
-        using (answer) Assert.All(trace.Queries, query => Assert.Contains("USING COVERING INDEX bridge_by_opened", Plan(app, query.Query.Shown(query.Arguments)).Replace("USING INDEX", "USING COVERING INDEX")));
+        using (answer)
+            Assert.All(trace.Queries, query =>
+                Assert.Contains(
+                    "USING COVERING INDEX bridge_by_opened",
+                    Plan(app, query.Query.Shown(query.Arguments)).Replace("USING INDEX", "USING COVERING INDEX")
+                )
+            );
     }
 
     [Fact]
     public async Task Moments_are_filtered_and_shown_in_the_apps_time_zone()
     {
         await using var app = new TestApp(Valley.Schema);
-        const string page = "b:\n  path: \"/b{?year}\"\n  list: bridge\n  show: [seen_at]\n  order: [id]\n  where: { seen_at: { year: \"{year}\" } }";
-        Assert.Equal("1 January 2020, 00:10 31 December 2020, 23:30", await app.ListAsync(await app.SiteAsync(Valley.App(page)), "/b?year=2020"));
+        const string page =
+            "b:\n  path: \"/b{?year}\"\n  list: bridge\n  show: [seen_at]\n  order: [id]\n  where: { "
+            + "seen_at: { year: \"{year}\" } }";
+        Assert.Equal(
+            "1 January 2020, 00:10 31 December 2020, 23:30",
+            await app.ListAsync(await app.SiteAsync(Valley.App(page)), "/b?year=2020")
+        );
 
         // An hour ahead of UTC the first one is of 2020 and the third of 2021, whether a blank or a T stands in them.
         var ahead = await app.SiteAsync(Valley.App(page, top: "zone: Etc/GMT-1"));
@@ -160,7 +189,12 @@ public class FilterTests
     public async Task Two_parameters_for_one_field_are_both_looked_at()
     {
         await using var app = new TestApp(Valley.Schema);
-        var site = await app.SiteAsync(Valley.App($"b:\n  path: \"/b{{?one,other}}\"\n  {All}\n  where: {{ all: [{{ district: \"{{one}}\" }}, {{ district: \"{{other}}\" }}] }}"));
+        var site = await app.SiteAsync(
+            Valley.App(
+                $"b:\n  path: \"/b{{?one,other}}\"\n  {All}\n  where: {{ all: [{{ district: \"{{one}}\" }}, {{ "
+                    + "district: \"{other}\" }] }"
+            )
+        );
         Assert.Equal("Ash Beech", await app.ListAsync(site, "/b?one=north&other=north"));
         Assert.Equal("", await app.ListAsync(site, "/b?one=north&other=l%C3%B8kke"));
     }
@@ -171,7 +205,12 @@ public class FilterTests
     public async Task A_former_path_of_a_list_keeps_what_is_asked(string target, string ends)
     {
         await using var app = new TestApp(Valley.Schema);
-        var site = await app.SiteAsync(Valley.App($"b:\n  path: \"/d/{{district}}/b{{?kind*}}\"\n  was: \"/old/{{district}}{{?kind*}}\"\n  {All}\n  where: {{ kind: {{ one_of: \"{{kind}}\" }} }}"));
+        var site = await app.SiteAsync(
+            Valley.App(
+                $"b:\n  path: \"/d/{{district}}/b{{?kind*}}\"\n  was: \"/old/{{district}}{{?kind*}}\"\n  {All}\n "
+                    + " where: { kind: { one_of: \"{kind}\" } }"
+            )
+        );
         Assert.Equal(ends, await app.ListAsync(site, target));
     }
 
@@ -179,18 +218,33 @@ public class FilterTests
     public async Task A_value_that_no_address_can_carry_is_counted_at_the_side_without_a_link_and_no_way_back()
     {
         await using var app = new TestApp(Valley.Schema + "INSERT INTO bridge (id, name, kind) VALUES (9, 'Odd', '..');");
-        var site = await app.SiteAsync(Valley.App($"b:\n  path: /b\n  {All}\n  side: [kind]\nkinds:\n  path: \"/k/{{kind}}\"\n  {All}\none: {{ path: \"/b/{{id}}\", detail: bridge }}"));
+        var site = await app.SiteAsync(
+            Valley.App(
+                $"b:\n  path: /b\n  {All}\n  side: [kind]\nkinds:\n  path: \"/k/{{kind}}\"\n  {All}\none: {{ "
+                    + "path: \"/b/{id}\", detail: bridge }"
+            )
+        );
         var (answer, _) = await app.VisitAsync(site, "/b");
-        using (answer) Assert.Equal([null, "/k/arch", "/k/beam", "/k/swing"], Assert.IsType<ListView>(answer.View).Sides[0].Entries.Select(entry => entry.Address));
+        using (answer)
+            Assert.Equal(
+                [null, "/k/arch", "/k/beam", "/k/swing"],
+                Assert.IsType<ListView>(answer.View).Sides[0].Entries.Select(entry => entry.Address)
+            );
         (answer, _) = await app.VisitAsync(site, "/b/9?from=kinds%3Fkind%3D..");
-        using (answer) Assert.Equal("/b", Assert.IsType<DetailView>(answer.View).Back!.Address);
+        using (answer)
+            Assert.Equal("/b", Assert.IsType<DetailView>(answer.View).Back!.Address);
     }
 
     [Fact]
     public async Task A_parent_whose_key_has_two_parts_must_be_there_too()
     {
         await using var app = new TestApp(Valley.Schema);
-        var site = await app.SiteAsync(Valley.App("cracks: { path: \"/b/{bridge}/s/{no}/cracks\", list: crack, title: \"Cracks of {no} of {bridge}\" }\nspan: { path: \"/b/{bridge}/s/{no}\", detail: span }"));
+        var site = await app.SiteAsync(
+            Valley.App(
+                "cracks: { path: \"/b/{bridge}/s/{no}/cracks\", list: crack, title: \"Cracks of {no} of "
+                    + "{bridge}\" }\nspan: { path: \"/b/{bridge}/s/{no}\", detail: span }"
+            )
+        );
         Assert.Equal("1 2", await app.ListAsync(site, "/b/1/s/2/cracks"));
         Assert.Equal("", await app.ListAsync(site, "/b/1/s/1/cracks"));
         Assert.Equal("unknown 404", await app.ListAsync(site, "/b/2/s/2/cracks"));
@@ -207,8 +261,13 @@ public class FilterTests
     public async Task One_path_is_the_whole_list_one_record_and_a_year()
     {
         await using var app = new TestApp(Valley.Schema);
-        var site = await app.SiteAsync(Valley.App(
-            $"all:\n  path: /b\n  {All}\none: {{ path: \"/b{{?id}}\", detail: bridge }}\nyear:\n  path: \"/b{{?year}}\"\n  {All}\n  required: [year]\n  title: \"Of {{year}}\"\n  where: {{ opened_on: {{ year: \"{{year}}\" }} }}"));
+        var site = await app.SiteAsync(
+            Valley.App(
+                $"all:\n  path: /b\n  {All}\none: {{ path: \"/b{{?id}}\", detail: bridge }}\nyear:\n  path: "
+                    + $"\"/b{{?year}}\"\n  {All}\n  required: [year]\n  title: \"Of {{year}}\"\n  where: {{ opened_on: "
+                    + "{ year: \"{year}\" } }"
+            )
+        );
         Assert.Equal("Ash Beech Cedar Dog_Rose Elm 100% Fir", await app.ListAsync(site, "/b"));
         Assert.Equal("Beech Cedar", await app.ListAsync(site, "/b?year=2020"));
         Assert.Equal("found 200", await app.ListAsync(site, "/b?id=3"));
@@ -216,22 +275,26 @@ public class FilterTests
         Assert.Equal("missing 302 /b?lacking=year.year", await app.ListAsync(site, "/b?year="));
         Assert.Equal("missing 302 /b?lacking=one.id", await app.ListAsync(site, "/b?id="));
         var (answer, _) = await app.VisitAsync(site, "/b?year=2020");
-        using (answer) Assert.Equal("Of 2020", Assert.IsType<ListView>(answer.View).Heading);
+        using (answer)
+            Assert.Equal("Of 2020", Assert.IsType<ListView>(answer.View).Heading);
     }
 
-    private static string Everything => Valley.App("""
-        b:
-          path: "/b{?kind*,min,year,month,toll,day,state,d}"
-          list: bridge
-          show: [name, kind, id]
-          order: [id]
-          search: [name, district.name]
-          where:
-            kind: { one_of: "{kind}" }
-            length_m: { from: "{min}" }
-            opened_on: { year: "{year}", month: "{month}" }
-            all: [{ opened_on: "{day}" }, { price: { is: "{state}" } }, { district.name: "{d}" }]
-        """);
+    private static string Everything =>
+        Valley.App(
+            """
+            b:
+              path: "/b{?kind*,min,year,month,toll,day,state,d}"
+              list: bridge
+              show: [name, kind, id]
+              order: [id]
+              search: [name, district.name]
+              where:
+                kind: { one_of: "{kind}" }
+                length_m: { from: "{min}" }
+                opened_on: { year: "{year}", month: "{month}" }
+                all: [{ opened_on: "{day}" }, { price: { is: "{state}" } }, { district.name: "{d}" }]
+            """
+        );
 
     private static string Plan(TestApp app, string sql)
     {
@@ -241,7 +304,8 @@ public class FilterTests
         command.CommandText = "EXPLAIN QUERY PLAN " + sql;
         using var reader = command.ExecuteReader();
         var plan = "";
-        while (reader.Read()) plan += reader.GetString(3) + "\n";
+        while (reader.Read())
+            plan += reader.GetString(3) + "\n";
         return plan;
     }
 
@@ -252,10 +316,15 @@ public class FilterTests
     public async Task Years_and_months_of_moments_are_those_of_the_apps_clocks(string top, string years, string months)
     {
         await using var app = new TestApp(Valley.Schema);
-        var site = await app.SiteAsync(Valley.App("""
-            b: { path: /b, list: bridge, side: [{ by: seen_at, part: year }] }
-            y: { path: "/b{?year,month}", list: bridge, required: [year], where: { all: [{ seen_at: { year: "{year}" } }, { seen_at: { month: "{month}", year: "{year}" } }] }, show: [name], order: [id], side: [{ by: seen_at, part: month }, { by: -seen_at, part: year }] }
-            """, top: top));
+        var site = await app.SiteAsync(
+            Valley.App(
+                """
+                b: { path: /b, list: bridge, side: [{ by: seen_at, part: year }] }
+                y: { path: "/b{?year,month}", list: bridge, required: [year], where: { all: [{ seen_at: { year: "{year}" } }, { seen_at: { month: "{month}", year: "{year}" } }] }, show: [name], order: [id], side: [{ by: seen_at, part: month }, { by: -seen_at, part: year }] }
+                """,
+                top: top
+            )
+        );
         Assert.Equal(years, await SideAsync("/b", 0));
         Assert.Equal(months, await SideAsync("/b?year=2020", 0));
         Assert.Equal(string.Join(", ", years.Split(", ").Reverse()), await SideAsync("/b?year=2020", 1));
@@ -264,7 +333,11 @@ public class FilterTests
         async Task<string> SideAsync(string target, int number)
         {
             var (answer, _) = await app.VisitAsync(site, target);
-            using (answer) return string.Join(", ", Assert.IsType<ListView>(answer.View).Sides[number].Entries.Select(entry => $"{entry.Text} {entry.Count}"));
+            using (answer)
+                return string.Join(
+                    ", ",
+                    Assert.IsType<ListView>(answer.View).Sides[number].Entries.Select(entry => $"{entry.Text} {entry.Count}")
+                );
         }
     }
 }

@@ -46,7 +46,13 @@ public class FindingTests
     [InlineData("path: /bridges\n", "path: /bridges{?year}\n", "JX406", null, false)]
     [InlineData("by: { code: code }", "by: { kode: code }", "JX407", "code", false)]
     [InlineData("by: { code: code }", "by: { code: coed }", "JX301", "code", false)]
-    [InlineData("{ path: \"/lookup{?code}\", detail: bridge, by: { code: code }, linked: elsewhere }", "{ path: \"/by/{name}\", detail: bridge }", "JX410", null, true)]
+    [InlineData(
+        "{ path: \"/lookup{?code}\", detail: bridge, by: { code: code }, linked: elsewhere }",
+        "{ path: \"/by/{name}\", detail: bridge }",
+        "JX410",
+        null,
+        true
+    )]
     [InlineData("by: { code: code }", "by: { code: name }", "JX410", null, true)]
     [InlineData("show: [name, code,", "columns: [name, code,", "JX111", "show", false)]
     [InlineData("show: [name, code,", "fields: [name, code,", "JX111", "show", false)]
@@ -61,9 +67,21 @@ public class FindingTests
     // Links.
     [InlineData("to: bridge,", "to: brigde,", "JX408", "bridge", false)]
     [InlineData("to: bridge,", "to: survey,", "JX501", null, true)]
-    [InlineData("{ to: bridge, column: name }", "{ to: lookup, column: name, with: { } }\n      - { to: trial_page, column: code }", "JX501", null, true)]
+    [InlineData(
+        "{ to: bridge, column: name }",
+        "{ to: lookup, column: name, with: { } }\n      - { to: trial_page, column: code }",
+        "JX501",
+        null,
+        true
+    )]
     [InlineData("{ to: bridge, column: name }", "{ to: bridge }\n      - { to: lookup, column: name }", "JX509", null, false)]
-    [InlineData("{ path: /districts, list: district }", "{ path: /districts, list: district, links: [{ to: bridge }] }", "JX502", null, false)]
+    [InlineData(
+        "{ path: /districts, list: district }",
+        "{ path: /districts, list: district, links: [{ to: bridge }] }",
+        "JX502",
+        null,
+        false
+    )]
     [InlineData("column: name }", "column: name, with: { id: bridge_id, span: name } }", "JX503", null, false)]
     [InlineData("to: bridge, column: name }", "to: bridges, with: { id: bridge_id } }", "JX503", null, false)]
     [InlineData("column: name }", "column: name, with: { ID: bridge_id } }", "JX504", "id", false)]
@@ -117,7 +135,11 @@ public class FindingTests
     [InlineData("path: \"/b/{id}\"\n  detail: bridge\n  related: [{ record: span, by: note }]", "JX414", "note")]
     [InlineData("path: \"/b/{id}\"\n  detail: bridge\n  related: [{ record: span, all: b }]", "JX413", "b")]
     [InlineData("path: \"/b/{id}\"\n  detail: bridge\n  related: [{ record: span, notice: x }]", "JX114", "one of three")]
-    [InlineData("path: \"/b/{id}\"\n  detail: bridge\n  related: [{ record: span, where: { note: \"{id}\" } }]", "JX406", "block has none")]
+    [InlineData(
+        "path: \"/b/{id}\"\n  detail: bridge\n  related: [{ record: span, where: { note: \"{id}\" } }]",
+        "JX406",
+        "block has none"
+    )]
     [InlineData("path: \"/b/{id}\"\n  detail: bridge\n  beside: b", "JX413", "beside")]
     [InlineData("path: \"/b/{id}\"\n  detail: bridge\n  where: { kind: \"{id}\" }", "JX406", "its ID")]
     [InlineData("path: /b\n  text: missing.md", "JX416", "missing.md")]
@@ -177,7 +199,14 @@ public class FindingTests
     public async Task Each_mistake_in_a_page_that_changes_records_has_its_finding(string page, string code, string said)
     {
         await using var app = new TestApp(Valley.Schema);
-        var compilation = await app.CompileAsync(Valley.App("p:\n  " + page + "\nbridge: { path: \"/bridges/{bridge}\", detail: bridge }\ndistrict: { path: \"/d/{district}/{other}\", detail: district, by: { district: slug, other: name } }"));
+        var compilation = await app.CompileAsync(
+            Valley.App(
+                "p:\n  "
+                    + page
+                    + "\nbridge: { path: \"/bridges/{bridge}\", detail: bridge }\ndistrict: { path: "
+                    + "\"/d/{district}/{other}\", detail: district, by: { district: slug, other: name } }"
+            )
+        );
         var finding = compilation.Findings.FirstOrDefault(finding => finding.Code.Id == code);
         Assert.True(finding is not null, string.Join("\n", compilation.Findings));
         Assert.Contains(said, finding.Message + finding.Found, StringComparison.Ordinal);
@@ -193,13 +222,17 @@ public class FindingTests
     [InlineData("fields: { grade: { required: false } }", "JX418", "empty")]
     public async Task Each_mistake_in_what_a_form_asks_of_a_field_has_its_finding(string fields, string code, string said)
     {
-        await using var app = new TestApp("CREATE TABLE thing (id INTEGER PRIMARY KEY, name TEXT NOT NULL, at TIMESTAMP, grade INTEGER NOT NULL DEFAULT 1);");
-        var compilation = await app.CompileAsync($$"""
+        await using var app = new TestApp(
+            "CREATE TABLE thing (id INTEGER PRIMARY KEY, name TEXT NOT NULL, at TIMESTAMP, grade INTEGER NOT NULL DEFAULT 1);"
+        );
+        var compilation = await app.CompileAsync(
+            $$"""
             app: Things
             sources: { s: { engine: sqlite, connection: register.db } }
             records: { thing: { from: s.thing, {{fields}} } }
             pages: { thing-new: { path: /new, new: thing } }
-            """);
+            """
+        );
         var finding = compilation.Findings.FirstOrDefault(finding => finding.Code.Id == code);
         Assert.True(finding is not null, string.Join("\n", compilation.Findings));
         Assert.Contains(said, finding.Message, StringComparison.Ordinal);
@@ -212,15 +245,27 @@ public class FindingTests
     [InlineData("from: s.thing", "refused", "writing: refused")]
     public async Task What_cannot_be_changed_has_no_page_that_changes_it(string record, string writing, string said)
     {
-        await using var app = new TestApp("CREATE TABLE thing (id INTEGER PRIMARY KEY, name TEXT); CREATE VIEW seen AS SELECT id AS id, name FROM thing; CREATE TABLE loose (id INTEGER, name TEXT);");
-        foreach (var page in new[] { "path: \"/t/{id}/edit\", edit: thing", "path: \"/t/{id}/delete\", delete: thing", "path: /t/new, new: thing" })
+        await using var app = new TestApp(
+            "CREATE TABLE thing (id INTEGER PRIMARY KEY, name TEXT); CREATE VIEW seen AS SELECT id AS id, "
+                + "name FROM thing; CREATE TABLE loose (id INTEGER, name TEXT);"
+        );
+        foreach (
+            var page in new[]
+            {
+                "path: \"/t/{id}/edit\", edit: thing",
+                "path: \"/t/{id}/delete\", delete: thing",
+                "path: /t/new, new: thing",
+            }
+        )
         {
-            var compilation = await app.CompileAsync($$"""
+            var compilation = await app.CompileAsync(
+                $$"""
                 app: Things
                 sources: { s: { engine: sqlite, connection: register.db, writing: {{writing}} } }
                 records: { thing: { {{(record == "from: s.seen" ? record + ", key: id, unique: assumed" : record)}} } }
                 pages: { p: { {{page}} } }
-                """);
+                """
+            );
             var finding = compilation.Findings.FirstOrDefault(finding => finding.Code.Id == "JX421");
             Assert.True(finding is not null, string.Join("\n", compilation.Findings));
             Assert.Contains(said, finding.Message, StringComparison.Ordinal);
@@ -234,17 +279,29 @@ public class FindingTests
     [InlineData("parent_id INTEGER REFERENCES PARENT (ID)", null)]
     public async Task A_foreign_key_that_SQLite_will_refuse_changes_for_is_found(string column, string? said)
     {
-        await using var app = new TestApp($"CREATE TABLE parent (id INTEGER PRIMARY KEY, code INTEGER); CREATE TABLE child (id INTEGER PRIMARY KEY, {column});");
-        var findings = (await app.CompileAsync("app: A\nsources: { s: { engine: sqlite, connection: register.db } }\nrecords: { child: { from: s.child } }\npages: { child: { path: \"/c/{id}\", detail: child } }")).Wrong();
-        if (said is null) Assert.Empty(findings);
-        else Assert.Contains(said, Assert.Single(findings, finding => finding.Code.Id == "JX206").Message);
+        await using var app = new TestApp(
+            $"CREATE TABLE parent (id INTEGER PRIMARY KEY, code INTEGER); CREATE TABLE child (id INTEGER PRIMARY KEY, {column});"
+        );
+        var findings = (
+            await app.CompileAsync(
+                "app: A\nsources: { s: { engine: sqlite, connection: register.db } }\nrecords: { child: { from: "
+                    + "s.child } }\npages: { child: { path: \"/c/{id}\", detail: child } }"
+            )
+        ).Wrong();
+        if (said is null)
+            Assert.Empty(findings);
+        else
+            Assert.Contains(said, Assert.Single(findings, finding => finding.Code.Id == "JX206").Message);
     }
 
     [Fact]
     public async Task A_mistake_in_a_hole_is_found_at_the_hole()
     {
         await using var app = new TestApp();
-        var text = TestApp.App.Replace("detail: bridge\n  districts", "detail: bridge\n    title: \"The {code} of {nmae}\"\n  districts");
+        var text = TestApp.App.Replace(
+            "detail: bridge\n  districts",
+            "detail: bridge\n    title: \"The {code} of {nmae}\"\n  districts"
+        );
         var finding = Assert.Single((await app.CompileAsync(text)).Wrong());
         Assert.Equal("nmae", text.Split('\n')[finding.At.Line - 1].Substring(finding.At.Column - 1, 4));
     }
@@ -252,10 +309,12 @@ public class FindingTests
     [Fact]
     public async Task A_link_that_two_foreign_keys_could_fill_must_say_which()
     {
-        await using var app = new TestApp("""
+        await using var app = new TestApp(
+            """
             CREATE TABLE place (id INTEGER PRIMARY KEY, name TEXT);
             CREATE TABLE road (id INTEGER PRIMARY KEY, start INTEGER NOT NULL REFERENCES place, finish INTEGER NOT NULL REFERENCES place (id));
-            """);
+            """
+        );
         const string text = """
             app: Roads
             sources: { register: { engine: sqlite, connection: register.db } }
@@ -274,12 +333,16 @@ public class FindingTests
         await using var app = new TestApp("CREATE TABLE t (x TEXT); CREATE VIEW v AS SELECT * FROM t;");
         foreach (var table in new[] { "t", "v" })
         {
-            var findings = (await app.CompileAsync($$"""
-                app: A
-                sources: { register: { engine: sqlite, connection: register.db } }
-                records: { r: { from: register.{{table}} } }
-                pages: { all: { path: /, list: r } }
-                """)).Findings;
+            var findings = (
+                await app.CompileAsync(
+                    $$"""
+                    app: A
+                    sources: { register: { engine: sqlite, connection: register.db } }
+                    records: { r: { from: register.{{table}} } }
+                    pages: { all: { path: /, list: r } }
+                    """
+                )
+            ).Findings;
             Assert.Equal("JX302", Assert.Single(findings).Code.Id);
         }
     }
@@ -287,7 +350,9 @@ public class FindingTests
     [Fact]
     public async Task An_address_that_gives_what_two_pages_need_is_malformed_unless_a_page_takes_both()
     {
-        await using var app = new TestApp("CREATE TABLE t (a INTEGER PRIMARY KEY, b TEXT NOT NULL UNIQUE, c TEXT); INSERT INTO t VALUES (1, 'x', NULL);");
+        await using var app = new TestApp(
+            "CREATE TABLE t (a INTEGER PRIMARY KEY, b TEXT NOT NULL UNIQUE, c TEXT); INSERT INTO t VALUES (1, 'x', NULL);"
+        );
         const string text = """
             app: A
             sources: { register: { engine: sqlite, connection: register.db } }
@@ -301,8 +366,19 @@ public class FindingTests
         Assert.Equal("found 200", await app.OutcomeAsync(site, "/t?a=1"));
         Assert.Equal("found 200", await app.OutcomeAsync(site, "/t?b=x"));
         Assert.Equal("malformed 400", await app.OutcomeAsync(site, "/t?a=1&b=x"));
-        Assert.Equal("found 200", await app.OutcomeAsync(await app.SiteAsync(text + "\n  by-both: { path: \"/t{?a,b}\", detail: t, by: { a: a, b: b } }"), "/t?a=1&b=x"));
-        Assert.Equal("JX402", Assert.Single((await app.CompileAsync(text.Replace("{?b}", "{?a}"))).Findings, finding => finding.Code.Id == "JX402").Code.Id);
+        Assert.Equal(
+            "found 200",
+            await app.OutcomeAsync(
+                await app.SiteAsync(text + "\n  by-both: { path: \"/t{?a,b}\", detail: t, by: { a: a, b: b } }"),
+                "/t?a=1&b=x"
+            )
+        );
+        Assert.Equal(
+            "JX402",
+            Assert
+                .Single((await app.CompileAsync(text.Replace("{?b}", "{?a}"))).Findings, finding => finding.Code.Id == "JX402")
+                .Code.Id
+        );
     }
 
     [Fact]
@@ -317,9 +393,19 @@ public class FindingTests
     public async Task Errors_of_the_text_and_of_the_source_are_told_together()
     {
         await using var app = new TestApp();
-        var findings = (await app.CompileAsync(TestApp.App.Replace("home:", "hmoe:").Replace("list: bridge\n", "list: brigde\n").Replace("by: { code", "by: { kode")
-            .Replace("column: name }", "column: name, with: { ID: bridge_id } }"))).Findings;
-        Assert.Superset(new HashSet<string> { "JX111", "JX305", "JX407", "JX504" }, findings.Select(finding => finding.Code.Id).ToHashSet());
+        var findings = (
+            await app.CompileAsync(
+                TestApp
+                    .App.Replace("home:", "hmoe:")
+                    .Replace("list: bridge\n", "list: brigde\n")
+                    .Replace("by: { code", "by: { kode")
+                    .Replace("column: name }", "column: name, with: { ID: bridge_id } }")
+            )
+        ).Findings;
+        Assert.Superset(
+            new HashSet<string> { "JX111", "JX305", "JX407", "JX504" },
+            findings.Select(finding => finding.Code.Id).ToHashSet()
+        );
     }
 
     [Fact]
@@ -327,7 +413,9 @@ public class FindingTests
     {
         await using var app = new TestApp();
         Assert.NotNull((await app.CompileAsync(TestApp.App.Replace("connection: register.db", "connection: \"${FILE}\""))).Site);
-        var findings = (await app.CompileAsync(TestApp.App.Replace("connection: register.db", "connection: \"none-${FILE}\""))).Findings;
+        var findings = (
+            await app.CompileAsync(TestApp.App.Replace("connection: register.db", "connection: \"none-${FILE}\""))
+        ).Findings;
         Assert.Equal(FindingCodes.SourceAway, Assert.Single(findings).Code);
         Assert.DoesNotContain("register.db", findings[0].Message + findings[0].Found + findings[0].Remedy);
     }

@@ -16,8 +16,43 @@ public sealed class FuzzTests
 {
     private static readonly string[] Pieces =
     [
-        "/", "/", "/", "bridges", "bridges", "districts", "7", "8", "9", "10", "007", "%37", "+7", "l%C3%B8kke", "n%2Fw-moor", "shut", "lookup?code=", "AV-0007",
-        "av-0009", "AV-0008", "?", "&", "=", "code", "after=", "before=end", "%", "%00", "..", "'", "\"", ";--", " ", "ø", "1 OR 1=1", "99999999999999999999", "_jexa",
+        "/",
+        "/",
+        "/",
+        "bridges",
+        "bridges",
+        "districts",
+        "7",
+        "8",
+        "9",
+        "10",
+        "007",
+        "%37",
+        "+7",
+        "l%C3%B8kke",
+        "n%2Fw-moor",
+        "shut",
+        "lookup?code=",
+        "AV-0007",
+        "av-0009",
+        "AV-0008",
+        "?",
+        "&",
+        "=",
+        "code",
+        "after=",
+        "before=end",
+        "%",
+        "%00",
+        "..",
+        "'",
+        "\"",
+        ";--",
+        " ",
+        "ø",
+        "1 OR 1=1",
+        "99999999999999999999",
+        "_jexa",
     ];
 
     [Fact]
@@ -32,7 +67,12 @@ public sealed class FuzzTests
         while (clock.Elapsed.TotalSeconds < seconds)
         {
             var target = Make(random);
-            var (answer, trace) = await app.VisitAsync(site, target, json: random.Next(2) == 0, method: random.Next(20) == 0 ? "POST" : "GET");
+            var (answer, trace) = await app.VisitAsync(
+                site,
+                target,
+                json: random.Next(2) == 0,
+                method: random.Next(20) == 0 ? "POST" : "GET"
+            );
             using (answer)
             {
                 Check(target, answer, trace);
@@ -41,7 +81,10 @@ public sealed class FuzzTests
         }
 
         // All of those that this database can give.
-        Assert.Equal(["found", "hidden", "listed", "malformed", "missing", "no-page", "not-allowed", "not-canonical", "unknown"], seen.Keys.Order());
+        Assert.Equal(
+            ["found", "hidden", "listed", "malformed", "missing", "no-page", "not-allowed", "not-canonical", "unknown"],
+            seen.Keys.Order()
+        );
         Assert.True(seen.Values.Sum() > 10_000);
     }
 
@@ -58,9 +101,12 @@ public sealed class FuzzTests
             "not-allowed" => answer.Status == 405 && answer.Allow == "GET, HEAD",
             _ => false,
         };
-        if (!fits || trace.Status != answer.Status || answer.Outcome != trace.Outcome) Assert.Fail($"{target} ended {word} with {answer.Status}: {trace.Why}");
-        if (answer.View is DetailView detail && !Names(target, detail)) Assert.Fail($"{target} shows another record.");
-        if (word is "unknown" or "hidden" && answer.View is MessageView { Outcome: not "unknown" }) Assert.Fail($"{target} tells that a record is hidden.");
+        if (!fits || trace.Status != answer.Status || answer.Outcome != trace.Outcome)
+            Assert.Fail($"{target} ended {word} with {answer.Status}: {trace.Why}");
+        if (answer.View is DetailView detail && !Names(target, detail))
+            Assert.Fail($"{target} shows another record.");
+        if (word is "unknown" or "hidden" && answer.View is MessageView { Outcome: not "unknown" })
+            Assert.Fail($"{target} tells that a record is hidden.");
     }
 
     /// <summary>Whether the shown record's own ID is what stands in the address it was asked for by.</summary>
@@ -75,7 +121,8 @@ public sealed class FuzzTests
     private static string Make(Random random)
     {
         var pieces = new string[random.Next(1, 6)];
-        for (var i = 0; i < pieces.Length; i++) pieces[i] = Pieces[random.Next(Pieces.Length)];
+        for (var i = 0; i < pieces.Length; i++)
+            pieces[i] = Pieces[random.Next(Pieces.Length)];
         var known = random.Next(4) switch
         {
             0 => "/bridges/",
@@ -83,6 +130,8 @@ public sealed class FuzzTests
             2 => "/lookup?code=",
             _ => "/",
         };
-        return random.Next(3) == 0 ? "/" + string.Concat(pieces) : known + string.Concat(pieces.AsSpan(0, Math.Min(pieces.Length, 2)));
+        return random.Next(3) == 0
+            ? "/" + string.Concat(pieces)
+            : known + string.Concat(pieces.AsSpan(0, Math.Min(pieces.Length, 2)));
     }
 }

@@ -26,7 +26,12 @@ public sealed class HousekeepingTests : IDisposable
         command.ExecuteNonQuery();
     }
 
-    private static RecordWrite Rename(string name) => new RecordWrite.Update("bridge", [new ColumnValue("bridge_id", new Constant.Whole(7))], [new ColumnValue("name", new Constant.Text(name))]);
+    private static RecordWrite Rename(string name) =>
+        new RecordWrite.Update(
+            "bridge",
+            [new ColumnValue("bridge_id", new Constant.Whole(7))],
+            [new ColumnValue("name", new Constant.Text(name))]
+        );
 
     private static async Task SaveAsync(ISource source, string name)
     {
@@ -96,7 +101,10 @@ public sealed class HousekeepingTests : IDisposable
     {
         var engine = new CountingEngine();
         var registry = new SourceRegistry([engine]);
-        var (kept, old) = (registry.Open(Settings("kept") with { Engine = "counting" }), registry.Open(Settings("old") with { Engine = "counting" }));
+        var (kept, old) = (
+            registry.Open(Settings("kept") with { Engine = "counting" }),
+            registry.Open(Settings("old") with { Engine = "counting" })
+        );
         var retiring = registry.RetireAsync([kept], TimeSpan.FromMilliseconds(300), TimeProvider.System);
         Assert.Empty(engine.Closed);
         Assert.NotSame(old, registry.Open(Settings("old") with { Engine = "counting" }));
@@ -137,13 +145,15 @@ public sealed class HousekeepingTests : IDisposable
 
         public string Name => "counting";
 
-        public ISource Open(SourceSettings settings) => new Source(this, new SqliteEngine().Open(settings with { Connection = settings.Connection + ".db" }));
+        public ISource Open(SourceSettings settings) =>
+            new Source(this, new SqliteEngine().Open(settings with { Connection = settings.Connection + ".db" }));
 
         private sealed class Source(CountingEngine engine, ISource inner) : ISource
         {
             public int Connections => inner.Connections;
 
-            public ValueTask<Jexa.Core.Schemas.SourceSchema> DescribeAsync(CancellationToken cancellation) => inner.DescribeAsync(cancellation);
+            public ValueTask<Jexa.Core.Schemas.SourceSchema> DescribeAsync(CancellationToken cancellation) =>
+                inner.DescribeAsync(cancellation);
 
             public ValueTask ProbeAsync(CancellationToken cancellation) => inner.ProbeAsync(cancellation);
 
@@ -155,9 +165,11 @@ public sealed class HousekeepingTests : IDisposable
 
             public IPreparedQuery Prepare(CombinedQuery query) => inner.Prepare(query);
 
-            public ValueTask<IWriteSession> BeginWriteAsync(CancellationToken cancellation) => inner.BeginWriteAsync(cancellation);
+            public ValueTask<IWriteSession> BeginWriteAsync(CancellationToken cancellation) =>
+                inner.BeginWriteAsync(cancellation);
 
-            public ValueTask<Jexa.Core.Schemas.QuerySchema> DescribeQueryAsync(string query, CancellationToken cancellation) => inner.DescribeQueryAsync(query, cancellation);
+            public ValueTask<Jexa.Core.Schemas.QuerySchema> DescribeQueryAsync(string query, CancellationToken cancellation) =>
+                inner.DescribeQueryAsync(query, cancellation);
 
             public ValueTask DisposeAsync()
             {

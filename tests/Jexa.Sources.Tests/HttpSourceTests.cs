@@ -8,12 +8,25 @@ namespace Jexa.Sources.Tests;
 /// <summary>An HTTP API as a source, over the simulated gauges: its good answers and its bad ones.</summary>
 public sealed class HttpSourceTests : IAsyncDisposable
 {
-    private const string Fields = "fields: { code: text, number: integer, river: text, place: text, level_m: decimal, rising: boolean, measured_at: timestamp, note: text }";
+    private const string Fields =
+        "fields: { code: text, number: integer, river: text, place: text, level_m: decimal, rising: "
+        + "boolean, measured_at: timestamp, note: text }";
 
     private readonly GaugeService _gauges = GaugeService.Start(0)!;
     private readonly ServedApp _served;
 
-    public HttpSourceTests() => _served = new ServedApp(Path.Combine(Path.GetTempPath(), "app.yaml"), name => name switch { "BASE" => _gauges.Url, "TOKEN" => "river-water", _ => null }, new HttpEngine());
+    public HttpSourceTests() =>
+        _served = new ServedApp(
+            Path.Combine(Path.GetTempPath(), "app.yaml"),
+            name =>
+                name switch
+                {
+                    "BASE" => _gauges.Url,
+                    "TOKEN" => "river-water",
+                    _ => null,
+                },
+            new HttpEngine()
+        );
 
     public async ValueTask DisposeAsync()
     {
@@ -21,22 +34,27 @@ public sealed class HttpSourceTests : IAsyncDisposable
         _gauges.Dispose();
     }
 
-    private static string App(string endpoint, string source = "", string pages = "") => $$"""
-        app: Gauges
-        sources:
-          s:
-            engine: http
-            connection: "${BASE}"
-            {{source}}
-            endpoints:
-              gauge: { {{endpoint}} }
-        records:
-          gauge: { from: s.gauge, label: "{code} {place}" }
-        pages:
-          {{(endpoint.Contains("list:") ? "gauges: { path: \"/gauges{?river}\", list: gauge, show: [code], where: { river: \"{river}\" }, order: [-level_m] }" : "")}}
-          gauge: { path: "/gauges/{id}", detail: gauge, show: [code, place, level_m] }
-          {{pages}}
-        """;
+    private static string App(string endpoint, string source = "", string pages = "") =>
+        $$"""
+            app: Gauges
+            sources:
+              s:
+                engine: http
+                connection: "${BASE}"
+                {{source}}
+                endpoints:
+                  gauge: { {{endpoint}} }
+            records:
+              gauge: { from: s.gauge, label: "{code} {place}" }
+            pages:
+              {{(
+                endpoint.Contains("list:")
+                    ? "gauges: { path: \"/gauges{?river}\", list: gauge, show: [code], where: { river: \"{river}\" }, order: [-level_m] }"
+                    : ""
+            )}}
+              gauge: { path: "/gauges/{id}", detail: gauge, show: [code, place, level_m] }
+              {{pages}}
+            """;
 
     private Task<Compilation> CompileAsync(string app) => _served.CompileAsync(app);
 
@@ -44,7 +62,9 @@ public sealed class HttpSourceTests : IAsyncDisposable
 
     private Task<(string Shown, VisitTrace Trace)> VisitAsync(Site site, string target) => _served.TraceAsync(site, target);
 
-    private static string Expected(int gauge) => $"{GaugeService.Gauges[gauge]["code"]} | {GaugeService.Gauges[gauge]["place"]} | {GaugeService.Gauges[gauge]["level_m"]:0.##}";
+    private static string Expected(int gauge) =>
+        $"{GaugeService.Gauges[gauge]["code"]} | {GaugeService.Gauges[gauge]["place"]} | "
+        + $"{GaugeService.Gauges[gauge]["level_m"]:0.##}";
 
     private static string Code(int gauge) => (string)GaugeService.Gauges[gauge]["code"]!;
 
@@ -69,10 +89,19 @@ public sealed class HttpSourceTests : IAsyncDisposable
         var site = await SiteAsync(App(endpoint));
         Assert.Equal(Expected(3), (await VisitAsync(site, "/gauges/" + Code(3))).Shown);
         Assert.Equal("unknown 404", (await VisitAsync(site, "/gauges/G-nope")).Shown);
-        if (!endpoint.Contains("list:")) return;
+        if (!endpoint.Contains("list:"))
+            return;
         var river = (string)GaugeService.Gauges[3]["river"]!;
-        Assert.Equal(string.Join(' ', GaugeService.Gauges.Where(gauge => (string)gauge["river"]! == river).OrderByDescending(gauge => gauge["level_m"]).Select(gauge => gauge["code"])),
-            (await VisitAsync(site, "/gauges?river=" + Uri.EscapeDataString(river))).Shown);
+        Assert.Equal(
+            string.Join(
+                ' ',
+                GaugeService
+                    .Gauges.Where(gauge => (string)gauge["river"]! == river)
+                    .OrderByDescending(gauge => gauge["level_m"])
+                    .Select(gauge => gauge["code"])
+            ),
+            (await VisitAsync(site, "/gauges?river=" + Uri.EscapeDataString(river))).Shown
+        );
         Assert.Equal(GaugeService.Gauges.Count, (await VisitAsync(site, "/gauges")).Shown.Split(' ').Length);
     }
 
@@ -86,7 +115,12 @@ public sealed class HttpSourceTests : IAsyncDisposable
     [InlineData("/broken", "failed 500", "not JSON", true)]
     [InlineData("/huge", "failed 500", "bytes", true)]
     [InlineData("/away", "failed 500", "another host, 127.0.0.2", true)]
-    public async Task A_bad_answer_has_its_outcome_and_never_shows_a_record(string prefix, string outcome, string why, bool isFinding)
+    public async Task A_bad_answer_has_its_outcome_and_never_shows_a_record(
+        string prefix,
+        string outcome,
+        string why,
+        bool isFinding
+    )
     {
         var site = await SiteAsync(App($"item: \"{prefix}/gauges/{{code}}\", {Fields}"));
         var (shown, trace) = await VisitAsync(site, "/gauges/" + Code(2));
@@ -114,7 +148,8 @@ public sealed class HttpSourceTests : IAsyncDisposable
         var before = _gauges.Requests;
         var (shown, _) = await VisitAsync(site, target);
         Assert.True(shown is "unknown 404" or "malformed 400", shown);
-        if (!target.Contains("%2F")) Assert.Equal(before, _gauges.Requests);
+        if (!target.Contains("%2F"))
+            Assert.Equal(before, _gauges.Requests);
     }
 
     [Fact]
@@ -131,10 +166,12 @@ public sealed class HttpSourceTests : IAsyncDisposable
     public async Task Answers_are_asked_for_again_only_as_the_API_says()
     {
         var aged = await SiteAsync(App($"item: \"/aged/gauges/{{code}}\", {Fields}"));
-        for (var i = 0; i < 3; i++) Assert.Equal(Expected(1), (await VisitAsync(aged, "/gauges/" + Code(1))).Shown);
+        for (var i = 0; i < 3; i++)
+            Assert.Equal(Expected(1), (await VisitAsync(aged, "/gauges/" + Code(1))).Shown);
         Assert.Equal(1, _gauges.Requests);
         var tagged = await SiteAsync(App($"item: \"/tagged/gauges/{{code}}\", {Fields}"));
-        for (var i = 0; i < 3; i++) Assert.Equal(Expected(1), (await VisitAsync(tagged, "/gauges/" + Code(1))).Shown);
+        for (var i = 0; i < 3; i++)
+            Assert.Equal(Expected(1), (await VisitAsync(tagged, "/gauges/" + Code(1))).Shown);
         Assert.Equal(4, _gauges.Requests);
         var (_, trace) = await VisitAsync(tagged, "/gauges/" + Code(1));
         Assert.Equal("304: as it was", trace.Queries[0].Remark);
@@ -178,7 +215,9 @@ public sealed class HttpSourceTests : IAsyncDisposable
     public async Task Many_visitors_of_one_record_are_one_request()
     {
         var site = await SiteAsync(App($"item: \"/slow/gauges/{{code}}\", {Fields}"));
-        var shown = await Task.WhenAll(Enumerable.Range(0, 20).Select(async _ => (await VisitAsync(site, "/gauges/" + Code(1))).Shown));
+        var shown = await Task.WhenAll(
+            Enumerable.Range(0, 20).Select(async _ => (await VisitAsync(site, "/gauges/" + Code(1))).Shown)
+        );
         Assert.All(shown, one => Assert.Equal(Expected(1), one));
         Assert.Equal(1, _gauges.Requests);
     }
@@ -203,7 +242,8 @@ public sealed class HttpSourceTests : IAsyncDisposable
     {
         var site = await SiteAsync(App("item: \"/gauges/{code}\", list: /gauges"));
         _gauges.IsAway = true;
-        for (var i = 0; i < 12; i++) Assert.Equal("unavailable 503", (await VisitAsync(site, "/gauges/" + Code(1))).Shown);
+        for (var i = 0; i < 12; i++)
+            Assert.Equal("unavailable 503", (await VisitAsync(site, "/gauges/" + Code(1))).Shown);
 
         // What fails again and again is left alone for a while.
         var clock = System.Diagnostics.Stopwatch.StartNew();
@@ -216,12 +256,28 @@ public sealed class HttpSourceTests : IAsyncDisposable
     [Fact]
     public async Task What_cannot_be_listed_is_a_finding_and_so_is_an_endpoint_that_cannot_be_called()
     {
-        Assert.Contains((await CompileAsync(App($"item: \"/gauges/{{code}}\", {Fields}", "", "all: { path: /all, list: gauge }"))).Findings, finding => finding.Code.Id == "JX208");
-        Assert.Contains((await CompileAsync(App("item: \"/gauges/{code}\""))).Findings, finding => finding.Code.Id == "JX209" && finding.Message.Contains("does not say them"));
-        Assert.Contains((await CompileAsync(App("item: \"gauges/{code}\", list: /gauges"))).Findings, finding => finding.Code.Id == "JX209");
-        Assert.Contains((await CompileAsync(App("item: \"/gauges/{code}\", key: number, list: /gauges"))).Findings, finding => finding.Code.Id == "JX209");
-        Assert.Contains((await CompileAsync(App("list: /gauges, key: code, records: items"))).Findings, finding => finding.Code.Id == "JX209");
-        Assert.Contains((await CompileAsync(App("list: /gauges, key: code", "", "edit: { path: \"/gauges/{id}/edit\", edit: gauge }"))).Findings, finding => finding.Message.Contains("an API is only read"));
+        Assert.Contains(
+            (await CompileAsync(App($"item: \"/gauges/{{code}}\", {Fields}", "", "all: { path: /all, list: gauge }"))).Findings,
+            finding => finding.Code.Id == "JX208"
+        );
+        Assert.Contains((await CompileAsync(App("item: \"/gauges/{code}\""))).Findings, finding =>
+            finding.Code.Id == "JX209" && finding.Message.Contains("does not say them")
+        );
+        Assert.Contains((await CompileAsync(App("item: \"gauges/{code}\", list: /gauges"))).Findings, finding =>
+            finding.Code.Id == "JX209"
+        );
+        Assert.Contains((await CompileAsync(App("item: \"/gauges/{code}\", key: number, list: /gauges"))).Findings, finding =>
+            finding.Code.Id == "JX209"
+        );
+        Assert.Contains((await CompileAsync(App("list: /gauges, key: code, records: items"))).Findings, finding =>
+            finding.Code.Id == "JX209"
+        );
+        Assert.Contains(
+            (
+                await CompileAsync(App("list: /gauges, key: code", "", "edit: { path: \"/gauges/{id}/edit\", edit: gauge }"))
+            ).Findings,
+            finding => finding.Message.Contains("an API is only read")
+        );
     }
 
     [Theory]
@@ -249,33 +305,49 @@ public sealed class HttpSourceTests : IAsyncDisposable
     [InlineData("a\\..\\c")]
     [InlineData("..")]
     [InlineData("./a")]
-    public void No_path_carries_a_step_up_however_it_is_written(string value) => Assert.Null(Core.Endpoints.ApiTemplate.Expand("/c/{code}", _ => value));
+    public void No_path_carries_a_step_up_however_it_is_written(string value) =>
+        Assert.Null(Core.Endpoints.ApiTemplate.Expand("/c/{code}", _ => value));
 
     [Fact]
     public async Task What_is_secret_in_an_answer_and_what_came_from_the_environment_is_never_told()
     {
         var app = App($"item: \"/gauges/{{code}}\", list: /gauges, {Fields}", "headers: { Authorization: \"Bearer ${TOKEN}\" }")
-            .Replace("label: \"{code} {place}\"", "label: \"{code}\", fields: { place: { secret: true } }").Replace("show: [code, place, level_m]", "show: [code, level_m]");
+            .Replace("label: \"{code} {place}\"", "label: \"{code}\", fields: { place: { secret: true } }")
+            .Replace("show: [code, place, level_m]", "show: [code, level_m]");
         var place = (string)GaugeService.Gauges[3]["place"]!;
         foreach (var target in new[] { "/gauges/" + Code(3), "/gauges" })
         {
             var (_, trace) = await VisitAsync(await SiteAsync(app), target);
             Assert.NotEmpty(trace.Queries);
-            foreach (var told in trace.Queries.Select(query => $"{query.Remark} {query.Query.Shown(query.Arguments)}").Append(trace.Why ?? ""))
+            foreach (
+                var told in trace
+                    .Queries.Select(query => $"{query.Remark} {query.Query.Shown(query.Arguments)}")
+                    .Append(trace.Why ?? "")
+            )
             {
                 Assert.DoesNotContain(place, told);
                 Assert.DoesNotContain("river-water", told);
             }
         }
 
-        var settings = new Core.Sources.ApiSettings([], [], false, []) { SecretFields = new HashSet<string> { "pin" }, Secrets = ["river-water"] };
+        var settings = new Core.Sources.ApiSettings([], [], false, [])
+        {
+            SecretFields = new HashSet<string> { "pin" },
+            Secrets = ["river-water"],
+        };
         var answer = new ToldAnswer(settings);
         string Told(string body) => answer.Of(System.Text.Encoding.UTF8.GetBytes(body));
         Assert.Equal("""{"code":"a","deep":[{"pin":"(secret)"}]}""", Told("""{"code":"a","deep":[{"pin":{"x":[1234]}}]}"""));
-        Assert.Equal("""{"echo":"Bearer (secret)","base64":"(secret)"}""", Told($$"""{"echo":"Bearer river-water","base64":"{{Convert.ToBase64String("river-water"u8)}}"}"""));
+        Assert.Equal(
+            """{"echo":"Bearer (secret)","base64":"(secret)"}""",
+            Told($$"""{"echo":"Bearer river-water","base64":"{{Convert.ToBase64String("river-water"u8)}}"}""")
+        );
         Assert.Equal("41 bytes", Told("<p>Not JSON, pin 1234, token river-water<"));
         Assert.Equal("19 bytes", Told("""{"pin":1,"pin":"x"}"""));
-        var (shown, failing) = await VisitAsync(await SiteAsync(app.Replace("/gauges/{code}\"", "/failing/gauges/{code}\"")), "/gauges/" + Code(3));
+        var (shown, failing) = await VisitAsync(
+            await SiteAsync(app.Replace("/gauges/{code}\"", "/failing/gauges/{code}\"")),
+            "/gauges/" + Code(3)
+        );
         Assert.Equal("unavailable 503", shown);
         Assert.Contains("was answered with 500", failing.Why);
     }
@@ -289,8 +361,13 @@ public sealed class HttpSourceTests : IAsyncDisposable
         {
             var endpoint = $"item: \"/gauges/{{code}}\", {Fields}";
             Assert.Equal(Expected(3), (await VisitAsync(await SiteAsync(App(endpoint)), "/gauges/" + Code(3))).Shown);
-            Assert.Equal("unavailable 503", (await VisitAsync(await SiteAsync(App(endpoint, "proxy: \"http://127.0.0.1:9\"")), "/gauges/" + Code(3))).Shown);
-            Assert.Contains((await CompileAsync(App(endpoint, "proxy: somewhere"))).Findings, finding => finding.Message.Contains("“somewhere” is no proxy", StringComparison.Ordinal));
+            Assert.Equal(
+                "unavailable 503",
+                (await VisitAsync(await SiteAsync(App(endpoint, "proxy: \"http://127.0.0.1:9\"")), "/gauges/" + Code(3))).Shown
+            );
+            Assert.Contains((await CompileAsync(App(endpoint, "proxy: somewhere"))).Findings, finding =>
+                finding.Message.Contains("“somewhere” is no proxy", StringComparison.Ordinal)
+            );
         }
         finally
         {
@@ -312,7 +389,9 @@ public sealed class HttpSourceTests : IAsyncDisposable
     public async Task A_list_is_bounded_and_says_so()
     {
         var compilation = await CompileAsync(App("list: /gauges, key: code, most: 4"));
-        Assert.Contains(compilation.Findings, finding => finding.Code.Id == "JX207" && finding.Message.Contains("more than the 4 records"));
+        Assert.Contains(compilation.Findings, finding =>
+            finding.Code.Id == "JX207" && finding.Message.Contains("more than the 4 records")
+        );
         Assert.Equal(4, (await VisitAsync(compilation.Site!, "/gauges")).Shown.Split(' ').Length);
     }
 }

@@ -46,7 +46,8 @@ public sealed class LargeTableTests
         // In an order that an index serves they are there.
         var served = await app.SiteAsync(App.Replace("order: [slow] }", "order: [-id] }"));
         var (found, _) = await app.VisitAsync(served, "/ts/7");
-        using (found) Assert.Equal("/ts/8", Assert.IsType<DetailView>(found.View).Previous?.Address.Split('?')[0]);
+        using (found)
+            Assert.Equal("/ts/8", Assert.IsType<DetailView>(found.View).Previous?.Address.Split('?')[0]);
     }
 
     [Fact]
@@ -60,30 +61,39 @@ public sealed class LargeTableTests
         async Task<SideView> SideAsync()
         {
             var (answer, _) = await app.VisitAsync(site, "/by");
-            using (answer) return Assert.Single(Assert.IsType<ListView>(answer.View).Sides);
+            using (answer)
+                return Assert.Single(Assert.IsType<ListView>(answer.View).Sides);
         }
     }
 
     [Fact]
     public async Task Months_of_one_year_are_never_those_of_another_that_were_counted_before()
     {
-        await using var app = new TestApp("""
+        await using var app = new TestApp(
+            """
             CREATE TABLE m (id INTEGER PRIMARY KEY, at TIMESTAMP NOT NULL);
             INSERT INTO m (at) WITH RECURSIVE n(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n WHERE i < 60000) SELECT CASE WHEN i % 3 = 0 THEN '2020-02-03 04:05:06' ELSE '2021-05-06 07:08:09' END FROM n;
-            """);
-        var site = await app.SiteAsync("""
+            """
+        );
+        var site = await app.SiteAsync(
+            """
             app: A
             sources: { s: { engine: sqlite, connection: register.db } }
             records: { m: { from: s.m } }
             pages: { ms: { path: "/ms{?year,month}", list: m, where: { at: { month: "{month}", year: "{year}" } }, side: [{ by: at, part: month }] } }
-            """);
+            """
+        );
         foreach (var (year, expected) in new[] { (2020, "February 20000"), (2021, "May 40000"), (2020, "February 20000") })
             await Eventually.TrueAsync(async () => await SideAsync(year) == expected);
 
         async Task<string> SideAsync(int year)
         {
             var (answer, _) = await app.VisitAsync(site, $"/ms?year={year}");
-            using (answer) return string.Join(", ", Assert.IsType<ListView>(answer.View).Sides[0].Entries.Select(entry => $"{entry.Text} {entry.Count}"));
+            using (answer)
+                return string.Join(
+                    ", ",
+                    Assert.IsType<ListView>(answer.View).Sides[0].Entries.Select(entry => $"{entry.Text} {entry.Count}")
+                );
         }
     }
 
@@ -100,16 +110,26 @@ public sealed class LargeTableTests
     public async Task Totals_and_related_records_that_take_long_do_not_hold_their_page()
     {
         await using var app = new TestApp(Schema);
-        var site = await app.SiteAsync(App + """
+        var site = await app.SiteAsync(
+            App
+                + """
 
-              slow-ones: { path: /slow-ones, list: t, show: [name], where: { slow: { above: 60000 } }, order: [id] }
-            """.Replace("pages:", "") + "\n  of: { path: \"/small/{of_id}/ts\", list: t }\n  other: { path: \"/other/{id}\", detail: small, related: [{ record: t, where: { slow: 5 } }], linked: elsewhere }");
+                  slow-ones: { path: /slow-ones, list: t, show: [name], where: { slow: { above: 60000 } }, order: [id] }
+                """.Replace("pages:", "")
+                + "\n  of: { path: \"/small/{of_id}/ts\", list: t }\n  other: { path: \"/other/{id}\", detail: "
+                + "small, related: [{ record: t, where: { slow: 5 } }], linked: elsewhere }"
+        );
         var (listed, _) = await app.VisitAsync(site, "/slow-ones");
-        using (listed) Assert.True(Assert.IsType<ListView>(listed.View) is { Total: { Count: 0 or 1, IsExact: true } });
+        using (listed)
+            Assert.True(Assert.IsType<ListView>(listed.View) is { Total: { Count: 0 or 1, IsExact: true } });
         for (var visit = 0; visit < 2; visit++)
         {
             var (answer, _) = await app.VisitAsync(site, "/other/1");
-            using (answer) Assert.True(Assert.Single(Assert.IsType<DetailView>(answer.View).Blocks) is { HasFailed: true, IsLate: true, All.Address: "/small/1/ts" });
+            using (answer)
+                Assert.True(
+                    Assert.Single(Assert.IsType<DetailView>(answer.View).Blocks)
+                        is { HasFailed: true, IsLate: true, All.Address: "/small/1/ts" }
+                );
         }
     }
 
@@ -118,7 +138,11 @@ public sealed class LargeTableTests
     {
         await using var app = new TestApp(Schema);
         var finding = Assert.Single((await app.CompileAsync(App)).Findings, finding => finding.Code.Id == "JX422");
-        Assert.Contains("each small that is shown reads all of its rows, about 60,000", finding.Message, StringComparison.Ordinal);
+        Assert.Contains(
+            "each small that is shown reads all of its rows, about 60,000",
+            finding.Message,
+            StringComparison.Ordinal
+        );
         Assert.EndsWith("CREATE INDEX t_by_of_id ON t (of_id)", finding.Remedy, StringComparison.Ordinal);
         app.Execute("CREATE INDEX t_by_of_id ON t (of_id)");
         Assert.DoesNotContain((await app.CompileAsync(App)).Findings, one => one.Code.Id == "JX422");

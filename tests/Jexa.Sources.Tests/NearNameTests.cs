@@ -19,14 +19,29 @@ public sealed class NearNameTests
     public static TheoryData<string, string, string> Misspelled()
     {
         var data = new TheoryData<string, string, string>();
-        foreach (var (path, name, value, page) in new[]
+        foreach (
+            var (path, name, value, page) in new[]
+            {
+                ("/bridges", "bridgeId", "7", "bridge"),
+                ("/bridges", "open_in", "1931", "bridges"),
+                ("/bridges", "status", "open", "bridges"),
+                ("/district", "slug", "l%C3%B8kke", "district"),
+            }
+        )
         {
-            ("/bridges", "bridgeId", "7", "bridge"), ("/bridges", "open_in", "1931", "bridges"), ("/bridges", "status", "open", "bridges"),
-            ("/district", "slug", "l%C3%B8kke", "district"),
-        })
-        {
-            string[] spellings = [name.ToUpperInvariant(), char.ToUpperInvariant(name[0]) + name[1..], name + "[]", name + "%5B%5D", name[..2] + "_" + name[2..], "_" + name, name[..2] + "-" + name[2..], name[..3] + "." + name[3..]];
-            foreach (var spelled in spellings) data.Add($"{path}?{spelled}={value}", name, page);
+            string[] spellings =
+            [
+                name.ToUpperInvariant(),
+                char.ToUpperInvariant(name[0]) + name[1..],
+                name + "[]",
+                name + "%5B%5D",
+                name[..2] + "_" + name[2..],
+                "_" + name,
+                name[..2] + "-" + name[2..],
+                name[..3] + "." + name[3..],
+            ];
+            foreach (var spelled in spellings)
+                data.Add($"{path}?{spelled}={value}", name, page);
         }
 
         // Whichever page the rest of the address means.
@@ -38,7 +53,11 @@ public sealed class NearNameTests
 
     [Theory]
     [MemberData(nameof(Misspelled))]
-    public async Task A_name_that_is_nearly_one_of_any_page_of_the_path_is_malformed(string address, string parameter, string page)
+    public async Task A_name_that_is_nearly_one_of_any_page_of_the_path_is_malformed(
+        string address,
+        string parameter,
+        string page
+    )
     {
         await using var app = new TestApp();
         var site = await app.SiteAsync(App);

@@ -14,15 +14,25 @@ public class QueryTests
         new SqliteEngine().Open(new SourceSettings("sqlite", "register.db", "FILE", app.Folder, TimeSpan.FromSeconds(seconds)));
 
     private static RecordQuery All(string table, params (string Name, FieldType Type)[] columns) =>
-        new(RecordRows.Whole(RowOrigin.Of(table)), [], [.. columns.Select(c => new Projection(ColumnRef.Own(c.Name), c.Type))], [], null, [], 100);
+        new(
+            RecordRows.Whole(RowOrigin.Of(table)),
+            [],
+            [.. columns.Select(c => new Projection(ColumnRef.Own(c.Name), c.Type))],
+            [],
+            null,
+            [],
+            100
+        );
 
     [Fact]
     public async Task Values_are_read_by_their_storage_class_and_refined_by_the_fields_type()
     {
-        await using var app = new TestApp("""
+        await using var app = new TestApp(
+            """
             CREATE TABLE t (x);
             INSERT INTO t VALUES (7), (7.5), ('2024-02-29'), ('nonsense'), (x'0102'), (NULL), (1), ('1.10');
-            """);
+            """
+        );
         await using var source = Open(app);
         Assert.Equal("Integer Real Date Text Bytes Null Integer Text", await Kinds(FieldType.Date));
         Assert.Equal("Integer Real Text Text Bytes Null Boolean Text", await Kinds(FieldType.Boolean));
@@ -41,7 +51,9 @@ public class QueryTests
     [Fact]
     public async Task Text_is_read_as_UTF8_whatever_the_database_is_encoded_in()
     {
-        await using var app = new TestApp("PRAGMA encoding = 'UTF-16le'; CREATE TABLE t (x TEXT); INSERT INTO t VALUES ('løkke 漢😀');");
+        await using var app = new TestApp(
+            "PRAGMA encoding = 'UTF-16le'; CREATE TABLE t (x TEXT); INSERT INTO t VALUES ('løkke 漢😀');"
+        );
         await using var source = Open(app);
         var rows = new RowBlock();
         rows.Reset(1);
@@ -52,12 +64,16 @@ public class QueryTests
     [Fact]
     public async Task A_query_that_never_ends_is_stopped_at_its_time_limit()
     {
-        await using var app = new TestApp("CREATE VIEW endless AS WITH RECURSIVE c(n) AS (SELECT 1 UNION ALL SELECT n + 1 FROM c) SELECT max(n) AS n FROM c;");
+        await using var app = new TestApp(
+            "CREATE VIEW endless AS WITH RECURSIVE c(n) AS (SELECT 1 UNION ALL SELECT n + 1 FROM c) SELECT max(n) AS n FROM c;"
+        );
         await using var source = Open(app, 0.3);
         var rows = new RowBlock();
         rows.Reset(1);
         var clock = Stopwatch.StartNew();
-        var slow = await Assert.ThrowsAsync<SourceException>(async () => await source.Prepare(All("endless", ("n", FieldType.Integer))).RunAsync([], rows, CancellationToken.None));
+        var slow = await Assert.ThrowsAsync<SourceException>(async () =>
+            await source.Prepare(All("endless", ("n", FieldType.Integer))).RunAsync([], rows, CancellationToken.None)
+        );
         Assert.Equal(SourceTrouble.TooSlow, slow.Trouble);
         Assert.InRange(clock.Elapsed.TotalSeconds, 0.25, 4);
     }
@@ -65,13 +81,16 @@ public class QueryTests
     [Fact]
     public async Task A_query_ends_when_its_visitor_leaves()
     {
-        await using var app = new TestApp("CREATE VIEW endless AS WITH RECURSIVE c(n) AS (SELECT 1 UNION ALL SELECT n + 1 FROM c) SELECT max(n) AS n FROM c;");
+        await using var app = new TestApp(
+            "CREATE VIEW endless AS WITH RECURSIVE c(n) AS (SELECT 1 UNION ALL SELECT n + 1 FROM c) SELECT max(n) AS n FROM c;"
+        );
         await using var source = Open(app, 30);
         using var leaving = new CancellationTokenSource(TimeSpan.FromSeconds(0.2));
         var rows = new RowBlock();
         rows.Reset(1);
-        await Assert.ThrowsAnyAsync<OperationCanceledException>(
-            async () => await source.Prepare(All("endless", ("n", FieldType.Integer))).RunAsync([], rows, leaving.Token));
+        await Assert.ThrowsAnyAsync<OperationCanceledException>(async () =>
+            await source.Prepare(All("endless", ("n", FieldType.Integer))).RunAsync([], rows, leaving.Token)
+        );
     }
 
     [Fact]
@@ -85,7 +104,9 @@ public class QueryTests
         {
             var rows = new RowBlock();
             rows.Reset(1);
-            var refused = await Assert.ThrowsAsync<SourceException>(async () => await source.Prepare(All(name, ("x", FieldType.Any))).RunAsync([], rows, CancellationToken.None));
+            var refused = await Assert.ThrowsAsync<SourceException>(async () =>
+                await source.Prepare(All(name, ("x", FieldType.Any))).RunAsync([], rows, CancellationToken.None)
+            );
             Assert.Equal(SourceTrouble.Failed, refused.Trouble);
         }
 
@@ -106,7 +127,9 @@ public class QueryTests
             locking.ExecuteNonQuery();
             var rows = new RowBlock();
             rows.Reset(1);
-            var busy = await Assert.ThrowsAsync<SourceException>(async () => await query.RunAsync([], rows, CancellationToken.None));
+            var busy = await Assert.ThrowsAsync<SourceException>(async () =>
+                await query.RunAsync([], rows, CancellationToken.None)
+            );
             Assert.Equal(SourceTrouble.TooSlow, busy.Trouble);
         }
 
@@ -119,12 +142,16 @@ public class QueryTests
     [Fact]
     public async Task A_shown_query_gives_the_same_rows_when_it_is_pasted()
     {
-        await using var app = new TestApp("CREATE TABLE \"od?d \"\"name\" (\"a?1\" TEXT); INSERT INTO \"od?d \"\"name\" VALUES ('it''s ?1'), ('other');");
+        await using var app = new TestApp(
+            "CREATE TABLE \"od?d \"\"name\" (\"a?1\" TEXT); INSERT INTO \"od?d \"\"name\" VALUES ('it''s ?1'), ('other');"
+        );
         await using var source = Open(app);
-        var query = source.Prepare(All("od?d \"name", ("a?1", FieldType.Text)) with
-        {
-            Where = [new Condition.Equal(ColumnRef.Own("a?1"), new Operand.Argument(0, FieldType.Text))],
-        });
+        var query = source.Prepare(
+            All("od?d \"name", ("a?1", FieldType.Text)) with
+            {
+                Where = [new Condition.Equal(ColumnRef.Own("a?1"), new Operand.Argument(0, FieldType.Text))],
+            }
+        );
         using var connection = new Microsoft.Data.Sqlite.SqliteConnection($"Data Source={app.Database};Pooling=False");
         connection.Open();
         using var pasted = connection.CreateCommand();
@@ -146,18 +173,22 @@ public class QueryTests
     [InlineData("")]
     public async Task Every_row_of_any_affinity_is_reached_by_its_own_address_or_has_none(string declared)
     {
-        await using var app = new TestApp($"CREATE TABLE t (row_no INTEGER PRIMARY KEY, k {declared}); CREATE UNIQUE INDEX t_k ON t (k);");
+        await using var app = new TestApp(
+            $"CREATE TABLE t (row_no INTEGER PRIMARY KEY, k {declared}); CREATE UNIQUE INDEX t_k ON t (k);"
+        );
         Fill(app);
         foreach (var type in new[] { "integer", "text" })
         {
-            var site = await app.SiteAsync($$"""
+            var site = await app.SiteAsync(
+                $$"""
                 app: A
                 sources: { register: { engine: sqlite, connection: register.db } }
                 records: { t: { from: register.t, key: k, fields: { k: { type: {{type}} } } } }
                 pages:
                   all: { path: /all, list: t, show: [row_no], order: [row_no] }
                   one: { path: "/one/{k}", detail: t, show: [row_no] }
-                """);
+                """
+            );
             var addresses = new Dictionary<string, long>();
             string? next = "/all";
             while (next is not null)
@@ -169,7 +200,8 @@ public class QueryTests
                     for (var i = 0; i < view.Rows.Count; i++)
                     {
                         using var address = new Utf8Buffer();
-                        if (view.Shape.RecordLink!.TryWrite(view.Rows[i], address)) addresses.Add(address.ToString(), view.Rows[i][view.Shape.Columns[0].Ordinal].Integer);
+                        if (view.Shape.RecordLink!.TryWrite(view.Rows[i], address))
+                            addresses.Add(address.ToString(), view.Rows[i][view.Shape.Columns[0].Ordinal].Integer);
                     }
 
                     next = view.Windows.Next;
@@ -181,14 +213,19 @@ public class QueryTests
                 var (answer, trace) = await app.VisitAsync(site, address);
                 using (answer)
                 {
-                    Assert.True(answer.View is Core.Views.DetailView, $"{declared} as {type}: {address} → {answer.Outcome}: {trace.Why}");
+                    Assert.True(
+                        answer.View is Core.Views.DetailView,
+                        $"{declared} as {type}: {address} → {answer.Outcome}: {trace.Why}"
+                    );
                     var view = (Core.Views.DetailView)answer.View;
                     Assert.Equal(row, view.Record[view.Shape.Fields[0].Ordinal].Integer);
                 }
             }
 
-            if (declared.StartsWith("TEXT", StringComparison.Ordinal) && type == "text") Assert.True(addresses.Count > 200);
-            if (declared == "INTEGER" && type == "integer") Assert.True(addresses.Count > 100);
+            if (declared.StartsWith("TEXT", StringComparison.Ordinal) && type == "text")
+                Assert.True(addresses.Count > 200);
+            if (declared == "INTEGER" && type == "integer")
+                Assert.True(addresses.Count > 100);
         }
     }
 
@@ -201,13 +238,56 @@ public class QueryTests
         insert.Transaction = transaction;
         insert.CommandText = "INSERT OR IGNORE INTO t (k) VALUES ($k)";
         var value = insert.Parameters.Add(new Microsoft.Data.Sqlite.SqliteParameter { ParameterName = "$k" });
-        foreach (var text in Texts().Concat(["7", "007", "7.0", "1e3", " 7", "-0", "+7", "", ".", "..", "...", "new", "%", "%2e", "é", "e\u0301", "😀", "a/b", "A", "a", "a ", "a\0b"]))
+        foreach (
+            var text in Texts()
+                .Concat([
+                    "7",
+                    "007",
+                    "7.0",
+                    "1e3",
+                    " 7",
+                    "-0",
+                    "+7",
+                    "",
+                    ".",
+                    "..",
+                    "...",
+                    "new",
+                    "%",
+                    "%2e",
+                    "é",
+                    "e\u0301",
+                    "😀",
+                    "a/b",
+                    "A",
+                    "a",
+                    "a ",
+                    "a\0b",
+                ])
+        )
         {
             value.Value = text;
             insert.ExecuteNonQuery();
         }
 
-        foreach (var number in new object[] { 0L, 1L, -1L, long.MaxValue, long.MinValue, 1.5, -0.0, 1e300, 7.0, new byte[] { 1, 255 }, Array.Empty<byte>(), DBNull.Value, DBNull.Value })
+        foreach (
+            var number in new object[]
+            {
+                0L,
+                1L,
+                -1L,
+                long.MaxValue,
+                long.MinValue,
+                1.5,
+                -0.0,
+                1e300,
+                7.0,
+                new byte[] { 1, 255 },
+                Array.Empty<byte>(),
+                DBNull.Value,
+                DBNull.Value,
+            }
+        )
         {
             value.Value = number;
             insert.ExecuteNonQuery();
@@ -229,7 +309,10 @@ public class QueryTests
     private static List<string> Texts()
     {
         var texts = new List<string>();
-        Gen.OneOf(Gen.String[Gen.Char["abcXYZ019-._~ /%+?#;&='\"<>:@\\øéß漢\u0301\t\n"], 1, 20], Gen.Byte.Array[1, 20].Select(Encoding.UTF8.GetString))
+        Gen.OneOf(
+                Gen.String[Gen.Char["abcXYZ019-._~ /%+?#;&='\"<>:@\\øéß漢\u0301\t\n"], 1, 20],
+                Gen.Byte.Array[1, 20].Select(Encoding.UTF8.GetString)
+            )
             .Sample(texts.Add, iter: 300, threads: 1, seed: "0000KOIPe036");
         return texts;
     }

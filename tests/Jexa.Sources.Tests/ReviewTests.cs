@@ -1,9 +1,12 @@
 namespace Jexa.Sources.Tests;
 
-/// <summary>What pages say of each other: links inside texts, pages that nothing leads to, ways back, where a missing parameter leads.</summary>
+/// <summary>
+/// What pages say of each other: links inside texts, pages that nothing leads to, ways back, where a missing parameter leads.
+/// </summary>
 public sealed class ReviewTests
 {
-    private const string Lists = "bridges: { path: \"/bridges{?kind}\", list: bridge }\nbridge: { path: \"/bridges/{id}\", detail: bridge }\n";
+    private const string Lists =
+        "bridges: { path: \"/bridges{?kind}\", list: bridge }\nbridge: { path: \"/bridges/{id}\", detail: bridge }\n";
 
     [Theory]
     [InlineData("page:bridgse", "JX408", "bridges")]
@@ -26,18 +29,21 @@ public sealed class ReviewTests
         foreach (var text in new[] { $"See [this]({target} \"a title\").", $"See [this][x].\n\n[x]: <{target}>" })
         {
             var quoted = System.Text.Json.JsonSerializer.Serialize(text);
-            foreach (var app in new[]
-            {
-                Valley.App(Lists, top: $"frame: {{ footer: {quoted} }}"),
-                Valley.App(Lists, top: $"frame: {{ header: {quoted} }}"),
-                Valley.App(Lists + $"about: {{ path: /about, text: {quoted} }}"),
-                Valley.App(Lists.Replace("detail: bridge", $"detail: bridge, related: [{{ notice: {quoted} }}]")),
-            })
+            foreach (
+                var app in new[]
+                {
+                    Valley.App(Lists, top: $"frame: {{ footer: {quoted} }}"),
+                    Valley.App(Lists, top: $"frame: {{ header: {quoted} }}"),
+                    Valley.App(Lists + $"about: {{ path: /about, text: {quoted} }}"),
+                    Valley.App(Lists.Replace("detail: bridge", $"detail: bridge, related: [{{ notice: {quoted} }}]")),
+                }
+            )
             {
                 await using var valley = new TestApp(Valley.Schema);
                 var findings = (await valley.CompileAsync(app)).Findings;
                 Assert.Equal(code, findings.FirstOrDefault(finding => finding.Code.Id is "JX408" or "JX411" or "JX512")?.Code.Id);
-                if (code is not null) Assert.Equal(nearest, findings.First(finding => finding.Code.Id == code).Nearest);
+                if (code is not null)
+                    Assert.Equal(nearest, findings.First(finding => finding.Code.Id == code).Nearest);
             }
         }
     }
@@ -50,7 +56,9 @@ public sealed class ReviewTests
     public async Task Code_and_holes_in_texts_are_left_alone(string text)
     {
         await using var valley = new TestApp(Valley.Schema);
-        var app = Valley.App(Lists + $"about: {{ path: \"/about{{?kind}}\", text: {System.Text.Json.JsonSerializer.Serialize(text)} }}");
+        var app = Valley.App(
+            Lists + $"about: {{ path: \"/about{{?kind}}\", text: {System.Text.Json.JsonSerializer.Serialize(text)} }}"
+        );
         Assert.DoesNotContain((await valley.CompileAsync(app)).Findings, finding => finding.Code.Id is "JX408" or "JX512");
     }
 
@@ -70,9 +78,14 @@ public sealed class ReviewTests
     public async Task A_page_that_nothing_leads_to_is_a_hint(string pages, string said)
     {
         await using var valley = new TestApp(Valley.Schema);
-        var compilation = await valley.CompileAsync(Valley.App("bridges: { path: /bridges, list: bridge }\nbridge: { path: \"/bridges/{id}\", detail: bridge }\n" + pages));
+        var compilation = await valley.CompileAsync(
+            Valley.App("bridges: { path: /bridges, list: bridge }\nbridge: { path: \"/bridges/{id}\", detail: bridge }\n" + pages)
+        );
         Assert.NotNull(compilation.Site);
-        Assert.Equal(said, string.Join(' ', compilation.Findings.Where(finding => finding.Code.Id == "JX423").Select(finding => finding.Found)));
+        Assert.Equal(
+            said,
+            string.Join(' ', compilation.Findings.Where(finding => finding.Code.Id == "JX423").Select(finding => finding.Found))
+        );
         Assert.All(compilation.Findings, finding => Assert.NotEqual(Core.Definitions.Severity.Error, finding.Code.Severity));
     }
 
@@ -96,20 +109,55 @@ public sealed class ReviewTests
     public async Task A_list_says_where_a_missing_parameter_leads(string ids, string expected)
     {
         await using var valley = new TestApp(Valley.Schema);
-        var site = await valley.SiteAsync(Valley.App(Lists + $"home: {{ path: /home, list: district }}\nof: {{ path: \"/of{{?kind}}\", list: bridge, required: [kind]{ids} }}"));
+        var site = await valley.SiteAsync(
+            Valley.App(
+                Lists
+                    + "home: { path: /home, list: district }\nof: { path: \"/of{?kind}\", list: bridge, "
+                    + $"required: [kind]{ids} }}"
+            )
+        );
         Assert.Equal(expected, await valley.ListAsync(site, "/of"));
-        Assert.Equal("malformed 404", await valley.ListAsync(await valley.SiteAsync(Valley.App("of: { path: \"/of{?id}\", list: bridge, ids: { malformed: 404 } }")), "/of?id=x"));
-        Assert.Contains((await valley.CompileAsync(Valley.App(Lists + "of: { path: \"/of{?kind}\", list: bridge, required: [kind], ids: { missing: bridge } }"))).Findings, finding => finding.Code.Id == "JX411");
-        Assert.Contains((await valley.CompileAsync(Valley.App(Lists + "of: { path: \"/of{?kind}\", list: bridge, required: [kind], ids: { missing: brigdes } }"))).Findings, finding => finding.Nearest == "bridges");
+        Assert.Equal(
+            "malformed 404",
+            await valley.ListAsync(
+                await valley.SiteAsync(Valley.App("of: { path: \"/of{?id}\", list: bridge, ids: { malformed: 404 } }")),
+                "/of?id=x"
+            )
+        );
+        Assert.Contains(
+            (
+                await valley.CompileAsync(
+                    Valley.App(Lists + "of: { path: \"/of{?kind}\", list: bridge, required: [kind], ids: { missing: bridge } }")
+                )
+            ).Findings,
+            finding => finding.Code.Id == "JX411"
+        );
+        Assert.Contains(
+            (
+                await valley.CompileAsync(
+                    Valley.App(Lists + "of: { path: \"/of{?kind}\", list: bridge, required: [kind], ids: { missing: brigdes } }")
+                )
+            ).Findings,
+            finding => finding.Nearest == "bridges"
+        );
     }
 
     [Fact]
     public async Task A_label_can_use_fields_of_other_records_and_a_number_alone_gets_the_records_noun()
     {
         await using var valley = new TestApp(Valley.Schema);
-        var pages = Lists + "cracks: { path: /cracks, list: crack, show: [bridge, id] }\ncrack: { path: \"/cracks/{id}\", detail: crack }\nspans: { path: /spans, list: span, show: [bridge, no] }";
-        var app = Valley.App(pages).Replace("from: register.bridge, label: name, parent: district ", "from: register.bridge, label: \"{district.name}: {name}\"")
-            .Replace("label: \"Crack {id}\", ", "").Replace("parent: [bridge, no]", "fields: { bridge: { refers_to: bridge } }");
+        var pages =
+            Lists
+            + "cracks: { path: /cracks, list: crack, show: [bridge, id] }\ncrack: { path: \"/cracks/{id}\", "
+            + "detail: crack }\nspans: { path: /spans, list: span, show: [bridge, no] }";
+        var app = Valley
+            .App(pages)
+            .Replace(
+                "from: register.bridge, label: name, parent: district ",
+                "from: register.bridge, label: \"{district.name}: {name}\""
+            )
+            .Replace("label: \"Crack {id}\", ", "")
+            .Replace("parent: [bridge, no]", "fields: { bridge: { refers_to: bridge } }");
         var site = await valley.SiteAsync(app);
         Assert.Equal("North: Ash North: Ash North: Beech", await valley.ListAsync(site, "/spans"));
         var (answer, _) = await valley.VisitAsync(site, "/cracks/1");
@@ -121,16 +169,26 @@ public sealed class ReviewTests
             Assert.Equal("Crack 1", title.ToString());
         }
 
-        Assert.Contains((await valley.CompileAsync(app.Replace("{district.name}", "{district.nmae}"))).Findings, finding => finding is { Code.Id: "JX301", Nearest: "name" });
-        Assert.Contains((await valley.CompileAsync(app.Replace("from: register.crack,", "from: register.crack, label: id,"))).Findings, finding => finding.Code.Id == "JX313" && finding.Remedy.Contains("Crack {id}", StringComparison.Ordinal));
+        Assert.Contains((await valley.CompileAsync(app.Replace("{district.name}", "{district.nmae}"))).Findings, finding =>
+            finding is { Code.Id: "JX301", Nearest: "name" }
+        );
+        Assert.Contains(
+            (await valley.CompileAsync(app.Replace("from: register.crack,", "from: register.crack, label: id,"))).Findings,
+            finding => finding.Code.Id == "JX313" && finding.Remedy.Contains("Crack {id}", StringComparison.Ordinal)
+        );
     }
 
     [Fact]
     public async Task A_picture_without_a_folder_is_a_finding_of_the_app_and_not_of_the_picture()
     {
         await using var valley = new TestApp(Valley.Schema);
-        var app = Valley.App("bridges: { path: /bridges, list: bridge, show: [name, kind] }", bridge: ", fields: { kind: { as: image } }");
+        var app = Valley.App(
+            "bridges: { path: /bridges, list: bridge, show: [name, kind] }",
+            bridge: ", fields: { kind: { as: image } }"
+        );
         await valley.ListAsync(await valley.SiteAsync(app), "/bridges");
-        Assert.Contains(valley.Findings.All, finding => finding.Code.Id == "JX604" && finding.Remedy.Contains("under: FOLDER", StringComparison.Ordinal));
+        Assert.Contains(valley.Findings.All, finding =>
+            finding.Code.Id == "JX604" && finding.Remedy.Contains("under: FOLDER", StringComparison.Ordinal)
+        );
     }
 }

@@ -17,7 +17,12 @@ internal sealed class ServedApp(string file, Func<string, string?> environment, 
 
     public RuntimeFindings Findings { get; } = new();
 
-    public Task<Compilation> CompileAsync(string app) => new SiteCompiler(_sources, environment, Mount.Root).CompileAsync(file, Encoding.UTF8.GetBytes(app), CancellationToken.None);
+    public Task<Compilation> CompileAsync(string app) =>
+        new SiteCompiler(_sources, environment, Mount.Root).CompileAsync(
+            file,
+            Encoding.UTF8.GetBytes(app),
+            CancellationToken.None
+        );
 
     public async Task<Site> SiteAsync(string app)
     {
@@ -31,7 +36,12 @@ internal sealed class ServedApp(string file, Func<string, string?> environment, 
     {
         _runner ??= new VisitRunner(TimeProvider.System, new ListCursor(new byte[32]), Findings);
         var trace = new VisitTrace("GET", target, TimeProvider.System);
-        using var answer = await _runner.RunAsync(site, new VisitRequest("GET", RequestTarget.Read(target), false, Principal.Anonymous.Value), trace, CancellationToken.None);
+        using var answer = await _runner.RunAsync(
+            site,
+            new VisitRequest("GET", RequestTarget.Read(target), false, Principal.Anonymous.Value),
+            trace,
+            CancellationToken.None
+        );
         return (Shown(answer), trace);
     }
 
@@ -41,15 +51,22 @@ internal sealed class ServedApp(string file, Func<string, string?> environment, 
 
     private static string Shown(Answer answer)
     {
-        if (answer.View is ListView list) return Valley.Names(list.Shape, list.Rows);
-        if (answer.View is not DetailView detail) return answer.Location is null ? $"{answer.Outcome} {answer.Status}" : $"{answer.Outcome} {answer.Status} {answer.Location}";
+        if (answer.View is ListView list)
+            return Valley.Names(list.Shape, list.Rows);
+        if (answer.View is not DetailView detail)
+            return answer.Location is null
+                ? $"{answer.Outcome} {answer.Status}"
+                : $"{answer.Outcome} {answer.Status} {answer.Location}";
         using var text = new Utf8Buffer();
-        return string.Join(" | ", detail.Shape.Fields.Select(column =>
-        {
-            text.Truncate(0);
-            column.WriteText(detail.Record, text);
-            return text.ToString();
-        }));
+        return string.Join(
+            " | ",
+            detail.Shape.Fields.Select(column =>
+            {
+                text.Truncate(0);
+                column.WriteText(detail.Record, text);
+                return text.ToString();
+            })
+        );
     }
 }
 
@@ -59,7 +76,8 @@ internal static class Eventually
     public static async Task TrueAsync(Func<Task<bool>> isTrue, int seconds = 15)
     {
         for (var until = DateTime.UtcNow.AddSeconds(seconds); DateTime.UtcNow < until; await Task.Delay(50))
-            if (await isTrue()) return;
+            if (await isTrue())
+                return;
         Assert.Fail("It did not become true in time.");
     }
 }

@@ -60,7 +60,8 @@ public sealed class TestApp : IAsyncDisposable
     {
         Folder = Directory.CreateTempSubdirectory("jexa-test-").FullName;
         _runner = new VisitRunner(TimeProvider.System, new ListCursor(new byte[32]), Findings);
-        if (schema is not null) Execute(schema);
+        if (schema is not null)
+            Execute(schema);
     }
 
     public string Folder { get; }
@@ -79,8 +80,11 @@ public sealed class TestApp : IAsyncDisposable
     }
 
     public Task<Compilation> CompileAsync(string app = App) =>
-        new SiteCompiler(_sources, name => name == "FILE" ? "register.db" : null, Mount.Root)
-            .CompileAsync(Path.Combine(Folder, "app.yaml"), Encoding.UTF8.GetBytes(app), CancellationToken.None);
+        new SiteCompiler(_sources, name => name == "FILE" ? "register.db" : null, Mount.Root).CompileAsync(
+            Path.Combine(Folder, "app.yaml"),
+            Encoding.UTF8.GetBytes(app),
+            CancellationToken.None
+        );
 
     public async Task<Site> SiteAsync(string app = App)
     {
@@ -90,11 +94,20 @@ public sealed class TestApp : IAsyncDisposable
     }
 
     /// <summary>Visits a target and says how it ended; the view may be read until the next visit only.</summary>
-    public async Task<(Answer Answer, VisitTrace Trace)> VisitAsync(Site site, string target, bool json = false, string method = "GET")
+    public async Task<(Answer Answer, VisitTrace Trace)> VisitAsync(
+        Site site,
+        string target,
+        bool json = false,
+        string method = "GET"
+    )
     {
         var trace = new VisitTrace(method, target, TimeProvider.System);
         var answer = await _runner.RunAsync(
-            site, new VisitRequest(method, RequestTarget.Read(target), json, Principal.Anonymous.Value), trace, CancellationToken.None);
+            site,
+            new VisitRequest(method, RequestTarget.Read(target), json, Principal.Anonymous.Value),
+            trace,
+            CancellationToken.None
+        );
         return (answer, trace);
     }
 
@@ -103,14 +116,21 @@ public sealed class TestApp : IAsyncDisposable
     {
         var trace = log.Begin("GET", target, TimeProvider.System);
         using var answer = await _runner.RunAsync(
-            site, new VisitRequest("GET", RequestTarget.Read(target), false, Principal.Anonymous.Value), trace, CancellationToken.None);
+            site,
+            new VisitRequest("GET", RequestTarget.Read(target), false, Principal.Anonymous.Value),
+            trace,
+            CancellationToken.None
+        );
         return trace;
     }
 
     public async Task<string> OutcomeAsync(Site site, string target)
     {
         var (answer, _) = await VisitAsync(site, target);
-        using (answer) return answer.Location is null ? $"{answer.Outcome} {answer.Status}" : $"{answer.Outcome} {answer.Status} {answer.Location}";
+        using (answer)
+            return answer.Location is null
+                ? $"{answer.Outcome} {answer.Status}"
+                : $"{answer.Outcome} {answer.Status} {answer.Location}";
     }
 
     public async ValueTask DisposeAsync()

@@ -31,26 +31,30 @@ internal static class Valley
         """;
 
     /// <summary>The app's text, with pages of a test's own.</summary>
-    public static string App(string pages, string bridge = "", string top = "") => $$"""
-        app: Valley
-        {{top}}
-        sources: { register: { engine: sqlite, connection: register.db } }
-        records:
-          district: { from: register.district, label: name, parent: part_of, visible: { shut: 0 } }
-          bridge: { from: register.bridge, label: name, parent: district {{bridge}} }
-          span: { from: register.span, label: "Span {no}", parent: bridge }
-          crack: { from: register.crack, label: "Crack {id}", parent: [bridge, no] }
-        pages:
-        {{string.Join("\n", pages.Split('\n').Select(line => "  " + line))}}
-        """;
+    public static string App(string pages, string bridge = "", string top = "") =>
+        $$"""
+            app: Valley
+            {{top}}
+            sources: { register: { engine: sqlite, connection: register.db } }
+            records:
+              district: { from: register.district, label: name, parent: part_of, visible: { shut: 0 } }
+              bridge: { from: register.bridge, label: name, parent: district {{bridge}} }
+              span: { from: register.span, label: "Span {no}", parent: bridge }
+              crack: { from: register.crack, label: "Crack {id}", parent: [bridge, no] }
+            pages:
+            {{string.Join("\n", pages.Split('\n').Select(line => "  " + line))}}
+            """;
 
-    /// <summary>The first shown column of each row that a list shows, joined by blanks; the outcome where it shows none.</summary>
+    /// <summary>
+    /// The first shown column of each row that a list shows, joined by blanks; the outcome where it shows none.
+    /// </summary>
     public static async Task<string> ListAsync(this TestApp app, Site site, string target)
     {
         var (answer, _) = await app.VisitAsync(site, target);
         using (answer)
             return answer.View is ListView view ? Names(view.Shape, view.Rows)
-                : answer.Location is null ? $"{answer.Outcome} {answer.Status}" : $"{answer.Outcome} {answer.Status} {answer.Location}";
+                : answer.Location is null ? $"{answer.Outcome} {answer.Status}"
+                : $"{answer.Outcome} {answer.Status} {answer.Location}";
     }
 
     public static string Names(ListShape shape, RowBlock rows)
@@ -68,11 +72,13 @@ internal static class Valley
     }
 
     /// <summary>Findings that say that something is wrong: no hints.</summary>
-    public static IReadOnlyList<Core.Definitions.Finding> Wrong(this Compilation compilation) => [.. compilation.Findings.Where(IsWrong)];
+    public static IReadOnlyList<Core.Definitions.Finding> Wrong(this Compilation compilation) =>
+        [.. compilation.Findings.Where(IsWrong)];
 
     public static IReadOnlyList<Core.Definitions.Finding> Wrong(this Site site) => [.. site.Findings.Where(IsWrong)];
 
     private static bool IsWrong(Core.Definitions.Finding finding) => finding.Code.Severity != Core.Definitions.Severity.Hint;
 
-    public static string Texts(IEnumerable<PlainLink> links) => string.Join(" > ", links.Select(link => $"{link.Text} {link.Address}"));
+    public static string Texts(IEnumerable<PlainLink> links) =>
+        string.Join(" > ", links.Select(link => $"{link.Text} {link.Address}"));
 }

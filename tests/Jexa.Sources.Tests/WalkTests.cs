@@ -52,17 +52,23 @@ public class WalkTests
     [InlineData("-district.part_of.name")]
     public async Task Every_order_of_a_visitor_is_walked_to_the_end_and_back(string order)
     {
-        await using var app = new TestApp(Valley.Schema + "WITH RECURSIVE n(i) AS (SELECT 10 UNION ALL SELECT i + 1 FROM n WHERE i < 130) "
-            + "INSERT INTO bridge (id, name, district, kind, length_m) SELECT i, 'B' || (i % 7), CASE i % 4 WHEN 0 THEN 'north' WHEN 1 THEN 'løkke' WHEN 2 THEN 'shut' END, 'arch', CASE WHEN i % 5 > 0 THEN i % 9 END FROM n;");
+        await using var app = new TestApp(
+            Valley.Schema
+                + "WITH RECURSIVE n(i) AS (SELECT 10 UNION ALL SELECT i + 1 FROM n WHERE i < 130) "
+                + "INSERT INTO bridge (id, name, district, kind, length_m) SELECT i, 'B' || (i % 7), CASE i % 4 "
+                + "WHEN 0 THEN 'north' WHEN 1 THEN 'løkke' WHEN 2 THEN 'shut' END, 'arch', CASE WHEN i % 5 > 0 "
+                + "THEN i % 9 END FROM n;"
+        );
         var site = await app.SiteAsync(Lists.Replace("order: [id]", "order: [-id]"));
         var (forwards, addresses) = (new List<string>(), new List<string>());
-        for (string? next = $"/b?size=20&order={order}"; next is not null;)
+        for (string? next = $"/b?size=20&order={order}"; next is not null; )
         {
             var (answer, _) = await app.VisitAsync(site, Sorted(next));
             using (answer)
             {
                 var view = Assert.IsType<ListView>(answer.View);
-                for (var i = 0; i < view.Rows.Count; i++) forwards.Add(view.Rows[i][view.Shape.Columns[1].Ordinal].Integer.ToString());
+                for (var i = 0; i < view.Rows.Count; i++)
+                    forwards.Add(view.Rows[i][view.Shape.Columns[1].Ordinal].Integer.ToString());
                 addresses.Add(next);
                 next = view.Windows.Next;
             }
@@ -81,20 +87,28 @@ public class WalkTests
             {
                 var view = Assert.IsType<DetailView>(answer.View);
                 byNext.Add(record.Split('/', '?')[2]);
-                if (byNext.Count > 1) Assert.Equal(byNext[^2], view.Previous!.Address.Split('/', '?')[2]);
+                if (byNext.Count > 1)
+                    Assert.Equal(byNext[^2], view.Previous!.Address.Split('/', '?')[2]);
                 record = view.Next?.Address;
             }
         }
 
         Assert.Equal(forwards, byNext);
 
-        static string Sorted(string address) => address.Replace("?size=20&order=", "?order=").Contains("size=") ? address : address.Split("?size=20&")[0] + "?" + address.Split("?size=20&")[1] + "&size=20";
+        static string Sorted(string address) =>
+            address.Replace("?size=20&order=", "?order=").Contains("size=")
+                ? address
+                : address.Split("?size=20&")[0] + "?" + address.Split("?size=20&")[1] + "&size=20";
     }
 
     [Fact]
     public async Task A_row_leads_back_to_the_window_it_stood_in()
     {
-        await using var app = new TestApp(Valley.Schema + "WITH RECURSIVE n(i) AS (SELECT 10 UNION ALL SELECT i + 1 FROM n WHERE i < 130) INSERT INTO bridge (id, name, kind) SELECT i, 'B' || i, 'arch' FROM n;");
+        await using var app = new TestApp(
+            Valley.Schema
+                + "WITH RECURSIVE n(i) AS (SELECT 10 UNION ALL SELECT i + 1 FROM n WHERE i < 130) INSERT INTO "
+                + "bridge (id, name, kind) SELECT i, 'B' || i, 'arch' FROM n;"
+        );
         var site = await app.SiteAsync(Lists);
         var (answer, _) = await app.VisitAsync(site, "/b");
         string second;
@@ -107,7 +121,8 @@ public class WalkTests
 
         string mark;
         (answer, _) = await app.VisitAsync(site, second);
-        using (answer) mark = Assert.IsType<ListView>(answer.View).FromMark;
+        using (answer)
+            mark = Assert.IsType<ListView>(answer.View).FromMark;
         (answer, _) = await app.VisitAsync(site, $"/b/100?from={mark}");
         string next;
         using (answer)
@@ -120,9 +135,14 @@ public class WalkTests
         // Whoever plays on comes back to where they are by then.
         (answer, _) = await app.VisitAsync(site, next);
         string back;
-        using (answer) back = Assert.IsType<DetailView>(answer.View).Back!.Address;
+        using (answer)
+            back = Assert.IsType<DetailView>(answer.View).Back!.Address;
         (answer, _) = await app.VisitAsync(site, back);
-        using (answer) Assert.StartsWith("B101 B102", Valley.Names(Assert.IsType<ListView>(answer.View).Shape, Assert.IsType<ListView>(answer.View).Rows));
+        using (answer)
+            Assert.StartsWith(
+                "B101 B102",
+                Valley.Names(Assert.IsType<ListView>(answer.View).Shape, Assert.IsType<ListView>(answer.View).Rows)
+            );
     }
 
     [Theory]
@@ -160,11 +180,16 @@ public class WalkTests
     [InlineData("/d/north/b?after=")]
     public async Task A_place_in_one_list_is_none_in_another(string other)
     {
-        await using var app = new TestApp(Valley.Schema + "WITH RECURSIVE n(i) AS (SELECT 10 UNION ALL SELECT i + 1 FROM n WHERE i < 130) INSERT INTO bridge (id, name, kind) SELECT i, 'B' || i, 'arch' FROM n;");
+        await using var app = new TestApp(
+            Valley.Schema
+                + "WITH RECURSIVE n(i) AS (SELECT 10 UNION ALL SELECT i + 1 FROM n WHERE i < 130) INSERT INTO "
+                + "bridge (id, name, kind) SELECT i, 'B' || i, 'arch' FROM n;"
+        );
         var site = await app.SiteAsync(Lists);
         var (answer, _) = await app.VisitAsync(site, "/b");
         string cursor;
-        using (answer) cursor = Assert.IsType<ListView>(answer.View).Windows.Next!.Split("after=")[1];
+        using (answer)
+            cursor = Assert.IsType<ListView>(answer.View).Windows.Next!.Split("after=")[1];
         Assert.StartsWith("B", await app.ListAsync(site, "/b?after=" + cursor));
         Assert.Equal("malformed 400", await app.ListAsync(site, other + cursor));
         Assert.Equal("malformed 400", await app.ListAsync(site, "/b?after=" + (cursor[0] == 'A' ? 'B' : 'A') + cursor[1..]));
@@ -181,7 +206,8 @@ public class WalkTests
     {
         await using var app = new TestApp(Valley.Schema);
         var (answer, _) = await app.VisitAsync(await app.SiteAsync(Lists), target);
-        using (answer) Assert.Equal(trail, Valley.Texts(Assert.IsType<DetailView>(answer.View).Trail));
+        using (answer)
+            Assert.Equal(trail, Valley.Texts(Assert.IsType<DetailView>(answer.View).Trail));
     }
 
     [Theory]
@@ -193,8 +219,12 @@ public class WalkTests
     public async Task A_parent_in_the_path_that_is_not_the_records_own_is_unknown(string target, string ends)
     {
         await using var app = new TestApp(Valley.Schema);
-        var site = await app.SiteAsync(Valley.App(
-            "in: { path: \"/d/{district}/b/{id}\", detail: bridge, by: { district: district, id: id } }\nup: { path: \"/p/{top}/b/{id}\", detail: bridge, by: { top: district.part_of } }"));
+        var site = await app.SiteAsync(
+            Valley.App(
+                "in: { path: \"/d/{district}/b/{id}\", detail: bridge, by: { district: district, id: id } "
+                    + "}\nup: { path: \"/p/{top}/b/{id}\", detail: bridge, by: { top: district.part_of } }"
+            )
+        );
         Assert.Equal(ends, await app.OutcomeAsync(site, target));
     }
 
@@ -208,7 +238,10 @@ public class WalkTests
         {
             var view = Assert.IsType<DetailView>(answer.View);
             var block = Assert.Single(view.Blocks);
-            Assert.Equal(("Bridges", 2L, "Beech", "/d/north/b"), (block.Shape.Title, block.Total.Count, Valley.Names(block.Shape.Rows!, block.Rows!), block.All!.Address));
+            Assert.Equal(
+                ("Bridges", 2L, "Beech", "/d/north/b"),
+                (block.Shape.Title, block.Total.Count, Valley.Names(block.Shape.Rows!, block.Rows!), block.All!.Address)
+            );
         }
 
         Assert.Equal(3, trace.Queries.Count);
@@ -216,7 +249,10 @@ public class WalkTests
         using (answer)
         {
             var blocks = Assert.IsType<DetailView>(answer.View).Blocks;
-            Assert.Equal(["Spans 2", "District 1", "Bridges 1", "Note 0"], blocks.Select(block => $"{block.Shape.Title} {block.Total.Count}"));
+            Assert.Equal(
+                ["Spans 2", "District 1", "Bridges 1", "Note 0"],
+                blocks.Select(block => $"{block.Shape.Title} {block.Total.Count}")
+            );
             Assert.Equal("1 2", Valley.Names(blocks[0].Shape.Rows!, blocks[0].Rows!));
             Assert.Equal("Beech", Valley.Names(blocks[2].Shape.Rows!, blocks[2].Rows!));
         }
@@ -224,16 +260,34 @@ public class WalkTests
         // The record, three blocks, its neighbours; also in an order of the visitor's own.
         Assert.Equal(5, trace.Queries.Count);
         (answer, trace) = await app.VisitAsync(site, "/b/1?from=b%3Forder%3D-length_m");
-        using (answer) Assert.Equal(("Beech", 5), (Assert.IsType<DetailView>(answer.View).Previous!.Text, trace.Queries.Count));
+        using (answer)
+            Assert.Equal(("Beech", 5), (Assert.IsType<DetailView>(answer.View).Previous!.Text, trace.Queries.Count));
         (answer, _) = await app.VisitAsync(site, "/b/1/s/2");
-        using (answer) Assert.Equal("1 2", Valley.Names(Assert.IsType<DetailView>(answer.View).Blocks[0].Shape.Rows!, Assert.IsType<DetailView>(answer.View).Blocks[0].Rows!));
+        using (answer)
+            Assert.Equal(
+                "1 2",
+                Valley.Names(
+                    Assert.IsType<DetailView>(answer.View).Blocks[0].Shape.Rows!,
+                    Assert.IsType<DetailView>(answer.View).Blocks[0].Rows!
+                )
+            );
     }
 
     [Fact]
     public async Task A_part_that_fails_does_so_by_itself()
     {
-        await using var app = new TestApp(Valley.Schema + "CREATE VIEW odd AS SELECT id AS bridge, json(name) AS bad FROM bridge;");
-        var site = await app.SiteAsync(Valley.App("b: { path: \"/b/{id}\", detail: bridge, related: [odd, span] }").Replace("  span: {", "  odd: { from: register.odd, key: bridge, unique: assumed, fields: { bridge: { refers_to: bridge } } }\n  span: {"));
+        await using var app = new TestApp(
+            Valley.Schema + "CREATE VIEW odd AS SELECT id AS bridge, json(name) AS bad FROM bridge;"
+        );
+        var site = await app.SiteAsync(
+            Valley
+                .App("b: { path: \"/b/{id}\", detail: bridge, related: [odd, span] }")
+                .Replace(
+                    "  span: {",
+                    "  odd: { from: register.odd, key: bridge, unique: assumed, fields: { bridge: { refers_to: "
+                        + "bridge } } }\n  span: {"
+                )
+        );
         var (answer, _) = await app.VisitAsync(site, "/b/1");
         using (answer)
         {
@@ -246,44 +300,75 @@ public class WalkTests
     public async Task Side_lists_count_what_their_lists_show()
     {
         await using var app = new TestApp(Valley.Schema);
-        var site = await app.SiteAsync(Valley.App("""
-            b:
-              path: "/b{?kind,district}"
-              list: bridge
-              show: [name]
-              where: { length_m: { is: filled } }
-              side: [kind, district, { by: -opened_on, part: year }]
-            year:
-              path: "/years/{year}"
-              list: bridge
-              show: [name]
-              where: { opened_on: { year: "{year}" } }
-              side: [{ by: opened_on, part: year }]
-            """));
-        Assert.Equal([
-            "Kind: arch 3 /b?kind=arch, beam 1 /b?kind=beam, swing 1 /b?kind=swing",
-            "District: Løkke 2 /b?district=l%C3%B8kke, North 2 /b?district=north, empty 1 -",
-            "Year: 2021 2 /years/2021, 2020 2 /years/2020, 2019 1 /years/2019, empty 1 -",
-        ], await SidesAsync("/b"));
-        Assert.Equal([
-            "Kind: arch* 2 /b?kind=arch&district=l%C3%B8kke",
-            "District: Løkke* 2 /b?kind=arch&district=l%C3%B8kke, North 1 /b?kind=arch&district=north",
-            "Year: 2021 2 /years/2021, 2020 2 /years/2020, 2019 1 /years/2019, empty 1 -",
-        ], await SidesAsync("/b?kind=arch&district=l%C3%B8kke"));
-        Assert.Equal(["Year: 2019 1 /years/2019, 2020* 2 /years/2020, 2021 2 /years/2021, empty 1 -"], await SidesAsync("/years/2020"));
+        var site = await app.SiteAsync(
+            Valley.App(
+                """
+                b:
+                  path: "/b{?kind,district}"
+                  list: bridge
+                  show: [name]
+                  where: { length_m: { is: filled } }
+                  side: [kind, district, { by: -opened_on, part: year }]
+                year:
+                  path: "/years/{year}"
+                  list: bridge
+                  show: [name]
+                  where: { opened_on: { year: "{year}" } }
+                  side: [{ by: opened_on, part: year }]
+                """
+            )
+        );
+        Assert.Equal(
+            [
+                "Kind: arch 3 /b?kind=arch, beam 1 /b?kind=beam, swing 1 /b?kind=swing",
+                "District: Løkke 2 /b?district=l%C3%B8kke, North 2 /b?district=north, empty 1 -",
+                "Year: 2021 2 /years/2021, 2020 2 /years/2020, 2019 1 /years/2019, empty 1 -",
+            ],
+            await SidesAsync("/b")
+        );
+        Assert.Equal(
+            [
+                "Kind: arch* 2 /b?kind=arch&district=l%C3%B8kke",
+                "District: Løkke* 2 /b?kind=arch&district=l%C3%B8kke, North 1 /b?kind=arch&district=north",
+                "Year: 2021 2 /years/2021, 2020 2 /years/2020, 2019 1 /years/2019, empty 1 -",
+            ],
+            await SidesAsync("/b?kind=arch&district=l%C3%B8kke")
+        );
+        Assert.Equal(
+            ["Year: 2019 1 /years/2019, 2020* 2 /years/2020, 2021 2 /years/2021, empty 1 -"],
+            await SidesAsync("/years/2020")
+        );
 
         // Months are those of a year.
-        var archive = Valley.App("a:\n  path: \"/a{?year,month}\"\n  list: bridge\n  show: [name]\n  where: { opened_on: { year: \"{year}\", month: \"{month}\" } }\n  side: [{ by: opened_on, part: year }, { by: opened_on, part: month }]");
+        var archive = Valley.App(
+            "a:\n  path: \"/a{?year,month}\"\n  list: bridge\n  show: [name]\n  where: { opened_on: { year: "
+                + "\"{year}\", month: \"{month}\" } }\n  side: [{ by: opened_on, part: year }, { by: opened_on, "
+                + "part: month }]"
+        );
         site = await app.SiteAsync(archive);
         Assert.Single(await SidesAsync("/a"));
-        Assert.Equal("Month: January 1 /a?year=2020&month=1, December 1 /a?year=2020&month=12", (await SidesAsync("/a?year=2020"))[1]);
+        Assert.Equal(
+            "Month: January 1 /a?year=2020&month=1, December 1 /a?year=2020&month=12",
+            (await SidesAsync("/a?year=2020"))[1]
+        );
 
         async Task<string[]> SidesAsync(string target)
         {
             var (answer, trace) = await app.VisitAsync(site, target);
             Assert.True(answer.Status == 200, trace.Why);
             using (answer)
-                return [.. Assert.IsType<ListView>(answer.View).Sides.Select(side => $"{side.Title}: " + string.Join(", ", side.Entries.Select(e => $"{e.Text}{(e.IsCurrent ? "*" : "")} {e.Count} {e.Address ?? "-"}")))];
+                return
+                [
+                    .. Assert
+                        .IsType<ListView>(answer.View)
+                        .Sides.Select(side =>
+                            $"{side.Title}: "
+                            + string.Join(
+                                ", ",
+                                side.Entries.Select(e => $"{e.Text}{(e.IsCurrent ? "*" : "")} {e.Count} {e.Address ?? "-"}")
+                            )
+                        ),
+                ];
         }
     }
 
@@ -291,13 +376,24 @@ public class WalkTests
     public async Task A_link_stands_only_where_its_condition_holds()
     {
         await using var app = new TestApp(Valley.Schema);
-        var site = await app.SiteAsync(Valley.App("b: { path: /b, list: bridge, show: [name], order: [id], links: [{ to: one, column: name, when: { toll: false, length_m: { from: 20 } } }] }\none: { path: \"/b/{id}\", detail: bridge, links: [{ to: b, text: Back, when: { kind: [beam, swing] } }] }"));
+        var site = await app.SiteAsync(
+            Valley.App(
+                "b: { path: /b, list: bridge, show: [name], order: [id], links: [{ to: one, column: name, when: "
+                    + "{ toll: false, length_m: { from: 20 } } }] }\none: { path: \"/b/{id}\", detail: bridge, links: "
+                    + "[{ to: b, text: Back, when: { kind: [beam, swing] } }] }"
+            )
+        );
         var (answer, _) = await app.VisitAsync(site, "/b");
         using (answer)
         {
             var view = Assert.IsType<ListView>(answer.View);
             using var address = new Core.Values.Utf8Buffer();
-            Assert.Equal("011101", string.Concat(Enumerable.Range(0, 6).Select(i => view.Shape.Columns[0].Link!.TryWrite(view.Rows[i], address) ? 1 : 0)));
+            Assert.Equal(
+                "011101",
+                string.Concat(
+                    Enumerable.Range(0, 6).Select(i => view.Shape.Columns[0].Link!.TryWrite(view.Rows[i], address) ? 1 : 0)
+                )
+            );
         }
 
         foreach (var (id, stands) in new[] { (1, false), (2, true), (6, true) })
@@ -340,7 +436,11 @@ public class WalkTests
             {
                 text.Truncate(0);
                 far.WriteText(view.Rows[i], text);
-                states.Add(far.IsEmpty(view.Rows[i]) ? "empty" : far.IsLost(view.Rows[i]) ? "lost" : text.ToString());
+                states.Add(
+                    far.IsEmpty(view.Rows[i]) ? "empty"
+                    : far.IsLost(view.Rows[i]) ? "lost"
+                    : text.ToString()
+                );
             }
 
             Assert.Equal(["empty", "empty", "North", "North", "lost", "empty"], states);
@@ -348,25 +448,28 @@ public class WalkTests
         }
     }
 
-    private static string Lists => Valley.App("""
-        b:
-          path: /b
-          list: bridge
-          show: [name, id, length_m, district, district.part_of.name]
-          order: [id]
-          search: [name, district.name]
-        arches: { path: /arches, list: bridge, show: [name], order: [id], where: { kind: arch } }
-        inside: { path: "/d/{district}/b", list: bridge, show: [name], order: [id], title: "In {district}" }
-        one:
-          path: "/b/{id}"
-          detail: bridge
-          related: [span, district, { record: bridge, by: twin }, { notice: "Take care", title: Note }]
-        districts: { path: /d, list: district }
-        district:
-          path: "/d/{slug}"
-          detail: district
-          related: [{ record: bridge, size: 1, order: [-name], show: [name], all: inside }]
-          neighbours: shown
-        span: { path: "/b/{bridge}/s/{no}", detail: span, related: [crack] }
-        """);
+    private static string Lists =>
+        Valley.App(
+            """
+            b:
+              path: /b
+              list: bridge
+              show: [name, id, length_m, district, district.part_of.name]
+              order: [id]
+              search: [name, district.name]
+            arches: { path: /arches, list: bridge, show: [name], order: [id], where: { kind: arch } }
+            inside: { path: "/d/{district}/b", list: bridge, show: [name], order: [id], title: "In {district}" }
+            one:
+              path: "/b/{id}"
+              detail: bridge
+              related: [span, district, { record: bridge, by: twin }, { notice: "Take care", title: Note }]
+            districts: { path: /d, list: district }
+            district:
+              path: "/d/{slug}"
+              detail: district
+              related: [{ record: bridge, size: 1, order: [-name], show: [name], all: inside }]
+              neighbours: shown
+            span: { path: "/b/{bridge}/s/{no}", detail: span, related: [crack] }
+            """
+        );
 }

@@ -10,7 +10,8 @@ public static class Repository
     private static string Find()
     {
         for (var at = new DirectoryInfo(AppContext.BaseDirectory); at is not null; at = at.Parent)
-            if (System.IO.File.Exists(Path.Combine(at.FullName, "Jexa.slnx"))) return at.FullName;
+            if (System.IO.File.Exists(Path.Combine(at.FullName, "Jexa.slnx")))
+                return at.FullName;
         throw new DirectoryNotFoundException("The tests do not run inside the repository.");
     }
 }

@@ -32,9 +32,14 @@ internal sealed class ManagementClient : IDisposable
         }
 
         if (state.ReadAddress() is not { } service || state.ReadToken() is not { } token)
-            throw new CommandException(ExitCodes.CannotReach, stateFolder is null
-                ? $"No service is running on port {port}. Start one with jexa serve APP_FILE or jexa demo, or name its port or state folder."
-                : $"No service is using the state folder {stateFolder}. Start one with jexa serve APP_FILE --state {stateFolder}.");
+            throw new CommandException(
+                ExitCodes.CannotReach,
+                stateFolder is null
+                    ? $"No service is running on port {port}. Start one with jexa serve APP_FILE or jexa demo, or name "
+                        + "its port or state folder."
+                    : $"No service is using the state folder {stateFolder}. Start one with jexa serve APP_FILE --state "
+                        + $"{stateFolder}."
+            );
         var http = new HttpClient(new SocketsHttpHandler { UseProxy = false, ConnectTimeout = TimeSpan.FromSeconds(5) })
         {
             BaseAddress = new Uri(service.ConsoleUrl),
@@ -44,10 +49,14 @@ internal sealed class ManagementClient : IDisposable
         return new ManagementClient(http, service);
     }
 
-    public Task<T> GetAsync<T>(string path, CancellationToken cancellation) => SendAsync<T>(new HttpRequestMessage(HttpMethod.Get, path), cancellation);
+    public Task<T> GetAsync<T>(string path, CancellationToken cancellation) =>
+        SendAsync<T>(new HttpRequestMessage(HttpMethod.Get, path), cancellation);
 
     public Task<T> PostAsync<T>(string path, object body, CancellationToken cancellation) =>
-        SendAsync<T>(new HttpRequestMessage(HttpMethod.Post, path) { Content = JsonContent.Create(body, body.GetType()) }, cancellation);
+        SendAsync<T>(
+            new HttpRequestMessage(HttpMethod.Post, path) { Content = JsonContent.Create(body, body.GetType()) },
+            cancellation
+        );
 
     public void Dispose() => _http.Dispose();
 
@@ -56,16 +65,26 @@ internal sealed class ManagementClient : IDisposable
         try
         {
             using var response = await _http.SendAsync(request, cancellation);
-            if (response.IsSuccessStatusCode) return (await response.Content.ReadFromJsonAsync<T>(cancellation))!;
+            if (response.IsSuccessStatusCode)
+                return (await response.Content.ReadFromJsonAsync<T>(cancellation))!;
             throw Refused((int)response.StatusCode, await response.Content.ReadAsStringAsync(cancellation));
         }
-        catch (Exception lost) when (lost is HttpRequestException or TaskCanceledException && !cancellation.IsCancellationRequested)
+        catch (Exception lost)
+            when (lost is HttpRequestException or TaskCanceledException && !cancellation.IsCancellationRequested)
         {
-            throw new CommandException(ExitCodes.CannotReach, $"The service at {Service.ConsoleUrl} does not answer. Is it still running?", lost);
+            throw new CommandException(
+                ExitCodes.CannotReach,
+                $"The service at {Service.ConsoleUrl} does not answer. Is it still running?",
+                lost
+            );
         }
         catch (JsonException unreadable)
         {
-            throw new CommandException(ExitCodes.CannotReach, $"What answers at {Service.ConsoleUrl} is not this version of Jexa.", unreadable);
+            throw new CommandException(
+                ExitCodes.CannotReach,
+                $"What answers at {Service.ConsoleUrl} is not this version of Jexa.",
+                unreadable
+            );
         }
     }
 
@@ -86,7 +105,10 @@ internal sealed class ManagementClient : IDisposable
         {
             400 or 404 => new CommandException(ExitCodes.WrongUse, detail ?? $"The service answers {status}."),
             422 => new CommandException(ExitCodes.Findings, detail ?? "The service cannot do that with these values."),
-            401 or 403 => new CommandException(ExitCodes.CannotReach, $"The service at {Service.ConsoleUrl} does not take the token of this state folder."),
+            401 or 403 => new CommandException(
+                ExitCodes.CannotReach,
+                $"The service at {Service.ConsoleUrl} does not take the token of this state folder."
+            ),
             _ => new CommandException(ExitCodes.CannotReach, detail ?? $"The service answers {status}."),
         };
     }

@@ -16,10 +16,12 @@ internal static class CheckCommand
     {
         var file = new Argument<string>("APP_FILE") { Description = "The app file" };
         var json = CommonOptions.Json();
-        var command = new ExampleCommand("check",
+        var command = new ExampleCommand(
+            "check",
             "Say everything that is wrong with an app file, all at once, without serving it.",
             "jexa check register.yaml",
-            "jexa check register.yaml --json")
+            "jexa check register.yaml --json"
+        )
         {
             file,
             json,
@@ -35,9 +37,15 @@ internal static class CheckCommand
         {
             var compilation = await JexaService.CompileAsync(file, sources, Mount.Root, cancellation);
             var findings = SiteReport.Of(compilation.Findings, compilation.Definition);
-            if (json) Terminal.Json(new CheckReport(file, compilation.Site is not null, compilation.Definition?.Pages.Count ?? 0, findings));
-            else Write(file, compilation.Site?.Pages.Count, findings);
-            return compilation.SourceIsAway ? ExitCodes.CannotReach : findings.Any(finding => finding.Severity != "hint") ? ExitCodes.Findings : ExitCodes.Fine;
+            if (json)
+                Terminal.Json(
+                    new CheckReport(file, compilation.Site is not null, compilation.Definition?.Pages.Count ?? 0, findings)
+                );
+            else
+                Write(file, compilation.Site?.Pages.Count, findings);
+            return compilation.SourceIsAway ? ExitCodes.CannotReach
+                : findings.Any(finding => finding.Severity != "hint") ? ExitCodes.Findings
+                : ExitCodes.Fine;
         }
         catch (StartException refused)
         {
@@ -49,8 +57,12 @@ internal static class CheckCommand
     {
         var console = Terminal.Out();
         FindingView.Write(console, findings);
-        if (findings.Count > 0) console.WriteLine();
-        console.WriteLine(pages is { } count ? $"{file} makes a site of {count} {(count == 1 ? "page" : "pages")}: {FindingView.Count(findings)}."
-            : $"{file} makes no site: {FindingView.Count(findings)}.");
+        if (findings.Count > 0)
+            console.WriteLine();
+        console.WriteLine(
+            pages is { } count
+                ? $"{file} makes a site of {count} {(count == 1 ? "page" : "pages")}: {FindingView.Count(findings)}."
+                : $"{file} makes no site: {FindingView.Count(findings)}."
+        );
     }
 }

@@ -11,7 +11,10 @@ using Spectre.Console;
 
 namespace Jexa.Cli.Commands;
 
-/// <summary><c>jexa client LANGUAGE APP_FILE</c>: writes an app's pages as typed code for front ends and programs, or says whether what was written is out of date.</summary>
+/// <summary>
+/// <c>jexa client LANGUAGE APP_FILE</c>: writes an app's pages as typed code for front ends and programs, or says whether what
+/// was written is out of date.
+/// </summary>
 internal static class ClientCommand
 {
     private static readonly string[] Languages = ["typescript", "csharp"];
@@ -27,34 +30,82 @@ internal static class ClientCommand
         var language = new Argument<string>("LANGUAGE") { Description = "typescript or csharp" };
         language.Validators.Add(result =>
         {
-            if (result.Tokens is [{ Value: var word }] && !Languages.Contains(word)) result.AddError($"LANGUAGE must be typescript or csharp, not “{word}”.");
+            if (result.Tokens is [{ Value: var word }] && !Languages.Contains(word))
+                result.AddError($"LANGUAGE must be typescript or csharp, not “{word}”.");
         });
         var file = new Argument<string>("APP_FILE") { Description = "The app file" };
-        var output = new Option<string?>("--out") { Description = "File to write; standard output where left out. One that is there is written over", HelpName = "FILE" };
-        var check = new Option<string?>("--check") { Description = "File that was written before: say whether it is what would be written now (exit code 1 where it is not). Nothing is written", HelpName = "FILE" };
-        var below = new Option<string?>("--below") { Description = "Path prefix that the pages stand below, as in jexa serve", HelpName = "PREFIX" };
-        var space = new Option<string?>("--namespace") { Description = "csharp: the namespace; made of the app's name where left out", HelpName = "NAME" };
+        var output = new Option<string?>("--out")
+        {
+            Description = "File to write; standard output where left out. One that is there is written over",
+            HelpName = "FILE",
+        };
+        var check = new Option<string?>("--check")
+        {
+            Description =
+                "File that was written before: say whether it is what would be written now (exit code 1 where "
+                + "it is not). Nothing is written",
+            HelpName = "FILE",
+        };
+        var below = new Option<string?>("--below")
+        {
+            Description = "Path prefix that the pages stand below, as in jexa serve",
+            HelpName = "PREFIX",
+        };
+        var space = new Option<string?>("--namespace")
+        {
+            Description = "csharp: the namespace; made of the app's name where left out",
+            HelpName = "NAME",
+        };
         var json = CommonOptions.Json();
-        var command = new ExampleCommand("client",
-            "Write an app's pages as typed code: addresses, reading them back, loading and saving. One file that needs nothing else.",
+        var command = new ExampleCommand(
+            "client",
+            "Write an app's pages as typed code: addresses, reading them back, loading and saving. One file "
+                + "that needs nothing else.",
             "jexa client typescript register.yaml --out src/register.ts",
             "jexa client csharp register.yaml --out Register.cs --namespace Valley",
-            "jexa client typescript register.yaml --check src/register.ts")
+            "jexa client typescript register.yaml --check src/register.ts"
+        )
         {
-            language, file, output, check, below, space, json,
+            language,
+            file,
+            output,
+            check,
+            below,
+            space,
+            json,
         };
-        command.SetAction(async (parsed, cancellation) =>
-        {
-            var (word, written, known, asJson) = (parsed.GetValue(language)!, parsed.GetValue(output), parsed.GetValue(check), parsed.GetValue(json));
-            if (written is not null && known is not null) throw new CommandException(ExitCodes.WrongUse, "--out writes and --check only looks: say one of them.");
-            if (word != "csharp" && parsed.GetValue(space) is not null) throw new CommandException(ExitCodes.WrongUse, "--namespace is for csharp.");
-            if (parsed.GetValue(space) is { } named && !CSharpWriter.IsNamespace(named)) throw new CommandException(ExitCodes.WrongUse, $"“{named}” is no namespace; write one such as Valley.Register.");
-            var mount = Mount.Root;
-            if (parsed.GetValue(below) is { } prefix) mount = Mount.Parse(prefix) ?? throw new CommandException(ExitCodes.WrongUse, $"“{prefix}” is no path prefix; write one such as /register.");
-            var site = await CompileAsync(parsed.GetValue(file)!, mount, cancellation);
-            var text = word == "csharp" ? CSharpWriter.Write(site, parsed.GetValue(space)) : TypeScriptWriter.Write(site);
-            return known is not null ? Check(word, known, text, asJson) : Write(word, site.Pages.Count, written, text, asJson);
-        });
+        command.SetAction(
+            async (parsed, cancellation) =>
+            {
+                var (word, written, known, asJson) = (
+                    parsed.GetValue(language)!,
+                    parsed.GetValue(output),
+                    parsed.GetValue(check),
+                    parsed.GetValue(json)
+                );
+                if (written is not null && known is not null)
+                    throw new CommandException(ExitCodes.WrongUse, "--out writes and --check only looks: say one of them.");
+                if (word != "csharp" && parsed.GetValue(space) is not null)
+                    throw new CommandException(ExitCodes.WrongUse, "--namespace is for csharp.");
+                if (parsed.GetValue(space) is { } named && !CSharpWriter.IsNamespace(named))
+                    throw new CommandException(
+                        ExitCodes.WrongUse,
+                        $"“{named}” is no namespace; write one such as Valley.Register."
+                    );
+                var mount = Mount.Root;
+                if (parsed.GetValue(below) is { } prefix)
+                    mount = Mount.Parse(prefix)
+                        ?? throw new CommandException(
+                            ExitCodes.WrongUse,
+                            $"“{prefix}” is no path prefix; write one such as /register."
+                        );
+                var site = await CompileAsync(parsed.GetValue(file)!, mount, cancellation);
+                var text = word == "csharp" ? CSharpWriter.Write(site, parsed.GetValue(space)) : TypeScriptWriter.Write(site);
+                return known is not null
+                    ? Check(word, known, text, asJson)
+                    : Write(word, site.Pages.Count, written, text, asJson);
+            }
+        );
         return command;
     }
 
@@ -64,10 +115,14 @@ internal static class ClientCommand
         try
         {
             var compilation = await JexaService.CompileAsync(file, sources, mount, cancellation);
-            if (compilation.Site is { Waiting.Count: 0 } site && !compilation.SourceIsAway) return site;
+            if (compilation.Site is { Waiting.Count: 0 } site && !compilation.SourceIsAway)
+                return site;
             FindingView.Write(Terminal.Error(), SiteReport.Of(compilation.Findings, compilation.Definition));
             throw compilation.SourceIsAway
-                ? new CommandException(ExitCodes.CannotReach, $"A source of {file} cannot be reached, so nobody can tell what its pages hold. Nothing was written.")
+                ? new CommandException(
+                    ExitCodes.CannotReach,
+                    $"A source of {file} cannot be reached, so nobody can tell what its pages hold. Nothing was written."
+                )
                 : new CommandException(ExitCodes.Findings, $"{file} makes no site. Nothing was written.");
         }
         catch (StartException refused)
@@ -80,8 +135,10 @@ internal static class ClientCommand
     {
         if (file is null)
         {
-            if (json) Terminal.Json(new WriteReport(language, pages, null, true, text));
-            else Console.Write(text);
+            if (json)
+                Terminal.Json(new WriteReport(language, pages, null, true, text));
+            else
+                Console.Write(text);
             return ExitCodes.Fine;
         }
 
@@ -89,25 +146,35 @@ internal static class ClientCommand
         var changed = Read(file) != text;
         try
         {
-            if (changed) PlainFile.WriteAllBytes(file, Encoding.UTF8.GetBytes(text));
+            if (changed)
+                PlainFile.WriteAllBytes(file, Encoding.UTF8.GetBytes(text));
         }
         catch (Exception refused) when (refused is IOException or UnauthorizedAccessException)
         {
             throw new CommandException(ExitCodes.WrongUse, $"{file} cannot be written: {refused.Message}", refused);
         }
 
-        if (json) Terminal.Json(new WriteReport(language, pages, file, changed, null));
-        else Terminal.Out().WriteLine(changed ? $"{file}: {pages} pages." : $"{file} is as it should be: {pages} pages.");
+        if (json)
+            Terminal.Json(new WriteReport(language, pages, file, changed, null));
+        else
+            Terminal.Out().WriteLine(changed ? $"{file}: {pages} pages." : $"{file} is as it should be: {pages} pages.");
         return ExitCodes.Fine;
     }
 
     private static int Check(string language, string file, string text, bool json)
     {
-        if (Read(file) is not { } known) throw new CommandException(ExitCodes.WrongUse, $"{file} cannot be read.");
+        if (Read(file) is not { } known)
+            throw new CommandException(ExitCodes.WrongUse, $"{file} cannot be read.");
         var (now, then) = (text.Split('\n'), known.Replace("\r\n", "\n").Split('\n'));
-        int? line = now.AsSpan().SequenceEqual(then) ? null : Enumerable.Range(0, Math.Max(now.Length, then.Length)).First(i => i >= now.Length || i >= then.Length || now[i] != then[i]) + 1;
-        if (json) Terminal.Json(new CheckReport(language, file, line is null, line));
-        else if (line is null) Terminal.Out().WriteLine($"{file} is as it should be.");
+        int? line = now.AsSpan().SequenceEqual(then)
+            ? null
+            : Enumerable
+                .Range(0, Math.Max(now.Length, then.Length))
+                .First(i => i >= now.Length || i >= then.Length || now[i] != then[i]) + 1;
+        if (json)
+            Terminal.Json(new CheckReport(language, file, line is null, line));
+        else if (line is null)
+            Terminal.Out().WriteLine($"{file} is as it should be.");
         else
         {
             Terminal.Error().WriteLine($"{file} is out of date, from line {line} on:");

@@ -12,23 +12,33 @@ internal static class CommonOptions
 
     public static Option<int> Port(string description)
     {
-        var option = new Option<int>("--port") { Description = description, DefaultValueFactory = _ => ServiceOptions.DefaultPort, HelpName = "PORT" };
+        var option = new Option<int>("--port")
+        {
+            Description = description,
+            DefaultValueFactory = _ => ServiceOptions.DefaultPort,
+            HelpName = "PORT",
+        };
         option.Validators.Add(CheckPort);
         return option;
     }
 
     public static Option<int?> ConsolePort()
     {
-        var option = new Option<int?>("--console-port") { Description = "Port of console and management API; the one after the pages' where left out", HelpName = "PORT" };
+        var option = new Option<int?>("--console-port")
+        {
+            Description = "Port of console and management API; the one after the pages' where left out",
+            HelpName = "PORT",
+        };
         option.Validators.Add(CheckPort);
         return option;
     }
 
-    public static Option<string?> State() => new("--state")
-    {
-        Description = "Folder of Jexa's own data; in the user's state folder, by port, where left out",
-        HelpName = "DIR",
-    };
+    public static Option<string?> State() =>
+        new("--state")
+        {
+            Description = "Folder of Jexa's own data; in the user's state folder, by port, where left out",
+            HelpName = "DIR",
+        };
 
     /// <summary>An option that takes one of a few words; null where it is left out.</summary>
     public static Option<TWord?> Word<TWord>(string name, string description, string helpName)
@@ -41,7 +51,8 @@ internal static class CommonOptions
             HelpName = helpName,
             CustomParser = result =>
             {
-                if (words.TryGetValue(result.Tokens[0].Value, out var value)) return value;
+                if (words.TryGetValue(result.Tokens[0].Value, out var value))
+                    return value;
                 result.AddError($"{name} must be {string.Join(" or ", words.Keys)}, not “{result.Tokens[0].Value}”.");
                 return null;
             },
@@ -50,7 +61,10 @@ internal static class CommonOptions
 
     /// <summary>The options of a command that talks to a running service, and the client they name.</summary>
     /// <param name="portOf">The port that is meant if --port is left out; null for the usual one.</param>
-    public static (Option<bool> Json, Func<ParseResult, ManagementClient> Open) ForClient(Command command, Func<ParseResult, int?>? portOf = null)
+    public static (Option<bool> Json, Func<ParseResult, ManagementClient> Open) ForClient(
+        Command command,
+        Func<ParseResult, int?>? portOf = null
+    )
     {
         var json = Json();
         var port = Port("Port of the service's pages");
@@ -58,8 +72,14 @@ internal static class CommonOptions
         command.Add(json);
         command.Add(port);
         command.Add(state);
-        return (json, parsed => ManagementClient.Open(parsed.GetValue(state),
-            parsed.GetResult(port) is null or { Implicit: true } && portOf?.Invoke(parsed) is { } meant ? meant : parsed.GetValue(port)));
+        return (json, parsed =>
+            ManagementClient.Open(
+                parsed.GetValue(state),
+                parsed.GetResult(port) is null or { Implicit: true } && portOf?.Invoke(parsed) is { } meant
+                    ? meant
+                    : parsed.GetValue(port)
+            )
+        );
     }
 
     private static void CheckPort(OptionResult result)

@@ -9,41 +9,56 @@ internal static class DemoCommand
 {
     public static Command Create()
     {
-        var command = new ExampleCommand("demo",
+        var command = new ExampleCommand(
+            "demo",
             "Serve the demo: the bridge register of an invented valley. Its database is made at first start.",
             "jexa demo",
-            "jexa demo --port 8080");
+            "jexa demo --port 8080"
+        );
         var afresh = new Option<bool>("--afresh") { Description = "Make the demo's data anew: what was changed in it is gone" };
         command.Add(afresh);
-        command.Add(DemoIntoCommand.Create(() =>
-        {
-            var folder = Folder();
-            JexaService.PrepareEngines();
-            Ensure(folder, false);
-            return Path.Combine(folder, "data", "register.db");
-        }));
-        var options = ServeCommand.AddOptions(command);
-        command.SetAction(async (parsed, cancellation) =>
-        {
-            var folder = Folder();
-            JexaService.PrepareEngines();
-            Ensure(folder, parsed.GetValue(afresh));
-
-            // Where another demo has these ports, this one has programs of its own on others, and its pages lead there.
-            using var gauges = GaugeService.Start() ?? GaugeService.Start(0);
-            var asked = options(parsed, Path.GetRelativePath(Environment.CurrentDirectory, Path.Combine(folder, "bridges.yaml")));
-            using var front = FrontService.Start(folder);
-            var instead = new Dictionary<string, string>();
-            if (gauges is not null) instead[$"http://127.0.0.1:{GaugeService.Port}"] = gauges.Url;
-            instead[$"http://127.0.0.1:{FrontService.Port}"] = front?.Url ?? "";
-            if (front is not null) Console.Error.WriteLine($"A front end of its own, over the same pages: {front.Url}/sketches");
-            if (instead.Any(place => place.Value.Length > 0 && place.Key != place.Value))
-                Console.Error.WriteLine("Another demo is running on this machine. This one's own programs are on other ports; demos of one clone use the same data.");
-            return await ServeCommand.RunAsync(asked with { Instead = instead }, cancellation, service =>
+        command.Add(
+            DemoIntoCommand.Create(() =>
             {
-                if (front is not null) front.Register = service.PagesUrl.TrimEnd('/');
-            });
-        });
+                var folder = Folder();
+                JexaService.PrepareEngines();
+                Ensure(folder, false);
+                return Path.Combine(folder, "data", "register.db");
+            })
+        );
+        var options = ServeCommand.AddOptions(command);
+        command.SetAction(
+            async (parsed, cancellation) =>
+            {
+                var folder = Folder();
+                JexaService.PrepareEngines();
+                Ensure(folder, parsed.GetValue(afresh));
+
+                // Where another demo has these ports, this one has programs of its own on others, and its pages lead there.
+                using var gauges = GaugeService.Start() ?? GaugeService.Start(0);
+                var asked = options(
+                    parsed,
+                    Path.GetRelativePath(Environment.CurrentDirectory, Path.Combine(folder, "bridges.yaml"))
+                );
+                using var front = FrontService.Start(folder);
+                var instead = new Dictionary<string, string>();
+                if (gauges is not null)
+                    instead[$"http://127.0.0.1:{GaugeService.Port}"] = gauges.Url;
+                instead[$"http://127.0.0.1:{FrontService.Port}"] = front?.Url ?? "";
+                if (front is not null)
+                    Console.Error.WriteLine($"A front end of its own, over the same pages: {front.Url}/sketches");
+                if (instead.Any(place => place.Value.Length > 0 && place.Key != place.Value))
+                    Console.Error.WriteLine(
+                        "Another demo is running on this machine. This one's own programs are on other ports; demos of "
+                            + "one clone use the same data."
+                    );
+                return await ServeCommand.RunAsync(asked with { Instead = instead }, cancellation, service =>
+                {
+                    if (front is not null)
+                        front.Register = service.PagesUrl.TrimEnd('/');
+                });
+            }
+        );
         return command;
     }
 
@@ -51,11 +66,17 @@ internal static class DemoCommand
     {
         try
         {
-            if (RegisterMaker.Ensure(Path.Combine(folder, "data", "register.db"), afresh)) Console.Error.WriteLine("The demo's database has been made.");
+            if (RegisterMaker.Ensure(Path.Combine(folder, "data", "register.db"), afresh))
+                Console.Error.WriteLine("The demo's database has been made.");
         }
-        catch (Exception refused) when (refused is IOException or UnauthorizedAccessException or Microsoft.Data.Sqlite.SqliteException)
+        catch (Exception refused)
+            when (refused is IOException or UnauthorizedAccessException or Microsoft.Data.Sqlite.SqliteException)
         {
-            throw new CommandException(ExitCodes.CannotReach, $"The demo's database cannot be made in {folder}: {refused.Message}", refused);
+            throw new CommandException(
+                ExitCodes.CannotReach,
+                $"The demo's database cannot be made in {folder}: {refused.Message}",
+                refused
+            );
         }
     }
 
@@ -65,9 +86,13 @@ internal static class DemoCommand
         for (var at = new DirectoryInfo(AppContext.BaseDirectory); at is not null; at = at.Parent)
         {
             var folder = Path.Combine(at.FullName, "demo");
-            if (File.Exists(Path.Combine(folder, "bridges.yaml"))) return folder;
+            if (File.Exists(Path.Combine(folder, "bridges.yaml")))
+                return folder;
         }
 
-        throw new CommandException(ExitCodes.CannotReach, "The demo's app file, demo/bridges.yaml, is not in the repository any more.");
+        throw new CommandException(
+            ExitCodes.CannotReach,
+            "The demo's app file, demo/bridges.yaml, is not in the repository any more."
+        );
     }
 }

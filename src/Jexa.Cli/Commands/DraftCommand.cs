@@ -18,12 +18,20 @@ using Spectre.Console;
 
 namespace Jexa.Cli.Commands;
 
-/// <summary><c>jexa draft ENGINE CONNECTION</c>: writes a first app file over a source, or says how one and its source have come apart.</summary>
+/// <summary>
+/// <c>jexa draft ENGINE CONNECTION</c>: writes a first app file over a source, or says how one and its source have come apart.
+/// </summary>
 internal static partial class DraftCommand
 {
     private static readonly string[] Engines = ["sqlite", "postgresql", "mariadb", "files", "http"];
 
-    private sealed record DraftReport(string? File, int Records, int Pages, IReadOnlyList<string> Doubts, IReadOnlyList<FindingInfo> Findings);
+    private sealed record DraftReport(
+        string? File,
+        int Records,
+        int Pages,
+        IReadOnlyList<string> Doubts,
+        IReadOnlyList<FindingInfo> Findings
+    );
 
     private sealed record CompareReport(string File, IReadOnlyList<DraftDifference> Differences);
 
@@ -32,82 +40,221 @@ internal static partial class DraftCommand
         var engine = new Argument<string>("ENGINE") { Description = string.Join(", ", Engines[..^1]) + " or " + Engines[^1] };
         engine.Validators.Add(result =>
         {
-            if (result.Tokens is [{ Value: var word }] && !Engines.Contains(word)) result.AddError($"ENGINE must be {string.Join(", ", Engines[..^1])} or {Engines[^1]}, not “{word}”.");
+            if (result.Tokens is [{ Value: var word }] && !Engines.Contains(word))
+                result.AddError($"ENGINE must be {string.Join(", ", Engines[..^1])} or {Engines[^1]}, not “{word}”.");
         });
-        var connection = new Argument<string>("CONNECTION") { Description = "The source as an app file writes it; ${NAME} stands for an environment variable, and stays so in the file" };
-        var output = new Option<string?>("--out") { Description = "File to write; standard output where left out. One that is there is never written over", HelpName = "FILE" };
+        var connection = new Argument<string>("CONNECTION")
+        {
+            Description =
+                "The source as an app file writes it; ${NAME} stands for an environment variable, and stays so in the file",
+        };
+        var output = new Option<string?>("--out")
+        {
+            Description = "File to write; standard output where left out. One that is there is never written over",
+            HelpName = "FILE",
+        };
         var title = new Option<string?>("--title") { Description = "Name of the app", HelpName = "TEXT" };
-        var openApi = new Option<string?>("--openapi") { Description = "http: file or URL of the API's OpenAPI description (JSON or YAML); looked for below the base address where left out", HelpName = "FILE|URL" };
-        var lists = new Option<string[]>("--list") { Description = "http: path that answers with a list of records, for an API without a description; may be repeated", HelpName = "PATH" };
-        var compare = new Option<string?>("--compare") { Description = "App file to hold against the source instead: what is new, gone or different. It is not touched", HelpName = "FILE" };
-        var only = new Option<string[]>("--only") { Description = "Tables to draft, by name; * stands for anything. May be repeated", HelpName = "PATTERN" };
-        var except = new Option<string[]>("--except") { Description = "Tables to leave out, by name; * stands for anything. May be repeated", HelpName = "PATTERN" };
+        var openApi = new Option<string?>("--openapi")
+        {
+            Description =
+                "http: file or URL of the API's OpenAPI description (JSON or YAML); looked for below the base "
+                + "address where left out",
+            HelpName = "FILE|URL",
+        };
+        var lists = new Option<string[]>("--list")
+        {
+            Description = "http: path that answers with a list of records, for an API without a description; may be repeated",
+            HelpName = "PATH",
+        };
+        var compare = new Option<string?>("--compare")
+        {
+            Description = "App file to hold against the source instead: what is new, gone or different. It is not touched",
+            HelpName = "FILE",
+        };
+        var only = new Option<string[]>("--only")
+        {
+            Description = "Tables to draft, by name; * stands for anything. May be repeated",
+            HelpName = "PATTERN",
+        };
+        var except = new Option<string[]>("--except")
+        {
+            Description = "Tables to leave out, by name; * stands for anything. May be repeated",
+            HelpName = "PATTERN",
+        };
         var json = CommonOptions.Json();
-        var command = new ExampleCommand("draft",
+        var command = new ExampleCommand(
+            "draft",
             "Write a first app file over a source: lists, detail pages, forms, related records, as its schema suggests.",
             "jexa draft sqlite register.db --out register.yaml",
             "jexa draft postgresql '${DATABASE_URL}' --title \"Bridge register\"",
             "jexa draft postgresql '${DATABASE_URL}' --only 'bridge*' --except '*_old'",
             "jexa draft http https://gauges.example/v1 --openapi gauges.json",
             "jexa draft http https://gauges.example/v1 --list /gauges",
-            "jexa draft sqlite register.db --compare register.yaml")
+            "jexa draft sqlite register.db --compare register.yaml"
+        )
         {
-            engine, connection, output, title, only, except, openApi, lists, compare, json,
+            engine,
+            connection,
+            output,
+            title,
+            only,
+            except,
+            openApi,
+            lists,
+            compare,
+            json,
         };
-        command.SetAction(async (parsed, cancellation) =>
-        {
-            var (kind, where, file, asJson) = (parsed.GetValue(engine)!, parsed.GetValue(connection)!, parsed.GetValue(output), parsed.GetValue(json));
-            if (file is not null && File.Exists(file)) throw new CommandException(ExitCodes.WrongUse, $"{file} is there already, and is not written over. Choose another name.");
-            await using var sources = JexaService.OpenSources();
-            var folder = Path.GetDirectoryName(Path.GetFullPath(parsed.GetValue(compare) ?? file ?? "app.yaml"))!;
-            var (described, asked) = (parsed.GetValue(openApi), parsed.GetValue(lists) ?? []);
-            if (kind != "http" && (described is not null || asked.Length > 0)) throw new CommandException(ExitCodes.WrongUse, "--openapi and --list are for an API: jexa draft http BASE.");
-            where = Placed(kind, where, folder);
-            var api = kind == "http" ? await ApiAsync(new SourceSettings(kind, Filled(sources, kind, where), where, folder, TimeLimit), described, asked, cancellation) : null;
-            var schema = Chosen(await DescribeAsync(sources, kind, where, folder, api, cancellation), parsed.GetValue(only) ?? [], parsed.GetValue(except) ?? []);
-            return parsed.GetValue(compare) is { } app ? await CompareAsync(app, kind, where, schema, asJson, cancellation)
-                : await WriteAsync(sources, kind, where, schema, api, parsed.GetValue(title) ?? api?.Title ?? TitleOf(kind, where), file, folder, asJson, cancellation);
-        });
+        command.SetAction(
+            async (parsed, cancellation) =>
+            {
+                var (kind, where, file, asJson) = (
+                    parsed.GetValue(engine)!,
+                    parsed.GetValue(connection)!,
+                    parsed.GetValue(output),
+                    parsed.GetValue(json)
+                );
+                if (file is not null && File.Exists(file))
+                    throw new CommandException(
+                        ExitCodes.WrongUse,
+                        $"{file} is there already, and is not written over. Choose another name."
+                    );
+                await using var sources = JexaService.OpenSources();
+                var folder = Path.GetDirectoryName(Path.GetFullPath(parsed.GetValue(compare) ?? file ?? "app.yaml"))!;
+                var (described, asked) = (parsed.GetValue(openApi), parsed.GetValue(lists) ?? []);
+                if (kind != "http" && (described is not null || asked.Length > 0))
+                    throw new CommandException(ExitCodes.WrongUse, "--openapi and --list are for an API: jexa draft http BASE.");
+                where = Placed(kind, where, folder);
+                var api =
+                    kind == "http"
+                        ? await ApiAsync(
+                            new SourceSettings(kind, Filled(sources, kind, where), where, folder, TimeLimit),
+                            described,
+                            asked,
+                            cancellation
+                        )
+                        : null;
+                var schema = Chosen(
+                    await DescribeAsync(sources, kind, where, folder, api, cancellation),
+                    parsed.GetValue(only) ?? [],
+                    parsed.GetValue(except) ?? []
+                );
+                return parsed.GetValue(compare) is { } app
+                    ? await CompareAsync(app, kind, where, schema, asJson, cancellation)
+                    : await WriteAsync(
+                        sources,
+                        kind,
+                        where,
+                        schema,
+                        api,
+                        parsed.GetValue(title) ?? api?.Title ?? TitleOf(kind, where),
+                        file,
+                        folder,
+                        asJson,
+                        cancellation
+                    );
+            }
+        );
         return command;
     }
 
     /// <summary>
-    /// A file or folder as it must stand in the app file. It is written as the user sees it from here, and the app file may be in another
+    /// A file or folder as it must stand in the app file. It is written as the user sees it from here, and the app file may be in
+    /// another
     /// folder.
     /// </summary>
     private static string Placed(string engine, string connection, string folder)
     {
-        if (engine is not ("sqlite" or "files") || connection.Contains("${", StringComparison.Ordinal) || Path.IsPathRooted(connection)) return connection;
+        if (
+            engine is not ("sqlite" or "files")
+            || connection.Contains("${", StringComparison.Ordinal)
+            || Path.IsPathRooted(connection)
+        )
+            return connection;
         var (here, there) = (Path.GetFullPath(connection), Path.GetFullPath(connection, folder));
-        if (here == there || Path.Exists(there)) return connection;
-        return Path.Exists(here) ? Path.GetRelativePath(folder, here)
-            : throw new CommandException(ExitCodes.CannotReach, $"There is no {connection}: neither {here} nor, beside the app file, {there}.");
+        if (here == there || Path.Exists(there))
+            return connection;
+        return Path.Exists(here)
+            ? Path.GetRelativePath(folder, here)
+            : throw new CommandException(
+                ExitCodes.CannotReach,
+                $"There is no {connection}: neither {here} nor, beside the app file, {there}."
+            );
     }
 
     /// <summary>The tables that patterns choose.</summary>
     private static SourceSchema Chosen(SourceSchema schema, string[] only, string[] except)
     {
-        bool Matches(string[] patterns, string name) => patterns.Any(pattern => Regex.IsMatch(name, $"^{Regex.Escape(pattern).Replace("\\*", ".*")}$", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant));
-        if (only.Concat(except).FirstOrDefault(pattern => !schema.Tables.Any(table => Matches([pattern], table.Name))) is { } idle)
-            throw new CommandException(ExitCodes.WrongUse, $"No table is called “{idle}”. There {(schema.Tables.Count == 1 ? "is" : "are")}: {string.Join(", ", schema.Tables.Select(table => table.Name).Take(40))}{(schema.Tables.Count > 40 ? ", …" : "")}.");
-        return schema with { Tables = [.. schema.Tables.Where(table => (only.Length == 0 || Matches(only, table.Name)) && !Matches(except, table.Name))] };
+        bool Matches(string[] patterns, string name) =>
+            patterns.Any(pattern =>
+                Regex.IsMatch(
+                    name,
+                    $"^{Regex.Escape(pattern).Replace("\\*", ".*")}$",
+                    RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
+                )
+            );
+        if (
+            only.Concat(except).FirstOrDefault(pattern => !schema.Tables.Any(table => Matches([pattern], table.Name))) is { } idle
+        )
+            throw new CommandException(
+                ExitCodes.WrongUse,
+                $"No table is called “{idle}”. There {(schema.Tables.Count == 1 ? "is" : "are")}: "
+                    + $"{string.Join(", ", schema.Tables.Select(table => table.Name).Take(40))}"
+                    + $"{(schema.Tables.Count > 40 ? ", …" : "")}."
+            );
+        return schema with
+        {
+            Tables =
+            [
+                .. schema.Tables.Where(table => (only.Length == 0 || Matches(only, table.Name)) && !Matches(except, table.Name)),
+            ],
+        };
     }
 
     private static TimeSpan TimeLimit { get; } = TimeSpan.FromSeconds(30);
 
-    private static string Filled(SourceRegistry sources, string engine, string connection) => Variables.Fill(connection, Environment.GetEnvironmentVariable, value => sources.Quote(engine, value),
-        (name, _) => throw new CommandException(ExitCodes.WrongUse, $"The environment variable {name} is not set."))!;
+    private static string Filled(SourceRegistry sources, string engine, string connection) =>
+        Variables.Fill(
+            connection,
+            Environment.GetEnvironmentVariable,
+            value => sources.Quote(engine, value),
+            (name, _) => throw new CommandException(ExitCodes.WrongUse, $"The environment variable {name} is not set.")
+        )!;
 
     /// <summary>What an API has: by its description, which may be anywhere, or by what its lists answer.</summary>
-    private static async Task<ApiDescription> ApiAsync(SourceSettings settings, string? described, string[] lists, CancellationToken cancellation)
+    private static async Task<ApiDescription> ApiAsync(
+        SourceSettings settings,
+        string? described,
+        string[] lists,
+        CancellationToken cancellation
+    )
     {
         try
         {
-            if (lists.FirstOrDefault(list => ApiTemplate.FaultOf(list) is not null || list.Contains('{')) is { } bad) throw new CommandException(ExitCodes.WrongUse, $"“{bad}” is no path below the base address, such as /gauges.");
-            var api = lists.Length > 0 ? await ApiSampler.SampleAsync(settings, lists, cancellation) : ApiDescription.Read(await TextOfAsync(settings.Connection, described, cancellation));
-            if (lists.Length == 0 && api.Version is null) throw new CommandException(ExitCodes.WrongUse, $"{described ?? settings.ShownAs} is no OpenAPI description (3.0 or 3.1).");
-            if (api.Version?.StartsWith("3.", StringComparison.Ordinal) == false) throw new CommandException(ExitCodes.WrongUse, $"The description is of OpenAPI {api.Version}; 3.0 and 3.1 are read.");
-            return api.Endpoints.Count > 0 ? api : throw new CommandException(ExitCodes.Findings, $"Nothing in it answers with records that can be listed or got by a key. {string.Join(" ", api.Doubts)}".Trim());
+            if (lists.FirstOrDefault(list => ApiTemplate.FaultOf(list) is not null || list.Contains('{')) is { } bad)
+                throw new CommandException(ExitCodes.WrongUse, $"“{bad}” is no path below the base address, such as /gauges.");
+            var api =
+                lists.Length > 0
+                    ? await ApiSampler.SampleAsync(settings, lists, cancellation)
+                    : ApiDescription.Read(await TextOfAsync(settings.Connection, described, cancellation));
+            if (lists.Length == 0 && api.Version is null)
+                throw new CommandException(
+                    ExitCodes.WrongUse,
+                    $"{described ?? settings.ShownAs} is no OpenAPI description (3.0 or 3.1)."
+                );
+            if (api.Version?.StartsWith("3.", StringComparison.Ordinal) == false)
+                throw new CommandException(
+                    ExitCodes.WrongUse,
+                    $"The description is of OpenAPI {api.Version}; 3.0 and 3.1 are read."
+                );
+            return api.Endpoints.Count > 0
+                ? api
+                : throw new CommandException(
+                    ExitCodes.Findings,
+                    (
+                        "Nothing in it answers with records that can be listed or got by a key. "
+                        + $"{string.Join(" ", api.Doubts)}"
+                    ).Trim()
+                );
         }
         catch (SourceException away)
         {
@@ -117,22 +264,54 @@ internal static partial class DraftCommand
 
     private static async Task<byte[]> TextOfAsync(string connection, string? described, CancellationToken cancellation)
     {
-        if (described is not null && File.Exists(described)) return PlainFile.ReadAllBytes(described);
-        if (described is not null && !described.Contains("://", StringComparison.Ordinal)) throw new CommandException(ExitCodes.WrongUse, $"There is no file {described}.");
-        foreach (var place in described is not null ? [described] : ApiSampler.UsualPlaces.Select(place => connection.TrimEnd('/') + place))
+        if (described is not null && File.Exists(described))
+            return PlainFile.ReadAllBytes(described);
+        if (described is not null && !described.Contains("://", StringComparison.Ordinal))
+            throw new CommandException(ExitCodes.WrongUse, $"There is no file {described}.");
+        foreach (
+            var place in described is not null
+                ? [described]
+                : ApiSampler.UsualPlaces.Select(place => connection.TrimEnd('/') + place)
+        )
         {
-            if (!Uri.TryCreate(place, UriKind.Absolute, out var address) || address.Scheme is not ("http" or "https")) throw new CommandException(ExitCodes.WrongUse, $"{place} is no address; write one such as https://gauges.example/v1.");
-            if (await ApiSampler.FetchAsync(address, TimeLimit, cancellation) is { } text) return text;
+            if (!Uri.TryCreate(place, UriKind.Absolute, out var address) || address.Scheme is not ("http" or "https"))
+                throw new CommandException(
+                    ExitCodes.WrongUse,
+                    $"{place} is no address; write one such as https://gauges.example/v1."
+                );
+            if (await ApiSampler.FetchAsync(address, TimeLimit, cancellation) is { } text)
+                return text;
         }
 
-        throw new CommandException(ExitCodes.WrongUse, described is null
-            ? $"There is no description at {string.Join(", ", ApiSampler.UsualPlaces)} below the base address. Name one with --openapi FILE, or a path that answers with records: --list /gauges." : $"There is nothing at {described}.");
+        throw new CommandException(
+            ExitCodes.WrongUse,
+            described is null
+                ? $"There is no description at {string.Join(", ", ApiSampler.UsualPlaces)} below the base address. "
+                    + "Name one with --openapi FILE, or a path that answers with records: --list /gauges."
+                : $"There is nothing at {described}."
+        );
     }
 
-    private static SourceSettings Settings(SourceRegistry sources, string engine, string connection, string folder, ApiDescription? api) =>
-        new(engine, Filled(sources, engine, connection), connection, folder, TimeLimit) { Api = api is null ? null : new ApiSettings([], [], false, api.Endpoints) };
+    private static SourceSettings Settings(
+        SourceRegistry sources,
+        string engine,
+        string connection,
+        string folder,
+        ApiDescription? api
+    ) =>
+        new(engine, Filled(sources, engine, connection), connection, folder, TimeLimit)
+        {
+            Api = api is null ? null : new ApiSettings([], [], false, api.Endpoints),
+        };
 
-    private static async Task<SourceSchema> DescribeAsync(SourceRegistry sources, string engine, string connection, string folder, ApiDescription? api, CancellationToken cancellation)
+    private static async Task<SourceSchema> DescribeAsync(
+        SourceRegistry sources,
+        string engine,
+        string connection,
+        string folder,
+        ApiDescription? api,
+        CancellationToken cancellation
+    )
     {
         try
         {
@@ -145,16 +324,32 @@ internal static partial class DraftCommand
     }
 
     private static async Task<int> WriteAsync(
-        SourceRegistry sources, string engine, string connection, SourceSchema schema, ApiDescription? api, string title, string? file, string folder, bool json, CancellationToken cancellation)
+        SourceRegistry sources,
+        string engine,
+        string connection,
+        SourceSchema schema,
+        ApiDescription? api,
+        string title,
+        string? file,
+        string folder,
+        bool json,
+        CancellationToken cancellation
+    )
     {
         var source = sources.Open(Settings(sources, engine, connection, folder, api));
         var samples = await TableSample.ReadAsync(source, schema, cancellation);
         var guesses = await RelationGuess.ReadAsync(source, schema, samples, cancellation);
         var draft = Drafter.Write(title, engine, connection, schema, samples, guesses, api);
         var bytes = Encoding.UTF8.GetBytes(draft.Text);
-        if (file is not null) PlainFile.WriteAllBytes(file, bytes);
-        else if (!json) Console.Write(draft.Text);
-        var compilation = await new SiteCompiler(sources, Environment.GetEnvironmentVariable, Mount.Root).CompileAsync(file ?? Path.Combine(folder, "app.yaml"), bytes, cancellation);
+        if (file is not null)
+            PlainFile.WriteAllBytes(file, bytes);
+        else if (!json)
+            Console.Write(draft.Text);
+        var compilation = await new SiteCompiler(sources, Environment.GetEnvironmentVariable, Mount.Root).CompileAsync(
+            file ?? Path.Combine(folder, "app.yaml"),
+            bytes,
+            cancellation
+        );
         var findings = SiteReport.Of(compilation.Findings, compilation.Definition);
         if (json)
         {
@@ -163,13 +358,24 @@ internal static partial class DraftCommand
         }
 
         var console = Terminal.Error();
-        foreach (var doubt in draft.Doubts) console.MarkupLine($"[yellow]unsure[/]  {Terminal.Escaped(doubt)}");
+        foreach (var doubt in draft.Doubts)
+            console.MarkupLine($"[yellow]unsure[/]  {Terminal.Escaped(doubt)}");
         FindingView.Write(console, findings);
-        console.WriteLine($"{draft.Records} {(draft.Records == 1 ? "record" : "records")}, {draft.Pages} pages: {FindingView.Count(findings)}.{(file is null ? "" : $" See them with: jexa serve {file}")}");
+        console.WriteLine(
+            $"{draft.Records} {(draft.Records == 1 ? "record" : "records")}, {draft.Pages} pages: "
+                + $"{FindingView.Count(findings)}.{(file is null ? "" : $" See them with: jexa serve {file}")}"
+        );
         return compilation.Site is null ? ExitCodes.Findings : ExitCodes.Fine;
     }
 
-    private static async Task<int> CompareAsync(string file, string engine, string connection, SourceSchema schema, bool json, CancellationToken cancellation)
+    private static async Task<int> CompareAsync(
+        string file,
+        string engine,
+        string connection,
+        SourceSchema schema,
+        bool json,
+        CancellationToken cancellation
+    )
     {
         byte[] bytes;
         try
@@ -183,8 +389,11 @@ internal static partial class DraftCommand
 
         var findings = new FindingList();
         var app = AppFileReader.Read(file, bytes, findings);
-        var source = app?.Sources.FirstOrDefault(source => source.Engine.Value == engine && source.Connection.Value == connection) ?? app?.Sources.FirstOrDefault(source => source.Engine.Value == engine) ?? (app is { Sources.Count: > 0 } ? app.Sources[0] : null);
-        if (app is null || source is null) throw new CommandException(ExitCodes.Findings, $"{file} is no app file with a source; jexa check {file} says more.");
+        var source = app?.Sources.FirstOrDefault(source => source.Engine.Value == engine && source.Connection.Value == connection)
+            ?? app?.Sources.FirstOrDefault(source => source.Engine.Value == engine)
+            ?? (app is { Sources.Count: > 0 } ? app.Sources[0] : null);
+        if (app is null || source is null)
+            throw new CommandException(ExitCodes.Findings, $"{file} is no app file with a source; jexa check {file} says more.");
         var differences = DraftComparison.Of(app, source.Name.Value, schema);
         if (json)
         {
@@ -193,8 +402,13 @@ internal static partial class DraftCommand
         else
         {
             var console = Terminal.Out();
-            foreach (var difference in differences) console.WriteLine($"{difference.Kind,-10} {Terminal.Shown(difference.Sentence)}");
-            console.WriteLine(differences.Count == 0 ? $"{file} and its source agree." : $"{differences.Count} {(differences.Count == 1 ? "difference" : "differences")}. {file} was not touched.");
+            foreach (var difference in differences)
+                console.WriteLine($"{difference.Kind, -10} {Terminal.Shown(difference.Sentence)}");
+            console.WriteLine(
+                differences.Count == 0
+                    ? $"{file} and its source agree."
+                    : $"{differences.Count} {(differences.Count == 1 ? "difference" : "differences")}. {file} was not touched."
+            );
         }
 
         return differences.Count == 0 ? ExitCodes.Fine : ExitCodes.Findings;
@@ -202,9 +416,13 @@ internal static partial class DraftCommand
 
     private static string TitleOf(string engine, string connection) =>
         engine is "sqlite" or "files" ? Labels.OfPage(Path.GetFileNameWithoutExtension(connection.TrimEnd('/')))
-        : DatabaseName().Match(connection) is { Success: true } named ? Labels.OfPage(named.Groups["name"].Value) : "Records";
+        : DatabaseName().Match(connection) is { Success: true } named ? Labels.OfPage(named.Groups["name"].Value)
+        : "Records";
 
     /// <summary>The name of the database in a connection as it is written: in a URI behind the host, else by its key.</summary>
-    [GeneratedRegex("""(?:^\w+://[^/?#]+/|(?:^|;)\s*(?:Database|Initial Catalog|Db|dbname)\s*=\s*)(?<name>[\w.-]+)""", RegexOptions.IgnoreCase)]
+    [GeneratedRegex(
+        """(?:^\w+://[^/?#]+/|(?:^|;)\s*(?:Database|Initial Catalog|Db|dbname)\s*=\s*)(?<name>[\w.-]+)""",
+        RegexOptions.IgnoreCase
+    )]
     private static partial Regex DatabaseName();
 }

@@ -17,13 +17,18 @@ internal sealed class ExampleHelp(HelpAction usual) : SynchronousCommandLineActi
     {
         usual.Invoke(parseResult);
         var output = parseResult.InvocationConfiguration.Output;
-        var examples = parseResult.CommandResult.Command is ExampleCommand command ? command.Examples
+        var examples = parseResult.CommandResult.Command is ExampleCommand command
+            ? command.Examples
             : ["jexa demo", "jexa check app.yaml", "jexa serve app.yaml", "jexa trace /bridges/7"];
         output.WriteLine("Examples:");
-        foreach (var example in examples) output.WriteLine($"  {example}");
+        foreach (var example in examples)
+            output.WriteLine($"  {example}");
         output.WriteLine();
         output.WriteLine("Exit codes:");
-        output.WriteLine("  0 fine, 1 findings or a bad outcome, 2 wrong use, 3 the service or a source cannot be reached, 4 a fault of Jexa's own");
+        output.WriteLine(
+            "  0 fine, 1 findings or a bad outcome, 2 wrong use, 3 the service or a source cannot be "
+                + "reached, 4 a fault of Jexa's own"
+        );
         return ExitCodes.Fine;
     }
 }

@@ -13,25 +13,37 @@ internal static class PagesCommand
 
     public static Command Create()
     {
-        var command = new ExampleCommand("pages",
+        var command = new ExampleCommand(
+            "pages",
             "Show the pages of the running service: their paths, what their parameters stand for, and where their links lead.",
             "jexa pages",
-            "jexa pages --json --port 8080");
+            "jexa pages --json --port 8080"
+        );
         var (json, open) = CommonOptions.ForClient(command);
-        command.SetAction(async (parsed, cancellation) =>
-        {
-            using var client = open(parsed);
-            var pages = await client.GetAsync<IReadOnlyList<PageInfo>>("api/pages", cancellation);
-            if (parsed.GetValue(json)) Terminal.Json(pages);
-            else Write(pages);
-            var site = await client.GetAsync<SiteInfo>("api/site", cancellation);
-            if (site.Behind)
+        command.SetAction(
+            async (parsed, cancellation) =>
             {
-                await Console.Error.WriteLineAsync($"{site.File} has been changed into something that makes no site; these are the pages of the last good one:");
-                FindingView.Write(Terminal.Error(), await client.GetAsync<IReadOnlyList<FindingInfo>>("api/findings", cancellation));
+                using var client = open(parsed);
+                var pages = await client.GetAsync<IReadOnlyList<PageInfo>>("api/pages", cancellation);
+                if (parsed.GetValue(json))
+                    Terminal.Json(pages);
+                else
+                    Write(pages);
+                var site = await client.GetAsync<SiteInfo>("api/site", cancellation);
+                if (site.Behind)
+                {
+                    await Console.Error.WriteLineAsync(
+                        $"{site.File} has been changed into something that makes no site; these are the pages of the "
+                            + "last good one:"
+                    );
+                    FindingView.Write(
+                        Terminal.Error(),
+                        await client.GetAsync<IReadOnlyList<FindingInfo>>("api/findings", cancellation)
+                    );
+                }
+                return ExitCodes.Fine;
             }
-            return ExitCodes.Fine;
-        });
+        );
         return command;
     }
 
@@ -39,16 +51,29 @@ internal static class PagesCommand
     {
         var table = Terminal.Table("page", "path", "kind", "record", "parameters", "links to");
         foreach (var page in pages)
-            table.AddRow(new[]
-            {
-                page.Name, page.Path, page.Kind, page.Record.Length == 0 ? "-" : page.Record,
-                page.Parameters.Count == 0 ? "-" : string.Join(", ", page.Parameters.Select(p => $"{p.Name} = {p.Field} ({p.Type}{(p.Required ? "" : ", optional")})")),
-                Leading(page),
-            }.Select(Markup.Escape).ToArray());
+            table.AddRow(
+                new[]
+                {
+                    page.Name,
+                    page.Path,
+                    page.Kind,
+                    page.Record.Length == 0 ? "-" : page.Record,
+                    page.Parameters.Count == 0
+                        ? "-"
+                        : string.Join(
+                            ", ",
+                            page.Parameters.Select(p => $"{p.Name} = {p.Field} ({p.Type}{(p.Required ? "" : ", optional")})")
+                        ),
+                    Leading(page),
+                }
+                    .Select(Markup.Escape)
+                    .ToArray()
+            );
 
         // A path broken in two can be neither read nor copied.
         var console = Terminal.Out();
-        if (console.Profile.Width - pages.Select(page => page.Path.Length).DefaultIfEmpty().Max() >= RoomBesidePaths) table.Columns[1].NoWrap();
+        if (console.Profile.Width - pages.Select(page => page.Path.Length).DefaultIfEmpty().Max() >= RoomBesidePaths)
+            table.Columns[1].NoWrap();
         console.Write(table);
     }
 

@@ -16,11 +16,13 @@ internal static class ServeCommand
     public static Command Create()
     {
         var file = new Argument<string>("APP_FILE") { Description = "The app file" };
-        var command = new ExampleCommand("serve",
+        var command = new ExampleCommand(
+            "serve",
             "Serve the pages of an app file.",
             "jexa serve register.yaml",
             "jexa serve register.yaml --port 8080 --state /var/lib/jexa",
-            "jexa serve register.yaml --below /register --host data.example.org --proxy 127.0.0.1")
+            "jexa serve register.yaml --below /register --host data.example.org --proxy 127.0.0.1"
+        )
         {
             file,
         };
@@ -35,13 +37,24 @@ internal static class ServeCommand
         var port = CommonOptions.Port("Port of the pages");
         var consolePort = CommonOptions.ConsolePort();
         var state = CommonOptions.State();
-        var log = CommonOptions.Word<LogDetail>("--log", "What is logged, on standard error: none, trouble (where left out), or visits (one line each as well)", "WHAT");
-        var logForm = CommonOptions.Word<LogForm>("--log-form", "How log lines are written: text (where left out) or json", "FORM");
+        var log = CommonOptions.Word<LogDetail>(
+            "--log",
+            "What is logged, on standard error: none, trouble (where left out), or visits (one line each as well)",
+            "WHAT"
+        );
+        var logForm = CommonOptions.Word<LogForm>(
+            "--log-form",
+            "How log lines are written: text (where left out) or json",
+            "FORM"
+        );
         var collector = new Option<string?>("--telemetry")
         {
-            Description = "URL of an OpenTelemetry collector that is told of every visit, over OTLP by HTTP; OTEL_EXPORTER_OTLP_ENDPOINT where left out",
+            Description =
+                "URL of an OpenTelemetry collector that is told of every visit, over OTLP by HTTP; "
+                + "OTEL_EXPORTER_OTLP_ENDPOINT where left out",
             HelpName = "URL",
-            DefaultValueFactory = _ => Environment.GetEnvironmentVariable("OTEL_EXPORTER_OTLP_ENDPOINT") is { Length: > 0 } url ? url : null,
+            DefaultValueFactory = _ =>
+                Environment.GetEnvironmentVariable("OTEL_EXPORTER_OTLP_ENDPOINT") is { Length: > 0 } url ? url : null,
         };
         collector.Validators.Add(CheckCollector);
         var below = new Option<string>("--below")
@@ -51,7 +64,11 @@ internal static class ServeCommand
             HelpName = "PATH",
         };
         below.Validators.Add(CheckMount);
-        var host = new Option<string[]>("--host") { Description = "Host name that the pages answer to besides 127.0.0.1 and localhost; may be repeated", HelpName = "NAME" };
+        var host = new Option<string[]>("--host")
+        {
+            Description = "Host name that the pages answer to besides 127.0.0.1 and localhost; may be repeated",
+            HelpName = "NAME",
+        };
         host.Validators.Add(CheckHosts);
         var proxy = new Option<string[]>("--proxy")
         {
@@ -61,7 +78,9 @@ internal static class ServeCommand
         proxy.Validators.Add(CheckAddresses);
         var listen = new Option<string[]>("--listen")
         {
-            Description = "Address of this machine that the pages listen on, such as 0.0.0.0 or ::; 127.0.0.1 where left out; may be repeated",
+            Description =
+                "Address of this machine that the pages listen on, such as 0.0.0.0 or ::; 127.0.0.1 where left "
+                + "out; may be repeated",
             HelpName = "ADDRESS",
         };
         listen.Validators.Add(CheckAddresses);
@@ -71,12 +90,18 @@ internal static class ServeCommand
             HelpName = "DAYS",
         };
         keep.Validators.Add(CheckDays);
-        foreach (var option in (Option[])[port, consolePort, listen, state, keep, log, logForm, collector, below, host, proxy]) command.Add(option);
+        foreach (var option in (Option[])[port, consolePort, listen, state, keep, log, logForm, collector, below, host, proxy])
+            command.Add(option);
         return (parsed, file) =>
         {
             var pages = parsed.GetValue(port);
-            return new ServiceOptions(file, pages, parsed.GetValue(consolePort) ?? (pages is 0 or 65535 ? 0 : pages + 1), parsed.GetValue(state),
-                parsed.GetValue(log) ?? LogDetail.Trouble)
+            return new ServiceOptions(
+                file,
+                pages,
+                parsed.GetValue(consolePort) ?? (pages is 0 or 65535 ? 0 : pages + 1),
+                parsed.GetValue(state),
+                parsed.GetValue(log) ?? LogDetail.Trouble
+            )
             {
                 Mount = Mount.Parse(parsed.GetValue(below)!)!,
                 Hosts = parsed.GetValue(host) ?? [],
@@ -90,7 +115,11 @@ internal static class ServeCommand
     }
 
     /// <param name="started">Told of the service once it runs.</param>
-    public static async Task<int> RunAsync(ServiceOptions options, CancellationToken cancellation, Action<JexaService>? started = null)
+    public static async Task<int> RunAsync(
+        ServiceOptions options,
+        CancellationToken cancellation,
+        Action<JexaService>? started = null
+    )
     {
         using var ending = CancellationTokenSource.CreateLinkedTokenSource(cancellation);
         using var terminate = PosixSignalRegistration.Create(PosixSignal.SIGTERM, End);
@@ -111,8 +140,14 @@ internal static class ServeCommand
             await using var service = await JexaService.StartAsync(compilation, sources, options, ending.Token);
             started?.Invoke(service);
             if (compilation.Site.Waiting.Count is > 0 and var waiting)
-                await Console.Error.WriteLineAsync($"jexa: {waiting} of {waiting + compilation.Site.Pages.Count} pages wait for a source that is away; until it answers, so do they: 503.");
-            if (service.OnlyReads is { } reason) await Console.Error.WriteLineAsync($"jexa: pages are served, but nothing can be changed through them: {Terminal.Lines(reason)}");
+                await Console.Error.WriteLineAsync(
+                    $"jexa: {waiting} of {waiting + compilation.Site.Pages.Count} pages wait for a source that is "
+                        + "away; until it answers, so do they: 503."
+                );
+            if (service.OnlyReads is { } reason)
+                await Console.Error.WriteLineAsync(
+                    $"jexa: pages are served, but nothing can be changed through them: {Terminal.Lines(reason)}"
+                );
             Announce(compilation.Site.Frame.AppTitle, service);
             await WaitAsync(ending.Token);
             return ExitCodes.Fine;
@@ -142,21 +177,29 @@ internal static class ServeCommand
     private static void CheckHosts(OptionResult result)
     {
         foreach (var token in result.Tokens)
-            if (Uri.CheckHostName(token.Value.Split(':')[0]) == UriHostNameType.Unknown || !Uri.TryCreate($"http://{token.Value}/", UriKind.Absolute, out var uri)
-                || uri.PathAndQuery != "/" || uri.UserInfo.Length > 0)
+            if (
+                Uri.CheckHostName(token.Value.Split(':')[0]) == UriHostNameType.Unknown
+                || !Uri.TryCreate($"http://{token.Value}/", UriKind.Absolute, out var uri)
+                || uri.PathAndQuery != "/"
+                || uri.UserInfo.Length > 0
+            )
                 result.AddError($"--host must be a host name, with a port where visitors write one, not “{token.Value}”.");
     }
 
     private static void CheckCollector(OptionResult result)
     {
-        if (result.GetValueOrDefault<string?>() is { } text && (!Uri.TryCreate(text, UriKind.Absolute, out var url) || url.Scheme is not ("http" or "https")))
+        if (
+            result.GetValueOrDefault<string?>() is { } text
+            && (!Uri.TryCreate(text, UriKind.Absolute, out var url) || url.Scheme is not ("http" or "https"))
+        )
             result.AddError($"--telemetry must be a URL such as http://127.0.0.1:4318, not “{text}”.");
     }
 
     private static void CheckAddresses(OptionResult result)
     {
         foreach (var token in result.Tokens)
-            if (!IPAddress.TryParse(token.Value, out _)) result.AddError($"{result.Option.Name} must be an IP address, not “{token.Value}”.");
+            if (!IPAddress.TryParse(token.Value, out _))
+                result.AddError($"{result.Option.Name} must be an IP address, not “{token.Value}”.");
     }
 
     private static void CheckDays(OptionResult result)

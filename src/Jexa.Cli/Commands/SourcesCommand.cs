@@ -8,38 +8,51 @@ using Spectre.Console;
 
 namespace Jexa.Cli.Commands;
 
-/// <summary><c>jexa sources [APP_FILE]</c>: what each source of an app is, whether it is there, how fast, and what it can do.</summary>
+/// <summary>
+/// <c>jexa sources [APP_FILE]</c>: what each source of an app is, whether it is there, how fast, and what it can do.
+/// </summary>
 internal static class SourcesCommand
 {
     public static Command Create()
     {
-        var file = new Argument<string?>("APP_FILE") { Description = "An app file to look at by itself; where left out, the running service is asked", Arity = ArgumentArity.ZeroOrOne };
-        var command = new ExampleCommand("sources",
-            "Say of each source whether it is there, how fast it answers, what it holds and whether it can be changed. Of the running service, or of an app file by itself.",
+        var file = new Argument<string?>("APP_FILE")
+        {
+            Description = "An app file to look at by itself; where left out, the running service is asked",
+            Arity = ArgumentArity.ZeroOrOne,
+        };
+        var command = new ExampleCommand(
+            "sources",
+            "Say of each source whether it is there, how fast it answers, what it holds and whether it can "
+                + "be changed. Of the running service, or of an app file by itself.",
             "jexa sources",
             "jexa sources --port 8080 --json",
-            "jexa sources register.yaml")
+            "jexa sources register.yaml"
+        )
         {
             file,
         };
         var (json, open) = CommonOptions.ForClient(command);
-        command.SetAction(async (parsed, cancellation) =>
-        {
-            IReadOnlyList<SourceInfo> sources;
-            if (parsed.GetValue(file) is { } named)
+        command.SetAction(
+            async (parsed, cancellation) =>
             {
-                sources = await OfFileAsync(named, cancellation);
-            }
-            else
-            {
-                using var client = open(parsed);
-                sources = await client.GetAsync<IReadOnlyList<SourceInfo>>("api/sources", cancellation);
-            }
+                IReadOnlyList<SourceInfo> sources;
+                if (parsed.GetValue(file) is { } named)
+                {
+                    sources = await OfFileAsync(named, cancellation);
+                }
+                else
+                {
+                    using var client = open(parsed);
+                    sources = await client.GetAsync<IReadOnlyList<SourceInfo>>("api/sources", cancellation);
+                }
 
-            if (parsed.GetValue(json)) Terminal.Json(sources);
-            else Write(sources);
-            return sources.All(source => source.Reachable) ? ExitCodes.Fine : ExitCodes.CannotReach;
-        });
+                if (parsed.GetValue(json))
+                    Terminal.Json(sources);
+                else
+                    Write(sources);
+                return sources.All(source => source.Reachable) ? ExitCodes.Fine : ExitCodes.CannotReach;
+            }
+        );
         return command;
     }
 
@@ -49,11 +62,17 @@ internal static class SourcesCommand
         try
         {
             var compilation = await JexaService.CompileAsync(file, registry, Mount.Root, cancellation);
-            if (compilation.Definition is not { } app) throw new CommandException(ExitCodes.Findings, $"{file} cannot be read; jexa check {file} says more.");
+            if (compilation.Definition is not { } app)
+                throw new CommandException(ExitCodes.Findings, $"{file} cannot be read; jexa check {file} says more.");
             // The first answer waits for the program to be ready; the second says how fast the source is.
             foreach (var source in compilation.Sources.Where(source => source is { Source: not null, Absence: null }))
                 await new SourceProbes(TimeProvider.System).LookAsync(source.Source!);
-            return await SourceReport.LookAsync(compilation.Sources, app, compilation.Site?.Waiting ?? [], new SourceProbes(TimeProvider.System));
+            return await SourceReport.LookAsync(
+                compilation.Sources,
+                app,
+                compilation.Site?.Waiting ?? [],
+                new SourceProbes(TimeProvider.System)
+            );
         }
         catch (StartException refused)
         {
@@ -65,16 +84,29 @@ internal static class SourcesCommand
     {
         var table = Terminal.Table("source", "engine", "answers", "tables", "changes", "pages");
         foreach (var source in sources)
-            table.AddRow(Terminal.Escaped(source.Name), Terminal.Escaped(source.Engine), source.Reachable ? $"[green]in {source.Milliseconds:0.##} ms[/]" : "[red]not[/]",
-                source.Known ? source.Tables.Count.ToString() : "-", source.Changes switch { true => "yes", false => "no", _ => "-" },
-                source.Waiting == 0 ? source.Pages.Count.ToString() : $"{source.Pages.Count}, [yellow]{source.Waiting} waiting[/]");
+            table.AddRow(
+                Terminal.Escaped(source.Name),
+                Terminal.Escaped(source.Engine),
+                source.Reachable ? $"[green]in {source.Milliseconds:0.##} ms[/]" : "[red]not[/]",
+                source.Known ? source.Tables.Count.ToString() : "-",
+                source.Changes switch
+                {
+                    true => "yes",
+                    false => "no",
+                    _ => "-",
+                },
+                source.Waiting == 0 ? source.Pages.Count.ToString() : $"{source.Pages.Count}, [yellow]{source.Waiting} waiting[/]"
+            );
         var console = Terminal.Out();
         console.Write(table);
         foreach (var source in sources)
         {
-            if (source.Trouble is { } trouble) console.WriteLine($"{source.Name}: {Terminal.Shown(trouble)}");
-            else if (source.ReadOnlyBecause is { } because) console.WriteLine($"{source.Name}: nothing can be changed there, as {Terminal.Shown(because)}.");
-            foreach (var note in source.Notes) console.WriteLine($"{source.Name}: {Terminal.Shown(note)}");
+            if (source.Trouble is { } trouble)
+                console.WriteLine($"{source.Name}: {Terminal.Shown(trouble)}");
+            else if (source.ReadOnlyBecause is { } because)
+                console.WriteLine($"{source.Name}: nothing can be changed there, as {Terminal.Shown(because)}.");
+            foreach (var note in source.Notes)
+                console.WriteLine($"{source.Name}: {Terminal.Shown(note)}");
         }
     }
 }

@@ -23,17 +23,22 @@ internal static class Terminal
     /// <summary>Standard output, or standard error, as a console for formatted text.</summary>
     public static IAnsiConsole Console(TextWriter writer, bool isRedirected)
     {
-        var plain = isRedirected || !string.IsNullOrEmpty(Environment.GetEnvironmentVariable("NO_COLOR"))
+        var plain =
+            isRedirected
+            || !string.IsNullOrEmpty(Environment.GetEnvironmentVariable("NO_COLOR"))
             || Environment.GetEnvironmentVariable("TERM") is null or "dumb";
-        var console = AnsiConsole.Create(new AnsiConsoleSettings
-        {
-            Ansi = plain ? AnsiSupport.No : AnsiSupport.Yes,
-            ColorSystem = plain ? ColorSystemSupport.NoColors : ColorSystemSupport.Standard,
-            Interactive = InteractionSupport.No,
-            Out = new AnsiConsoleOutput(writer),
-            Enrichment = new ProfileEnrichment { UseDefaultEnrichers = false },
-        });
-        if (isRedirected) console.Profile.Width = PipeWidth;
+        var console = AnsiConsole.Create(
+            new AnsiConsoleSettings
+            {
+                Ansi = plain ? AnsiSupport.No : AnsiSupport.Yes,
+                ColorSystem = plain ? ColorSystemSupport.NoColors : ColorSystemSupport.Standard,
+                Interactive = InteractionSupport.No,
+                Out = new AnsiConsoleOutput(writer),
+                Enrichment = new ProfileEnrichment { UseDefaultEnrichers = false },
+            }
+        );
+        if (isRedirected)
+            console.Profile.Width = PipeWidth;
         return console;
     }
 
@@ -42,27 +47,37 @@ internal static class Terminal
     public static IAnsiConsole Error() => Console(System.Console.Error, System.Console.IsErrorRedirected);
 
     /// <summary>Standard error for what moves, such as a progress bar; null where nobody watches.</summary>
-    public static IAnsiConsole? Live() => System.Console.IsErrorRedirected || Environment.GetEnvironmentVariable("TERM") is null or "dumb" ? null
-        : AnsiConsole.Create(new AnsiConsoleSettings
-        {
-            Ansi = AnsiSupport.Yes,
-            ColorSystem = string.IsNullOrEmpty(Environment.GetEnvironmentVariable("NO_COLOR")) ? ColorSystemSupport.Standard : ColorSystemSupport.NoColors,
-            Interactive = InteractionSupport.Yes,
-            Out = new AnsiConsoleOutput(System.Console.Error),
-        });
+    public static IAnsiConsole? Live() =>
+        System.Console.IsErrorRedirected || Environment.GetEnvironmentVariable("TERM") is null or "dumb"
+            ? null
+            : AnsiConsole.Create(
+                new AnsiConsoleSettings
+                {
+                    Ansi = AnsiSupport.Yes,
+                    ColorSystem = string.IsNullOrEmpty(Environment.GetEnvironmentVariable("NO_COLOR"))
+                        ? ColorSystemSupport.Standard
+                        : ColorSystemSupport.NoColors,
+                    Interactive = InteractionSupport.Yes,
+                    Out = new AnsiConsoleOutput(System.Console.Error),
+                }
+            );
 
     /// <summary>
-    /// A text of somebody else's as it may stand in a terminal: what would be obeyed there (control characters, changes of writing
+    /// A text of somebody else's as it may stand in a terminal: what would be obeyed there (control characters, changes of
+    /// writing
     /// direction) is shown as its number, line breaks too, so that no text can pass for a line of ours.
     /// </summary>
     public static string Shown(string text)
     {
-        if (!text.Any(IsObeyed)) return text;
+        if (!text.Any(IsObeyed))
+            return text;
         var shown = new StringBuilder();
         foreach (var c in text)
         {
-            if (IsObeyed(c)) shown.Append(CultureInfo.InvariantCulture, $"\\u{(int)c:x4}");
-            else shown.Append(c);
+            if (IsObeyed(c))
+                shown.Append(CultureInfo.InvariantCulture, $"\\u{(int)c:x4}");
+            else
+                shown.Append(c);
         }
 
         return shown.ToString();
@@ -75,7 +90,11 @@ internal static class Terminal
     public static string Lines(string message) => string.Join('\n', message.Split('\n').Select(Shown));
 
     private static bool IsObeyed(char c) =>
-        char.IsControl(c) || CharUnicodeInfo.GetUnicodeCategory(c) is UnicodeCategory.Format or UnicodeCategory.LineSeparator or UnicodeCategory.ParagraphSeparator;
+        char.IsControl(c)
+        || CharUnicodeInfo.GetUnicodeCategory(c)
+            is UnicodeCategory.Format
+                or UnicodeCategory.LineSeparator
+                or UnicodeCategory.ParagraphSeparator;
 
     public static void Json<T>(T value) => System.Console.Out.WriteLine(JsonSerializer.Serialize(value, JsonOptions));
 
@@ -83,7 +102,8 @@ internal static class Terminal
     public static Table Table(params string[] headings)
     {
         var table = new Table { Border = TableBorder.None, ShowHeaders = true };
-        foreach (var heading in headings) table.AddColumn(new TableColumn($"[bold]{Markup.Escape(heading)}[/]").PadLeft(0).PadRight(2));
+        foreach (var heading in headings)
+            table.AddColumn(new TableColumn($"[bold]{Markup.Escape(heading)}[/]").PadLeft(0).PadRight(2));
         return table;
     }
 }

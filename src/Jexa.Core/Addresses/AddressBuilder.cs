@@ -34,8 +34,16 @@ public sealed class AddressBuilder
     {
         Template = template;
         _literals = Literals(template, mount);
-        _around = [.. template.Segments.Where(segment => segment.Parameter is not null).Select(segment => segment.Prefix + segment.Suffix)];
-        _query = [.. template.QueryParameters.Select(name => (Encoding.ASCII.GetBytes(name + "="), optional?.Contains(name) == true))];
+        _around =
+        [
+            .. template
+                .Segments.Where(segment => segment.Parameter is not null)
+                .Select(segment => segment.Prefix + segment.Suffix),
+        ];
+        _query =
+        [
+            .. template.QueryParameters.Select(name => (Encoding.ASCII.GetBytes(name + "="), optional?.Contains(name) == true)),
+        ];
     }
 
     public PathTemplate Template { get; }
@@ -51,13 +59,22 @@ public sealed class AddressBuilder
             var separator = '?';
             foreach (var (name, _) in _query.Where(parameter => !parameter.IsOptional))
             {
-                text.Append(separator).Append(Encoding.ASCII.GetString(name)).Append('{').Append(Encoding.ASCII.GetString(name)[..^1]).Append('}');
+                text.Append(separator)
+                    .Append(Encoding.ASCII.GetString(name))
+                    .Append('{')
+                    .Append(Encoding.ASCII.GetString(name)[..^1])
+                    .Append('}');
                 separator = '&';
             }
 
-            var optional = _query.Where(parameter => parameter.IsOptional).Select(parameter => Encoding.ASCII.GetString(parameter.Name)[..^1])
-                .Select(name => Template.Repeated.Contains(name) ? name + "*" : name).ToList();
-            return optional.Count == 0 ? text.ToString() : text.Append('{').Append(separator).AppendJoin(',', optional).Append('}').ToString();
+            var optional = _query
+                .Where(parameter => parameter.IsOptional)
+                .Select(parameter => Encoding.ASCII.GetString(parameter.Name)[..^1])
+                .Select(name => Template.Repeated.Contains(name) ? name + "*" : name)
+                .ToList();
+            return optional.Count == 0
+                ? text.ToString()
+                : text.Append('{').Append(separator).AppendJoin(',', optional).Append('}').ToString();
         }
     }
 
@@ -65,7 +82,8 @@ public sealed class AddressBuilder
     public string? Fixed => Template.Parameters.Count == 0 ? Alone : null;
 
     /// <summary>The address without any parameter; null where it cannot do without one.</summary>
-    public string? Alone => _around.Length == 0 && _query.All(parameter => parameter.IsOptional) ? Encoding.ASCII.GetString(_literals[0]) : null;
+    public string? Alone =>
+        _around.Length == 0 && _query.All(parameter => parameter.IsOptional) ? Encoding.ASCII.GetString(_literals[0]) : null;
 
     /// <summary>
     /// Appends the address, ASCII, beginning with one slash. False, and nothing appended, where a parameter it needs has no
@@ -78,7 +96,8 @@ public sealed class AddressBuilder
         into.Append(_literals[0]);
         for (var i = 0; i < _around.Length; i++)
         {
-            if (!TryAppendId(texts, i, into)) return Refuse(start, into);
+            if (!TryAppendId(texts, i, into))
+                return Refuse(start, into);
             into.Append(_literals[i + 1]);
         }
 
@@ -95,14 +114,16 @@ public sealed class AddressBuilder
             }
 
             into.Truncate(before);
-            if (!_query[i].IsOptional) return Refuse(start, into);
+            if (!_query[i].IsOptional)
+                return Refuse(start, into);
         }
 
         return true;
     }
 
     /// <summary>
-    /// The address for several texts a parameter, each written once; null where a path parameter has none, or no URL can carry one.
+    /// The address for several texts a parameter, each written once; null where a path parameter has none, or no URL can carry
+    /// one.
     /// </summary>
     public string? Build(IReadOnlyList<IReadOnlyList<string>> texts)
     {
@@ -110,7 +131,8 @@ public sealed class AddressBuilder
         into.Append(_literals[0]);
         for (var i = 0; i < _around.Length; i++)
         {
-            if (texts[i].Count == 0 || !TryAppendId(new FirstTexts(texts), i, into)) return null;
+            if (texts[i].Count == 0 || !TryAppendId(new FirstTexts(texts), i, into))
+                return null;
             into.Append(_literals[i + 1]);
         }
 
@@ -139,12 +161,17 @@ public sealed class AddressBuilder
         where TTexts : IParameterTexts
     {
         var start = into.Length;
-        if (!texts.TryWrite(parameter, into)) return false;
+        if (!texts.TryWrite(parameter, into))
+            return false;
         var id = into.Written[start..];
-        if (id.IsEmpty || id.Length > MaxEncodedId) return false;
-        if (parameter < _around.Length && IsDotSegment(_around[parameter], id)) return false;
-        if (PercentCoding.IsPlain(id)) return true;
-        if (id.Contains((byte)0) || !Utf8.IsValid(id)) return false;
+        if (id.IsEmpty || id.Length > MaxEncodedId)
+            return false;
+        if (parameter < _around.Length && IsDotSegment(_around[parameter], id))
+            return false;
+        if (PercentCoding.IsPlain(id))
+            return true;
+        if (id.Contains((byte)0) || !Utf8.IsValid(id))
+            return false;
 
         Span<byte> copy = stackalloc byte[id.Length];
         id.CopyTo(copy);
@@ -161,12 +188,14 @@ public sealed class AddressBuilder
         var literals = new List<byte[]>();
         using var piece = new Utf8Buffer();
         piece.Append(mount);
-        if (template.Segments.Count == 0) piece.Append((byte)'/');
+        if (template.Segments.Count == 0)
+            piece.Append((byte)'/');
         foreach (var segment in template.Segments)
         {
             piece.Append((byte)'/');
             PercentCoding.Encode(Encoding.UTF8.GetBytes(segment.Literal ?? segment.Prefix), piece);
-            if (segment.Parameter is null) continue;
+            if (segment.Parameter is null)
+                continue;
             literals.Add(piece.Written.ToArray());
             piece.Truncate(0);
             PercentCoding.Encode(Encoding.UTF8.GetBytes(segment.Suffix), piece);

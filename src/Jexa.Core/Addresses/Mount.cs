@@ -8,8 +8,9 @@ namespace Jexa.Core.Addresses;
 /// </summary>
 public sealed class Mount
 {
-    private static readonly SearchValues<char> Plain =
-        SearchValues.Create("ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789-._~");
+    private static readonly SearchValues<char> Plain = SearchValues.Create(
+        "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789-._~"
+    );
 
     private Mount(string text, string[] segments)
     {
@@ -28,13 +29,18 @@ public sealed class Mount
     /// <summary>Reads a prefix as somebody wrote it, a slash behind it or not; null where it is none.</summary>
     public static Mount? Parse(string text)
     {
-        if (text is "" or "/") return Root;
-        if (!text.StartsWith('/')) return null;
+        if (text is "" or "/")
+            return Root;
+        if (!text.StartsWith('/'))
+            return null;
         var segments = text.TrimEnd('/').Split('/')[1..];
-        return segments.Length > 0 && Array.TrueForAll(segments, IsPlain) ? new Mount("/" + string.Join('/', segments), segments) : null;
+        return segments.Length > 0 && Array.TrueForAll(segments, IsPlain)
+            ? new Mount("/" + string.Join('/', segments), segments)
+            : null;
     }
 
     public override string ToString() => Text;
 
-    private static bool IsPlain(string segment) => segment is not ("" or "." or "..") && !segment.AsSpan().ContainsAnyExcept(Plain);
+    private static bool IsPlain(string segment) =>
+        segment is not ("" or "." or "..") && !segment.AsSpan().ContainsAnyExcept(Plain);
 }

@@ -1,9 +1,13 @@
 namespace Jexa.Core.Addresses;
 
-/// <summary>Names that people take for each other: they differ only in letter case or in what is neither letter nor digit.</summary>
+/// <summary>
+/// Names that people take for each other: they differ only in letter case or in what is neither letter nor digit.
+/// </summary>
 public static class NearName
 {
-    /// <summary>Whether two different names are nearly the same: <c>bridgeid</c>, <c>Bridge_ID</c> and <c>bridgeId[]</c>.</summary>
+    /// <summary>
+    /// Whether two different names are nearly the same: <c>bridgeid</c>, <c>Bridge_ID</c> and <c>bridgeId[]</c>.
+    /// </summary>
     public static bool Is(string a, string b) => a != b && Folded(a) is { Length: > 0 } folded && folded == Folded(b);
 
     private static string Folded(string name) => string.Concat(name.Where(char.IsLetterOrDigit).Select(char.ToLowerInvariant));

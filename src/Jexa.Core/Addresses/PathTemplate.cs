@@ -26,14 +26,21 @@ public sealed record TemplateFault(int Offset, string Message, string Remedy);
 public sealed class PathTemplate
 {
     /// <summary>Names of the controls every list has; a path cannot declare them.</summary>
-    public static IReadOnlyList<string> ReservedParameters { get; } = ["find", "order", "size", "after", "before", "from", "lacking"];
+    public static IReadOnlyList<string> ReservedParameters { get; } =
+    ["find", "order", "size", "after", "before", "from", "lacking"];
 
-    private static readonly SearchValues<char> NameCharacters =
-        SearchValues.Create("ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789_");
+    private static readonly SearchValues<char> NameCharacters = SearchValues.Create(
+        "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789_"
+    );
 
     private static readonly SearchValues<char> NotInLiterals = SearchValues.Create("?#\\{}<>\"^`|");
 
-    private PathTemplate(string text, IReadOnlyList<SegmentPattern> segments, IReadOnlyList<string> queryParameters, IReadOnlySet<string> repeated)
+    private PathTemplate(
+        string text,
+        IReadOnlyList<SegmentPattern> segments,
+        IReadOnlyList<string> queryParameters,
+        IReadOnlySet<string> repeated
+    )
     {
         Repeated = repeated;
         Text = text;
@@ -78,7 +85,8 @@ public sealed class PathTemplate
             var offset = 1;
             foreach (var part in path[1..].Split('/'))
             {
-                if (ParseSegment(part, offset, faults) is { } segment) segments.Add(segment);
+                if (ParseSegment(part, offset, faults) is { } segment)
+                    segments.Add(segment);
                 offset += part.Length + 1;
             }
         }
@@ -87,16 +95,26 @@ public sealed class PathTemplate
         var query = queryStart < 0 ? [] : ParseQuery(text, queryStart, repeated, faults);
         if (segments.Count > 0 && segments[0].Literal == RequestTarget.ReservedSegment)
             faults.Add(new TemplateFault(1, "Addresses below /_jexa/ are Jexa's own.", "Begin the path with another word."));
-        if (faults.Count > before) return null;
+        if (faults.Count > before)
+            return null;
 
         var template = new PathTemplate(text, segments, query, repeated);
         foreach (var name in template.Parameters.GroupBy(name => name).Where(group => group.Count() > 1))
-            faults.Add(new TemplateFault(Math.Max(0, text.LastIndexOf(name.Key, StringComparison.Ordinal)),
-                $"The parameter {name.Key} stands twice in the path.", "Give each parameter its own name."));
+            faults.Add(
+                new TemplateFault(
+                    Math.Max(0, text.LastIndexOf(name.Key, StringComparison.Ordinal)),
+                    $"The parameter {name.Key} stands twice in the path.",
+                    "Give each parameter its own name."
+                )
+            );
         foreach (var name in template.Parameters.Where(ReservedParameters.Contains))
-            faults.Add(new TemplateFault(Math.Max(0, text.IndexOf(name, StringComparison.Ordinal)),
-                $"{name} is the name of a control that lists have.",
-                $"Choose a name other than {string.Join(", ", ReservedParameters)}."));
+            faults.Add(
+                new TemplateFault(
+                    Math.Max(0, text.IndexOf(name, StringComparison.Ordinal)),
+                    $"{name} is the name of a control that lists have.",
+                    $"Choose a name other than {string.Join(", ", ReservedParameters)}."
+                )
+            );
         return faults.Count > before ? null : template;
     }
 
@@ -107,12 +125,14 @@ public sealed class PathTemplate
     public string Expand(Func<string, string?> valueOf)
     {
         using var into = new Utf8Buffer();
-        if (Segments.Count == 0) into.Append("/"u8);
+        if (Segments.Count == 0)
+            into.Append("/"u8);
         foreach (var segment in Segments)
         {
             into.Append((byte)'/');
             Encode(segment.Literal ?? segment.Prefix, into);
-            if (segment.Parameter is null) continue;
+            if (segment.Parameter is null)
+                continue;
             Encode(valueOf(segment.Parameter) ?? "", into);
             Encode(segment.Suffix, into);
         }
@@ -120,7 +140,8 @@ public sealed class PathTemplate
         var separator = (byte)'?';
         foreach (var name in QueryParameters)
         {
-            if (valueOf(name) is not { } value) continue;
+            if (valueOf(name) is not { } value)
+                continue;
             into.Append(separator);
             Encode(name, into);
             into.Append((byte)'=');
@@ -137,13 +158,20 @@ public sealed class PathTemplate
     {
         if (part.Length == 0)
         {
-            faults.Add(new TemplateFault(offset, "The path has an empty segment.", "Write one slash between segments and none at the end."));
+            faults.Add(
+                new TemplateFault(
+                    offset,
+                    "The path has an empty segment.",
+                    "Write one slash between segments and none at the end."
+                )
+            );
             return null;
         }
 
         var open = part.IndexOf('{');
         var close = part.IndexOf('}');
-        if (open < 0 && close < 0) return ParseLiteral(part, offset, faults) is { } literal ? Whole(literal, offset, faults) : null;
+        if (open < 0 && close < 0)
+            return ParseLiteral(part, offset, faults) is { } literal ? Whole(literal, offset, faults) : null;
         if (open < 0 || close < open)
         {
             faults.Add(new TemplateFault(offset + Math.Max(open, 0), "A brace is not paired.", "Write a parameter as {name}."));
@@ -152,13 +180,19 @@ public sealed class PathTemplate
 
         if (part.IndexOf('{', open + 1) >= 0)
         {
-            faults.Add(new TemplateFault(offset + part.IndexOf('{', open + 1), "A segment can hold one parameter only.",
-                "Put a slash between the parameters."));
+            faults.Add(
+                new TemplateFault(
+                    offset + part.IndexOf('{', open + 1),
+                    "A segment can hold one parameter only.",
+                    "Put a slash between the parameters."
+                )
+            );
             return null;
         }
 
         var name = part[(open + 1)..close];
-        if (!CheckName(name, offset + open + 1, faults)) return null;
+        if (!CheckName(name, offset + open + 1, faults))
+            return null;
         var prefix = ParseLiteral(part[..open], offset, faults);
         var suffix = ParseLiteral(part[(close + 1)..], offset + close + 1, faults);
         return prefix is null || suffix is null ? null : new SegmentPattern(null, prefix, name, suffix);
@@ -166,7 +200,8 @@ public sealed class PathTemplate
 
     private static SegmentPattern? Whole(string literal, int offset, ICollection<TemplateFault> faults)
     {
-        if (literal is not ("." or "..")) return SegmentPattern.OfLiteral(literal);
+        if (literal is not ("." or ".."))
+            return SegmentPattern.OfLiteral(literal);
         faults.Add(new TemplateFault(offset, "A segment cannot be . or ..: browsers resolve it away.", "Name the segment."));
         return null;
     }
@@ -174,19 +209,32 @@ public sealed class PathTemplate
     private static string? ParseLiteral(string text, int offset, ICollection<TemplateFault> faults)
     {
         var wrong = text.AsSpan().IndexOfAny(NotInLiterals);
-        if (wrong < 0) wrong = text.AsSpan().IndexOfAnyInRange('\0', ' ');
+        if (wrong < 0)
+            wrong = text.AsSpan().IndexOfAnyInRange('\0', ' ');
         if (wrong >= 0)
         {
-            var remedy = text[wrong] == '?' ? "Write query parameters as {?name} at the end." : "Leave it out or percent-encode it.";
-            faults.Add(new TemplateFault(offset + wrong, $"A path cannot hold the character “{Printable(text[wrong])}” here.", remedy));
+            var remedy =
+                text[wrong] == '?' ? "Write query parameters as {?name} at the end." : "Leave it out or percent-encode it.";
+            faults.Add(
+                new TemplateFault(offset + wrong, $"A path cannot hold the character “{Printable(text[wrong])}” here.", remedy)
+            );
             return null;
         }
 
-        if (!text.Contains('%')) return text;
-        var ascii = string.Concat(text.EnumerateRunes().Select(rune => rune.IsAscii ? rune.ToString() : Uri.EscapeDataString(rune.ToString())));
-        if (PercentCoding.Decode(ascii, plusIsSpace: false) is { } decoded && !decoded.Contains('/')) return decoded;
-        faults.Add(new TemplateFault(offset + text.IndexOf('%'), "The percent-encoding here cannot be read.",
-            "Write % and two hexadecimal digits of UTF-8, never a slash, or the character itself."));
+        if (!text.Contains('%'))
+            return text;
+        var ascii = string.Concat(
+            text.EnumerateRunes().Select(rune => rune.IsAscii ? rune.ToString() : Uri.EscapeDataString(rune.ToString()))
+        );
+        if (PercentCoding.Decode(ascii, plusIsSpace: false) is { } decoded && !decoded.Contains('/'))
+            return decoded;
+        faults.Add(
+            new TemplateFault(
+                offset + text.IndexOf('%'),
+                "The percent-encoding here cannot be read.",
+                "Write % and two hexadecimal digits of UTF-8, never a slash, or the character itself."
+            )
+        );
         return null;
     }
 
@@ -201,7 +249,9 @@ public sealed class PathTemplate
         }
 
         if (close != text.Length - 1)
-            faults.Add(new TemplateFault(close + 1, "The query parameters must be the end of the path.", "Move {?…} to the end, once."));
+            faults.Add(
+                new TemplateFault(close + 1, "The query parameters must be the end of the path.", "Move {?…} to the end, once.")
+            );
         var offset = start + 2;
         foreach (var word in text[(start + 2)..close].Split(','))
         {
@@ -209,7 +259,8 @@ public sealed class PathTemplate
             if (CheckName(name, offset, faults))
             {
                 names.Add(name);
-                if (word.Length > name.Length) repeated.Add(name);
+                if (word.Length > name.Length)
+                    repeated.Add(name);
             }
 
             offset += word.Length + 1;
@@ -220,12 +271,17 @@ public sealed class PathTemplate
 
     private static bool CheckName(string name, int offset, ICollection<TemplateFault> faults)
     {
-        if (name.Length > 0 && !char.IsAsciiDigit(name[0]) && !name.AsSpan().ContainsAnyExcept(NameCharacters)) return true;
-        var message = name.Length == 0 ? "A parameter has no name."
+        if (name.Length > 0 && !char.IsAsciiDigit(name[0]) && !name.AsSpan().ContainsAnyExcept(NameCharacters))
+            return true;
+        var message =
+            name.Length == 0 ? "A parameter has no name."
             : "+#./;?&=,!@|".Contains(name[0]) ? $"The operator {name[0]} is not one that Jexa can match."
-            : name.Contains('*') || name.Contains(':') ? "Modifiers such as :3 cannot be matched, and * only behind a name at the end."
+            : name.Contains('*') || name.Contains(':')
+                ? "Modifiers such as :3 cannot be matched, and * only behind a name at the end."
             : $"“{name}” is not a parameter name.";
-        faults.Add(new TemplateFault(offset, message, "Write {name} or, at the end, {?name,other}; a name has letters, digits and _."));
+        faults.Add(
+            new TemplateFault(offset, message, "Write {name} or, at the end, {?name,other}; a name has letters, digits and _.")
+        );
         return false;
     }
 

@@ -13,24 +13,33 @@ public sealed class PathTree<TPage>
     public void Add(PathTemplate template, TPage page)
     {
         var node = _root;
-        foreach (var segment in template.Segments) node = node.Child(segment);
+        foreach (var segment in template.Segments)
+            node = node.Child(segment);
         node.Pages = [.. node.Pages, page];
     }
 
     /// <summary>The pages of the target's path; empty where there are none.</summary>
-    /// <param name="depth">How many of the target's segments to match: all of them, or one less to see past a trailing slash.</param>
+    /// <param name="depth">How many of the target's segments to match: all of them, or one less to see past a trailing
+    /// slash.</param>
     public IReadOnlyList<TPage> Match(RequestTarget target, int depth) => Find(_root, target, 0, depth)?.Pages ?? [];
 
     private static Node? Find(Node node, RequestTarget target, int at, int depth)
     {
-        if (at == depth) return node.Pages.Length > 0 ? node : null;
+        if (at == depth)
+            return node.Pages.Length > 0 ? node : null;
         var text = target.Text(at);
-        if (!target.Segments[at].IsBad && node.Literals.TryGetValue(text, out var literal) && Find(literal, target, at + 1, depth) is { } found)
+        if (
+            !target.Segments[at].IsBad
+            && node.Literals.TryGetValue(text, out var literal)
+            && Find(literal, target, at + 1, depth) is { } found
+        )
             return found;
         foreach (var branch in node.Parameters)
         {
-            if (!branch.Accepts(target, at, text)) continue;
-            if (Find(branch.Next, target, at + 1, depth) is { } behind) return behind;
+            if (!branch.Accepts(target, at, text))
+                continue;
+            if (Find(branch.Next, target, at + 1, depth) is { } behind)
+                return behind;
         }
 
         return null;
@@ -52,11 +61,13 @@ public sealed class PathTree<TPage>
         {
             if (segment.Literal is { } text)
             {
-                if (!_literals.TryGetValue(text, out var next)) _literals[text] = next = new Node();
+                if (!_literals.TryGetValue(text, out var next))
+                    _literals[text] = next = new Node();
                 return next;
             }
 
-            if (Parameters.Find(b => b.Segment.MatchesSameAs(segment)) is { } known) return known.Next;
+            if (Parameters.Find(b => b.Segment.MatchesSameAs(segment)) is { } known)
+                return known.Next;
             var branch = new Branch(segment, new Node());
             var place = Parameters.FindIndex(b => Rank(b.Segment).CompareTo(Rank(segment)) < 0);
             Parameters.Insert(place < 0 ? Parameters.Count : place, branch);
@@ -68,11 +79,14 @@ public sealed class PathTree<TPage>
 
     private sealed record Branch(SegmentPattern Segment, Node Next)
     {
-        /// <summary>A segment that cannot be decoded is taken by the bare parameter, which then says that it is malformed.</summary>
+        /// <summary>
+        /// A segment that cannot be decoded is taken by the bare parameter, which then says that it is malformed.
+        /// </summary>
         public bool Accepts(RequestTarget target, int at, ReadOnlySpan<char> text) =>
             target.Segments[at].IsBad
                 ? Segment.Prefix.Length + Segment.Suffix.Length == 0
-                : text.Length >= Segment.Prefix.Length + Segment.Suffix.Length && text.StartsWith(Segment.Prefix, StringComparison.Ordinal)
+                : text.Length >= Segment.Prefix.Length + Segment.Suffix.Length
+                    && text.StartsWith(Segment.Prefix, StringComparison.Ordinal)
                     && text.EndsWith(Segment.Suffix, StringComparison.Ordinal);
     }
 }

@@ -8,8 +8,9 @@ namespace Jexa.Core.Addresses;
 /// <summary>Percent-encoding as RFC 3986 section 2 defines it and RFC 6570 section 3.2.2 uses it.</summary>
 public static class PercentCoding
 {
-    private static readonly SearchValues<byte> Unreserved =
-        SearchValues.Create("ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789-._~"u8);
+    private static readonly SearchValues<byte> Unreserved = SearchValues.Create(
+        "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789-._~"u8
+    );
 
     /// <summary>
     /// Decodes a part of a request target strictly: every <c>%</c> begins two hexadecimal digits, the bytes are UTF-8
@@ -29,15 +30,18 @@ public static class PercentCoding
                 var c = part[i];
                 if (c == '%')
                 {
-                    if (i + 2 >= part.Length || !char.IsAsciiHexDigit(part[i + 1]) || !char.IsAsciiHexDigit(part[i + 2])) return null;
+                    if (i + 2 >= part.Length || !char.IsAsciiHexDigit(part[i + 1]) || !char.IsAsciiHexDigit(part[i + 2]))
+                        return null;
                     var value = (byte)((Hex(part[i + 1]) << 4) | Hex(part[i + 2]));
-                    if (value == 0) return null;
+                    if (value == 0)
+                        return null;
                     bytes[length++] = value;
                     i += 2;
                 }
                 else
                 {
-                    if (c is '\0' or > '\x7f') return null;
+                    if (c is '\0' or > '\x7f')
+                        return null;
                     bytes[length++] = c == '+' && plusIsSpace ? (byte)' ' : (byte)c;
                 }
             }
@@ -46,7 +50,8 @@ public static class PercentCoding
         }
         finally
         {
-            if (rented is not null) ArrayPool<byte>.Shared.Return(rented);
+            if (rented is not null)
+                ArrayPool<byte>.Shared.Return(rented);
         }
     }
 

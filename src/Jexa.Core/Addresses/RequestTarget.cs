@@ -11,7 +11,9 @@ public enum TargetFault
     /// <summary>A segment is <c>.</c> or <c>..</c>, plainly or percent-encoded.</summary>
     DotSegment,
 
-    /// <summary>A backslash, a control character, a blank, a <c>#</c> or a character outside ASCII stands there unencoded.</summary>
+    /// <summary>
+    /// A backslash, a control character, a blank, a <c>#</c> or a character outside ASCII stands there unencoded.
+    /// </summary>
     ForbiddenCharacter,
 
     /// <summary>An address, but not one below the mount.</summary>
@@ -54,7 +56,9 @@ public sealed class RequestTarget
 
     public TargetFault Fault { get; }
 
-    /// <summary>The path below the mount as it came, without scheme, host and query string; empty where it ends with the mount itself.</summary>
+    /// <summary>
+    /// The path below the mount as it came, without scheme, host and query string; empty where it ends with the mount itself.
+    /// </summary>
     public ReadOnlySpan<char> Path => Raw.AsSpan(PathStart, PathEnd - PathStart);
 
     /// <summary>The query string as it came, with its question mark; empty where there is none.</summary>
@@ -72,7 +76,8 @@ public sealed class RequestTarget
     public bool HasTrailingSlash => _segments.Length > 0 && _segments[^1].Length == 0;
 
     /// <summary>Whether the slash it ends in is the only thing too much: no segment before it is empty.</summary>
-    public bool HasOneTrailingSlash => HasTrailingSlash && Array.FindIndex(_segments, segment => segment.Length == 0) == _segments.Length - 1;
+    public bool HasOneTrailingSlash =>
+        HasTrailingSlash && Array.FindIndex(_segments, segment => segment.Length == 0) == _segments.Length - 1;
 
     private int PathStart { get; }
 
@@ -87,44 +92,63 @@ public sealed class RequestTarget
     public static RequestTarget Read(string raw, Mount mount)
     {
         var start = StripOrigin(raw);
-        if (start < 0) return Faulty(raw, TargetFault.NotAPath);
+        if (start < 0)
+            return Faulty(raw, TargetFault.NotAPath);
         foreach (var c in raw.AsSpan(start))
-            if (c is <= ' ' or '\\' or '#' or >= '\x7f') return Faulty(raw, TargetFault.ForbiddenCharacter);
+            if (c is <= ' ' or '\\' or '#' or >= '\x7f')
+                return Faulty(raw, TargetFault.ForbiddenCharacter);
 
         var question = raw.IndexOf('?', start);
         var end = question < 0 ? raw.Length : question;
         var segments = Split(raw, start, end, out var dots);
-        if (dots) return Faulty(raw, TargetFault.DotSegment);
+        if (dots)
+            return Faulty(raw, TargetFault.DotSegment);
         var depth = mount.Segments.Count;
         if (depth > 0)
         {
-            if (!StartsWith(raw, segments, mount)) return Faulty(raw, TargetFault.OutsideMount);
+            if (!StartsWith(raw, segments, mount))
+                return Faulty(raw, TargetFault.OutsideMount);
             start = segments[depth - 1].Start + segments[depth - 1].Length;
             segments = end - start <= 1 ? [] : segments[depth..];
         }
 
-        return new RequestTarget(raw, TargetFault.None, start, end, segments, question < 0 ? [] : Pairs(raw.AsSpan(question + 1)));
+        return new RequestTarget(
+            raw,
+            TargetFault.None,
+            start,
+            end,
+            segments,
+            question < 0 ? [] : Pairs(raw.AsSpan(question + 1))
+        );
     }
 
     private static bool StartsWith(string raw, TargetSegment[] segments, Mount mount)
     {
-        if (segments.Length < mount.Segments.Count) return false;
+        if (segments.Length < mount.Segments.Count)
+            return false;
         for (var i = 0; i < mount.Segments.Count; i++)
-            if (!Text(raw, segments[i]).SequenceEqual(mount.Segments[i])) return false;
+            if (!Text(raw, segments[i]).SequenceEqual(mount.Segments[i]))
+                return false;
 
         return true;
     }
 
     private static ReadOnlySpan<char> Text(string raw, in TargetSegment segment) =>
-        segment.IsBad ? default : segment.Decoded is { } decoded ? decoded : raw.AsSpan(segment.Start, segment.Length);
+        segment.IsBad ? default
+        : segment.Decoded is { } decoded ? decoded
+        : raw.AsSpan(segment.Start, segment.Length);
 
     /// <summary>Where the path begins: 0 in origin-form, behind the authority in absolute-form, -1 in any other.</summary>
     private static int StripOrigin(string raw)
     {
-        if (raw.StartsWith('/')) return 0;
-        var scheme = raw.StartsWith("http://", StringComparison.OrdinalIgnoreCase) ? 7
-            : raw.StartsWith("https://", StringComparison.OrdinalIgnoreCase) ? 8 : -1;
-        if (scheme < 0) return -1;
+        if (raw.StartsWith('/'))
+            return 0;
+        var scheme =
+            raw.StartsWith("http://", StringComparison.OrdinalIgnoreCase) ? 7
+            : raw.StartsWith("https://", StringComparison.OrdinalIgnoreCase) ? 8
+            : -1;
+        if (scheme < 0)
+            return -1;
         var path = raw.AsSpan(scheme).IndexOfAny("/?#\\");
         return path >= 0 && raw[scheme + path] == '/' ? scheme + path : -1;
     }
@@ -132,10 +156,12 @@ public sealed class RequestTarget
     private static TargetSegment[] Split(string raw, int start, int end, out bool dots)
     {
         dots = false;
-        if (end - start <= 1) return [];
+        if (end - start <= 1)
+            return [];
         var count = 0;
         foreach (var c in raw.AsSpan(start, end - start))
-            if (c == '/') count++;
+            if (c == '/')
+                count++;
 
         var segments = new TargetSegment[count];
         var from = start + 1;
@@ -153,7 +179,8 @@ public sealed class RequestTarget
                 text = decoded;
             }
 
-            if (!bad && text is "." or "..") dots = true;
+            if (!bad && text is "." or "..")
+                dots = true;
             segments[i] = new TargetSegment(from, length, decoded, bad);
             from += length + 1;
         }
@@ -168,10 +195,12 @@ public sealed class RequestTarget
         foreach (var range in query.Split('&'))
         {
             var pair = query[range];
-            if (pair.IsEmpty) continue;
+            if (pair.IsEmpty)
+                continue;
             var equals = pair.IndexOf('=');
             var name = PercentCoding.Decode(equals < 0 ? pair : pair[..equals], plusIsSpace: true);
-            if (name is null) continue;
+            if (name is null)
+                continue;
             pairs.Add(new QueryPair(name, equals < 0 ? "" : PercentCoding.Decode(pair[(equals + 1)..], plusIsSpace: true)));
         }
 

@@ -63,7 +63,12 @@ public enum FieldShape
 /// <summary>Records of another kind that stand with a record.</summary>
 /// <param name="IdParameters">The parameters that make a record's ID; empty if no page shows one.</param>
 public sealed record BlockContract(
-    string Record, string Title, IReadOnlyList<FieldContract> Fields, bool IsNotice, IReadOnlyList<string> IdParameters);
+    string Record,
+    string Title,
+    IReadOnlyList<FieldContract> Fields,
+    bool IsNotice,
+    IReadOnlyList<string> IdParameters
+);
 
 /// <summary>A field that a form asks for.</summary>
 /// <param name="Reference">The kind of record it leads to; null where it leads to none.</param>
@@ -79,7 +84,13 @@ public sealed record AskedContract(FormField Field, ValueKind Kind, SiteRecord? 
 /// <param name="Asked">What its form asks for; empty where it has none.</param>
 /// <param name="Orders">What a list can be ordered by.</param>
 public sealed record PageContract(
-    Page Page, IReadOnlyList<ParameterContract> Parameters, IReadOnlyList<FieldContract> Fields, IReadOnlyList<BlockContract> Blocks, IReadOnlyList<AskedContract> Asked, IReadOnlyList<string> Orders)
+    Page Page,
+    IReadOnlyList<ParameterContract> Parameters,
+    IReadOnlyList<FieldContract> Fields,
+    IReadOnlyList<BlockContract> Blocks,
+    IReadOnlyList<AskedContract> Asked,
+    IReadOnlyList<string> Orders
+)
 {
     public string Name => Page.Name;
 
@@ -89,80 +100,176 @@ public sealed record PageContract(
     public bool ShowsLists => Page is TextPage { Lists.Count: > 0 };
 
     /// <summary>The parameters that make the ID of its record, or of each of its records; empty if no page shows one.</summary>
-    public IReadOnlyList<string> IdParameters => Page switch
-    {
-        ListPage list => list.Shape.RecordLink?.ParameterNames ?? [],
-        RecordPage one => one.Own.ParameterNames,
-        _ => [],
-    };
+    public IReadOnlyList<string> IdParameters =>
+        Page switch
+        {
+            ListPage list => list.Shape.RecordLink?.ParameterNames ?? [],
+            RecordPage one => one.Own.ParameterNames,
+            _ => [],
+        };
 
     /// <summary>The contracts of all pages of a site that are served, in their order.</summary>
     public static IReadOnlyList<PageContract> Of(Site site) => [.. site.Pages.Select(Of)];
 
     /// <summary>What the page does, in a few words.</summary>
-    public string Summary => Kind switch
-    {
-        "list" => $"Lists {Page.Record!.Many}",
-        "detail" => $"One {Page.Record!.One}",
-        "edit" => $"Changes one {Page.Record!.One}",
-        "new" => $"Adds one {Page.Record!.One}",
-        "delete" => $"Deletes one {Page.Record!.One}",
-        _ => "A text",
-    };
+    public string Summary =>
+        Kind switch
+        {
+            "list" => $"Lists {Page.Record!.Many}",
+            "detail" => $"One {Page.Record!.One}",
+            "edit" => $"Changes one {Page.Record!.One}",
+            "new" => $"Adds one {Page.Record!.One}",
+            "delete" => $"Deletes one {Page.Record!.One}",
+            _ => "A text",
+        };
 
-    public static PageContract Of(Page page) => new(page, [.. page.Parameters.Select(parameter => Of(page, parameter))], Shown(page), page is DetailPage detail ? [.. detail.Blocks.Select(block => Of(block.Shape))] : [], AskedBy(page),
-        page is ListPage list ? [.. list.Plan.Orders.Select(order => order.Name).Where(name => list.Shape.Columns.Any(column => column.OrderName == name))] : []);
+    public static PageContract Of(Page page) =>
+        new(
+            page,
+            [.. page.Parameters.Select(parameter => Of(page, parameter))],
+            Shown(page),
+            page is DetailPage detail ? [.. detail.Blocks.Select(block => Of(block.Shape))] : [],
+            AskedBy(page),
+            page is ListPage list
+                ?
+                [
+                    .. list
+                        .Plan.Orders.Select(order => order.Name)
+                        .Where(name => list.Shape.Columns.Any(column => column.OrderName == name)),
+                ]
+                : []
+        );
 
-    private static ParameterContract Of(Page page, PageParameter parameter) => parameter.Key switch
-    {
-        BytesKey => new ParameterContract(parameter, ValueKind.Text, []),
-        WordKey word => new ParameterContract(parameter, ValueKind.Word, word.Words),
-        _ when parameter.Key == DatePartKey.Year => new ParameterContract(parameter, ValueKind.Year, []),
-        _ when parameter.Key == DatePartKey.Month => new ParameterContract(parameter, ValueKind.Month, [], page is ListPage && AddressReading.YearOf(page, parameter) is var year and >= 0 ? page.Parameters[year].Name : null),
-        _ => new ParameterContract(parameter, KindOf(parameter.Key.Type), []),
-    };
+    private static ParameterContract Of(Page page, PageParameter parameter) =>
+        parameter.Key switch
+        {
+            BytesKey => new ParameterContract(parameter, ValueKind.Text, []),
+            WordKey word => new ParameterContract(parameter, ValueKind.Word, word.Words),
+            _ when parameter.Key == DatePartKey.Year => new ParameterContract(parameter, ValueKind.Year, []),
+            _ when parameter.Key == DatePartKey.Month => new ParameterContract(
+                parameter,
+                ValueKind.Month,
+                [],
+                page is ListPage && AddressReading.YearOf(page, parameter) is var year and >= 0
+                    ? page.Parameters[year].Name
+                    : null
+            ),
+            _ => new ParameterContract(parameter, KindOf(parameter.Key.Type), []),
+        };
 
-    private static List<FieldContract> Shown(Page page) => page switch
-    {
-        ListPage list => [.. list.Shape.Columns.Select(column => Of(column, page.Record!))],
-        DetailPage detail => [.. detail.Shape.Fields.Select(column => Of(column, page.Record!))],
-        EditPage edit => [.. edit.Form.Entries.Where(entry => !entry.Field.Secret).Select(entry => Of(entry.Shown!, page.Record!))],
-        DeletePage delete => [.. delete.Columns.Where(column => !column.Field.Secret)
-            .Select(column => new FieldContract(column.Field.Name, column.Field.Label ?? Formats.Labels.OfField(column.Field.Name), KindOf(column.Field.Type), column.Field.Column.Nullable, false, FieldShape.Plain))],
-        NewPage fresh => [.. fresh.Form.Entries.Select(entry => new FieldContract(entry.Name, entry.Field.Label, entry.Field.Type == FieldType.Decimal ? ValueKind.Text : KindOf(entry.Field.Type), true, false, FieldShape.Plain))],
-        _ => [],
-    };
+    private static List<FieldContract> Shown(Page page) =>
+        page switch
+        {
+            ListPage list => [.. list.Shape.Columns.Select(column => Of(column, page.Record!))],
+            DetailPage detail => [.. detail.Shape.Fields.Select(column => Of(column, page.Record!))],
+            EditPage edit =>
+            [
+                .. edit.Form.Entries.Where(entry => !entry.Field.Secret).Select(entry => Of(entry.Shown!, page.Record!)),
+            ],
+            DeletePage delete =>
+            [
+                .. delete
+                    .Columns.Where(column => !column.Field.Secret)
+                    .Select(column => new FieldContract(
+                        column.Field.Name,
+                        column.Field.Label ?? Formats.Labels.OfField(column.Field.Name),
+                        KindOf(column.Field.Type),
+                        column.Field.Column.Nullable,
+                        false,
+                        FieldShape.Plain
+                    )),
+            ],
+            NewPage fresh =>
+            [
+                .. fresh.Form.Entries.Select(entry => new FieldContract(
+                    entry.Name,
+                    entry.Field.Label,
+                    entry.Field.Type == FieldType.Decimal ? ValueKind.Text : KindOf(entry.Field.Type),
+                    true,
+                    false,
+                    FieldShape.Plain
+                )),
+            ],
+            _ => [],
+        };
 
-    private static FieldContract Of(ViewColumn column, SiteRecord record) => new(
-        column.Name, column.Label, KindOf(column.Type), column.Steps.Count > 0 || record.Query is not null || record.Find(column.Name)?.Column.Nullable != false, column.When is not null,
-        ShapeOf(column))
-    { IdParameters = IdOf(column) };
+    private static FieldContract Of(ViewColumn column, SiteRecord record) =>
+        new(
+            column.Name,
+            column.Label,
+            KindOf(column.Type),
+            column.Steps.Count > 0 || record.Query is not null || record.Find(column.Name)?.Column.Nullable != false,
+            column.When is not null,
+            ShapeOf(column)
+        )
+        {
+            IdParameters = IdOf(column),
+        };
 
     private static FieldShape ShapeOf(ViewColumn column) =>
-        column.Reference is not null ? FieldShape.Reference : column.Picture is not null ? FieldShape.Picture : FieldShape.Plain;
+        column.Reference is not null ? FieldShape.Reference
+        : column.Picture is not null ? FieldShape.Picture
+        : FieldShape.Plain;
 
     private static IReadOnlyList<string> IdOf(ViewColumn column) => column.Reference?.Link?.ParameterNames ?? [];
 
     /// <summary>What a block's rows hold may be empty: they are of another record, or of several ways to it.</summary>
-    private static BlockContract Of(BlockShape shape) => new(shape.Name, shape.Title,
-        [.. (shape.Rows?.Columns ?? []).Select(column => new FieldContract(column.Name, column.Label, KindOf(column.Type), true, column.When is not null,
-            ShapeOf(column)) { IdParameters = IdOf(column) })], shape.Notice is not null, shape.Rows?.RecordLink?.ParameterNames ?? []);
+    private static BlockContract Of(BlockShape shape) =>
+        new(
+            shape.Name,
+            shape.Title,
+            [
+                .. (shape.Rows?.Columns ?? []).Select(column => new FieldContract(
+                    column.Name,
+                    column.Label,
+                    KindOf(column.Type),
+                    true,
+                    column.When is not null,
+                    ShapeOf(column)
+                )
+                {
+                    IdParameters = IdOf(column),
+                }),
+            ],
+            shape.Notice is not null,
+            shape.Rows?.RecordLink?.ParameterNames ?? []
+        );
 
-    private static List<AskedContract> AskedBy(Page page) => (page switch { EditPage edit => edit.Form, NewPage fresh => fresh.Form, _ => null }) is not { } form ? []
-        : [.. form.Entries.Select(entry => new AskedContract(entry.Field, KindOf(entry.Field.Type), entry.Reference?.Other,
-            page is NewPage && entry.Field is { Rules.Required: true, Default: "", LeftToSource: false } && page.Parameters.All(parameter => parameter.Field.Name != entry.Name)))];
+    private static List<AskedContract> AskedBy(Page page) =>
+        (
+            page switch
+            {
+                EditPage edit => edit.Form,
+                NewPage fresh => fresh.Form,
+                _ => null,
+            }
+        )
+            is not { } form
+            ? []
+            :
+            [
+                .. form.Entries.Select(entry => new AskedContract(
+                    entry.Field,
+                    KindOf(entry.Field.Type),
+                    entry.Reference?.Other,
+                    page is NewPage
+                        && entry.Field is { Rules.Required: true, Default: "", LeftToSource: false }
+                        && page.Parameters.All(parameter => parameter.Field.Name != entry.Name)
+                )),
+            ];
 
-    public static ValueKind KindOf(FieldType type) => type switch
-    {
-        FieldType.Integer => ValueKind.Whole,
-        FieldType.Decimal => ValueKind.Decimal,
-        FieldType.Real => ValueKind.Real,
-        FieldType.Boolean => ValueKind.Truth,
-        FieldType.Text => ValueKind.Text,
-        FieldType.Uuid => ValueKind.Uuid,
-        FieldType.Date => ValueKind.Date,
-        FieldType.Timestamp => ValueKind.Moment,
-        FieldType.Bytes => ValueKind.Bytes,
-        _ => ValueKind.Any,
-    };
+    public static ValueKind KindOf(FieldType type) =>
+        type switch
+        {
+            FieldType.Integer => ValueKind.Whole,
+            FieldType.Decimal => ValueKind.Decimal,
+            FieldType.Real => ValueKind.Real,
+            FieldType.Boolean => ValueKind.Truth,
+            FieldType.Text => ValueKind.Text,
+            FieldType.Uuid => ValueKind.Uuid,
+            FieldType.Date => ValueKind.Date,
+            FieldType.Timestamp => ValueKind.Moment,
+            FieldType.Bytes => ValueKind.Bytes,
+            _ => ValueKind.Any,
+        };
 }

@@ -17,36 +17,61 @@ internal static class ApiReader
         {
             foreach (var key in OwnKeys)
                 if (source.Value(key) is { } stray)
-                    findings.Add(FindingCodes.KeyOfOtherPageKind, stray.At, $"Only a source over an API (engine: http) has {key}.", $"Remove {key}, or say engine: http.", found: key);
+                    findings.Add(
+                        FindingCodes.KeyOfOtherPageKind,
+                        stray.At,
+                        $"Only a source over an API (engine: http) has {key}.",
+                        $"Remove {key}, or say engine: http.",
+                        found: key
+                    );
             return null;
         }
 
         var endpoints = new List<ApiEndpoint>();
         if (source.Value("endpoints") is not { } node)
         {
-            findings.Add(FindingCodes.MissingKey, source.At, "A source over an API lacks the key “endpoints”.", "Add endpoints: and below it, indented, gauge: { item: \"/gauges/{code}\", list: /gauges }", expected: "endpoints");
+            findings.Add(
+                FindingCodes.MissingKey,
+                source.At,
+                "A source over an API lacks the key “endpoints”.",
+                "Add endpoints: and below it, indented, gauge: { item: \"/gauges/{code}\", list: /gauges }",
+                expected: "endpoints"
+            );
         }
         else if (MappingReader.Of(node, "“endpoints”", findings) is { } section)
         {
             foreach (var (name, value) in section.Named)
             {
-                if (MappingReader.Of(value, $"the endpoint “{name}”", findings) is not { } reader) continue;
-                if (ReadEndpoint(name, reader, findings) is { } endpoint) endpoints.Add(endpoint);
+                if (MappingReader.Of(value, $"the endpoint “{name}”", findings) is not { } reader)
+                    continue;
+                if (ReadEndpoint(name, reader, findings) is { } endpoint)
+                    endpoints.Add(endpoint);
                 reader.Finish();
             }
         }
 
         var local = source.Text("link_local");
-        if (local is not (null or { Value: "allowed" or "refused" })) findings.AddUnknown(FindingCodes.UnknownWord, local, "word", ["allowed", "refused"]);
-        return new ApiDefinition(Pairs(source, "headers", findings), Pairs(source, "parameters", findings), local?.Value == "allowed", endpoints) { Proxy = source.Text("proxy") };
+        if (local is not (null or { Value: "allowed" or "refused" }))
+            findings.AddUnknown(FindingCodes.UnknownWord, local, "word", ["allowed", "refused"]);
+        return new ApiDefinition(
+            Pairs(source, "headers", findings),
+            Pairs(source, "parameters", findings),
+            local?.Value == "allowed",
+            endpoints
+        )
+        {
+            Proxy = source.Text("proxy"),
+        };
     }
 
     private static List<(Written Name, Written Value)> Pairs(MappingReader source, string key, FindingList findings)
     {
         var pairs = new List<(Written, Written)>();
-        if (source.Value(key) is not { } node || MappingReader.Of(node, $"“{key}”", findings) is not { } section) return pairs;
+        if (source.Value(key) is not { } node || MappingReader.Of(node, $"“{key}”", findings) is not { } section)
+            return pairs;
         foreach (var (name, value) in section.Named)
-            if (MappingReader.AsText(value, name.Value, findings) is { } text) pairs.Add((name, text));
+            if (MappingReader.AsText(value, name.Value, findings) is { } text)
+                pairs.Add((name, text));
         return pairs;
     }
 
@@ -59,7 +84,8 @@ internal static class ApiReader
         var names = reader.Text("names");
         var key = reader.Texts("key");
         var paging = reader.Text("paging");
-        if (paging is not null && !PagingWords.Contains(paging.Value)) findings.AddUnknown(FindingCodes.UnknownWord, paging, "way of paging called", PagingWords);
+        if (paging is not null && !PagingWords.Contains(paging.Value))
+            findings.AddUnknown(FindingCodes.UnknownWord, paging, "way of paging called", PagingWords);
         var refresh = Number(reader.Text("refresh"), 60, 1, 86_400, findings);
         var most = Number(reader.Text("most"), 10_000, 1, 1_000_000, findings);
         var fields = new Dictionary<string, FieldType>();
@@ -67,55 +93,133 @@ internal static class ApiReader
         {
             foreach (var (field, value) in section.Named)
             {
-                if (MappingReader.AsText(value, field.Value, findings) is not { } word) continue;
-                if (FieldTypes.TryParse(word.Value, out var type)) fields[field.Value] = type;
-                else findings.AddUnknown(FindingCodes.UnknownWord, word, "field type", FieldTypes.Words);
+                if (MappingReader.AsText(value, field.Value, findings) is not { } word)
+                    continue;
+                if (FieldTypes.TryParse(word.Value, out var type))
+                    fields[field.Value] = type;
+                else
+                    findings.AddUnknown(FindingCodes.UnknownWord, word, "field type", FieldTypes.Words);
             }
         }
 
         var sound = true;
         foreach (var template in new[] { item, list }.OfType<Written>())
         {
-            if (ApiTemplate.FaultOf(template.Value) is not { } fault) continue;
-            findings.Add(FindingCodes.BadEndpoint, template.At, $"“{template}” cannot be called: {fault}", "Write a path below the base address, such as /gauges/{code} or /gauges{?river}.", found: template.Value, expected: "a URI template (RFC 6570)");
+            if (ApiTemplate.FaultOf(template.Value) is not { } fault)
+                continue;
+            findings.Add(
+                FindingCodes.BadEndpoint,
+                template.At,
+                $"“{template}” cannot be called: {fault}",
+                "Write a path below the base address, such as /gauges/{code} or /gauges{?river}.",
+                found: template.Value,
+                expected: "a URI template (RFC 6570)"
+            );
             sound = false;
         }
 
         if (item is null && list is null)
         {
-            findings.Add(FindingCodes.BadEndpoint, name.At, $"The endpoint “{name}” has neither item nor list.", "Say where one record is got (item), where all are (list), or both.", expected: "item or list");
+            findings.Add(
+                FindingCodes.BadEndpoint,
+                name.At,
+                $"The endpoint “{name}” has neither item nor list.",
+                "Say where one record is got (item), where all are (list), or both.",
+                expected: "item or list"
+            );
             sound = false;
         }
 
-        IReadOnlyList<string> keys = key.Count > 0 ? [.. key.Select(field => field.Value)] : item is null || !sound ? names is null ? [] : [names.Value] : ApiTemplate.Parameters(item.Value);
+        IReadOnlyList<string> keys =
+            key.Count > 0 ? [.. key.Select(field => field.Value)]
+            : item is null || !sound
+                ? names is null ? []
+                    : [names.Value]
+            : ApiTemplate.Parameters(item.Value);
         if (item is not null && list is null && fields.Count == 0)
         {
-            findings.Add(FindingCodes.BadEndpoint, item.At, $"The endpoint “{name}” has no list to read its fields from, and does not say them.", "Add fields: { code: text, level_m: decimal } to it.", expected: "fields");
+            findings.Add(
+                FindingCodes.BadEndpoint,
+                item.At,
+                $"The endpoint “{name}” has no list to read its fields from, and does not say them.",
+                "Add fields: { code: text, level_m: decimal } to it.",
+                expected: "fields"
+            );
             sound = false;
         }
 
-        if (item is not null && sound && ApiTemplate.Parameters(item.Value).FirstOrDefault(parameter => !keys.Contains(parameter)) is { } other)
+        if (
+            item is not null
+            && sound
+            && ApiTemplate.Parameters(item.Value).FirstOrDefault(parameter => !keys.Contains(parameter)) is { } other
+        )
         {
-            findings.Add(FindingCodes.BadEndpoint, item.At, $"The parameter {other} of “{item}” is no field of the key.", "Call the template's parameters like the fields of the key.", found: other, expected: string.Join(", ", keys));
+            findings.Add(
+                FindingCodes.BadEndpoint,
+                item.At,
+                $"The parameter {other} of “{item}” is no field of the key.",
+                "Call the template's parameters like the fields of the key.",
+                found: other,
+                expected: string.Join(", ", keys)
+            );
             sound = false;
         }
 
-        return !sound ? null : new ApiEndpoint(name.Value, item?.Value, list?.Value, record, records, names?.Value, keys,
-            paging?.Value switch { "page" => ApiPaging.Page, "offset" => ApiPaging.Offset, _ => ApiPaging.Links }, refresh, most, fields);
+        return !sound
+            ? null
+            : new ApiEndpoint(
+                name.Value,
+                item?.Value,
+                list?.Value,
+                record,
+                records,
+                names?.Value,
+                keys,
+                paging?.Value switch
+                {
+                    "page" => ApiPaging.Page,
+                    "offset" => ApiPaging.Offset,
+                    _ => ApiPaging.Links,
+                },
+                refresh,
+                most,
+                fields
+            );
     }
 
     private static string Pointer(Written? pointer, FindingList findings)
     {
-        if (pointer is null || pointer.Value.Length == 0 || pointer.Value[0] == '/') return pointer?.Value ?? "";
-        findings.Add(FindingCodes.BadEndpoint, pointer.At, $"“{pointer}” is no JSON Pointer.", "Begin it with a slash, such as /data or /items/0.", found: pointer.Value, expected: "a JSON Pointer (RFC 6901)");
+        if (pointer is null || pointer.Value.Length == 0 || pointer.Value[0] == '/')
+            return pointer?.Value ?? "";
+        findings.Add(
+            FindingCodes.BadEndpoint,
+            pointer.At,
+            $"“{pointer}” is no JSON Pointer.",
+            "Begin it with a slash, such as /data or /items/0.",
+            found: pointer.Value,
+            expected: "a JSON Pointer (RFC 6901)"
+        );
         return "";
     }
 
     private static int Number(Written? number, int otherwise, int least, int most, FindingList findings)
     {
-        if (number is null) return otherwise;
-        if (int.TryParse(number.Value, NumberStyles.None, CultureInfo.InvariantCulture, out var value) && value >= least && value <= most) return value;
-        findings.Add(FindingCodes.UnknownWord, number.At, $"“{number}” is no whole number from {least} to {most}.", "Write one.", found: number.Value, expected: $"{least} to {most}");
+        if (number is null)
+            return otherwise;
+        if (
+            int.TryParse(number.Value, NumberStyles.None, CultureInfo.InvariantCulture, out var value)
+            && value >= least
+            && value <= most
+        )
+            return value;
+        findings.Add(
+            FindingCodes.UnknownWord,
+            number.At,
+            $"“{number}” is no whole number from {least} to {most}.",
+            "Write one.",
+            found: number.Value,
+            expected: $"{least} to {most}"
+        );
         return otherwise;
     }
 }

@@ -1,7 +1,8 @@
 namespace Jexa.Core.Definitions;
 
 /// <summary>What an app file says, read but not yet compared with any source.</summary>
-/// <param name="Zone">The time zone that moments are shown in, by its IANA name; null where they are shown as the source has them.</param>
+/// <param name="Zone">The time zone that moments are shown in, by its IANA name; null where they are shown as the source has
+/// them.</param>
 /// <param name="Locale">The locale that numbers and dates are written in (BCP 47).</param>
 /// <param name="Origins">Other origins whose scripts may read pages as JSON.</param>
 /// <param name="Writers">Other origins whose scripts may change records by JSON as well.</param>
@@ -19,7 +20,8 @@ public sealed record AppDefinition(
     IReadOnlyList<SourceDefinition> Sources,
     IReadOnlyList<RecordDefinition> Records,
     IReadOnlyList<PageDefinition> Pages,
-    IReadOnlyList<PageLines> Lines)
+    IReadOnlyList<PageLines> Lines
+)
 {
     /// <summary>The folder that relative paths start from.</summary>
     public string Folder => Path.GetDirectoryName(Path.GetFullPath(File)) ?? "/";
@@ -61,8 +63,11 @@ public sealed record SourceDefinition(Written Name, Written Engine, Written Conn
 /// <summary>How an API is called, as it is written.</summary>
 /// <param name="Headers">Their names and values, in which variables may stand.</param>
 public sealed record ApiDefinition(
-    IReadOnlyList<(Written Name, Written Value)> Headers, IReadOnlyList<(Written Name, Written Value)> Parameters, bool LinkLocal,
-    IReadOnlyList<Endpoints.ApiEndpoint> Endpoints)
+    IReadOnlyList<(Written Name, Written Value)> Headers,
+    IReadOnlyList<(Written Name, Written Value)> Parameters,
+    bool LinkLocal,
+    IReadOnlyList<Endpoints.ApiEndpoint> Endpoints
+)
 {
     /// <summary>The URL of the proxy that the API is called through, or <c>environment</c>; null for none.</summary>
     public Written? Proxy { get; init; }
@@ -88,7 +93,8 @@ public sealed record RecordDefinition(
     bool UniqueAssumed,
     IReadOnlyList<Written> Parent,
     IReadOnlyList<ConditionDefinition> Visible,
-    IReadOnlyList<FieldDefinition> Fields);
+    IReadOnlyList<FieldDefinition> Fields
+);
 
 /// <summary>A named parameter of a query: a page's parameter of the same name fills it, else the default.</summary>
 public sealed record QueryParameterDefinition(Written Name, Written Type, Written? Default);
@@ -123,9 +129,15 @@ public enum ConditionKind
 /// <param name="Field">Empty where it stands over several conditions.</param>
 /// <param name="Values">Written values, or <c>{parameter}</c>; for a month, the year behind it.</param>
 /// <param name="Parts">What <see cref="ConditionKind.All"/> and <see cref="ConditionKind.Any"/> stand over.</param>
-public sealed record ConditionDefinition(Written Field, ConditionKind Kind, IReadOnlyList<Written> Values, IReadOnlyList<ConditionDefinition> Parts)
+public sealed record ConditionDefinition(
+    Written Field,
+    ConditionKind Kind,
+    IReadOnlyList<Written> Values,
+    IReadOnlyList<ConditionDefinition> Parts
+)
 {
-    public static ConditionDefinition Of(Written field, ConditionKind kind, params IReadOnlyList<Written> values) => new(field, kind, values, []);
+    public static ConditionDefinition Of(Written field, ConditionKind kind, params IReadOnlyList<Written> values) =>
+        new(field, kind, values, []);
 }
 
 /// <param name="Type">The type to read the field as, where the source does not say it.</param>
@@ -142,8 +154,22 @@ public sealed record ConditionDefinition(Written Field, ConditionKind Kind, IRea
 /// <param name="Choices">What stands for each stored value.</param>
 /// <param name="When">The field is shown only where these hold for its record.</param>
 public sealed record FieldDefinition(
-    Written Name, Written? Label, Written? Type, bool Secret, Written? Pattern, int? MaxLength, Written? SuchAs, Written? RefersTo, Written? As, Written? Under,
-    Written? Base, Written? Unit, int? Decimals, IReadOnlyList<ChoiceDefinition> Choices, IReadOnlyList<ConditionDefinition> When)
+    Written Name,
+    Written? Label,
+    Written? Type,
+    bool Secret,
+    Written? Pattern,
+    int? MaxLength,
+    Written? SuchAs,
+    Written? RefersTo,
+    Written? As,
+    Written? Under,
+    Written? Base,
+    Written? Unit,
+    int? Decimals,
+    IReadOnlyList<ChoiceDefinition> Choices,
+    IReadOnlyList<ConditionDefinition> When
+)
 {
     /// <summary>What forms ask of the field.</summary>
     public InputDefinition Input { get; init; } = InputDefinition.None;
@@ -156,7 +182,14 @@ public sealed record FieldDefinition(
 /// <param name="Help">A sentence beside the field.</param>
 /// <param name="Default">What a new record's form begins with.</param>
 /// <param name="Kept">Jexa fills the field itself: <c>created</c>, <c>changed</c> or <c>version</c>.</param>
-public sealed record InputDefinition(Written? Required, Written? Min, Written? Max, Written? Help, Written? Default, Written? Kept)
+public sealed record InputDefinition(
+    Written? Required,
+    Written? Min,
+    Written? Max,
+    Written? Help,
+    Written? Default,
+    Written? Kept
+)
 {
     public static InputDefinition None { get; } = new(null, null, null, null, null, null);
 }
@@ -186,7 +219,8 @@ public enum PageKind
 /// <param name="NeighboursHidden">The page does not lead to the records before and behind.</param>
 /// <param name="Menu">Where the page stands in the menu; null where the file's order decides.</param>
 /// <param name="Form">The fields that its form asks for, in this order; empty for all that can be written.</param>
-/// <param name="Then">The page that a save leads to; null for the record's own, or its list where there is none or it is gone.</param>
+/// <param name="Then">The page that a save leads to; null for the record's own, or its list where there is none or it is
+/// gone.</param>
 /// <param name="Add">The page that a list leads to for a new record, or <c>none</c>; null for the first there is.</param>
 public sealed record PageDefinition(
     Written Name,
@@ -214,7 +248,8 @@ public sealed record PageDefinition(
     IdAnswers Ids,
     IReadOnlyList<Written> Form,
     Written? Then,
-    Written? Add)
+    Written? Add
+)
 {
     /// <summary>Which field fills which parameter of the page that a save leads to, as far as it is not implied.</summary>
     public IReadOnlyList<PassDefinition> ThenWith { get; init; } = [];
@@ -247,7 +282,13 @@ public sealed record OrderDefinition(Written Field, bool Descending);
 /// <param name="With">Which field fills which parameter; what is left out is implied where only one reading is possible.</param>
 /// <param name="When">The link stands only on records for which these hold.</param>
 public sealed record LinkDefinition(
-    Written To, Written? Column, Written? Text, bool OnRow, IReadOnlyList<PassDefinition> With, IReadOnlyList<ConditionDefinition> When);
+    Written To,
+    Written? Column,
+    Written? Text,
+    bool OnRow,
+    IReadOnlyList<PassDefinition> With,
+    IReadOnlyList<ConditionDefinition> When
+);
 
 /// <summary>A parameter and the field that fills it or that it stands for.</summary>
 public sealed record PassDefinition(Written Parameter, Written Field);
@@ -263,10 +304,24 @@ public sealed record SideDefinition(Written By, Written? Part, Written? To, Writ
 /// <param name="Notice">Markdown in place of records.</param>
 /// <param name="Alone">The records have nothing to do with the page's own.</param>
 public sealed record RelatedDefinition(
-    Place At, Written? Record, Written? By, Written? Title, IReadOnlyList<Written> Show, IReadOnlyList<OrderDefinition> Order, int? Size, Written? All,
-    Written? Look, IReadOnlyList<ConditionDefinition> Where, Written? Notice, bool Alone)
+    Place At,
+    Written? Record,
+    Written? By,
+    Written? Title,
+    IReadOnlyList<Written> Show,
+    IReadOnlyList<OrderDefinition> Order,
+    int? Size,
+    Written? All,
+    Written? Look,
+    IReadOnlyList<ConditionDefinition> Where,
+    Written? Notice,
+    bool Alone
+)
 {
-    /// <summary>Which of their fields (the parameter) equals which of the page's, where no foreign key ties them; they may be of another source.</summary>
+    /// <summary>
+    /// Which of their fields (the parameter) equals which of the page's, where no foreign key ties them; they may be of another
+    /// source.
+    /// </summary>
     public IReadOnlyList<PassDefinition> Tied { get; init; } = [];
 }
 

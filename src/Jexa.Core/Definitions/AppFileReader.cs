@@ -15,8 +15,10 @@ public static class AppFileReader
     /// <param name="file">The file's name as findings show it; relative connections start from its folder.</param>
     public static AppDefinition? Read(string file, ReadOnlySpan<byte> bytes, FindingList findings)
     {
-        if (AppFileTree.Read(file, bytes, findings) is not { } tree) return null;
-        if (MappingReader.Of(tree, "the app file", findings) is not { } app) return null;
+        if (AppFileTree.Read(file, bytes, findings) is not { } tree)
+            return null;
+        if (MappingReader.Of(tree, "the app file", findings) is not { } app)
+            return null;
         var title = app.RequiredText("app", "NAME OF THE APP") ?? new Written("", app.At);
         var home = app.Text("home");
         var notFound = app.Text("not_found");
@@ -26,44 +28,87 @@ public static class AppFileReader
         var origins = app.Texts("origins");
         var writers = app.Texts("writers");
         foreach (var origin in origins.Concat(writers).Where(origin => !IsOrigin(origin.Value)))
-            findings.Add(FindingCodes.UnknownWord, origin.At, $"“{origin}” is not an origin.", "Write scheme, host and port, and no path.",
-                found: origin.Value, expected: "such as https://app.example or http://localhost:5173");
+            findings.Add(
+                FindingCodes.UnknownWord,
+                origin.At,
+                $"“{origin}” is not an origin.",
+                "Write scheme, host and port, and no path.",
+                found: origin.Value,
+                expected: "such as https://app.example or http://localhost:5173"
+            );
         var sources = Section(app, "sources", "register: { engine: sqlite, connection: register.db }", findings, ReadSource);
         var records = Section(app, "records", "bridge: { from: register.bridge }", findings, RecordReader.Read);
         var pages = Section(app, "pages", "bridges: { path: /bridges, list: bridge }", findings, PageReader.Read);
         pages = FormPages.Added(pages, findings);
         app.Finish();
-        return new AppDefinition(file, title, home, notFound, zone, locale, frame, origins, writers, sources, records, pages, Lines(app.Value("pages")));
+        return new AppDefinition(
+            file,
+            title,
+            home,
+            notFound,
+            zone,
+            locale,
+            frame,
+            origins,
+            writers,
+            sources,
+            records,
+            pages,
+            Lines(app.Value("pages"))
+        );
     }
 
     private static List<PageLines> Lines(Node? pages) =>
-        [.. ((pages as MappingNode)?.Entries ?? []).Where(entry => entry.Key is ScalarNode).Select(entry => new PageLines(((ScalarNode)entry.Key).Text, entry.Value.LastLine))];
+        [
+            .. ((pages as MappingNode)?.Entries ?? [])
+                .Where(entry => entry.Key is ScalarNode)
+                .Select(entry => new PageLines(((ScalarNode)entry.Key).Text, entry.Value.LastLine)),
+        ];
 
     private static List<T> Section<T>(
-        MappingReader app, string key, string example, FindingList findings, Func<Written, MappingReader, FindingList, T?> read)
+        MappingReader app,
+        string key,
+        string example,
+        FindingList findings,
+        Func<Written, MappingReader, FindingList, T?> read
+    )
         where T : class
     {
         if (app.Value(key) is not { } node)
         {
-            findings.Add(FindingCodes.MissingKey, app.At, $"The app file lacks the key “{key}”.", $"Add {key}: and below it, indented, {example}",
-                expected: key);
+            findings.Add(
+                FindingCodes.MissingKey,
+                app.At,
+                $"The app file lacks the key “{key}”.",
+                $"Add {key}: and below it, indented, {example}",
+                expected: key
+            );
             return [];
         }
 
         var one = key[..^1];
         var items = new List<T>();
-        if (MappingReader.Of(node, $"“{key}”", findings) is not { } section) return items;
+        if (MappingReader.Of(node, $"“{key}”", findings) is not { } section)
+            return items;
         foreach (var (name, value) in section.Named)
         {
             if (!IsName(name.Value))
             {
-                findings.Add(FindingCodes.BadName, name.At, $"“{name}” cannot name a {one}.", "Use letters, digits, hyphens and _, beginning with a letter.",
-                    found: name.Value, expected: "a name");
+                findings.Add(
+                    FindingCodes.BadName,
+                    name.At,
+                    $"“{name}” cannot name a {one}.",
+                    "Use letters, digits, hyphens and _, beginning with a letter.",
+                    found: name.Value,
+                    expected: "a name"
+                );
                 continue;
             }
 
-            if (MappingReader.Of(value, $"the {one} “{name}”", findings) is not { } reader) continue;
-            if (read(name, reader, findings) is { } item) items.Add(item);
+            if (MappingReader.Of(value, $"the {one} “{name}”", findings) is not { } reader)
+                continue;
+            if (read(name, reader, findings) is { } item)
+                items.Add(item);
             reader.Finish();
         }
 
@@ -77,17 +122,27 @@ public static class AppFileReader
         var engine = source.RequiredText("engine", "sqlite");
         var connection = source.RequiredText("connection", "register.db");
         var writing = source.Text("writing");
-        if (writing is not null && !WritingWords.Contains(writing.Value)) findings.AddUnknown(FindingCodes.UnknownWord, writing, "way of writing called", WritingWords);
+        if (writing is not null && !WritingWords.Contains(writing.Value))
+            findings.AddUnknown(FindingCodes.UnknownWord, writing, "way of writing called", WritingWords);
         var pooling = source.Text("pooling");
-        if (pooling is not (null or { Value: "session" or "transaction" })) findings.AddUnknown(FindingCodes.UnknownWord, pooling, "way of pooling called", ["session", "transaction"]);
+        if (pooling is not (null or { Value: "session" or "transaction" }))
+            findings.AddUnknown(FindingCodes.UnknownWord, pooling, "way of pooling called", ["session", "transaction"]);
         var replica = source.Text("replica");
         var api = ApiReader.Read(source, engine?.Value == "http", findings);
-        return engine is null || connection is null ? null : new SourceDefinition(name, engine, connection, writing) { Api = api, Replica = replica, Pooling = pooling };
+        return engine is null || connection is null
+            ? null
+            : new SourceDefinition(name, engine, connection, writing)
+            {
+                Api = api,
+                Replica = replica,
+                Pooling = pooling,
+            };
     }
 
     private static FrameDefinition ReadFrame(MappingReader app, FindingList findings)
     {
-        if (app.Value("frame") is not { } node || MappingReader.Of(node, "“frame”", findings) is not { } reader) return FrameDefinition.None;
+        if (app.Value("frame") is not { } node || MappingReader.Of(node, "“frame”", findings) is not { } reader)
+            return FrameDefinition.None;
         var frame = new FrameDefinition(reader.Text("header"), reader.Text("footer"), reader.Text("logo"), reader.Text("style"));
         reader.Finish();
         return frame;
@@ -95,8 +150,13 @@ public static class AppFileReader
 
     /// <summary>An origin as browsers send it (RFC 6454 section 6.2): lower case, no path, no default port.</summary>
     private static bool IsOrigin(string text) =>
-        Uri.TryCreate(text, UriKind.Absolute, out var uri) && uri.Scheme is "http" or "https" && uri.GetLeftPart(UriPartial.Authority) == text && uri.UserInfo.Length == 0;
+        Uri.TryCreate(text, UriKind.Absolute, out var uri)
+        && uri.Scheme is "http" or "https"
+        && uri.GetLeftPart(UriPartial.Authority) == text
+        && uri.UserInfo.Length == 0;
 
     private static bool IsName(string text) =>
-        text.Length is > 0 and <= 64 && char.IsAsciiLetter(text[0]) && text.All(c => char.IsAsciiLetterOrDigit(c) || c is '-' or '_');
+        text.Length is > 0 and <= 64
+        && char.IsAsciiLetter(text[0])
+        && text.All(c => char.IsAsciiLetterOrDigit(c) || c is '-' or '_');
 }

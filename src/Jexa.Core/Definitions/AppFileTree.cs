@@ -17,12 +17,14 @@ internal sealed record ScalarNode(Written Text, bool IsPlain, Place At, int Last
     public override string Shape => Text.Value.Length == 0 && IsPlain ? "nothing" : "a text";
 }
 
-internal sealed record SequenceNode(IReadOnlyList<Node> Items, Place At) : Node(At, Items.Count == 0 ? At.Line : Items[^1].LastLine)
+internal sealed record SequenceNode(IReadOnlyList<Node> Items, Place At)
+    : Node(At, Items.Count == 0 ? At.Line : Items[^1].LastLine)
 {
     public override string Shape => "a list";
 }
 
-internal sealed record MappingNode(IReadOnlyList<MappingEntry> Entries, Place At) : Node(At, Entries.Count == 0 ? At.Line : Entries[^1].Value.LastLine)
+internal sealed record MappingNode(IReadOnlyList<MappingEntry> Entries, Place At)
+    : Node(At, Entries.Count == 0 ? At.Line : Entries[^1].Value.LastLine)
 {
     public override string Shape => "a mapping";
 }
@@ -44,42 +46,64 @@ internal static class AppFileTree
         var top = new Place(file, 1, 1);
         if (bytes.Length > MaxBytes)
         {
-            findings.Add(FindingCodes.FileTooLarge, top, $"The file has {bytes.Length:N0} bytes.",
-                "Check that this is the app file; one for a thousand pages has about 300,000 bytes.", expected: $"at most {MaxBytes:N0} bytes");
+            findings.Add(
+                FindingCodes.FileTooLarge,
+                top,
+                $"The file has {bytes.Length:N0} bytes.",
+                "Check that this is the app file; one for a thousand pages has about 300,000 bytes.",
+                expected: $"at most {MaxBytes:N0} bytes"
+            );
             return null;
         }
 
         if (Decode(bytes) is not { } text)
         {
-            findings.Add(FindingCodes.FileNotText, top, "The file is not UTF-8 text.", "Check that this is the app file, and save it as UTF-8.",
-                expected: "YAML or JSON in UTF-8");
+            findings.Add(
+                FindingCodes.FileNotText,
+                top,
+                "The file is not UTF-8 text.",
+                "Check that this is the app file, and save it as UTF-8.",
+                expected: "YAML or JSON in UTF-8"
+            );
             return null;
         }
 
-        if (new UnquotedBraces(file, findings).Report(text)) return null;
+        if (new UnquotedBraces(file, findings).Report(text))
+            return null;
         try
         {
             return new Builder(file, text, findings).ReadDocument();
         }
         catch (YamlException wrong)
         {
-            findings.Add(FindingCodes.NotYaml, new Place(file, Math.Max(1, (int)wrong.Start.Line), Math.Max(1, (int)wrong.Start.Column)),
+            findings.Add(
+                FindingCodes.NotYaml,
+                new Place(file, Math.Max(1, (int)wrong.Start.Line), Math.Max(1, (int)wrong.Start.Column)),
                 $"The text cannot be read as YAML here: {Sentence(wrong.Message)}",
-                "Look for an unclosed quote or bracket, a tab, or uneven indentation.", expected: "YAML 1.2 or JSON");
+                "Look for an unclosed quote or bracket, a tab, or uneven indentation.",
+                expected: "YAML 1.2 or JSON"
+            );
             return null;
         }
         catch (InvalidOperationException)
         {
-            findings.Add(FindingCodes.NotYaml, top, "The text cannot be read as YAML.", "Look for unbalanced brackets or braces.",
-                expected: "YAML 1.2 or JSON");
+            findings.Add(
+                FindingCodes.NotYaml,
+                top,
+                "The text cannot be read as YAML.",
+                "Look for unbalanced brackets or braces.",
+                expected: "YAML 1.2 or JSON"
+            );
             return null;
         }
     }
 
     private static string? Decode(ReadOnlySpan<byte> bytes)
     {
-        if (bytes.StartsWith("\uFEFF"u8)) bytes = bytes[3..];
-        if (bytes.Contains((byte)0)) return null;
+        if (bytes.StartsWith("\uFEFF"u8))
+            bytes = bytes[3..];
+        if (bytes.Contains((byte)0))
+            return null;
         try
         {
             return new UTF8Encoding(false, throwOnInvalidBytes: true).GetString(bytes);
@@ -104,15 +128,22 @@ internal static class AppFileTree
         public Node? ReadDocument()
         {
             _parser.Consume<StreamStart>();
-            if (_parser.Accept<StreamEnd>(out _)) return Empty(new Place(file, 1, 1));
+            if (_parser.Accept<StreamEnd>(out _))
+                return Empty(new Place(file, 1, 1));
             _parser.Consume<DocumentStart>();
             var root = ReadNode(0);
-            if (root is null) return null;
+            if (root is null)
+                return null;
             _parser.Consume<DocumentEnd>();
             if (_parser.Accept<DocumentStart>(out var second))
             {
-                findings.Add(FindingCodes.SeveralDocuments, At(second.Start), "A second document begins here.",
-                    "Keep one app to a file: remove the line of hyphens and what follows.", expected: "one document");
+                findings.Add(
+                    FindingCodes.SeveralDocuments,
+                    At(second.Start),
+                    "A second document begins here.",
+                    "Keep one app to a file: remove the line of hyphens and what follows.",
+                    expected: "one document"
+                );
                 return null;
             }
 
@@ -121,8 +152,13 @@ internal static class AppFileTree
 
         private Node? Empty(Place at)
         {
-            findings.Add(FindingCodes.FileEmpty, at, "The file says nothing.", "Begin with the line: app: NAME OF THE APP",
-                expected: "app, sources, records and pages");
+            findings.Add(
+                FindingCodes.FileEmpty,
+                at,
+                "The file says nothing.",
+                "Begin with the line: app: NAME OF THE APP",
+                expected: "app, sources, records and pages"
+            );
             return null;
         }
 
@@ -133,17 +169,31 @@ internal static class AppFileTree
             var current = _parser.Current!;
             _parser.MoveNext();
             var at = At(current.Start);
-            if (current is AnchorAlias || current is NodeEvent { Anchor.IsEmpty: false } || current is NodeEvent { Tag.IsEmpty: false })
+            if (
+                current is AnchorAlias
+                || current is NodeEvent { Anchor.IsEmpty: false }
+                || current is NodeEvent { Tag.IsEmpty: false }
+            )
             {
-                findings.Add(FindingCodes.AliasOrTag, at, "App files have no aliases (*name), anchors (&name) or tags (!name).",
-                    "Write the value out, or put quotes around a text that begins with *, & or !.", expected: "a text, a list or a mapping");
+                findings.Add(
+                    FindingCodes.AliasOrTag,
+                    at,
+                    "App files have no aliases (*name), anchors (&name) or tags (!name).",
+                    "Write the value out, or put quotes around a text that begins with *, & or !.",
+                    expected: "a text, a list or a mapping"
+                );
                 return null;
             }
 
             if (depth > MaxDepth)
             {
-                findings.Add(FindingCodes.TooDeep, at, $"The text is nested more than {MaxDepth} levels deep here.",
-                    "Look for brackets that are not closed.", expected: $"at most {MaxDepth} levels");
+                findings.Add(
+                    FindingCodes.TooDeep,
+                    at,
+                    $"The text is nested more than {MaxDepth} levels deep here.",
+                    "Look for brackets that are not closed.",
+                    expected: $"at most {MaxDepth} levels"
+                );
                 return null;
             }
 
@@ -160,15 +210,27 @@ internal static class AppFileTree
         {
             if (scalar.Value.Length > MaxScalar)
             {
-                findings.Add(FindingCodes.TextTooLong, at, $"This text has {scalar.Value.Length:N0} characters.", "Look for a quote that is not closed.",
-                    expected: $"at most {MaxScalar:N0} characters");
+                findings.Add(
+                    FindingCodes.TextTooLong,
+                    at,
+                    $"This text has {scalar.Value.Length:N0} characters.",
+                    "Look for a quote that is not closed.",
+                    expected: $"at most {MaxScalar:N0} characters"
+                );
                 return null;
             }
 
             var plain = scalar.Style == ScalarStyle.Plain;
             var quotes = scalar.Style is ScalarStyle.SingleQuoted or ScalarStyle.DoubleQuoted ? 1 : 0;
-            var oneRun = scalar.End.Line == scalar.Start.Line && scalar.End.Column - scalar.Start.Column == scalar.Value.Length + (2 * quotes);
-            return new ScalarNode(new Written(scalar.Value, at.Right(quotes)) { IsOneRun = oneRun }, plain, at, (int)scalar.End.Line);
+            var oneRun =
+                scalar.End.Line == scalar.Start.Line
+                && scalar.End.Column - scalar.Start.Column == scalar.Value.Length + (2 * quotes);
+            return new ScalarNode(
+                new Written(scalar.Value, at.Right(quotes)) { IsOneRun = oneRun },
+                plain,
+                at,
+                (int)scalar.End.Line
+            );
         }
 
         private SequenceNode? ReadSequence(Place at, int depth)
@@ -176,7 +238,8 @@ internal static class AppFileTree
             var items = new List<Node>();
             while (!_parser.TryConsume<SequenceEnd>(out _))
             {
-                if (ReadNode(depth + 1) is not { } item) return null;
+                if (ReadNode(depth + 1) is not { } item)
+                    return null;
                 items.Add(item);
             }
 
@@ -188,7 +251,8 @@ internal static class AppFileTree
             var entries = new List<MappingEntry>();
             while (!_parser.TryConsume<MappingEnd>(out _))
             {
-                if (ReadNode(depth + 1) is not { } key || ReadNode(depth + 1) is not { } value) return null;
+                if (ReadNode(depth + 1) is not { } key || ReadNode(depth + 1) is not { } value)
+                    return null;
                 entries.Add(new MappingEntry(key, value));
             }
 

@@ -7,8 +7,13 @@ internal static class ConditionReader
 {
     private static readonly (string Key, ConditionKind Kind)[] Comparisons =
     [
-        ("not", ConditionKind.Not), ("from", ConditionKind.From), ("to", ConditionKind.To), ("above", ConditionKind.Above), ("below", ConditionKind.Below),
-        ("contains", ConditionKind.Contains), ("starts_with", ConditionKind.StartsWith),
+        ("not", ConditionKind.Not),
+        ("from", ConditionKind.From),
+        ("to", ConditionKind.To),
+        ("above", ConditionKind.Above),
+        ("below", ConditionKind.Below),
+        ("contains", ConditionKind.Contains),
+        ("starts_with", ConditionKind.StartsWith),
     ];
 
     /// <summary>The conditions under a key, all of which must hold; empty where it is absent.</summary>
@@ -18,11 +23,14 @@ internal static class ConditionReader
     private static List<ConditionDefinition> Group(Node node, string what, FindingList findings)
     {
         var conditions = new List<ConditionDefinition>();
-        if (MappingReader.Of(node, what, findings) is not { } group) return conditions;
+        if (MappingReader.Of(node, what, findings) is not { } group)
+            return conditions;
         foreach (var (name, value) in group.Named)
         {
-            if (name.Value is "any" or "all") conditions.Add(Several(name, value, findings));
-            else conditions.AddRange(Of(name, value, findings));
+            if (name.Value is "any" or "all")
+                conditions.Add(Several(name, value, findings));
+            else
+                conditions.AddRange(Of(name, value, findings));
         }
 
         return conditions;
@@ -33,13 +41,20 @@ internal static class ConditionReader
         var kind = name.Value == "any" ? ConditionKind.Any : ConditionKind.All;
         if (value is not SequenceNode list)
         {
-            findings.Add(FindingCodes.WrongShape, value.At, $"“{name}” must be a list of conditions.", $"Write {name}: [{{ field: value }}, {{ other: value }}].",
-                found: value.Shape, expected: "a list");
+            findings.Add(
+                FindingCodes.WrongShape,
+                value.At,
+                $"“{name}” must be a list of conditions.",
+                $"Write {name}: [{{ field: value }}, {{ other: value }}].",
+                found: value.Shape,
+                expected: "a list"
+            );
             return new ConditionDefinition(name, kind, [], []);
         }
 
         // Each item is a mapping, all of which must hold.
-        var parts = list.Items.Select(item => Group(item, $"a part of “{name}”", findings))
+        var parts = list
+            .Items.Select(item => Group(item, $"a part of “{name}”", findings))
             .Select(group => group.Count == 1 ? group[0] : new ConditionDefinition(name, ConditionKind.All, [], group));
         return new ConditionDefinition(name, kind, [], [.. parts]);
     }
@@ -49,33 +64,59 @@ internal static class ConditionReader
         if (value is not MappingNode)
         {
             if (value is SequenceNode list)
-                return [ConditionDefinition.Of(field, ConditionKind.OneOf, [.. list.Items.Select(item => MappingReader.AsText(item, field.Value, findings)).OfType<Written>()])];
-            return MappingReader.AsText(value, field.Value, findings) is { } equal ? [ConditionDefinition.Of(field, ConditionKind.Equal, equal)] : [];
+                return
+                [
+                    ConditionDefinition.Of(
+                        field,
+                        ConditionKind.OneOf,
+                        [.. list.Items.Select(item => MappingReader.AsText(item, field.Value, findings)).OfType<Written>()]
+                    ),
+                ];
+            return MappingReader.AsText(value, field.Value, findings) is { } equal
+                ? [ConditionDefinition.Of(field, ConditionKind.Equal, equal)]
+                : [];
         }
 
         var reader = MappingReader.Of(value, $"the condition on “{field}”", findings)!;
         var conditions = new List<ConditionDefinition>();
         foreach (var (key, kind) in Comparisons)
-            if (reader.Text(key) is { } operand) conditions.Add(ConditionDefinition.Of(field, kind, operand));
-        if (reader.Texts("one_of") is { Count: > 0 } oneOf) conditions.Add(ConditionDefinition.Of(field, ConditionKind.OneOf, oneOf));
-        if (reader.Text("is") is { } state) conditions.AddRange(State(field, state, findings));
+            if (reader.Text(key) is { } operand)
+                conditions.Add(ConditionDefinition.Of(field, kind, operand));
+        if (reader.Texts("one_of") is { Count: > 0 } oneOf)
+            conditions.Add(ConditionDefinition.Of(field, ConditionKind.OneOf, oneOf));
+        if (reader.Text("is") is { } state)
+            conditions.AddRange(State(field, state, findings));
         var (year, month) = (reader.Text("year"), reader.Text("month"));
         if (month is not null && year is null)
-            findings.Add(FindingCodes.MissingKey, month.At, $"The condition on “{field}” says a month but no year.",
-                "Add year: to it: a month of every year is no range that an index could serve.", expected: "year and month");
-        else if (month is not null) conditions.Add(ConditionDefinition.Of(field, ConditionKind.Month, month, year!));
-        if (year is not null) conditions.Add(ConditionDefinition.Of(field, ConditionKind.Year, year));
+            findings.Add(
+                FindingCodes.MissingKey,
+                month.At,
+                $"The condition on “{field}” says a month but no year.",
+                "Add year: to it: a month of every year is no range that an index could serve.",
+                expected: "year and month"
+            );
+        else if (month is not null)
+            conditions.Add(ConditionDefinition.Of(field, ConditionKind.Month, month, year!));
+        if (year is not null)
+            conditions.Add(ConditionDefinition.Of(field, ConditionKind.Year, year));
         reader.Finish();
         if (conditions.Count == 0 && month is null)
-            findings.Add(FindingCodes.WrongShape, reader.At, $"The condition on “{field}” says nothing.",
-                "Write one of not, one_of, is, from, to, above, below, contains, starts_with, year.", expected: "a comparison");
+            findings.Add(
+                FindingCodes.WrongShape,
+                reader.At,
+                $"The condition on “{field}” says nothing.",
+                "Write one of not, one_of, is, from, to, above, below, contains, starts_with, year.",
+                expected: "a comparison"
+            );
         return conditions;
     }
 
     private static IEnumerable<ConditionDefinition> State(Written field, Written state, FindingList findings)
     {
-        if (state.Value is "empty" or "filled") return [ConditionDefinition.Of(field, state.Value == "empty" ? ConditionKind.Empty : ConditionKind.Filled)];
-        if (state.Value.StartsWith('{')) return [ConditionDefinition.Of(field, ConditionKind.Is, state)];
+        if (state.Value is "empty" or "filled")
+            return [ConditionDefinition.Of(field, state.Value == "empty" ? ConditionKind.Empty : ConditionKind.Filled)];
+        if (state.Value.StartsWith('{'))
+            return [ConditionDefinition.Of(field, ConditionKind.Is, state)];
         findings.AddUnknown(FindingCodes.UnknownWord, state, "state called", ["empty", "filled"]);
         return [];
     }

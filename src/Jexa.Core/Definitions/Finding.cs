@@ -22,7 +22,14 @@ public sealed record FindingCode(string Id, Severity Severity, string Title);
 /// <param name="Nearest">The valid word nearest to what stands there, if any is near.</param>
 /// <param name="Remedy">What to do, as a sentence.</param>
 public sealed record Finding(
-    FindingCode Code, Place At, string Message, string? Found, string? Expected, string? Nearest, string Remedy)
+    FindingCode Code,
+    Place At,
+    string Message,
+    string? Found,
+    string? Expected,
+    string? Nearest,
+    string Remedy
+)
 {
     public override string ToString() => $"{At}: {Code.Severity.ToString().ToLowerInvariant()} {Code.Id}: {Message}";
 }
@@ -35,16 +42,25 @@ public sealed class FindingList
     private readonly List<Finding> _findings = [];
 
     /// <summary>The findings in the order of the file.</summary>
-    public IReadOnlyList<Finding> All => [.. _findings.Distinct().OrderBy(f => f.At.Line).ThenBy(f => f.At.Column).ThenBy(f => f.Code.Id)];
+    public IReadOnlyList<Finding> All =>
+        [.. _findings.Distinct().OrderBy(f => f.At.Line).ThenBy(f => f.At.Column).ThenBy(f => f.Code.Id)];
 
     public bool HasErrors => _findings.Exists(finding => finding.Code.Severity == Severity.Error);
 
     public bool Has(FindingCode code) => _findings.Exists(finding => finding.Code == code);
 
     public void Add(
-        FindingCode code, Place at, string message, string remedy, string? found = null, string? expected = null, string? nearest = null)
+        FindingCode code,
+        Place at,
+        string message,
+        string remedy,
+        string? found = null,
+        string? expected = null,
+        string? nearest = null
+    )
     {
-        if (_findings.Count < MaxFindings) _findings.Add(new Finding(code, at, message, found, expected, nearest, remedy));
+        if (_findings.Count < MaxFindings)
+            _findings.Add(new Finding(code, at, message, found, expected, nearest, remedy));
     }
 
     /// <summary>Takes over what another list has.</summary>
@@ -54,12 +70,21 @@ public sealed class FindingList
     public void AddUnknown(FindingCode code, Written word, string what, IEnumerable<string> valid)
     {
         var words = valid.ToList();
-        var nearest = (code == FindingCodes.UnknownKey ? TriedWords.For(word.Value, words) : null) ?? Nearest.To(word.Value, words);
-        var shown = words.Count == 0 ? "nothing: there is none" : string.Join(", ", words.Take(40)) + (words.Count > 40 ? ", …" : "");
-        Add(code, word.At, $"There is no {what} “{Cut(word.Value)}”.",
-            nearest is not null ? $"Write {nearest}." : words.Count == 0 ? $"Remove “{Cut(word.Value)}”."
+        var nearest = (code == FindingCodes.UnknownKey ? TriedWords.For(word.Value, words) : null)
+            ?? Nearest.To(word.Value, words);
+        var shown =
+            words.Count == 0 ? "nothing: there is none" : string.Join(", ", words.Take(40)) + (words.Count > 40 ? ", …" : "");
+        Add(
+            code,
+            word.At,
+            $"There is no {what} “{Cut(word.Value)}”.",
+            nearest is not null ? $"Write {nearest}."
+                : words.Count == 0 ? $"Remove “{Cut(word.Value)}”."
                 : $"Use one of the words listed, or remove “{Cut(word.Value)}”.",
-            found: Cut(word.Value), expected: shown, nearest: nearest);
+            found: Cut(word.Value),
+            expected: shown,
+            nearest: nearest
+        );
     }
 
     private static string Cut(string text) => text.Length <= 80 ? text : text[..79] + "…";

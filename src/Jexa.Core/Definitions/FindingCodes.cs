@@ -72,7 +72,10 @@ public static class FindingCodes
     public static readonly FindingCode FileAway = Error("JX416", "A file of the app that is not there");
     public static readonly FindingCode SlowOrder = Warning("JX417", "An order that no index can serve");
     public static readonly FindingCode NotWritable = Error("JX418", "A field that no form can fill");
-    public static readonly FindingCode RequiredNotAsked = Error("JX419", "A required field that a new record's form does not ask for");
+    public static readonly FindingCode RequiredNotAsked = Error(
+        "JX419",
+        "A required field that a new record's form does not ask for"
+    );
     public static readonly FindingCode WritesUnnoted = Warning("JX420", "Changes whose end nobody may be able to tell");
     public static readonly FindingCode CannotWrite = Error("JX421", "A page that changes what cannot be changed");
     public static readonly FindingCode SlowId = Warning("JX422", "Records that no index leads to");
@@ -92,7 +95,10 @@ public static class FindingCodes
     public static readonly FindingCode LinkColumnTaken = Error("JX509", "Two links on one column");
 
     public static readonly FindingCode OtherMeaning = Error("JX510", "The key of one kind of record where another's is needed");
-    public static readonly FindingCode PlainMeaning = Warning("JX511", "A plain value where a key is needed, or a key for a plain value");
+    public static readonly FindingCode PlainMeaning = Warning(
+        "JX511",
+        "A plain value where a key is needed, or a key for a plain value"
+    );
 
     public static readonly FindingCode DeadTextLink = Warning("JX512", "A link in a text that leads nowhere");
 
@@ -104,8 +110,13 @@ public static class FindingCodes
 
     /// <summary>All codes, in order.</summary>
     public static IReadOnlyList<FindingCode> All { get; } =
-        [.. typeof(FindingCodes).GetFields().Where(field => field.FieldType == typeof(FindingCode)).Select(field => (FindingCode)field.GetValue(null)!)
-            .OrderBy(code => code.Id)];
+    [
+        .. typeof(FindingCodes)
+            .GetFields()
+            .Where(field => field.FieldType == typeof(FindingCode))
+            .Select(field => (FindingCode)field.GetValue(null)!)
+            .OrderBy(code => code.Id),
+    ];
 
     private static FindingCode Error(string id, string title) => new(id, Severity.Error, title);
 

@@ -1,7 +1,8 @@
 namespace Jexa.Core.Definitions;
 
 /// <summary>
-/// The pages that <c>forms: [edit, new, delete]</c> of a record's page stands for: each is what it would be if it were written out
+/// The pages that <c>forms: [edit, new, delete]</c> of a record's page stands for: each is what it would be if it were written
+/// out
 /// (<c>bridge-edit</c>, <c>bridge-new</c>, <c>bridge-delete</c>). One that is written out stays as it is written.
 /// </summary>
 internal static class FormPages
@@ -14,15 +15,30 @@ internal static class FormPages
         var all = new List<PageDefinition>();
         foreach (var page in pages)
         {
-            var implied = page.Forms.Where(word => Kinds.Contains(word.Value) && pages.All(other => other.Name.Value != NameOf(page, word.Value)))
-                .Select(word => Of(page, word)).ToList();
-            foreach (var form in implied.Where(form => pages.FirstOrDefault(other => other.Path.Value == form.Path.Value && other.Kind == form.Kind) is not null))
+            var implied = page
+                .Forms.Where(word =>
+                    Kinds.Contains(word.Value) && pages.All(other => other.Name.Value != NameOf(page, word.Value))
+                )
+                .Select(word => Of(page, word))
+                .ToList();
+            foreach (
+                var form in implied.Where(form =>
+                    pages.FirstOrDefault(other => other.Path.Value == form.Path.Value && other.Kind == form.Kind) is not null
+                )
+            )
             {
-                findings.Add(FindingCodes.SameAddresses, form.Name.At, $"“forms” makes the page “{form.Name}” with the path {form.Path}, which another page has.",
-                    $"Leave {form.Kind.ToString().ToLowerInvariant()} out of “forms”, or call the other page {form.Name}.", found: form.Path.Value, expected: "a path that no other page has");
+                findings.Add(
+                    FindingCodes.SameAddresses,
+                    form.Name.At,
+                    $"“forms” makes the page “{form.Name}” with the path {form.Path}, which another page has.",
+                    $"Leave {form.Kind.ToString().ToLowerInvariant()} out of “forms”, or call the other page {form.Name}.",
+                    found: form.Path.Value,
+                    expected: "a path that no other page has"
+                );
             }
 
-            var links = implied.Where(form => form.HasId && page.Links.All(link => link.To.Value != form.Name.Value))
+            var links = implied
+                .Where(form => form.HasId && page.Links.All(link => link.To.Value != form.Name.Value))
                 .Select(form => new LinkDefinition(form.Name, null, null, false, [], []));
             all.Add(implied.Count == 0 ? page : page with { Links = [.. page.Links, .. links] });
             all.AddRange(implied);
@@ -64,7 +80,8 @@ internal static class FormPages
         var segments = path[..(path.Length - query.Length)].TrimEnd('/').Split('/').ToList();
         if (isNew)
         {
-            while (segments.Count > 1 && segments[^1].Contains('{')) segments.RemoveAt(segments.Count - 1);
+            while (segments.Count > 1 && segments[^1].Contains('{'))
+                segments.RemoveAt(segments.Count - 1);
             query = "";
         }
 

@@ -20,13 +20,25 @@ internal sealed class MappingReader
         {
             if (entry.Key is not ScalarNode { Text: var key })
             {
-                findings.Add(FindingCodes.WrongShape, entry.Key.At, $"A key of {what} must be a text.", "Write key: value.",
-                    found: entry.Key.Shape, expected: "a text");
+                findings.Add(
+                    FindingCodes.WrongShape,
+                    entry.Key.At,
+                    $"A key of {what} must be a text.",
+                    "Write key: value.",
+                    found: entry.Key.Shape,
+                    expected: "a text"
+                );
             }
             else if (!_entries.TryAdd(key.Value, entry))
             {
-                findings.Add(FindingCodes.DuplicateKey, key.At, $"{Capital(what)} has the key “{key}” twice.", "Remove one of the two.",
-                    found: key.Value, expected: "each key once");
+                findings.Add(
+                    FindingCodes.DuplicateKey,
+                    key.At,
+                    $"{Capital(what)} has the key “{key}” twice.",
+                    "Remove one of the two.",
+                    found: key.Value,
+                    expected: "each key once"
+                );
             }
         }
     }
@@ -50,9 +62,16 @@ internal sealed class MappingReader
     /// <param name="what">What the mapping is, to follow "of": <c>the page “bridges”</c>.</param>
     public static MappingReader? Of(Node node, string what, FindingList findings)
     {
-        if (node is MappingNode mapping) return new MappingReader(mapping, what, findings);
-        findings.Add(FindingCodes.WrongShape, node.At, $"{Capital(what)} must be a mapping.", "Write key: value, one a line, indented below.",
-            found: node.Shape, expected: "a mapping");
+        if (node is MappingNode mapping)
+            return new MappingReader(mapping, what, findings);
+        findings.Add(
+            FindingCodes.WrongShape,
+            node.At,
+            $"{Capital(what)} must be a mapping.",
+            "Write key: value, one a line, indented below.",
+            found: node.Shape,
+            expected: "a mapping"
+        );
         return null;
     }
 
@@ -76,44 +95,71 @@ internal sealed class MappingReader
 
     public Written? RequiredText(string key, string example)
     {
-        if (Has(key)) return Text(key);
-        _findings.Add(FindingCodes.MissingKey, At, $"{Capital(_what)} lacks the key “{key}”.", $"Add the line: {key}: {example}",
-            expected: key, nearest: Nearest.To(key, _entries.Keys));
+        if (Has(key))
+            return Text(key);
+        _findings.Add(
+            FindingCodes.MissingKey,
+            At,
+            $"{Capital(_what)} lacks the key “{key}”.",
+            $"Add the line: {key}: {example}",
+            expected: key,
+            nearest: Nearest.To(key, _entries.Keys)
+        );
         return null;
     }
 
     /// <summary>A list of texts; a single text counts as a list of one.</summary>
     public IReadOnlyList<Written> Texts(string key)
     {
-        if (Value(key) is not { } node) return [];
+        if (Value(key) is not { } node)
+            return [];
         var items = node is SequenceNode list ? list.Items : [node];
         return [.. items.Select(item => AsText(item, key, _findings)).OfType<Written>()];
     }
 
     public IReadOnlyList<Node> Items(string key)
     {
-        if (Value(key) is not { } node) return [];
-        if (node is SequenceNode list) return list.Items;
-        if (node is ScalarNode { Text.Value.Length: 0 }) return [];
-        _findings.Add(FindingCodes.WrongShape, node.At, $"“{key}” must be a list.", "Begin each item on a line of its own with a hyphen and a blank.",
-            found: node.Shape, expected: "a list");
+        if (Value(key) is not { } node)
+            return [];
+        if (node is SequenceNode list)
+            return list.Items;
+        if (node is ScalarNode { Text.Value.Length: 0 })
+            return [];
+        _findings.Add(
+            FindingCodes.WrongShape,
+            node.At,
+            $"“{key}” must be a list.",
+            "Begin each item on a line of its own with a hyphen and a blank.",
+            found: node.Shape,
+            expected: "a list"
+        );
         return [];
     }
 
     /// <summary>A whole number within limits; null where it is absent or, reported, none.</summary>
     public int? Number(string key, int least, int most)
     {
-        if (Text(key) is not { } word) return null;
-        if (int.TryParse(word.Value, out var number) && number >= least && number <= most) return number;
-        _findings.Add(FindingCodes.UnknownWord, word.At, $"“{word}” is not a number that “{key}” can be.", $"Write a whole number from {least:N0} to {most:N0}.",
-            found: word.Value, expected: $"a whole number from {least:N0} to {most:N0}");
+        if (Text(key) is not { } word)
+            return null;
+        if (int.TryParse(word.Value, out var number) && number >= least && number <= most)
+            return number;
+        _findings.Add(
+            FindingCodes.UnknownWord,
+            word.At,
+            $"“{word}” is not a number that “{key}” can be.",
+            $"Write a whole number from {least:N0} to {most:N0}.",
+            found: word.Value,
+            expected: $"a whole number from {least:N0} to {most:N0}"
+        );
         return null;
     }
 
     public bool Flag(string key)
     {
-        if (Text(key) is not { } word) return false;
-        if (word.Value is not ("true" or "false")) _findings.AddUnknown(FindingCodes.UnknownWord, word, "answer", ["true", "false"]);
+        if (Text(key) is not { } word)
+            return false;
+        if (word.Value is not ("true" or "false"))
+            _findings.AddUnknown(FindingCodes.UnknownWord, word, "answer", ["true", "false"]);
         return word.Value == "true";
     }
 
@@ -121,21 +167,40 @@ internal sealed class MappingReader
     public void Finish()
     {
         foreach (var (key, entry) in _entries)
-            if (!_known.Contains(key)) _findings.AddUnknown(FindingCodes.UnknownKey, ((ScalarNode)entry.Key).Text, $"key of {_what} called", _known.Distinct());
+            if (!_known.Contains(key))
+                _findings.AddUnknown(
+                    FindingCodes.UnknownKey,
+                    ((ScalarNode)entry.Key).Text,
+                    $"key of {_what} called",
+                    _known.Distinct()
+                );
     }
 
     public static Written? AsText(Node node, string key, FindingList findings)
     {
-        if (node is ScalarNode { Text.Value.Length: > 0 } scalar) return scalar.Text;
+        if (node is ScalarNode { Text.Value.Length: > 0 } scalar)
+            return scalar.Text;
         if (node is MappingNode { Entries: [{ Key: ScalarNode inner, Value: ScalarNode { Text.Value.Length: 0 } }] })
         {
-            findings.Add(FindingCodes.QuoteIt, node.At, $"YAML reads {{{inner.Text}}} without quotes as a mapping.",
-                $"Quote it: {key}: \"{{{inner.Text}}}\"", found: $"{{{inner.Text}}}", expected: "a text in quotes");
+            findings.Add(
+                FindingCodes.QuoteIt,
+                node.At,
+                $"YAML reads {{{inner.Text}}} without quotes as a mapping.",
+                $"Quote it: {key}: \"{{{inner.Text}}}\"",
+                found: $"{{{inner.Text}}}",
+                expected: "a text in quotes"
+            );
             return null;
         }
 
-        findings.Add(FindingCodes.WrongShape, node.At, $"“{key}” must be a text.", $"Write {key}: and a text behind it.",
-            found: node.Shape, expected: "a text");
+        findings.Add(
+            FindingCodes.WrongShape,
+            node.At,
+            $"“{key}” must be a text.",
+            $"Write {key}: and a text behind it.",
+            found: node.Shape,
+            expected: "a text"
+        );
         return null;
     }
 

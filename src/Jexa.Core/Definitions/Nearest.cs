@@ -3,13 +3,20 @@ namespace Jexa.Core.Definitions;
 /// <summary>Finds the valid word that a misspelt one was probably meant to be.</summary>
 public static class Nearest
 {
-    /// <summary>The nearest word within a third of the length in edits, or that merely goes on, case aside; null where none is that near.</summary>
+    /// <summary>
+    /// The nearest word within a third of the length in edits, or that merely goes on, case aside; null where none is that near.
+    /// </summary>
     public static string? To(string word, IEnumerable<string> valid)
     {
-        if (word.Length > 100) return null;
-        var best = valid.Select(candidate => (candidate, distance: Distance(word.ToLowerInvariant(), candidate.ToLowerInvariant())))
-            .OrderBy(pair => pair.distance).FirstOrDefault((candidate: "", distance: int.MaxValue));
-        var isNear = best.distance <= Math.Max(1, word.Length / 3) || (word.Length >= 3 && best.candidate.StartsWith(word, StringComparison.OrdinalIgnoreCase));
+        if (word.Length > 100)
+            return null;
+        var best = valid
+            .Select(candidate => (candidate, distance: Distance(word.ToLowerInvariant(), candidate.ToLowerInvariant())))
+            .OrderBy(pair => pair.distance)
+            .FirstOrDefault((candidate: "", distance: int.MaxValue));
+        var isNear =
+            best.distance <= Math.Max(1, word.Length / 3)
+            || (word.Length >= 3 && best.candidate.StartsWith(word, StringComparison.OrdinalIgnoreCase));
         return isNear ? best.candidate : null;
     }
 
@@ -17,8 +24,10 @@ public static class Nearest
     public static int Distance(string a, string b)
     {
         var rows = new int[3][];
-        for (var i = 0; i < 3; i++) rows[i] = new int[b.Length + 1];
-        for (var j = 0; j <= b.Length; j++) rows[0][j] = j;
+        for (var i = 0; i < 3; i++)
+            rows[i] = new int[b.Length + 1];
+        for (var j = 0; j <= b.Length; j++)
+            rows[0][j] = j;
         for (var i = 1; i <= a.Length; i++)
         {
             var (row, above, twoAbove) = (rows[i % 3], rows[(i + 2) % 3], rows[(i + 1) % 3]);
@@ -26,7 +35,8 @@ public static class Nearest
             for (var j = 1; j <= b.Length; j++)
             {
                 row[j] = Math.Min(Math.Min(above[j], row[j - 1]) + 1, above[j - 1] + (a[i - 1] == b[j - 1] ? 0 : 1));
-                if (i > 1 && j > 1 && a[i - 1] == b[j - 2] && a[i - 2] == b[j - 1]) row[j] = Math.Min(row[j], twoAbove[j - 2] + 1);
+                if (i > 1 && j > 1 && a[i - 1] == b[j - 2] && a[i - 2] == b[j - 1])
+                    row[j] = Math.Min(row[j], twoAbove[j - 2] + 1);
             }
         }
 

@@ -11,7 +11,11 @@ internal static class PageReader
     [
         ("order", [PageKind.List], "Only a list has an order."),
         ("by", [PageKind.Detail, PageKind.Edit, PageKind.Delete, PageKind.New], "Only a page about one record has an ID."),
-        ("ids", [PageKind.Detail, PageKind.Edit, PageKind.Delete, PageKind.List], "This page has no ID and no parameter that must be there."),
+        (
+            "ids",
+            [PageKind.Detail, PageKind.Edit, PageKind.Delete, PageKind.List],
+            "This page has no ID and no parameter that must be there."
+        ),
         ("required", [PageKind.List, PageKind.New], "The parameters of this page are required anyway."),
         ("search", [PageKind.List], "Only a list has a search box."),
         ("size", [PageKind.List], "Only a list has windows."),
@@ -20,9 +24,17 @@ internal static class PageReader
         ("related", [PageKind.Detail], "Only a record has related ones."),
         ("beside", [PageKind.Detail], "Only a record stands beside a list."),
         ("neighbours", [PageKind.Detail], "Only a record has neighbours."),
-        ("show", [PageKind.List, PageKind.Detail, PageKind.Delete], "Only lists, detail pages and delete pages show fields; a form has “form”."),
+        (
+            "show",
+            [PageKind.List, PageKind.Detail, PageKind.Delete],
+            "Only lists, detail pages and delete pages show fields; a form has “form”."
+        ),
         ("where", [PageKind.List, PageKind.Detail, PageKind.Edit, PageKind.Delete], "This page has no records to choose from."),
-        ("links", [PageKind.List, PageKind.Detail, PageKind.Edit, PageKind.Delete], "A text page says its links in its text; a new record leads nowhere yet."),
+        (
+            "links",
+            [PageKind.List, PageKind.Detail, PageKind.Edit, PageKind.Delete],
+            "A text page says its links in its text; a new record leads nowhere yet."
+        ),
         ("form", [PageKind.Edit, PageKind.New], "Only edit and new pages have a form."),
         ("then", [PageKind.Edit, PageKind.New, PageKind.Delete], "Only a page that changes records leads somewhere after."),
         ("forms", [PageKind.Detail], "Only a record's page makes pages that change it; the fields of a form are said by “form”."),
@@ -60,21 +72,51 @@ internal static class PageReader
         var (form, add) = (page.Texts("form"), page.Text("add"));
         var (then, thenWith) = ReadThen(page, findings);
         var forms = page.Texts("forms");
-        foreach (var word in forms.Where(word => !FormPages.Kinds.Contains(word.Value))) findings.AddUnknown(FindingCodes.UnknownWord, word, "form called", FormPages.Kinds);
+        foreach (var word in forms.Where(word => !FormPages.Kinds.Contains(word.Value)))
+            findings.AddUnknown(FindingCodes.UnknownWord, word, "form called", FormPages.Kinds);
         var lists = page.Text("lists");
-        if (lists is not null and not { Value: "all" }) findings.AddUnknown(FindingCodes.UnknownWord, lists, "choice of lists called", ["all"]);
+        if (lists is not null and not { Value: "all" })
+            findings.AddUnknown(FindingCodes.UnknownWord, lists, "choice of lists called", ["all"]);
         var linked = page.Text("linked");
-        if (linked is not null and not { Value: "elsewhere" }) findings.AddUnknown(FindingCodes.UnknownWord, linked, "place of links called", ["elsewhere"]);
-        if (Kind(name, page, findings) is not { } kind) return null;
+        if (linked is not null and not { Value: "elsewhere" })
+            findings.AddUnknown(FindingCodes.UnknownWord, linked, "place of links called", ["elsewhere"]);
+        if (Kind(name, page, findings) is not { } kind)
+            return null;
         foreach (var (key, of, otherwise) in OwnKeys)
             if (!of.Contains(kind) && page.Has(key))
                 findings.Add(FindingCodes.KeyOfOtherPageKind, page.PlaceOf(key), otherwise, $"Remove “{key}”.", found: key);
 
         var what = page.Text(kind.ToString().ToLowerInvariant());
-        return path is null || what is null ? null
-            : new PageDefinition(name, path, was, drawnAt, kind, kind == PageKind.Text ? new Written("", what.At) : what, kind == PageKind.Text ? what : null, title, show,
-                [.. order.Select(ReadOrder)], links, by, where, required, search, size, look, side, related, beside, neighbours?.Value == "hidden", menu, ids,
-                form, then, add)
+        return path is null || what is null
+            ? null
+            : new PageDefinition(
+                name,
+                path,
+                was,
+                drawnAt,
+                kind,
+                kind == PageKind.Text ? new Written("", what.At) : what,
+                kind == PageKind.Text ? what : null,
+                title,
+                show,
+                [.. order.Select(ReadOrder)],
+                links,
+                by,
+                where,
+                required,
+                search,
+                size,
+                look,
+                side,
+                related,
+                beside,
+                neighbours?.Value == "hidden",
+                menu,
+                ids,
+                form,
+                then,
+                add
+            )
             {
                 ThenWith = thenWith,
                 Forms = forms,
@@ -86,8 +128,10 @@ internal static class PageReader
     /// <summary><c>then: PAGE</c>, or <c>then: { to: PAGE, with: { PARAMETER: FIELD } }</c>.</summary>
     private static (Written? Page, List<PassDefinition> With) ReadThen(MappingReader page, FindingList findings)
     {
-        if (page.Value("then") is not MappingNode node) return (page.Text("then"), []);
-        if (MappingReader.Of(node, "“then”", findings) is not { } then) return (null, []);
+        if (page.Value("then") is not MappingNode node)
+            return (page.Text("then"), []);
+        if (MappingReader.Of(node, "“then”", findings) is not { } then)
+            return (null, []);
         var to = then.RequiredText("to", "PAGE");
         var with = ReadPairs(then, "with", findings);
         then.Finish();
@@ -97,29 +141,50 @@ internal static class PageReader
     /// <summary>The address that a page's path stands below where another program draws it.</summary>
     private static Written? ReadBase(MappingReader page, FindingList findings)
     {
-        if (page.Text("drawn_at") is not { } given) return null;
-        if (Uri.TryCreate(given.Value, UriKind.Absolute, out var address) && address.Scheme is "http" or "https" && address is { UserInfo: "", Query: "", Fragment: "" } && System.Text.Ascii.IsValid(given.Value) && !given.Value.AsSpan().ContainsAny(NotInBases))
+        if (page.Text("drawn_at") is not { } given)
+            return null;
+        if (
+            Uri.TryCreate(given.Value, UriKind.Absolute, out var address)
+            && address.Scheme is "http" or "https"
+            && address is { UserInfo: "", Query: "", Fragment: "" }
+            && System.Text.Ascii.IsValid(given.Value)
+            && !given.Value.AsSpan().ContainsAny(NotInBases)
+        )
             return given with { Value = given.Value.TrimEnd('/') };
-        findings.Add(FindingCodes.UnknownWord, given.At, $"“{given}” is no base address.", "Write scheme, host, port and perhaps a path; the page's own path is put behind it.",
-            found: given.Value, expected: "such as https://app.example or http://127.0.0.1:5173/register");
+        findings.Add(
+            FindingCodes.UnknownWord,
+            given.At,
+            $"“{given}” is no base address.",
+            "Write scheme, host, port and perhaps a path; the page's own path is put behind it.",
+            found: given.Value,
+            expected: "such as https://app.example or http://127.0.0.1:5173/register"
+        );
         return null;
     }
 
     private static PageKind? Kind(Written name, MappingReader page, FindingList findings)
     {
         var kinds = Kinds.Where(page.Has).ToList();
-        if (kinds.Count == 1) return Enum.Parse<PageKind>(kinds[0], ignoreCase: true);
-        var (code, say) = kinds.Count == 0
-            ? (FindingCodes.MissingKey, $"does not say whether it is a {KindWords} page")
-            : (FindingCodes.WrongShape, $"is said to be {string.Join(" and ", kinds)} at once");
-        findings.Add(code, page.At, $"The page “{name}” {say}.", "Add the line list: RECORD, detail: RECORD, edit: RECORD, new: RECORD, delete: RECORD or text: TEXT, one of them.",
-            expected: KindWords);
+        if (kinds.Count == 1)
+            return Enum.Parse<PageKind>(kinds[0], ignoreCase: true);
+        var (code, say) =
+            kinds.Count == 0
+                ? (FindingCodes.MissingKey, $"does not say whether it is a {KindWords} page")
+                : (FindingCodes.WrongShape, $"is said to be {string.Join(" and ", kinds)} at once");
+        findings.Add(
+            code,
+            page.At,
+            $"The page “{name}” {say}.",
+            "Add the line list: RECORD, detail: RECORD, edit: RECORD, new: RECORD, delete: RECORD or text: TEXT, one of them.",
+            expected: KindWords
+        );
         return null;
     }
 
     private static Written? ReadLook(MappingReader owner, FindingList findings)
     {
-        if (owner.Text("look") is not { } word || Looks.Contains(word.Value)) return owner.Text("look");
+        if (owner.Text("look") is not { } word || Looks.Contains(word.Value))
+            return owner.Text("look");
         findings.AddUnknown(FindingCodes.UnknownWord, word, "look of a list called", Looks);
         return null;
     }
@@ -127,29 +192,46 @@ internal static class PageReader
     /// <summary><c>menu: 3</c>, or <c>menu: hidden</c> for a page that is not to stand there.</summary>
     private static MenuPlace ReadMenu(MappingReader page, FindingList findings)
     {
-        if (page.Text("menu") is not { } word) return default;
-        if (word.Value == "hidden") return new MenuPlace(true, null);
-        if (int.TryParse(word.Value, out var place) && place is >= 0 and <= 1000) return new MenuPlace(false, place);
-        findings.Add(FindingCodes.UnknownWord, word.At, $"“{word}” is not a place in the menu.", "Write a number, or hidden.", found: word.Value,
-            expected: "a whole number from 0 to 1,000, or hidden");
+        if (page.Text("menu") is not { } word)
+            return default;
+        if (word.Value == "hidden")
+            return new MenuPlace(true, null);
+        if (int.TryParse(word.Value, out var place) && place is >= 0 and <= 1000)
+            return new MenuPlace(false, place);
+        findings.Add(
+            FindingCodes.UnknownWord,
+            word.At,
+            $"“{word}” is not a place in the menu.",
+            "Write a number, or hidden.",
+            found: word.Value,
+            expected: "a whole number from 0 to 1,000, or hidden"
+        );
         return default;
     }
 
-    private static OrderDefinition ReadOrder(Written word) => word.Value.StartsWith('-')
-        ? new OrderDefinition(word with { Value = word.Value[1..], At = word.At.Right(1) }, true)
-        : new OrderDefinition(word, false);
+    private static OrderDefinition ReadOrder(Written word) =>
+        word.Value.StartsWith('-')
+            ? new OrderDefinition(word with { Value = word.Value[1..], At = word.At.Right(1) }, true)
+            : new OrderDefinition(word, false);
 
     private static LinkDefinition? ReadLink(Node node, FindingList findings)
     {
-        if (MappingReader.Of(node, "a link", findings) is not { } link) return null;
+        if (MappingReader.Of(node, "a link", findings) is not { } link)
+            return null;
         var to = link.RequiredText("to", "PAGE");
         var column = link.Text("column");
         var text = link.Text("text");
         var on = link.Text("on");
         if (on is not null and not { Value: "row" })
         {
-            findings.Add(FindingCodes.UnknownWord, on.At, $"“on” puts a link on the whole row, and “{on}” is not row.",
-                $"To put the link on a column of the list, write column: {on}.", found: on.Value, expected: "row");
+            findings.Add(
+                FindingCodes.UnknownWord,
+                on.At,
+                $"“on” puts a link on the whole row, and “{on}” is not row.",
+                $"To put the link on a column of the list, write column: {on}.",
+                found: on.Value,
+                expected: "row"
+            );
         }
 
         var with = ReadPairs(link, "with", findings);
@@ -160,15 +242,19 @@ internal static class PageReader
 
     private static SideDefinition? ReadSide(Node node, FindingList findings)
     {
-        if (node is ScalarNode { Text: { } field }) return new SideDefinition(field, null, null, null, false);
-        if (MappingReader.Of(node, "a side list", findings) is not { } side) return null;
+        if (node is ScalarNode { Text: { } field })
+            return new SideDefinition(field, null, null, null, false);
+        if (MappingReader.Of(node, "a side list", findings) is not { } side)
+            return null;
         var by = side.RequiredText("by", "FIELD");
         var part = side.Text("part");
         var to = side.Text("to");
         var title = side.Text("title");
         side.Finish();
-        if (part is not null and not { Value: "year" or "month" }) findings.AddUnknown(FindingCodes.UnknownWord, part, "part of a date called", ["year", "month"]);
-        if (by is null) return null;
+        if (part is not null and not { Value: "year" or "month" })
+            findings.AddUnknown(FindingCodes.UnknownWord, part, "part of a date called", ["year", "month"]);
+        if (by is null)
+            return null;
         var order = ReadOrder(by);
         return new SideDefinition(order.Field, part, to, title, order.Descending);
     }
@@ -177,35 +263,56 @@ internal static class PageReader
     {
         if (node is ScalarNode { Text: { } record })
             return new RelatedDefinition(node.At, record, null, null, [], [], null, null, null, [], null, false);
-        if (MappingReader.Of(node, "a related block", findings) is not { } block) return null;
+        if (MappingReader.Of(node, "a related block", findings) is not { } block)
+            return null;
         var kind = block.Text("record");
         var list = block.Text("list");
         var notice = block.Text("notice");
-        var related = new RelatedDefinition(node.At, kind ?? list, block.Text("by"), block.Text("title"), block.Texts("show"),
-            [.. block.Texts("order").Select(ReadOrder)], block.Number("size", 1, 100), block.Text("all"), ReadLook(block, findings),
-            ConditionReader.Read(block, "where", findings), notice, list is not null)
+        var related = new RelatedDefinition(
+            node.At,
+            kind ?? list,
+            block.Text("by"),
+            block.Text("title"),
+            block.Texts("show"),
+            [.. block.Texts("order").Select(ReadOrder)],
+            block.Number("size", 1, 100),
+            block.Text("all"),
+            ReadLook(block, findings),
+            ConditionReader.Read(block, "where", findings),
+            notice,
+            list is not null
+        )
         {
             Tied = ReadPairs(block, "tied", findings),
         };
         block.Finish();
-        if ((kind is null ? 0 : 1) + (list is null ? 0 : 1) + (notice is null ? 0 : 1) == 1) return related;
-        findings.Add(FindingCodes.WrongShape, block.At, "A block says one of three things: related records, a list, or a notice.",
-            "Write record: RECORD, list: RECORD or notice: TEXT.", expected: "one of record, list, notice");
+        if ((kind is null ? 0 : 1) + (list is null ? 0 : 1) + (notice is null ? 0 : 1) == 1)
+            return related;
+        findings.Add(
+            FindingCodes.WrongShape,
+            block.At,
+            "A block says one of three things: related records, a list, or a notice.",
+            "Write record: RECORD, list: RECORD or notice: TEXT.",
+            expected: "one of record, list, notice"
+        );
         return null;
     }
 
     private static List<PassDefinition> ReadPairs(MappingReader owner, string key, FindingList findings)
     {
         var pairs = new List<PassDefinition>();
-        if (owner.Value(key) is not { } node || MappingReader.Of(node, $"“{key}”", findings) is not { } section) return pairs;
+        if (owner.Value(key) is not { } node || MappingReader.Of(node, $"“{key}”", findings) is not { } section)
+            return pairs;
         foreach (var (parameter, value) in section.Named)
-            if (MappingReader.AsText(value, parameter.Value, findings) is { } field) pairs.Add(new PassDefinition(parameter, field));
+            if (MappingReader.AsText(value, parameter.Value, findings) is { } field)
+                pairs.Add(new PassDefinition(parameter, field));
         return pairs;
     }
 
     private static IdAnswers ReadIds(MappingReader page, FindingList findings)
     {
-        if (page.Value("ids") is not { } node || MappingReader.Of(node, "“ids”", findings) is not { } ids) return IdAnswers.Default;
+        if (page.Value("ids") is not { } node || MappingReader.Of(node, "“ids”", findings) is not { } ids)
+            return IdAnswers.Default;
         var missing = ids.Text("missing");
         var malformed = ids.Text("malformed");
         var unknown = ids.Text("unknown");
@@ -217,6 +324,7 @@ internal static class PageReader
         return new IdAnswers(
             missing is { Value: "400" or "404" } ? null : missing,
             missing is { Value: "400" or "404" } ? int.Parse(missing.Value) : null,
-            malformed?.Value == "404" ? 404 : 400);
+            malformed?.Value == "404" ? 404 : 400
+        );
     }
 }

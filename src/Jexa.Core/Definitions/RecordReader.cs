@@ -23,46 +23,88 @@ internal static class RecordReader
             findings.AddUnknown(FindingCodes.UnknownWord, unique, "promise about the key called", ["assumed"]);
         var visible = ConditionReader.Read(record, "visible", findings);
         var fields = ReadFields(record, findings);
-        if (Origin(name, record, origin, source, query, findings) is not var (from, table)) return null;
-        return new RecordDefinition(name, from, table, query, parameters, key, label, one, many, unique is not null, parent, visible, fields);
+        if (Origin(name, record, origin, source, query, findings) is not var (from, table))
+            return null;
+        return new RecordDefinition(
+            name,
+            from,
+            table,
+            query,
+            parameters,
+            key,
+            label,
+            one,
+            many,
+            unique is not null,
+            parent,
+            visible,
+            fields
+        );
     }
 
     /// <summary>Where the records come from: a table, or a source and a query.</summary>
     private static (Written Source, Written? Table)? Origin(
-        Written name, MappingReader record, Written? origin, Written? source, Written? query, FindingList findings)
+        Written name,
+        MappingReader record,
+        Written? origin,
+        Written? source,
+        Written? query,
+        FindingList findings
+    )
     {
-        if (origin is null && source is not null && query is not null) return (source, null);
+        if (origin is null && source is not null && query is not null)
+            return (source, null);
         if (origin is null || source is not null || query is not null)
         {
-            findings.Add(origin is null && query is null && source is null ? FindingCodes.MissingKey : FindingCodes.WrongShape, record.At,
+            findings.Add(
+                origin is null && query is null && source is null ? FindingCodes.MissingKey : FindingCodes.WrongShape,
+                record.At,
                 $"The record “{name}” does not say in one way where it comes from.",
-                "Write from: SOURCE.TABLE; or source: SOURCE and query: SELECT ….", expected: "from, or source with query");
+                "Write from: SOURCE.TABLE; or source: SOURCE and query: SELECT ….",
+                expected: "from, or source with query"
+            );
             return null;
         }
 
         var point = origin.Value.IndexOf('.');
         if (point > 0 && point < origin.Value.Length - 1)
-            return (origin with { Value = origin.Value[..point] }, new Written(origin.Value[(point + 1)..], origin.Of(point + 1)) { IsOneRun = origin.IsOneRun });
-        findings.Add(FindingCodes.WrongShape, origin.At, $"“{origin}” does not name a table of a source.", "Write the source's name, a point and the table's name.",
-            found: origin.Value, expected: "SOURCE.TABLE");
+            return (
+                origin with
+                {
+                    Value = origin.Value[..point],
+                },
+                new Written(origin.Value[(point + 1)..], origin.Of(point + 1)) { IsOneRun = origin.IsOneRun }
+            );
+        findings.Add(
+            FindingCodes.WrongShape,
+            origin.At,
+            $"“{origin}” does not name a table of a source.",
+            "Write the source's name, a point and the table's name.",
+            found: origin.Value,
+            expected: "SOURCE.TABLE"
+        );
         return null;
     }
 
     private static List<QueryParameterDefinition> ReadParameters(MappingReader record, FindingList findings)
     {
         var parameters = new List<QueryParameterDefinition>();
-        if (record.Value("parameters") is not { } node || MappingReader.Of(node, "“parameters”", findings) is not { } section) return parameters;
+        if (record.Value("parameters") is not { } node || MappingReader.Of(node, "“parameters”", findings) is not { } section)
+            return parameters;
         foreach (var (name, value) in section.Named)
         {
             if (value is ScalarNode { Text: { } word })
             {
-                if (CheckType(word, findings)) parameters.Add(new QueryParameterDefinition(name, word, null));
+                if (CheckType(word, findings))
+                    parameters.Add(new QueryParameterDefinition(name, word, null));
                 continue;
             }
 
-            if (MappingReader.Of(value, $"the parameter “{name}”", findings) is not { } reader) continue;
+            if (MappingReader.Of(value, $"the parameter “{name}”", findings) is not { } reader)
+                continue;
             var (type, said) = (reader.RequiredText("type", "integer"), reader.Text("default"));
-            if (type is not null && CheckType(type, findings)) parameters.Add(new QueryParameterDefinition(name, type, said));
+            if (type is not null && CheckType(type, findings))
+                parameters.Add(new QueryParameterDefinition(name, type, said));
             reader.Finish();
         }
 
@@ -72,18 +114,37 @@ internal static class RecordReader
     private static List<FieldDefinition> ReadFields(MappingReader record, FindingList findings)
     {
         var fields = new List<FieldDefinition>();
-        if (record.Value("fields") is not { } node || MappingReader.Of(node, "“fields”", findings) is not { } section) return fields;
+        if (record.Value("fields") is not { } node || MappingReader.Of(node, "“fields”", findings) is not { } section)
+            return fields;
         foreach (var (name, value) in section.Named)
         {
-            if (MappingReader.Of(value, $"the field “{name}”", findings) is not { } field) continue;
+            if (MappingReader.Of(value, $"the field “{name}”", findings) is not { } field)
+                continue;
             var type = field.Text("type");
-            if (type is not null) CheckType(type, findings);
-            fields.Add(new FieldDefinition(name, field.Text("label"), type, field.Flag("secret"), field.Text("pattern"), field.Number("max_length", 1, 4096),
-                field.Text("such_as"), field.Text("refers_to"), field.Text("as"), field.Text("under"), field.Text("base"), field.Text("unit"),
-                field.Number("decimals", 0, 12), ReadChoices(field, findings), ConditionReader.Read(field, "when", findings))
-            {
-                Input = ReadInput(field, findings),
-            });
+            if (type is not null)
+                CheckType(type, findings);
+            fields.Add(
+                new FieldDefinition(
+                    name,
+                    field.Text("label"),
+                    type,
+                    field.Flag("secret"),
+                    field.Text("pattern"),
+                    field.Number("max_length", 1, 4096),
+                    field.Text("such_as"),
+                    field.Text("refers_to"),
+                    field.Text("as"),
+                    field.Text("under"),
+                    field.Text("base"),
+                    field.Text("unit"),
+                    field.Number("decimals", 0, 12),
+                    ReadChoices(field, findings),
+                    ConditionReader.Read(field, "when", findings)
+                )
+                {
+                    Input = ReadInput(field, findings),
+                }
+            );
             field.Finish();
         }
 
@@ -93,24 +154,36 @@ internal static class RecordReader
     private static InputDefinition ReadInput(MappingReader field, FindingList findings)
     {
         var kept = field.Text("kept");
-        if (kept is not null && !KeptWords.Contains(kept.Value)) findings.AddUnknown(FindingCodes.UnknownWord, kept, "thing that Jexa keeps in a field called", KeptWords);
+        if (kept is not null && !KeptWords.Contains(kept.Value))
+            findings.AddUnknown(FindingCodes.UnknownWord, kept, "thing that Jexa keeps in a field called", KeptWords);
         var required = field.Text("required");
-        if (required is not null and not { Value: "true" or "false" }) findings.AddUnknown(FindingCodes.UnknownWord, required, "answer", ["true", "false"]);
-        return new InputDefinition(required, field.Text("min"), field.Text("max"), field.Text("help"), field.Text("default"), kept);
+        if (required is not null and not { Value: "true" or "false" })
+            findings.AddUnknown(FindingCodes.UnknownWord, required, "answer", ["true", "false"]);
+        return new InputDefinition(
+            required,
+            field.Text("min"),
+            field.Text("max"),
+            field.Text("help"),
+            field.Text("default"),
+            kept
+        );
     }
 
     private static List<ChoiceDefinition> ReadChoices(MappingReader field, FindingList findings)
     {
         var choices = new List<ChoiceDefinition>();
-        if (field.Value("choices") is not { } node || MappingReader.Of(node, "“choices”", findings) is not { } section) return choices;
+        if (field.Value("choices") is not { } node || MappingReader.Of(node, "“choices”", findings) is not { } section)
+            return choices;
         foreach (var (value, label) in section.Named)
-            if (MappingReader.AsText(label, value.Value, findings) is { } text) choices.Add(new ChoiceDefinition(value, text));
+            if (MappingReader.AsText(label, value.Value, findings) is { } text)
+                choices.Add(new ChoiceDefinition(value, text));
         return choices;
     }
 
     private static bool CheckType(Written type, FindingList findings)
     {
-        if (FieldTypes.TryParse(type.Value, out _)) return true;
+        if (FieldTypes.TryParse(type.Value, out _))
+            return true;
         findings.AddUnknown(FindingCodes.UnknownWord, type, "field type", FieldTypes.Words);
         return false;
     }

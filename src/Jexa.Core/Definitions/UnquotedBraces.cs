@@ -3,7 +3,8 @@ using System.Text.RegularExpressions;
 namespace Jexa.Core.Definitions;
 
 /// <summary>
-/// Finds holes without quotes inside braces or brackets of YAML, such as <c>{ path: /lights/{id} }</c>: YAML ends the text before them
+/// Finds holes without quotes inside braces or brackets of YAML, such as <c>{ path: /lights/{id} }</c>: YAML ends the text before
+/// them
 /// and reads mappings, and what follows from that would be told at ten other places.
 /// </summary>
 internal sealed partial class UnquotedBraces(string file, FindingList findings)
@@ -28,7 +29,8 @@ internal sealed partial class UnquotedBraces(string file, FindingList findings)
         foreach (var line in text.AsSpan().EnumerateLines())
         {
             number++;
-            if (IsOfHanging(line)) continue;
+            if (IsOfHanging(line))
+                continue;
             found |= ReportLine(line.ToString(), number);
         }
 
@@ -37,8 +39,10 @@ internal sealed partial class UnquotedBraces(string file, FindingList findings)
 
     private bool IsOfHanging(ReadOnlySpan<char> line)
     {
-        if (_hangsOn < 0) return false;
-        if (line.IsWhiteSpace() || line.IndexOfAnyExcept(' ') > _hangsOn) return true;
+        if (_hangsOn < 0)
+            return false;
+        if (line.IsWhiteSpace() || line.IndexOfAnyExcept(' ') > _hangsOn)
+            return true;
         _hangsOn = -1;
         return false;
     }
@@ -53,8 +57,10 @@ internal sealed partial class UnquotedBraces(string file, FindingList findings)
             var c = line[i];
             if (_quote != 0)
             {
-                if (c == '\\' && _quote == '"') i++;
-                else if (c == _quote) _quote = '\0';
+                if (c == '\\' && _quote == '"')
+                    i++;
+                else if (c == _quote)
+                    _quote = '\0';
             }
             else if (c == '#' && (i == 0 || char.IsWhiteSpace(line[i - 1])))
             {
@@ -67,7 +73,8 @@ internal sealed partial class UnquotedBraces(string file, FindingList findings)
             else if (_depth == 0 && c is not ('{' or '[') && !char.IsWhiteSpace(c))
             {
                 // A text in the open goes on to the end of its line, braces and all.
-                if (c is '|' or '>' && Hanging().IsMatch(line[i..])) _hangsOn = line.AsSpan().IndexOfAnyExcept(' ');
+                if (c is '|' or '>' && Hanging().IsMatch(line[i..]))
+                    _hangsOn = line.AsSpan().IndexOfAnyExcept(' ');
                 break;
             }
             else if (c is '{' && Hole().Match(line, i) is { Success: true } hole && (_begun >= 0 || line[i + 1] == '?'))
@@ -87,20 +94,34 @@ internal sealed partial class UnquotedBraces(string file, FindingList findings)
 
     private void Step(string line, char c, int at)
     {
-        if (c is '{' or '[') (_depth, _begun) = (_depth + 1, -1);
-        else if (c is '}' or ']') (_depth, _begun) = (Math.Max(0, _depth - 1), -1);
-        else if (c == ',' || (c == ':' && (at + 1 == line.Length || char.IsWhiteSpace(line[at + 1])))) _begun = -1;
-        else if (_begun < 0 && !char.IsWhiteSpace(c)) _begun = at;
+        if (c is '{' or '[')
+            (_depth, _begun) = (_depth + 1, -1);
+        else if (c is '}' or ']')
+            (_depth, _begun) = (Math.Max(0, _depth - 1), -1);
+        else if (c == ',' || (c == ':' && (at + 1 == line.Length || char.IsWhiteSpace(line[at + 1]))))
+            _begun = -1;
+        else if (_begun < 0 && !char.IsWhiteSpace(c))
+            _begun = at;
     }
 
     private void Add(string line, int number, int begun, int end)
     {
-        while (end < line.Length && Hole().Match(line, end) is var more && (more.Success || line[end] is not (',' or '}' or ']' or '{')))
+        while (
+            end < line.Length
+            && Hole().Match(line, end) is var more
+            && (more.Success || line[end] is not (',' or '}' or ']' or '{'))
+        )
             end += more.Success ? more.Length : 1;
         var text = line[begun..end].Trim();
         var key = Key().Match(line[..begun]) is { Success: true } before ? before.Groups[1].Value + ": " : "";
-        findings.Add(FindingCodes.QuoteIt, new Place(file, number, begun + 1), $"YAML ends the text before “{{”, since it has no quotes and stands inside braces or brackets.",
-            $"Quote it: {key}\"{text}\"", found: text, expected: "a text in quotes");
+        findings.Add(
+            FindingCodes.QuoteIt,
+            new Place(file, number, begun + 1),
+            $"YAML ends the text before “{{”, since it has no quotes and stands inside braces or brackets.",
+            $"Quote it: {key}\"{text}\"",
+            found: text,
+            expected: "a text in quotes"
+        );
     }
 
     /// <summary>What stands before a value in the open: keys and hyphens.</summary>

@@ -6,9 +6,15 @@ namespace Jexa.Core.Definitions;
 public static class Variables
 {
     /// <summary>The text with its variables filled in; null where one is not set.</summary>
-    /// <param name="quote">A value as it stands within the text; a variable that is the whole text says all of it, and stands as it is.</param>
+    /// <param name="quote">A value as it stands within the text; a variable that is the whole text says all of it, and stands as
+    /// it is.</param>
     /// <param name="missing">Told of each variable that is not set, and where it stands.</param>
-    public static string? Fill(string text, Func<string, string?> environment, Func<string, string> quote, Action<string, int> missing)
+    public static string? Fill(
+        string text,
+        Func<string, string?> environment,
+        Func<string, string> quote,
+        Action<string, int> missing
+    )
     {
         var filled = new StringBuilder();
         var complete = true;

@@ -7,16 +7,21 @@ namespace Jexa.Core.Drafts;
 /// <summary>What a draft says of the fields of a record, and what it only proposes, by column.</summary>
 internal static class DraftFields
 {
-    /// <summary>What is certain enough to be written: what it does can be seen at once, and nothing that is there is refused for it.</summary>
+    /// <summary>
+    /// What is certain enough to be written: what it does can be seen at once, and nothing that is there is refused for it.
+    /// </summary>
     public static Dictionary<string, string> Of(DraftRecord record, bool isEdited)
     {
         var fields = new Dictionary<string, string>();
-        foreach (var secret in record.Secrets) fields[secret.Name] = "secret: true";
+        foreach (var secret in record.Secrets)
+            fields[secret.Name] = "secret: true";
         foreach (var kind in isEdited ? (string[])["created", "changed"] : [])
-            foreach (var kept in record.Kept(kind).Take(1)) fields.TryAdd(kept.Name, $"kept: {kind}");
+        foreach (var kept in record.Kept(kind).Take(1))
+            fields.TryAdd(kept.Name, $"kept: {kind}");
         foreach (var column in Plain(record))
         {
-            if (ShownAs(record, column) is { } shown) fields.TryAdd(column.Name, shown);
+            if (ShownAs(record, column) is { } shown)
+                fields.TryAdd(column.Name, shown);
         }
 
         return fields;
@@ -28,27 +33,45 @@ internal static class DraftFields
         var proposals = new Dictionary<string, (string, string)>();
         foreach (var column in Plain(record))
         {
-            if (record.Look(column) == ValueLook.PictureName) proposals[column.Name] = ("as: image, under: FOLDER", "these are names of pictures: say which folder they are in");
-            else if (record.FewValues(column) is { Count: > 0 } values && column != record.Label && ShownAs(record, column) is null)
-                proposals[column.Name] = (values is ["0", "1"] ? "type: boolean" : $"choices: {{ {string.Join(", ", values.Select(value => $"{Quoted(value)}: {Quoted(Labels.Capital(value))}"))} }}",
-                    "the only values that were seen");
+            if (record.Look(column) == ValueLook.PictureName)
+                proposals[column.Name] = (
+                    "as: image, under: FOLDER",
+                    "these are names of pictures: say which folder they are in"
+                );
+            else if (
+                record.FewValues(column) is { Count: > 0 } values
+                && column != record.Label
+                && ShownAs(record, column) is null
+            )
+                proposals[column.Name] = (
+                    values is ["0", "1"] ? "type: boolean" : Choices(values),
+                    "the only values that were seen"
+                );
         }
 
         return proposals;
     }
 
-    private static IEnumerable<ColumnSchema> Plain(DraftRecord record) =>
-        record.Table.Columns.Where(column => !record.Secrets.Contains(column) && !record.Key.Contains(column.Name) && record.Table.ForeignKeys.All(key => !key.Columns.Contains(column.Name)));
+    private static string Choices(IReadOnlyList<string> values) =>
+        $"choices: {{ {string.Join(", ", values.Select(value => $"{Quoted(value)}: {Quoted(Labels.Capital(value))}"))} }}";
 
-    private static string? ShownAs(DraftRecord record, ColumnSchema column) => record.Look(column) switch
-    {
-        _ when column.DeclaredType.StartsWith("json", StringComparison.OrdinalIgnoreCase) => null,
-        ValueLook.Json => "as: json",
-        ValueLook.Web => "as: web",
-        ValueLook.WebPicture => "as: image",
-        ValueLook.Mail => "as: email",
-        ValueLook.Epoch => "as: epoch",
-        ValueLook.Money when column.Rules.Scale is null => "decimals: 2",
-        _ => DraftRecord.IsLong(column) && column.Rules.MaxLength is null ? "as: long_text" : null,
-    };
+    private static IEnumerable<ColumnSchema> Plain(DraftRecord record) =>
+        record.Table.Columns.Where(column =>
+            !record.Secrets.Contains(column)
+            && !record.Key.Contains(column.Name)
+            && record.Table.ForeignKeys.All(key => !key.Columns.Contains(column.Name))
+        );
+
+    private static string? ShownAs(DraftRecord record, ColumnSchema column) =>
+        record.Look(column) switch
+        {
+            _ when column.DeclaredType.StartsWith("json", StringComparison.OrdinalIgnoreCase) => null,
+            ValueLook.Json => "as: json",
+            ValueLook.Web => "as: web",
+            ValueLook.WebPicture => "as: image",
+            ValueLook.Mail => "as: email",
+            ValueLook.Epoch => "as: epoch",
+            ValueLook.Money when column.Rules.Scale is null => "decimals: 2",
+            _ => DraftRecord.IsLong(column) && column.Rules.MaxLength is null ? "as: long_text" : null,
+        };
 }

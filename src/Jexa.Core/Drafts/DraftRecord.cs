@@ -22,7 +22,28 @@ internal sealed class DraftRecord
     private const int LongLabel = 1024;
 
     private static readonly string[] LabelWords = ["name", "title", "label", "caption", "subject", "headline"];
-    private static readonly string[] LongWords = ["note", "notes", "description", "body", "comment", "comments", "remark", "remarks", "text", "content", "story", "details", "memo", "bio", "summary", "html", "json", "payload", "data"];
+    private static readonly string[] LongWords =
+    [
+        "note",
+        "notes",
+        "description",
+        "body",
+        "comment",
+        "comments",
+        "remark",
+        "remarks",
+        "text",
+        "content",
+        "story",
+        "details",
+        "memo",
+        "bio",
+        "summary",
+        "html",
+        "json",
+        "payload",
+        "data",
+    ];
     private static readonly string[] BookWords = ["created", "added", "updated", "modified", "changed", "inserted", "deleted"];
 
     private readonly TableSample? _sample;
@@ -36,13 +57,22 @@ internal sealed class DraftRecord
         One = Labels.OfRecord(name);
         IsTie = IsTieTable(table);
         HasOwnKey = table.PrimaryKey.Count > 0 && table.PrimaryKey.All(CanBeKey);
-        Key = table.PrimaryKey.Count > 0 ? table.PrimaryKey
-            : table.UniqueKeys.FirstOrDefault(key => key.All(column => CanBeKey(column) && table.Find(column) is { Nullable: false })) is { } unique ? unique
+        Key =
+            table.PrimaryKey.Count > 0 ? table.PrimaryKey
+            : table.UniqueKeys.FirstOrDefault(key =>
+                key.All(column => CanBeKey(column) && table.Find(column) is { Nullable: false })
+            )
+                is { } unique
+                ? unique
             : GuessedKey();
         IsKeyProven = table.IsUnique([.. Key]) && Key.All(column => CanBeKey(column));
         Label = LabelOf();
-        Date = table.Columns.FirstOrDefault(column => column is { Nullable: false, Type: FieldType.Date } && !IsBookkeeping(column.Name))
-            ?? table.Columns.FirstOrDefault(column => column is { Nullable: false, Type: FieldType.Timestamp } && !IsBookkeeping(column.Name));
+        Date = table.Columns.FirstOrDefault(column =>
+            column is { Nullable: false, Type: FieldType.Date } && !IsBookkeeping(column.Name)
+        )
+            ?? table.Columns.FirstOrDefault(column =>
+                column is { Nullable: false, Type: FieldType.Timestamp } && !IsBookkeeping(column.Name)
+            );
     }
 
     public TableSchema Table { get; }
@@ -52,7 +82,9 @@ internal sealed class DraftRecord
     /// <summary>One record, inside a sentence.</summary>
     public string One { get; }
 
-    /// <summary>The columns that its records are told apart by, or at least put in order by; empty where there are none.</summary>
+    /// <summary>
+    /// The columns that its records are told apart by, or at least put in order by; empty where there are none.
+    /// </summary>
     public IReadOnlyList<string> Key { get; }
 
     /// <summary>Whether the source says that the key is one, and addresses can carry it.</summary>
@@ -79,90 +111,182 @@ internal sealed class DraftRecord
     public ValueLook Look(ColumnSchema column) => _sample?.Of(column.Name)?.Look ?? ValueLook.Plain;
 
     /// <summary>
-    /// The few values that a column has, in their order; empty unless enough rows were looked at, and they have far fewer values than rows.
+    /// The few values that a column has, in their order; empty unless enough rows were looked at, and they have far fewer values
+    /// than rows.
     /// </summary>
     public IReadOnlyList<string> FewValues(ColumnSchema column)
     {
-        if (_sample?.Of(column.Name) is not { Filled: >= FewestRows, Distinct: >= 2 and <= MostChoices } found || column.Type is not (FieldType.Text or FieldType.Integer)) return [];
-        if (column.Rules.OneOf is not null || found.Longest > LongestChoice || Table.IsUnique([column.Name])) return [];
+        if (
+            _sample?.Of(column.Name) is not { Filled: >= FewestRows, Distinct: >= 2 and <= MostChoices } found
+            || column.Type is not (FieldType.Text or FieldType.Integer)
+        )
+            return [];
+        if (column.Rules.OneOf is not null || found.Longest > LongestChoice || Table.IsUnique([column.Name]))
+            return [];
         var values = _sample.ValuesOf(column.Name);
-        return values.Count != found.Distinct ? [] : [.. values.OrderBy(value => value is Constant.Whole number ? number.Value : 0).ThenBy(value => value.ToString(), StringComparer.Ordinal).Select(value => value.ToString()!)];
+        return values.Count != found.Distinct
+            ? []
+            :
+            [
+                .. values
+                    .OrderBy(value => value is Constant.Whole number ? number.Value : 0)
+                    .ThenBy(value => value.ToString(), StringComparer.Ordinal)
+                    .Select(value => value.ToString()!),
+            ];
     }
 
     public IEnumerable<ColumnSchema> Secrets => Table.Columns.Where(column => IsSecret(column) && !Key.Contains(column.Name));
 
-    public IEnumerable<ColumnSchema> Kept(string kind) => Table.Columns.Where(column => column.Type is FieldType.Timestamp or FieldType.Date && !column.Automatic
-        && (kind == "created" ? Starts(column.Name, "created", "added", "inserted") : Starts(column.Name, "updated", "modified", "changed")));
+    public IEnumerable<ColumnSchema> Kept(string kind) =>
+        Table.Columns.Where(column =>
+            column.Type is FieldType.Timestamp or FieldType.Date
+            && !column.Automatic
+            && (
+                kind == "created"
+                    ? Starts(column.Name, "created", "added", "inserted")
+                    : Starts(column.Name, "updated", "modified", "changed")
+            )
+        );
 
-    /// <summary>The columns that a list shows: what it is called, what it belongs to, its state, its dates and numbers; nothing long.</summary>
+    /// <summary>
+    /// The columns that a list shows: what it is called, what it belongs to, its state, its dates and numbers; nothing long.
+    /// </summary>
     public List<string> Shown()
     {
         var shown = new List<string>();
-        if (Label is not null) shown.Add(Label.Name);
+        if (Label is not null)
+            shown.Add(Label.Name);
         var references = References.Select(reference => reference.Column).ToHashSet();
-        var others = Table.Columns.Where(column => !shown.Contains(column.Name) && !IsSecret(column) && !IsLong(column) && Look(column) != ValueLook.Json && !IsBookkeeping(column.Name)
-            && column.Type != FieldType.Bytes && !IsNeverFilled(column) && !(column.Automatic && Key.Contains(column.Name) && (Label is not null || Table.Columns.Count > 2)));
-        foreach (var column in others.OrderBy(IsSeldomFilled).ThenBy(column => Rank(column, references)).ThenBy(column => Table.Columns.ToList().IndexOf(column)).Take(MostShown - shown.Count)) shown.Add(column.Name);
+        var others = Table.Columns.Where(column =>
+            !shown.Contains(column.Name)
+            && !IsSecret(column)
+            && !IsLong(column)
+            && Look(column) != ValueLook.Json
+            && !IsBookkeeping(column.Name)
+            && column.Type != FieldType.Bytes
+            && !IsNeverFilled(column)
+            && !(column.Automatic && Key.Contains(column.Name) && (Label is not null || Table.Columns.Count > 2))
+        );
+        foreach (
+            var column in others
+                .OrderBy(IsSeldomFilled)
+                .ThenBy(column => Rank(column, references))
+                .ThenBy(column => Table.Columns.ToList().IndexOf(column))
+                .Take(MostShown - shown.Count)
+        )
+            shown.Add(column.Name);
 
         // The best columns, in the order that the table has them.
-        if (Label is null && Date is { } date && shown.Remove(date.Name)) shown.Insert(0, date.Name);
+        if (Label is null && Date is { } date && shown.Remove(date.Name))
+            shown.Insert(0, date.Name);
         var first = shown.Take(Label is null && Date is null ? 0 : 1).ToList();
         first.AddRange(shown.Except(first).OrderBy(name => Table.Columns.ToList().FindIndex(column => column.Name == name)));
         return first.Count > 0 ? first : [.. Key];
     }
 
-    /// <summary>The column of a list that leads to the record: the one it is called by, never one that leads elsewhere if another is there.</summary>
-    public string Leading(IReadOnlyList<string> shown) => shown.FirstOrDefault(name => name == Label?.Name) ?? shown.FirstOrDefault(name => name == Date?.Name)
-        ?? shown.FirstOrDefault(name => !References.Exists(reference => reference.Column == name)) ?? shown[0];
+    /// <summary>
+    /// The column of a list that leads to the record: the one it is called by, never one that leads elsewhere if another is
+    /// there.
+    /// </summary>
+    public string Leading(IReadOnlyList<string> shown) =>
+        shown.FirstOrDefault(name => name == Label?.Name)
+        ?? shown.FirstOrDefault(name => name == Date?.Name)
+        ?? shown.FirstOrDefault(name => !References.Exists(reference => reference.Column == name))
+        ?? shown[0];
 
     /// <summary>The columns that a search looks in.</summary>
     public List<string> Searched() =>
-        [.. Table.Columns.Where(column => column.Type == FieldType.Text && column.Rules.OneOf is null && !IsSecret(column) && (column == Label || Table.IsUnique([column.Name]) || Words(column.Name).Any(LabelWords.Contains))).Take(3).Select(column => column.Name)];
+        [
+            .. Table
+                .Columns.Where(column =>
+                    column.Type == FieldType.Text
+                    && column.Rules.OneOf is null
+                    && !IsSecret(column)
+                    && (column == Label || Table.IsUnique([column.Name]) || Words(column.Name).Any(LabelWords.Contains))
+                )
+                .Take(3)
+                .Select(column => column.Name),
+        ];
 
-    public bool CanBeKey(string column) => Table.Find(column) is { } found && KeyType.For(found, found.Type, TextForm.Any) is not null;
+    public bool CanBeKey(string column) =>
+        Table.Find(column) is { } found && KeyType.For(found, found.Type, TextForm.Any) is not null;
 
-    public static bool IsLong(ColumnSchema column) => column.Type == FieldType.Text && column.Rules.OneOf is null
-        && (column.Rules.MaxLength > (IsCalledName(column.Name) ? LongLabel : LongText) || (column.Rules.MaxLength is null && Words(column.Name).Any(LongWords.Contains))
-            || column.DeclaredType.Contains("json", StringComparison.OrdinalIgnoreCase) || column.DeclaredType.Contains("[]", StringComparison.Ordinal)
-            || column.DeclaredType.Contains("mediumtext", StringComparison.OrdinalIgnoreCase) || column.DeclaredType.Contains("longtext", StringComparison.OrdinalIgnoreCase));
+    public static bool IsLong(ColumnSchema column) =>
+        column.Type == FieldType.Text
+        && column.Rules.OneOf is null
+        && (
+            column.Rules.MaxLength > (IsCalledName(column.Name) ? LongLabel : LongText)
+            || (column.Rules.MaxLength is null && Words(column.Name).Any(LongWords.Contains))
+            || column.DeclaredType.Contains("json", StringComparison.OrdinalIgnoreCase)
+            || column.DeclaredType.Contains("[]", StringComparison.Ordinal)
+            || column.DeclaredType.Contains("mediumtext", StringComparison.OrdinalIgnoreCase)
+            || column.DeclaredType.Contains("longtext", StringComparison.OrdinalIgnoreCase)
+        );
 
-    /// <summary>What puts the rows of a table without a key in order: columns that an address could carry, where there are any.</summary>
+    /// <summary>
+    /// What puts the rows of a table without a key in order: columns that an address could carry, where there are any.
+    /// </summary>
     private List<string> GuessedKey()
     {
-        var ordered = Table.Columns.Where(column => column.Type != FieldType.Bytes && !IsSecret(column)).OrderBy(IsLong).ThenBy(column => column.Nullable).ToList();
+        var ordered = Table
+            .Columns.Where(column => column.Type != FieldType.Bytes && !IsSecret(column))
+            .OrderBy(IsLong)
+            .ThenBy(column => column.Nullable)
+            .ToList();
         var carried = ordered.Where(column => CanBeKey(column.Name) && !IsLong(column)).ToList();
         return [.. (carried.Count > 0 ? carried : ordered).Take(3).Select(column => column.Name)];
     }
 
     private static int Rank(ColumnSchema column, HashSet<string> references) =>
-        references.Contains(column.Name) ? 0 : column.Rules.OneOf is not null ? 1 : column.Type is FieldType.Date or FieldType.Timestamp ? 2
-        : column.Type == FieldType.Text && !column.Nullable ? 3 : column.Type is FieldType.Decimal or FieldType.Integer or FieldType.Real ? 4 : column.Type == FieldType.Boolean ? 5 : 6;
+        references.Contains(column.Name) ? 0
+        : column.Rules.OneOf is not null ? 1
+        : column.Type is FieldType.Date or FieldType.Timestamp ? 2
+        : column.Type == FieldType.Text && !column.Nullable ? 3
+        : column.Type is FieldType.Decimal or FieldType.Integer or FieldType.Real ? 4
+        : column.Type == FieldType.Boolean ? 5
+        : 6;
 
     private bool IsNeverFilled(ColumnSchema column) => _sample?.Of(column.Name) is { IsKnown: true, Filled: 0 };
 
     private bool IsSeldomFilled(ColumnSchema column) => _sample?.Of(column.Name) is { FilledShare: < 0.2 };
 
     /// <summary>Whether its values can be what records are called by: mostly there, and mostly different.</summary>
-    private bool Names(ColumnSchema column) => Look(column) is ValueLook.Plain or ValueLook.Mail && (_sample?.Of(column.Name) is not { IsKnown: true } sample
-        || sample is { FilledShare: > 0.8, Longest: <= 200 } && (sample.DistinctShare > 0.3 || sample.Rows < 5));
+    private bool Names(ColumnSchema column) =>
+        Look(column) is ValueLook.Plain or ValueLook.Mail
+        && (
+            _sample?.Of(column.Name) is not { IsKnown: true } sample
+            || sample is { FilledShare: > 0.8, Longest: <= 200 } && (sample.DistinctShare > 0.3 || sample.Rows < 5)
+        );
 
     private ColumnSchema? LabelOf()
     {
-        var texts = Table.Columns.Where(column => column.Type == FieldType.Text && !IsSecret(column) && !IsLong(column) && column.Rules.OneOf is null && Names(column)).ToList();
+        var texts = Table
+            .Columns.Where(column =>
+                column.Type == FieldType.Text
+                && !IsSecret(column)
+                && !IsLong(column)
+                && column.Rules.OneOf is null
+                && Names(column)
+            )
+            .ToList();
         bool Unique(ColumnSchema column) => Table.IsUnique([column.Name]);
         return texts.Find(column => LabelWords.Contains(column.Name.ToLowerInvariant()) && Unique(column))
             ?? texts.Find(column => LabelWords.Contains(column.Name.ToLowerInvariant()))
             ?? texts.Find(column => Words(column.Name).Any(LabelWords.Contains))
             ?? texts.Find(column => Unique(column) && !Key.Contains(column.Name))
             ?? texts.Find(Unique)
-            ?? texts.Find(column => _sample?.Of(column.Name) is { Rows: >= 5, FilledShare: > 0.95, DistinctShare: > 0.9, Longest: <= 60 });
+            ?? texts.Find(column =>
+                _sample?.Of(column.Name) is { Rows: >= 5, FilledShare: > 0.95, DistinctShare: > 0.9, Longest: <= 60 }
+            );
     }
 
     /// <summary>A table whose key is foreign keys only, at least two, and that has next to nothing else.</summary>
     private static bool IsTieTable(TableSchema table)
     {
         var tying = table.ForeignKeys.SelectMany(key => key.Columns).ToHashSet();
-        return table.ForeignKeys.Count >= 2 && table.PrimaryKey.Count >= 2 && table.PrimaryKey.All(tying.Contains)
+        return table.ForeignKeys.Count >= 2
+            && table.PrimaryKey.Count >= 2
+            && table.PrimaryKey.All(tying.Contains)
             && table.Columns.Count(column => !tying.Contains(column.Name) && !IsBookkeeping(column.Name)) <= 1;
     }
 
@@ -175,7 +299,8 @@ internal sealed class DraftRecord
     private static bool Starts(string name, params ReadOnlySpan<string> words)
     {
         foreach (var word in words)
-            if (Words(name) is [var first, ..] && first == word) return true;
+            if (Words(name) is [var first, ..] && first == word)
+                return true;
         return false;
     }
 

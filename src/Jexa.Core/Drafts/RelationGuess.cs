@@ -23,23 +23,37 @@ public sealed record RelationGuess(string Table, string Column, string Target, i
     private const int MostGuesses = 300;
 
     public static async Task<IReadOnlyList<RelationGuess>> ReadAsync(
-        ISource source, SourceSchema schema, IReadOnlyDictionary<string, TableSample> samples, CancellationToken cancellation)
+        ISource source,
+        SourceSchema schema,
+        IReadOnlyDictionary<string, TableSample> samples,
+        CancellationToken cancellation
+    )
     {
-        var targets = schema.Tables.Where(table => table is { Kind: TableKind.Table, PrimaryKey: [_], CanList: true })
-            .SelectMany(table => NamesOf(table.Name).Select(name => (name, table))).ToLookup(pair => pair.name, pair => pair.table);
+        var targets = schema
+            .Tables.Where(table => table is { Kind: TableKind.Table, PrimaryKey: [_], CanList: true })
+            .SelectMany(table => NamesOf(table.Name).Select(name => (name, table)))
+            .ToLookup(pair => pair.name, pair => pair.table);
         var guesses = new List<RelationGuess>();
         foreach (var table in schema.Tables.Where(table => table.Kind == TableKind.Table && samples.ContainsKey(table.Name)))
         {
             var own = table.PrimaryKey is [var only] ? only : null;
-            foreach (var column in table.Columns.Where(column => column.Name != own && table.ForeignKeys.All(key => !key.Columns.Contains(column.Name))))
+            foreach (
+                var column in table.Columns.Where(column =>
+                    column.Name != own && table.ForeignKeys.All(key => !key.Columns.Contains(column.Name))
+                )
+            )
             {
-                if (guesses.Count == MostGuesses) return guesses;
-                if (TargetOf(table, column, targets) is not { } target) continue;
+                if (guesses.Count == MostGuesses)
+                    return guesses;
+                if (TargetOf(table, column, targets) is not { } target)
+                    continue;
                 var values = samples[table.Name].ValuesOf(column.Name).Take(MostValues).ToList();
-                if (values.Count < FewestValues) continue;
+                if (values.Count < FewestValues)
+                    continue;
                 try
                 {
-                    if (await AreKeysAsync(source, target, values, cancellation)) guesses.Add(new RelationGuess(table.Name, column.Name, target.Name, values.Count));
+                    if (await AreKeysAsync(source, target, values, cancellation))
+                        guesses.Add(new RelationGuess(table.Name, column.Name, target.Name, values.Count));
                 }
                 catch (SourceException)
                 {
@@ -55,11 +69,23 @@ public sealed record RelationGuess(string Table, string Column, string Target, i
     private static TableSchema? TargetOf(TableSchema table, ColumnSchema column, ILookup<string, TableSchema> targets)
     {
         var words = Labels.OfRecord(column.Name).Split(' ');
-        var stem = words is [.. var before, "id" or "key" or "code" or "no" or "ref" or "fk"] && before.Length > 0 ? string.Join(' ', before)
-            : words is ["id" or "fk", .. var behind] && behind.Length > 0 ? string.Join(' ', behind) : string.Join(' ', words);
-        var ending = KeyEndings.FirstOrDefault(ending => stem.EndsWith(ending, StringComparison.Ordinal) && stem.Length > ending.Length + 2);
+        var stem =
+            words is [.. var before, "id" or "key" or "code" or "no" or "ref" or "fk"] && before.Length > 0
+                ? string.Join(' ', before)
+            : words is ["id" or "fk", .. var behind] && behind.Length > 0 ? string.Join(' ', behind)
+            : string.Join(' ', words);
+        var ending = KeyEndings.FirstOrDefault(ending =>
+            stem.EndsWith(ending, StringComparison.Ordinal) && stem.Length > ending.Length + 2
+        );
         var found = targets[stem].Concat(ending is null ? [] : targets[stem[..^ending.Length]]).Distinct().ToList();
-        return found is [var only] && only.Name != table.Name && only.Find(only.PrimaryKey[0]) is { } key && key.Type == column.Type && column.Type is FieldType.Integer or FieldType.Text or FieldType.Uuid ? found[0] : null;
+        return
+            found is [var only]
+            && only.Name != table.Name
+            && only.Find(only.PrimaryKey[0]) is { } key
+            && key.Type == column.Type
+            && column.Type is FieldType.Integer or FieldType.Text or FieldType.Uuid
+            ? found[0]
+            : null;
     }
 
     /// <summary>What a table can be called in a column: itself, and one of its records.</summary>
@@ -69,11 +95,26 @@ public sealed record RelationGuess(string Table, string Column, string Target, i
         return new[] { words, DraftNames.Named(table, []).Replace('-', ' ') }.Distinct();
     }
 
-    private static async Task<bool> AreKeysAsync(ISource source, TableSchema target, List<Constant> values, CancellationToken cancellation)
+    private static async Task<bool> AreKeysAsync(
+        ISource source,
+        TableSchema target,
+        List<Constant> values,
+        CancellationToken cancellation
+    )
     {
         var key = target.Find(target.PrimaryKey[0])!;
         var isOne = new Condition.OneOf(ColumnRef.Own(key.Name), [.. values.Select((_, i) => new Operand.Argument(i, key.Type))]);
-        var query = source.Prepare(new RecordQuery(RecordRows.Whole(RowOrigin.Of(target.Name)), [], [new Projection(ColumnRef.Own(key.Name), FieldType.Any)], [isOne], null, [], MostValues));
+        var query = source.Prepare(
+            new RecordQuery(
+                RecordRows.Whole(RowOrigin.Of(target.Name)),
+                [],
+                [new Projection(ColumnRef.Own(key.Name), FieldType.Any)],
+                [isOne],
+                null,
+                [],
+                MostValues
+            )
+        );
         var rows = new RowBlock();
         rows.Reset(query.Width);
         await query.RunAsync(values, rows, cancellation);

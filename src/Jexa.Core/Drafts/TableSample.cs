@@ -24,7 +24,9 @@ public sealed record ColumnSample(int Rows, int Filled, int Distinct, int Longes
     public double DistinctShare => Filled == 0 ? 0 : (double)Distinct / Filled;
 }
 
-/// <summary>A bounded sample of a table's rows, column by column: a draft looks at what is there, not only at what is declared.</summary>
+/// <summary>
+/// A bounded sample of a table's rows, column by column: a draft looks at what is there, not only at what is declared.
+/// </summary>
 public sealed class TableSample
 {
     /// <summary>Rows of each table that are looked at.</summary>
@@ -36,9 +38,7 @@ public sealed class TableSample
     private readonly Dictionary<string, ColumnSample> _columns = [];
     private readonly Dictionary<string, List<Constant>> _values = [];
 
-    private TableSample()
-    {
-    }
+    private TableSample() { }
 
     /// <summary>The sample of a column; null if nothing was read of it.</summary>
     public ColumnSample? Of(string column) => _columns.GetValueOrDefault(column);
@@ -47,7 +47,11 @@ public sealed class TableSample
     public IReadOnlyList<Constant> ValuesOf(string column) => _values.GetValueOrDefault(column) ?? [];
 
     /// <summary>Reads a sample of each table that can be listed. A table that cannot be read has none.</summary>
-    public static async Task<IReadOnlyDictionary<string, TableSample>> ReadAsync(ISource source, SourceSchema schema, CancellationToken cancellation)
+    public static async Task<IReadOnlyDictionary<string, TableSample>> ReadAsync(
+        ISource source,
+        SourceSchema schema,
+        CancellationToken cancellation
+    )
     {
         var samples = new Dictionary<string, TableSample>();
         foreach (var table in schema.Tables.Where(table => table is { Kind: TableKind.Table, CanList: true }))
@@ -74,9 +78,19 @@ public sealed class TableSample
     {
         var columns = table.Columns.Where(column => column.Type != FieldType.Bytes).ToList();
         var sample = new TableSample();
-        if (columns.Count == 0) return sample;
-        var query = source.Prepare(new RecordQuery(RecordRows.Whole(RowOrigin.Of(table.Name)), [],
-            [.. columns.Select(column => new Projection(ColumnRef.Own(column.Name), FieldType.Any))], [], null, [], MostRows));
+        if (columns.Count == 0)
+            return sample;
+        var query = source.Prepare(
+            new RecordQuery(
+                RecordRows.Whole(RowOrigin.Of(table.Name)),
+                [],
+                [.. columns.Select(column => new Projection(ColumnRef.Own(column.Name), FieldType.Any))],
+                [],
+                null,
+                [],
+                MostRows
+            )
+        );
         var rows = new RowBlock();
         rows.Reset(query.Width);
         await query.RunAsync([], rows, cancellation);
@@ -89,15 +103,27 @@ public sealed class TableSample
             {
                 var value = StoredValue.Of(rows[row], i);
                 var text = value.ToString() ?? "";
-                if (rows[row][i].IsNull || text.Length == 0) continue;
+                if (rows[row][i].IsNull || text.Length == 0)
+                    continue;
                 texts.Add(text);
                 filled.Add(value);
-                if (values.Count < MostValues && value is Constant.Whole or Constant.Text or Constant.Uuid && !values.Contains(value)) values.Add(value);
+                if (
+                    values.Count < MostValues
+                    && value is Constant.Whole or Constant.Text or Constant.Uuid
+                    && !values.Contains(value)
+                )
+                    values.Add(value);
             }
 
             sample._values[columns[i].Name] = values;
 
-            sample._columns[columns[i].Name] = new ColumnSample(rows.Count, texts.Count, texts.Distinct().Count(), texts.Count == 0 ? 0 : texts.Max(text => text.Length), ValueLooks.Of(columns[i], filled));
+            sample._columns[columns[i].Name] = new ColumnSample(
+                rows.Count,
+                texts.Count,
+                texts.Distinct().Count(),
+                texts.Count == 0 ? 0 : texts.Max(text => text.Length),
+                ValueLooks.Of(columns[i], filled)
+            );
         }
 
         return sample;

@@ -42,18 +42,45 @@ public sealed record KeyFate(long Change, ChangeKind Kind, string? To);
 /// <param name="IsNoted">The source keeps a note of it.</param>
 /// <param name="Undoes">The number of the change that it takes back.</param>
 public sealed record ChangeIntent(
-    string Token, string Digest, string Page, string Source, string Record, string Key, string Id, ChangeKind Kind, IReadOnlyList<FieldChange> Fields, string Location,
-    bool IsNoted, IReadOnlyList<KeyEvent> KeyEvents, long? Undoes);
+    string Token,
+    string Digest,
+    string Page,
+    string Source,
+    string Record,
+    string Key,
+    string Id,
+    ChangeKind Kind,
+    IReadOnlyList<FieldChange> Fields,
+    string Location,
+    bool IsNoted,
+    IReadOnlyList<KeyEvent> KeyEvents,
+    long? Undoes
+);
 
 /// <summary>A change as the log has it.</summary>
 /// <param name="By">Who made it; null as long as there is no sign-in.</param>
 /// <param name="UndoneBy">The number of the change that took it back.</param>
-public sealed record LoggedChange(long Number, DateTimeOffset At, ChangeState State, string? By, long? UndoneBy, ChangeIntent What);
+public sealed record LoggedChange(
+    long Number,
+    DateTimeOffset At,
+    ChangeState State,
+    string? By,
+    long? UndoneBy,
+    ChangeIntent What
+);
 
 /// <summary>Which changes are asked for; null for any.</summary>
 /// <param name="Before">Changes of smaller numbers only.</param>
 public sealed record ChangeQuestion(
-    string? Record = null, string? Id = null, string? Page = null, ChangeKind? Kind = null, ChangeState? State = null, DateTimeOffset? Since = null, long? Before = null, int Limit = 50);
+    string? Record = null,
+    string? Id = null,
+    string? Page = null,
+    ChangeKind? Kind = null,
+    ChangeState? State = null,
+    DateTimeOffset? Since = null,
+    long? Before = null,
+    int Limit = 50
+);
 
 /// <summary>
 /// Jexa's own log of changes, shared by all processes of one service. A change is intended first; the source's own note decides

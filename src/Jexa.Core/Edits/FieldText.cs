@@ -5,34 +5,52 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Edits;
 
-/// <summary>Writes a loaded value as the text that stands in its input; <see cref="FieldReader"/> reads it back as the same value.</summary>
+/// <summary>
+/// Writes a loaded value as the text that stands in its input; <see cref="FieldReader"/> reads it back as the same value.
+/// </summary>
 public static class FieldText
 {
-    public static string Of(FormField field, Row row) => field.IsWithheld(row) ? StoredValue.WithheldText : OfStored(field, StoredValue.Of(row, field.Stored));
+    public static string Of(FormField field, Row row) =>
+        field.IsWithheld(row) ? StoredValue.WithheldText : OfStored(field, StoredValue.Of(row, field.Stored));
 
     /// <summary>A value as it is stored.</summary>
-    public static string OfStored(FormField field, Constant stored) => field.Secret ? "" : stored switch
-    {
-        Constant.Empty => "",
-        Constant.Whole { Value: 0 or 1 } truth when field.Type == FieldType.Boolean => truth.Value == 1 ? "true" : "false",
-        Constant.Whole seconds when field.IsEpoch => OfEpoch(field, seconds.Value),
-        Constant.Real real => OfReal(real.Value),
-        Constant.Text text when field.Type == FieldType.Timestamp && TypedText.TryTimestamp(Encoding.UTF8.GetBytes(text.Value), out var ticks) =>
-            OfMoment(field.Conventions.Shown(new DateTime(ticks))),
-        Constant.Text text when field.Type == FieldType.Uuid && Guid.TryParse(text.Value, out var uuid) => uuid.ToString("D"),
-        Constant.Text text => text.Value.Replace("\r\n", "\n"),
-        Constant.Bytes { Value: { Length: 16 } bytes } when field.Type == FieldType.Uuid => new Guid(bytes, bigEndian: true).ToString("D"),
-        Constant.Bytes bytes => field.Input == InputKind.Reference ? bytes.ToString() : "",
-        _ => stored.ToString()!,
-    };
+    public static string OfStored(FormField field, Constant stored) =>
+        field.Secret
+            ? ""
+            : stored switch
+            {
+                Constant.Empty => "",
+                Constant.Whole { Value: 0 or 1 } truth when field.Type == FieldType.Boolean => truth.Value == 1
+                    ? "true"
+                    : "false",
+                Constant.Whole seconds when field.IsEpoch => OfEpoch(field, seconds.Value),
+                Constant.Real real => OfReal(real.Value),
+                Constant.Text text
+                    when field.Type == FieldType.Timestamp
+                        && TypedText.TryTimestamp(Encoding.UTF8.GetBytes(text.Value), out var ticks) => OfMoment(
+                    field.Conventions.Shown(new DateTime(ticks))
+                ),
+                Constant.Text text when field.Type == FieldType.Uuid && Guid.TryParse(text.Value, out var uuid) => uuid.ToString(
+                    "D"
+                ),
+                Constant.Text text => text.Value.Replace("\r\n", "\n"),
+                Constant.Bytes { Value: { Length: 16 } bytes } when field.Type == FieldType.Uuid => new Guid(
+                    bytes,
+                    bigEndian: true
+                ).ToString("D"),
+                Constant.Bytes bytes => field.Input == InputKind.Reference ? bytes.ToString() : "",
+                _ => stored.ToString()!,
+            };
 
     /// <summary>
-    /// Whether a form sends a text back as it was shown: a browser ends lines in one way, drops them in an input of one line, and has
+    /// Whether a form sends a text back as it was shown: a browser ends lines in one way, drops them in an input of one line, and
+    /// has
     /// the replacement character for what HTML cannot hold.
     /// </summary>
     public static bool IsSentBack(FormField field, string shown, string sent)
     {
-        if (shown == sent) return true;
+        if (shown == sent)
+            return true;
         var carried = Carried(shown);
 
         // A text with lines has an input of several: lines that were joined there are a change.
@@ -43,34 +61,50 @@ public static class FieldText
     private static string Carried(string text)
     {
         var carried = new StringBuilder(text.Length);
-        foreach (var rune in text.Replace("\r\n", "\n").EnumerateRunes()) carried.Append(IsHeldByHtml(rune) ? rune.ToString() : "\uFFFD");
+        foreach (var rune in text.Replace("\r\n", "\n").EnumerateRunes())
+            carried.Append(IsHeldByHtml(rune) ? rune.ToString() : "\uFFFD");
         return carried.ToString();
     }
 
-    /// <summary>Neither a control character other than tab and line feed, nor a noncharacter (WHATWG HTML, section 13.1.4).</summary>
+    /// <summary>
+    /// Neither a control character other than tab and line feed, nor a noncharacter (WHATWG HTML, section 13.1.4).
+    /// </summary>
     public static bool IsHeldByHtml(Rune rune) =>
-        (!Rune.IsControl(rune) || rune.Value is '\t' or '\n') && (rune.Value & 0xFFFE) != 0xFFFE && rune.Value is < 0xFDD0 or > 0xFDEF;
+        (!Rune.IsControl(rune) || rune.Value is '\t' or '\n')
+        && (rune.Value & 0xFFFE) != 0xFFFE
+        && rune.Value is < 0xFDD0 or > 0xFDEF;
 
     /// <summary>A written value as the text of its input.</summary>
-    public static string Of(FormField field, Constant value) => value switch
-    {
-        Constant.Empty => "",
-        Constant.Moment moment => OfMoment(field.Conventions.Shown(moment.Value)),
-        Constant.Whole seconds when field.IsEpoch => OfEpoch(field, seconds.Value),
-        Constant.Real real => OfReal(real.Value),
-        Constant.Truth truth => truth.Value ? "true" : "false",
-        _ => value.ToString()!,
-    };
+    public static string Of(FormField field, Constant value) =>
+        value switch
+        {
+            Constant.Empty => "",
+            Constant.Moment moment => OfMoment(field.Conventions.Shown(moment.Value)),
+            Constant.Whole seconds when field.IsEpoch => OfEpoch(field, seconds.Value),
+            Constant.Real real => OfReal(real.Value),
+            Constant.Truth truth => truth.Value ? "true" : "false",
+            _ => value.ToString()!,
+        };
 
     private static string OfEpoch(FormField field, long seconds) =>
-        ValueFormat.MomentOf(seconds) is { } moment ? OfMoment(field.Conventions.Shown(moment)) : seconds.ToString(CultureInfo.InvariantCulture);
+        ValueFormat.MomentOf(seconds) is { } moment
+            ? OfMoment(field.Conventions.Shown(moment))
+            : seconds.ToString(CultureInfo.InvariantCulture);
 
     /// <summary>Without an exponent where that can be, so that it reads like what somebody typed.</summary>
     private static string OfReal(double value) =>
-        Math.Abs(value) is < 1e15 and > 1e-6 or 0 ? ((decimal)value).ToString("0.############################", CultureInfo.InvariantCulture) is var plain
-            && double.Parse(plain, CultureInfo.InvariantCulture).Equals(value) ? plain : value.ToString("R", CultureInfo.InvariantCulture)
-        : value.ToString("R", CultureInfo.InvariantCulture);
+        Math.Abs(value) is < 1e15 and > 1e-6 or 0
+            ? ((decimal)value).ToString("0.############################", CultureInfo.InvariantCulture) is var plain
+            && double.Parse(plain, CultureInfo.InvariantCulture).Equals(value)
+                ? plain
+                : value.ToString("R", CultureInfo.InvariantCulture)
+            : value.ToString("R", CultureInfo.InvariantCulture);
 
-    private static string OfMoment(DateTime moment) => moment.ToString(
-        moment.Ticks % TimeSpan.TicksPerSecond != 0 ? "yyyy-MM-dd'T'HH:mm:ss.FFFFFFF" : moment.Second != 0 ? "yyyy-MM-dd'T'HH:mm:ss" : "yyyy-MM-dd'T'HH:mm", CultureInfo.InvariantCulture);
+    private static string OfMoment(DateTime moment) =>
+        moment.ToString(
+            moment.Ticks % TimeSpan.TicksPerSecond != 0 ? "yyyy-MM-dd'T'HH:mm:ss.FFFFFFF"
+                : moment.Second != 0 ? "yyyy-MM-dd'T'HH:mm:ss"
+                : "yyyy-MM-dd'T'HH:mm",
+            CultureInfo.InvariantCulture
+        );
 }

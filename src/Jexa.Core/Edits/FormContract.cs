@@ -15,7 +15,8 @@ public interface IFormSeal
 }
 
 /// <summary>
-/// What a form carries besides its fields: which change it is meant to become, of which record, for which visitor, and the values it
+/// What a form carries besides its fields: which change it is meant to become, of which record, for which visitor, and the values
+/// it
 /// was made from.
 /// </summary>
 /// <param name="Token">The key of the intended change; spent by a save.</param>
@@ -26,8 +27,15 @@ public interface IFormSeal
 /// <param name="Version">The whole record as it was; empty for a new one.</param>
 /// <param name="Undecided">Fields that two people changed: it must be chosen whose value stays.</param>
 public sealed record FormContract(
-    string Token, string Page, IReadOnlyList<string> Ids, string Visitor, DateTimeOffset MadeAt, IReadOnlyDictionary<string, Constant> Base, string Version,
-    IReadOnlyList<string> Undecided)
+    string Token,
+    string Page,
+    IReadOnlyList<string> Ids,
+    string Visitor,
+    DateTimeOffset MadeAt,
+    IReadOnlyDictionary<string, Constant> Base,
+    string Version,
+    IReadOnlyList<string> Undecided
+)
 {
     /// <summary>A form that has been open for longer is shown again rather than saved.</summary>
     public static TimeSpan Lifetime { get; } = TimeSpan.FromHours(24);
@@ -37,12 +45,17 @@ public sealed record FormContract(
     /// <summary>Longer texts are carried as their digests: a form must not carry them twice.</summary>
     private const int LongText = 4000;
 
-    /// <summary>What a form carries of a value: itself, or where it is secret or long what tells whether it changed, and no more.</summary>
+    /// <summary>
+    /// What a form carries of a value: itself, or where it is secret or long what tells whether it changed, and no more.
+    /// </summary>
     public static Constant Carried(string token, bool isSecret, Constant value) =>
-        isSecret || IsLong(value) ? new Constant.Bytes(SHA256.HashData(Encoding.UTF8.GetBytes($"{token}\n{value.GetType().Name}\n{value}"))) : value;
+        isSecret || IsLong(value)
+            ? new Constant.Bytes(SHA256.HashData(Encoding.UTF8.GetBytes($"{token}\n{value.GetType().Name}\n{value}")))
+            : value;
 
     /// <summary>Whether a value is too long to be carried whole.</summary>
-    public static bool IsLong(Constant value) => value is Constant.Text { Value.Length: > LongText } or Constant.Bytes { Value.Length: > LongText };
+    public static bool IsLong(Constant value) =>
+        value is Constant.Text { Value.Length: > LongText } or Constant.Bytes { Value.Length: > LongText };
 
     public string Seal(IFormSeal seal)
     {
@@ -53,13 +66,15 @@ public sealed record FormContract(
             json.WriteString("token", Token);
             json.WriteString("page", Page);
             json.WriteStartArray("ids");
-            foreach (var id in Ids) json.WriteStringValue(id);
+            foreach (var id in Ids)
+                json.WriteStringValue(id);
             json.WriteEndArray();
             json.WriteString("visitor", Visitor);
             json.WriteNumber("at", MadeAt.ToUnixTimeSeconds());
             json.WriteString("version", Version);
             json.WriteStartArray("undecided");
-            foreach (var field in Undecided) json.WriteStringValue(field);
+            foreach (var field in Undecided)
+                json.WriteStringValue(field);
             json.WriteEndArray();
             json.WriteStartObject("base");
             foreach (var (field, value) in Base)
@@ -78,13 +93,19 @@ public sealed record FormContract(
     /// <summary>The contract; null where the text is none of ours.</summary>
     public static FormContract? Open(IFormSeal seal, string text)
     {
-        if (text.Length == 0 || seal.Open(text) is not { } bytes) return null;
+        if (text.Length == 0 || seal.Open(text) is not { } bytes)
+            return null;
         using var json = JsonDocument.Parse(bytes);
         var root = json.RootElement;
-        return new FormContract(root.GetProperty("token").GetString()!, root.GetProperty("page").GetString()!,
-            [.. root.GetProperty("ids").EnumerateArray().Select(id => id.GetString()!)], root.GetProperty("visitor").GetString()!,
+        return new FormContract(
+            root.GetProperty("token").GetString()!,
+            root.GetProperty("page").GetString()!,
+            [.. root.GetProperty("ids").EnumerateArray().Select(id => id.GetString()!)],
+            root.GetProperty("visitor").GetString()!,
             DateTimeOffset.FromUnixTimeSeconds(root.GetProperty("at").GetInt64()),
-            root.GetProperty("base").EnumerateObject().ToDictionary(field => field.Name, field => StoredValue.Read(field.Value)), root.GetProperty("version").GetString()!,
-            [.. root.GetProperty("undecided").EnumerateArray().Select(field => field.GetString()!)]);
+            root.GetProperty("base").EnumerateObject().ToDictionary(field => field.Name, field => StoredValue.Read(field.Value)),
+            root.GetProperty("version").GetString()!,
+            [.. root.GetProperty("undecided").EnumerateArray().Select(field => field.GetString()!)]
+        );
     }
 }

@@ -42,8 +42,18 @@ public enum InputKind
 /// <param name="PatternText">The same, as browsers read it.</param>
 /// <param name="Example">A text that matches.</param>
 public sealed record FieldRules(
-    bool Required, int? MaxLength, decimal? Least, decimal? Most, DateTime? First, DateTime? Last, int? Precision, int? Scale,
-    Regex? Pattern, string? PatternText, string? Example)
+    bool Required,
+    int? MaxLength,
+    decimal? Least,
+    decimal? Most,
+    DateTime? First,
+    DateTime? Last,
+    int? Precision,
+    int? Scale,
+    Regex? Pattern,
+    string? PatternText,
+    string? Example
+)
 {
     /// <summary>Every value is taken.</summary>
     public static FieldRules None { get; } = new(false, null, null, null, null, null, null, null, null, null, null);
@@ -54,13 +64,27 @@ public sealed record FieldRules(
 public sealed record FieldChoice(string Value, string Label);
 
 /// <summary>A field as a form asks for it, compiled.</summary>
-/// <param name="Stored">Where its value stands in a row of the form's load, as it is stored; -1 in the form of a new record.</param>
+/// <param name="Stored">Where its value stands in a row of the form's load, as it is stored; -1 in the form of a new
+/// record.</param>
 /// <param name="Typed">Where it stands read as its type; -1 in the form of a new record.</param>
 /// <param name="Default">What a new record's form begins with; empty for nothing.</param>
 /// <param name="LeftToSource">Where a new record's form leaves it empty, the source fills it.</param>
 public sealed record FormField(
-    string Name, string Label, string? Help, InputKind Input, FieldType Type, ColumnSchema Column, Conventions Conventions, FieldRules Rules,
-    IReadOnlyList<FieldChoice> Choices, bool Secret, int Stored, int Typed, string Default, bool LeftToSource)
+    string Name,
+    string Label,
+    string? Help,
+    InputKind Input,
+    FieldType Type,
+    ColumnSchema Column,
+    Conventions Conventions,
+    FieldRules Rules,
+    IReadOnlyList<FieldChoice> Choices,
+    bool Secret,
+    int Stored,
+    int Typed,
+    string Default,
+    bool LeftToSource
+)
 {
     /// <summary>What a default of a date can be besides a date.</summary>
     public const string Now = "now";

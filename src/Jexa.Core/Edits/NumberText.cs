@@ -5,32 +5,44 @@ using Jexa.Core.Formats;
 namespace Jexa.Core.Edits;
 
 /// <summary>
-/// Numbers as the app's locale writes them: what inputs of forms show, and how what was typed there is read. Everywhere else, in JSON
+/// Numbers as the app's locale writes them: what inputs of forms show, and how what was typed there is read. Everywhere else, in
+/// JSON
 /// too, a number has a point and no groups.
 /// </summary>
 public static partial class NumberText
 {
     /// <summary>Whether the input must be one of text: browsers have number inputs for points only.</summary>
-    public static bool IsTyped(FormField field) => field.Input == InputKind.Number && field.Conventions.Numbers.NumberDecimalSeparator != ".";
+    public static bool IsTyped(FormField field) =>
+        field.Input == InputKind.Number && field.Conventions.Numbers.NumberDecimalSeparator != ".";
 
     /// <summary>A plain number as the input shows it; any other text as it is.</summary>
     public static string Shown(FormField field, string plain) =>
-        IsTyped(field) && PlainNumber().IsMatch(plain) ? plain.Replace(".", field.Conventions.Numbers.NumberDecimalSeparator) : plain;
+        IsTyped(field) && PlainNumber().IsMatch(plain)
+            ? plain.Replace(".", field.Conventions.Numbers.NumberDecimalSeparator)
+            : plain;
 
     /// <summary>
-    /// What was typed, as a plain number. A point where the locale has another mark is a fault unless it parts groups of three digits:
+    /// What was typed, as a plain number. A point where the locale has another mark is a fault unless it parts groups of three
+    /// digits:
     /// to guess could make 1.500 of 1.5.
     /// </summary>
     public static (string Text, string? Fault) Read(FormField field, string typed)
     {
-        if (field.Input is not (InputKind.Number or InputKind.Whole)) return (typed, null);
+        if (field.Input is not (InputKind.Number or InputKind.Whole))
+            return (typed, null);
         var text = typed.Trim();
         var numbers = field.Conventions.Numbers;
         var mark = Regex.Escape(numbers.NumberDecimalSeparator);
 
         // A keyboard has no narrow or non-breaking blanks.
-        var group = string.IsNullOrWhiteSpace(numbers.NumberGroupSeparator) ? @"[\s\u00a0\u202f]" : Regex.Escape(numbers.NumberGroupSeparator);
-        var match = Regex.Match(text, $@"^(?<sign>[-+−]?)(?<whole>\d{{1,3}}(?:{group}\d{{3}})+|\d+)(?:{mark}(?<rest>\d+))?(?<power>[eE][-+]?\d+)?$", RegexOptions.CultureInvariant);
+        var group = string.IsNullOrWhiteSpace(numbers.NumberGroupSeparator)
+            ? @"[\s\u00a0\u202f]"
+            : Regex.Escape(numbers.NumberGroupSeparator);
+        var match = Regex.Match(
+            text,
+            $@"^(?<sign>[-+−]?)(?<whole>\d{{1,3}}(?:{group}\d{{3}})+|\d+)(?:{mark}(?<rest>\d+))?(?<power>[eE][-+]?\d+)?$",
+            RegexOptions.CultureInvariant
+        );
         if (match.Success && text.All(c => !char.IsDigit(c) || char.IsAsciiDigit(c)))
         {
             var whole = string.Concat(match.Groups["whole"].Value.Where(char.IsAsciiDigit));
@@ -39,7 +51,8 @@ public static partial class NumberText
         }
 
         return IsTyped(field) && PlainNumber().IsMatch(text)
-            ? (typed, $"“{text}” is not a number as this app writes them; write one like {Example(field.Conventions)}.") : (typed, null);
+            ? (typed, $"“{text}” is not a number as this app writes them; write one like {Example(field.Conventions)}.")
+            : (typed, null);
     }
 
     /// <summary>A number as a locale writes it: “3.5”.</summary>

@@ -54,39 +54,57 @@ public sealed record SentForm(SentFault Fault, IReadOnlyList<(string Name, strin
 
     public static SentForm Failed(SentFault fault) => new(fault, [], null, "");
 
-    /// <summary>Reads a body of <c>application/x-www-form-urlencoded</c>, strictly: every byte means something or all is refused.</summary>
+    /// <summary>
+    /// Reads a body of <c>application/x-www-form-urlencoded</c>, strictly: every byte means something or all is refused.
+    /// </summary>
     public static SentForm OfForm(ReadOnlySpan<byte> body)
     {
         var pairs = new List<(string, string)>();
-        if (!Ascii.IsValid(body)) return Failed(SentFault.NotText);
+        if (!Ascii.IsValid(body))
+            return Failed(SentFault.NotText);
         var text = Encoding.ASCII.GetString(body).AsSpan();
         foreach (var range in text.Split('&'))
         {
             var pair = text[range];
-            if (pair.IsEmpty) continue;
-            if (pairs.Count == MostPairs) return Failed(SentFault.Broken);
+            if (pair.IsEmpty)
+                continue;
+            if (pairs.Count == MostPairs)
+                return Failed(SentFault.Broken);
             var equals = pair.IndexOf('=');
             var name = PercentCoding.Decode(equals < 0 ? pair : pair[..equals], plusIsSpace: true);
             var value = equals < 0 ? "" : PercentCoding.Decode(pair[(equals + 1)..], plusIsSpace: true);
-            if (name is null || value is null || name.Contains('\0') || value.Contains('\0')) return Failed(SentFault.NotText);
+            if (name is null || value is null || name.Contains('\0') || value.Contains('\0'))
+                return Failed(SentFault.NotText);
             pairs.Add((name, value.Replace("\r\n", "\n")));
         }
 
-        return pairs.Exists(pair => pair.Item1 == End) ? new SentForm(SentFault.None, pairs, null, DigestOf(pairs)) : Failed(SentFault.Broken);
+        return pairs.Exists(pair => pair.Item1 == End)
+            ? new SentForm(SentFault.None, pairs, null, DigestOf(pairs))
+            : Failed(SentFault.Broken);
     }
 
     /// <summary>Reads a JSON object (RFC 8259), no name twice.</summary>
     public static SentForm OfJson(ReadOnlySpan<byte> body)
     {
-        if (!Utf8.IsValid(body)) return Failed(SentFault.NotText);
+        if (!Utf8.IsValid(body))
+            return Failed(SentFault.NotText);
         try
         {
             var reader = new Utf8JsonReader(body, new JsonReaderOptions { MaxDepth = MostDepth });
             while (reader.Read())
-                if (reader.TokenType is JsonTokenType.String or JsonTokenType.PropertyName) _ = reader.GetString();
-            using var document = JsonDocument.Parse(body.ToArray(), new JsonDocumentOptions { MaxDepth = MostDepth, AllowDuplicateProperties = false });
+                if (reader.TokenType is JsonTokenType.String or JsonTokenType.PropertyName)
+                    _ = reader.GetString();
+            using var document = JsonDocument.Parse(
+                body.ToArray(),
+                new JsonDocumentOptions { MaxDepth = MostDepth, AllowDuplicateProperties = false }
+            );
             return document.RootElement.ValueKind == JsonValueKind.Object
-                ? new SentForm(SentFault.None, [], document.RootElement.Clone(), Convert.ToHexStringLower(System.Security.Cryptography.SHA256.HashData(body)))
+                ? new SentForm(
+                    SentFault.None,
+                    [],
+                    document.RootElement.Clone(),
+                    Convert.ToHexStringLower(System.Security.Cryptography.SHA256.HashData(body))
+                )
                 : Failed(SentFault.Broken);
         }
         catch (InvalidOperationException)
@@ -106,8 +124,10 @@ public sealed record SentForm(SentFault Fault, IReadOnlyList<(string Name, strin
         string? found = null;
         foreach (var pair in Pairs)
         {
-            if (pair.Name != name) continue;
-            if (found is not null) return null;
+            if (pair.Name != name)
+                continue;
+            if (found is not null)
+                return null;
             found = pair.Text;
         }
 
@@ -118,7 +138,9 @@ public sealed record SentForm(SentFault Fault, IReadOnlyList<(string Name, strin
 
     private static string DigestOf(List<(string Name, string Text)> pairs)
     {
-        using var digest = System.Security.Cryptography.IncrementalHash.CreateHash(System.Security.Cryptography.HashAlgorithmName.SHA256);
+        using var digest = System.Security.Cryptography.IncrementalHash.CreateHash(
+            System.Security.Cryptography.HashAlgorithmName.SHA256
+        );
         foreach (var (name, text) in pairs.Where(pair => pair.Name != Contract))
         {
             digest.AppendData(Encoding.UTF8.GetBytes($"{name.Length}:{name}{text.Length}:{text}"));

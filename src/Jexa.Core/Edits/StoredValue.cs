@@ -6,7 +6,8 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Edits;
 
 /// <summary>
-/// Values exactly as their source stores them: what tells whether a record is still as it was, what the change log keeps, and what
+/// Values exactly as their source stores them: what tells whether a record is still as it was, what the change log keeps, and
+/// what
 /// undoing writes back. As JSON a text is a string, a whole number a number, a real one a number with a point, bytes are
 /// <c>{"base64": …}</c>.
 /// </summary>
@@ -19,7 +20,9 @@ public static class StoredValue
         {
             CellKind.Null => Constant.Empty.Value,
             CellKind.Real => new Constant.Real(cell.Real),
-            CellKind.Text or CellKind.Decimal => Utf8.IsValid(row.Run(ordinal)) ? new Constant.Text(row.Text(ordinal)) : new Constant.Bytes(row.Run(ordinal).ToArray()),
+            CellKind.Text or CellKind.Decimal => Utf8.IsValid(row.Run(ordinal))
+                ? new Constant.Text(row.Text(ordinal))
+                : new Constant.Bytes(row.Run(ordinal).ToArray()),
             CellKind.Bytes or CellKind.Uuid => new Constant.Bytes(row.Run(ordinal).ToArray()),
             _ => new Constant.Whole(cell.Integer),
         };
@@ -34,18 +37,21 @@ public static class StoredValue
     /// <summary>Whether a value leads to a record that may not be seen: visitors are told nothing of it.</summary>
     /// <param name="shown">Where it stands as visitors may see it; -1 where no visitor is told.</param>
     /// <param name="stored">Where it stands as it is stored; -1 where it is not loaded.</param>
-    public static bool IsWithheld(Row row, int shown, int stored) => shown >= 0 && stored >= 0 && row[shown].IsNull && !row[stored].IsNull;
+    public static bool IsWithheld(Row row, int shown, int stored) =>
+        shown >= 0 && stored >= 0 && row[shown].IsNull && !row[stored].IsNull;
 
-    public static bool AreSame(Constant one, Constant other) => (one, other) switch
-    {
-        (Constant.Bytes a, Constant.Bytes b) => a.Value.AsSpan().SequenceEqual(b.Value),
-        (Constant.Real a, Constant.Real b) => BitConverter.DoubleToInt64Bits(a.Value) == BitConverter.DoubleToInt64Bits(b.Value),
+    public static bool AreSame(Constant one, Constant other) =>
+        (one, other) switch
+        {
+            (Constant.Bytes a, Constant.Bytes b) => a.Value.AsSpan().SequenceEqual(b.Value),
+            (Constant.Real a, Constant.Real b) => BitConverter.DoubleToInt64Bits(a.Value)
+                == BitConverter.DoubleToInt64Bits(b.Value),
 
-        // JSON has no number for what is not finite.
-        (Constant.Real a, Constant.Text b) when !double.IsFinite(a.Value) => a.ToString() == b.Value,
-        (Constant.Text, Constant.Real b) when !double.IsFinite(b.Value) => AreSame(other, one),
-        _ => one.Equals(other),
-    };
+            // JSON has no number for what is not finite.
+            (Constant.Real a, Constant.Text b) when !double.IsFinite(a.Value) => a.ToString() == b.Value,
+            (Constant.Text, Constant.Real b) when !double.IsFinite(b.Value) => AreSame(other, one),
+            _ => one.Equals(other),
+        };
 
     public static void Write(Utf8JsonWriter json, Constant value)
     {
@@ -72,21 +78,24 @@ public static class StoredValue
         }
     }
 
-    public static Constant Read(JsonElement json) => json.ValueKind switch
-    {
-        JsonValueKind.String => new Constant.Text(json.GetString()!),
-        JsonValueKind.Number => json.GetRawText() is var digits && digits.AsSpan().ContainsAny('.', 'E', 'e')
-            ? new Constant.Real(json.GetDouble()) : new Constant.Whole(json.GetInt64()),
-        JsonValueKind.Object => new Constant.Bytes(json.GetProperty("base64").GetBytesFromBase64()),
-        _ => Constant.Empty.Value,
-    };
+    public static Constant Read(JsonElement json) =>
+        json.ValueKind switch
+        {
+            JsonValueKind.String => new Constant.Text(json.GetString()!),
+            JsonValueKind.Number => json.GetRawText() is var digits && digits.AsSpan().ContainsAny('.', 'E', 'e')
+                ? new Constant.Real(json.GetDouble())
+                : new Constant.Whole(json.GetInt64()),
+            JsonValueKind.Object => new Constant.Bytes(json.GetProperty("base64").GetBytesFromBase64()),
+            _ => Constant.Empty.Value,
+        };
 
     /// <summary>For people: what a log says of it.</summary>
-    public static string Shown(Constant value) => value switch
-    {
-        Constant.Empty => "(empty)",
-        Constant.Bytes bytes => $"({bytes.Value.Length} bytes)",
-        Constant.Text { Value.Length: 0 } => "(an empty text)",
-        _ => value.ToString()!,
-    };
+    public static string Shown(Constant value) =>
+        value switch
+        {
+            Constant.Empty => "(empty)",
+            Constant.Bytes bytes => $"({bytes.Value.Length} bytes)",
+            Constant.Text { Value.Length: 0 } => "(an empty text)",
+            _ => value.ToString()!,
+        };
 }

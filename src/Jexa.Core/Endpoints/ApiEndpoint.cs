@@ -17,7 +17,8 @@ public enum ApiPaging
 
 /// <summary>Where one kind of record is got from an API.</summary>
 /// <param name="Name">What the app file calls it.</param>
-/// <param name="Item">A URI template (RFC 6570) for one record, its parameters the key's fields; null where records come in lists only.</param>
+/// <param name="Item">A URI template (RFC 6570) for one record, its parameters the key's fields; null where records come in lists
+/// only.</param>
 /// <param name="List">A URI template for the list; null where records come one by one only.</param>
 /// <param name="Record">Where the record stands in an item's answer: a JSON Pointer (RFC 6901).</param>
 /// <param name="Records">Where the records stand in a list's answer.</param>
@@ -27,5 +28,15 @@ public enum ApiPaging
 /// <param name="Most">The most records of a list that are read.</param>
 /// <param name="Fields">The fields and their types, as far as they are said.</param>
 public sealed record ApiEndpoint(
-    string Name, string? Item, string? List, string Record, string Records, string? Names, IReadOnlyList<string> Key, ApiPaging Paging, int RefreshSeconds, int Most,
-    IReadOnlyDictionary<string, FieldType> Fields);
+    string Name,
+    string? Item,
+    string? List,
+    string Record,
+    string Records,
+    string? Names,
+    IReadOnlyList<string> Key,
+    ApiPaging Paging,
+    int RefreshSeconds,
+    int Most,
+    IReadOnlyDictionary<string, FieldType> Fields
+);

@@ -3,7 +3,8 @@ using System.Text;
 namespace Jexa.Core.Endpoints;
 
 /// <summary>
-/// URI templates of endpoints (RFC 6570): literals, <c>{name}</c>, <c>{?a,b}</c> and <c>{&amp;a,b}</c>. What is not given in a query
+/// URI templates of endpoints (RFC 6570): literals, <c>{name}</c>, <c>{?a,b}</c> and <c>{&amp;a,b}</c>. What is not given in a
+/// query
 /// is left out; a path is not expanded without all of its values.
 /// </summary>
 public static class ApiTemplate
@@ -11,16 +12,26 @@ public static class ApiTemplate
     /// <summary>What is wrong with a template, as a sentence; null where nothing is.</summary>
     public static string? FaultOf(string template)
     {
-        if (template.Length == 0 || template[0] != '/' || template.StartsWith("//", StringComparison.Ordinal)) return "it does not begin with one slash.";
-        if (template.Split('?')[0].Split('/').Any(segment => segment is "." or "..")) return "a segment of it is nothing but dots.";
+        if (template.Length == 0 || template[0] != '/' || template.StartsWith("//", StringComparison.Ordinal))
+            return "it does not begin with one slash.";
+        if (template.Split('?')[0].Split('/').Any(segment => segment is "." or ".."))
+            return "a segment of it is nothing but dots.";
         for (var i = 0; i < template.Length; i++)
         {
-            if (template[i] == '}') return "a brace is closed that was never opened.";
-            if (template[i] <= ' ' || template[i] is '\\' or '#' or '"' or '<' or '>') return $"“{template[i]}” cannot stand in it.";
-            if (template[i] != '{') continue;
+            if (template[i] == '}')
+                return "a brace is closed that was never opened.";
+            if (template[i] <= ' ' || template[i] is '\\' or '#' or '"' or '<' or '>')
+                return $"“{template[i]}” cannot stand in it.";
+            if (template[i] != '{')
+                continue;
             var close = template.IndexOf('}', i);
-            if (close < 0) return "a brace is never closed.";
-            if (Names(template[(i + 1)..close]).Any(name => name.Length == 0 || !name.All(c => char.IsAsciiLetterOrDigit(c) || c == '_'))) return $"{template[i..(close + 1)]} names no parameter.";
+            if (close < 0)
+                return "a brace is never closed.";
+            if (
+                Names(template[(i + 1)..close])
+                    .Any(name => name.Length == 0 || !name.All(c => char.IsAsciiLetterOrDigit(c) || c == '_'))
+            )
+                return $"{template[i..(close + 1)]} names no parameter.";
             i = close;
         }
 
@@ -33,11 +44,14 @@ public static class ApiTemplate
         var names = new List<string>();
         for (var i = template.IndexOf('{'); i >= 0; i = template.IndexOf('{', i + 1))
             foreach (var name in Names(template[(i + 1)..template.IndexOf('}', i)]))
-                if (!names.Contains(name)) names.Add(name);
+                if (!names.Contains(name))
+                    names.Add(name);
         return names;
     }
 
-    /// <summary>The path and query string; null where a value cannot stand in a path: one that is lacking, empty, or has a dot segment.</summary>
+    /// <summary>
+    /// The path and query string; null where a value cannot stand in a path: one that is lacking, empty, or has a dot segment.
+    /// </summary>
     public static string? Expand(string template, Func<string, string?> valueOf)
     {
         var expanded = new StringBuilder();
@@ -56,9 +70,12 @@ public static class ApiTemplate
             foreach (var name in Names(inside))
             {
                 var value = valueOf(name);
-                if (isQuery && value is null) continue;
-                if (!isQuery && (value is null or "" || HasDotSegment(value))) return null;
-                if (isQuery) expanded.Append(expanded.ToString().Contains('?') ? '&' : '?').Append(name).Append('=');
+                if (isQuery && value is null)
+                    continue;
+                if (!isQuery && (value is null or "" || HasDotSegment(value)))
+                    return null;
+                if (isQuery)
+                    expanded.Append(expanded.ToString().Contains('?') ? '&' : '?').Append(name).Append('=');
                 expanded.Append(Uri.EscapeDataString(value!));
             }
 

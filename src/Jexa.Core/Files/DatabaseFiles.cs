@@ -22,13 +22,17 @@ public static class DatabaseFiles
         return new Holding(path);
     }
 
-    /// <summary>Whether a path leads to a database file in use, or to one that its library keeps beside it, by whatever name or link.</summary>
+    /// <summary>
+    /// Whether a path leads to a database file in use, or to one that its library keeps beside it, by whatever name or link.
+    /// </summary>
     public static bool Holds(string path)
     {
-        if (InUse.IsEmpty || FileIdentity.Of(path) is not { } asked) return false;
+        if (InUse.IsEmpty || FileIdentity.Of(path) is not { } asked)
+            return false;
         foreach (var (database, _) in InUse)
-            foreach (var ending in Endings)
-                if (FileIdentity.Of(database + ending) == asked) return true;
+        foreach (var ending in Endings)
+            if (FileIdentity.Of(database + ending) == asked)
+                return true;
         return false;
     }
 
@@ -38,8 +42,10 @@ public static class DatabaseFiles
 
         public void Dispose()
         {
-            if (Interlocked.Exchange(ref _isOver, 1) == 1) return;
-            if (InUse.AddOrUpdate(path, 0, (_, count) => count - 1) <= 0) InUse.TryRemove(new KeyValuePair<string, int>(path, 0));
+            if (Interlocked.Exchange(ref _isOver, 1) == 1)
+                return;
+            if (InUse.AddOrUpdate(path, 0, (_, count) => count - 1) <= 0)
+                InUse.TryRemove(new KeyValuePair<string, int>(path, 0));
         }
     }
 }

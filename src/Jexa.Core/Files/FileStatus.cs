@@ -19,9 +19,14 @@ public readonly partial record struct FileStatus(FileIdentity Identity, long Len
     {
         Span<byte> status = stackalloc byte[256];
         status.Clear();
-        if (Statx(AtCurrentFolder, path, 0, WantBasics, ref MemoryMarshal.GetReference(status)) != 0) return null;
-        var identity = new FileIdentity(BinaryPrimitives.ReadUInt64LittleEndian(status[32..]), BinaryPrimitives.ReadUInt64LittleEndian(status[136..]));
-        var changedAt = (BinaryPrimitives.ReadInt64LittleEndian(status[112..]) * NanosecondsPerSecond)
+        if (Statx(AtCurrentFolder, path, 0, WantBasics, ref MemoryMarshal.GetReference(status)) != 0)
+            return null;
+        var identity = new FileIdentity(
+            BinaryPrimitives.ReadUInt64LittleEndian(status[32..]),
+            BinaryPrimitives.ReadUInt64LittleEndian(status[136..])
+        );
+        var changedAt =
+            (BinaryPrimitives.ReadInt64LittleEndian(status[112..]) * NanosecondsPerSecond)
             + BinaryPrimitives.ReadUInt32LittleEndian(status[120..]);
         return new FileStatus(identity, BinaryPrimitives.ReadInt64LittleEndian(status[40..]), changedAt);
     }

@@ -11,7 +11,8 @@ public static partial class OpenFileLimit
     private const long Usual = 1024;
 
     /// <summary>The limit in force; sockets, pipes and libraries count as files.</summary>
-    public static long Read() => GetLimit(LimitOfOpenFiles, out var limit) == 0 ? (long)Math.Min(limit.Soft, int.MaxValue) : Usual;
+    public static long Read() =>
+        GetLimit(LimitOfOpenFiles, out var limit) == 0 ? (long)Math.Min(limit.Soft, int.MaxValue) : Usual;
 
     [LibraryImport("libc", EntryPoint = "getrlimit")]
     private static partial int GetLimit(int resource, out Limits limit);

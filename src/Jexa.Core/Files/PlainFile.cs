@@ -17,7 +17,14 @@ public static class PlainFile
     public static FileStream OpenRead(string path)
     {
         RefuseDatabase(path);
-        return new FileStream(path, FileMode.Open, FileAccess.Read, FileShare.ReadWrite | FileShare.Delete, BufferSize, useAsync: true);
+        return new FileStream(
+            path,
+            FileMode.Open,
+            FileAccess.Read,
+            FileShare.ReadWrite | FileShare.Delete,
+            BufferSize,
+            useAsync: true
+        );
     }
 
     /// <summary>Reads a file whole, up to a number of bytes.</summary>
@@ -28,7 +35,8 @@ public static class PlainFile
         using var bytes = new MemoryStream();
         var chunk = new byte[64 * 1024];
         int read;
-        while (bytes.Length <= most && (read = file.Read(chunk)) > 0) bytes.Write(chunk, 0, read);
+        while (bytes.Length <= most && (read = file.Read(chunk)) > 0)
+            bytes.Write(chunk, 0, read);
         return bytes.ToArray();
     }
 
@@ -48,7 +56,8 @@ public static class PlainFile
     }
 
     /// <summary>
-    /// Writes a file whole or not at all. When this returns, contents and name are on the disk. An old file of the name is replaced.
+    /// Writes a file whole or not at all. When this returns, contents and name are on the disk. An old file of the name is
+    /// replaced.
     /// </summary>
     /// <param name="mode">Who may read and write it, from its first moment.</param>
     public static void Replace(string path, ReadOnlySpan<byte> bytes, UnixFileMode mode)
@@ -57,7 +66,12 @@ public static class PlainFile
         var draft = $"{path}.{Environment.ProcessId}";
         try
         {
-            var options = new FileStreamOptions { Mode = FileMode.Create, Access = FileAccess.Write, UnixCreateMode = mode };
+            var options = new FileStreamOptions
+            {
+                Mode = FileMode.Create,
+                Access = FileAccess.Write,
+                UnixCreateMode = mode,
+            };
             using (var file = new FileStream(draft, options))
             {
                 file.Write(bytes);
@@ -77,6 +91,7 @@ public static class PlainFile
 
     private static void RefuseDatabase(string path)
     {
-        if (DatabaseFiles.Holds(path)) throw new IOException($"{Path.GetFileName(path)} is a database in use: nothing but its library may open it.");
+        if (DatabaseFiles.Holds(path))
+            throw new IOException($"{Path.GetFileName(path)} is a database in use: nothing but its library may open it.");
     }
 }

@@ -44,13 +44,19 @@ public sealed class Conventions
     public string MonthAlone(int month) => _monthsAlone[month - 1];
 
     /// <summary>A moment as the app's clocks show it.</summary>
-    public DateTime Shown(DateTime moment) => Zone is null ? moment : TimeZoneInfo.ConvertTimeFromUtc(DateTime.SpecifyKind(moment, DateTimeKind.Utc), Zone);
+    public DateTime Shown(DateTime moment) =>
+        Zone is null ? moment : TimeZoneInfo.ConvertTimeFromUtc(DateTime.SpecifyKind(moment, DateTimeKind.Utc), Zone);
 
-    /// <summary>The moment, as the source keeps it, that the app's clocks show so; null where they leave it out. Where they show it twice, the first.</summary>
+    /// <summary>
+    /// The moment, as the source keeps it, that the app's clocks show so; null where they leave it out. Where they show it twice,
+    /// the first.
+    /// </summary>
     public DateTime? Kept(DateTime local)
     {
-        if (Zone is null) return local;
-        if (Zone.IsInvalidTime(local)) return null;
+        if (Zone is null)
+            return local;
+        if (Zone.IsInvalidTime(local))
+            return null;
         var offset = Zone.IsAmbiguousTime(local) ? Zone.GetAmbiguousTimeOffsets(local).Max() : Zone.GetUtcOffset(local);
         return local.Ticks - offset.Ticks is > 0 and var kept && kept < DateTime.MaxValue.Ticks ? new DateTime(kept) : local;
     }
@@ -59,10 +65,12 @@ public sealed class Conventions
     public DateTime Kept(DateOnly day)
     {
         var local = day.ToDateTime(TimeOnly.MinValue);
-        if (Zone is null) return local;
+        if (Zone is null)
+            return local;
 
         // Where clocks are put forward at midnight the day begins at the first moment that exists.
-        while (Zone.IsInvalidTime(local)) local = local.AddMinutes(15);
+        while (Zone.IsInvalidTime(local))
+            local = local.AddMinutes(15);
         return TimeZoneInfo.ConvertTimeToUtc(local, Zone);
     }
 }

@@ -23,12 +23,15 @@ public static class Labels
 
     private static readonly HashSet<string> Initials = ["id", "url", "uuid", "vat", "iban", "gps"];
 
-    /// <summary>The label of a field: <c>opened_on</c> gives “Opened on”, <c>length_m</c> “Length (m)”, <c>bridgeId</c> “Bridge ID”.</summary>
+    /// <summary>
+    /// The label of a field: <c>opened_on</c> gives “Opened on”, <c>length_m</c> “Length (m)”, <c>bridgeId</c> “Bridge ID”.
+    /// </summary>
     public static string OfField(string name)
     {
         var words = Words(name);
         var unit = words.Count > 1 && Units.TryGetValue(words[^1], out var sign) ? sign : null;
-        if (unit is not null) words.RemoveAt(words.Count - 1);
+        if (unit is not null)
+            words.RemoveAt(words.Count - 1);
         return Sentence(words) + (unit is null ? "" : $" ({unit})");
     }
 
@@ -36,7 +39,8 @@ public static class Labels
     public static string OfReference(string name)
     {
         var words = Words(name);
-        if (words.Count > 1 && words[^1] is "id" or "key" or "code" or "no") words.RemoveAt(words.Count - 1);
+        if (words.Count > 1 && words[^1] is "id" or "key" or "code" or "no")
+            words.RemoveAt(words.Count - 1);
         return Sentence(words);
     }
 
@@ -47,13 +51,16 @@ public static class Labels
     public static string OfRecord(string name) => string.Join(' ', Words(name));
 
     /// <summary>The usual English plural of a noun.</summary>
-    public static string Plural(string one) => one switch
-    {
-        _ when one.EndsWith('y') && one.Length > 1 && !"aeiou".Contains(one[^2]) => one[..^1] + "ies",
-        _ when one.EndsWith('s') || one.EndsWith('x') || one.EndsWith("ch", StringComparison.Ordinal)
-            || one.EndsWith("sh", StringComparison.Ordinal) => one + "es",
-        _ => one + "s",
-    };
+    public static string Plural(string one) =>
+        one switch
+        {
+            _ when one.EndsWith('y') && one.Length > 1 && !"aeiou".Contains(one[^2]) => one[..^1] + "ies",
+            _ when one.EndsWith('s')
+                    || one.EndsWith('x')
+                    || one.EndsWith("ch", StringComparison.Ordinal)
+                    || one.EndsWith("sh", StringComparison.Ordinal) => one + "es",
+            _ => one + "s",
+        };
 
     public static string Capital(string text) => text.Length == 0 ? text : char.ToUpperInvariant(text[0]) + text[1..];
 
@@ -67,17 +74,20 @@ public static class Labels
         for (var i = 0; i < name.Length; i++)
         {
             var c = name[i];
-            var begins = i > 0 && char.IsUpper(c) && (char.IsLower(name[i - 1]) || (i + 1 < name.Length && char.IsLower(name[i + 1])));
+            var begins =
+                i > 0 && char.IsUpper(c) && (char.IsLower(name[i - 1]) || (i + 1 < name.Length && char.IsLower(name[i + 1])));
             if ((begins || c is '_' or '-' or ' ' or '.') && word.Length > 0)
             {
                 words.Add(word.ToString());
                 word.Clear();
             }
 
-            if (c is not ('_' or '-' or ' ' or '.')) word.Append(char.ToLowerInvariant(c));
+            if (c is not ('_' or '-' or ' ' or '.'))
+                word.Append(char.ToLowerInvariant(c));
         }
 
-        if (word.Length > 0) words.Add(word.ToString());
+        if (word.Length > 0)
+            words.Add(word.ToString());
         return words.Count == 0 ? [name] : words;
     }
 }

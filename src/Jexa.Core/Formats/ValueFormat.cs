@@ -18,7 +18,8 @@ public static class ValueFormat
     public static void Write(Row row, int column, FieldType type, ValueStyle style, Utf8Buffer into)
     {
         ref readonly var cell = ref row[column];
-        if (cell.IsNull) return;
+        if (cell.IsNull)
+            return;
         if (style.Choices.Count > 0 && Choice(row, column, style) is { } label)
         {
             into.Append(label);
@@ -26,7 +27,8 @@ public static class ValueFormat
         }
 
         WriteValue(row, column, type, style, into);
-        if (style.Unit is not { } unit) return;
+        if (style.Unit is not { } unit)
+            return;
 
         // A number and its unit stay on one line.
         into.Append("\u00a0"u8);
@@ -77,10 +79,12 @@ public static class ValueFormat
                 new Guid(row.Run(column), bigEndian: true).TryFormat(into.Room(36), out var written);
                 into.Advance(written);
                 break;
-            case CellKind.Decimal when style.Decimals is not null && decimal.TryParse(row.Run(column), CultureInfo.InvariantCulture, out var exact):
+            case CellKind.Decimal
+                when style.Decimals is not null && decimal.TryParse(row.Run(column), CultureInfo.InvariantCulture, out var exact):
                 WriteRounded(exact, style, into);
                 break;
-            case CellKind.Decimal when style.Conventions.DecimalMark is not [(byte)'.'] && row.Run(column).IndexOf((byte)'.') is var point and >= 0:
+            case CellKind.Decimal
+                when style.Conventions.DecimalMark is not [(byte)'.'] && row.Run(column).IndexOf((byte)'.') is var point and >= 0:
                 into.Append(row.Run(column)[..point]);
                 into.Append(style.Conventions.DecimalMark);
                 into.Append(row.Run(column)[(point + 1)..]);
@@ -111,7 +115,8 @@ public static class ValueFormat
 
     private static void WriteInteger(long value, Conventions conventions, Utf8Buffer into)
     {
-        if (value is > -GroupedFrom and < GroupedFrom) into.Append(value);
+        if (value is > -GroupedFrom and < GroupedFrom)
+            into.Append(value);
         else if (conventions.GroupMark is [(byte)','])
         {
             Utf8Formatter.TryFormat(value, into.Room(32), out var written, new System.Buffers.StandardFormat('N', 0));
@@ -161,7 +166,9 @@ public static class ValueFormat
     /// <summary>Text that is not valid UTF-8 is shown with replacement characters, never passed on as it is.</summary>
     private static void WriteText(ReadOnlySpan<byte> text, Utf8Buffer into)
     {
-        if (System.Text.Unicode.Utf8.IsValid(text)) into.Append(text);
-        else into.Append(Encoding.UTF8.GetString(text));
+        if (System.Text.Unicode.Utf8.IsValid(text))
+            into.Append(text);
+        else
+            into.Append(Encoding.UTF8.GetString(text));
     }
 }

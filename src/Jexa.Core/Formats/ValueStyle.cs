@@ -33,14 +33,23 @@ public enum FieldForm
 /// <param name="Choices">What stands for each stored value, by its canonical text.</param>
 /// <param name="Pictures">Where a picture's file is; null where the field is none.</param>
 public sealed record ValueStyle(
-    Conventions Conventions, FieldForm Form, string? Unit, int? Decimals, IReadOnlyDictionary<string, string> Choices, PicturePlace? Pictures)
+    Conventions Conventions,
+    FieldForm Form,
+    string? Unit,
+    int? Decimals,
+    IReadOnlyDictionary<string, string> Choices,
+    PicturePlace? Pictures
+)
 {
     public static ValueStyle Plain { get; } = Of(Conventions.Default);
 
-    public static ValueStyle Of(Conventions conventions) => new(conventions, FieldForm.Plain, null, null, new Dictionary<string, string>(), null);
+    public static ValueStyle Of(Conventions conventions) =>
+        new(conventions, FieldForm.Plain, null, null, new Dictionary<string, string>(), null);
 }
 
-/// <summary>Where the pictures that a field names are: exactly one of the two, or neither where the field holds a whole URL.</summary>
+/// <summary>
+/// Where the pictures that a field names are: exactly one of the two, or neither where the field holds a whole URL.
+/// </summary>
 /// <param name="Folder">The folder, whole.</param>
 /// <param name="Base">The URL that names are put behind, ending in a slash.</param>
 public sealed record PicturePlace(string? Folder, Uri? Base);

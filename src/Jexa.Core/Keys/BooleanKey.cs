@@ -8,9 +8,7 @@ namespace Jexa.Core.Keys;
 /// </summary>
 public sealed class BooleanKey : KeyType
 {
-    private BooleanKey()
-    {
-    }
+    private BooleanKey() { }
 
     public static BooleanKey Instance { get; } = new();
 
@@ -20,14 +18,19 @@ public sealed class BooleanKey : KeyType
 
     public override KeyReading Read(ReadOnlySpan<char> id)
     {
-        bool? value = id.Equals("true", StringComparison.OrdinalIgnoreCase) || id is "1" ? true
-            : id.Equals("false", StringComparison.OrdinalIgnoreCase) || id is "0" ? false : null;
-        return value is { } known ? KeyReading.Of(new Constant.Truth(known), id is "true" or "false") : KeyReading.Failed(KeyFault.WrongForm);
+        bool? value =
+            id.Equals("true", StringComparison.OrdinalIgnoreCase) || id is "1" ? true
+            : id.Equals("false", StringComparison.OrdinalIgnoreCase) || id is "0" ? false
+            : null;
+        return value is { } known
+            ? KeyReading.Of(new Constant.Truth(known), id is "true" or "false")
+            : KeyReading.Failed(KeyFault.WrongForm);
     }
 
     public override bool TryWrite(Row row, int column, Utf8Buffer into)
     {
-        if (row[column].Kind != CellKind.Boolean) return false;
+        if (row[column].Kind != CellKind.Boolean)
+            return false;
         into.Append(row[column].Integer == 0 ? "false"u8 : "true"u8);
         return true;
     }
@@ -39,5 +42,7 @@ public sealed class BooleanKey : KeyType
     public override Constant ValueOf(Row row, int column) => new Constant.Truth(row[column].Integer != 0);
 
     public override KeyMatch Compare(Row row, int column, Constant asked) =>
-        row[column].Kind == CellKind.Boolean && asked is Constant.Truth truth && (row[column].Integer != 0) == truth.Value ? KeyMatch.Exact : KeyMatch.None;
+        row[column].Kind == CellKind.Boolean && asked is Constant.Truth truth && (row[column].Integer != 0) == truth.Value
+            ? KeyMatch.Exact
+            : KeyMatch.None;
 }

@@ -3,7 +3,8 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Keys;
 
 /// <summary>
-/// Bytes, such as a hash. Canonical: two lower-case hexadecimal digits for each. Upper case is the same value spelled otherwise. Longer
+/// Bytes, such as a hash. Canonical: two lower-case hexadecimal digits for each. Upper case is the same value spelled otherwise.
+/// Longer
 /// ones than a hash of 512 bits have no address.
 /// </summary>
 public sealed class BytesKey : KeyType
@@ -11,11 +12,11 @@ public sealed class BytesKey : KeyType
     private const int Most = 64;
 
     /// <summary>Digits in either case; the framework's own reader takes nothing else either.</summary>
-    private static readonly System.Buffers.SearchValues<char> Digits = System.Buffers.SearchValues.Create("0123456789abcdefABCDEF");
+    private static readonly System.Buffers.SearchValues<char> Digits = System.Buffers.SearchValues.Create(
+        "0123456789abcdefABCDEF"
+    );
 
-    private BytesKey()
-    {
-    }
+    private BytesKey() { }
 
     public static BytesKey Instance { get; } = new();
 
@@ -31,14 +32,17 @@ public sealed class BytesKey : KeyType
 
     public override KeyReading Read(ReadOnlySpan<char> id)
     {
-        if (id.Length > MostCharacters) return KeyReading.Failed(KeyFault.TooLong);
-        if (id.IsEmpty || id.Length % 2 != 0 || id.ContainsAnyExcept(Digits)) return KeyReading.Failed(KeyFault.WrongForm);
+        if (id.Length > MostCharacters)
+            return KeyReading.Failed(KeyFault.TooLong);
+        if (id.IsEmpty || id.Length % 2 != 0 || id.ContainsAnyExcept(Digits))
+            return KeyReading.Failed(KeyFault.WrongForm);
         return KeyReading.Of(new Constant.Bytes(Convert.FromHexString(id)), !id.ContainsAnyInRange('A', 'F'));
     }
 
     public override bool TryWrite(Row row, int column, Utf8Buffer into)
     {
-        if (row[column].Kind != CellKind.Bytes || row[column].Length is 0 or > Most) return false;
+        if (row[column].Kind != CellKind.Bytes || row[column].Length is 0 or > Most)
+            return false;
         into.Append(Convert.ToHexStringLower(row.Run(column)));
         return true;
     }
@@ -50,5 +54,7 @@ public sealed class BytesKey : KeyType
     public override Constant ValueOf(Row row, int column) => new Constant.Bytes(row.Run(column).ToArray());
 
     public override KeyMatch Compare(Row row, int column, Constant asked) =>
-        row[column].Kind == CellKind.Bytes && asked is Constant.Bytes bytes && row.Run(column).SequenceEqual(bytes.Value) ? KeyMatch.Exact : KeyMatch.None;
+        row[column].Kind == CellKind.Bytes && asked is Constant.Bytes bytes && row.Run(column).SequenceEqual(bytes.Value)
+            ? KeyMatch.Exact
+            : KeyMatch.None;
 }

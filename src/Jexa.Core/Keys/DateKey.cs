@@ -10,9 +10,7 @@ namespace Jexa.Core.Keys;
 /// </summary>
 public sealed class DateKey : KeyType
 {
-    private DateKey()
-    {
-    }
+    private DateKey() { }
 
     public static DateKey Instance { get; } = new();
 
@@ -23,25 +21,35 @@ public sealed class DateKey : KeyType
     public override KeyReading Read(ReadOnlySpan<char> id)
     {
         Span<byte> bytes = stackalloc byte[10];
-        return id.Length == 10 && Ascii.IsValid(id) && Encoding.ASCII.GetBytes(id, bytes) == 10 && TypedText.TryDate(bytes, out var days)
+        return
+            id.Length == 10
+            && Ascii.IsValid(id)
+            && Encoding.ASCII.GetBytes(id, bytes) == 10
+            && TypedText.TryDate(bytes, out var days)
             ? KeyReading.Of(new Constant.Date(DateOnly.FromDayNumber((int)days)), canonical: true)
             : KeyReading.Failed(id.Length > 64 ? KeyFault.TooLong : KeyFault.WrongForm);
     }
 
     public override bool TryWrite(Row row, int column, Utf8Buffer into)
     {
-        if (row[column].Kind != CellKind.Date) return false;
-        DateOnly.FromDayNumber((int)row[column].Integer).TryFormat(into.Room(16), out var written, "yyyy-MM-dd", CultureInfo.InvariantCulture);
+        if (row[column].Kind != CellKind.Date)
+            return false;
+        DateOnly
+            .FromDayNumber((int)row[column].Integer)
+            .TryFormat(into.Room(16), out var written, "yyyy-MM-dd", CultureInfo.InvariantCulture);
         into.Advance(written);
         return true;
     }
 
-    public override string Write(Constant value) => ((Constant.Date)value).Value.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
+    public override string Write(Constant value) =>
+        ((Constant.Date)value).Value.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
 
     public override bool Holds(in Cell cell) => cell.Kind == CellKind.Date;
 
     public override Constant ValueOf(Row row, int column) => new Constant.Date(DateOnly.FromDayNumber((int)row[column].Integer));
 
     public override KeyMatch Compare(Row row, int column, Constant asked) =>
-        row[column].Kind == CellKind.Date && asked is Constant.Date date && row[column].Integer == date.Value.DayNumber ? KeyMatch.Exact : KeyMatch.None;
+        row[column].Kind == CellKind.Date && asked is Constant.Date date && row[column].Integer == date.Value.DayNumber
+            ? KeyMatch.Exact
+            : KeyMatch.None;
 }

@@ -21,14 +21,17 @@ public sealed class DatePartKey : KeyType
     public override KeyReading Read(ReadOnlySpan<char> id)
     {
         var reading = IntegerKey.Between(1, _isMonth ? 12 : 9998).Read(id);
-        if (reading.Fault != KeyFault.None || _isMonth) return reading;
-        if (id.Length == 4) return KeyReading.Of(reading.Value!, id.SequenceEqual(Write(reading.Value!)));
+        if (reading.Fault != KeyFault.None || _isMonth)
+            return reading;
+        if (id.Length == 4)
+            return KeyReading.Of(reading.Value!, id.SequenceEqual(Write(reading.Value!)));
         return KeyReading.Failed(id.Length > 4 ? KeyFault.OutOfRange : KeyFault.WrongForm);
     }
 
     public override bool TryWrite(Row row, int column, Utf8Buffer into)
     {
-        if (PartOf(row[column]) is not { } part) return false;
+        if (PartOf(row[column]) is not { } part)
+            return false;
         into.Append(Text(part));
         return true;
     }
@@ -45,13 +48,14 @@ public sealed class DatePartKey : KeyType
     private string Text(long part) => part.ToString(_isMonth ? "0" : "0000", CultureInfo.InvariantCulture);
 
     /// <summary>A group's own cell is the part already.</summary>
-    private long? PartOf(in Cell cell) => cell.Kind switch
-    {
-        CellKind.Date => Of(DateOnly.FromDayNumber((int)cell.Integer).ToDateTime(TimeOnly.MinValue)),
-        CellKind.Timestamp => Of(new DateTime(cell.Integer)),
-        CellKind.Integer when cell.Integer >= 1 && cell.Integer <= (_isMonth ? 12 : 9998) => cell.Integer,
-        _ => null,
-    };
+    private long? PartOf(in Cell cell) =>
+        cell.Kind switch
+        {
+            CellKind.Date => Of(DateOnly.FromDayNumber((int)cell.Integer).ToDateTime(TimeOnly.MinValue)),
+            CellKind.Timestamp => Of(new DateTime(cell.Integer)),
+            CellKind.Integer when cell.Integer >= 1 && cell.Integer <= (_isMonth ? 12 : 9998) => cell.Integer,
+            _ => null,
+        };
 
     private long Of(DateTime moment) => _isMonth ? moment.Month : moment.Year;
 }

@@ -4,7 +4,8 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Keys;
 
 /// <summary>
-/// Whole numbers of 64 bits, or fewer where the column holds fewer. Canonical: ASCII digits without leading zeros, a minus where negative. <c>007</c>, <c>+7</c>
+/// Whole numbers of 64 bits, or fewer where the column holds fewer. Canonical: ASCII digits without leading zeros, a minus where
+/// negative. <c>007</c>, <c>+7</c>
 /// and <c>-0</c> are the same number spelled otherwise; <c>7.0</c>, <c>1e3</c>, <c>0x7</c>, blanks and the digits of other
 /// scripts are no number here.
 /// </summary>
@@ -23,7 +24,8 @@ public sealed class IntegerKey : KeyType
     public static IntegerKey Instance { get; } = new(long.MinValue, long.MaxValue);
 
     /// <summary>Whole numbers that the column's own type can hold.</summary>
-    public static IntegerKey Between(long min, long max) => (min, max) == (long.MinValue, long.MaxValue) ? Instance : new IntegerKey(min, max);
+    public static IntegerKey Between(long min, long max) =>
+        (min, max) == (long.MinValue, long.MaxValue) ? Instance : new IntegerKey(min, max);
 
     public override FieldType Type => FieldType.Integer;
 
@@ -32,10 +34,15 @@ public sealed class IntegerKey : KeyType
     public override KeyReading Read(ReadOnlySpan<char> id)
     {
         var digits = id.Length > 0 && id[0] is '-' or '+' ? id[1..] : id;
-        if (digits.IsEmpty || digits.IndexOfAnyExceptInRange('0', '9') >= 0) return KeyReading.Failed(KeyFault.WrongForm);
-        if (id.Length > MaxLength) return KeyReading.Failed(KeyFault.TooLong);
-        if (!long.TryParse(id, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var value)
-            || value < Min || value > Max)
+        if (digits.IsEmpty || digits.IndexOfAnyExceptInRange('0', '9') >= 0)
+            return KeyReading.Failed(KeyFault.WrongForm);
+        if (id.Length > MaxLength)
+            return KeyReading.Failed(KeyFault.TooLong);
+        if (
+            !long.TryParse(id, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var value)
+            || value < Min
+            || value > Max
+        )
             return KeyReading.Failed(KeyFault.OutOfRange);
         var canonical = id[0] != '+' && (digits[0] != '0' || (digits.Length == 1 && id[0] != '-'));
         return KeyReading.Of(new Constant.Whole(value), canonical);
@@ -44,7 +51,8 @@ public sealed class IntegerKey : KeyType
     public override bool TryWrite(Row row, int column, Utf8Buffer into)
     {
         ref readonly var cell = ref row[column];
-        if (cell.Kind != CellKind.Integer) return false;
+        if (cell.Kind != CellKind.Integer)
+            return false;
         into.Append(cell.Integer);
         return true;
     }

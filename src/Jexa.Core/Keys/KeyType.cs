@@ -18,7 +18,9 @@ public abstract class KeyType
     /// <summary>What a visitor is told an ID looks like, to follow "is": <c>a whole number, such as 42</c>.</summary>
     public abstract string Looks { get; }
 
-    /// <summary>Reads one decoded ID. Never throws; the empty text is the caller's affair (it is missing, not malformed).</summary>
+    /// <summary>
+    /// Reads one decoded ID. Never throws; the empty text is the caller's affair (it is missing, not malformed).
+    /// </summary>
     public abstract KeyReading Read(ReadOnlySpan<char> id);
 
     /// <summary>
@@ -40,17 +42,18 @@ public abstract class KeyType
     public abstract KeyMatch Compare(Row row, int column, Constant asked);
 
     /// <summary>The key type for a column, or null where there is none for its type.</summary>
-    public static KeyType? For(ColumnSchema column, FieldType type, TextForm form) => type switch
-    {
-        FieldType.Integer => IntegerKey.Between(column.Min, column.Max),
-        FieldType.Text => TextKey.Of(column.FoldsCase, form),
-        FieldType.Uuid => UuidKey.Instance,
-        FieldType.Date => DateKey.Instance,
-        FieldType.Boolean => BooleanKey.Instance,
-        FieldType.Bytes => BytesKey.Instance,
-        FieldType.Decimal when column.Rules.Scale == 0 => NumberKey.Whole,
-        _ => null,
-    };
+    public static KeyType? For(ColumnSchema column, FieldType type, TextForm form) =>
+        type switch
+        {
+            FieldType.Integer => IntegerKey.Between(column.Min, column.Max),
+            FieldType.Text => TextKey.Of(column.FoldsCase, form),
+            FieldType.Uuid => UuidKey.Instance,
+            FieldType.Date => DateKey.Instance,
+            FieldType.Boolean => BooleanKey.Instance,
+            FieldType.Bytes => BytesKey.Instance,
+            FieldType.Decimal when column.Rules.Scale == 0 => NumberKey.Whole,
+            _ => null,
+        };
 }
 
 /// <summary>How near a row's key is to the one asked for.</summary>

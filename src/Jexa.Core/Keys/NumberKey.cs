@@ -30,19 +30,33 @@ public sealed class NumberKey : KeyType
 
     public override KeyReading Read(ReadOnlySpan<char> id)
     {
-        if (id.Length > MaxLength) return KeyReading.Failed(KeyFault.TooLong);
+        if (id.Length > MaxLength)
+            return KeyReading.Failed(KeyFault.TooLong);
         Span<byte> bytes = stackalloc byte[MaxLength * 3];
         bytes = bytes[..System.Text.Encoding.UTF8.GetBytes(id, bytes)];
-        if (!TypedText.IsDecimal(bytes)) return KeyReading.Failed(KeyFault.WrongForm);
-        if (!decimal.TryParse(id, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var number))
+        if (!TypedText.IsDecimal(bytes))
+            return KeyReading.Failed(KeyFault.WrongForm);
+        if (
+            !decimal.TryParse(
+                id,
+                NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint,
+                CultureInfo.InvariantCulture,
+                out var number
+            )
+        )
             return KeyReading.Failed(KeyFault.OutOfRange);
-        if (Digits(id) > MaxDigits) return KeyReading.Failed(KeyFault.OutOfRange);
-        if (_isWhole && number != decimal.Truncate(number)) return KeyReading.Failed(KeyFault.WrongForm);
+        if (Digits(id) > MaxDigits)
+            return KeyReading.Failed(KeyFault.OutOfRange);
+        if (_isWhole && number != decimal.Truncate(number))
+            return KeyReading.Failed(KeyFault.WrongForm);
         var value = new Constant.Number(number == 0 ? 0 : number);
         return KeyReading.Of(value, id.SequenceEqual(Write(value)));
     }
 
-    /// <summary>The digits that say something: none before the first that is not zero, none behind the last behind the point; at least those behind the point.</summary>
+    /// <summary>
+    /// The digits that say something: none before the first that is not zero, none behind the last behind the point; at least
+    /// those behind the point.
+    /// </summary>
     private static int Digits(ReadOnlySpan<char> id)
     {
         var digits = id.TrimStart("+-");
@@ -60,7 +74,13 @@ public sealed class NumberKey : KeyType
             case CellKind.Integer:
                 into.Append(cell.Integer);
                 return true;
-            case CellKind.Decimal when decimal.TryParse(row.Text(column), NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var number):
+            case CellKind.Decimal
+                when decimal.TryParse(
+                    row.Text(column),
+                    NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint,
+                    CultureInfo.InvariantCulture,
+                    out var number
+                ):
                 into.Append(Write(new Constant.Number(number)));
                 return true;
             case CellKind.Real when Math.Abs(cell.Real) < 1e15:
@@ -71,7 +91,8 @@ public sealed class NumberKey : KeyType
         }
     }
 
-    public override string Write(Constant value) => ((Constant.Number)value).Value.ToString("0.############################", CultureInfo.InvariantCulture);
+    public override string Write(Constant value) =>
+        ((Constant.Number)value).Value.ToString("0.############################", CultureInfo.InvariantCulture);
 
     public override Constant ValueOf(Row row, int column) =>
         row[column].Kind switch
@@ -87,6 +108,8 @@ public sealed class NumberKey : KeyType
         Held(row, column) is { } held && held.Equals(asked) ? KeyMatch.Exact : KeyMatch.None;
 
     /// <summary>The value; null where a decimal has more digits than an address can carry.</summary>
-    private Constant? Held(Row row, int column) => !Holds(row[column]) ? null
-        : row[column].Kind == CellKind.Decimal && !decimal.TryParse(row.Text(column), CultureInfo.InvariantCulture, out _) ? null : ValueOf(row, column);
+    private Constant? Held(Row row, int column) =>
+        !Holds(row[column]) ? null
+        : row[column].Kind == CellKind.Decimal && !decimal.TryParse(row.Text(column), CultureInfo.InvariantCulture, out _) ? null
+        : ValueOf(row, column);
 }

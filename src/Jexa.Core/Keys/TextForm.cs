@@ -15,7 +15,9 @@ public sealed record TextForm(string? Pattern, int? MaxLength, string? Example)
 
     public static TextForm Any { get; } = new(null, null, null);
 
-    /// <summary>Whether a pattern can be used: a regular expression without look-around and back references, and not too large.</summary>
+    /// <summary>
+    /// Whether a pattern can be used: a regular expression without look-around and back references, and not too large.
+    /// </summary>
     public static bool IsPattern(string pattern)
     {
         try

@@ -34,28 +34,41 @@ public sealed class TextKey : KeyType
 
     public override FieldType Type => FieldType.Text;
 
-    public override string Looks => _form.Example is { } example ? $"a text such as {example}"
+    public override string Looks =>
+        _form.Example is { } example ? $"a text such as {example}"
         : _form.MaxLength is { } most ? $"a text of at most {most:N0} characters, spelled as in the link that leads to it"
         : "a text, spelled as in the link that leads to it";
 
     /// <summary>The key type for texts of a declared form.</summary>
-    public static TextKey Of(bool foldsCase, TextForm form) => form == TextForm.Any ? foldsCase ? Folding : Exact : new TextKey(foldsCase, form);
+    public static TextKey Of(bool foldsCase, TextForm form) =>
+        form == TextForm.Any
+            ? foldsCase
+                ? Folding
+                : Exact
+            : new TextKey(foldsCase, form);
 
     public override KeyReading Read(ReadOnlySpan<char> id)
     {
-        if (id.Contains('\0')) return KeyReading.Failed(KeyFault.BadEncoding);
-        if (id.Length > MaxBytes || Encoding.UTF8.GetByteCount(id) > MaxBytes) return KeyReading.Failed(KeyFault.TooLong);
-        if (id.Length > (_form.MaxLength ?? int.MaxValue)) return KeyReading.Failed(KeyFault.TooLong);
-        if (_pattern?.IsMatch(id) == false) return KeyReading.Failed(KeyFault.WrongForm);
+        if (id.Contains('\0'))
+            return KeyReading.Failed(KeyFault.BadEncoding);
+        if (id.Length > MaxBytes || Encoding.UTF8.GetByteCount(id) > MaxBytes)
+            return KeyReading.Failed(KeyFault.TooLong);
+        if (id.Length > (_form.MaxLength ?? int.MaxValue))
+            return KeyReading.Failed(KeyFault.TooLong);
+        if (_pattern?.IsMatch(id) == false)
+            return KeyReading.Failed(KeyFault.WrongForm);
         return KeyReading.Of(new Constant.Text(id.ToString()), canonical: true);
     }
 
     public override bool TryWrite(Row row, int column, Utf8Buffer into)
     {
-        if (row[column].Kind != CellKind.Text) return false;
+        if (row[column].Kind != CellKind.Text)
+            return false;
         var text = row.Run(column);
-        if (text.IsEmpty || text.Length > MaxBytes || text.Contains((byte)0) || !Utf8.IsValid(text)) return false;
-        if (_form != TextForm.Any && Read(Encoding.UTF8.GetString(text)).Fault != KeyFault.None) return false;
+        if (text.IsEmpty || text.Length > MaxBytes || text.Contains((byte)0) || !Utf8.IsValid(text))
+            return false;
+        if (_form != TextForm.Any && Read(Encoding.UTF8.GetString(text)).Fault != KeyFault.None)
+            return false;
         into.Append(text);
         return true;
     }
@@ -68,12 +81,14 @@ public sealed class TextKey : KeyType
 
     public override KeyMatch Compare(Row row, int column, Constant asked)
     {
-        if (row[column].Kind != CellKind.Text || asked is not Constant.Text text) return KeyMatch.None;
+        if (row[column].Kind != CellKind.Text || asked is not Constant.Text text)
+            return KeyMatch.None;
         var held = row.Run(column);
         var max = Encoding.UTF8.GetMaxByteCount(text.Value.Length);
         Span<byte> wanted = max <= 512 ? stackalloc byte[512] : new byte[max];
         wanted = wanted[..Encoding.UTF8.GetBytes(text.Value, wanted)];
-        if (held.SequenceEqual(wanted)) return KeyMatch.Exact;
+        if (held.SequenceEqual(wanted))
+            return KeyMatch.Exact;
         return Encoding.UTF8.GetString(held).Equals(text.Value, StringComparison.OrdinalIgnoreCase)
             ? KeyMatch.CaseOnly
             : KeyMatch.None;

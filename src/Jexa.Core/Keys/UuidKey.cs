@@ -10,11 +10,11 @@ namespace Jexa.Core.Keys;
 public sealed class UuidKey : KeyType
 {
     /// <summary>The framework's own reader takes more than these.</summary>
-    private static readonly System.Buffers.SearchValues<char> Digits = System.Buffers.SearchValues.Create("0123456789abcdefABCDEF-");
+    private static readonly System.Buffers.SearchValues<char> Digits = System.Buffers.SearchValues.Create(
+        "0123456789abcdefABCDEF-"
+    );
 
-    private UuidKey()
-    {
-    }
+    private UuidKey() { }
 
     public static UuidKey Instance { get; } = new();
 
@@ -24,9 +24,16 @@ public sealed class UuidKey : KeyType
 
     public override KeyReading Read(ReadOnlySpan<char> id)
     {
-        if (id.Length is not (32 or 36 or 38)) return KeyReading.Failed(id.Length > 38 ? KeyFault.TooLong : KeyFault.WrongForm);
-        var form = id.Length switch { 32 => "N", 36 => "D", _ => "B" };
-        if ((form == "B" ? id[1..^1] : id).ContainsAnyExcept(Digits) || !Guid.TryParseExact(id, form, out var value)) return KeyReading.Failed(KeyFault.WrongForm);
+        if (id.Length is not (32 or 36 or 38))
+            return KeyReading.Failed(id.Length > 38 ? KeyFault.TooLong : KeyFault.WrongForm);
+        var form = id.Length switch
+        {
+            32 => "N",
+            36 => "D",
+            _ => "B",
+        };
+        if ((form == "B" ? id[1..^1] : id).ContainsAnyExcept(Digits) || !Guid.TryParseExact(id, form, out var value))
+            return KeyReading.Failed(KeyFault.WrongForm);
         Span<char> canonical = stackalloc char[36];
         value.TryFormat(canonical, out _);
         return KeyReading.Of(new Constant.Uuid(value), id.SequenceEqual(canonical));
@@ -34,7 +41,8 @@ public sealed class UuidKey : KeyType
 
     public override bool TryWrite(Row row, int column, Utf8Buffer into)
     {
-        if (row[column].Kind != CellKind.Uuid) return false;
+        if (row[column].Kind != CellKind.Uuid)
+            return false;
         new Guid(row.Run(column), bigEndian: true).TryFormat(into.Room(36), out var written);
         into.Advance(written);
         return true;
@@ -47,7 +55,9 @@ public sealed class UuidKey : KeyType
     public override Constant ValueOf(Row row, int column) => new Constant.Uuid(new Guid(row.Run(column), bigEndian: true));
 
     public override KeyMatch Compare(Row row, int column, Constant asked) =>
-        row[column].Kind == CellKind.Uuid && asked is Constant.Uuid uuid && new Guid(row.Run(column), bigEndian: true) == uuid.Value
+        row[column].Kind == CellKind.Uuid
+        && asked is Constant.Uuid uuid
+        && new Guid(row.Run(column), bigEndian: true) == uuid.Value
             ? KeyMatch.Exact
             : KeyMatch.None;
 }

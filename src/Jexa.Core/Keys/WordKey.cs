@@ -17,7 +17,8 @@ public sealed class WordKey(params IReadOnlyList<string> words) : KeyType
     public override KeyReading Read(ReadOnlySpan<char> id)
     {
         foreach (var word in words)
-            if (id.SequenceEqual(word)) return KeyReading.Of(new Constant.Text(word), canonical: true);
+            if (id.SequenceEqual(word))
+                return KeyReading.Of(new Constant.Text(word), canonical: true);
         return KeyReading.Failed(KeyFault.WrongForm);
     }
 

@@ -15,9 +15,7 @@ public sealed record Projection(ColumnRef Column, FieldType Type, bool Secret = 
 /// <summary>A value in a condition: written in the app file, or given by the visit.</summary>
 public abstract record Operand
 {
-    private Operand()
-    {
-    }
+    private Operand() { }
 
     public sealed record Written(Constant Value) : Operand;
 
@@ -29,9 +27,7 @@ public abstract record Operand
 /// <summary>What a row must satisfy. Comparisons with an empty field: equal is false, differs is true.</summary>
 public abstract record Condition
 {
-    private Condition()
-    {
-    }
+    private Condition() { }
 
     public sealed record Equal(ColumnRef Column, Operand Value) : Condition;
 
@@ -60,21 +56,22 @@ public abstract record Condition
     public sealed record Any(IReadOnlyList<Condition> Conditions) : Condition;
 
     /// <summary>The columns that the condition reads.</summary>
-    public IEnumerable<ColumnRef> Columns => this switch
-    {
-        Equal c => [c.Column],
-        Differs c => [c.Column],
-        OneOf c => [c.Column],
-        IsEmpty c => [c.Column],
-        IsFilled c => [c.Column],
-        Compare c => [c.Column],
-        Contains c => [c.Column],
-        StartsWith c => [c.Column],
-        Exists c => c.On.Select(pair => pair.Own),
-        All c => c.Conditions.SelectMany(part => part.Columns),
-        Any c => c.Conditions.SelectMany(part => part.Columns),
-        _ => [],
-    };
+    public IEnumerable<ColumnRef> Columns =>
+        this switch
+        {
+            Equal c => [c.Column],
+            Differs c => [c.Column],
+            OneOf c => [c.Column],
+            IsEmpty c => [c.Column],
+            IsFilled c => [c.Column],
+            Compare c => [c.Column],
+            Contains c => [c.Column],
+            StartsWith c => [c.Column],
+            Exists c => c.On.Select(pair => pair.Own),
+            All c => c.Conditions.SelectMany(part => part.Columns),
+            Any c => c.Conditions.SelectMany(part => part.Columns),
+            _ => [],
+        };
 }
 
 /// <summary>Where one value stands to another.</summary>
@@ -96,9 +93,7 @@ public enum EmptyPlace
 /// <summary>One step of an order.</summary>
 public abstract record Ordering
 {
-    private Ordering()
-    {
-    }
+    private Ordering() { }
 
     /// <summary>By a column.</summary>
     /// <param name="Empties">Where rows without a value come; null where there can be none.</param>
@@ -153,7 +148,8 @@ public sealed record RecordQuery(
     IReadOnlyList<Condition>? Flag,
     IReadOnlyList<Ordering> Order,
     int Limit,
-    int? CountLimit = null)
+    int? CountLimit = null
+)
 {
     public RowOrigin Table => Rows.Origin;
 
@@ -165,16 +161,20 @@ public sealed record RecordQuery(
 
     /// <summary>What each cell is called: the column, behind its table's name where it is a joined one.</summary>
     public IReadOnlyList<string> CellNames =>
-    [
-        .. Columns.Select(projection => projection.Column.Table == 0
-            ? projection.Column.Name
-            : $"{Joins[projection.Column.Table - 1].Table.Name}.{projection.Column.Name}"),
-        .. Flag is null ? [] : new[] { "(visible)" },
-        .. CountLimit is null ? [] : new[] { "(count)" },
-    ];
+        [
+            .. Columns.Select(projection =>
+                projection.Column.Table == 0
+                    ? projection.Column.Name
+                    : $"{Joins[projection.Column.Table - 1].Table.Name}.{projection.Column.Name}"
+            ),
+            .. Flag is null ? [] : new[] { "(visible)" },
+            .. CountLimit is null ? [] : new[] { "(count)" },
+        ];
 }
 
-/// <summary>How many rows satisfy the conditions, counting no further than <paramref name="Limit"/>. One row, one integer.</summary>
+/// <summary>
+/// How many rows satisfy the conditions, counting no further than <paramref name="Limit"/>. One row, one integer.
+/// </summary>
 public sealed record CountQuery(RecordRows Rows, IReadOnlyList<Join> Joins, IReadOnlyList<Condition> Where, int Limit)
 {
     public RowOrigin Table => Rows.Origin;
@@ -201,8 +201,15 @@ public enum GroupPart
 /// order of the values, empty ones last.
 /// </summary>
 public sealed record GroupQuery(
-    RecordRows Rows, IReadOnlyList<Join> Joins, IReadOnlyList<Projection> Columns, IReadOnlyList<Condition> Where, ColumnRef By, GroupPart Part, bool Descending,
-    int Limit)
+    RecordRows Rows,
+    IReadOnlyList<Join> Joins,
+    IReadOnlyList<Projection> Columns,
+    IReadOnlyList<Condition> Where,
+    ColumnRef By,
+    GroupPart Part,
+    bool Descending,
+    int Limit
+)
 {
     public RowOrigin Table => Rows.Origin;
 

@@ -8,7 +8,9 @@ public sealed record SourceSchema(IReadOnlyList<TableSchema> Tables)
     /// <summary>Why nothing can be written, as the rest of a sentence; null where something can.</summary>
     public string? ReadOnlyBecause { get; init; }
 
-    /// <summary>Whether our own table (<c>jexa_commit</c>) is there and can be used, or could be made, as far as the source tells.</summary>
+    /// <summary>
+    /// Whether our own table (<c>jexa_commit</c>) is there and can be used, or could be made, as far as the source tells.
+    /// </summary>
     public bool TakesNotes { get; init; } = true;
 
     /// <summary>What is wrong with parts of it, or doubtful; the rest can be used all the same.</summary>
@@ -46,14 +48,16 @@ public enum TableKind
 /// A table or view: its columns, the sets of columns that tell its rows apart, and where its foreign keys lead.
 /// </summary>
 /// <param name="PrimaryKey">Column names in key order; empty where there is none.</param>
-/// <param name="UniqueKeys">Every set of columns the source keeps unique, the primary key among them; partial indexes are not.</param>
+/// <param name="UniqueKeys">Every set of columns the source keeps unique, the primary key among them; partial indexes are
+/// not.</param>
 public sealed record TableSchema(
     string Name,
     TableKind Kind,
     IReadOnlyList<ColumnSchema> Columns,
     IReadOnlyList<string> PrimaryKey,
     IReadOnlyList<IReadOnlyList<string>> UniqueKeys,
-    IReadOnlyList<ForeignKeySchema> ForeignKeys)
+    IReadOnlyList<ForeignKeySchema> ForeignKeys
+)
 {
     private const long LargeTable = 50_000;
 
@@ -63,13 +67,17 @@ public sealed record TableSchema(
     /// <summary>How many rows there are, as near as the source can tell at once; null where it cannot.</summary>
     public long? AboutRows { get; init; }
 
-    /// <summary>Whether reading all of it takes so long that no page waits for what is not the record or the rows it is about.</summary>
+    /// <summary>
+    /// Whether reading all of it takes so long that no page waits for what is not the record or the rows it is about.
+    /// </summary>
     public bool IsLarge => AboutRows > LargeTable;
 
     /// <summary>Why a row has no key unless the app file names one, as a sentence; null where nothing is to be said.</summary>
     public string? KeyAdvice { get; init; }
 
-    /// <summary>Of columns that were taken for a key and are none: which values stand where more than once, as the rest of a sentence.</summary>
+    /// <summary>
+    /// Of columns that were taken for a key and are none: which values stand where more than once, as the rest of a sentence.
+    /// </summary>
     public IReadOnlyDictionary<string, string> Doubles { get; init; } = new Dictionary<string, string>();
 
     /// <summary>Whether its rows can be read one after the other, not only each by its key.</summary>
@@ -78,13 +86,17 @@ public sealed record TableSchema(
     /// <summary>What the source lets whoever is connected do, as far as it tells.</summary>
     public RowActs May { get; init; } = RowActs.All;
 
-    /// <summary>Whether nothing in the source but its rules decides what a row is made of: whoever adds a row names no more than its columns.</summary>
+    /// <summary>
+    /// Whether nothing in the source but its rules decides what a row is made of: whoever adds a row names no more than its
+    /// columns.
+    /// </summary>
     public bool IsWritable => Kind == TableKind.Table;
 
     public ColumnSchema? Find(string name) => Columns.FirstOrDefault(column => column.Name == name);
 
     /// <summary>Whether an index begins with one of these columns, so that rows are found by them without reading all.</summary>
-    public bool IsIndexed(IReadOnlyCollection<string> columns) => UniqueKeys.Any(key => columns.Contains(key[0])) || IndexedFirst.Any(columns.Contains);
+    public bool IsIndexed(IReadOnlyCollection<string> columns) =>
+        UniqueKeys.Any(key => columns.Contains(key[0])) || IndexedFirst.Any(columns.Contains);
 
     /// <summary>Whether the source lets at most one row have given values in these columns.</summary>
     public bool IsUnique(IReadOnlyCollection<string> columns) => UniqueKeys.Any(key => key.All(columns.Contains));
@@ -103,7 +115,8 @@ public sealed record ColumnSchema(
     bool Nullable,
     string? Default,
     bool Automatic,
-    bool FoldsCase)
+    bool FoldsCase
+)
 {
     /// <summary>The least whole number the column's type can hold.</summary>
     public long Min { get; init; } = long.MinValue;
@@ -122,7 +135,14 @@ public sealed record ColumnSchema(
 /// <param name="MaxLength">The most characters of a text.</param>
 /// <param name="Precision">The most digits of a decimal.</param>
 /// <param name="Scale">Its most digits behind the point.</param>
-public sealed record ColumnRules(IReadOnlyList<string>? OneOf, decimal? Least, decimal? Most, int? MaxLength, int? Precision, int? Scale)
+public sealed record ColumnRules(
+    IReadOnlyList<string>? OneOf,
+    decimal? Least,
+    decimal? Most,
+    int? MaxLength,
+    int? Precision,
+    int? Scale
+)
 {
     public static ColumnRules None { get; } = new(null, null, null, null, null, null);
 }

@@ -36,11 +36,18 @@ public sealed record KeyScope(string Name, IReadOnlyList<(KeyType Key, int Ordin
 {
     /// <summary>The scope of a page's addresses; null where they hang on more than the record's own fields.</summary>
     public static string? NameOf(PageHead head) =>
-        head.Kind is { } record && head.Definition.HasId && head.Definition.Where.Count == 0 && head.Parameters.All(parameter => parameter.Path is null)
-            ? $"{record.Name}:{string.Join(',', head.Parameters.Select(parameter => parameter.Field.Name).Order(StringComparer.Ordinal))}" : null;
+        head.Kind is { } record
+        && head.Definition.HasId
+        && head.Definition.Where.Count == 0
+        && head.Parameters.All(parameter => parameter.Path is null)
+            ? $"{record.Name}:"
+                + string.Join(',', head.Parameters.Select(parameter => parameter.Field.Name).Order(StringComparer.Ordinal))
+            : null;
 }
 
-/// <summary>How the records of a kind are changed: what is read back of them, what is noted, where their visitor is led.</summary>
+/// <summary>
+/// How the records of a kind are changed: what is read back of them, what is noted, where their visitor is led.
+/// </summary>
 /// <param name="Reread">Reads one record by its key as it is stored.</param>
 /// <param name="Flag">Where a row says whether it is visible; -1 where every row is.</param>
 /// <param name="Columns">Every column, as it is stored.</param>
@@ -51,10 +58,19 @@ public sealed record KeyScope(string Name, IReadOnlyList<(KeyType Key, int Ordin
 /// <param name="Otherwise">Where it leads if that cannot be, or the record is gone.</param>
 /// <param name="Scopes">What its addresses name it by.</param>
 public sealed record ChangePlan(
-    SiteRecord Record, IPreparedQuery Reread, int Flag, IReadOnlyList<StoredColumn> Columns, IReadOnlyList<StoredColumn> Key, TextPlan Label, LinkPlan? Id, LinkPlan? Then,
-    PlainLink Otherwise, IReadOnlyList<KeyScope> Scopes, IReadOnlyList<KeptField> Kept)
+    SiteRecord Record,
+    IPreparedQuery Reread,
+    int Flag,
+    IReadOnlyList<StoredColumn> Columns,
+    IReadOnlyList<StoredColumn> Key,
+    TextPlan Label,
+    LinkPlan? Id,
+    LinkPlan? Then,
+    PlainLink Otherwise,
+    IReadOnlyList<KeyScope> Scopes,
+    IReadOnlyList<KeptField> Kept
+)
 {
     /// <summary>The columns that addresses name the record by.</summary>
     public IReadOnlySet<string> ScopeColumns { get; init; } = new HashSet<string>();
 }
-

@@ -7,22 +7,26 @@ namespace Jexa.Core.Sites;
 internal static class Constants
 {
     /// <summary>The value; null where the text is none of the type.</summary>
-    public static Constant? Read(string text, FieldType type) => type switch
-    {
-        FieldType.Integer => long.TryParse(text, out var whole) ? new Constant.Whole(whole) : null,
-        FieldType.Boolean => text is "true" or "false" ? new Constant.Truth(text == "true") : null,
-        FieldType.Date => DateKey.Instance.Read(text).Value,
-        FieldType.Real or FieldType.Decimal => double.TryParse(text, out var real) && double.IsFinite(real) ? new Constant.Real(real) : null,
-        FieldType.Uuid => UuidKey.Instance.Read(text).Value,
-        FieldType.Bytes => null,
-        _ => new Constant.Text(text),
-    };
+    public static Constant? Read(string text, FieldType type) =>
+        type switch
+        {
+            FieldType.Integer => long.TryParse(text, out var whole) ? new Constant.Whole(whole) : null,
+            FieldType.Boolean => text is "true" or "false" ? new Constant.Truth(text == "true") : null,
+            FieldType.Date => DateKey.Instance.Read(text).Value,
+            FieldType.Real or FieldType.Decimal => double.TryParse(text, out var real) && double.IsFinite(real)
+                ? new Constant.Real(real)
+                : null,
+            FieldType.Uuid => UuidKey.Instance.Read(text).Value,
+            FieldType.Bytes => null,
+            _ => new Constant.Text(text),
+        };
 
-    public static string Expected(FieldType type) => type switch
-    {
-        FieldType.Boolean => "true or false",
-        FieldType.Date => "a date, such as 2024-02-29",
-        FieldType.Bytes => "a field that is not bytes",
-        _ => "a number",
-    };
+    public static string Expected(FieldType type) =>
+        type switch
+        {
+            FieldType.Boolean => "true or false",
+            FieldType.Date => "a date, such as 2024-02-29",
+            FieldType.Bytes => "a field that is not bytes",
+            _ => "a number",
+        };
 }

@@ -11,9 +11,17 @@ namespace Jexa.Core.Sites;
 /// <param name="list">The list of the same records that can be opened by itself, if there is one.</param>
 /// <param name="beside">The list that stands beside the record; null for none.</param>
 public sealed class DetailPage(
-    PageHead head, DetailShape shape, RecordLookup lookup, IReadOnlyDictionary<ColumnRef, int> stored, TrailPlan trail,
-    IReadOnlyList<BlockPlan> blocks, IReadOnlyList<PageLink> links, PageHead? list, PageHead? missingPage, PageHead? beside)
-    : RecordPage(head, lookup, shape.Own, shape.Back, missingPage)
+    PageHead head,
+    DetailShape shape,
+    RecordLookup lookup,
+    IReadOnlyDictionary<ColumnRef, int> stored,
+    TrailPlan trail,
+    IReadOnlyList<BlockPlan> blocks,
+    IReadOnlyList<PageLink> links,
+    PageHead? list,
+    PageHead? missingPage,
+    PageHead? beside
+) : RecordPage(head, lookup, shape.Own, shape.Back, missingPage)
 {
     public override string Kind => "detail";
 
@@ -41,7 +49,13 @@ public sealed class DetailPage(
 /// <param name="Query">Its rows, one more than shown, each ending with how many there are in all; null for a notice.</param>
 /// <param name="Fillers">What of the record fills the query's arguments.</param>
 /// <param name="All">The link to all of them, filled from the record; null where there is no such list.</param>
-public sealed record BlockPlan(BlockShape Shape, IPreparedQuery? Query, IReadOnlyList<LinkFiller> Fillers, int Size, LinkPlan? All)
+public sealed record BlockPlan(
+    BlockShape Shape,
+    IPreparedQuery? Query,
+    IReadOnlyList<LinkFiller> Fillers,
+    int Size,
+    LinkPlan? All
+)
 {
     /// <summary>What its records are; null for a notice.</summary>
     public SiteRecord? Record { get; init; }
@@ -62,7 +76,16 @@ public sealed partial class TextPage(PageHead head, string title, string source)
 {
     public override string Kind => "text";
 
-    public override IReadOnlyList<PageLink> Links => [.. Lists.SelectMany(group => group.Lists).Select(list => new PageLink(new LinkPlan(list.Name, ListIndex.NameOf(list), list.Head.Open!), null, LinkReason.Part))];
+    public override IReadOnlyList<PageLink> Links =>
+        [
+            .. Lists
+                .SelectMany(group => group.Lists)
+                .Select(list => new PageLink(
+                    new LinkPlan(list.Name, ListIndex.NameOf(list), list.Head.Open!),
+                    null,
+                    LinkReason.Part
+                )),
+        ];
 
     /// <summary>The app's lists in groups, if the page is to show them. Filled once all pages are known.</summary>
     public IReadOnlyList<(string Title, IReadOnlyList<ListPage> Lists)> Lists { get; internal set; } = [];
@@ -75,7 +98,8 @@ public sealed partial class TextPage(PageHead head, string title, string source)
     internal static IEnumerable<string> Holes(string text) => Hole().Matches(text).Select(match => match.Groups[1].Value);
 
     /// <summary>A text with its holes filled.</summary>
-    public static string Fill(string text, Func<string, string> valueOf) => Hole().Replace(text, match => valueOf(match.Groups[1].Value));
+    public static string Fill(string text, Func<string, string> valueOf) =>
+        Hole().Replace(text, match => valueOf(match.Groups[1].Value));
 
     [System.Text.RegularExpressions.GeneratedRegex(@"\{([A-Za-z_][A-Za-z0-9_]*)\}")]
     private static partial System.Text.RegularExpressions.Regex Hole();

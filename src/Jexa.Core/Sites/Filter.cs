@@ -4,13 +4,16 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Sites;
 
-/// <summary>The values of a list's parameters in one visit: none for one that is absent, several for one given several times.</summary>
+/// <summary>
+/// The values of a list's parameters in one visit: none for one that is absent, several for one given several times.
+/// </summary>
 public sealed record ParameterValues(IReadOnlyList<IReadOnlyList<Constant>> Values)
 {
     public static ParameterValues None { get; } = new([]);
 
     /// <summary>No value for any of so many parameters.</summary>
-    public static ParameterValues NoneOf(int count) => count == 0 ? None : new([.. Enumerable.Repeat<IReadOnlyList<Constant>>([], count)]);
+    public static ParameterValues NoneOf(int count) =>
+        count == 0 ? None : new([.. Enumerable.Repeat<IReadOnlyList<Constant>>([], count)]);
 
     public bool Has(int parameter) => Values[parameter].Count > 0;
 
@@ -37,14 +40,16 @@ public sealed class ArgumentList
 /// </summary>
 public abstract record Filter
 {
-    private Filter()
-    {
-    }
+    private Filter() { }
 
-    /// <summary>The condition; null where there is nothing to compare with. Equal shapes of values give equal conditions.</summary>
+    /// <summary>
+    /// The condition; null where there is nothing to compare with. Equal shapes of values give equal conditions.
+    /// </summary>
     public abstract Condition? Apply(ParameterValues values, ArgumentList arguments);
 
-    /// <summary>All that can be said of the values that changes the condition, beyond which parameters are given how often.</summary>
+    /// <summary>
+    /// All that can be said of the values that changes the condition, beyond which parameters are given how often.
+    /// </summary>
     public virtual string ShapeOf(ParameterValues values) => "";
 
     /// <summary>A condition without parameters.</summary>
@@ -64,16 +69,25 @@ public abstract record Filter
     public sealed record OneOf(int Parameter, ColumnRef Column, FieldType Type) : Filter
     {
         public override Condition? Apply(ParameterValues values, ArgumentList arguments) =>
-            values.Has(Parameter) ? new Condition.OneOf(Column, [.. values.Values[Parameter].Select(value => arguments.Add(value, Type))]) : null;
+            values.Has(Parameter)
+                ? new Condition.OneOf(Column, [.. values.Values[Parameter].Select(value => arguments.Add(value, Type))])
+                : null;
     }
 
     /// <summary>A column that is empty or filled, as a parameter says.</summary>
     public sealed record Emptiness(int Parameter, ColumnRef Column) : Filter
     {
-        public override Condition? Apply(ParameterValues values, ArgumentList arguments) => !values.Has(Parameter) ? null
-            : IsEmpty(values) ? new Condition.IsEmpty(Column) : new Condition.IsFilled(Column);
+        public override Condition? Apply(ParameterValues values, ArgumentList arguments) =>
+            !values.Has(Parameter) ? null
+            : IsEmpty(values) ? new Condition.IsEmpty(Column)
+            : new Condition.IsFilled(Column);
 
-        public override string ShapeOf(ParameterValues values) => values.Has(Parameter) ? IsEmpty(values) ? "e" : "f" : "";
+        public override string ShapeOf(ParameterValues values) =>
+            values.Has(Parameter)
+                ? IsEmpty(values)
+                    ? "e"
+                    : "f"
+                : "";
 
         private bool IsEmpty(ParameterValues values) => values.One(Parameter) is Constant.Text { Value: "empty" };
     }
@@ -81,21 +95,31 @@ public abstract record Filter
     /// <summary>
     /// A date or moment within days that parameters or the app file say: a half-open range, so that an index serves.
     /// </summary>
-    /// <param name="Range">The first day and the day behind the last; null where a parameter is absent; no end where that is null.</param>
-    public sealed record Days(ColumnRef Column, FieldType Type, Conventions Conventions, Func<ParameterValues, (DateOnly? From, DateOnly? To)?> Range) : Filter
+    /// <param name="Range">The first day and the day behind the last; null where a parameter is absent; no end where that is
+    /// null.</param>
+    public sealed record Days(
+        ColumnRef Column,
+        FieldType Type,
+        Conventions Conventions,
+        Func<ParameterValues, (DateOnly? From, DateOnly? To)?> Range
+    ) : Filter
     {
         public override Condition? Apply(ParameterValues values, ArgumentList arguments)
         {
-            if (Range(values) is not var (from, to)) return null;
+            if (Range(values) is not var (from, to))
+                return null;
             var ends = new List<Condition>();
-            if (from is { } first) ends.Add(new Condition.Compare(Column, Comparison.AtLeast, arguments.Add(Edge(first), Type)));
-            if (to is { } behind) ends.Add(new Condition.Compare(Column, Comparison.Less, arguments.Add(Edge(behind), Type)));
+            if (from is { } first)
+                ends.Add(new Condition.Compare(Column, Comparison.AtLeast, arguments.Add(Edge(first), Type)));
+            if (to is { } behind)
+                ends.Add(new Condition.Compare(Column, Comparison.Less, arguments.Add(Edge(behind), Type)));
 
             // The last of all days leaves nothing to compare with, and an empty field is within no range all the same.
             return ends.Count == 0 ? new Condition.IsFilled(Column) : new Condition.All(ends);
         }
 
-        private Constant Edge(DateOnly day) => Type == FieldType.Timestamp ? new Constant.Moment(Conventions.Kept(day)) : new Constant.Date(day);
+        private Constant Edge(DateOnly day) =>
+            Type == FieldType.Timestamp ? new Constant.Moment(Conventions.Kept(day)) : new Constant.Date(day);
     }
 
     public sealed record Group(bool IsAny, IReadOnlyList<Filter> Parts) : Filter
@@ -103,7 +127,10 @@ public abstract record Filter
         public override Condition? Apply(ParameterValues values, ArgumentList arguments)
         {
             var parts = Parts.Select(part => part.Apply(values, arguments)).OfType<Condition>().ToList();
-            return parts.Count == 0 ? null : parts.Count == 1 ? parts[0] : IsAny ? new Condition.Any(parts) : new Condition.All(parts);
+            return parts.Count == 0 ? null
+                : parts.Count == 1 ? parts[0]
+                : IsAny ? new Condition.Any(parts)
+                : new Condition.All(parts);
         }
 
         public override string ShapeOf(ParameterValues values) => string.Concat(Parts.Select(part => part.ShapeOf(values)));

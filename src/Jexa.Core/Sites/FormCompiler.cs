@@ -14,7 +14,13 @@ namespace Jexa.Core.Sites;
 
 /// <summary>Compiles forms: which fields they ask for, by what, and what is held against them.</summary>
 internal sealed partial class FormCompiler(
-    RecordGraph graph, RowCompiler rows, ChangeCompiler changes, IReadOnlyList<RecordDefinition> definitions, Conventions conventions, FindingList findings)
+    RecordGraph graph,
+    RowCompiler rows,
+    ChangeCompiler changes,
+    IReadOnlyList<RecordDefinition> definitions,
+    Conventions conventions,
+    FindingList findings
+)
 {
     /// <param name="load">The load of the record that is changed; null for a new record.</param>
     public FormPlan Compile(PageHead head, Projections? load)
@@ -22,13 +28,33 @@ internal sealed partial class FormCompiler(
         var record = head.Record;
         var kept = changes.Kept(record).Select(field => field.Field).ToHashSet();
         var isNew = load is null;
-        var made = isNew ? record.Key.Where(field => field is { Type: FieldType.Uuid, Column: { Automatic: false, Default: null } } && graph.FindStep(record, field.Name) is null).ToList() : [];
-        var asked = head.Definition.Form.Count > 0
-            ? head.Definition.Form.Select(name => Named(name, record, kept)).OfType<SiteField>().Distinct().ToList()
-            : [.. record.Fields.Where(field => WhyNot(field, record, kept) is null && (!field.Secret || (isNew && field.Column is { Nullable: false, Default: null })) && !(field.Type == FieldType.Uuid && record.Key.Contains(field) && graph.FindStep(record, field.Name) is null))];
+        var made = isNew
+            ? record
+                .Key.Where(field =>
+                    field is { Type: FieldType.Uuid, Column: { Automatic: false, Default: null } }
+                    && graph.FindStep(record, field.Name) is null
+                )
+                .ToList()
+            : [];
+        var asked =
+            head.Definition.Form.Count > 0
+                ? head.Definition.Form.Select(name => Named(name, record, kept)).OfType<SiteField>().Distinct().ToList()
+                :
+                [
+                    .. record.Fields.Where(field =>
+                        WhyNot(field, record, kept) is null
+                        && (!field.Secret || (isNew && field.Column is { Nullable: false, Default: null }))
+                        && !(
+                            field.Type == FieldType.Uuid
+                            && record.Key.Contains(field)
+                            && graph.FindStep(record, field.Name) is null
+                        )
+                    ),
+                ];
         made = [.. made.Where(field => !asked.Contains(field))];
         var entries = asked.Select(field => Entry(field, record, load)).ToList();
-        if (isNew) CheckRequired(head, record, asked, [.. kept, .. made]);
+        if (isNew)
+            CheckRequired(head, record, asked, [.. kept, .. made]);
         return new FormPlan(entries, Unique(record, asked), References(record, asked), made) { Tied = Tied(record, entries) };
     }
 
@@ -38,16 +64,34 @@ internal sealed partial class FormCompiler(
         var tied = new List<TiedChoice>();
         foreach (var step in graph.Steps(record).Where(step => step.Key.Columns.Count > 1))
         {
-            var parts = step.Key.Columns.Select(column => entries.Find(entry => entry.Of.Column.Name == column)).OfType<FormEntry>().ToList();
-            if (parts.Count < step.Key.Columns.Count || parts.Exists(part => part.Field.Secret || tied.Exists(other => other.Own.Contains(part)))) continue;
+            var parts = step
+                .Key.Columns.Select(column => entries.Find(entry => entry.Of.Column.Name == column))
+                .OfType<FormEntry>()
+                .ToList();
+            if (
+                parts.Count < step.Key.Columns.Count
+                || parts.Exists(part => part.Field.Secret || tied.Exists(other => other.Own.Contains(part)))
+            )
+                continue;
 
             // A column that is never empty beside one that may be says something even where no record is chosen.
             var isOptional = parts.Exists(part => part.Of.Column.Nullable);
             var own = isOptional ? parts.Where(part => part.Reference is null && part.Of.Column.Nullable).ToList() : parts;
-            if (own.Count == 0 || Reference(step) is not { } reference) continue;
+            if (own.Count == 0 || Reference(step) is not { } reference)
+                continue;
             var last = parts.FindLast(part => own.Contains(part) && part.Reference is null) ?? own[^1];
             var within = parts.Select((_, i) => Reference(step, i)!).ToList();
-            tied.Add(new TiedChoice(SentForm.Tied + last.Name, last.Of.Label ?? Labels.OfReference(last.Name), parts, own, last, reference, within));
+            tied.Add(
+                new TiedChoice(
+                    SentForm.Tied + last.Name,
+                    last.Of.Label ?? Labels.OfReference(last.Name),
+                    parts,
+                    own,
+                    last,
+                    reference,
+                    within
+                )
+            );
         }
 
         return tied;
@@ -61,9 +105,16 @@ internal sealed partial class FormCompiler(
             return null;
         }
 
-        if (WhyNot(field, record, kept) is not { } why) return field;
-        findings.Add(FindingCodes.NotWritable, name.At, $"No form can fill {name}: {why}.", $"Remove “{name}” from the form.", found: name.Value,
-            expected: "one of " + string.Join(", ", record.Fields.Where(f => WhyNot(f, record, kept) is null).Select(f => f.Name)));
+        if (WhyNot(field, record, kept) is not { } why)
+            return field;
+        findings.Add(
+            FindingCodes.NotWritable,
+            name.At,
+            $"No form can fill {name}: {why}.",
+            $"Remove “{name}” from the form.",
+            found: name.Value,
+            expected: "one of " + string.Join(", ", record.Fields.Where(f => WhyNot(f, record, kept) is null).Select(f => f.Name))
+        );
         return null;
     }
 
@@ -78,54 +129,99 @@ internal sealed partial class FormCompiler(
     {
         foreach (var field in record.Fields)
         {
-            if (field.Column is { Nullable: true } or { Default: not null } or { Automatic: true } || asked.Contains(field) || filled.Contains(field)) continue;
-            if (head.Parameters.Any(parameter => parameter.Required && parameter.Field == field)) continue;
-            findings.Add(FindingCodes.RequiredNotAsked, head.Definition.Form.Count > 0 ? head.Definition.Form[0].At : head.Definition.Record.At,
-                $"Every {record.One} must have {field.Name}, which has no default, and the form of “{head.Name}” does not ask for it.",
-                $"Add {field.Name} to the form, or give its column a default in the source.", found: string.Join(", ", asked.Select(f => f.Name)), expected: field.Name);
+            if (
+                field.Column is { Nullable: true } or { Default: not null } or { Automatic: true }
+                || asked.Contains(field)
+                || filled.Contains(field)
+            )
+                continue;
+            if (head.Parameters.Any(parameter => parameter.Required && parameter.Field == field))
+                continue;
+            findings.Add(
+                FindingCodes.RequiredNotAsked,
+                head.Definition.Form.Count > 0 ? head.Definition.Form[0].At : head.Definition.Record.At,
+                $"Every {record.One} must have {field.Name}, which has no default, and the form of “{head.Name}” "
+                    + "does not ask for it.",
+                $"Add {field.Name} to the form, or give its column a default in the source.",
+                found: string.Join(", ", asked.Select(f => f.Name)),
+                expected: field.Name
+            );
         }
     }
 
     private FormEntry Entry(SiteField field, SiteRecord record, Projections? load)
     {
-        var said = definitions.First(definition => definition.Name.Value == record.Name).Fields.FirstOrDefault(one => one.Name.Value == field.Name);
+        var said = definitions
+            .First(definition => definition.Name.Value == record.Name)
+            .Fields.FirstOrDefault(one => one.Name.Value == field.Name);
         var input = said?.Input ?? InputDefinition.None;
-        var reference = graph.FindStep(record, field.Name) is { Key.Columns: [var only] } step && only == field.Column.Name ? Reference(step) : null;
+        var reference =
+            graph.FindStep(record, field.Name) is { Key.Columns: [var only] } step && only == field.Column.Name
+                ? Reference(step)
+                : null;
         var choices = reference is null && !field.Secret ? Choices(field) : [];
         var kind = Kind(field, reference, choices);
         var rules = Rules(field, input, kind, load is null);
         var label = field.Label ?? (reference is null ? Labels.OfField(field.Name) : Labels.OfReference(field.Name));
-        if (field.Style.Unit is { } unit) label += $" ({unit})";
-        var form = new FormField(field.Name, label, input.Help?.Value, kind, field.Type, field.Column, conventions, rules, choices, field.Secret,
-            load?.AddStored(field) ?? -1, load?.Add(field) ?? -1, "", input.Default is null && field.Column.Default is not null && Literal(field) is null);
-        form = form with { IsJson = field.Style.Form == FieldForm.Json, IsEpoch = kind == InputKind.Moment && field.Type == FieldType.Integer };
+        if (field.Style.Unit is { } unit)
+            label += $" ({unit})";
+        var form = new FormField(
+            field.Name,
+            label,
+            input.Help?.Value,
+            kind,
+            field.Type,
+            field.Column,
+            conventions,
+            rules,
+            choices,
+            field.Secret,
+            load?.AddStored(field) ?? -1,
+            load?.Add(field) ?? -1,
+            "",
+            input.Default is null && field.Column.Default is not null && Literal(field) is null
+        );
+        form = form with
+        {
+            IsJson = field.Style.Form == FieldForm.Json,
+            IsEpoch = kind == InputKind.Moment && field.Type == FieldType.Integer,
+        };
         form = form with { Default = Default(form, field, input) };
-        var shown = load is null ? null : new ViewColumn(field.Name, label, field.Type, form.Typed, record.Key.Contains(field), null, null, null) { Style = field.Style };
+        var shown = load is null
+            ? null
+            : new ViewColumn(field.Name, label, field.Type, form.Typed, record.Key.Contains(field), null, null, null)
+            {
+                Style = field.Style,
+            };
         var picture = load is not null && field.Style.Pictures is { } place ? rows.Picture(record, field, 0, place, load) : null;
         return new FormEntry(form, field, reference, shown, picture);
     }
 
-    private static InputKind Kind(SiteField field, ReferenceChoices? reference, IReadOnlyList<FieldChoice> choices) => field switch
-    {
-        { Secret: true } => InputKind.Secret,
-        _ when reference is not null => InputKind.Reference,
-        _ when choices.Count > 0 => InputKind.Choice,
-        { Type: FieldType.Boolean } => InputKind.Truth,
-        { Type: FieldType.Integer, Style.Form: FieldForm.Epoch } => InputKind.Moment,
-        { Type: FieldType.Integer } => InputKind.Whole,
-        { Type: FieldType.Decimal or FieldType.Real } => InputKind.Number,
-        { Type: FieldType.Date } => InputKind.Date,
-        { Type: FieldType.Timestamp } => InputKind.Moment,
-        { Style.Form: FieldForm.Long or FieldForm.Markdown or FieldForm.Json } => InputKind.LongText,
-        { Style.Form: FieldForm.Picture } => InputKind.Picture,
-        _ => InputKind.Text,
-    };
+    private static InputKind Kind(SiteField field, ReferenceChoices? reference, IReadOnlyList<FieldChoice> choices) =>
+        field switch
+        {
+            { Secret: true } => InputKind.Secret,
+            _ when reference is not null => InputKind.Reference,
+            _ when choices.Count > 0 => InputKind.Choice,
+            { Type: FieldType.Boolean } => InputKind.Truth,
+            { Type: FieldType.Integer, Style.Form: FieldForm.Epoch } => InputKind.Moment,
+            { Type: FieldType.Integer } => InputKind.Whole,
+            { Type: FieldType.Decimal or FieldType.Real } => InputKind.Number,
+            { Type: FieldType.Date } => InputKind.Date,
+            { Type: FieldType.Timestamp } => InputKind.Moment,
+            { Style.Form: FieldForm.Long or FieldForm.Markdown or FieldForm.Json } => InputKind.LongText,
+            { Style.Form: FieldForm.Picture } => InputKind.Picture,
+            _ => InputKind.Text,
+        };
 
     /// <summary>What can be chosen: what the app file names, else what the source's check allows.</summary>
     private static List<FieldChoice> Choices(SiteField field)
     {
-        if (field.Style.Choices.Count > 0) return [.. field.Style.Choices.Select(choice => new FieldChoice(choice.Key, choice.Value))];
-        return field.Column.Rules.OneOf is { } values && field.Type is FieldType.Text or FieldType.Integer ? [.. values.Where(value => value.Length > 0).Select(value => new FieldChoice(value, Labels.Capital(value)))] : [];
+        if (field.Style.Choices.Count > 0)
+            return [.. field.Style.Choices.Select(choice => new FieldChoice(choice.Key, choice.Value))];
+        return field.Column.Rules.OneOf is { } values && field.Type is FieldType.Text or FieldType.Integer
+            ? [.. values.Where(value => value.Length > 0).Select(value => new FieldChoice(value, Labels.Capital(value)))]
+            : [];
     }
 
     private FieldRules Rules(SiteField field, InputDefinition input, InputKind kind, bool isNew)
@@ -135,14 +231,33 @@ internal sealed partial class FormCompiler(
         var (most, last) = Limit(field, input.Max);
         var must = !column.Nullable && !(isNew && column.Default is not null && Literal(field) is null) && !MayBeEmptyText(field);
         if (input.Required is { Value: "false" } && !column.Nullable && field.Type is not FieldType.Text)
-            findings.Add(FindingCodes.NotWritable, input.Required.At, $"{field.Name} cannot be left empty: its column takes no empty values.", "Remove required: false.", found: "false", expected: "true");
+            findings.Add(
+                FindingCodes.NotWritable,
+                input.Required.At,
+                $"{field.Name} cannot be left empty: its column takes no empty values.",
+                "Remove required: false.",
+                found: "false",
+                expected: "true"
+            );
         var required = input.Required is { } word ? word.Value == "true" || (must && field.Type != FieldType.Text) : must;
         return new FieldRules(
-            required && kind != InputKind.Truth && (isNew || kind != InputKind.Secret), Least(field.Form.MaxLength, column.Rules.MaxLength), Greatest(least, column.Rules.Least), Smallest(most, column.Rules.Most), first, last,
-            column.Rules.Precision, column.Rules.Scale, field.Form.Whole(ignoreCase: false), field.Form.Pattern, field.Form.Example);
+            required && kind != InputKind.Truth && (isNew || kind != InputKind.Secret),
+            Least(field.Form.MaxLength, column.Rules.MaxLength),
+            Greatest(least, column.Rules.Least),
+            Smallest(most, column.Rules.Most),
+            first,
+            last,
+            column.Rules.Precision,
+            column.Rules.Scale,
+            field.Form.Whole(ignoreCase: false),
+            field.Form.Pattern,
+            field.Form.Example
+        );
     }
 
-    /// <summary>Whether the source itself takes an empty text for “nothing”: it is the column's default, or one of its words.</summary>
+    /// <summary>
+    /// Whether the source itself takes an empty text for “nothing”: it is the column's default, or one of its words.
+    /// </summary>
     private static bool MayBeEmptyText(SiteField field) =>
         field.Type == FieldType.Text && (Literal(field) == "" || field.Column.Rules.OneOf?.Contains("") == true);
 
@@ -154,40 +269,89 @@ internal sealed partial class FormCompiler(
 
     private (decimal? Number, DateTime? Moment) Limit(SiteField field, Written? said)
     {
-        if (said is null) return default;
-        if (field.Type is FieldType.Integer or FieldType.Decimal or FieldType.Real
-            && decimal.TryParse(said.Value, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var number)) return (number, null);
-        if (field.Type is FieldType.Date or FieldType.Timestamp && TypedText.TryTimestamp(Encoding.UTF8.GetBytes(said.Value), out var ticks)) return (null, new DateTime(ticks));
-        findings.Add(FindingCodes.ValueOfOtherType, said.At, $"“{said}” is no limit of {field.Name}, which is {field.Type.Word()}.", "Write a value of the field's type.",
-            found: said.Value, expected: field.Type is FieldType.Date or FieldType.Timestamp ? "a date, such as 2024-02-29" : "a number, for a field that is one");
+        if (said is null)
+            return default;
+        if (
+            field.Type is FieldType.Integer or FieldType.Decimal or FieldType.Real
+            && decimal.TryParse(
+                said.Value,
+                NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint,
+                CultureInfo.InvariantCulture,
+                out var number
+            )
+        )
+            return (number, null);
+        if (
+            field.Type is FieldType.Date or FieldType.Timestamp
+            && TypedText.TryTimestamp(Encoding.UTF8.GetBytes(said.Value), out var ticks)
+        )
+            return (null, new DateTime(ticks));
+        findings.Add(
+            FindingCodes.ValueOfOtherType,
+            said.At,
+            $"“{said}” is no limit of {field.Name}, which is {field.Type.Word()}.",
+            "Write a value of the field's type.",
+            found: said.Value,
+            expected: field.Type is FieldType.Date or FieldType.Timestamp
+                ? "a date, such as 2024-02-29"
+                : "a number, for a field that is one"
+        );
         return default;
     }
 
-    /// <summary>What a new record's form begins with: what the app file says, else the source's own default where that is a plain value.</summary>
+    /// <summary>
+    /// What a new record's form begins with: what the app file says, else the source's own default where that is a plain value.
+    /// </summary>
     private string Default(FormField form, SiteField field, InputDefinition input)
     {
-        if (input.Default is not { } said) return Literal(field) ?? "";
-        if (said.Value == FormField.Now && (form.IsEpoch || field.Type is FieldType.Date or FieldType.Timestamp)) return FormField.Now;
+        if (input.Default is not { } said)
+            return Literal(field) ?? "";
+        if (said.Value == FormField.Now && (form.IsEpoch || field.Type is FieldType.Date or FieldType.Timestamp))
+            return FormField.Now;
         var reading = FieldReader.Read(form, said.Value);
-        if (reading.Value is { } value) return form.Input == InputKind.Reference ? said.Value : FieldText.Of(form, value);
-        findings.Add(FindingCodes.ValueOfOtherType, said.At, $"“{said}” cannot be the default of {field.Name}. {reading.Fault}", "Write a value that the field can have.", found: said.Value,
-            expected: form.Choices.Count > 0 ? "one of " + string.Join(", ", form.Choices.Select(choice => choice.Value)) : $"a value that is {field.Type.Word()}");
+        if (reading.Value is { } value)
+            return form.Input == InputKind.Reference ? said.Value : FieldText.Of(form, value);
+        findings.Add(
+            FindingCodes.ValueOfOtherType,
+            said.At,
+            $"“{said}” cannot be the default of {field.Name}. {reading.Fault}",
+            "Write a value that the field can have.",
+            found: said.Value,
+            expected: form.Choices.Count > 0
+                ? "one of " + string.Join(", ", form.Choices.Select(choice => choice.Value))
+                : $"a value that is {field.Type.Word()}"
+        );
         return "";
     }
 
     /// <summary>A column's default where it is a plain value; null where it is computed, or there is none.</summary>
     private static string? Literal(SiteField field)
     {
-        if (field.Column.Default is not { } said || field.Secret) return null;
+        if (field.Column.Default is not { } said || field.Secret)
+            return null;
         said = said.Trim();
-        while (said.Length > 2 && said[0] == '(' && said[^1] == ')') said = said[1..^1].Trim();
-        if (CastLiteral().Match(said) is { Success: true } cast) said = cast.Groups[1].Value;
+        while (said.Length > 2 && said[0] == '(' && said[^1] == ')')
+            said = said[1..^1].Trim();
+        if (CastLiteral().Match(said) is { Success: true } cast)
+            said = cast.Groups[1].Value;
         var text = said.Length > 1 && said[0] == '\'' && said[^1] == '\'' ? said[1..^1].Replace("''", "'") : null;
         return field.Type switch
         {
             _ when said.Equals("NULL", StringComparison.OrdinalIgnoreCase) => "",
-            FieldType.Boolean => said.ToUpperInvariant() switch { "0" or "FALSE" => "false", "1" or "TRUE" => "true", _ => null },
-            FieldType.Integer or FieldType.Decimal or FieldType.Real => decimal.TryParse(text ?? said, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out _) ? text ?? said : null,
+            FieldType.Boolean => said.ToUpperInvariant() switch
+            {
+                "0" or "FALSE" => "false",
+                "1" or "TRUE" => "true",
+                _ => null,
+            },
+            FieldType.Integer or FieldType.Decimal or FieldType.Real => decimal.TryParse(
+                text ?? said,
+                NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint,
+                CultureInfo.InvariantCulture,
+                out _
+            )
+                ? text ?? said
+                : null,
             FieldType.Text or FieldType.Date or FieldType.Timestamp => text,
             _ => null,
         };
@@ -197,37 +361,76 @@ internal sealed partial class FormCompiler(
     [GeneratedRegex("""^('(?:[^']|'')*'|[-+0-9.]+)::["\w .(),\[\]]+$""")]
     private static partial Regex CastLiteral();
 
-    /// <param name="within">The part of the key whose value is given: only records that have it are listed and found. Its value is the last argument.</param>
+    /// <param name="within">The part of the key whose value is given: only records that have it are listed and found. Its value
+    /// is the last argument.</param>
     private ReferenceChoices? Reference(FieldStep step, int within = -1)
     {
         var other = step.Other;
         var fields = step.Key.References.Select(column => other.Fields.First(one => one.Column.Name == column)).ToList();
         var types = fields.Select(field => KeyType.For(field.Column, field.Type, field.Form)).OfType<KeyType>().ToList();
-        if (types.Count < fields.Count) return null;
+        if (types.Count < fields.Count)
+            return null;
         var load = new Projections(other);
         var (label, texts, named) = ChoiceLabel(step, load);
         var keys = fields.Zip(types, (field, type) => new ChoiceKey(type, load.Add(field), load.AddStored(field))).ToList();
-        var order = named.Take(2).Append(ColumnRef.Own(fields[0].Column.Name)).Concat(fields.Select(field => ColumnRef.Own(field.Column.Name))).Distinct()
-            .Select((column, i) => (Ordering)new Ordering.ByColumn(column, false, i == 0 && named.Count > 0 ? EmptyPlace.Last : null)).ToList();
+        var order = named
+            .Take(2)
+            .Append(ColumnRef.Own(fields[0].Column.Name))
+            .Concat(fields.Select(field => ColumnRef.Own(field.Column.Name)))
+            .Distinct()
+            .Select(
+                (column, i) => (Ordering)new Ordering.ByColumn(column, false, i == 0 && named.Count > 0 ? EmptyPlace.Last : null)
+            )
+            .ToList();
         Sources.IPreparedQuery Query(IReadOnlyList<Condition> where, int limit) =>
             other.Source.Prepare(new RecordQuery(other.Seen, load.Joins, load.Columns, where, null, order, limit));
-        List<Condition> Given(int argument) => within < 0 ? [] : [new Condition.Equal(ColumnRef.Own(fields[within].Column.Name), new Operand.Argument(argument, types[within].Type))];
+        List<Condition> Given(int argument) =>
+            within < 0
+                ? []
+                :
+                [
+                    new Condition.Equal(
+                        ColumnRef.Own(fields[within].Column.Name),
+                        new Operand.Argument(argument, types[within].Type)
+                    ),
+                ];
         var holds = texts.Select(one => (Condition)new Condition.Contains(one, new Operand.Argument(0, FieldType.Text))).ToList();
-        var isKey = fields.Select((field, i) => (Condition)new Condition.Equal(ColumnRef.Own(field.Column.Name), new Operand.Argument(i, types[i].Type))).ToList();
-        return new ReferenceChoices(other, Query(Given(0), ReferenceChoices.MostInList + 1),
-            holds.Count == 0 ? null : Query([new Condition.Any(holds), .. Given(1)], ReferenceChoices.MostFound + 1), Query(isKey, 2), Query(isKey, 2), keys, label);
+        var isKey = fields
+            .Select(
+                (field, i) =>
+                    (Condition)new Condition.Equal(ColumnRef.Own(field.Column.Name), new Operand.Argument(i, types[i].Type))
+            )
+            .ToList();
+        return new ReferenceChoices(
+            other,
+            Query(Given(0), ReferenceChoices.MostInList + 1),
+            holds.Count == 0 ? null : Query([new Condition.Any(holds), .. Given(1)], ReferenceChoices.MostFound + 1),
+            Query(isKey, 2),
+            Query(isKey, 2),
+            keys,
+            label
+        );
     }
 
-    /// <summary>The step to what a record belongs to: its parent, else what a part of its key refers to; null for neither.</summary>
+    /// <summary>
+    /// The step to what a record belongs to: its parent, else what a part of its key refers to; null for neither.
+    /// </summary>
     private FieldStep? Above(SiteRecord record)
     {
-        if (record.Parent is { } key && graph.Other(record, key) is { } parent && parent != record) return new FieldStep(key, parent);
-        var steps = graph.Steps(record).Where(step => step.Other != record && step.Key.Columns.All(column => record.Key.Any(field => field.Column.Name == column))).ToList();
+        if (record.Parent is { } key && graph.Other(record, key) is { } parent && parent != record)
+            return new FieldStep(key, parent);
+        var steps = graph
+            .Steps(record)
+            .Where(step =>
+                step.Other != record && step.Key.Columns.All(column => record.Key.Any(field => field.Column.Name == column))
+            )
+            .ToList();
         return steps is [var only] ? only : null;
     }
 
     /// <summary>
-    /// What a record is called where it is chosen, the texts in that, and all columns in it. One with a key of several parts is told
+    /// What a record is called where it is chosen, the texts in that, and all columns in it. One with a key of several parts is
+    /// told
     /// apart by the record it belongs to: “Otter Bridge, Span 1”.
     /// </summary>
     private (TextPlan Label, List<ColumnRef> Texts, List<ColumnRef> Named) ChoiceLabel(FieldStep step, Projections load)
@@ -238,12 +441,32 @@ internal sealed partial class FormCompiler(
         if (step.Key.Columns.Count > 1 && other.LabelPaths.Count == 0 && Above(other) is { Other: var parent } above)
         {
             var table = load.Join(0, above);
-            label = new TextPlan([.. load.Text(parent, parent.Label, table, null).Pieces, TextPiece.Of(", "), .. load.Text(other, other.Label, 0, null).Pieces], label);
+            label = new TextPlan(
+                [
+                    .. load.Text(parent, parent.Label, table, null).Pieces,
+                    TextPiece.Of(", "),
+                    .. load.Text(other, other.Label, 0, null).Pieces,
+                ],
+                label
+            );
             parts.Insert(0, (parent, table));
         }
 
-        var columns = parts.SelectMany(part => part.Of.Label.Where(hole => hole.Field is not null).Select(hole => part.Of.Find(hole.Field!.Value)).OfType<SiteField>()
-            .Select(field => (field.Type, Column: part.Table == 0 ? load.Ref(FieldPath.Own(field)) : new ColumnRef(part.Table, field.Column.Name)))).ToList();
+        var columns = parts
+            .SelectMany(part =>
+                part.Of.Label.Where(hole => hole.Field is not null)
+                    .Select(hole => part.Of.Find(hole.Field!.Value))
+                    .OfType<SiteField>()
+                    .Select(field =>
+                        (
+                            field.Type,
+                            Column: part.Table == 0
+                                ? load.Ref(FieldPath.Own(field))
+                                : new ColumnRef(part.Table, field.Column.Name)
+                        )
+                    )
+            )
+            .ToList();
         var texts = columns.Where(one => one.Type is FieldType.Text or FieldType.Any).Select(one => one.Column).ToList();
         return (label, texts, texts.Count > 0 ? texts : [.. columns.Select(one => one.Column)]);
     }
@@ -255,28 +478,56 @@ internal sealed partial class FormCompiler(
         foreach (var columns in record.Table.UniqueKeys)
         {
             var fields = columns.Select(column => record.Fields.First(field => field.Column.Name == column)).ToList();
-            if (!fields.Exists(asked.Contains) || fields.Exists(field => field.Secret)) continue;
+            if (!fields.Exists(asked.Contains) || fields.Exists(field => field.Secret))
+                continue;
             var load = new Projections(record);
-            foreach (var field in record.Key) load.AddStored(field);
-            var where = fields.Select((field, i) => (Condition)new Condition.Equal(ColumnRef.Own(field.Column.Name), new Operand.Argument(i, field.Type))).ToList();
-            checks.Add(new UniqueCheck(fields, record.Source.Prepare(new RecordQuery(RecordRows.Whole(record.Rows), [], load.Columns, where, null, [], 2))));
+            foreach (var field in record.Key)
+                load.AddStored(field);
+            var where = fields
+                .Select(
+                    (field, i) =>
+                        (Condition)new Condition.Equal(ColumnRef.Own(field.Column.Name), new Operand.Argument(i, field.Type))
+                )
+                .ToList();
+            checks.Add(
+                new UniqueCheck(
+                    fields,
+                    record.Source.Prepare(new RecordQuery(RecordRows.Whole(record.Rows), [], load.Columns, where, null, [], 2))
+                )
+            );
         }
 
         return checks;
     }
 
-    /// <summary>Foreign keys of several columns, and those that lead to no record kind of the app: choices cannot keep them.</summary>
+    /// <summary>
+    /// Foreign keys of several columns, and those that lead to no record kind of the app: choices cannot keep them.
+    /// </summary>
     private List<ReferenceCheck> References(SiteRecord record, List<SiteField> asked)
     {
         var checks = new List<ReferenceCheck>();
         foreach (var key in record.References)
         {
             var fields = key.Columns.Select(column => record.Fields.First(field => field.Column.Name == column)).ToList();
-            if (!fields.Exists(asked.Contains) || fields.Exists(field => field.Secret)) continue;
+            if (!fields.Exists(asked.Contains) || fields.Exists(field => field.Secret))
+                continue;
             var other = graph.Other(record, key);
-            if (fields.Count == 1 && other is not null && graph.FindStep(record, fields[0].Name) is not null) continue;
-            var where = key.References.Select((column, i) => (Condition)new Condition.Equal(ColumnRef.Own(column), new Operand.Argument(i, fields[i].Type))).ToList();
-            var query = new RecordQuery(other?.Seen ?? RecordRows.Whole(RowOrigin.Of(key.Table)), [], [new Projection(ColumnRef.Own(key.References[0]), FieldType.Any)], where, null, [], 1);
+            if (fields.Count == 1 && other is not null && graph.FindStep(record, fields[0].Name) is not null)
+                continue;
+            var where = key
+                .References.Select(
+                    (column, i) => (Condition)new Condition.Equal(ColumnRef.Own(column), new Operand.Argument(i, fields[i].Type))
+                )
+                .ToList();
+            var query = new RecordQuery(
+                other?.Seen ?? RecordRows.Whole(RowOrigin.Of(key.Table)),
+                [],
+                [new Projection(ColumnRef.Own(key.References[0]), FieldType.Any)],
+                where,
+                null,
+                [],
+                1
+            );
             checks.Add(new ReferenceCheck(fields, record.Source.Prepare(query), other?.One ?? "record"));
         }
 

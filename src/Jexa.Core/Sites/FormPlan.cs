@@ -7,13 +7,22 @@ using Jexa.Core.Views;
 
 namespace Jexa.Core.Sites;
 
-/// <summary>The records that a foreign key can lead to: read all at once while they are few, searched where they are many.</summary>
+/// <summary>
+/// The records that a foreign key can lead to: read all at once while they are few, searched where they are many.
+/// </summary>
 /// <param name="All">One more than a plain choice offers, by their labels.</param>
 /// <param name="Found">Those whose label holds a text, or whose key it is; one more than are shown.</param>
 /// <param name="One">One by its key.</param>
 /// <param name="Keys">The columns that the foreign key refers to, in its order.</param>
 public sealed record ReferenceChoices(
-    SiteRecord Other, IPreparedQuery All, IPreparedQuery? Found, IPreparedQuery? FoundByKey, IPreparedQuery One, IReadOnlyList<ChoiceKey> Keys, TextPlan Label)
+    SiteRecord Other,
+    IPreparedQuery All,
+    IPreparedQuery? Found,
+    IPreparedQuery? FoundByKey,
+    IPreparedQuery One,
+    IReadOnlyList<ChoiceKey> Keys,
+    TextPlan Label
+)
 {
     /// <summary>More records than these are searched.</summary>
     public const int MostInList = 100;
@@ -21,7 +30,10 @@ public sealed record ReferenceChoices(
     /// <summary>Records shown of a search.</summary>
     public const int MostFound = 20;
 
-    /// <summary>The text that chooses the record of a row: its key, several parts percent-encoded with slashes between. Null if no address could carry it.</summary>
+    /// <summary>
+    /// The text that chooses the record of a row: its key, several parts percent-encoded with slashes between. Null if no address
+    /// could carry it.
+    /// </summary>
     public string? ValueOf(Row row)
     {
         using var text = new Utf8Buffer(64);
@@ -29,7 +41,8 @@ public sealed record ReferenceChoices(
         for (var i = 0; i < parts.Length; i++)
         {
             text.Truncate(0);
-            if (!Keys[i].Type.TryWrite(row, Keys[i].Ordinal, text)) return null;
+            if (!Keys[i].Type.TryWrite(row, Keys[i].Ordinal, text))
+                return null;
             parts[i] = text.ToString();
         }
 
@@ -38,7 +51,8 @@ public sealed record ReferenceChoices(
 
     /// <summary>The text that chooses a record.</summary>
     /// <param name="parts">Its key's ID texts.</param>
-    public static string Joined(IReadOnlyList<string> parts) => parts is [var only] ? only : string.Join('/', parts.Select(Uri.EscapeDataString));
+    public static string Joined(IReadOnlyList<string> parts) =>
+        parts is [var only] ? only : string.Join('/', parts.Select(Uri.EscapeDataString));
 
     /// <summary>The ID texts of a choice's text; null if there are not as many as the key has parts.</summary>
     public string[]? PartsOf(string value)
@@ -50,13 +64,15 @@ public sealed record ReferenceChoices(
     /// <summary>The key of a choice's text; null if it is none.</summary>
     public Constant[]? KeyOf(string value)
     {
-        if (PartsOf(value) is not { } parts) return null;
+        if (PartsOf(value) is not { } parts)
+            return null;
         var key = Keys.Zip(parts, (one, part) => one.Type.Read(part).Value).OfType<Constant>().ToArray();
         return key.Length == Keys.Count ? key : null;
     }
 
     /// <summary>Whether a row is exactly the record of a key.</summary>
-    public bool Is(Row row, IReadOnlyList<Constant> key) => Keys.Select((one, i) => one.Type.Compare(row, one.Ordinal, key[i])).All(match => match == KeyMatch.Exact);
+    public bool Is(Row row, IReadOnlyList<Constant> key) =>
+        Keys.Select((one, i) => one.Type.Compare(row, one.Ordinal, key[i])).All(match => match == KeyMatch.Exact);
 }
 
 /// <summary>A column of the key of records that can be chosen.</summary>
@@ -68,13 +84,20 @@ public sealed record ChoiceKey(KeyType Type, int Ordinal, int Stored);
 /// <summary>A field of a form with what surrounds it.</summary>
 /// <param name="Shown">How its value is shown and told as JSON; null in the form of a new record.</param>
 /// <param name="Picture">Where the picture is that it names; null for none.</param>
-public sealed record FormEntry(FormField Field, SiteField Of, ReferenceChoices? Reference, ViewColumn? Shown, PicturePlan? Picture)
+public sealed record FormEntry(
+    FormField Field,
+    SiteField Of,
+    ReferenceChoices? Reference,
+    ViewColumn? Shown,
+    PicturePlan? Picture
+)
 {
     public string Name => Field.Name;
 }
 
 /// <summary>
-/// A foreign key of several columns that a form asks for as one choice. Where no record need be chosen, a column that says something by
+/// A foreign key of several columns that a form asks for as one choice. Where no record need be chosen, a column that says
+/// something by
 /// itself keeps its own input, and the choice must agree with it.
 /// </summary>
 /// <param name="Name">The name of its input.</param>
@@ -84,7 +107,14 @@ public sealed record FormEntry(FormField Field, SiteField Of, ReferenceChoices? 
 /// <param name="Reference">The records that can be chosen.</param>
 /// <param name="Within">For each of the fields, the records that have a given value in it.</param>
 public sealed record TiedChoice(
-    string Name, string Label, IReadOnlyList<FormEntry> Entries, IReadOnlyList<FormEntry> Own, FormEntry Last, ReferenceChoices Reference, IReadOnlyList<ReferenceChoices> Within)
+    string Name,
+    string Label,
+    IReadOnlyList<FormEntry> Entries,
+    IReadOnlyList<FormEntry> Own,
+    FormEntry Last,
+    ReferenceChoices Reference,
+    IReadOnlyList<ReferenceChoices> Within
+)
 {
     /// <summary>Whether it must be made.</summary>
     public bool IsRequired => Own.Any(entry => entry.Field.Rules.Required);
@@ -100,7 +130,11 @@ public sealed record ReferenceCheck(IReadOnlyList<SiteField> Fields, IPreparedQu
 /// <summary>A form, compiled.</summary>
 /// <param name="KeyMade">UUID keys that Jexa makes for a new record.</param>
 public sealed record FormPlan(
-    IReadOnlyList<FormEntry> Entries, IReadOnlyList<UniqueCheck> Unique, IReadOnlyList<ReferenceCheck> References, IReadOnlyList<SiteField> KeyMade)
+    IReadOnlyList<FormEntry> Entries,
+    IReadOnlyList<UniqueCheck> Unique,
+    IReadOnlyList<ReferenceCheck> References,
+    IReadOnlyList<SiteField> KeyMade
+)
 {
     /// <summary>Foreign keys of several columns that are one choice each, for people; programs write their columns.</summary>
     public IReadOnlyList<TiedChoice> Tied { get; init; } = [];
@@ -112,9 +146,19 @@ public sealed record FormPlan(
 /// <param name="title">What it is called, filled from the record.</param>
 /// <param name="delete">The page that deletes the same record; null for none.</param>
 public sealed class EditPage(
-    PageHead head, FormPlan form, RecordLookup lookup, LinkPlan own, TextPlan title, IReadOnlyList<StoredColumn> columns, ChangePlan changes, IReadOnlyList<LinkPlan> apart,
-    LinkPlan? cancel, PlainLink? back, PageHead? missingPage, IReadOnlyList<PageLink> links)
-    : RecordPage(head, lookup, own, back, missingPage)
+    PageHead head,
+    FormPlan form,
+    RecordLookup lookup,
+    LinkPlan own,
+    TextPlan title,
+    IReadOnlyList<StoredColumn> columns,
+    ChangePlan changes,
+    IReadOnlyList<LinkPlan> apart,
+    LinkPlan? cancel,
+    PlainLink? back,
+    PageHead? missingPage,
+    IReadOnlyList<PageLink> links
+) : RecordPage(head, lookup, own, back, missingPage)
 {
     public override string Kind => "edit";
 
@@ -140,11 +184,17 @@ public sealed class EditPage(
     public LinkPlan? Cancel { get; } = cancel;
 }
 
-
 /// <summary>A page that makes a record.</summary>
 public sealed class NewPage(
-    PageHead head, FormPlan form, string title, IReadOnlyList<ParentPlan> parents, ChangePlan changes, PlainLink? cancel, PageHead? missingPage, IReadOnlyList<PageLink> links)
-    : Page(head)
+    PageHead head,
+    FormPlan form,
+    string title,
+    IReadOnlyList<ParentPlan> parents,
+    ChangePlan changes,
+    PlainLink? cancel,
+    PageHead? missingPage,
+    IReadOnlyList<PageLink> links
+) : Page(head)
 {
     public override string Kind => "new";
 
@@ -173,7 +223,13 @@ public sealed class NewPage(
 /// <param name="Many">What they are called.</param>
 /// <param name="Count">Those that may be seen, by the values they refer to.</param>
 /// <param name="Ordinals">Where those values stand in a row, as they are stored.</param>
-public sealed record DependentPlan(string One, string Many, IPreparedQuery Count, IReadOnlyList<int> Ordinals, Schemas.DeleteRule Rule)
+public sealed record DependentPlan(
+    string One,
+    string Many,
+    IPreparedQuery Count,
+    IReadOnlyList<int> Ordinals,
+    Schemas.DeleteRule Rule
+)
 {
     /// <summary>Counting stops here.</summary>
     public const int CountLimit = 10_000;
@@ -181,9 +237,16 @@ public sealed record DependentPlan(string One, string Many, IPreparedQuery Count
 
 /// <summary>A page that deletes one record, once it is asked a second time.</summary>
 public sealed class DeletePage(
-    PageHead head, DetailShape shape, RecordLookup lookup, IReadOnlyList<StoredColumn> columns, IReadOnlyList<DependentPlan> dependents, ChangePlan changes, LinkPlan? cancel,
-    PageHead? missingPage, IReadOnlyList<PageLink> links)
-    : RecordPage(head, lookup, shape.Own, shape.Back, missingPage)
+    PageHead head,
+    DetailShape shape,
+    RecordLookup lookup,
+    IReadOnlyList<StoredColumn> columns,
+    IReadOnlyList<DependentPlan> dependents,
+    ChangePlan changes,
+    LinkPlan? cancel,
+    PageHead? missingPage,
+    IReadOnlyList<PageLink> links
+) : RecordPage(head, lookup, shape.Own, shape.Back, missingPage)
 {
     public override string Kind => "delete";
 

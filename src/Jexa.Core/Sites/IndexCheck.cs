@@ -14,12 +14,27 @@ internal static partial class IndexCheck
     public static void Check(FindingList findings, Place at, SiteRecord record, IReadOnlyList<string> columns, string each)
     {
         var table = record.Table;
-        if (record.Query is not null || columns.Count == 0 || table.Kind != TableKind.Table || table.AboutRows is not > ManyRows || table.IsIndexed([.. columns])) return;
+        if (
+            record.Query is not null
+            || columns.Count == 0
+            || table.Kind != TableKind.Table
+            || table.AboutRows is not > ManyRows
+            || table.IsIndexed([.. columns])
+        )
+            return;
         var names = string.Join(" or ", columns);
         var isPlain = columns.Append(table.Name).All(name => PlainName().IsMatch(name));
-        findings.Add(FindingCodes.SlowId, at, $"No index of {table.Name} begins with {names}: each {each} reads all of its rows, about {table.AboutRows:N0}.",
-            isPlain ? $"Add an index in the source: CREATE INDEX {table.Name}_by_{columns[0]} ON {table.Name} ({string.Join(", ", columns)})"
-                : $"Add an index of {table.Name} that begins with {columns[0]}.", found: names, expected: "fields that an index begins with");
+        findings.Add(
+            FindingCodes.SlowId,
+            at,
+            $"No index of {table.Name} begins with {names}: each {each} reads all of its rows, about {table.AboutRows:N0}.",
+            isPlain
+                ? $"Add an index in the source: CREATE INDEX {table.Name}_by_{columns[0]} ON {table.Name} "
+                    + $"({string.Join(", ", columns)})"
+                : $"Add an index of {table.Name} that begins with {columns[0]}.",
+            found: names,
+            expected: "fields that an index begins with"
+        );
     }
 
     [GeneratedRegex("^[a-z_][a-z0-9_]*$")]

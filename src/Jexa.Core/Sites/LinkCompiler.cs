@@ -13,7 +13,12 @@ namespace Jexa.Core.Sites;
 /// fills in what is left out where only one reading is possible.
 /// </summary>
 internal sealed class LinkCompiler(
-    IReadOnlyDictionary<string, PageHead?> pages, RecordGraph graph, Conventions conventions, string mount, FindingList findings)
+    IReadOnlyDictionary<string, PageHead?> pages,
+    RecordGraph graph,
+    Conventions conventions,
+    string mount,
+    FindingList findings
+)
 {
     /// <summary>The address of a page that is linked but not written: it says so when visited.</summary>
     public const string UnwrittenSegment = "unwritten";
@@ -30,7 +35,8 @@ internal sealed class LinkCompiler(
     {
         if (!pages.TryGetValue(link.To.Value, out var target))
             return Nearest.To(link.To.Value, pages.Keys) is null ? Unwritten(link, load) : Unknown(link);
-        if (target is null) return null;
+        if (target is null)
+            return null;
 
         var text = link.Text?.Value ?? PageText(target);
         CheckNames(link, target);
@@ -41,54 +47,95 @@ internal sealed class LinkCompiler(
             if (pass is null && !parameter.Required)
             {
                 // A new record belongs to the one that its link stands on, where only one reading is possible.
-                var parent = target.Definition.Kind == PageKind.New && target.Kind != load.Record && Ways(parameter, target.Kind!, load.Record).Distinct().ToList() is [var way]
-                    ? load.Record.Fields.First(one => one.Column.Name == way) : null;
-                fillers.Add(parent is null || KeyType.For(parent.Column, parent.Type, parent.Form)?.Type != parameter.Key.Type ? null : new LinkFiller(parameter.Key, load.Add(parent), parent.Name));
+                var parent =
+                    target.Definition.Kind == PageKind.New
+                    && target.Kind != load.Record
+                    && Ways(parameter, target.Kind!, load.Record).Distinct().ToList() is [var way]
+                        ? load.Record.Fields.First(one => one.Column.Name == way)
+                        : null;
+                fillers.Add(
+                    parent is null || KeyType.For(parent.Column, parent.Type, parent.Form)?.Type != parameter.Key.Type
+                        ? null
+                        : new LinkFiller(parameter.Key, load.Add(parent), parent.Name)
+                );
                 continue;
             }
 
-            var field = pass is not null ? Stated(pass, parameter, target, load.Record) : Implied(link, parameter, target, load.Record);
-            if (field is null) continue;
-            // A primary key may be empty by its declaration (SQLite takes that of a text); such rows are no records that anybody looks for.
+            var field = pass is not null
+                ? Stated(pass, parameter, target, load.Record)
+                : Implied(link, parameter, target, load.Record);
+            if (field is null)
+                continue;
+            // A primary key may be empty by its declaration (SQLite takes that of a text); such rows are no records that anybody
+            // looks for.
             // A column that repeats a parameter of the query is as full as the parameter.
-            if (field.MayBeEmpty && !(field.IsOwn && load.Record.Table.PrimaryKey.Contains(field.Field.Column.Name)) && load.Record.QueryParameters.All(own => own.Name != field.Name))
-                findings.Add(FindingCodes.LinkMayBeEmpty, Explicit(link, parameter.Name)?.Field.At ?? link.To.At,
-                    $"The link to “{target.Name}” fills {parameter.Name} from {field.Name}, which may be empty: such rows have no link.",
-                    "Declare the column NOT NULL in the source, or fill the parameter from another field.", found: field.Name,
-                    expected: "a field that is never empty");
+            if (
+                field.MayBeEmpty
+                && !(field.IsOwn && load.Record.Table.PrimaryKey.Contains(field.Field.Column.Name))
+                && load.Record.QueryParameters.All(own => own.Name != field.Name)
+            )
+                findings.Add(
+                    FindingCodes.LinkMayBeEmpty,
+                    Explicit(link, parameter.Name)?.Field.At ?? link.To.At,
+                    $"The link to “{target.Name}” fills {parameter.Name} from {field.Name}, which may be empty: such "
+                        + "rows have no link.",
+                    "Declare the column NOT NULL in the source, or fill the parameter from another field.",
+                    found: field.Name,
+                    expected: "a field that is never empty"
+                );
             fillers.Add(new LinkFiller(parameter.Key, load.Add(field), field.Name));
         }
 
-        if (fillers.Count < target.Parameters.Count) return null;
+        if (fillers.Count < target.Parameters.Count)
+            return null;
         var when = link.When.Count == 0 ? null : When(link, load);
-        if (fillers.TrueForAll(filler => filler is null) && target.Open is { } address) return new LinkPlan(target.Name, text, address) { When = when };
+        if (fillers.TrueForAll(filler => filler is null) && target.Open is { } address)
+            return new LinkPlan(target.Name, text, address) { When = when };
         return new LinkPlan(target.Name, text, target.Leads, fillers, target.LinkLeadsThere)
         {
             When = when,
-            IsOwn = target.Kind == load.Record && target.Definition.Kind == PageKind.Detail && fillers.Zip(target.Parameters).All(pair =>
-                pair.First?.Ordinal == load.Find(pair.Second.Path ?? FieldPath.Own(pair.Second.Field))),
+            IsOwn =
+                target.Kind == load.Record
+                && target.Definition.Kind == PageKind.Detail
+                && fillers
+                    .Zip(target.Parameters)
+                    .All(pair => pair.First?.Ordinal == load.Find(pair.Second.Path ?? FieldPath.Own(pair.Second.Field))),
         };
     }
 
     private Func<Row, bool> When(LinkDefinition link, Projections load) =>
-        new RowTest(FilterCompiler.Static(link.When, load.Record.Fields, conventions, onLoaded: true, findings),
-            column => load.Add(load.Record.Fields.First(field => field.Column.Name == column.Name))).Holds;
+        new RowTest(FilterCompiler.Static(link.When, load.Record.Fields, conventions, onLoaded: true, findings), column =>
+            load.Add(load.Record.Fields.First(field => field.Column.Name == column.Name))
+        ).Holds;
 
-    /// <summary>Reports what can be said of a link whose own page could not be compiled: whether its target is there and reads what it passes.</summary>
+    /// <summary>
+    /// Reports what can be said of a link whose own page could not be compiled: whether its target is there and reads what it
+    /// passes.
+    /// </summary>
     public void Check(LinkDefinition link)
     {
         if (!pages.TryGetValue(link.To.Value, out var target))
         {
-            if (Nearest.To(link.To.Value, pages.Keys) is null) ReportUnwritten(link, []);
-            else _ = Unknown(link);
+            if (Nearest.To(link.To.Value, pages.Keys) is null)
+                ReportUnwritten(link, []);
+            else
+                _ = Unknown(link);
         }
-        else if (target is not null) CheckNames(link, target);
+        else if (target is not null)
+            CheckNames(link, target);
     }
 
     /// <summary>The link from a loaded row to its own record's page.</summary>
     public static LinkPlan ToOwn(PageHead page, Projections load, string text) =>
-        new(page.Name, text, page.Leads,
-            page.Parameters.Select(p => (LinkFiller?)new LinkFiller(p.Key, load.Add(p.Path ?? FieldPath.Own(p.Field)), p.Path?.Name ?? p.Field.Name)), page.LinkLeadsThere)
+        new(
+            page.Name,
+            text,
+            page.Leads,
+            page.Parameters.Select(p =>
+                (LinkFiller?)new LinkFiller(p.Key, load.Add(p.Path ?? FieldPath.Own(p.Field)), p.Path?.Name ?? p.Field.Name)
+            ),
+            page.LinkLeadsThere
+        )
         {
             IsOwn = true,
         };
@@ -96,12 +143,18 @@ internal sealed class LinkCompiler(
     /// <summary>The page of one record that its key leads to; null where none is written.</summary>
     public PageHead? PageOf(SiteRecord record)
     {
-        var details = pages.Values.OfType<PageHead>().Where(page => page.Kind == record && page.Definition.Kind == PageKind.Detail).ToList();
-        return details.Find(page => page.Parameters.All(parameter => parameter.Path is null && record.Key.Contains(parameter.Field))) ?? details.FirstOrDefault();
+        var details = pages
+            .Values.OfType<PageHead>()
+            .Where(page => page.Kind == record && page.Definition.Kind == PageKind.Detail)
+            .ToList();
+        return details.Find(page =>
+            page.Parameters.All(parameter => parameter.Path is null && record.Key.Contains(parameter.Field))
+        ) ?? details.FirstOrDefault();
     }
 
     /// <summary>
-    /// How a foreign key shows the record it leads to; null for a field that is none, or leads to no record kind of the app. A foreign key of
+    /// How a foreign key shows the record it leads to; null for a field that is none, or leads to no record kind of the app. A
+    /// foreign key of
     /// several fields is shown on the last of them that is no foreign key by itself.
     /// </summary>
     /// <param name="table">The table that has the field.</param>
@@ -109,10 +162,17 @@ internal sealed class LinkCompiler(
     {
         var steps = graph.Steps(of).ToList();
         var step = steps.Find(step => step.Key.Columns is [var only] && only == field.Column.Name)
-            ?? steps.Find(step => step.Key.Columns.Count > 1 && step.Key.Columns.LastOrDefault(column => !IsKeyAlone(column)) == field.Column.Name);
-        if (step is null) return null;
+            ?? steps.Find(step =>
+                step.Key.Columns.Count > 1 && step.Key.Columns.LastOrDefault(column => !IsKeyAlone(column)) == field.Column.Name
+            );
+        if (step is null)
+            return null;
         var joined = load.Join(table, step);
-        return new ReferencePlan(load.Label(step.Other, joined), Presence(step, joined, load), To(step.Other, joined, load, field));
+        return new ReferencePlan(
+            load.Label(step.Other, joined),
+            Presence(step, joined, load),
+            To(step.Other, joined, load, field)
+        );
 
         bool IsKeyAlone(string column) => steps.Exists(one => one.Key.Columns is [var only] && only == column);
     }
@@ -128,22 +188,40 @@ internal sealed class LinkCompiler(
     /// <param name="by">The field that leads there, where it is one.</param>
     public LinkPlan? To(SiteRecord other, int joined, Projections load, SiteField? by = null)
     {
-        if (PageOf(other) is not { } page || page.Parameters.Any(p => p.Path is { } path && path.Steps.Any(step => graph.Other(other, step.Key) is null))) return null;
-        return new LinkPlan(page.Name, PageText(page), page.Leads, page.Parameters.Select(p => (LinkFiller?)new LinkFiller(p.Key,
-            load.Add(Table(p), p.Path?.Owner(other) ?? other, p.Field),
-            by is not null && p.Path is null && other.Key is [var key] && key == p.Field ? by.Name : $"{other.Table.Name}.{p.Field.Name}")), page.LinkLeadsThere);
+        if (
+            PageOf(other) is not { } page
+            || page.Parameters.Any(p => p.Path is { } path && path.Steps.Any(step => graph.Other(other, step.Key) is null))
+        )
+            return null;
+        return new LinkPlan(
+            page.Name,
+            PageText(page),
+            page.Leads,
+            page.Parameters.Select(p =>
+                (LinkFiller?)
+                    new LinkFiller(
+                        p.Key,
+                        load.Add(Table(p), p.Path?.Owner(other) ?? other, p.Field),
+                        by is not null && p.Path is null && other.Key is [var key] && key == p.Field
+                            ? by.Name
+                            : $"{other.Table.Name}.{p.Field.Name}"
+                    )
+            ),
+            page.LinkLeadsThere
+        );
 
         int Table(PageParameter parameter) => (parameter.Path?.Steps ?? []).Aggregate(joined, load.Join);
     }
 
-    public static string PageText(PageHead page) => page.Definition.Kind switch
-    {
-        PageKind.Detail => Labels.Capital(page.Record.One),
-        PageKind.Edit => "Edit",
-        PageKind.Delete => "Delete",
-        PageKind.New => page.Definition.Title?.Value ?? $"New {page.Record.One}",
-        _ => ListHeading(page),
-    };
+    public static string PageText(PageHead page) =>
+        page.Definition.Kind switch
+        {
+            PageKind.Detail => Labels.Capital(page.Record.One),
+            PageKind.Edit => "Edit",
+            PageKind.Delete => "Delete",
+            PageKind.New => page.Definition.Title?.Value ?? $"New {page.Record.One}",
+            _ => ListHeading(page),
+        };
 
     /// <summary>The heading of a list or text page where no parameter is given.</summary>
     public static string ListHeading(PageHead page) =>
@@ -156,40 +234,70 @@ internal sealed class LinkCompiler(
     }
 
     /// <summary>
-    /// The link to a page that is still to be written: it passes what it says that it passes, else the key of the record that it stands on, so
+    /// The link to a page that is still to be written: it passes what it says that it passes, else the key of the record that it
+    /// stands on, so
     /// that its stub can show it.
     /// </summary>
     private LinkPlan Unwritten(LinkDefinition link, Projections load)
     {
-        var passed = link.With.Count > 0
-            ? link.With.Select(pass => (Name: pass.Parameter.Value, Path: graph.Find(pass.Field, load.Record, "part of an address", findings))).ToList()
-            : [.. load.Record.Key.Select(field => (field.Name, Path: (FieldPath?)FieldPath.Own(field)))];
+        var passed =
+            link.With.Count > 0
+                ? link
+                    .With.Select(pass =>
+                        (Name: pass.Parameter.Value, Path: graph.Find(pass.Field, load.Record, "part of an address", findings))
+                    )
+                    .ToList()
+                : [.. load.Record.Key.Select(field => (field.Name, Path: (FieldPath?)FieldPath.Own(field)))];
         var fillers = new List<LinkFiller?>();
         var parameters = new List<(string Name, KeyType Key)>();
         foreach (var (name, path) in passed)
         {
-            if (path is not { Field.Secret: false } || KeyType.For(path.Field.Column, path.Field.Type, path.Field.Form) is not { } key) continue;
+            if (
+                path is not { Field.Secret: false }
+                || KeyType.For(path.Field.Column, path.Field.Type, path.Field.Form) is not { } key
+            )
+                continue;
             fillers.Add(new LinkFiller(key, load.Add(path), path.Name));
             parameters.Add((name, key));
         }
 
         var text = link.Text?.Value ?? Labels.OfPage(link.To.Value);
         var place = $"{mount}/{RequestTarget.ReservedSegment}/{UnwrittenSegment}";
-        var template = !link.To.Value.All(c => char.IsAsciiLetterOrDigit(c) || c is '-' or '_') ? null
-            : PathTemplate.Parse($"/{link.To}{(parameters.Count == 0 ? "" : $"{{?{string.Join(",", parameters.Select(one => one.Name))}}}")}", []);
-        if (template is null) (parameters, fillers) = ([], []);
+        var template = !link.To.Value.All(c => char.IsAsciiLetterOrDigit(c) || c is '-' or '_')
+            ? null
+            : PathTemplate.Parse(
+                $"/{link.To}{(parameters.Count == 0 ? "" : $"{{?{string.Join(",", parameters.Select(one => one.Name))}}}")}",
+                []
+            );
+        if (template is null)
+            (parameters, fillers) = ([], []);
         ReportUnwritten(link, parameters);
         return template is null
             ? new LinkPlan(link.To.Value, text, $"{place}/{Uri.EscapeDataString(link.To.Value)}")
-            : new LinkPlan(link.To.Value, text, new AddressBuilder(template, place, template.Parameters.ToHashSet()), fillers, null) { When = link.When.Count == 0 ? null : When(link, load) };
+            : new LinkPlan(
+                link.To.Value,
+                text,
+                new AddressBuilder(template, place, template.Parameters.ToHashSet()),
+                fillers,
+                null
+            )
+            {
+                When = link.When.Count == 0 ? null : When(link, load),
+            };
     }
 
     private void ReportUnwritten(LinkDefinition link, IReadOnlyList<(string Name, KeyType Key)> parameters)
     {
         var page = UnwrittenPage.Of(link.To.Value, graph.Kinds, parameters);
         _unwritten.TryAdd(page.Name, page);
-        findings.Add(FindingCodes.LinkToUnwrittenPage, link.To.At, $"The page “{link.To}” is not written yet; a stub stands in its place.",
-            $"Write it, such as {page.Line}, or remove the link.", found: link.To.Value, expected: "one of " + string.Join(", ", pages.Keys));
+        findings.Add(
+            FindingCodes.LinkToUnwrittenPage,
+            link.To.At,
+            $"The page “{link.To}” is not written yet; a stub stands in its place.",
+            $"Write it, such as {page.Line}, or remove the link.",
+            found: link.To.Value,
+            expected: "one of " + string.Join(", ", pages.Keys)
+        );
     }
 
     private void CheckNames(LinkDefinition link, PageHead target)
@@ -198,14 +306,27 @@ internal sealed class LinkCompiler(
         {
             var twin = target.Template.Parameters.FirstOrDefault(name => NearName.Is(name, pass.Parameter.Value));
             if (twin is not null)
-                findings.Add(FindingCodes.LinkParameterCase, pass.Parameter.At,
-                    $"The link passes “{pass.Parameter}”, but the page “{target.Name}” reads “{twin}”.", $"Write {twin}.",
-                    found: pass.Parameter.Value, expected: twin, nearest: twin);
+                findings.Add(
+                    FindingCodes.LinkParameterCase,
+                    pass.Parameter.At,
+                    $"The link passes “{pass.Parameter}”, but the page “{target.Name}” reads “{twin}”.",
+                    $"Write {twin}.",
+                    found: pass.Parameter.Value,
+                    expected: twin,
+                    nearest: twin
+                );
             else
-                findings.Add(FindingCodes.LinkPassesUnexpected, pass.Parameter.At,
-                    $"The link passes “{pass.Parameter}”, which the page “{target.Name}” does not read.", $"Remove “{pass.Parameter}”.",
-                    found: pass.Parameter.Value, expected: target.Template.Parameters.Count == 0 ? "no parameter" : string.Join(", ", target.Template.Parameters),
-                    nearest: Nearest.To(pass.Parameter.Value, target.Template.Parameters));
+                findings.Add(
+                    FindingCodes.LinkPassesUnexpected,
+                    pass.Parameter.At,
+                    $"The link passes “{pass.Parameter}”, which the page “{target.Name}” does not read.",
+                    $"Remove “{pass.Parameter}”.",
+                    found: pass.Parameter.Value,
+                    expected: target.Template.Parameters.Count == 0
+                        ? "no parameter"
+                        : string.Join(", ", target.Template.Parameters),
+                    nearest: Nearest.To(pass.Parameter.Value, target.Template.Parameters)
+                );
         }
     }
 
@@ -214,12 +335,20 @@ internal sealed class LinkCompiler(
 
     private FieldPath? Stated(PassDefinition pass, PageParameter parameter, PageHead target, SiteRecord from)
     {
-        if (graph.Find(pass.Field, from, "part of an address", findings) is not { } path) return null;
-        if (!Fits(path.Field, parameter, target, pass.Field.At)) return null;
+        if (graph.Find(pass.Field, from, "part of an address", findings) is not { } path)
+            return null;
+        if (!Fits(path.Field, parameter, target, pass.Field.At))
+            return null;
         if (target.Kind is { } kind && parameter.IsEqual && parameter.Key is not DatePartKey)
         {
-            _meaning.Check(pass.Field.At, $"The link fills {parameter.Name} of “{target.Name}” from", path.Field, path.Owner(from),
-                parameter.Field, parameter.Path?.Owner(kind) ?? kind);
+            _meaning.Check(
+                pass.Field.At,
+                $"The link fills {parameter.Name} of “{target.Name}” from",
+                path.Field,
+                path.Owner(from),
+                parameter.Field,
+                parameter.Path?.Owner(kind) ?? kind
+            );
         }
 
         return path;
@@ -231,10 +360,16 @@ internal sealed class LinkCompiler(
     /// </summary>
     private FieldPath? Implied(LinkDefinition link, PageParameter parameter, PageHead target, SiteRecord from)
     {
-        if (target.Kind == from && parameter.IsEqual) return parameter.Path ?? FieldPath.Own(parameter.Field);
-        if (target.Kind == from && from.QueryParameters.Any(own => own.Name == parameter.Name) && from.Find(parameter.Name) is { Secret: false } repeated)
+        if (target.Kind == from && parameter.IsEqual)
+            return parameter.Path ?? FieldPath.Own(parameter.Field);
+        if (
+            target.Kind == from
+            && from.QueryParameters.Any(own => own.Name == parameter.Name)
+            && from.Find(parameter.Name) is { Secret: false } repeated
+        )
             return FieldPath.Own(repeated);
-        if (link.With.Any(pass => NearName.Is(pass.Parameter.Value, parameter.Name))) return null;
+        if (link.With.Any(pass => NearName.Is(pass.Parameter.Value, parameter.Name)))
+            return null;
         var ways = target.Kind is null || !parameter.IsEqual ? [] : Ways(parameter, target.Kind, from).Distinct().ToList();
         if (ways.Count == 1)
         {
@@ -242,46 +377,63 @@ internal sealed class LinkCompiler(
             return Fits(field, parameter, target, link.To.At) ? FieldPath.Own(field) : null;
         }
 
-        findings.Add(ways.Count == 0 ? FindingCodes.LinkLacksParameter : FindingCodes.LinkAmbiguous, link.To.At,
+        findings.Add(
+            ways.Count == 0 ? FindingCodes.LinkLacksParameter : FindingCodes.LinkAmbiguous,
+            link.To.At,
             ways.Count == 0
                 ? $"The link does not pass {parameter.Name}, which the page “{target.Name}” needs."
                 : $"The link could fill {parameter.Name} of “{target.Name}” from {string.Join(" or from ", ways)}.",
             $"Add with: {{ {parameter.Name}: FIELD }} to the link.",
-            expected: "a field of " + from.Name + (ways.Count == 0 ? "" : ": " + string.Join(" or ", ways)));
+            expected: "a field of " + from.Name + (ways.Count == 0 ? "" : ": " + string.Join(" or ", ways))
+        );
         return null;
     }
 
     /// <summary>The columns of a record that a parameter of another record's page can stand for.</summary>
     private static IEnumerable<string> Ways(PageParameter parameter, SiteRecord to, SiteRecord from)
     {
-        if (to.Source != from.Source) return [];
+        if (to.Source != from.Source)
+            return [];
         var column = parameter.Field.Column.Name;
         var holder = parameter.Path?.Owner(to) ?? to;
-        if (holder == from) return [column];
+        if (holder == from)
+            return [column];
         var direct = Leading(from, holder.Table.Name, column).ToList();
-        if (direct.Count > 0) return direct;
+        if (direct.Count > 0)
+            return direct;
 
         // The parameter is a foreign key itself: to this record, or to one that this record refers to as well.
-        var aims = holder.References.Where(key => key.Columns.Contains(column))
-            .Select(key => (key.Table, Column: key.References[key.Columns.ToList().IndexOf(column)])).ToList();
+        var aims = holder
+            .References.Where(key => key.Columns.Contains(column))
+            .Select(key => (key.Table, Column: key.References[key.Columns.ToList().IndexOf(column)]))
+            .ToList();
         var back = aims.Where(aim => aim.Table == from.Table.Name).Select(aim => aim.Column).ToList();
         return back.Count > 0 ? back : aims.SelectMany(aim => Leading(from, aim.Table, aim.Column));
     }
 
     /// <summary>The columns whose foreign keys lead to a column of a table.</summary>
-    private static IEnumerable<string> Leading(SiteRecord from, string table, string column) => from.References
-        .Where(key => key.Table == table && key.References.Contains(column))
-        .Select(key => key.Columns[key.References.ToList().IndexOf(column)]);
+    private static IEnumerable<string> Leading(SiteRecord from, string table, string column) =>
+        from
+            .References.Where(key => key.Table == table && key.References.Contains(column))
+            .Select(key => key.Columns[key.References.ToList().IndexOf(column)]);
 
     private bool Fits(SiteField field, PageParameter parameter, PageHead target, Place at)
     {
-        if (KeyType.For(field.Column, field.Type, field.Form)?.Type == parameter.Key.Type) return true;
-        if (parameter.Key is DatePartKey && field.Type is FieldType.Date or FieldType.Timestamp) return true;
-        if (parameter.Key is NumberKey && field.Type is FieldType.Integer or FieldType.Real or FieldType.Decimal) return true;
-        findings.Add(FindingCodes.LinkOtherType, at,
-            $"The link fills {parameter.Name} of “{target.Name}”, which is {parameter.Key.Type.Word()}, from {field.Name}, which is {field.Type.Word()}.",
-            $"Fill {parameter.Name} from a field that is {parameter.Key.Type.Word()}.", found: $"{field.Name} ({field.Type.Word()})",
-            expected: $"a field that is {parameter.Key.Type.Word()}");
+        if (KeyType.For(field.Column, field.Type, field.Form)?.Type == parameter.Key.Type)
+            return true;
+        if (parameter.Key is DatePartKey && field.Type is FieldType.Date or FieldType.Timestamp)
+            return true;
+        if (parameter.Key is NumberKey && field.Type is FieldType.Integer or FieldType.Real or FieldType.Decimal)
+            return true;
+        findings.Add(
+            FindingCodes.LinkOtherType,
+            at,
+            $"The link fills {parameter.Name} of “{target.Name}”, which is {parameter.Key.Type.Word()}, from "
+                + $"{field.Name}, which is {field.Type.Word()}.",
+            $"Fill {parameter.Name} from a field that is {parameter.Key.Type.Word()}.",
+            found: $"{field.Name} ({field.Type.Word()})",
+            expected: $"a field that is {parameter.Key.Type.Word()}"
+        );
         return false;
     }
 }

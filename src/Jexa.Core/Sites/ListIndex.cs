@@ -10,14 +10,23 @@ internal static class ListIndex
 
     private const string Others = "Others";
 
-    /// <summary>The lists that can be opened by themselves, by the first words of their names; those that share theirs with too few others come last.</summary>
+    /// <summary>
+    /// The lists that can be opened by themselves, by the first words of their names; those that share theirs with too few others
+    /// come last.
+    /// </summary>
     public static IReadOnlyList<(string Title, IReadOnlyList<ListPage> Lists)> Of(IEnumerable<Page> pages)
     {
-        var lists = pages.OfType<ListPage>().Where(list => list.Head.Open is not null).OrderBy(NameOf, StringComparer.OrdinalIgnoreCase).ToList();
+        var lists = pages
+            .OfType<ListPage>()
+            .Where(list => list.Head.Open is not null)
+            .OrderBy(NameOf, StringComparer.OrdinalIgnoreCase)
+            .ToList();
         var sizes = lists.CountBy(FirstWord).ToDictionary();
         return
         [
-            .. lists.GroupBy(list => sizes[FirstWord(list)] < FewestInGroup ? Others : FirstWord(list)).OrderBy(group => group.Key == Others)
+            .. lists
+                .GroupBy(list => sizes[FirstWord(list)] < FewestInGroup ? Others : FirstWord(list))
+                .OrderBy(group => group.Key == Others)
                 .Select(group => (group.Key, (IReadOnlyList<ListPage>)[.. group])),
         ];
     }

@@ -11,9 +11,16 @@ namespace Jexa.Core.Sites;
 /// <param name="parents">The records that its parameters name: each must be there.</param>
 /// <param name="all">The list of all these records; null where there is none that can be opened by itself.</param>
 public sealed class ListPage(
-    PageHead head, ListShape shape, ListPlan plan, HeadingPlan heading, IReadOnlyList<ParentPlan> parents, IReadOnlyList<SidePlan> sides, int size,
-    IReadOnlyList<PageLink> links, PageHead? all)
-    : Page(head)
+    PageHead head,
+    ListShape shape,
+    ListPlan plan,
+    HeadingPlan heading,
+    IReadOnlyList<ParentPlan> parents,
+    IReadOnlyList<SidePlan> sides,
+    int size,
+    IReadOnlyList<PageLink> links,
+    PageHead? all
+) : Page(head)
 {
     /// <summary>Rows in one window where neither the app file nor the address says it.</summary>
     public const int WindowSize = 50;
@@ -22,7 +29,9 @@ public sealed class ListPage(
 
     private readonly ConcurrentDictionary<DetailPage, NeighbourPlan> _neighbours = [];
 
-    /// <summary>The page that makes a new record, and which of the list's parameters fill its own (-1 for none); null where there is none.</summary>
+    /// <summary>
+    /// The page that makes a new record, and which of the list's parameters fill its own (-1 for none); null where there is none.
+    /// </summary>
     public AddPlan? Add { get; init; }
 
     public override string Kind => "list";
@@ -47,7 +56,10 @@ public sealed class ListPage(
     /// <summary>The list of all these records, where this is another one.</summary>
     public PageHead? AllOfThem => IsOwnList ? null : all;
 
-    /// <summary>The page that a visitor is led to who lacks a parameter: the one that is written, else the list of all these records; null for none.</summary>
+    /// <summary>
+    /// The page that a visitor is led to who lacks a parameter: the one that is written, else the list of all these records; null
+    /// for none.
+    /// </summary>
     public PageHead? MissingPage { get; init; }
 
     /// <summary>Rows in one window where the address does not say it.</summary>
@@ -74,7 +86,13 @@ public sealed record RecordLookup(IPreparedQuery Load, IReadOnlyList<KeyType> Ke
 /// <summary>A record that a list's parameters name: what is listed belongs to it.</summary>
 /// <param name="Parameters">The parameters that make its key, in the order of the lookup's keys.</param>
 /// <param name="Trail">What stands above it, and it itself last.</param>
-public sealed record ParentPlan(SiteRecord Record, IReadOnlyList<int> Parameters, RecordLookup Lookup, TextPlan Label, TrailPlan Trail);
+public sealed record ParentPlan(
+    SiteRecord Record,
+    IReadOnlyList<int> Parameters,
+    RecordLookup Lookup,
+    TextPlan Label,
+    TrailPlan Trail
+);
 
 /// <summary>A heading with parameters in it.</summary>
 /// <param name="Pieces">In order; empty where the heading is always the fallback.</param>

@@ -21,8 +21,15 @@ public readonly record struct OrderStep(int Choice, bool Descending);
 public sealed record ListRequest(ParameterValues Values, IReadOnlyList<string> Words, OrderStep? Order, int Size);
 
 /// <summary>A list as one visitor asks for it: its queries, and the arguments they begin with.</summary>
-/// <param name="Signature">Differs between lists of other names, orders, filters and words, so that a place in one is none in another.</param>
-public sealed record ListQuery(ListWindows Windows, IPreparedQuery Count, IReadOnlyList<Constant> Arguments, int Size, string Signature);
+/// <param name="Signature">Differs between lists of other names, orders, filters and words, so that a place in one is none in
+/// another.</param>
+public sealed record ListQuery(
+    ListWindows Windows,
+    IPreparedQuery Count,
+    IReadOnlyList<Constant> Arguments,
+    int Size,
+    string Signature
+);
 
 /// <summary>
 /// The queries of a list, for whatever a visitor asks of it. Each shape of a question (which filters, which order, how many
@@ -34,9 +41,18 @@ public sealed record ListQuery(ListWindows Windows, IPreparedQuery Count, IReadO
 /// <param name="ownOrder">The order where the visitor asks for none.</param>
 /// <param name="key">The record's key among the orders, which decides last.</param>
 public sealed class ListPlan(
-    SiteRecord record, string page, IReadOnlyList<Projection> columns, IReadOnlyList<Join> joins, Func<ParameterValues, ArgumentList, RecordRows> rows,
-    IReadOnlyList<Filter> filters, IReadOnlyList<ColumnRef> search, IReadOnlyList<OrderChoice> orders, IReadOnlyList<OrderStep> ownOrder, IReadOnlyList<int> key,
-    int countLimit)
+    SiteRecord record,
+    string page,
+    IReadOnlyList<Projection> columns,
+    IReadOnlyList<Join> joins,
+    Func<ParameterValues, ArgumentList, RecordRows> rows,
+    IReadOnlyList<Filter> filters,
+    IReadOnlyList<ColumnRef> search,
+    IReadOnlyList<OrderChoice> orders,
+    IReadOnlyList<OrderStep> ownOrder,
+    IReadOnlyList<int> key,
+    int countLimit
+)
 {
     /// <summary>Words that a search goes by; more are not looked at.</summary>
     public const int MaxWords = 8;
@@ -66,11 +82,18 @@ public sealed class ListPlan(
         var shape = ShapeOf(request);
         if (!_variants.TryGetValue(shape, out var variant))
         {
-            if (_variants.Count >= MaxVariants) _variants.Clear();
+            if (_variants.Count >= MaxVariants)
+                _variants.Clear();
             variant = _variants.GetOrAdd(shape, _ => Compile(request, origin, where, arguments.Values.Count));
         }
 
-        return new ListQuery(variant.Windows, variant.Count, arguments.Values, request.Size, Signature(variant.Windows, arguments));
+        return new ListQuery(
+            variant.Windows,
+            variant.Count,
+            arguments.Values,
+            request.Size,
+            Signature(variant.Windows, arguments)
+        );
     }
 
     private List<Condition> Where(ListRequest request, ArgumentList arguments)
@@ -89,33 +112,47 @@ public sealed class ListPlan(
     /// <summary>All of a request that changes the text of its queries.</summary>
     private string ShapeOf(ListRequest request)
     {
-        if (request.Values.Values.Count == 0 && request.Words.Count == 0 && request.Order is null) return request.Size.ToString(CultureInfo.InvariantCulture);
+        if (request.Values.Values.Count == 0 && request.Words.Count == 0 && request.Order is null)
+            return request.Size.ToString(CultureInfo.InvariantCulture);
         var counts = string.Join(',', request.Values.Values.Select(values => values.Count));
-        return $"{request.Size} {request.Words.Count} {request.Order?.Choice}{(request.Order?.Descending == true ? "-" : "")} {counts} {string.Concat(filters.Select(f => f.ShapeOf(request.Values)))}";
+        return $"{request.Size} {request.Words.Count} "
+            + $"{request.Order?.Choice}{(request.Order?.Descending == true ? "-" : "")} {counts} "
+            + $"{string.Concat(filters.Select(f => f.ShapeOf(request.Values)))}";
     }
 
-    private (ListWindows Windows, IPreparedQuery Count) Compile(ListRequest request, RecordRows origin, IReadOnlyList<Condition> where, int arguments)
+    private (ListWindows Windows, IPreparedQuery Count) Compile(
+        ListRequest request,
+        RecordRows origin,
+        IReadOnlyList<Condition> where,
+        int arguments
+    )
     {
         var load = columns.ToList();
         var keys = Keys(request.Order, load);
         var query = new RecordQuery(origin, joins, load, where, null, [], request.Size + 1);
-        return (new ListWindows(record.Source, query, keys, arguments), record.Source.Prepare(new CountQuery(origin, joins, where, countLimit + 1)));
+        return (
+            new ListWindows(record.Source, query, keys, arguments),
+            record.Source.Prepare(new CountQuery(origin, joins, where, countLimit + 1))
+        );
     }
 
     private List<OrderKey> Keys(OrderStep? asked, List<Projection> load)
     {
         var keys = new List<OrderKey>();
-        foreach (var step in asked is { } only ? [only] : ownOrder) Add(step.Choice, step.Descending);
+        foreach (var step in asked is { } only ? [only] : ownOrder)
+            Add(step.Choice, step.Descending);
 
         // The key decides last, in the direction of the last column, so that one index can serve the whole order.
         var last = keys.Count > 0 && keys[^1].Descending;
-        foreach (var choice in key) Add(choice, last);
+        foreach (var choice in key)
+            Add(choice, last);
         return keys;
 
         void Add(int choice, bool descending)
         {
             var order = orders[choice];
-            if (keys.Exists(known => known.Column == order.Column)) return;
+            if (keys.Exists(known => known.Column == order.Column))
+                return;
             var projection = new Projection(order.Column, order.Stored);
             var ordinal = load.IndexOf(projection);
             if (ordinal < 0)

@@ -69,27 +69,42 @@ public sealed class ListWindows
     {
         var mask = MaskOf(values);
         if (!_around.TryGetValue((plan, mask), out var around))
-            around = _around.GetOrAdd((plan, mask), key => _source.Prepare(new CombinedQuery([[.. BehindShapes(key.EmptyMask).Select(Read)], [.. BeforeShapes(key.EmptyMask).Select(Read)]])));
+            around = _around.GetOrAdd((plan, mask), key => _source.Prepare(
+                    new CombinedQuery([
+                        [.. BehindShapes(key.EmptyMask).Select(Read)],
+                        [.. BeforeShapes(key.EmptyMask).Select(Read)],
+                    ])
+                ));
         return new WindowQuery(around, arguments.Count == 0 ? values : [.. arguments, .. values]);
 
         RecordQuery Read(Shape shape) => plan.Read(Compile(shape), Keys);
     }
 
     /// <summary>The query for the order columns of one row, by its key: its place in the list.</summary>
-    public WindowQuery PlaceOf(IReadOnlyList<Constant> arguments, IReadOnlyList<ColumnRef> columns, IReadOnlyList<(Constant Value, FieldType Type)> key)
+    public WindowQuery PlaceOf(
+        IReadOnlyList<Constant> arguments,
+        IReadOnlyList<ColumnRef> columns,
+        IReadOnlyList<(Constant Value, FieldType Type)> key
+    )
     {
-        _place ??= _source.Prepare(_basis with
-        {
-            Columns = [.. Keys.Select(order => _basis.Columns[order.Ordinal])],
-            Where = [.. columns.Select((column, i) => new Condition.Equal(column, new Operand.Argument(_offset + i, key[i].Type)))],
-            Limit = 1,
-        });
+        _place ??= _source.Prepare(
+            _basis with
+            {
+                Columns = [.. Keys.Select(order => _basis.Columns[order.Ordinal])],
+                Where =
+                [
+                    .. columns.Select((column, i) => new Condition.Equal(column, new Operand.Argument(_offset + i, key[i].Type))),
+                ],
+                Limit = 1,
+            }
+        );
         return new WindowQuery(_place, [.. arguments, .. key.Select(part => part.Value)]);
     }
 
     private IEnumerable<Shape> EndShapes(bool backwards)
     {
-        if (!Keys[0].MayBeEmpty) return [new Shape(0, 0, Range.All, backwards)];
+        if (!Keys[0].MayBeEmpty)
+            return [new Shape(0, 0, Range.All, backwards)];
         Shape[] ends = [new Shape(0, 0, Range.Filled, backwards), new Shape(0, 0, Range.Empty, backwards)];
         return backwards ? [ends[1], ends[0]] : ends;
     }
@@ -99,9 +114,11 @@ public sealed class ListWindows
         for (var level = Keys.Count - 1; level >= 0; level--)
         {
             // Among rows with no value here nothing is behind another; the rows with none come last.
-            if ((mask & (1 << level)) != 0) continue;
+            if ((mask & (1 << level)) != 0)
+                continue;
             yield return new Shape(level, Below(mask, level), Range.Behind, false);
-            if (Keys[level].MayBeEmpty) yield return new Shape(level, Below(mask, level), Range.Empty, false);
+            if (Keys[level].MayBeEmpty)
+                yield return new Shape(level, Below(mask, level), Range.Empty, false);
         }
     }
 
@@ -121,7 +138,8 @@ public sealed class ListWindows
     {
         var mask = 0;
         for (var i = 0; i < values.Count; i++)
-            if (values[i] is Constant.Empty) mask |= 1 << i;
+            if (values[i] is Constant.Empty)
+                mask |= 1 << i;
         return mask;
     }
 
@@ -131,24 +149,45 @@ public sealed class ListWindows
     {
         var where = new List<Condition>(_basis.Where);
         for (var i = 0; i < shape.Level; i++)
-            where.Add((shape.EmptyMask & (1 << i)) != 0 ? new Condition.IsEmpty(Keys[i].Column)
-                : new Condition.Equal(Keys[i].Column, new Operand.Argument(_offset + i, FieldType.Any)));
+            where.Add(
+                (shape.EmptyMask & (1 << i)) != 0
+                    ? new Condition.IsEmpty(Keys[i].Column)
+                    : new Condition.Equal(Keys[i].Column, new Operand.Argument(_offset + i, FieldType.Any))
+            );
         var key = Keys[shape.Level];
         if (shape.Range == Range.Behind)
-            where.Add(new Condition.Compare(key.Column, key.Descending != shape.Backwards ? Comparison.Less : Comparison.Greater,
-                new Operand.Argument(_offset + shape.Level, FieldType.Any)));
-        if (shape.Range == Range.Filled) where.Add(new Condition.IsFilled(key.Column));
-        if (shape.Range == Range.Empty) where.Add(new Condition.IsEmpty(key.Column));
+            where.Add(
+                new Condition.Compare(
+                    key.Column,
+                    key.Descending != shape.Backwards ? Comparison.Less : Comparison.Greater,
+                    new Operand.Argument(_offset + shape.Level, FieldType.Any)
+                )
+            );
+        if (shape.Range == Range.Filled)
+            where.Add(new Condition.IsFilled(key.Column));
+        if (shape.Range == Range.Empty)
+            where.Add(new Condition.IsEmpty(key.Column));
 
         var order = new List<Ordering>();
         for (var i = shape.Range == Range.Empty ? shape.Level + 1 : shape.Level; i < Keys.Count; i++)
         {
             var known = !Keys[i].MayBeEmpty || (i == shape.Level && shape.Range is Range.Behind or Range.Filled);
-            order.Add(new Ordering.ByColumn(Keys[i].Column, Keys[i].Descending != shape.Backwards,
-                known ? null : shape.Backwards ? EmptyPlace.First : EmptyPlace.Last));
+            order.Add(
+                new Ordering.ByColumn(
+                    Keys[i].Column,
+                    Keys[i].Descending != shape.Backwards,
+                    known ? null
+                        : shape.Backwards ? EmptyPlace.First
+                        : EmptyPlace.Last
+                )
+            );
         }
 
-        return _basis with { Where = where, Order = order };
+        return _basis with
+        {
+            Where = where,
+            Order = order,
+        };
     }
 
     private enum Range

@@ -12,13 +12,29 @@ internal static class Lookups
     /// <param name="visible">What a record must satisfy to be seen.</param>
     /// <param name="valueOf">What fills a parameter of the record's query; its default where left out, or null.</param>
     public static RecordLookup Compile(
-        SiteRecord record, Projections load, IReadOnlyList<KeyType> keys, IReadOnlyList<int> ordinals, IReadOnlyList<FieldPath> fields, IReadOnlyList<Condition> visible,
-        Func<string, Operand?>? valueOf = null)
+        SiteRecord record,
+        Projections load,
+        IReadOnlyList<KeyType> keys,
+        IReadOnlyList<int> ordinals,
+        IReadOnlyList<FieldPath> fields,
+        IReadOnlyList<Condition> visible,
+        Func<string, Operand?>? valueOf = null
+    )
     {
         var columns = fields.Select(load.Ref).ToList();
-        var where = columns.Select((column, i) => (Condition)new Condition.Equal(column, new Operand.Argument(i, keys[i].Type))).ToList();
+        var where = columns
+            .Select((column, i) => (Condition)new Condition.Equal(column, new Operand.Argument(i, keys[i].Type)))
+            .ToList();
         var flag = visible.Count > 0 ? visible : null;
-        var query = new RecordQuery(RecordRows.Whole(record.RowsOf(valueOf ?? (_ => null))), load.Joins, load.Columns, where, flag, Preference(record, keys, fields, columns, flag is not null), 2);
+        var query = new RecordQuery(
+            RecordRows.Whole(record.RowsOf(valueOf ?? (_ => null))),
+            load.Joins,
+            load.Columns,
+            where,
+            flag,
+            Preference(record, keys, fields, columns, flag is not null),
+            2
+        );
         return new RecordLookup(record.Source.Prepare(query), keys, ordinals, flag is null ? -1 : load.Columns.Count);
     }
 
@@ -26,13 +42,25 @@ internal static class Lookups
     /// Which of several rows to read: none needed where the source keeps the ID unique. A UUID can stand there in several
     /// spellings though its column is unique.
     /// </summary>
-    private static List<Ordering> Preference(SiteRecord record, IReadOnlyList<KeyType> keys, IReadOnlyList<FieldPath> fields, List<ColumnRef> columns, bool flagged)
+    private static List<Ordering> Preference(
+        SiteRecord record,
+        IReadOnlyList<KeyType> keys,
+        IReadOnlyList<FieldPath> fields,
+        List<ColumnRef> columns,
+        bool flagged
+    )
     {
-        if (!keys.Any(key => key is UuidKey) && record.Table.IsUnique([.. fields.Where(path => path.IsOwn).Select(path => path.Field.Column.Name)])) return [];
+        if (
+            !keys.Any(key => key is UuidKey)
+            && record.Table.IsUnique([.. fields.Where(path => path.IsOwn).Select(path => path.Field.Column.Name)])
+        )
+            return [];
         var order = new List<Ordering>();
-        if (flagged) order.Add(new Ordering.FlaggedFirst());
+        if (flagged)
+            order.Add(new Ordering.FlaggedFirst());
         for (var i = 0; i < keys.Count; i++)
-            if (keys[i] is TextKey { FoldsCase: true }) order.Add(new Ordering.ExactFirst(columns[i], i));
+            if (keys[i] is TextKey { FoldsCase: true })
+                order.Add(new Ordering.ExactFirst(columns[i], i));
         return order;
     }
 }

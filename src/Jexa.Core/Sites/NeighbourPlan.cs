@@ -3,7 +3,9 @@ using Jexa.Core.Views;
 
 namespace Jexa.Core.Sites;
 
-/// <summary>What is read of the records before and behind one in a list: what they are called, their addresses and their places.</summary>
+/// <summary>
+/// What is read of the records before and behind one in a list: what they are called, their addresses and their places.
+/// </summary>
 /// <param name="columns">The order columns come behind these.</param>
 public sealed class NeighbourPlan(IReadOnlyList<Projection> columns, IReadOnlyList<Join> joins, TextPlan label, LinkPlan link)
 {
@@ -25,5 +27,9 @@ public sealed class NeighbourPlan(IReadOnlyList<Projection> columns, IReadOnlyLi
 
     /// <summary>A query of the list, reading these columns and then those of its order.</summary>
     public RecordQuery Read(RecordQuery query, IReadOnlyList<OrderKey> keys) =>
-        query with { Joins = joins, Columns = [.. columns, .. keys.Select(key => query.Columns[key.Ordinal])] };
+        query with
+        {
+            Joins = joins,
+            Columns = [.. columns, .. keys.Select(key => query.Columns[key.Ordinal])],
+        };
 }

@@ -35,7 +35,8 @@ internal sealed class Projections(SiteRecord record, IReadOnlyList<Join>? joins 
     {
         var projection = Of(column, type);
         var known = _columns.IndexOf(projection);
-        if (known >= 0) return known;
+        if (known >= 0)
+            return known;
         _columns.Add(projection);
         return _columns.Count - 1;
     }
@@ -49,29 +50,35 @@ internal sealed class Projections(SiteRecord record, IReadOnlyList<Join>? joins 
     /// <summary>The ordinal of an own field as it is stored.</summary>
     public int AddStored(SiteField field) => Add(ColumnRef.Own(field.Column.Name), FieldType.Any);
 
-    private Projection Of(ColumnRef column, FieldType type) => new(column, type, column.Table == 0 && record.Find(column.Name)?.Secret == true);
+    private Projection Of(ColumnRef column, FieldType type) =>
+        new(column, type, column.Table == 0 && record.Find(column.Name)?.Secret == true);
 
     /// <summary>The column of a field however far away; joins what leads there.</summary>
     public ColumnRef Ref(FieldPath path) => Ref(TableOf(path.Steps), path.Owner(record), path.Field);
 
     /// <summary>
-    /// The column of a field. That of a foreign key to a record that may be hidden is read from the record itself: there it is empty if
+    /// The column of a field. That of a foreign key to a record that may be hidden is read from the record itself: there it is
+    /// empty if
     /// the record may not be seen.
     /// </summary>
     private ColumnRef Ref(int table, SiteRecord owner, SiteField field)
     {
-        if (!owner.WithheldBy.TryGetValue(field.Column.Name, out var step)) return new ColumnRef(table, field.Column.Name);
+        if (!owner.WithheldBy.TryGetValue(field.Column.Name, out var step))
+            return new ColumnRef(table, field.Column.Name);
         return new ColumnRef(Join(table, step), step.Key.References[step.Key.Columns.ToList().IndexOf(field.Column.Name)]);
     }
 
-    /// <summary>The ordinal of a field as its own record holds it, also if it leads to a hidden record: never to be shown.</summary>
+    /// <summary>
+    /// The ordinal of a field as its own record holds it, also if it leads to a hidden record: never to be shown.
+    /// </summary>
     public int AddHeld(FieldPath path) => Add(new ColumnRef(TableOf(path.Steps), path.Field.Column.Name), path.Field.Type);
 
     /// <summary>The number of the table at the end of some steps.</summary>
     public int TableOf(IReadOnlyList<FieldStep> steps)
     {
         var table = 0;
-        foreach (var step in steps) table = Join(table, step);
+        foreach (var step in steps)
+            table = Join(table, step);
         return table;
     }
 
@@ -80,8 +87,11 @@ internal sealed class Projections(SiteRecord record, IReadOnlyList<Join>? joins 
     public int Join(int from, FieldStep step)
     {
         var on = step.Key.Columns.Zip(step.Key.References, (own, theirs) => (own, theirs)).ToList();
-        var known = _joins.FindIndex(join => join.From == from && join.Table.Name == step.Other.Rows.Name && join.On.SequenceEqual(on));
-        if (known >= 0) return known + 1;
+        var known = _joins.FindIndex(join =>
+            join.From == from && join.Table.Name == step.Other.Rows.Name && join.On.SequenceEqual(on)
+        );
+        if (known >= 0)
+            return known + 1;
         _joins.Add(new Join(from, step.Other.Seen, on));
         return _joins.Count;
     }
@@ -90,18 +100,28 @@ internal sealed class Projections(SiteRecord record, IReadOnlyList<Join>? joins 
     /// <param name="table">0 for the page's own record, otherwise the joined one's number.</param>
     public TextPlan Text(SiteRecord of, IReadOnlyList<TextHole> holes, int table, TextPlan? fallback)
     {
-        var pieces = holes.Where(hole => hole.Literal is not null || of.LabelPaths.ContainsKey(hole.Field!.Value) || of.Find(hole.Field.Value) is not null).Select(hole =>
-        {
-            if (hole.Literal is { } literal) return TextPiece.Of(literal);
-            if (of.LabelPaths.TryGetValue(hole.Field!.Value, out var path))
+        var pieces = holes
+            .Where(hole =>
+                hole.Literal is not null || of.LabelPaths.ContainsKey(hole.Field!.Value) || of.Find(hole.Field.Value) is not null
+            )
+            .Select(hole =>
             {
-                var owner = path.Owner(of);
-                return TextPiece.Of(Add(path.Steps.Aggregate(table, Join), owner, path.Field), path.Field.Type, owner.Key.Contains(path.Field), path.Field.Style);
-            }
+                if (hole.Literal is { } literal)
+                    return TextPiece.Of(literal);
+                if (of.LabelPaths.TryGetValue(hole.Field!.Value, out var path))
+                {
+                    var owner = path.Owner(of);
+                    return TextPiece.Of(
+                        Add(path.Steps.Aggregate(table, Join), owner, path.Field),
+                        path.Field.Type,
+                        owner.Key.Contains(path.Field),
+                        path.Field.Style
+                    );
+                }
 
-            var field = of.Find(hole.Field.Value)!;
-            return TextPiece.Of(Add(table, of, field), field.Type, of.Key.Contains(field), field.Style);
-        });
+                var field = of.Find(hole.Field.Value)!;
+                return TextPiece.Of(Add(table, of, field), field.Type, of.Key.Contains(field), field.Style);
+            });
         return new TextPlan([.. pieces], fallback);
     }
 

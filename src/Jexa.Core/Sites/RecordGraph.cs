@@ -16,7 +16,9 @@ public sealed record FieldPath(string Name, IReadOnlyList<FieldStep> Steps, Site
     /// <summary>The record that the field belongs to.</summary>
     public SiteRecord Owner(SiteRecord from) => IsOwn ? from : Steps[^1].Other;
 
-    /// <summary>Whether there may be no value: the field may be empty, or one of the records before it may not be there.</summary>
+    /// <summary>
+    /// Whether there may be no value: the field may be empty, or one of the records before it may not be there.
+    /// </summary>
     public bool MayBeEmpty => !IsOwn || Field.Column.Nullable;
 
     public static FieldPath Own(SiteField field) => new(field.Name, [], field);
@@ -33,17 +35,24 @@ public sealed class RecordGraph(IReadOnlyList<SiteRecord> records)
 
     /// <summary>The record kind that a foreign key leads to; null where the app has none over that table.</summary>
     public SiteRecord? Other(SiteRecord from, ForeignKeySchema key) =>
-        records.FirstOrDefault(record => record.Source == from.Source && record.Table.Name == key.Table && record.QueryParameters.All(p => p.Default is not null));
+        records.FirstOrDefault(record =>
+            record.Source == from.Source
+            && record.Table.Name == key.Table
+            && record.QueryParameters.All(p => p.Default is not null)
+        );
 
-    /// <summary>A record kind over a table of another's source, its query's parameters whatever they are; null where the app has none.</summary>
+    /// <summary>
+    /// A record kind over a table of another's source, its query's parameters whatever they are; null where the app has none.
+    /// </summary>
     public SiteRecord? RecordOver(SiteRecord from, string table) =>
         records.FirstOrDefault(record => record.Source == from.Source && record.Query is null && record.Table.Name == table);
 
     /// <summary>The foreign keys of a record that lead to another, each to at most one row.</summary>
-    public IEnumerable<FieldStep> Steps(SiteRecord from) => from.References
-        .Select(key => (key, other: Other(from, key)))
-        .Where(pair => pair.other is not null && pair.other.IsUnique([.. pair.key.References]))
-        .Select(pair => new FieldStep(pair.key, pair.other!));
+    public IEnumerable<FieldStep> Steps(SiteRecord from) =>
+        from
+            .References.Select(key => (key, other: Other(from, key)))
+            .Where(pair => pair.other is not null && pair.other.IsUnique([.. pair.key.References]))
+            .Select(pair => new FieldStep(pair.key, pair.other!));
 
     /// <summary>The field at the end of a path; null, reported, where there is none or it is secret.</summary>
     internal FieldPath? Find(Written name, SiteRecord from, string asWhat, FindingList findings)
@@ -76,29 +85,61 @@ public sealed class RecordGraph(IReadOnlyList<SiteRecord> records)
     /// <summary>The only foreign key of a record that a word can mean; null where there is none, or several.</summary>
     public FieldStep? FindStep(SiteRecord from, string word) => Ways(from, word).ToList() is [var only] ? only : null;
 
-    /// <summary>The foreign keys that a word can mean: the field that holds one, with or without the part behind its noun, or the record it leads to.</summary>
+    /// <summary>
+    /// The foreign keys that a word can mean: the field that holds one, with or without the part behind its noun, or the record
+    /// it leads to.
+    /// </summary>
     private IEnumerable<FieldStep> Ways(SiteRecord from, string word)
     {
         var steps = Steps(from).ToList();
         var exact = steps.Where(step => step.Key.Columns is [var only] && only == word).ToList();
-        if (exact.Count > 0) return exact;
+        if (exact.Count > 0)
+            return exact;
         var near = steps.Where(step => step.Key.Columns is [var only] && (only == word + "_id" || only == word + "Id")).ToList();
         return near.Count > 0 ? near : steps.Where(step => step.Other.Name == word);
     }
 
-    private void ReportStep(Written name, string word, int offset, SiteRecord at, List<FieldStep> ways, int taken, FindingList findings)
+    private void ReportStep(
+        Written name,
+        string word,
+        int offset,
+        SiteRecord at,
+        List<FieldStep> ways,
+        int taken,
+        FindingList findings
+    )
     {
         var place = name.Of(offset);
         if (taken == MaxSteps)
-            findings.Add(FindingCodes.NoSuchStep, place, $"“{name}” goes over more than {MaxSteps} foreign keys.", "Show the far record on a page of its own.",
-                found: name.Value, expected: $"at most {MaxSteps} steps");
+            findings.Add(
+                FindingCodes.NoSuchStep,
+                place,
+                $"“{name}” goes over more than {MaxSteps} foreign keys.",
+                "Show the far record on a page of its own.",
+                found: name.Value,
+                expected: $"at most {MaxSteps} steps"
+            );
         else if (ways.Count > 1)
-            findings.Add(FindingCodes.NoSuchStep, place, $"“{word}” could be {string.Join(" or ", ways.Select(way => string.Join(" with ", way.Key.Columns)))} of {at.Name}.",
-                "Name the field that holds the foreign key.", found: word, expected: string.Join(", ", ways.Select(way => way.Key.Columns[0])));
+            findings.Add(
+                FindingCodes.NoSuchStep,
+                place,
+                $"“{word}” could be {string.Join(" or ", ways.Select(way => string.Join(" with ", way.Key.Columns)))} "
+                    + $"of {at.Name}.",
+                "Name the field that holds the foreign key.",
+                found: word,
+                expected: string.Join(", ", ways.Select(way => way.Key.Columns[0]))
+            );
         else
-            findings.Add(FindingCodes.NoSuchStep, place, $"No foreign key of {at.Name} is called “{word}”, or the app has no record over the table it leads to.",
-                "Name a field that refers to another record of this app file.", found: word,
-                expected: string.Join(", ", Steps(at).Select(step => step.Key.Columns[0])) is { Length: > 0 } words ? words : "nothing: it refers to no record of this app",
-                nearest: Nearest.To(word, Steps(at).Select(step => step.Key.Columns[0])));
+            findings.Add(
+                FindingCodes.NoSuchStep,
+                place,
+                $"No foreign key of {at.Name} is called “{word}”, or the app has no record over the table it leads to.",
+                "Name a field that refers to another record of this app file.",
+                found: word,
+                expected: string.Join(", ", Steps(at).Select(step => step.Key.Columns[0])) is { Length: > 0 } words
+                    ? words
+                    : "nothing: it refers to no record of this app",
+                nearest: Nearest.To(word, Steps(at).Select(step => step.Key.Columns[0]))
+            );
     }
 }

@@ -8,7 +8,8 @@ namespace Jexa.Core.Sites;
 /// <param name="own">The page's own link to a loaded record.</param>
 /// <param name="back">The list of the same records that can be opened by itself, if there is one.</param>
 /// <param name="missingPage">The page a person is led to when the ID is missing; null for none.</param>
-public abstract class RecordPage(PageHead head, RecordLookup lookup, LinkPlan own, PlainLink? back, PageHead? missingPage) : Page(head)
+public abstract class RecordPage(PageHead head, RecordLookup lookup, LinkPlan own, PlainLink? back, PageHead? missingPage)
+    : Page(head)
 {
     public RecordLookup Lookup { get; } = lookup;
 
@@ -20,6 +21,9 @@ public abstract class RecordPage(PageHead head, RecordLookup lookup, LinkPlan ow
 
     public IdAnswers Ids => Head.Definition.Ids;
 
-    /// <summary>The record and fields that its addresses name a record by; null where one of them is another record's, or the page shows some records only.</summary>
+    /// <summary>
+    /// The record and fields that its addresses name a record by; null where one of them is another record's, or the page shows
+    /// some records only.
+    /// </summary>
     public string? Scope { get; } = KeyScope.NameOf(head);
 }

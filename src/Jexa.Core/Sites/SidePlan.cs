@@ -15,7 +15,15 @@ namespace Jexa.Core.Sites;
 /// <param name="group">Its query but for the conditions: the value first, then what its label needs.</param>
 /// <param name="filters">The conditions of the list that it leads to.</param>
 /// <param name="search">Fields that a search on that list looks in; empty where it is another list.</param>
-public sealed class SidePlan(string title, SiteRecord record, GroupQuery group, IReadOnlyList<Filter> filters, IReadOnlyList<ColumnRef> search, TextPlan label, KeyType key)
+public sealed class SidePlan(
+    string title,
+    SiteRecord record,
+    GroupQuery group,
+    IReadOnlyList<Filter> filters,
+    IReadOnlyList<ColumnRef> search,
+    TextPlan label,
+    KeyType key
+)
 {
     /// <summary>Values shown at most.</summary>
     public const int MaxGroups = 200;
@@ -56,7 +64,8 @@ public sealed class SidePlan(string title, SiteRecord record, GroupQuery group, 
     public int Width => group.Columns.Count + 1;
 
     /// <summary>
-    /// For years and months of moments: how the app's clocks show them. No source knows the zone, so that each year is counted as the range
+    /// For years and months of moments: how the app's clocks show them. No source knows the zone, so that each year is counted as
+    /// the range
     /// of moments that it is.
     /// </summary>
     public Conventions? Clocks { get; init; }
@@ -71,16 +80,34 @@ public sealed class SidePlan(string title, SiteRecord record, GroupQuery group, 
         Prepared("", values, words, null, where => record.Source.Prepare(group with { Where = where }));
 
     /// <summary>The first or the last moment. One row, one cell; no row where there is none.</summary>
-    public WindowQuery Edge(ParameterValues values, IReadOnlyList<string> words, bool last) => Prepared(last ? "last" : "first", values, words, null,
-        where => record.Source.Prepare(new RecordQuery(group.Rows, group.Joins, [new Projection(group.By, FieldType.Timestamp)], [.. where, new Condition.IsFilled(group.By)], null,
-            [new Ordering.ByColumn(group.By, last, null)], 1)));
+    public WindowQuery Edge(ParameterValues values, IReadOnlyList<string> words, bool last) =>
+        Prepared(last ? "last" : "first", values, words, null, where =>
+            record.Source.Prepare(
+                new RecordQuery(
+                    group.Rows,
+                    group.Joins,
+                    [new Projection(group.By, FieldType.Timestamp)],
+                    [.. where, new Condition.IsFilled(group.By)],
+                    null,
+                    [new Ordering.ByColumn(group.By, last, null)],
+                    1
+                )
+            )
+        );
 
     /// <summary>How many there are between two moments as the source keeps them. One row, one cell.</summary>
-    public WindowQuery Between(ParameterValues values, IReadOnlyList<string> words, DateTime from, DateTime to) => Prepared("between", values, words, (from, to),
-        where => record.Source.Prepare(new CountQuery(group.Rows, group.Joins, where, int.MaxValue)));
+    public WindowQuery Between(ParameterValues values, IReadOnlyList<string> words, DateTime from, DateTime to) =>
+        Prepared("between", values, words, (from, to), where =>
+            record.Source.Prepare(new CountQuery(group.Rows, group.Joins, where, int.MaxValue))
+        );
 
     private WindowQuery Prepared(
-        string kind, ParameterValues values, IReadOnlyList<string> words, (DateTime From, DateTime To)? range, Func<IReadOnlyList<Condition>, IPreparedQuery> prepare)
+        string kind,
+        ParameterValues values,
+        IReadOnlyList<string> words,
+        (DateTime From, DateTime To)? range,
+        Func<IReadOnlyList<Condition>, IPreparedQuery> prepare
+    )
     {
         var arguments = new ArgumentList();
         var where = new List<Condition>();
@@ -96,14 +123,22 @@ public sealed class SidePlan(string title, SiteRecord record, GroupQuery group, 
 
         if (range is var (from, to))
         {
-            where.Add(new Condition.Compare(group.By, Comparison.AtLeast, arguments.Add(new Constant.Moment(from), FieldType.Timestamp)));
-            where.Add(new Condition.Compare(group.By, Comparison.Less, arguments.Add(new Constant.Moment(to), FieldType.Timestamp)));
+            where.Add(
+                new Condition.Compare(group.By, Comparison.AtLeast, arguments.Add(new Constant.Moment(from), FieldType.Timestamp))
+            );
+            where.Add(
+                new Condition.Compare(group.By, Comparison.Less, arguments.Add(new Constant.Moment(to), FieldType.Timestamp))
+            );
         }
 
-        var shape = $"{kind} {(search.Count > 0 ? words.Count : 0)} {string.Join(',', values.Values.Select(v => v.Count))} {string.Concat(filters.Select(f => f.ShapeOf(values)))}";
+        var shape =
+            $"{kind} {(search.Count > 0 ? words.Count : 0)} "
+            + $"{string.Join(',', values.Values.Select(v => v.Count))} "
+            + $"{string.Concat(filters.Select(f => f.ShapeOf(values)))}";
         if (!_prepared.TryGetValue(shape, out var query))
         {
-            if (_prepared.Count >= MaxVariants) _prepared.Clear();
+            if (_prepared.Count >= MaxVariants)
+                _prepared.Clear();
             query = _prepared.GetOrAdd(shape, _ => prepare(where));
         }
 

@@ -18,8 +18,16 @@ namespace Jexa.Core.Sites;
 /// <param name="Media">The records' fields that name pictures in folders, or hold bytes.</param>
 /// <param name="Origins">Other origins whose scripts may read pages as JSON, as browsers spell them.</param>
 public sealed record Site(
-    string File, PageFrame Frame, Page? Home, TextPage? NotFound, IReadOnlyList<Page> Pages, PathTree<Page> Paths, IReadOnlyList<MediaLookup> Media,
-    IReadOnlySet<string> Origins, IReadOnlyList<Finding> Findings)
+    string File,
+    PageFrame Frame,
+    Page? Home,
+    TextPage? NotFound,
+    IReadOnlyList<Page> Pages,
+    PathTree<Page> Paths,
+    IReadOnlyList<MediaLookup> Media,
+    IReadOnlySet<string> Origins,
+    IReadOnlyList<Finding> Findings
+)
 {
     /// <summary>How the records that some page changes are changed, by their names.</summary>
     public IReadOnlyDictionary<string, ChangePlan> Changes { get; init; } = new Dictionary<string, ChangePlan>();
@@ -27,7 +35,10 @@ public sealed record Site(
     /// <summary>The sources behind it, as they were found.</summary>
     public IReadOnlyList<SiteSource> Sources { get; init; } = [];
 
-    /// <summary>Pages of the app file that cannot be served before their source has said what it holds: they are no part of <see cref="Pages"/>, but of <see cref="Paths"/>.</summary>
+    /// <summary>
+    /// Pages of the app file that cannot be served before their source has said what it holds: they are no part of
+    /// <see cref="Pages"/>, but of <see cref="Paths"/>.
+    /// </summary>
     public IReadOnlyList<string> Waiting { get; init; } = [];
 
     /// <summary>Those of the other origins whose scripts may change records by JSON.</summary>
@@ -47,7 +58,15 @@ public sealed record Site(
 /// <param name="Style">How its values are shown.</param>
 /// <param name="When">The field is shown only where these hold for its record.</param>
 public sealed record SiteField(
-    string Name, string? Label, FieldType Type, ColumnSchema Column, bool Secret, TextForm Form, ValueStyle Style, IReadOnlyList<Condition> When);
+    string Name,
+    string? Label,
+    FieldType Type,
+    ColumnSchema Column,
+    bool Secret,
+    TextForm Form,
+    ValueStyle Style,
+    IReadOnlyList<Condition> When
+);
 
 /// <summary>A named parameter of a record's own query.</summary>
 /// <param name="Default">What fills it where no page does; null where a page must.</param>
@@ -60,12 +79,26 @@ public sealed record QueryParameter(string Name, FieldType Type, Constant? Defau
 /// <param name="Label">What one record is called: literals and field names.</param>
 /// <param name="Visible">All of these hold for a record that may be seen.</param>
 public sealed record SiteRecord(
-    string Name, ISource Source, string SourceName, TableSchema Table, string? Query, IReadOnlyList<QueryParameter> QueryParameters,
-    IReadOnlyList<SiteField> Fields, IReadOnlyList<SiteField> Key, IReadOnlyList<ForeignKeySchema> References, ForeignKeySchema? Parent,
-    IReadOnlyList<TextHole> Label, IReadOnlyList<Condition> Visible, bool UniqueAssumed, string One, string Many)
+    string Name,
+    ISource Source,
+    string SourceName,
+    TableSchema Table,
+    string? Query,
+    IReadOnlyList<QueryParameter> QueryParameters,
+    IReadOnlyList<SiteField> Fields,
+    IReadOnlyList<SiteField> Key,
+    IReadOnlyList<ForeignKeySchema> References,
+    ForeignKeySchema? Parent,
+    IReadOnlyList<TextHole> Label,
+    IReadOnlyList<Condition> Visible,
+    bool UniqueAssumed,
+    string One,
+    string Many
+)
 {
     /// <summary>
-    /// The columns whose values count as empty if the record that a foreign key leads to may not be seen, each with that foreign key.
+    /// The columns whose values count as empty if the record that a foreign key leads to may not be seen, each with that foreign
+    /// key.
     /// Filled once all record kinds are known.
     /// </summary>
     internal Dictionary<string, FieldStep> WithheldBy { get; init; } = [];
@@ -82,7 +115,9 @@ public sealed record SiteRecord(
     /// <param name="valueOf">What a page fills a parameter of the record's query with; null for its default.</param>
     internal RecordRows SeenOf(Func<string, Operand?> valueOf) => RecordRows.Seen(RowsOf(valueOf), Visible);
 
-    /// <summary>Whether at most one record has given values in these columns, as far as the source or the developer vouches for it.</summary>
+    /// <summary>
+    /// Whether at most one record has given values in these columns, as far as the source or the developer vouches for it.
+    /// </summary>
     public bool IsUnique(IReadOnlyCollection<string> columns) =>
         Table.IsUnique(columns) || (UniqueAssumed && Key.All(field => columns.Contains(field.Column.Name)));
 
@@ -90,9 +125,18 @@ public sealed record SiteRecord(
     public RowOrigin Rows => RowsOf(_ => null);
 
     /// <param name="valueOf">What a page fills a parameter with; null for its default.</param>
-    public RowOrigin RowsOf(Func<string, Operand?> valueOf) => Query is null
-        ? RowOrigin.Of(Table.Name)
-        : new RowOrigin(Name, Query, [.. QueryParameters.Select(p => (p.Name, valueOf(p.Name) ?? new Operand.Written(p.Default ?? Constant.Empty.Value)))]);
+    public RowOrigin RowsOf(Func<string, Operand?> valueOf) =>
+        Query is null
+            ? RowOrigin.Of(Table.Name)
+            : new RowOrigin(
+                Name,
+                Query,
+                [
+                    .. QueryParameters.Select(p =>
+                        (p.Name, valueOf(p.Name) ?? new Operand.Written(p.Default ?? Constant.Empty.Value))
+                    ),
+                ]
+            );
 }
 
 /// <summary>A parameter of a page's path: where it stands in an address, and which field of the record it stands for.</summary>
@@ -104,8 +148,17 @@ public sealed record SiteRecord(
 /// <param name="Path">How the field is reached; null where it is the record's own, or no field at all.</param>
 /// <param name="IsEqual">The record's field must equal it: a link can fill it from such a field.</param>
 public sealed record PageParameter(
-    string Name, int Segment, string Prefix, string Suffix, SiteField Field, KeyType Key, bool Required = true, bool Many = false, FieldPath? Path = null,
-    bool IsEqual = true);
+    string Name,
+    int Segment,
+    string Prefix,
+    string Suffix,
+    SiteField Field,
+    KeyType Key,
+    bool Required = true,
+    bool Many = false,
+    FieldPath? Path = null,
+    bool IsEqual = true
+);
 
 /// <summary>A page, compiled. Its addresses are matched, read and built from the same template.</summary>
 public abstract class Page(PageHead head)
@@ -141,7 +194,19 @@ public abstract class Page(PageHead head)
     public virtual bool Takes(string method, bool isJson) => false;
 
     /// <summary>The media types that a method takes.</summary>
-    public string Accepts(string method) => string.Join(", ", new[] { Takes(method, false) ? FormType : null, Takes(method, true) ? method == "PATCH" ? $"{PatchType}, {JsonType}" : JsonType : null }.OfType<string>());
+    public string Accepts(string method) =>
+        string.Join(
+            ", ",
+            new[]
+            {
+                Takes(method, false) ? FormType : null,
+                Takes(method, true)
+                    ? method == "PATCH"
+                        ? $"{PatchType}, {JsonType}"
+                        : JsonType
+                    : null,
+            }.OfType<string>()
+        );
 
     /// <summary>Every link that stands on the page.</summary>
     public abstract IReadOnlyList<PageLink> Links { get; }
@@ -160,16 +225,35 @@ public sealed record SamplePlan(IPreparedQuery Query, IReadOnlyList<int> Ordinal
     /// <summary>The samples for a page; null where a parameter it needs stands for no field.</summary>
     internal static SamplePlan? Of(PageHead head, IEnumerable<Condition> where, Projections load)
     {
-        if (head.Parameters.Any(parameter => parameter.Required && head.Record.Find(parameter.Field.Name) is null && parameter.Path is null)) return null;
-        var ordinals = head.Parameters.Select(parameter => parameter.Required ? load.Add(parameter.Path ?? FieldPath.Own(parameter.Field)) : -1).ToList();
-        var filled = ordinals.Where(ordinal => ordinal >= 0).Select(ordinal => (Condition)new Condition.IsFilled(load.Columns[ordinal].Column));
-        var query = new RecordQuery(head.Record.Seen, load.Joins, load.Columns, [.. where, .. filled], null, ByKey(head.Record), Visits.Samples.MostRows);
+        if (
+            head.Parameters.Any(parameter =>
+                parameter.Required && head.Record.Find(parameter.Field.Name) is null && parameter.Path is null
+            )
+        )
+            return null;
+        var ordinals = head
+            .Parameters.Select(parameter => parameter.Required ? load.Add(parameter.Path ?? FieldPath.Own(parameter.Field)) : -1)
+            .ToList();
+        var filled = ordinals
+            .Where(ordinal => ordinal >= 0)
+            .Select(ordinal => (Condition)new Condition.IsFilled(load.Columns[ordinal].Column));
+        var query = new RecordQuery(
+            head.Record.Seen,
+            load.Joins,
+            load.Columns,
+            [.. where, .. filled],
+            null,
+            ByKey(head.Record),
+            Visits.Samples.MostRows
+        );
         return new SamplePlan(head.Record.Source.Prepare(query), ordinals);
     }
 
     /// <summary>In the order of the key: which rows come first must not hang on rows that may not be seen.</summary>
     internal static List<Ordering> ByKey(SiteRecord record) =>
-        record.Query is null ? [.. record.Key.Select(field => new Ordering.ByColumn(ColumnRef.Own(field.Column.Name), false, null))] : [];
+        record.Query is null
+            ? [.. record.Key.Select(field => new Ordering.ByColumn(ColumnRef.Own(field.Column.Name), false, null))]
+            : [];
 }
 
 /// <summary>Why a link stands on a page.</summary>
@@ -200,8 +284,13 @@ public sealed record PageLink(LinkPlan Plan, string? Column, LinkReason Reason);
 /// Whether an address of this page's template is really matched by this page; null where no other page can take any.
 /// </param>
 public sealed record PageHead(
-    PageDefinition Definition, SiteRecord? Kind, PathTemplate Template, AddressBuilder Builder, IReadOnlyList<PageParameter> Parameters,
-    Func<string, bool>? LeadsThere)
+    PageDefinition Definition,
+    SiteRecord? Kind,
+    PathTemplate Template,
+    AddressBuilder Builder,
+    IReadOnlyList<PageParameter> Parameters,
+    Func<string, bool>? LeadsThere
+)
 {
     public string Name => Definition.Name.Value;
 
@@ -212,7 +301,8 @@ public sealed record PageHead(
     public PageParameter Find(string name)
     {
         for (var i = 0; i < Parameters.Count; i++)
-            if (Parameters[i].Name == name) return Parameters[i];
+            if (Parameters[i].Name == name)
+                return Parameters[i];
         throw new InvalidOperationException($"The page “{Name}” has no parameter {name}.");
     }
 
@@ -228,7 +318,9 @@ public sealed record PageHead(
     /// <summary>The base address below which another program draws the page; null where Jexa does.</summary>
     public string? DrawnAt => Definition.DrawnAt?.Value;
 
-    /// <summary>What must be asked of an address that a link was built for; nothing where another program decides what it leads to.</summary>
+    /// <summary>
+    /// What must be asked of an address that a link was built for; nothing where another program decides what it leads to.
+    /// </summary>
     public Func<string, bool>? LinkLeadsThere => DrawnAt is null ? LeadsThere : null;
 }
 

@@ -33,18 +33,28 @@ internal static class TextHoles
             var close = c == '{' ? text.Value.IndexOf('}', i) : -1;
             if (close < 0)
             {
-                findings.Add(FindingCodes.BadText, text.Of(i), "A brace is not paired.", "Write a hole as {field}, and a brace itself twice.",
-                    found: text.Value, expected: "{field}");
+                findings.Add(
+                    FindingCodes.BadText,
+                    text.Of(i),
+                    "A brace is not paired.",
+                    "Write a hole as {field}, and a brace itself twice.",
+                    found: text.Value,
+                    expected: "{field}"
+                );
                 return null;
             }
 
-            if (literal.Length > 0) holes.Add(new TextHole(literal.ToString(), null));
+            if (literal.Length > 0)
+                holes.Add(new TextHole(literal.ToString(), null));
             literal.Clear();
-            holes.Add(new TextHole(null, new Written(text.Value[(i + 1)..close].Trim(), text.Of(i + 1)) { IsOneRun = text.IsOneRun }));
+            holes.Add(
+                new TextHole(null, new Written(text.Value[(i + 1)..close].Trim(), text.Of(i + 1)) { IsOneRun = text.IsOneRun })
+            );
             i = close;
         }
 
-        if (literal.Length > 0) holes.Add(new TextHole(literal.ToString(), null));
+        if (literal.Length > 0)
+            holes.Add(new TextHole(literal.ToString(), null));
         return holes;
     }
 }

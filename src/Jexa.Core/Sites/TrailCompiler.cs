@@ -14,26 +14,47 @@ internal sealed class TrailCompiler(IReadOnlyDictionary<string, PageHead?> pages
     public TrailPlan Above(SiteRecord record, int table, Projections load, bool itself)
     {
         var steps = new List<TrailStep>();
-        if (itself) steps.Add(new TrailStep(load.Label(record, table), load.Add(new Plans.ColumnRef(table, record.Key[0].Column.Name), record.Key[0].Type), links.To(record, table, load)));
+        if (itself)
+            steps.Add(
+                new TrailStep(
+                    load.Label(record, table),
+                    load.Add(new Plans.ColumnRef(table, record.Key[0].Column.Name), record.Key[0].Type),
+                    links.To(record, table, load)
+                )
+            );
         var top = record;
         var seen = new HashSet<SiteRecord> { record };
-        while (top.Parent is { } key && seen.Count <= MaxSteps && graph.Steps(top).FirstOrDefault(step => step.Key == key) is { } up)
+        while (
+            top.Parent is { } key && seen.Count <= MaxSteps && graph.Steps(top).FirstOrDefault(step => step.Key == key) is { } up
+        )
         {
             table = load.Join(table, up);
-            steps.Insert(0, new TrailStep(load.Label(up.Other, table), LinkCompiler.Presence(up, table, load), links.To(up.Other, table, load)));
+            steps.Insert(
+                0,
+                new TrailStep(
+                    load.Label(up.Other, table),
+                    LinkCompiler.Presence(up, table, load),
+                    links.To(up.Other, table, load)
+                )
+            );
             top = up.Other;
 
             // A record may belong to another of its kind; one level of them is shown, however deep they go.
-            if (!seen.Add(top)) break;
+            if (!seen.Add(top))
+                break;
         }
 
-        if (steps.Count == 0) return TrailPlan.None;
+        if (steps.Count == 0)
+            return TrailPlan.None;
         var list = ListOf(top);
         return new TrailPlan(list is null ? null : new PlainLink(list.Name, LinkCompiler.ListHeading(list), list.Open!), steps);
     }
 
     /// <summary>The list of a record kind that can be opened by itself, the plainest first.</summary>
-    public PageHead? ListOf(SiteRecord record) => pages.Values.OfType<PageHead>()
-        .Where(page => page.Kind == record && page.Definition.Kind == Definitions.PageKind.List && page.Alone is not null)
-        .OrderBy(page => page.Definition.Where.Count > 0 && page.Parameters.Count == 0).FirstOrDefault();
+    public PageHead? ListOf(SiteRecord record) =>
+        pages
+            .Values.OfType<PageHead>()
+            .Where(page => page.Kind == record && page.Definition.Kind == Definitions.PageKind.List && page.Alone is not null)
+            .OrderBy(page => page.Definition.Where.Count > 0 && page.Parameters.Count == 0)
+            .FirstOrDefault();
 }

@@ -8,36 +8,51 @@ namespace Jexa.Core.Sites;
 /// <param name="Kind">What kind of page its name says it will be; null if it says none.</param>
 /// <param name="Record">The record kind that the name is about; null if it is about none.</param>
 /// <param name="Parameters">What links pass to it: names, and how the values are read.</param>
-public sealed record UnwrittenPage(string Name, PageKind? Kind, SiteRecord? Record, IReadOnlyList<(string Name, KeyType Key)> Parameters)
+public sealed record UnwrittenPage(
+    string Name,
+    PageKind? Kind,
+    SiteRecord? Record,
+    IReadOnlyList<(string Name, KeyType Key)> Parameters
+)
 {
-    /// <summary>What its name says: <c>bridge-edit</c> edits a bridge, <c>bridge</c> shows one, <c>bridges</c> lists them.</summary>
-    public static UnwrittenPage Of(string name, IEnumerable<SiteRecord> records, IReadOnlyList<(string Name, KeyType Key)> parameters)
+    /// <summary>
+    /// What its name says: <c>bridge-edit</c> edits a bridge, <c>bridge</c> shows one, <c>bridges</c> lists them.
+    /// </summary>
+    public static UnwrittenPage Of(
+        string name,
+        IEnumerable<SiteRecord> records,
+        IReadOnlyList<(string Name, KeyType Key)> parameters
+    )
     {
         var words = Labels.OfRecord(name);
         foreach (var record in records)
         {
             var (one, many) = (Labels.OfRecord(record.Name), Labels.Plural(Labels.OfRecord(record.Name)));
-            PageKind? kind = words == one ? PageKind.Detail
+            PageKind? kind =
+                words == one ? PageKind.Detail
                 : words == many || words == record.Many ? PageKind.List
                 : words == $"{one} edit" || words == $"edit {one}" ? PageKind.Edit
                 : words == $"{one} new" || words == $"new {one}" ? PageKind.New
-                : words == $"{one} delete" || words == $"delete {one}" ? PageKind.Delete : null;
-            if (kind is not null) return new UnwrittenPage(name, kind, record, parameters);
+                : words == $"{one} delete" || words == $"delete {one}" ? PageKind.Delete
+                : null;
+            if (kind is not null)
+                return new UnwrittenPage(name, kind, record, parameters);
         }
 
         return new UnwrittenPage(name, null, null, parameters);
     }
 
     /// <summary>What the page will be, as a sentence ends.</summary>
-    public string Purpose => Kind switch
-    {
-        PageKind.Detail => $"It is to show one {Record!.One}.",
-        PageKind.List => $"It is to list {Record!.Many}.",
-        PageKind.Edit => $"It is to change one {Record!.One}.",
-        PageKind.New => $"It is to add one {Record!.One}.",
-        PageKind.Delete => $"It is to delete one {Record!.One}.",
-        _ => "",
-    };
+    public string Purpose =>
+        Kind switch
+        {
+            PageKind.Detail => $"It is to show one {Record!.One}.",
+            PageKind.List => $"It is to list {Record!.Many}.",
+            PageKind.Edit => $"It is to change one {Record!.One}.",
+            PageKind.New => $"It is to add one {Record!.One}.",
+            PageKind.Delete => $"It is to delete one {Record!.One}.",
+            _ => "",
+        };
 
     /// <summary>A line of the app file that would write it.</summary>
     public string Line
@@ -46,7 +61,9 @@ public sealed record UnwrittenPage(string Name, PageKind? Kind, SiteRecord? Reco
         {
             var word = Kind?.ToString().ToLowerInvariant() ?? "detail";
             var record = Record?.Name ?? "RECORD";
-            var ids = Kind is PageKind.List or PageKind.New ? "" : string.Concat(Parameters.Select(parameter => $"/{{{parameter.Name}}}"));
+            var ids = Kind is PageKind.List or PageKind.New
+                ? ""
+                : string.Concat(Parameters.Select(parameter => $"/{{{parameter.Name}}}"));
             return $"{Name}: {{ path: \"/{Name}{ids}\", {word}: {record} }}";
         }
     }

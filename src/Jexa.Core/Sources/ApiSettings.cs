@@ -8,8 +8,11 @@ namespace Jexa.Core.Sources;
 /// <param name="Parameters">Query parameters of every request; may hold secrets, never shown.</param>
 /// <param name="LinkLocal">Whether addresses of the link alone (169.254.0.0/16, fe80::/10) may be called.</param>
 public sealed class ApiSettings(
-    IReadOnlyList<(string Name, string Value)> headers, IReadOnlyList<(string Name, string Value)> parameters, bool linkLocal, IReadOnlyList<ApiEndpoint> endpoints)
-    : IEquatable<ApiSettings>
+    IReadOnlyList<(string Name, string Value)> headers,
+    IReadOnlyList<(string Name, string Value)> parameters,
+    bool linkLocal,
+    IReadOnlyList<ApiEndpoint> endpoints
+) : IEquatable<ApiSettings>
 {
     /// <summary>The proxy that the API is called through; null for none, whatever the environment says.</summary>
     public Uri? Proxy { get; init; }
@@ -35,16 +38,19 @@ public sealed class ApiSettings(
     public override int GetHashCode() => Content().GetHashCode(StringComparison.Ordinal);
 
     /// <summary>Everything by which two are told apart.</summary>
-    private string Content() => JsonSerializer.Serialize(new
-    {
-        headers = headers.Select(header => new[] { header.Name, header.Value }),
-        parameters = parameters.Select(parameter => new[] { parameter.Name, parameter.Value }),
-        linkLocal,
-        endpoints,
-        proxy = Proxy?.OriginalString,
-        fields = SecretFields.Order(StringComparer.Ordinal),
-        secrets = Secrets,
-    });
+    private string Content() =>
+        JsonSerializer.Serialize(
+            new
+            {
+                headers = headers.Select(header => new[] { header.Name, header.Value }),
+                parameters = parameters.Select(parameter => new[] { parameter.Name, parameter.Value }),
+                linkLocal,
+                endpoints,
+                proxy = Proxy?.OriginalString,
+                fields = SecretFields.Order(StringComparer.Ordinal),
+                secrets = Secrets,
+            }
+        );
 
     /// <summary>Never prints what it holds.</summary>
     public override string ToString() => "API";

@@ -12,13 +12,18 @@ public sealed record SourceSettings(string Engine, string Connection, string Sho
     /// <summary>Whether Jexa may write, and whether it may keep its own table there.</summary>
     public SourceWriting Writing { get; init; }
 
-    /// <summary>The columns that records of the app file take for their key, for sources that know none: <c>table: column, column</c>, one a line.</summary>
+    /// <summary>
+    /// The columns that records of the app file take for their key, for sources that know none: <c>table: column, column</c>, one
+    /// a line.
+    /// </summary>
     public string DeclaredKeys { get; init; } = "";
 
     /// <summary>How an API is called; null for other sources.</summary>
     public ApiSettings? Api { get; init; }
 
-    /// <summary>Where reading is done instead, as far as nobody must see their own change; may hold secrets, never shown. Null for none.</summary>
+    /// <summary>
+    /// Where reading is done instead, as far as nobody must see their own change; may hold secrets, never shown. Null for none.
+    /// </summary>
     public string? Replica { get; init; }
 
     /// <summary>Whether a proxy between here and the source gives each transaction another session.</summary>
@@ -33,7 +38,9 @@ public sealed record SourceSettings(string Engine, string Connection, string Sho
 /// <summary>What Jexa may write into a source.</summary>
 public enum SourceWriting
 {
-    /// <summary>Records, and beside each change one row of a table of ours (<c>jexa_commit</c>) that decides what happened.</summary>
+    /// <summary>
+    /// Records, and beside each change one row of a table of ours (<c>jexa_commit</c>) that decides what happened.
+    /// </summary>
     Noted,
 
     /// <summary>Records, and nothing else: after a crash nobody can tell whether the last change was made.</summary>
@@ -49,16 +56,23 @@ public interface ISourceEngine
     /// <summary>The word after <c>engine:</c>.</summary>
     string Name { get; }
 
-    /// <summary>Whether its sources know no keys of their own and are told those that records take (<see cref="SourceSettings.DeclaredKeys"/>).</summary>
+    /// <summary>
+    /// Whether its sources know no keys of their own and are told those that records take
+    /// (<see cref="SourceSettings.DeclaredKeys"/>).
+    /// </summary>
     bool TakesKeys => false;
 
     /// <summary>Whether its sources may have a replica that is read instead (<see cref="SourceSettings.Replica"/>).</summary>
     bool TakesReplica => false;
 
-    /// <summary>Whether its sources can be behind a proxy that pools transactions (<see cref="SourceSettings.PoolsTransactions"/>).</summary>
+    /// <summary>
+    /// Whether its sources can be behind a proxy that pools transactions (<see cref="SourceSettings.PoolsTransactions"/>).
+    /// </summary>
     bool TakesPooling => false;
 
-    /// <summary>A value of a variable as it stands within a connection, so that nothing in it reads as more than a value.</summary>
+    /// <summary>
+    /// A value of a variable as it stands within a connection, so that nothing in it reads as more than a value.
+    /// </summary>
     string Quote(string value) => value;
 
     /// <summary>Makes the source without touching it: whether it is there is seen on first use.</summary>
@@ -93,7 +107,9 @@ public interface ISource : IAsyncDisposable
     /// <summary>How many queries it runs at once; more wait for one of these to end.</summary>
     int Connections { get; }
 
-    /// <summary>Whether what is read may be behind what was changed last, unless <see cref="IPreparedQuery.Latest"/> is asked.</summary>
+    /// <summary>
+    /// Whether what is read may be behind what was changed last, unless <see cref="IPreparedQuery.Latest"/> is asked.
+    /// </summary>
     bool HasReplica => false;
 
     /// <summary>Begins to change records, in a transaction of its own.</summary>
@@ -145,7 +161,9 @@ public interface IWriteSession : IAsyncDisposable
     /// </summary>
     ValueTask ClaimAsync(string token, CancellationToken cancellation);
 
-    /// <summary>As <see cref="RunAsync"/>; the rows that it gives are as they stand, and nobody else changes them until the session ends.</summary>
+    /// <summary>
+    /// As <see cref="RunAsync"/>; the rows that it gives are as they stand, and nobody else changes them until the session ends.
+    /// </summary>
     ValueTask LockAsync(IPreparedQuery query, IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation);
 
     /// <summary>Runs a query of the same source within the transaction.</summary>
@@ -158,7 +176,9 @@ public interface IWriteSession : IAsyncDisposable
     /// <summary>The change as it could be pasted into the engine's own shell, secrets left out. For traces only.</summary>
     string Shown(RecordWrite write);
 
-    /// <summary>Notes that this transaction is the change of this token; false where one has been noted under it already.</summary>
+    /// <summary>
+    /// Notes that this transaction is the change of this token; false where one has been noted under it already.
+    /// </summary>
     /// <param name="key">The record's key, as the log has it; null to forbid the token for ever.</param>
     ValueTask<bool> NoteAsync(string token, string? key, CancellationToken cancellation);
 
@@ -166,7 +186,8 @@ public interface IWriteSession : IAsyncDisposable
     ValueTask<(bool Noted, string? Key)> FindNoteAsync(string token, CancellationToken cancellation);
 
     /// <summary>
-    /// The first note without a record's key whose token comes after this one, in the order of their bytes; null if there is none. Such
+    /// The first note without a record's key whose token comes after this one, in the order of their bytes; null if there is
+    /// none. Such
     /// a note forbids a change that was never made.
     /// </summary>
     ValueTask<string?> NextStrayNoteAsync(string after, CancellationToken cancellation);
@@ -209,7 +230,8 @@ public enum RefusalReason
 /// <param name="columns">The columns it is about, as far as the source tells.</param>
 /// <param name="words">What the developer's own rule says; empty for others.</param>
 /// <param name="message">For the developer.</param>
-public sealed class RefusedException(RefusalReason reason, IReadOnlyList<string> columns, string words, string message) : Exception(message)
+public sealed class RefusedException(RefusalReason reason, IReadOnlyList<string> columns, string words, string message)
+    : Exception(message)
 {
     public RefusalReason Reason { get; } = reason;
 
@@ -236,9 +258,13 @@ public sealed class SourceException(SourceTrouble trouble, string message, Excep
 {
     public SourceTrouble Trouble { get; } = trouble;
 
-    /// <summary>Whether it is the app's or the source's own fault, to be mended by the developer rather than waited for.</summary>
+    /// <summary>
+    /// Whether it is the app's or the source's own fault, to be mended by the developer rather than waited for.
+    /// </summary>
     public bool IsFinding { get; init; }
 
-    /// <summary>Whether trying again changes nothing until somebody mends it: a wrong password, a file that is not there.</summary>
+    /// <summary>
+    /// Whether trying again changes nothing until somebody mends it: a wrong password, a file that is not there.
+    /// </summary>
     public bool IsSettled { get; init; }
 }

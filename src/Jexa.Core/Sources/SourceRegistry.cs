@@ -36,7 +36,8 @@ public sealed class SourceRegistry(IEnumerable<ISourceEngine> engines) : IAsyncD
     {
         lock (_lock)
         {
-            if (!_sources.TryGetValue(settings, out var source)) _sources[settings] = source = _engines[settings.Engine].Open(settings);
+            if (!_sources.TryGetValue(settings, out var source))
+                _sources[settings] = source = _engines[settings.Engine].Open(settings);
             return source;
         }
     }
@@ -44,13 +45,15 @@ public sealed class SourceRegistry(IEnumerable<ISourceEngine> engines) : IAsyncD
     /// <summary>Keeps what a source says of itself, for when it is away.</summary>
     public void Remember(ISource source, SourceDescription description)
     {
-        lock (_lock) _remembered[source] = description;
+        lock (_lock)
+            _remembered[source] = description;
     }
 
     /// <summary>What the source said of itself when it last answered; null where it never did.</summary>
     public SourceDescription? Remembered(ISource source)
     {
-        lock (_lock) return _remembered.GetValueOrDefault(source);
+        lock (_lock)
+            return _remembered.GetValueOrDefault(source);
     }
 
     /// <summary>Closes the sources that a new site does not use, after a while.</summary>
@@ -70,13 +73,16 @@ public sealed class SourceRegistry(IEnumerable<ISourceEngine> engines) : IAsyncD
             }
         }
 
-        if (old.Count == 0) return;
+        if (old.Count == 0)
+            return;
         await Task.Delay(after, clock);
         foreach (var source in old)
         {
             bool isOurs;
-            lock (_lock) isOurs = _retired.Remove(source);
-            if (isOurs) await source.DisposeAsync();
+            lock (_lock)
+                isOurs = _retired.Remove(source);
+            if (isOurs)
+                await source.DisposeAsync();
         }
     }
 
@@ -91,6 +97,7 @@ public sealed class SourceRegistry(IEnumerable<ISourceEngine> engines) : IAsyncD
             _remembered.Clear();
         }
 
-        foreach (var source in sources) await source.DisposeAsync();
+        foreach (var source in sources)
+            await source.DisposeAsync();
     }
 }

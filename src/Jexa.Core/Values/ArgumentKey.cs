@@ -11,33 +11,42 @@ public static class ArgumentKey
 {
     public static string Of(IReadOnlyList<Constant> values)
     {
-        if (values.Count == 0) return "";
+        if (values.Count == 0)
+            return "";
         var key = new StringBuilder();
-        foreach (var value in values) Add(key, KindOf(value), value is Constant.Moment moment ? moment.Value.Ticks.ToString(CultureInfo.InvariantCulture) : value.ToString()!);
+        foreach (var value in values)
+            Add(
+                key,
+                KindOf(value),
+                value is Constant.Moment moment ? moment.Value.Ticks.ToString(CultureInfo.InvariantCulture) : value.ToString()!
+            );
         return key.ToString();
     }
 
     public static string Of(IEnumerable<string> texts)
     {
         var key = new StringBuilder();
-        foreach (var text in texts) Add(key, 't', text);
+        foreach (var text in texts)
+            Add(key, 't', text);
         return key.ToString();
     }
 
-    private static void Add(StringBuilder key, char kind, string text) => key.Append(kind).Append(text.Length).Append(':').Append(text);
+    private static void Add(StringBuilder key, char kind, string text) =>
+        key.Append(kind).Append(text.Length).Append(':').Append(text);
 
-    private static char KindOf(Constant value) => value switch
-    {
-        Constant.Whole => 'i',
-        Constant.Text => 't',
-        Constant.Uuid => 'u',
-        Constant.Date => 'd',
-        Constant.Moment => 'm',
-        Constant.Number => 'n',
-        Constant.Truth => 'b',
-        Constant.Real => 'r',
-        Constant.Empty => 'e',
-        Constant.Bytes => 'x',
-        _ => throw new ArgumentOutOfRangeException(nameof(value), value.GetType().Name, "No such kind of value."),
-    };
+    private static char KindOf(Constant value) =>
+        value switch
+        {
+            Constant.Whole => 'i',
+            Constant.Text => 't',
+            Constant.Uuid => 'u',
+            Constant.Date => 'd',
+            Constant.Moment => 'm',
+            Constant.Number => 'n',
+            Constant.Truth => 'b',
+            Constant.Real => 'r',
+            Constant.Empty => 'e',
+            Constant.Bytes => 'x',
+            _ => throw new ArgumentOutOfRangeException(nameof(value), value.GetType().Name, "No such kind of value."),
+        };
 }

@@ -6,9 +6,7 @@ namespace Jexa.Core.Values;
 /// </summary>
 public abstract record Constant
 {
-    private Constant()
-    {
-    }
+    private Constant() { }
 
     public sealed record Whole(long Value) : Constant
     {

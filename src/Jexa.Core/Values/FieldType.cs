@@ -23,7 +23,7 @@ public static class FieldTypes
 {
     /// <summary>The words an app file may use after <c>type:</c>.</summary>
     public static IReadOnlyList<string> Words { get; } =
-        [.. Enum.GetValues<FieldType>().Where(type => type != FieldType.Any).Select(Word)];
+    [.. Enum.GetValues<FieldType>().Where(type => type != FieldType.Any).Select(Word)];
 
     public static string Word(this FieldType type) => type.ToString().ToLowerInvariant();
 

@@ -14,9 +14,7 @@ public sealed class RowBlock
     private int _byteCount;
 
     public RowBlock()
-        : this(64, 1024)
-    {
-    }
+        : this(64, 1024) { }
 
     internal RowBlock(int cells, int bytes)
     {
@@ -30,7 +28,10 @@ public sealed class RowBlock
     /// <summary>Rows begun so far.</summary>
     public int Count { get; private set; }
 
-    /// <summary>What the source said beside the rows, for traces: an answer's status and its beginning. Null where there is nothing to say.</summary>
+    /// <summary>
+    /// What the source said beside the rows, for traces: an answer's status and its beginning. Null where there is nothing to
+    /// say.
+    /// </summary>
     public string? Remark { get; set; }
 
     /// <summary>How much memory the block keeps, in bytes.</summary>
@@ -50,7 +51,8 @@ public sealed class RowBlock
     public void BeginRow()
     {
         Count++;
-        if (_cells.Length - _cellCount < Width) Array.Resize(ref _cells, Math.Max(_cells.Length * 2, _cellCount + Width));
+        if (_cells.Length - _cellCount < Width)
+            Array.Resize(ref _cells, Math.Max(_cells.Length * 2, _cellCount + Width));
     }
 
     /// <summary>Takes the last row back, as if it had never been begun.</summary>
@@ -70,8 +72,11 @@ public sealed class RowBlock
     public void Reverse()
     {
         for (var (first, last) = (0, Count - 1); first < last; first++, last--)
-            for (var column = 0; column < Width; column++)
-                (_cells[(first * Width) + column], _cells[(last * Width) + column]) = (_cells[(last * Width) + column], _cells[(first * Width) + column]);
+        for (var column = 0; column < Width; column++)
+            (_cells[(first * Width) + column], _cells[(last * Width) + column]) = (
+                _cells[(last * Width) + column],
+                _cells[(first * Width) + column]
+            );
     }
 
     /// <summary>Adds a text, decimal or bytes cell; the bytes are copied.</summary>
@@ -98,8 +103,10 @@ public sealed class RowBlock
     /// <summary>Appends all cells of other rows, each as a row of its own, to a block of one column.</summary>
     internal void AppendCells(RowBlock rows)
     {
-        if (_cells.Length - _cellCount < rows._cellCount) Array.Resize(ref _cells, Math.Max(_cells.Length * 2, _cellCount + rows._cellCount));
-        if (_bytes.Length - _byteCount < rows._byteCount) Array.Resize(ref _bytes, Math.Max(_bytes.Length * 2, _byteCount + rows._byteCount));
+        if (_cells.Length - _cellCount < rows._cellCount)
+            Array.Resize(ref _cells, Math.Max(_cells.Length * 2, _cellCount + rows._cellCount));
+        if (_bytes.Length - _byteCount < rows._byteCount)
+            Array.Resize(ref _bytes, Math.Max(_bytes.Length * 2, _byteCount + rows._byteCount));
         rows._bytes.AsSpan(0, rows._byteCount).CopyTo(_bytes.AsSpan(_byteCount));
         foreach (ref readonly var cell in rows._cells.AsSpan(0, rows._cellCount))
             _cells[_cellCount++] = IsRun(cell.Kind) ? Cell.Run(cell.Kind, _byteCount + cell.Offset, cell.Length) : cell;
@@ -117,8 +124,10 @@ public sealed class RowBlock
             for (var column = 0; column < Width; column++)
             {
                 ref readonly var cell = ref cells._cells[first++];
-                if (IsRun(cell.Kind)) AddRun(cell.Kind, cells.Run(cell));
-                else _cells[_cellCount++] = cell;
+                if (IsRun(cell.Kind))
+                    AddRun(cell.Kind, cells.Run(cell));
+                else
+                    _cells[_cellCount++] = cell;
             }
         }
     }
@@ -135,12 +144,14 @@ public sealed class RowBlock
         var (bytes, longest) = (0, 0);
         for (var i = first * Width; i < (first + rows) * Width; i++)
         {
-            if (!IsRun(_cells[i].Kind)) continue;
+            if (!IsRun(_cells[i].Kind))
+                continue;
             bytes += Math.Min(_cells[i].Length, runLimit);
             longest = Math.Max(longest, _cells[i].Length);
         }
 
-        if (copy._cells.Length < rows * Width) copy._cells = new Cell[rows * Width];
+        if (copy._cells.Length < rows * Width)
+            copy._cells = new Cell[rows * Width];
         copy.Reset(Width);
         if (rows == Count && longest <= runLimit && secret.Count == 0)
         {
@@ -148,16 +159,20 @@ public sealed class RowBlock
             return;
         }
 
-        if (copy._bytes.Length < bytes) copy._bytes = new byte[bytes];
+        if (copy._bytes.Length < bytes)
+            copy._bytes = new byte[bytes];
         for (var row = first; row < first + rows; row++)
         {
             copy.BeginRow();
             for (var column = 0; column < Width; column++)
             {
                 ref readonly var cell = ref _cells[(row * Width) + column];
-                if (secret.Count > 0 && secret.Contains(column)) copy.AddNull();
-                else if (IsRun(cell.Kind)) copy.AddRun(cell.Kind, Run(cell)[..Math.Min(cell.Length, runLimit)]);
-                else copy._cells[copy._cellCount++] = cell;
+                if (secret.Count > 0 && secret.Contains(column))
+                    copy.AddNull();
+                else if (IsRun(cell.Kind))
+                    copy.AddRun(cell.Kind, Run(cell)[..Math.Min(cell.Length, runLimit)]);
+                else
+                    copy._cells[copy._cellCount++] = cell;
             }
         }
     }
@@ -165,7 +180,8 @@ public sealed class RowBlock
     /// <summary>Copies everything into a block that has been reset and has room for the cells.</summary>
     private void CopyWhole(RowBlock copy)
     {
-        if (copy._bytes.Length < _byteCount) copy._bytes = new byte[_byteCount];
+        if (copy._bytes.Length < _byteCount)
+            copy._bytes = new byte[_byteCount];
         _cells.AsSpan(0, _cellCount).CopyTo(copy._cells);
         _bytes.AsSpan(0, _byteCount).CopyTo(copy._bytes);
         (copy.Count, copy._cellCount, copy._byteCount) = (Count, _cellCount, _byteCount);

@@ -49,11 +49,14 @@ public sealed class Utf8Buffer(int capacity = 1024) : IBufferWriter<byte>, IDisp
         Length += written;
     }
 
-    /// <summary>Room for at least <paramref name="length"/> more bytes; say with <see cref="Advance"/> how many were used.</summary>
+    /// <summary>
+    /// Room for at least <paramref name="length"/> more bytes; say with <see cref="Advance"/> how many were used.
+    /// </summary>
     [MethodImpl(MethodImplOptions.AggressiveInlining)]
     public Span<byte> Room(int length)
     {
-        if (_bytes.Length - Length < length) Grow(length);
+        if (_bytes.Length - Length < length)
+            Grow(length);
         return _bytes.AsSpan(Length);
     }
 
@@ -75,14 +78,16 @@ public sealed class Utf8Buffer(int capacity = 1024) : IBufferWriter<byte>, IDisp
         var bytes = _bytes;
         _bytes = [];
         Length = 0;
-        if (bytes.Length > 0) ArrayPool<byte>.Shared.Return(bytes);
+        if (bytes.Length > 0)
+            ArrayPool<byte>.Shared.Return(bytes);
     }
 
     private void Grow(int needed)
     {
         var larger = ArrayPool<byte>.Shared.Rent(Math.Max(_bytes.Length * 2, Length + needed));
         _bytes.AsSpan(0, Length).CopyTo(larger);
-        if (_bytes.Length > 0) ArrayPool<byte>.Shared.Return(_bytes);
+        if (_bytes.Length > 0)
+            ArrayPool<byte>.Shared.Return(_bytes);
         _bytes = larger;
     }
 }

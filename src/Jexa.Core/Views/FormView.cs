@@ -19,14 +19,24 @@ public sealed record FormClash(string Was, string Theirs, string? Mine);
 /// <param name="Picture">The address of the picture it names now; null for none.</param>
 /// <param name="Fixed">What is shown in its stead where the address decides it; null for a field that can be changed.</param>
 public sealed record FormInput(
-    FormField Field, string Text, IReadOnlyList<string> Faults, IReadOnlyList<FormOption> Options, string? Search, string? SearchNote, string? Picture, FormClash? Clash, string? Fixed)
+    FormField Field,
+    string Text,
+    IReadOnlyList<string> Faults,
+    IReadOnlyList<FormOption> Options,
+    string? Search,
+    string? SearchNote,
+    string? Picture,
+    FormClash? Clash,
+    string? Fixed
+)
 {
     public string Name => Field.Name;
 
     /// <summary>The text is what somebody typed, and not to be written as the app writes numbers.</summary>
     public bool IsAsTyped { get; init; }
 
-    public bool IsMultiline => Field.Input == InputKind.LongText || (Field.Input is InputKind.Text or InputKind.Picture && Text.Contains('\n'));
+    public bool IsMultiline =>
+        Field.Input == InputKind.LongText || (Field.Input is InputKind.Text or InputKind.Picture && Text.Contains('\n'));
 }
 
 /// <summary>What is wrong with what was sent.</summary>
@@ -45,14 +55,31 @@ public sealed record FormFault(FormInput? Field, string Text);
 /// <param name="Own">Writes the record's ID and address.</param>
 /// <param name="Stored">The fields as JSON tells them.</param>
 public sealed record FormView(
-    PageFrame Frame, string Page, string Outcome, int Status, string Heading, string Action, string Contract, string? Notice, IReadOnlyList<FormInput> Inputs,
-    IReadOnlyList<FormFault> Faults, string Submit, PlainLink? Cancel, IReadOnlyList<PlainLink> Links, PlainLink? Back, Row? Row, LinkPlan? Own, IReadOnlyList<ViewColumn> Stored)
-    : PageView(Frame, Page)
+    PageFrame Frame,
+    string Page,
+    string Outcome,
+    int Status,
+    string Heading,
+    string Action,
+    string Contract,
+    string? Notice,
+    IReadOnlyList<FormInput> Inputs,
+    IReadOnlyList<FormFault> Faults,
+    string Submit,
+    PlainLink? Cancel,
+    IReadOnlyList<PlainLink> Links,
+    PlainLink? Back,
+    Row? Row,
+    LinkPlan? Own,
+    IReadOnlyList<ViewColumn> Stored
+) : PageView(Frame, Page)
 {
     /// <summary>Members of a JSON body that cannot be taken, by JSON Pointer.</summary>
     public IReadOnlyList<(string Pointer, string Text)> Strays { get; init; } = [];
 
-    /// <summary>Fields that two people changed, and whose value was chosen to stay; null where that is still to be chosen.</summary>
+    /// <summary>
+    /// Fields that two people changed, and whose value was chosen to stay; null where that is still to be chosen.
+    /// </summary>
     public IReadOnlyDictionary<string, string?> Undecided { get; init; } = new Dictionary<string, string?>();
 }
 
@@ -64,9 +91,20 @@ public sealed record Dependents(string What, Total Total, Schemas.DeleteRule Rul
 /// <summary>Asks a second time whether a record is to be deleted.</summary>
 /// <param name="IsPossible">The source would let it go, as far as can be seen.</param>
 public sealed record DeleteView(
-    PageFrame Frame, string Page, string Outcome, int Status, DetailShape Shape, Row Record, string Action, string Contract, string? Notice, IReadOnlyList<Dependents> Dependents,
-    bool IsPossible, PlainLink? Cancel, IReadOnlyList<ViewColumn> Stored)
-    : PageView(Frame, Page);
+    PageFrame Frame,
+    string Page,
+    string Outcome,
+    int Status,
+    DetailShape Shape,
+    Row Record,
+    string Action,
+    string Contract,
+    string? Notice,
+    IReadOnlyList<Dependents> Dependents,
+    bool IsPossible,
+    PlainLink? Cancel,
+    IReadOnlyList<ViewColumn> Stored
+) : PageView(Frame, Page);
 
 /// <summary>What a program is told of a change that was made.</summary>
 /// <param name="Id">As it stands in addresses; null where no page shows the record.</param>

@@ -22,8 +22,15 @@ public sealed class LinkPlan
     private readonly Func<string, bool>? _leadsThere;
 
     /// <param name="fillers">In the order of the template's parameters; null for one that is left out.</param>
-    /// <param name="leadsThere">Asked for every address built where another page might take some of them; null where none can.</param>
-    public LinkPlan(string page, string text, AddressBuilder builder, IEnumerable<LinkFiller?> fillers, Func<string, bool>? leadsThere)
+    /// <param name="leadsThere">Asked for every address built where another page might take some of them; null where none
+    /// can.</param>
+    public LinkPlan(
+        string page,
+        string text,
+        AddressBuilder builder,
+        IEnumerable<LinkFiller?> fillers,
+        Func<string, bool>? leadsThere
+    )
     {
         Page = page;
         Text = text;
@@ -61,7 +68,10 @@ public sealed class LinkPlan
     /// <summary>The names of the parameters that are filled, in the order of <see cref="Fillers"/>.</summary>
     public IReadOnlyList<string> ParameterNames { get; }
 
-    /// <summary>Whether it leads from a list to one of the records that the list shows: it then says which place of the list it comes from.</summary>
+    /// <summary>
+    /// Whether it leads from a list to one of the records that the list shows: it then says which place of the list it comes
+    /// from.
+    /// </summary>
     public bool IsOwn { get; init; }
 
     /// <summary>The link stands only on rows for which this holds; null for all.</summary>
@@ -73,7 +83,8 @@ public sealed class LinkPlan
     /// <summary>Appends the address of this row's link; false, and nothing appended, where it has none.</summary>
     public bool TryWrite(Row row, Utf8Buffer into)
     {
-        if (When?.Invoke(row) == false) return false;
+        if (When?.Invoke(row) == false)
+            return false;
         if (_builder is null)
         {
             into.Append(_fixed);
@@ -81,8 +92,10 @@ public sealed class LinkPlan
         }
 
         var start = into.Length;
-        if (!_builder.TryBuild(new RowTexts(_slots, row), into)) return false;
-        if (_leadsThere is null || _leadsThere(Encoding.ASCII.GetString(into.Written[start..]))) return true;
+        if (!_builder.TryBuild(new RowTexts(_slots, row), into))
+            return false;
+        if (_leadsThere is null || _leadsThere(Encoding.ASCII.GetString(into.Written[start..])))
+            return true;
         into.Truncate(start);
         return false;
     }
@@ -91,12 +104,14 @@ public sealed class LinkPlan
     public bool Fits(Row row)
     {
         foreach (var filler in Fillers)
-            if (!filler.Key.Holds(row[filler.Ordinal])) return false;
+            if (!filler.Key.Holds(row[filler.Ordinal]))
+                return false;
         return true;
     }
 
     /// <summary>Appends the ID text of one of the fillers, as it stands in the address before percent-encoding.</summary>
-    public bool TryWriteId(Row row, int filler, Utf8Buffer into) => Fillers[filler].Key.TryWrite(row, Fillers[filler].Ordinal, into);
+    public bool TryWriteId(Row row, int filler, Utf8Buffer into) =>
+        Fillers[filler].Key.TryWrite(row, Fillers[filler].Ordinal, into);
 
     private readonly struct RowTexts(LinkFiller?[] slots, Row row) : IParameterTexts
     {

@@ -11,8 +11,14 @@ public sealed record PlainLink(string Page, string Text, string Address);
 /// <summary>What stands around every page of an app.</summary>
 /// <param name="Addresses">The addresses of all pages that can be opened by themselves, by name: texts lead to them so.</param>
 public sealed record PageFrame(
-    string AppTitle, string HomeAddress, Mount Mount, IReadOnlyList<PlainLink> Menu, Conventions Conventions, FrameTexts Texts,
-    IReadOnlyDictionary<string, string> Addresses);
+    string AppTitle,
+    string HomeAddress,
+    Mount Mount,
+    IReadOnlyList<PlainLink> Menu,
+    Conventions Conventions,
+    FrameTexts Texts,
+    IReadOnlyDictionary<string, string> Addresses
+);
 
 /// <summary>What the app itself puts around its pages.</summary>
 /// <param name="Header">Markdown; empty for none.</param>
@@ -55,8 +61,16 @@ public enum ListLook
 /// <param name="Actions">Links that stand in a column of their own.</param>
 /// <param name="Title">What one record is called: for cards and bullets, and for what a link has to say.</param>
 public sealed record ListShape(
-    string Heading, ListLook Look, IReadOnlyList<ViewColumn> Columns, string One, string Many, LinkPlan? RecordLink, LinkPlan? RowLink,
-    IReadOnlyList<LinkPlan> Actions, TextPlan Title);
+    string Heading,
+    ListLook Look,
+    IReadOnlyList<ViewColumn> Columns,
+    string One,
+    string Many,
+    LinkPlan? RecordLink,
+    LinkPlan? RowLink,
+    IReadOnlyList<LinkPlan> Actions,
+    TextPlan Title
+);
 
 /// <summary>How many records a list has in all.</summary>
 /// <param name="IsExact">False where counting stopped at its limit: there are more.</param>
@@ -83,8 +97,17 @@ public sealed record OrderLink(string Name, string Label, int Now, string Turned
 /// <param name="IsNarrowed">Whether a search or an optional filter leaves records out.</param>
 /// <param name="IsPlain">Nothing is asked: the same object stands on every such page of the list.</param>
 public sealed record ListControls(
-    string Action, IReadOnlyList<(string Name, string Value)> Kept, string? Find, IReadOnlyList<OrderLink> Orders, string Order, IReadOnlyList<int> Sizes, int Size,
-    int OwnSize, bool IsNarrowed, bool IsPlain);
+    string Action,
+    IReadOnlyList<(string Name, string Value)> Kept,
+    string? Find,
+    IReadOnlyList<OrderLink> Orders,
+    string Order,
+    IReadOnlyList<int> Sizes,
+    int Size,
+    int OwnSize,
+    bool IsNarrowed,
+    bool IsPlain
+);
 
 /// <summary>One value of a side list.</summary>
 /// <param name="Address">Null where no address can carry the value.</param>
@@ -94,7 +117,14 @@ public sealed record SideEntry(string Text, string? Address, long Count, bool Is
 /// <param name="All">The list without this choice; null where there is none.</param>
 /// <param name="IsExact">Whether the counts are those of this moment.</param>
 /// <param name="HasFailed">It could not be made; the rest of the page is as it should be.</param>
-public sealed record SideView(string Title, IReadOnlyList<SideEntry> Entries, PlainLink? All, bool IsWhole, bool IsExact, bool HasFailed)
+public sealed record SideView(
+    string Title,
+    IReadOnlyList<SideEntry> Entries,
+    PlainLink? All,
+    bool IsWhole,
+    bool IsExact,
+    bool HasFailed
+)
 {
     /// <summary>It takes so long to count that the page did not wait for it.</summary>
     public bool IsBeingCounted { get; init; }
@@ -104,11 +134,24 @@ public sealed record SideView(string Title, IReadOnlyList<SideEntry> Entries, Pl
 /// <param name="CannotGoOn">There are more rows, but no address can carry the place where they go on.</param>
 /// <param name="Notice">A sentence above the list, such as why the visitor was led here.</param>
 public sealed record ListView(
-    PageFrame Frame, string Page, ListShape Shape, string Heading, RowBlock Rows, Total Total, long? From, WindowLinks Windows, bool CannotGoOn, string? Notice,
-    ListControls Controls, IReadOnlyList<SideView> Sides)
-    : PageView(Frame, Page)
+    PageFrame Frame,
+    string Page,
+    ListShape Shape,
+    string Heading,
+    RowBlock Rows,
+    Total Total,
+    long? From,
+    WindowLinks Windows,
+    bool CannotGoOn,
+    string? Notice,
+    ListControls Controls,
+    IReadOnlyList<SideView> Sides
+) : PageView(Frame, Page)
 {
-    /// <summary>What links to the list's own records carry so that they lead back here, behind <c>from=</c>; empty where a bare address does.</summary>
+    /// <summary>
+    /// What links to the list's own records carry so that they lead back here, behind <c>from=</c>; empty where a bare address
+    /// does.
+    /// </summary>
     public string FromMark { get; init; } = "";
 
     /// <summary>The way to a new record; null where there is none.</summary>
@@ -120,13 +163,26 @@ public sealed record ListView(
 
 /// <summary>The part of a detail page that is the same for every visit.</summary>
 public sealed record DetailShape(
-    TextPlan Title, IReadOnlyList<ViewColumn> Fields, string One, LinkPlan Own, IReadOnlyList<LinkPlan> Links, PlainLink? Back);
+    TextPlan Title,
+    IReadOnlyList<ViewColumn> Fields,
+    string One,
+    LinkPlan Own,
+    IReadOnlyList<LinkPlan> Links,
+    PlainLink? Back
+);
 
 /// <param name="Back">The list the visitor came from, at the place they left it; else the record's own list.</param>
 /// <param name="Previous">The record before this one in that list.</param>
 public sealed record DetailView(
-    PageFrame Frame, string Page, DetailShape Shape, Row Record, PlainLink? Back, PlainLink? Previous, PlainLink? Next, IReadOnlyList<BlockView> Blocks)
-    : PageView(Frame, Page)
+    PageFrame Frame,
+    string Page,
+    DetailShape Shape,
+    Row Record,
+    PlainLink? Back,
+    PlainLink? Previous,
+    PlainLink? Next,
+    IReadOnlyList<BlockView> Blocks
+) : PageView(Frame, Page)
 {
     /// <summary>The records before and behind could not be found in time.</summary>
     public bool NeighboursLeftOut { get; init; }
@@ -172,9 +228,16 @@ public sealed record ListEntry(PlainLink Link, Total? Total);
 /// <param name="Parameter">The parameter at fault, if one is.</param>
 /// <param name="Expected">What an ID looks like, where that helps.</param>
 public sealed record MessageView(
-    PageFrame Frame, string? Page, string Outcome, int Status, string Heading, IReadOnlyList<string> Sentences,
-    string? Parameter, string? Expected, IReadOnlyList<PlainLink> Links)
-    : PageView(Frame, Page)
+    PageFrame Frame,
+    string? Page,
+    string Outcome,
+    int Status,
+    string Heading,
+    IReadOnlyList<string> Sentences,
+    string? Parameter,
+    string? Expected,
+    IReadOnlyList<PlainLink> Links
+) : PageView(Frame, Page)
 {
     /// <summary>The app's own words in their stead, in Markdown; null where it has none.</summary>
     public string? Markdown { get; init; }

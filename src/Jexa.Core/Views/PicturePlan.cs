@@ -20,13 +20,17 @@ public sealed class PicturePlan(PicturePlace place, int ordinal, RecordAddress a
     public bool HasNoPlace => place is { Folder: null, Base: null };
 
     /// <summary>Whether the field holds the name of a file, and the app file says no folder or address for it.</summary>
-    public bool LacksPlace(Row row) => HasNoPlace && NameOf(row) is { Length: > 0 } name && !Uri.TryCreate(name, UriKind.Absolute, out _);
+    public bool LacksPlace(Row row) =>
+        HasNoPlace && NameOf(row) is { Length: > 0 } name && !Uri.TryCreate(name, UriKind.Absolute, out _);
 
-    /// <summary>Appends the address to load the picture from; false, and nothing appended, where the row names none that can be loaded.</summary>
+    /// <summary>
+    /// Appends the address to load the picture from; false, and nothing appended, where the row names none that can be loaded.
+    /// </summary>
     public bool TryWrite(Row row, Utf8Buffer into)
     {
         var name = NameOf(row);
-        if (name.Length == 0) return false;
+        if (name.Length == 0)
+            return false;
         return place.Folder is null ? TryWriteWeb(name, into) : address.TryWrite(row, into);
     }
 
@@ -35,14 +39,23 @@ public sealed class PicturePlan(PicturePlace place, int ordinal, RecordAddress a
         if (place.Base is { } origin)
         {
             // A name stays below the base whatever it holds.
-            var path = string.Join('/', name.Split('/').Where(part => part is not ("" or "." or "..")).Select(Uri.EscapeDataString));
-            if (path.Length == 0) return false;
+            var path = string.Join(
+                '/',
+                name.Split('/').Where(part => part is not ("" or "." or "..")).Select(Uri.EscapeDataString)
+            );
+            if (path.Length == 0)
+                return false;
             into.Append(origin.AbsoluteUri);
             into.Append(path);
             return true;
         }
 
-        if (!Uri.TryCreate(name, UriKind.Absolute, out var uri) || uri.Scheme is not ("http" or "https") || uri.UserInfo.Length > 0) return false;
+        if (
+            !Uri.TryCreate(name, UriKind.Absolute, out var uri)
+            || uri.Scheme is not ("http" or "https")
+            || uri.UserInfo.Length > 0
+        )
+            return false;
         into.Append(uri.AbsoluteUri);
         return true;
     }

@@ -7,7 +7,8 @@ namespace Jexa.Core.Views;
 /// <summary>A piece of a text with holes: a literal, or the value of one column.</summary>
 public readonly record struct TextPiece(byte[]? Literal, int Ordinal, FieldType Type, bool IsId, ValueStyle Style)
 {
-    public static TextPiece Of(string literal) => new(Encoding.UTF8.GetBytes(literal), -1, FieldType.Any, false, ValueStyle.Plain);
+    public static TextPiece Of(string literal) =>
+        new(Encoding.UTF8.GetBytes(literal), -1, FieldType.Any, false, ValueStyle.Plain);
 
     public static TextPiece Of(int ordinal, FieldType type, bool isId) => Of(ordinal, type, isId, ValueStyle.Plain);
 
@@ -15,30 +16,43 @@ public readonly record struct TextPiece(byte[]? Literal, int Ordinal, FieldType 
 
     public void Write(Row row, Utf8Buffer into)
     {
-        if (Literal is { } literal) into.Append(literal);
-        else if (IsId && row[Ordinal].Kind == CellKind.Integer) into.Append(row[Ordinal].Integer);
-        else if (IsId && row[Ordinal] is { Kind: CellKind.Bytes, Length: <= 64 }) into.Append(Convert.ToHexStringLower(row.Run(Ordinal)));
-        else ValueFormat.Write(row, Ordinal, Type, Style, into);
+        if (Literal is { } literal)
+            into.Append(literal);
+        else if (IsId && row[Ordinal].Kind == CellKind.Integer)
+            into.Append(row[Ordinal].Integer);
+        else if (IsId && row[Ordinal] is { Kind: CellKind.Bytes, Length: <= 64 })
+            into.Append(Convert.ToHexStringLower(row.Run(Ordinal)));
+        else
+            ValueFormat.Write(row, Ordinal, Type, Style, into);
     }
 }
 
-/// <summary>A text with holes, compiled: what a record is called, a title. Written as plain UTF-8, not yet encoded for HTML.</summary>
+/// <summary>
+/// A text with holes, compiled: what a record is called, a title. Written as plain UTF-8, not yet encoded for HTML.
+/// </summary>
 /// <param name="Fallback">Written where the text itself comes out blank; null for nothing.</param>
 public sealed record TextPlan(IReadOnlyList<TextPiece> Pieces, TextPlan? Fallback = null)
 {
     /// <summary>Whether the text is nothing but one text column's value, which can then be taken as it is.</summary>
     public bool IsColumn(Row row, out ReadOnlySpan<byte> utf8)
     {
-        utf8 = Pieces.Count == 1 && Pieces[0] is { Literal: null, Ordinal: var ordinal, Style.Choices.Count: 0, Style.Unit: null } && row[ordinal].Kind == CellKind.Text ? row.Run(ordinal) : default;
+        utf8 =
+            Pieces.Count == 1
+            && Pieces[0] is { Literal: null, Ordinal: var ordinal, Style.Choices.Count: 0, Style.Unit: null }
+            && row[ordinal].Kind == CellKind.Text
+                ? row.Run(ordinal)
+                : default;
         return !utf8.IsEmpty && utf8[0] > ' ';
     }
 
     public void Write(Row row, Utf8Buffer into)
     {
         var start = into.Length;
-        for (var i = 0; i < Pieces.Count; i++) Pieces[i].Write(row, into);
+        for (var i = 0; i < Pieces.Count; i++)
+            Pieces[i].Write(row, into);
 
-        if (Fallback is null || into.Written[start..].ContainsAnyExcept(" \t\r\n"u8)) return;
+        if (Fallback is null || into.Written[start..].ContainsAnyExcept(" \t\r\n"u8))
+            return;
         into.Truncate(start);
         Fallback.Write(row, into);
     }

@@ -11,7 +11,15 @@ namespace Jexa.Core.Views;
 /// <param name="Link">The link that stands on the field, if any.</param>
 /// <param name="WhenEmpty">What a link on a field without a value says instead; null where there is no link.</param>
 public sealed record ViewColumn(
-    string Name, string Label, FieldType Type, int Ordinal, bool IsId, ReferencePlan? Reference, LinkPlan? Link, TextPlan? WhenEmpty)
+    string Name,
+    string Label,
+    FieldType Type,
+    int Ordinal,
+    bool IsId,
+    ReferencePlan? Reference,
+    LinkPlan? Link,
+    TextPlan? WhenEmpty
+)
 {
     public ValueStyle Style { get; init; } = ValueStyle.Plain;
 
@@ -31,7 +39,11 @@ public sealed record ViewColumn(
     public string? OrderName { get; init; }
 
     /// <summary>Whether values line up at the right.</summary>
-    public bool IsNumeric => !IsId && Reference is null && Style is { Choices.Count: 0, Form: not FieldForm.Epoch } && Type is FieldType.Integer or FieldType.Real or FieldType.Decimal;
+    public bool IsNumeric =>
+        !IsId
+        && Reference is null
+        && Style is { Choices.Count: 0, Form: not FieldForm.Epoch }
+        && Type is FieldType.Integer or FieldType.Real or FieldType.Decimal;
 
     /// <summary>The link that stands on the value: the column's own, or the one to the record it refers to.</summary>
     public LinkPlan? LinkOn(Row row) => Link ?? (IsReferenceShown(row) ? Reference!.Link : null);
@@ -39,33 +51,43 @@ public sealed record ViewColumn(
     /// <summary>Whether the row has no value here, or none that is to be shown.</summary>
     public bool IsEmpty(Row row)
     {
-        if (When?.Invoke(row) == false) return true;
+        if (When?.Invoke(row) == false)
+            return true;
         for (var i = 0; i < Steps.Count; i++)
         {
-            if (row[Steps[i].Key].IsNull) return true;
-            if (row[Steps[i].Presence].IsNull) return false;
+            if (row[Steps[i].Key].IsNull)
+                return true;
+            if (row[Steps[i].Presence].IsNull)
+                return false;
         }
 
         return row[Ordinal].Kind == CellKind.Null || (row[Ordinal].Kind == CellKind.Text && row[Ordinal].Length == 0);
     }
 
     /// <summary>Whether this is a foreign key whose other record is there and may be seen.</summary>
-    public bool IsReferenceShown(Row row) => Reference is not null && !IsEmpty(row) && row[Reference.Presence].Kind != CellKind.Null;
+    public bool IsReferenceShown(Row row) =>
+        Reference is not null && !IsEmpty(row) && row[Reference.Presence].Kind != CellKind.Null;
 
-    /// <summary>Whether a record that the value hangs on is not there or may not be seen, though a foreign key names it.</summary>
+    /// <summary>
+    /// Whether a record that the value hangs on is not there or may not be seen, though a foreign key names it.
+    /// </summary>
     public bool IsLost(Row row)
     {
-        if ((Reference is null && Steps.Count == 0) || IsEmpty(row)) return false;
+        if ((Reference is null && Steps.Count == 0) || IsEmpty(row))
+            return false;
         for (var i = 0; i < Steps.Count; i++)
-            if (row[Steps[i].Presence].IsNull) return true;
+            if (row[Steps[i].Presence].IsNull)
+                return true;
         return Reference is not null && row[Reference.Presence].IsNull;
     }
 
     /// <summary>Appends the value for people, as plain UTF-8.</summary>
     public void WriteText(Row row, Utf8Buffer into)
     {
-        if (IsReferenceShown(row)) Reference!.Label.Write(row, into);
-        else if (Reference is null) WriteOwn(row, into);
+        if (IsReferenceShown(row))
+            Reference!.Label.Write(row, into);
+        else if (Reference is null)
+            WriteOwn(row, into);
     }
 
     /// <summary>Appends the field's own value for people.</summary>

@@ -7,9 +7,7 @@ namespace Jexa.Core.Visits;
 /// <summary>Who visits. Everybody is anonymous until there is sign-in.</summary>
 public abstract record Principal
 {
-    private Principal()
-    {
-    }
+    private Principal() { }
 
     public sealed record Anonymous : Principal
     {
@@ -48,12 +46,20 @@ public sealed record VisitRequest(string Method, RequestTarget Target, bool Want
 /// <param name="Allow">The methods of a 405.</param>
 /// <param name="RetryAfterSeconds">When a 503 may be tried again.</param>
 public sealed record Answer(
-    Outcome Outcome, int Status, PageView? View, string? Location = null, string? Allow = null, int? RetryAfterSeconds = null) : IDisposable
+    Outcome Outcome,
+    int Status,
+    PageView? View,
+    string? Location = null,
+    string? Allow = null,
+    int? RetryAfterSeconds = null
+) : IDisposable
 {
     /// <summary>The rows it shows.</summary>
     internal RowLoans? Rows { get; init; }
 
-    /// <summary>The version of the record that is told (a strong entity tag); null where the answer is no record of its own.</summary>
+    /// <summary>
+    /// The version of the record that is told (a strong entity tag); null where the answer is no record of its own.
+    /// </summary>
     public string? Version { get; init; }
 
     /// <summary>A new secret for the visitor's browser to keep; null where it has one, or needs none.</summary>

@@ -26,7 +26,8 @@ internal static class CellValues
         var values = new Constant[ordinals.Count];
         for (var i = 0; i < values.Length; i++)
         {
-            if (Of(row, ordinals[i]) is not { } value) return null;
+            if (Of(row, ordinals[i]) is not { } value)
+                return null;
             values[i] = value;
         }
 

@@ -7,7 +7,13 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Visits;
 
 /// <summary>What one visit to a page with a form has at hand.</summary>
-internal sealed class ChangeContext(Site site, VisitRequest request, VisitTrace trace, RowLoans loans, CancellationToken cancellation)
+internal sealed class ChangeContext(
+    Site site,
+    VisitRequest request,
+    VisitTrace trace,
+    RowLoans loans,
+    CancellationToken cancellation
+)
 {
     public Site Site { get; } = site;
 
@@ -26,7 +32,8 @@ internal sealed class ChangeContext(Site site, VisitRequest request, VisitTrace 
     public string? NewVisitor => Request.Visitor is null && !Request.WantsJson ? Visitor : null;
 
     /// <summary>An answer with a form in it.</summary>
-    public Answer Form(Outcome outcome, int status, Views.PageView view) => new(outcome, status, view) { NewVisitor = NewVisitor, IsForOnce = true };
+    public Answer Form(Outcome outcome, int status, Views.PageView view) =>
+        new(outcome, status, view) { NewVisitor = NewVisitor, IsForOnce = true };
 }
 
 /// <summary>Tells versions of a record apart.</summary>

@@ -16,12 +16,27 @@ internal sealed class ChoiceVisit(QueryRunner queries)
 
     /// <summary>The choices; null where the page has no such field, or it has none.</summary>
     /// <param name="find">What a label holds, or the key; empty for the first few of all.</param>
-    public async ValueTask<FieldChoices?> RunAsync(Site site, string page, string field, string find, VisitTrace trace, CancellationToken cancellation)
+    public async ValueTask<FieldChoices?> RunAsync(
+        Site site,
+        string page,
+        string field,
+        string find,
+        VisitTrace trace,
+        CancellationToken cancellation
+    )
     {
-        var form = site.Find(page) switch { EditPage edit => edit.Form, NewPage fresh => fresh.Form, _ => null };
-        if (form?.Find(field) is not { Field.Secret: false } entry || find.Length > MaxFind) return null;
-        if (entry.Field.Choices.Count > 0) return new FieldChoices([.. entry.Field.Choices.Select(choice => (choice.Value, choice.Label))], false);
-        if (entry.Reference is not { } reference) return null;
+        var form = site.Find(page) switch
+        {
+            EditPage edit => edit.Form,
+            NewPage fresh => fresh.Form,
+            _ => null,
+        };
+        if (form?.Find(field) is not { Field.Secret: false } entry || find.Length > MaxFind)
+            return null;
+        if (entry.Field.Choices.Count > 0)
+            return new FieldChoices([.. entry.Field.Choices.Select(choice => (choice.Value, choice.Label))], false);
+        if (entry.Reference is not { } reference)
+            return null;
         using var loans = queries.Begin();
         var choices = new List<(string Value, string Label)>();
         var isMore = false;
@@ -31,8 +46,10 @@ internal sealed class ChoiceVisit(QueryRunner queries)
         }
         else
         {
-            if (reference.Found is { } found) isMore = Add(reference, await RowsAsync(found, [new Constant.Text(find)]), ReferenceChoices.MostFound, choices);
-            if (reference.FoundByKey is { } byKey && reference.KeyOf(find) is { } key) Add(reference, await RowsAsync(byKey, key), 1, choices);
+            if (reference.Found is { } found)
+                isMore = Add(reference, await RowsAsync(found, [new Constant.Text(find)]), ReferenceChoices.MostFound, choices);
+            if (reference.FoundByKey is { } byKey && reference.KeyOf(find) is { } key)
+                Add(reference, await RowsAsync(byKey, key), 1, choices);
         }
 
         return new FieldChoices(choices, isMore);
@@ -58,7 +75,8 @@ internal sealed class ChoiceVisit(QueryRunner queries)
         using var text = new Utf8Buffer(64);
         for (var i = 0; i < rows.Count && i < most; i++)
         {
-            if (reference.ValueOf(rows[i]) is not { } value) continue;
+            if (reference.ValueOf(rows[i]) is not { } value)
+                continue;
             text.Truncate(0);
             reference.Label.Write(rows[i], text);
             yield return (value, text.ToString());

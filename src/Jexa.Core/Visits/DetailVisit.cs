@@ -27,13 +27,20 @@ internal sealed class DetailVisit
 
     /// <param name="asked">The page's head under the path that was asked for: its own, or a former one.</param>
     public async ValueTask<Answer> RunAsync(
-        Site site, DetailPage page, PageHead asked, VisitRequest request, VisitTrace trace, CancellationToken cancellation)
+        Site site,
+        DetailPage page,
+        PageHead asked,
+        VisitRequest request,
+        VisitTrace trace,
+        CancellationToken cancellation
+    )
     {
         var loans = _queries.Begin();
         try
         {
             var record = RecordFinder.Read(site, page, asked, request, trace);
-            if (record.Refused is { } turned) return await WithListAsync(site, page, turned, request.Target, trace, cancellation);
+            if (record.Refused is { } turned)
+                return await WithListAsync(site, page, turned, request.Target, trace, cancellation);
             var rows = loans.Lend(page.Lookup.Load.Width);
             var load = _queries.Begin(page.Lookup.Load, record.Keys, rows, trace);
             try
@@ -54,8 +61,10 @@ internal sealed class DetailVisit
                 return await WithListAsync(site, page, refused, request.Target, trace, cancellation);
             }
 
-            var view = page.StandsAlone && request.Target.Query.Count == 0 ? ViewOf(site, page, found.Row, page.Shape.Back)
-                : await AroundAsync(site, page, found.Row, request.Target, loans, trace, cancellation);
+            var view =
+                page.StandsAlone && request.Target.Query.Count == 0
+                    ? ViewOf(site, page, found.Row, page.Shape.Back)
+                    : await AroundAsync(site, page, found.Row, request.Target, loans, trace, cancellation);
             trace.End(VisitStep.Decide);
             var answer = new Answer(Outcome.Found.Value, 200, view) { Rows = loans };
             loans = null;
@@ -69,20 +78,45 @@ internal sealed class DetailVisit
 
     /// <summary>What stands around a record that has been found; a part that fails does so by itself.</summary>
     private async ValueTask<DetailView> AroundAsync(
-        Site site, DetailPage page, Row row, RequestTarget target, RowLoans loans, VisitTrace trace, CancellationToken cancellation)
+        Site site,
+        DetailPage page,
+        Row row,
+        RequestTarget target,
+        RowLoans loans,
+        VisitTrace trace,
+        CancellationToken cancellation
+    )
     {
         var ask = await CameFromAsync(site, page, target, loans, trace, cancellation);
         var blocks = page.Blocks.Count == 0 ? [] : new BlockView[page.Blocks.Count];
-        for (var i = 0; i < blocks.Length; i++) blocks[i] = await BlockAsync(page.Blocks[i], row, loans, trace, cancellation);
+        for (var i = 0; i < blocks.Length; i++)
+            blocks[i] = await BlockAsync(page.Blocks[i], row, loans, trace, cancellation);
         var neighbours = await _neighbours.RunAsync(site, page, row, ask, loans, trace, cancellation);
-        var beside = page.Beside is null ? null : await BesideAsync(site, page, row, ask, neighbours.Ask, loans, trace, cancellation);
-        return ViewOf(site, page, row, neighbours.Back ?? page.Shape.Back) with { Previous = neighbours.Previous, Next = neighbours.Next, NeighboursLeftOut = neighbours.AreLeftOut, Blocks = blocks, Beside = beside };
+        var beside = page.Beside is null
+            ? null
+            : await BesideAsync(site, page, row, ask, neighbours.Ask, loans, trace, cancellation);
+        return ViewOf(site, page, row, neighbours.Back ?? page.Shape.Back) with
+        {
+            Previous = neighbours.Previous,
+            Next = neighbours.Next,
+            NeighboursLeftOut = neighbours.AreLeftOut,
+            Blocks = blocks,
+            Beside = beside,
+        };
     }
 
     /// <summary>The list that a visitor comes from, if the visitor may open it.</summary>
-    private async ValueTask<ListAsk?> CameFromAsync(Site site, DetailPage page, RequestTarget target, RowLoans loans, VisitTrace trace, CancellationToken cancellation)
+    private async ValueTask<ListAsk?> CameFromAsync(
+        Site site,
+        DetailPage page,
+        RequestTarget target,
+        RowLoans loans,
+        VisitTrace trace,
+        CancellationToken cancellation
+    )
     {
-        if (FromMark.Read(site, page.Record!, target, _cursors) is not { } ask) return null;
+        if (FromMark.Read(site, page.Record!, target, _cursors) is not { } ask)
+            return null;
         try
         {
             return ask.Page.Parents.Count == 0 || await _lists.CanOpenAsync(ask, loans, trace, cancellation) ? ask : null;
@@ -96,14 +130,22 @@ internal sealed class DetailVisit
     private static DetailView ViewOf(Site site, DetailPage page, Row row, PlainLink? back) =>
         new(site.Frame, page.Name, page.Shape, row, back, null, null, []) { Trail = Trails.Of(page.Trail, row) };
 
-    private async ValueTask<BlockView> BlockAsync(BlockPlan block, Row row, RowLoans loans, VisitTrace trace, CancellationToken cancellation)
+    private async ValueTask<BlockView> BlockAsync(
+        BlockPlan block,
+        Row row,
+        RowLoans loans,
+        VisitTrace trace,
+        CancellationToken cancellation
+    )
     {
-        if (block.Query is not { } query) return new BlockView(block.Shape, null, default, null, false);
+        if (block.Query is not { } query)
+            return new BlockView(block.Shape, null, default, null, false);
         var arguments = new Constant[block.Fillers.Count];
         for (var i = 0; i < arguments.Length; i++)
         {
             var filler = block.Fillers[i];
-            if (!filler.Key.Holds(row[filler.Ordinal])) return new BlockView(block.Shape, loans.Lend(query.Width), new Total(0, true), null, false);
+            if (!filler.Key.Holds(row[filler.Ordinal]))
+                return new BlockView(block.Shape, loans.Lend(query.Width), new Total(0, true), null, false);
             arguments[i] = filler.Key.ValueOf(row, filler.Ordinal);
         }
 
@@ -126,7 +168,8 @@ internal sealed class DetailVisit
 
     private static PlainLink? Written(LinkPlan? link, Row row)
     {
-        if (link is null) return null;
+        if (link is null)
+            return null;
         using var address = new Utf8Buffer(128);
         return link.TryWrite(row, address) ? new PlainLink(link.Page, link.Text, address.ToString()) : null;
     }
@@ -134,12 +177,21 @@ internal sealed class DetailVisit
     /// <summary>The list beside a record, at the window the visitor came from, or where the record is.</summary>
     /// <param name="placed">The list at the place of the record.</param>
     private async ValueTask<ListView?> BesideAsync(
-        Site site, DetailPage page, Row row, ListAsk? came, ListAsk? placed, RowLoans loans, VisitTrace trace, CancellationToken cancellation)
+        Site site,
+        DetailPage page,
+        Row row,
+        ListAsk? came,
+        ListAsk? placed,
+        RowLoans loans,
+        VisitTrace trace,
+        CancellationToken cancellation
+    )
     {
         try
         {
             var plain = PlainAsk(site, page);
-            if (plain is null) return null;
+            if (plain is null)
+                return null;
             var ask = came?.Page == plain.Page ? came : plain;
             var view = await _lists.ViewAsync(site, ask, [], null, loans, trace, cancellation);
             var current = RowOf(page, view, row);
@@ -150,7 +202,12 @@ internal sealed class DetailVisit
             }
 
             // A click keeps the window that is shown, whichever that is.
-            return view with { CurrentRow = current, Sides = [], FromMark = view.FromMark.Length > 0 ? view.FromMark : plain.Page.Name };
+            return view with
+            {
+                CurrentRow = current,
+                Sides = [],
+                FromMark = view.FromMark.Length > 0 ? view.FromMark : plain.Page.Name,
+            };
         }
         catch (SourceException)
         {
@@ -159,16 +216,39 @@ internal sealed class DetailVisit
     }
 
     /// <summary>An answer without a record keeps the list that would stand beside it.</summary>
-    private async ValueTask<Answer> WithListAsync(Site site, DetailPage page, Answer answer, RequestTarget target, VisitTrace trace, CancellationToken cancellation)
+    private async ValueTask<Answer> WithListAsync(
+        Site site,
+        DetailPage page,
+        Answer answer,
+        RequestTarget target,
+        VisitTrace trace,
+        CancellationToken cancellation
+    )
     {
-        if (page.Beside is null || answer.View is null || PlainAsk(site, page) is not { } plain) return answer;
+        if (page.Beside is null || answer.View is null || PlainAsk(site, page) is not { } plain)
+            return answer;
         var loans = _queries.Begin();
         try
         {
             var came = await CameFromAsync(site, page, target, loans, trace, cancellation);
-            var view = await _lists.ViewAsync(site, came?.Page == plain.Page ? came : plain, [], null, loans, trace, cancellation);
+            var view = await _lists.ViewAsync(
+                site,
+                came?.Page == plain.Page ? came : plain,
+                [],
+                null,
+                loans,
+                trace,
+                cancellation
+            );
             trace.End(VisitStep.Decide);
-            var whole = answer with { View = answer.View with { Beside = view with { Sides = [], FromMark = view.FromMark.Length > 0 ? view.FromMark : plain.Page.Name } }, Rows = loans };
+            var whole = answer with
+            {
+                View = answer.View with
+                {
+                    Beside = view with { Sides = [], FromMark = view.FromMark.Length > 0 ? view.FromMark : plain.Page.Name },
+                },
+                Rows = loans,
+            };
             loans = null;
             return whole;
         }
@@ -188,14 +268,17 @@ internal sealed class DetailVisit
     /// <summary>Which row of a list is the record that is shown.</summary>
     private static int RowOf(DetailPage page, ListView view, Row record)
     {
-        if (view.Shape.RecordLink is not { } link) return -1;
+        if (view.Shape.RecordLink is not { } link)
+            return -1;
         using var own = new Utf8Buffer(128);
         using var other = new Utf8Buffer(128);
-        if (link.Page != page.Name || !page.Shape.Own.TryWrite(record, own)) return -1;
+        if (link.Page != page.Name || !page.Shape.Own.TryWrite(record, own))
+            return -1;
         for (var i = 0; i < view.Rows.Count; i++)
         {
             other.Truncate(0);
-            if (link.TryWrite(view.Rows[i], other) && other.Written.SequenceEqual(own.Written)) return i;
+            if (link.TryWrite(view.Rows[i], other) && other.Written.SequenceEqual(own.Written))
+                return i;
         }
 
         return -1;

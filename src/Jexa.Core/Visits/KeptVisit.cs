@@ -7,8 +7,10 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Visits;
 
 /// <summary>
-/// A trace as the log keeps it: what was the visit's own as cells of one block, in the order in which they are put, used again for a later visit. Traces themselves
-/// would be many objects that the garbage collector has to move, and would push what the next visit needs out of the processor's caches.
+/// A trace as the log keeps it: what was the visit's own as cells of one block, in the order in which they are put, used again
+/// for a later visit. Traces themselves
+/// would be many objects that the garbage collector has to move, and would push what the next visit needs out of the processor's
+/// caches.
 /// </summary>
 internal sealed class KeptVisit
 {
@@ -22,7 +24,11 @@ internal sealed class KeptVisit
     public Outcome? Outcome => _state.Outcome;
 
     /// <summary>About how much memory it keeps alive, in bytes.</summary>
-    public int Size => 400 + _cells.Capacity + (_moreQueries.Length * 8) + (((_state.Why?.Length ?? 0) + (_state.Location?.Length ?? 0) + (_state.Finding?.Length ?? 0)) * 2);
+    public int Size =>
+        400
+        + _cells.Capacity
+        + (_moreQueries.Length * 8)
+        + (((_state.Why?.Length ?? 0) + (_state.Location?.Length ?? 0) + (_state.Finding?.Length ?? 0)) * 2);
 
     public void Keep(VisitTrace trace)
     {
@@ -44,14 +50,16 @@ internal sealed class KeptVisit
         }
 
         Put(trace.Ignored.Count);
-        for (var i = 0; i < trace.Ignored.Count; i++) Put(trace.Ignored[i]);
+        for (var i = 0; i < trace.Ignored.Count; i++)
+            Put(trace.Ignored[i]);
         var count = trace.Queries.Count;
         Put(count);
         _query = count == 0 ? null : trace.Queries[0].Query;
         _moreQueries = count > 1 ? new IPreparedQuery[count - 1] : [];
         for (var i = 0; i < count; i++)
         {
-            if (i > 0) _moreQueries[i - 1] = trace.Queries[i].Query;
+            if (i > 0)
+                _moreQueries[i - 1] = trace.Queries[i].Query;
             Put(trace.Queries[i]);
         }
     }
@@ -62,16 +70,33 @@ internal sealed class KeptVisit
         var cells = new Reader(_cells);
         var trace = new VisitTrace(_state, cells.Text()!);
         var whole = cells.Text() ?? trace.Target;
-        if (cells.Number() == 1) trace.Reading = RequestTarget.Read(whole, trace.Site!.Frame.Mount);
+        if (cells.Number() == 1)
+            trace.Reading = RequestTarget.Read(whole, trace.Site!.Frame.Mount);
         for (var left = cells.Number(); left > 0; left--)
         {
-            var (name, raw, fault, isCanonical, value) = (cells.Text()!, cells.Text(), (KeyFault)cells.Number(), cells.Number() == 1, cells.Constant());
-            trace.Add(new TracedParameter(name, raw, fault != KeyFault.None ? KeyReading.Failed(fault) : value is null ? default : KeyReading.Of(value, isCanonical)));
+            var (name, raw, fault, isCanonical, value) = (
+                cells.Text()!,
+                cells.Text(),
+                (KeyFault)cells.Number(),
+                cells.Number() == 1,
+                cells.Constant()
+            );
+            trace.Add(
+                new TracedParameter(
+                    name,
+                    raw,
+                    fault != KeyFault.None ? KeyReading.Failed(fault)
+                        : value is null ? default
+                        : KeyReading.Of(value, isCanonical)
+                )
+            );
         }
 
-        for (var left = cells.Number(); left > 0; left--) trace.AddIgnored(cells.Text()!);
+        for (var left = cells.Number(); left > 0; left--)
+            trace.AddIgnored(cells.Text()!);
         var count = cells.Number();
-        for (var i = 0; i < count; i++) trace.Add(cells.Query(i == 0 ? _query! : _moreQueries[i - 1]));
+        for (var i = 0; i < count; i++)
+            trace.Add(cells.Query(i == 0 ? _query! : _moreQueries[i - 1]));
         return trace;
     }
 
@@ -81,10 +106,12 @@ internal sealed class KeptVisit
         Put(query.Ticks);
         Put(query.Remark);
         Put(query.Arguments.Count);
-        for (var i = 0; i < query.Arguments.Count; i++) Put(query.Arguments[i]);
+        for (var i = 0; i < query.Arguments.Count; i++)
+            Put(query.Arguments[i]);
         Put(query.Rows?.Width ?? 0);
         Put(query.Rows?.Count ?? -1);
-        if (query.Rows is { } rows) _cells.AppendCells(rows);
+        if (query.Rows is { } rows)
+            _cells.AppendCells(rows);
     }
 
     private void Put(long number)
@@ -96,8 +123,10 @@ internal sealed class KeptVisit
     private void Put(string? text)
     {
         _cells.BeginRow();
-        if (text is null) _cells.AddNull();
-        else _cells.AddText(text);
+        if (text is null)
+            _cells.AddNull();
+        else
+            _cells.AddText(text);
     }
 
     private void Put(Constant? value)
@@ -155,7 +184,9 @@ internal sealed class KeptVisit
 
         public string? Text() => cells[_next++] is var row && row[0].IsNull ? null : row.Text(0);
 
-        /// <summary>Null where there is none, which is how an empty one was put as well: no parameter has that for its value.</summary>
+        /// <summary>
+        /// Null where there is none, which is how an empty one was put as well: no parameter has that for its value.
+        /// </summary>
         public Constant? Constant()
         {
             var row = cells[_next++];
@@ -167,7 +198,9 @@ internal sealed class KeptVisit
                 CellKind.Uuid => new Constant.Uuid(new Guid(row.Run(0), bigEndian: true)),
                 CellKind.Date => new Constant.Date(DateOnly.FromDayNumber((int)cell.Integer)),
                 CellKind.Timestamp => new Constant.Moment(new DateTime(cell.Integer)),
-                CellKind.Decimal => new Constant.Number(decimal.Parse(row.Run(0), NumberStyles.Number, CultureInfo.InvariantCulture)),
+                CellKind.Decimal => new Constant.Number(
+                    decimal.Parse(row.Run(0), NumberStyles.Number, CultureInfo.InvariantCulture)
+                ),
                 CellKind.Boolean => new Constant.Truth(cell.Integer == 1),
                 CellKind.Real => new Constant.Real(cell.Real),
                 CellKind.Bytes => new Constant.Bytes(row.Run(0).ToArray()),
@@ -179,9 +212,11 @@ internal sealed class KeptVisit
         {
             var (count, ticks, remark) = ((int)Number(), Number(), Text());
             var arguments = new Constant[Number()];
-            for (var i = 0; i < arguments.Length; i++) arguments[i] = Constant() ?? Values.Constant.Empty.Value;
+            for (var i = 0; i < arguments.Length; i++)
+                arguments[i] = Constant() ?? Values.Constant.Empty.Value;
             var (width, kept) = ((int)Number(), (int)Number());
-            if (kept < 0) return new TracedQuery(query, arguments, null, count, ticks) { Remark = remark };
+            if (kept < 0)
+                return new TracedQuery(query, arguments, null, count, ticks) { Remark = remark };
             var rows = new RowBlock();
             rows.Reset(width);
             rows.AppendRows(cells, _next, kept);

@@ -7,11 +7,13 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Visits;
 
 /// <summary>What became of a key that no record has any more.</summary>
-/// <param name="MovedTo">The ID texts that the record has now, in the order of the page's parameters; null where it was deleted.</param>
+/// <param name="MovedTo">The ID texts that the record has now, in the order of the page's parameters; null where it was
+/// deleted.</param>
 internal sealed record Fate(IReadOnlyList<string>? MovedTo);
 
 /// <summary>
-/// Follows keys through the change log. The latest thing that became of a key counts; where it was changed, the record is followed
+/// Follows keys through the change log. The latest thing that became of a key counts; where it was changed, the record is
+/// followed
 /// from there by what came later, step by step: what is under the new key by now may be another record.
 /// </summary>
 internal sealed class KeyHistory(IChangeLog log)
@@ -21,7 +23,8 @@ internal sealed class KeyHistory(IChangeLog log)
     /// <summary>What became of a record; null where the log does not tell.</summary>
     public Fate? Follow(RecordPage page, IReadOnlyList<string> texts)
     {
-        if (page.Scope is not { } scope) return null;
+        if (page.Scope is not { } scope)
+            return null;
         try
         {
             var key = Join(InOrder(page).Select(number => texts[number]));
@@ -30,7 +33,8 @@ internal sealed class KeyHistory(IChangeLog log)
             {
                 key = to;
                 fate = log.NextFate(scope, key, fate.Change);
-                if (fate is null) return new Fate(Split(page, key));
+                if (fate is null)
+                    return new Fate(Split(page, key));
             }
 
             return fate is { Kind: ChangeKind.Deleted } ? new Fate(null) : null;
@@ -50,7 +54,8 @@ internal sealed class KeyHistory(IChangeLog log)
         foreach (var (key, ordinal) in scope.Parts)
         {
             text.Truncate(0);
-            if (!key.TryWrite(row, ordinal, text)) return null;
+            if (!key.TryWrite(row, ordinal, text))
+                return null;
             texts.Add(text.ToString());
         }
 
@@ -64,7 +69,8 @@ internal sealed class KeyHistory(IChangeLog log)
         var texts = JsonSerializer.Deserialize<string[]>(key)!;
         var placed = new string[texts.Length];
         var order = InOrder(page).ToList();
-        for (var i = 0; i < texts.Length; i++) placed[order[i]] = texts[i];
+        for (var i = 0; i < texts.Length; i++)
+            placed[order[i]] = texts[i];
         return placed;
     }
 

@@ -11,7 +11,13 @@ namespace Jexa.Core.Visits;
 /// <param name="Texts">The canonical texts of each parameter, all of which an address can carry.</param>
 /// <param name="Find">The words searched for, as they are written back; null for none.</param>
 internal sealed record ListAsk(
-    ListPage Page, ListRequest Request, IReadOnlyList<IReadOnlyList<string>> Texts, string? Find, WindowRequest Window, bool IsCanonical)
+    ListPage Page,
+    ListRequest Request,
+    IReadOnlyList<IReadOnlyList<string>> Texts,
+    string? Find,
+    WindowRequest Window,
+    bool IsCanonical
+)
 {
     private ListQuery? _query;
 
@@ -23,10 +29,13 @@ internal sealed record ListAsk(
 
     /// <summary>The address of the window.</summary>
     public string WindowAddress =>
-        WindowText is null ? Address() : With(Address(), Window.Backwards ? ParameterReader.Before : ParameterReader.After, WindowText);
+        WindowText is null
+            ? Address()
+            : With(Address(), Window.Backwards ? ParameterReader.Before : ParameterReader.After, WindowText);
 
     /// <summary>Whether nothing is asked but some window of the list.</summary>
-    public bool IsUnasked => Request.Words.Count == 0 && Request.Order is null && Request.Size == Page.Size && Texts.All(texts => texts.Count == 0);
+    public bool IsUnasked =>
+        Request.Words.Count == 0 && Request.Order is null && Request.Size == Page.Size && Texts.All(texts => texts.Count == 0);
 
     /// <summary>Whether nothing is asked but the list itself.</summary>
     public bool IsPlain => IsUnasked && Window == WindowRequest.Start;
@@ -41,9 +50,13 @@ internal sealed record ListAsk(
     public string Address(IReadOnlyList<IReadOnlyList<string>> texts, string order, bool alsoSearch = true)
     {
         var address = Page.Head.Builder.Build(texts)!;
-        if (alsoSearch && Find is not null) address = With(address, ParameterReader.Find, Find);
-        if (order.Length > 0) address = With(address, ParameterReader.Order, order);
-        return Request.Size == Page.Size ? address : With(address, ParameterReader.Size, Request.Size.ToString(CultureInfo.InvariantCulture));
+        if (alsoSearch && Find is not null)
+            address = With(address, ParameterReader.Find, Find);
+        if (order.Length > 0)
+            address = With(address, ParameterReader.Order, order);
+        return Request.Size == Page.Size
+            ? address
+            : With(address, ParameterReader.Size, Request.Size.ToString(CultureInfo.InvariantCulture));
     }
 
     /// <summary>An address with one more query parameter.</summary>

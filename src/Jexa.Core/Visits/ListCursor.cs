@@ -21,7 +21,9 @@ public sealed class ListCursor(byte[] secret)
     private const int SealLength = 8;
     private const int MaxBytes = 6 * 1024;
 
-    /// <summary>The cursor at a row of the list; null where a value is too long for an address or is not text that can be read back.</summary>
+    /// <summary>
+    /// The cursor at a row of the list; null where a value is too long for an address or is not text that can be read back.
+    /// </summary>
     public string? Write(ListQuery list, Row row, long number) =>
         CellValues.Of(row, [.. list.Windows.Keys.Select(key => key.Ordinal)]) is { } values ? Write(list, values, number) : null;
 
@@ -46,7 +48,8 @@ public sealed class ListCursor(byte[] secret)
                     break;
                 default:
                     var run = value is Constant.Bytes raw ? raw.Value : Encoding.UTF8.GetBytes(value.ToString()!);
-                    if (run.Length > MaxBytes) return null;
+                    if (run.Length > MaxBytes)
+                        return null;
                     BinaryPrimitives.WriteUInt16BigEndian(bytes.Room(2), (ushort)run.Length);
                     bytes.Advance(2);
                     bytes.Append(run);
@@ -54,7 +57,8 @@ public sealed class ListCursor(byte[] secret)
             }
         }
 
-        if (bytes.Length > MaxBytes) return null;
+        if (bytes.Length > MaxBytes)
+            return null;
         Span<byte> seal = stackalloc byte[SealLength];
         Seal(list, bytes.Written, seal);
         bytes.Append(seal);
@@ -64,12 +68,15 @@ public sealed class ListCursor(byte[] secret)
     /// <summary>The place; null where the text is no cursor of this list.</summary>
     public ListPlace? Read(ListQuery list, string text)
     {
-        if (text.Length > MaxBytes * 2 || !Base64Url.IsValid(text)) return null;
+        if (text.Length > MaxBytes * 2 || !Base64Url.IsValid(text))
+            return null;
         var bytes = Base64Url.DecodeFromChars(text).AsSpan();
-        if (bytes.Length <= SealLength + 9 || bytes[0] != Version) return null;
+        if (bytes.Length <= SealLength + 9 || bytes[0] != Version)
+            return null;
         Span<byte> seal = stackalloc byte[SealLength];
         Seal(list, bytes[..^SealLength], seal);
-        if (!CryptographicOperations.FixedTimeEquals(seal, bytes[^SealLength..])) return null;
+        if (!CryptographicOperations.FixedTimeEquals(seal, bytes[^SealLength..]))
+            return null;
 
         var number = BinaryPrimitives.ReadInt64BigEndian(bytes[1..]);
         var rest = bytes[9..^SealLength];
@@ -84,14 +91,15 @@ public sealed class ListCursor(byte[] secret)
         return values.Count == list.Windows.Keys.Count ? new ListPlace(values, number) : null;
     }
 
-    private static CellKind KindOf(Constant value) => value switch
-    {
-        Constant.Empty => CellKind.Null,
-        Constant.Whole => CellKind.Integer,
-        Constant.Real => CellKind.Real,
-        Constant.Bytes => CellKind.Bytes,
-        _ => CellKind.Text,
-    };
+    private static CellKind KindOf(Constant value) =>
+        value switch
+        {
+            Constant.Empty => CellKind.Null,
+            Constant.Whole => CellKind.Integer,
+            Constant.Real => CellKind.Real,
+            Constant.Bytes => CellKind.Bytes,
+            _ => CellKind.Text,
+        };
 
     private static void Append(long value, Utf8Buffer bytes)
     {
@@ -101,7 +109,8 @@ public sealed class ListCursor(byte[] secret)
 
     private static Constant Take(CellKind kind, ref Span<byte> rest)
     {
-        if (kind == CellKind.Null) return Constant.Empty.Value;
+        if (kind == CellKind.Null)
+            return Constant.Empty.Value;
         if (kind is CellKind.Text or CellKind.Bytes)
         {
             var run = rest.Slice(2, BinaryPrimitives.ReadUInt16BigEndian(rest));

@@ -6,7 +6,8 @@ using Jexa.Core.Views;
 namespace Jexa.Core.Visits;
 
 /// <summary>
-/// Tells the lists of an app with how many records each has. Counts are kept for a minute; a visit counts for so long only, and leaves
+/// Tells the lists of an app with how many records each has. Counts are kept for a minute; a visit counts for so long only, and
+/// leaves
 /// the rest to the next one.
 /// </summary>
 internal sealed class ListIndexVisit(QueryRunner queries)
@@ -22,7 +23,12 @@ internal sealed class ListIndexVisit(QueryRunner queries)
     private readonly ConditionalWeakTable<ListPage, StrongBox<(Total Total, long At)>> _counted = [];
 
     /// <param name="find">Words that must stand in a list's name; empty for all lists.</param>
-    public async ValueTask<IReadOnlyList<ListGroup>> RunAsync(TextPage page, string find, VisitTrace trace, CancellationToken cancellation)
+    public async ValueTask<IReadOnlyList<ListGroup>> RunAsync(
+        TextPage page,
+        string find,
+        VisitTrace trace,
+        CancellationToken cancellation
+    )
     {
         var words = find.Split(' ', StringSplitOptions.RemoveEmptyEntries);
         var started = queries.Clock.GetTimestamp();
@@ -31,27 +37,42 @@ internal sealed class ListIndexVisit(QueryRunner queries)
         foreach (var (title, lists) in page.Lists)
         {
             var shown = new List<ListEntry>();
-            foreach (var list in lists.Where(list => words.All(word => ListIndex.NameOf(list).Contains(word, StringComparison.OrdinalIgnoreCase))))
+            foreach (
+                var list in lists.Where(list =>
+                    words.All(word => ListIndex.NameOf(list).Contains(word, StringComparison.OrdinalIgnoreCase))
+                )
+            )
             {
-                var total = _counted.TryGetValue(list, out var kept) && queries.Clock.GetElapsedTime(kept.Value.At) < KeptFor ? kept.Value.Total
-                    : queries.Clock.GetElapsedTime(started) < Most && !away.Contains(list.Record!.SourceName) ? await CountAsync(list, away, trace, cancellation) : null;
+                var total =
+                    _counted.TryGetValue(list, out var kept) && queries.Clock.GetElapsedTime(kept.Value.At) < KeptFor
+                        ? kept.Value.Total
+                    : queries.Clock.GetElapsedTime(started) < Most && !away.Contains(list.Record!.SourceName)
+                        ? await CountAsync(list, away, trace, cancellation)
+                    : null;
                 shown.Add(new ListEntry(new PlainLink(list.Name, ListIndex.NameOf(list), list.Head.Open!), total));
             }
 
-            if (shown.Count > 0) groups.Add(new ListGroup(title, shown));
+            if (shown.Count > 0)
+                groups.Add(new ListGroup(title, shown));
         }
 
         return groups;
     }
 
-    private async ValueTask<Total?> CountAsync(ListPage list, HashSet<string> away, VisitTrace trace, CancellationToken cancellation)
+    private async ValueTask<Total?> CountAsync(
+        ListPage list,
+        HashSet<string> away,
+        VisitTrace trace,
+        CancellationToken cancellation
+    )
     {
         try
         {
             using var loans = queries.Begin();
             var rows = loans.Lend(1);
             var query = list.Plan.For(new ListRequest(ParameterValues.NoneOf(list.Parameters.Count), [], null, list.Size));
-            if (!await _budget.RunAsync(list.Record!, new WindowQuery(query.Count, query.Arguments), rows, trace, cancellation)) return null;
+            if (!await _budget.RunAsync(list.Record!, new WindowQuery(query.Count, query.Arguments), rows, trace, cancellation))
+                return null;
             var total = Total.Of(rows[0][0].Integer, list.Plan.CountLimit);
             _counted.AddOrUpdate(list, new StrongBox<(Total, long)>((total, queries.Clock.GetTimestamp())));
             return total;

@@ -19,35 +19,58 @@ internal static class NearAddresses
     {
         var ofRecords = OfRecords(site, target).OrderBy(near => near.Distance).Take(Most).Select(near => near.Link).ToList();
         var path = target.Path.Length <= 200 ? target.Path.ToString() : target.Path[..200].ToString();
-        var alone = site.Pages.Where(page => page.Head.Alone is not null && page != site.NotFound).Take(200)
-            .OrderBy(page => Nearest.Distance((site.Frame.Mount.Text + path).ToLowerInvariant(), page.Head.Alone!.ToLowerInvariant()))
+        var alone = site
+            .Pages.Where(page => page.Head.Alone is not null && page != site.NotFound)
+            .Take(200)
+            .OrderBy(page =>
+                Nearest.Distance((site.Frame.Mount.Text + path).ToLowerInvariant(), page.Head.Alone!.ToLowerInvariant())
+            )
             .Take(Most - Math.Min(ofRecords.Count, Most - 1))
             .Select(page => new PlainLink(page.Name, LinkCompiler.PageText(page.Head), page.Head.Open!));
         return [.. ofRecords, .. alone];
     }
 
-    /// <summary><c>/bridge/7</c> and <c>/Bridges/7</c> are near to <c>/bridges/{id}</c>: a singular, another case, a slip.</summary>
+    /// <summary>
+    /// <c>/bridge/7</c> and <c>/Bridges/7</c> are near to <c>/bridges/{id}</c>: a singular, another case, a slip.
+    /// </summary>
     private static IEnumerable<(PlainLink Link, int Distance)> OfRecords(Site site, RequestTarget target)
     {
-        foreach (var page in site.Pages.Where(page => page is not WaitingPage && page.Head.Alone is null && page.Head.Definition.HasId).Take(MostPages))
+        foreach (
+            var page in site
+                .Pages.Where(page => page is not WaitingPage && page.Head.Alone is null && page.Head.Definition.HasId)
+                .Take(MostPages)
+        )
         {
-            if (Distance(page.Head.Template, target) is not { } distance || Texts(page, target) is not { } texts) continue;
-            if (page.Head.Builder.Build(texts) is { } address) yield return (new PlainLink(page.Name, $"{LinkCompiler.PageText(page.Head)} {string.Join(", ", texts.SelectMany(one => one))}", address), distance);
+            if (Distance(page.Head.Template, target) is not { } distance || Texts(page, target) is not { } texts)
+                continue;
+            if (page.Head.Builder.Build(texts) is { } address)
+                yield return (
+                    new PlainLink(
+                        page.Name,
+                        $"{LinkCompiler.PageText(page.Head)} {string.Join(", ", texts.SelectMany(one => one))}",
+                        address
+                    ),
+                    distance
+                );
         }
     }
 
     /// <summary>How far the literals of a path are from those of the address; null if it is not near.</summary>
     private static int? Distance(PathTemplate template, RequestTarget target)
     {
-        if (template.Segments.Count != target.Segments.Length) return null;
+        if (template.Segments.Count != target.Segments.Length)
+            return null;
         var sum = 0;
         for (var i = 0; i < template.Segments.Count; i++)
         {
-            if (template.Segments[i].Literal is not { } literal) continue;
+            if (template.Segments[i].Literal is not { } literal)
+                continue;
             var text = target.Text(i);
-            if (target.Segments[i].IsBad || text.Length > 60) return null;
+            if (target.Segments[i].IsBad || text.Length > 60)
+                return null;
             var distance = Nearest.Distance(text.ToString().ToLowerInvariant(), literal.ToLowerInvariant());
-            if (distance > Math.Max(1, literal.Length / 3)) return null;
+            if (distance > Math.Max(1, literal.Length / 3))
+                return null;
             sum += distance;
         }
 
@@ -63,15 +86,25 @@ internal static class NearAddresses
             var parameter = page.Parameters.First(one => one.Name == page.Head.Template.Parameters[i]);
             if (parameter.Segment < 0)
             {
-                if (parameter.Required) return null;
+                if (parameter.Required)
+                    return null;
                 texts[i] = [];
                 continue;
             }
 
             var text = target.Text(parameter.Segment);
-            if (target.Segments[parameter.Segment].IsBad || text.Length <= parameter.Prefix.Length + parameter.Suffix.Length) return null;
-            if (!text.StartsWith(parameter.Prefix, StringComparison.Ordinal) || !text.EndsWith(parameter.Suffix, StringComparison.Ordinal)) return null;
-            if (parameter.Key.Read(text[parameter.Prefix.Length..^parameter.Suffix.Length].ToString()) is not { Fault: KeyFault.None, Value: { } value }) return null;
+            if (target.Segments[parameter.Segment].IsBad || text.Length <= parameter.Prefix.Length + parameter.Suffix.Length)
+                return null;
+            if (
+                !text.StartsWith(parameter.Prefix, StringComparison.Ordinal)
+                || !text.EndsWith(parameter.Suffix, StringComparison.Ordinal)
+            )
+                return null;
+            if (
+                parameter.Key.Read(text[parameter.Prefix.Length..^parameter.Suffix.Length].ToString())
+                is not { Fault: KeyFault.None, Value: { } value }
+            )
+                return null;
             texts[i] = [parameter.Key.Write(value)];
         }
 

@@ -11,36 +11,57 @@ namespace Jexa.Core.Visits;
 /// <summary>The records before and behind one, and the way back to the list at its place.</summary>
 /// <param name="Ask">The list at the window that begins with the record; null where it has none.</param>
 /// <param name="AreLeftOut">Finding them took too long.</param>
-internal readonly record struct Neighbours(PlainLink? Back, PlainLink? Previous, PlainLink? Next, ListAsk? Ask, bool AreLeftOut = false);
+internal readonly record struct Neighbours(
+    PlainLink? Back,
+    PlainLink? Previous,
+    PlainLink? Next,
+    ListAsk? Ask,
+    bool AreLeftOut = false
+);
 
 /// <summary>Finds a record's neighbours in the list the visitor comes from, or in the record's own list.</summary>
 internal sealed class NeighbourVisit(QueryRunner queries, ListCursor cursors, PlainLists plains)
 {
     private readonly PartBudget _budget = new(queries);
 
-    public async ValueTask<Neighbours> RunAsync(Site site, DetailPage page, Row row, ListAsk? came, RowLoans loans, VisitTrace trace, CancellationToken cancellation)
+    public async ValueTask<Neighbours> RunAsync(
+        Site site,
+        DetailPage page,
+        Row row,
+        ListAsk? came,
+        RowLoans loans,
+        VisitTrace trace,
+        CancellationToken cancellation
+    )
     {
         var ask = came ?? Plain(site, page);
-        if (ask is null) return default;
+        if (ask is null)
+            return default;
         var back = came is null ? null : new PlainLink(ask.Page.Name, ask.Page.Shape.Heading, came.WindowAddress);
-        if (page.Head.Definition.NeighboursHidden) return new Neighbours(back, null, null, null);
+        if (page.Head.Definition.NeighboursHidden)
+            return new Neighbours(back, null, null, null);
         try
         {
             var query = ask.Query;
-            if (await PlaceAsync(page, query, row, loans, trace, cancellation) is not { } place) return new Neighbours(back, null, null, null);
+            if (await PlaceAsync(page, query, row, loans, trace, cancellation) is not { } place)
+                return new Neighbours(back, null, null, null);
             var plan = ask.Page.NeighboursOn(page);
             var around = query.Windows.Around(query.Arguments, place, plan);
             var rows = loans.Lend(around.Query.Width);
-            if (!await _budget.RunAsync(page.Record!, around, rows, trace, cancellation)) return new Neighbours(back, null, null, null, AreLeftOut: true);
+            if (!await _budget.RunAsync(page.Record!, around, rows, trace, cancellation))
+                return new Neighbours(back, null, null, null, AreLeftOut: true);
             var (next, previous) = Nearest(rows);
 
-            // Whoever plays through a list comes back to where they are, not to where they began: to the window that begins with the
+            // Whoever plays through a list comes back to where they are, not to where they began: to the window that begins with
+            // the
             // next record, or ends with the previous one.
             var cursor = cursors.Write(query, place, -1);
-            return new Neighbours(back,
+            return new Neighbours(
+                back,
                 LinkTo(page, plan, rows, previous, FromMark.Write(ask, cursor is null ? null : (ParameterReader.Before, cursor))),
                 LinkTo(page, plan, rows, next, FromMark.Write(ask, cursor is null ? null : (ParameterReader.After, cursor))),
-                page.Beside is null ? null : At(ask, query, plan, rows, previous));
+                page.Beside is null ? null : At(ask, query, plan, rows, previous)
+            );
         }
         catch (SourceException)
         {
@@ -52,17 +73,31 @@ internal sealed class NeighbourVisit(QueryRunner queries, ListCursor cursors, Pl
         page.List is { } list && site.Find(list.Name) is ListPage own ? plains.Of(own) : null;
 
     /// <summary>The record's place in the order of the list: out of its own row where that holds it, else asked for.</summary>
-    private async ValueTask<Constant[]?> PlaceAsync(DetailPage page, ListQuery query, Row row, RowLoans loans, VisitTrace trace, CancellationToken cancellation)
+    private async ValueTask<Constant[]?> PlaceAsync(
+        DetailPage page,
+        ListQuery query,
+        Row row,
+        RowLoans loans,
+        VisitTrace trace,
+        CancellationToken cancellation
+    )
     {
         var ordinals = new List<int>();
         foreach (var key in query.Windows.Keys)
-            if (page.Stored.TryGetValue(key.Column, out var ordinal)) ordinals.Add(ordinal);
-        if (ordinals.Count == query.Windows.Keys.Count) return CellValues.Of(row, ordinals);
+            if (page.Stored.TryGetValue(key.Column, out var ordinal))
+                ordinals.Add(ordinal);
+        if (ordinals.Count == query.Windows.Keys.Count)
+            return CellValues.Of(row, ordinals);
 
         var fields = page.Record!.Key;
         var values = CellValues.Of(row, [.. fields.Select(field => page.Stored[ColumnRef.Own(field.Column.Name)])]);
-        if (values is null) return null;
-        var place = query.Windows.PlaceOf(query.Arguments, [.. fields.Select(field => ColumnRef.Own(field.Column.Name))], [.. values.Select(value => (value, FieldType.Any))]);
+        if (values is null)
+            return null;
+        var place = query.Windows.PlaceOf(
+            query.Arguments,
+            [.. fields.Select(field => ColumnRef.Own(field.Column.Name))],
+            [.. values.Select(value => (value, FieldType.Any))]
+        );
         var rows = loans.Lend(place.Query.Width);
         await queries.RunAsync(place, rows, trace, cancellation);
         return rows.Count == 0 ? null : CellValues.Of(rows[0], [.. Enumerable.Range(0, query.Windows.Keys.Count)]);
@@ -74,8 +109,10 @@ internal sealed class NeighbourVisit(QueryRunner queries, ListCursor cursors, Pl
         var (next, previous) = (-1, -1);
         for (var i = 0; i < rows.Count; i++)
         {
-            if (rows[i][rows.Width - 1].Integer == 0) next = i;
-            else previous = i;
+            if (rows[i][rows.Width - 1].Integer == 0)
+                next = i;
+            else
+                previous = i;
         }
 
         return (next, previous);
@@ -83,10 +120,13 @@ internal sealed class NeighbourVisit(QueryRunner queries, ListCursor cursors, Pl
 
     private static PlainLink? LinkTo(DetailPage page, NeighbourPlan plan, RowBlock rows, int row, string mark)
     {
-        if (row < 0) return null;
+        if (row < 0)
+            return null;
         using var text = new Utf8Buffer(128);
-        if (!plan.Link.TryWrite(rows[row], text)) return null;
-        if (mark.Length > 0) text.Append($"{(text.Written.Contains((byte)'?') ? '&' : '?')}{ParameterReader.From}={mark}");
+        if (!plan.Link.TryWrite(rows[row], text))
+            return null;
+        if (mark.Length > 0)
+            text.Append($"{(text.Written.Contains((byte)'?') ? '&' : '?')}{ParameterReader.From}={mark}");
         var address = text.ToString();
         text.Truncate(0);
         plan.Label.Write(rows[row], text);
@@ -96,9 +136,15 @@ internal sealed class NeighbourVisit(QueryRunner queries, ListCursor cursors, Pl
     /// <summary>The list at the window that begins with the record: behind the one before it.</summary>
     private ListAsk? At(ListAsk ask, ListQuery query, NeighbourPlan plan, RowBlock rows, int previous)
     {
-        if (previous < 0) return ask with { Window = WindowRequest.Start, WindowText = null };
+        if (previous < 0)
+            return ask with { Window = WindowRequest.Start, WindowText = null };
         var ordinals = query.Windows.Keys.Select((_, i) => plan.Width + i).ToList();
-        if (CellValues.Of(rows[previous], ordinals) is not { } values || cursors.Write(query, values, -1) is not { } cursor) return null;
-        return ask with { Window = new WindowRequest(new ListPlace(values, -1), false, ParameterReader.After, KeyFault.None), WindowText = cursor };
+        if (CellValues.Of(rows[previous], ordinals) is not { } values || cursors.Write(query, values, -1) is not { } cursor)
+            return null;
+        return ask with
+        {
+            Window = new WindowRequest(new ListPlace(values, -1), false, ParameterReader.After, KeyFault.None),
+            WindowText = cursor,
+        };
     }
 }

@@ -11,8 +11,29 @@ public abstract record Outcome
     /// <summary>The words of all outcomes.</summary>
     public static IReadOnlyList<string> Words { get; } =
     [
-        "listed", "found", "shown", "no-page", "missing", "malformed", "not-canonical", "unknown", "hidden", "ambiguous", "not-allowed", "unavailable", "failed",
-        "gone", "moved", "saved", "invalid", "conflict", "refused", "spent", "untrusted", "unreadable", "elsewhere",
+        "listed",
+        "found",
+        "shown",
+        "no-page",
+        "missing",
+        "malformed",
+        "not-canonical",
+        "unknown",
+        "hidden",
+        "ambiguous",
+        "not-allowed",
+        "unavailable",
+        "failed",
+        "gone",
+        "moved",
+        "saved",
+        "invalid",
+        "conflict",
+        "refused",
+        "spent",
+        "untrusted",
+        "unreadable",
+        "elsewhere",
     ];
 
     /// <summary>The outcome's word in traces, logs and the developer's eyes.</summary>

@@ -4,7 +4,11 @@ using System.Net;
 namespace Jexa.Core.Visits;
 
 /// <summary>One page's share of its source's connections: see <see cref="SourceShare"/>.</summary>
-[SuppressMessage("Reliability", "CA1001", Justification = "A semaphore whose wait handle is never asked for holds nothing to dispose.")]
+[SuppressMessage(
+    "Reliability",
+    "CA1001",
+    Justification = "A semaphore whose wait handle is never asked for holds nothing to dispose."
+)]
 internal sealed class PageShare(SourceShare source, TimeProvider clock)
 {
     private static readonly TimeSpan Slow = TimeSpan.FromSeconds(1);
@@ -27,9 +31,12 @@ internal sealed class PageShare(SourceShare source, TimeProvider clock)
     public void Leave(bool wasSlow, IPAddress? client, long began)
     {
         _places.Release();
-        if (wasSlow) source.LeaveSlow(client);
-        if (clock.GetElapsedTime(began) < Slow) Volatile.Write(ref _inRow, 0);
-        else if (Interlocked.Increment(ref _inRow) >= SlowInRow) Volatile.Write(ref _slowAt, clock.GetTimestamp());
+        if (wasSlow)
+            source.LeaveSlow(client);
+        if (clock.GetElapsedTime(began) < Slow)
+            Volatile.Write(ref _inRow, 0);
+        else if (Interlocked.Increment(ref _inRow) >= SlowInRow)
+            Volatile.Write(ref _slowAt, clock.GetTimestamp());
     }
 
     private async ValueTask<bool> WaitAsync(IPAddress? client, CancellationToken cancellation)
@@ -38,7 +45,8 @@ internal sealed class PageShare(SourceShare source, TimeProvider clock)
         try
         {
             // What it waited for may have shown the page to be slow.
-            if (!IsSlow) return false;
+            if (!IsSlow)
+                return false;
             await source.EnterSlowAsync(client, cancellation);
             return true;
         }

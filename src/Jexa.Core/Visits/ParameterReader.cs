@@ -41,7 +41,8 @@ internal static class ParameterReader
 
     /// <summary>
     /// Of the pages that share a path, the one whose required parameters are all present and most; where there is none, the
-    /// one that lacks the fewest. Present but empty counts as present. A page whose parameter is nearly named goes before all others:
+    /// one that lacks the fewest. Present but empty counts as present. A page whose parameter is nearly named goes before all
+    /// others:
     /// reading it then says what is wrong with the name, where another page would not see it.
     /// </summary>
     /// <param name="rival">Another page that could win as well: the address gives what only one of them can take.</param>
@@ -56,15 +57,22 @@ internal static class ParameterReader
         rival = null;
         var ranked = pages
             .Select(page => (page, required: RequiredOf(page)))
-            .Select(candidate => (candidate.page, candidate.required, absent: candidate.required.Count(name => !target.Query.Any(pair => pair.Name == name)),
-                isMisnamed: IsMisnamed(candidate.page, pages, target)))
+            .Select(candidate =>
+                (
+                    candidate.page,
+                    candidate.required,
+                    absent: candidate.required.Count(name => !target.Query.Any(pair => pair.Name == name)),
+                    isMisnamed: IsMisnamed(candidate.page, pages, target)
+                )
+            )
             .OrderByDescending(candidate => candidate.isMisnamed)
             .ThenBy(candidate => candidate.absent > 0)
             .ThenBy(candidate => candidate.absent)
             .ThenByDescending(candidate => candidate.required.Count)
             .ToList();
         var (first, second) = (ranked[0], ranked[1]);
-        if (!first.isMisnamed && first.absent == 0 && second.absent == 0 && first.required.Count == second.required.Count) rival = second.page;
+        if (!first.isMisnamed && first.absent == 0 && second.absent == 0 && first.required.Count == second.required.Count)
+            rival = second.page;
         return first.page;
     }
 
@@ -73,23 +81,32 @@ internal static class ParameterReader
     {
         foreach (var pair in target.Query)
         {
-            if (!InQuery(page).Any(name => NearName.Is(pair.Name, name))) continue;
-            if (!pages.Any(other => InQuery(other).Contains(pair.Name))) return true;
+            if (!InQuery(page).Any(name => NearName.Is(pair.Name, name)))
+                continue;
+            if (!pages.Any(other => InQuery(other).Contains(pair.Name)))
+                return true;
         }
 
         return false;
 
-        static IEnumerable<string> InQuery(Page page) => page.Parameters.Where(parameter => parameter.Segment < 0).Select(parameter => parameter.Name);
+        static IEnumerable<string> InQuery(Page page) =>
+            page.Parameters.Where(parameter => parameter.Segment < 0).Select(parameter => parameter.Name);
     }
 
     /// <summary>The query parameters that a page is not meant without.</summary>
     public static List<string> RequiredOf(Page page) =>
-        [.. page.Parameters.Where(parameter => parameter is { Segment: < 0, Required: true }).Select(parameter => parameter.Name)];
+        [
+            .. page
+                .Parameters.Where(parameter => parameter is { Segment: < 0, Required: true })
+                .Select(parameter => parameter.Name),
+        ];
 
     public static RawParameter Read(RequestTarget target, PageParameter parameter)
     {
-        if (parameter.Segment < 0) return FromQuery(target.Query, parameter.Name);
-        if (target.Segments[parameter.Segment].IsBad) return new RawParameter(null, KeyFault.BadEncoding);
+        if (parameter.Segment < 0)
+            return FromQuery(target.Query, parameter.Name);
+        if (target.Segments[parameter.Segment].IsBad)
+            return new RawParameter(null, KeyFault.BadEncoding);
         var text = target.Text(parameter.Segment);
         return new RawParameter(text[parameter.Prefix.Length..^parameter.Suffix.Length].ToString(), KeyFault.None);
     }
@@ -104,7 +121,8 @@ internal static class ParameterReader
             var pair = pairs[i];
             if (pair.Name == name)
             {
-                if (pair.Value is null) return new RawParameter(null, KeyFault.BadEncoding);
+                if (pair.Value is null)
+                    return new RawParameter(null, KeyFault.BadEncoding);
                 text = pair.Value;
                 count++;
             }
@@ -120,8 +138,12 @@ internal static class ParameterReader
     /// <summary>The raw query string without the pairs of these names, ready to go behind <c>?</c> or <c>&amp;</c>.</summary>
     public static string RestOfQuery(RequestTarget target, IReadOnlyCollection<string> names)
     {
-        if (target.QueryString.Length <= 1) return "";
-        var kept = target.QueryString[1..].ToString().Split('&')
+        if (target.QueryString.Length <= 1)
+            return "";
+        var kept = target
+            .QueryString[1..]
+            .ToString()
+            .Split('&')
             .Where(pair => !names.Contains(PercentCoding.Decode(pair.Split('=')[0], plusIsSpace: true) ?? ""));
         return string.Join('&', kept);
     }

@@ -6,7 +6,8 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Visits;
 
 /// <summary>
-/// The time that a part of a page has for its queries where the table is large: a page never waits longer for what stands around a
+/// The time that a part of a page has for its queries where the table is large: a page never waits longer for what stands around
+/// a
 /// record. A query that spent it is not tried again for a minute.
 /// </summary>
 internal sealed class PartBudget(QueryRunner queries)
@@ -20,7 +21,13 @@ internal sealed class PartBudget(QueryRunner queries)
     private readonly ConditionalWeakTable<IPreparedQuery, StrongBox<long>> _spent = [];
 
     /// <summary>Whether it ran to its end; false if its time was spent, now or within the last minute.</summary>
-    public async ValueTask<bool> RunAsync(SiteRecord record, WindowQuery query, RowBlock rows, VisitTrace trace, CancellationToken cancellation)
+    public async ValueTask<bool> RunAsync(
+        SiteRecord record,
+        WindowQuery query,
+        RowBlock rows,
+        VisitTrace trace,
+        CancellationToken cancellation
+    )
     {
         if (!record.Table.IsLarge)
         {
@@ -28,7 +35,8 @@ internal sealed class PartBudget(QueryRunner queries)
             return true;
         }
 
-        if (_spent.TryGetValue(query.Query, out var at) && queries.Clock.GetElapsedTime(at.Value) < Rest) return false;
+        if (_spent.TryGetValue(query.Query, out var at) && queries.Clock.GetElapsedTime(at.Value) < Rest)
+            return false;
         using var time = new CancellationTokenSource(Most, queries.Clock);
         using var either = CancellationTokenSource.CreateLinkedTokenSource(time.Token, cancellation);
         try

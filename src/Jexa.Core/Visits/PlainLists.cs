@@ -9,6 +9,8 @@ internal sealed class PlainLists(ListCursor cursors)
     private readonly ConditionalWeakTable<ListPage, ListAsk> _asks = [];
 
     /// <summary>The list; null where it needs a parameter.</summary>
-    public ListAsk? Of(ListPage page) => page.Head.Alone is null ? null
-        : _asks.GetValue(page, list => ListReader.Read(list, [], _ => default, cursors, null).Ask!);
+    public ListAsk? Of(ListPage page) =>
+        page.Head.Alone is null
+            ? null
+            : _asks.GetValue(page, list => ListReader.Read(list, [], _ => default, cursors, null).Ask!);
 }

@@ -21,7 +21,12 @@ internal sealed class QueryRunner(TimeProvider clock)
         RunAsync(query.Query, query.Arguments, rows, trace, cancellation);
 
     public async ValueTask RunAsync(
-        IPreparedQuery query, IReadOnlyList<Constant> arguments, RowBlock rows, VisitTrace trace, CancellationToken cancellation)
+        IPreparedQuery query,
+        IReadOnlyList<Constant> arguments,
+        RowBlock rows,
+        VisitTrace trace,
+        CancellationToken cancellation
+    )
     {
         var run = Begin(query, arguments, rows, trace);
         try
@@ -37,7 +42,9 @@ internal sealed class QueryRunner(TimeProvider clock)
         run.End();
     }
 
-    /// <summary>For the page that is visited most, which waits for its query without a step in between: tell it how the query ended.</summary>
+    /// <summary>
+    /// For the page that is visited most, which waits for its query without a step in between: tell it how the query ended.
+    /// </summary>
     public TracedRun Begin(IPreparedQuery query, IReadOnlyList<Constant> arguments, RowBlock rows, VisitTrace trace) =>
         new(query, arguments, rows, trace, clock.GetTimestamp());
 
@@ -45,23 +52,32 @@ internal sealed class QueryRunner(TimeProvider clock)
 
     internal void GiveBack(RowBlock rows)
     {
-        if (rows.Capacity <= LargestKeptBlock) _blocks.Add(rows, KeptBlocks);
+        if (rows.Capacity <= LargestKeptBlock)
+            _blocks.Add(rows, KeptBlocks);
     }
 }
 
 /// <summary>A query that is run for a visit, and noted in its trace when it ends.</summary>
-internal readonly struct TracedRun(IPreparedQuery query, IReadOnlyList<Constant> arguments, RowBlock rows, VisitTrace trace, long started)
+internal readonly struct TracedRun(
+    IPreparedQuery query,
+    IReadOnlyList<Constant> arguments,
+    RowBlock rows,
+    VisitTrace trace,
+    long started
+)
 {
     private readonly int _before = rows.Count;
 
-    public ValueTask RunAsync(CancellationToken cancellation) => (trace.ReadsLatest ? query.Latest : query).RunAsync(arguments, rows, cancellation);
+    public ValueTask RunAsync(CancellationToken cancellation) =>
+        (trace.ReadsLatest ? query.Latest : query).RunAsync(arguments, rows, cancellation);
 
     public void End() => trace.Add(query, arguments, rows, rows.Count - _before, started);
 
     public void Fail(SourceException trouble)
     {
         trace.Add(query, arguments, null, 0, started);
-        if (trouble.IsFinding) trace.Finding = trouble.Message;
+        if (trouble.IsFinding)
+            trace.Finding = trouble.Message;
     }
 }
 
@@ -75,17 +91,22 @@ internal sealed class RowLoans(QueryRunner runner) : IDisposable
     {
         var rows = runner.Take();
         rows.Reset(width);
-        if (_first is null) _first = rows;
-        else (_more ??= []).Add(rows);
+        if (_first is null)
+            _first = rows;
+        else
+            (_more ??= []).Add(rows);
         return rows;
     }
 
     public void Dispose()
     {
-        if (_first is { } first) runner.GiveBack(first);
+        if (_first is { } first)
+            runner.GiveBack(first);
         _first = null;
-        if (_more is null) return;
-        foreach (var rows in _more) runner.GiveBack(rows);
+        if (_more is null)
+            return;
+        foreach (var rows in _more)
+            runner.GiveBack(rows);
         _more = null;
     }
 }

@@ -11,7 +11,9 @@ internal readonly record struct FoundRecord(Row Row, Constant[] Keys, Answer? Re
 {
     private readonly Constant[]? _asked;
 
-    /// <summary>The keys that the address gives: others than those it was found by where the record spells or has them otherwise.</summary>
+    /// <summary>
+    /// The keys that the address gives: others than those it was found by where the record spells or has them otherwise.
+    /// </summary>
     public Constant[] Asked
     {
         get => _asked ?? Keys;
@@ -26,17 +28,26 @@ internal readonly record struct FoundRecord(Row Row, Constant[] Keys, Answer? Re
 internal readonly record struct AskedRecord(Constant[] Keys, Answer? Refused);
 
 /// <summary>
-/// Reads an ID, loads its record and decides: the same for every page about one record and every method. Where a page is only read, a
+/// Reads an ID, loads its record and decides: the same for every page about one record and every method. Where a page is only
+/// read, a
 /// spelling that is not canonical leads to the one that is; a change goes on with it.
 /// </summary>
 internal sealed class RecordFinder(QueryRunner queries, RuntimeFindings findings, KeyHistory? history)
 {
     /// <param name="asked">The page's head under the path that was asked for: its own, or a former one.</param>
     public async ValueTask<FoundRecord> FindAsync(
-        Site site, RecordPage page, PageHead asked, VisitRequest request, RowLoans loans, VisitTrace trace, CancellationToken cancellation)
+        Site site,
+        RecordPage page,
+        PageHead asked,
+        VisitRequest request,
+        RowLoans loans,
+        VisitTrace trace,
+        CancellationToken cancellation
+    )
     {
         var record = Read(site, page, asked, request, trace);
-        if (record.Refused is { } refused) return new FoundRecord(default, record.Keys, refused);
+        if (record.Refused is { } refused)
+            return new FoundRecord(default, record.Keys, refused);
         var rows = loans.Lend(page.Lookup.Load.Width);
         await queries.RunAsync(page.Lookup.Load, record.Keys, rows, trace, cancellation);
         return await DecideAsync(site, page, asked, request, record, rows, loans, trace, cancellation);
@@ -54,11 +65,16 @@ internal sealed class RecordFinder(QueryRunner queries, RuntimeFindings findings
         {
             var parameter = page.Parameters[i];
             var raw = ParameterReader.Read(target, asked.Find(parameter.Name));
-            var reading = raw.Fault != KeyFault.None ? KeyReading.Failed(raw.Fault)
-                : string.IsNullOrEmpty(raw.Text) ? default : parameter.Key.Read(raw.Text);
+            var reading =
+                raw.Fault != KeyFault.None ? KeyReading.Failed(raw.Fault)
+                : string.IsNullOrEmpty(raw.Text) ? default
+                : parameter.Key.Read(raw.Text);
             trace.Add(new TracedParameter(parameter.Name, raw.Text, reading));
             if (reading.Fault != KeyFault.None)
-                refused ??= Answer.Of(new Outcome.Malformed(parameter.Name, reading.Fault), Messages.Malformed(site, page, parameter, raw, reading.Fault));
+                refused ??= Answer.Of(
+                    new Outcome.Malformed(parameter.Name, reading.Fault),
+                    Messages.Malformed(site, page, parameter, raw, reading.Fault)
+                );
             else if (reading.Value is null)
                 refused ??= Missing(site, page, parameter, request);
             else
@@ -66,16 +82,19 @@ internal sealed class RecordFinder(QueryRunner queries, RuntimeFindings findings
         }
 
         for (var i = 0; i < target.Query.Count; i++)
-            if (!asked.Template.QueryParameters.Contains(target.Query[i].Name) && target.Query[i].Name != ParameterReader.From) trace.AddIgnored(target.Query[i].Name);
+            if (!asked.Template.QueryParameters.Contains(target.Query[i].Name) && target.Query[i].Name != ParameterReader.From)
+                trace.AddIgnored(target.Query[i].Name);
         trace.End(VisitStep.Parse);
-        if (refused is not null) return new AskedRecord(keys, refused);
+        if (refused is not null)
+            return new AskedRecord(keys, refused);
         if (request.IsSafe && asked != page.Head)
         {
             trace.Why = VisitRunner.FormerPath;
             return new AskedRecord(keys, Redirect(page, asked, target, keys, new Outcome.NotCanonical()));
         }
 
-        if (canonical || !request.IsSafe) return new AskedRecord(keys, null);
+        if (canonical || !request.IsSafe)
+            return new AskedRecord(keys, null);
         trace.Why = "The ID is a value, but not in its canonical spelling.";
         return new AskedRecord(keys, Redirect(page, asked, target, keys, new Outcome.NotCanonical()));
     }
@@ -83,7 +102,16 @@ internal sealed class RecordFinder(QueryRunner queries, RuntimeFindings findings
     /// <summary>Decides what an ID came to whose record has been looked for.</summary>
     /// <param name="rows">What the lookup gave.</param>
     public ValueTask<FoundRecord> DecideAsync(
-        Site site, RecordPage page, PageHead asked, VisitRequest request, AskedRecord record, RowBlock rows, RowLoans loans, VisitTrace trace, CancellationToken cancellation)
+        Site site,
+        RecordPage page,
+        PageHead asked,
+        VisitRequest request,
+        AskedRecord record,
+        RowBlock rows,
+        RowLoans loans,
+        VisitTrace trace,
+        CancellationToken cancellation
+    )
     {
         trace.End(VisitStep.Load);
         var keys = record.Keys;
@@ -94,9 +122,13 @@ internal sealed class RecordFinder(QueryRunner queries, RuntimeFindings findings
             case Outcome.Found:
                 return new ValueTask<FoundRecord>(new FoundRecord(rows[decision.Row], keys, null));
             case Outcome.NotCanonical when request.IsSafe:
-                return Turned(Redirect(page, asked, request.Target, Loading.KeyOf(page.Lookup, rows[decision.Row]), decision.Outcome));
+                return Turned(
+                    Redirect(page, asked, request.Target, Loading.KeyOf(page.Lookup, rows[decision.Row]), decision.Outcome)
+                );
             case Outcome.NotCanonical:
-                return new ValueTask<FoundRecord>(new FoundRecord(rows[decision.Row], Loading.KeyOf(page.Lookup, rows[decision.Row]), null) { Asked = keys });
+                return new ValueTask<FoundRecord>(
+                    new FoundRecord(rows[decision.Row], Loading.KeyOf(page.Lookup, rows[decision.Row]), null) { Asked = keys }
+                );
             case Outcome.Ambiguous:
                 findings.AddAmbiguous(page, string.Join(", ", Texts(trace)));
                 return Turned(Answer.Of(decision.Outcome, Messages.Ambiguous(site, page)));
@@ -109,16 +141,38 @@ internal sealed class RecordFinder(QueryRunner queries, RuntimeFindings findings
     }
 
     private async ValueTask<FoundRecord> AwayAsync(
-        Site site, RecordPage page, PageHead asked, VisitRequest request, AskedRecord record, Outcome outcome, RowLoans loans, VisitTrace trace, CancellationToken cancellation) =>
-        await FollowAsync(site, page, asked, request, record.Keys, loans, trace, cancellation) is { } followed ? followed with { Asked = record.Keys }
+        Site site,
+        RecordPage page,
+        PageHead asked,
+        VisitRequest request,
+        AskedRecord record,
+        Outcome outcome,
+        RowLoans loans,
+        VisitTrace trace,
+        CancellationToken cancellation
+    ) =>
+        await FollowAsync(site, page, asked, request, record.Keys, loans, trace, cancellation) is { } followed
+            ? followed with
+            {
+                Asked = record.Keys,
+            }
             : new FoundRecord(default, record.Keys, Answer.Of(outcome, Messages.Unknown(site, page, Texts(trace))));
 
     /// <summary>Where a record went that is not there: only to what is there now and may be seen.</summary>
     private async ValueTask<FoundRecord?> FollowAsync(
-        Site site, RecordPage page, PageHead asked, VisitRequest request, Constant[] keys, RowLoans loans, VisitTrace trace, CancellationToken cancellation)
+        Site site,
+        RecordPage page,
+        PageHead asked,
+        VisitRequest request,
+        Constant[] keys,
+        RowLoans loans,
+        VisitTrace trace,
+        CancellationToken cancellation
+    )
     {
         var texts = TextsOf(page, keys);
-        if (history?.Follow(page, texts) is not { } fate) return null;
+        if (history?.Follow(page, texts) is not { } fate)
+            return null;
         if (fate.MovedTo is not { } moved)
         {
             trace.Why = "The change log has it that the record was deleted.";
@@ -126,21 +180,30 @@ internal sealed class RecordFinder(QueryRunner queries, RuntimeFindings findings
         }
 
         var readings = moved.Select((text, i) => page.Parameters[i].Key.Read(text).Value).ToArray();
-        if (Array.Exists(readings, reading => reading is null)) return null;
+        if (Array.Exists(readings, reading => reading is null))
+            return null;
         var now = readings.OfType<Constant>().ToArray();
         var rows = loans.Lend(page.Lookup.Load.Width);
         await queries.RunAsync(page.Lookup.Load, now, rows, trace, cancellation);
         var decision = Loading.Decide(page.Lookup, rows, now);
-        if (decision.Outcome is not Outcome.Found) return null;
+        if (decision.Outcome is not Outcome.Found)
+            return null;
         trace.Why = "The change log has it that the record's key was changed.";
-        return request.IsSafe ? new FoundRecord(default, now, Redirect(page, asked, request.Target, now, new Outcome.Moved())) : new FoundRecord(rows[decision.Row], now, null);
+        return request.IsSafe
+            ? new FoundRecord(default, now, Redirect(page, asked, request.Target, now, new Outcome.Moved()))
+            : new FoundRecord(rows[decision.Row], now, null);
     }
 
     private static Answer Missing(Site site, RecordPage page, PageParameter parameter, VisitRequest request)
     {
         var outcome = new Outcome.Missing(parameter.Name);
         if (request.IsSafe && !request.WantsJson && page.MissingPage is { } list)
-            return new Answer(outcome, 302, null, ListAsk.With(list.Alone!, ParameterReader.Lacking, $"{page.Name}.{parameter.Name}"));
+            return new Answer(
+                outcome,
+                302,
+                null,
+                ListAsk.With(list.Alone!, ParameterReader.Lacking, $"{page.Name}.{parameter.Name}")
+            );
         var status = page.Ids.MissingStatus ?? (request.WantsJson ? 400 : 404);
         return Answer.Of(outcome, Messages.Missing(site, page, parameter, status));
     }
@@ -148,9 +211,13 @@ internal sealed class RecordFinder(QueryRunner queries, RuntimeFindings findings
     /// <param name="asked">Under whose path the address was read: its parameters are not kept, all others are.</param>
     private static Answer Redirect(RecordPage page, PageHead asked, RequestTarget target, Constant[] keys, Outcome outcome)
     {
-        var address = AddressOf(page, keys) ?? throw new InvalidOperationException("A value that was read from an address could not be written into one.");
+        var address = AddressOf(page, keys)
+            ?? throw new InvalidOperationException("A value that was read from an address could not be written into one.");
         var rest = ParameterReader.RestOfQuery(target, [.. asked.Template.QueryParameters]);
-        var joint = rest.Length == 0 ? "" : page.Head.Template.QueryParameters.Count > 0 ? "&" : "?";
+        var joint =
+            rest.Length == 0 ? ""
+            : page.Head.Template.QueryParameters.Count > 0 ? "&"
+            : "?";
         return new Answer(outcome, 301, null, $"{address}{joint}{rest}");
     }
 
@@ -158,7 +225,8 @@ internal sealed class RecordFinder(QueryRunner queries, RuntimeFindings findings
     private static string[] Texts(VisitTrace trace) => [.. trace.Parameters.Select(parameter => parameter.Raw!)];
 
     /// <summary>The ID texts of a key, in their canonical spelling.</summary>
-    public static string[] TextsOf(RecordPage page, Constant[] keys) => [.. keys.Select((key, i) => page.Parameters[i].Key.Write(key))];
+    public static string[] TextsOf(RecordPage page, Constant[] keys) =>
+        [.. keys.Select((key, i) => page.Parameters[i].Key.Write(key))];
 
     /// <summary>The page's address for a record; null where no address can carry its key.</summary>
     public static string? AddressOf(RecordPage page, Constant[] keys)

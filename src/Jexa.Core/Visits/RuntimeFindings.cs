@@ -11,20 +11,38 @@ public sealed class RuntimeFindings
 {
     private readonly ConcurrentDictionary<(string Code, string Page), Finding> _findings = [];
 
-    public IReadOnlyList<Finding> All => [.. _findings.Values.OrderBy(finding => finding.At.Line).ThenBy(finding => finding.Code.Id)];
+    public IReadOnlyList<Finding> All =>
+        [.. _findings.Values.OrderBy(finding => finding.At.Line).ThenBy(finding => finding.Code.Id)];
 
     /// <summary>Forgets everything: another site is served now.</summary>
     public void Clear() => _findings.Clear();
 
-    public void AddAmbiguous(Page page, string id) => Add(FindingCodes.AmbiguousRecord, page,
-        $"Two visible {page.Record!.Many} answer to the ID “{Cut(id)}” on the page “{page.Name}”.",
-        $"Make {string.Join(" with ", page.Parameters.Select(p => p.Field.Name))} unique in {page.Record!.Table.Name}, or choose another key.");
+    public void AddAmbiguous(Page page, string id) =>
+        Add(
+            FindingCodes.AmbiguousRecord,
+            page,
+            $"Two visible {page.Record!.Many} answer to the ID “{Cut(id)}” on the page “{page.Name}”.",
+            $"Make {string.Join(" with ", page.Parameters.Select(p => p.Field.Name))} unique in "
+                + $"{page.Record!.Table.Name}, or choose another key."
+        );
 
-    public void AddUnlinked(Page page) => Add(FindingCodes.KeyOfOtherClass, page,
-        $"The list “{page.Name}” has {page.Record!.Many} whose key is of another type than the key's column, so they have no link.",
-        $"Look in {page.Record!.Table.Name} for rows whose {string.Join(" or ", page.Record!.Key.Select(field => field.Name))} was stored as another type.");
+    public void AddUnlinked(Page page) =>
+        Add(
+            FindingCodes.KeyOfOtherClass,
+            page,
+            $"The list “{page.Name}” has {page.Record!.Many} whose key is of another type than the key's "
+                + "column, so they have no link.",
+            $"Look in {page.Record!.Table.Name} for rows whose "
+                + $"{string.Join(" or ", page.Record!.Key.Select(field => field.Name))} was stored as another type."
+        );
 
-    public void AddSource(Page page, string message) => Add(FindingCodes.SourceAnswers, page, message, "Look at what the source answers, and at how the app file says to call it.");
+    public void AddSource(Page page, string message) =>
+        Add(
+            FindingCodes.SourceAnswers,
+            page,
+            message,
+            "Look at what the source answers, and at how the app file says to call it."
+        );
 
     /// <summary>Notes pictures of an answer whose place the app file does not say.</summary>
     public void NotePictures(Page page, PageView? view)
@@ -37,12 +55,20 @@ public sealed class RuntimeFindings
         };
         foreach (var column in columns)
         {
-            if (column.Picture is not { } picture) continue;
+            if (column.Picture is not { } picture)
+                continue;
             foreach (var row in rows)
             {
-                if (!picture.LacksPlace(row)) continue;
-                Add(FindingCodes.PictureWithoutPlace, page, $"{column.Name} holds the name of a file, “{Cut(picture.NameOf(row))}”, and the app file does not say in which folder it is.",
-                    $"Add under: FOLDER to the field: fields: {{ {column.Name}: {{ as: image, under: FOLDER }} }}; or base: ADDRESS.");
+                if (!picture.LacksPlace(row))
+                    continue;
+                Add(
+                    FindingCodes.PictureWithoutPlace,
+                    page,
+                    $"{column.Name} holds the name of a file, “{Cut(picture.NameOf(row))}”, and the app file does "
+                        + "not say in which folder it is.",
+                    $"Add under: FOLDER to the field: fields: {{ {column.Name}: {{ as: image, under: FOLDER }} }}; "
+                        + "or base: ADDRESS."
+                );
                 return;
             }
         }
@@ -51,5 +77,8 @@ public sealed class RuntimeFindings
     private static string Cut(string text) => text.Length <= 80 ? text : text[..80] + "…";
 
     private void Add(FindingCode code, Page page, string message, string remedy) =>
-        _findings.TryAdd((code.Id, page.Name), new Finding(code, page.Head.Definition.Path.At, message, null, null, null, remedy));
+        _findings.TryAdd(
+            (code.Id, page.Name),
+            new Finding(code, page.Head.Definition.Path.At, message, null, null, null, remedy)
+        );
 }

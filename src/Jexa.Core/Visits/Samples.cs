@@ -8,7 +8,9 @@ namespace Jexa.Core.Visits;
 /// <summary>An address that leads somewhere at this moment, and the ID texts it was built from.</summary>
 public sealed record SampleAddress(string Address, IReadOnlyList<string> Ids);
 
-/// <summary>Finds addresses of a page that lead to visible records: for a developer who wants to try it, not for visitors.</summary>
+/// <summary>
+/// Finds addresses of a page that lead to visible records: for a developer who wants to try it, not for visitors.
+/// </summary>
 public static class Samples
 {
     /// <summary>Rows that are looked at: the first ones may have no address.</summary>
@@ -18,13 +20,16 @@ public static class Samples
     /// <exception cref="SourceException">The source is away, too slow or refused.</exception>
     public static async ValueTask<SampleAddress?> FirstAsync(Page page, CancellationToken cancellation)
     {
-        if (page.Head.Alone is { } address) return new SampleAddress(address, []);
-        if (page.Samples is not { } samples) return null;
+        if (page.Head.Alone is { } address)
+            return new SampleAddress(address, []);
+        if (page.Samples is not { } samples)
+            return null;
         var rows = new RowBlock();
         rows.Reset(samples.Query.Width);
         await samples.Query.RunAsync([], rows, cancellation);
         for (var i = 0; i < rows.Count; i++)
-            if (Of(page, samples, rows[i]) is { } sample) return sample;
+            if (Of(page, samples, rows[i]) is { } sample)
+                return sample;
         return null;
     }
 
@@ -34,15 +39,20 @@ public static class Samples
         var ids = new string?[page.Parameters.Count];
         for (var i = 0; i < ids.Length; i++)
         {
-            if (samples.Ordinals[i] < 0) continue;
+            if (samples.Ordinals[i] < 0)
+                continue;
             text.Truncate(0);
-            if (!page.Parameters[i].Key.TryWrite(row, samples.Ordinals[i], text)) return null;
+            if (!page.Parameters[i].Key.TryWrite(row, samples.Ordinals[i], text))
+                return null;
             ids[i] = text.ToString();
         }
 
         text.Truncate(0);
-        if (!page.Head.Builder.TryBuild(new GivenTexts(ids), text)) return null;
+        if (!page.Head.Builder.TryBuild(new GivenTexts(ids), text))
+            return null;
         var address = text.ToString();
-        return page.Head.LeadsThere?.Invoke(address) == false ? null : new SampleAddress(address, [.. ids.Select(id => id ?? "")]);
+        return page.Head.LeadsThere?.Invoke(address) == false
+            ? null
+            : new SampleAddress(address, [.. ids.Select(id => id ?? "")]);
     }
 }

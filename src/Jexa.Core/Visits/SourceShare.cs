@@ -9,13 +9,18 @@ namespace Jexa.Core.Visits;
 /// <list type="bullet">
 /// <item>One page has at most three quarters of the connections at once.</item>
 /// <item>
-/// A page is slow for a minute after three visits of it in a row took a second or more. All slow pages together have half of the connections, and one
+/// A page is slow for a minute after three visits of it in a row took a second or more. All slow pages together have half of the
+/// connections, and one
 /// client address half of these; the rest stays for pages that are quick.
 /// </item>
 /// <item>What has waited two seconds for its turn is refused, so that its visitor can come again.</item>
 /// </list>
 /// </summary>
-[SuppressMessage("Reliability", "CA1001", Justification = "A semaphore whose wait handle is never asked for holds nothing to dispose.")]
+[SuppressMessage(
+    "Reliability",
+    "CA1001",
+    Justification = "A semaphore whose wait handle is never asked for holds nothing to dispose."
+)]
 internal sealed class SourceShare
 {
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(2);
@@ -42,13 +47,15 @@ internal sealed class SourceShare
     {
         for (var waited = TimeSpan.Zero; !TryCount(client); waited += Pause)
         {
-            if (waited >= Patience) throw Refusal("this address");
+            if (waited >= Patience)
+                throw Refusal("this address");
             await Task.Delay(Pause, cancellation);
         }
 
         try
         {
-            if (!await _slowPlaces.WaitAsync(Patience, cancellation)) throw Refusal("slow pages");
+            if (!await _slowPlaces.WaitAsync(Patience, cancellation))
+                throw Refusal("slow pages");
         }
         catch
         {
@@ -65,21 +72,27 @@ internal sealed class SourceShare
 
     public static async ValueTask WaitAsync(SemaphoreSlim places, CancellationToken cancellation)
     {
-        if (!await places.WaitAsync(Patience, cancellation)) throw Refusal("this page");
+        if (!await places.WaitAsync(Patience, cancellation))
+            throw Refusal("this page");
     }
 
     private static TimeSpan Pause { get; } = TimeSpan.FromMilliseconds(20);
 
     private static SourceException Refusal(string who) =>
-        new(SourceTrouble.TooSlow, $"As many visits as {who} may have of the source's connections stayed busy for {Patience.TotalSeconds:0} s.");
+        new(
+            SourceTrouble.TooSlow,
+            $"As many visits as {who} may have of the source's connections stayed busy for {Patience.TotalSeconds:0} s."
+        );
 
     private bool TryCount(IPAddress? client)
     {
-        if (client is null) return true;
+        if (client is null)
+            return true;
         lock (_clients)
         {
             var count = _clients.GetValueOrDefault(client);
-            if (count >= _mostOfOneClient) return false;
+            if (count >= _mostOfOneClient)
+                return false;
             _clients[client] = count + 1;
             return true;
         }
@@ -87,11 +100,14 @@ internal sealed class SourceShare
 
     private void Uncount(IPAddress? client)
     {
-        if (client is null) return;
+        if (client is null)
+            return;
         lock (_clients)
         {
-            if (_clients[client] <= 1) _clients.Remove(client);
-            else _clients[client]--;
+            if (_clients[client] <= 1)
+                _clients.Remove(client);
+            else
+                _clients[client]--;
         }
     }
 }

@@ -12,5 +12,10 @@ internal sealed class SourceShares(TimeProvider clock)
 
     /// <summary>The share of a page that reads from a source.</summary>
     public PageShare Of(Page page) =>
-        _pages.TryGetValue(page, out var known) ? known : _pages.GetValue(page, made => new PageShare(_sources.GetValue(made.Record!.Source, source => new SourceShare(source)), clock));
+        _pages.TryGetValue(page, out var known)
+            ? known
+            : _pages.GetValue(page, made => new PageShare(
+                _sources.GetValue(made.Record!.Source, source => new SourceShare(source)),
+                clock
+            ));
 }

@@ -9,13 +9,16 @@ internal static class Trails
 {
     public static IReadOnlyList<PlainLink> Of(TrailPlan plan, Row row)
     {
-        if (plan.Steps.Count == 0) return [];
+        if (plan.Steps.Count == 0)
+            return [];
         var trail = new List<PlainLink>();
-        if (plan.Root is { } root) trail.Add(root);
+        if (plan.Root is { } root)
+            trail.Add(root);
         using var text = new Utf8Buffer(64);
         foreach (var step in plan.Steps)
         {
-            if (row[step.Presence].IsNull) continue;
+            if (row[step.Presence].IsNull)
+                continue;
             text.Truncate(0);
             step.Label.Write(row, text);
             var label = text.ToString();

@@ -3,7 +3,8 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Visits;
 
 /// <summary>
-/// The latest visits, bounded in number and in bytes. Safe for concurrent use. A trace is given back to the log by <see cref="Add"/>, which keeps what it says and uses the
+/// The latest visits, bounded in number and in bytes. Safe for concurrent use. A trace is given back to the log by
+/// <see cref="Add"/>, which keeps what it says and uses the
 /// trace again for another visit.
 /// </summary>
 public sealed class VisitLog(int capacity = VisitLog.DefaultCapacity, long byteLimit = VisitLog.DefaultByteLimit)
@@ -31,15 +32,18 @@ public sealed class VisitLog(int capacity = VisitLog.DefaultCapacity, long byteL
     {
         get
         {
-            lock (_lock) return _bytes;
+            lock (_lock)
+                return _bytes;
         }
     }
 
     /// <summary>A trace for a visit that begins now, with the next number.</summary>
     public VisitTrace Begin(string method, string target, TimeProvider clock)
     {
-        if (_traces.Take() is { } trace) trace.Begin(method, target);
-        else trace = new VisitTrace(method, target, clock);
+        if (_traces.Take() is { } trace)
+            trace.Begin(method, target);
+        else
+            trace = new VisitTrace(method, target, clock);
         trace.Number = Interlocked.Increment(ref _last);
         return trace;
     }
@@ -50,7 +54,8 @@ public sealed class VisitLog(int capacity = VisitLog.DefaultCapacity, long byteL
         var visit = _spare.Take() ?? new KeptVisit();
         visit.Keep(trace);
         var size = visit.Size;
-        if (size <= LargestKept) _traces.Add(trace, MostSpareTraces);
+        if (size <= LargestKept)
+            _traces.Add(trace, MostSpareTraces);
         lock (_lock)
         {
             _visits.Enqueue((visit, size));
@@ -59,7 +64,8 @@ public sealed class VisitLog(int capacity = VisitLog.DefaultCapacity, long byteL
             {
                 var (old, oldSize) = _visits.Dequeue();
                 _bytes -= oldSize;
-                if (oldSize <= LargestKept) _spare.Add(old);
+                if (oldSize <= LargestKept)
+                    _spare.Add(old);
             }
         }
     }
@@ -69,7 +75,8 @@ public sealed class VisitLog(int capacity = VisitLog.DefaultCapacity, long byteL
     {
         get
         {
-            lock (_lock) return [.. _visits.Select(kept => kept.Visit.Outcome)];
+            lock (_lock)
+                return [.. _visits.Select(kept => kept.Visit.Outcome)];
         }
     }
 
@@ -83,8 +90,12 @@ public sealed class VisitLog(int capacity = VisitLog.DefaultCapacity, long byteL
         {
             return
             [
-                .. _visits.Select(kept => kept.Visit).Where(visit => outcome is null || visit.Outcome?.Word == outcome)
-                    .OrderByDescending(visit => visit.Number).Take(most).Select(visit => ask(visit.Tell())),
+                .. _visits
+                    .Select(kept => kept.Visit)
+                    .Where(visit => outcome is null || visit.Outcome?.Word == outcome)
+                    .OrderByDescending(visit => visit.Number)
+                    .Take(most)
+                    .Select(visit => ask(visit.Tell())),
             ];
         }
     }
@@ -93,6 +104,7 @@ public sealed class VisitLog(int capacity = VisitLog.DefaultCapacity, long byteL
     public TSaid? Read<TSaid>(long number, Func<VisitTrace, TSaid> ask)
         where TSaid : class
     {
-        lock (_lock) return _visits.FirstOrDefault(kept => kept.Visit.Number == number).Visit is { } visit ? ask(visit.Tell()) : null;
+        lock (_lock)
+            return _visits.FirstOrDefault(kept => kept.Visit.Number == number).Visit is { } visit ? ask(visit.Tell()) : null;
     }
 }

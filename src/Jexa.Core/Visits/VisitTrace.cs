@@ -23,7 +23,13 @@ public enum VisitStep
 /// <param name="Rows">The first rows, long values cut.</param>
 /// <param name="RowCount">How many rows came in all.</param>
 /// <param name="Ticks">How long it took, in the trace's clock.</param>
-public readonly record struct TracedQuery(IPreparedQuery Query, IReadOnlyList<Constant> Arguments, RowBlock? Rows, int RowCount, long Ticks)
+public readonly record struct TracedQuery(
+    IPreparedQuery Query,
+    IReadOnlyList<Constant> Arguments,
+    RowBlock? Rows,
+    int RowCount,
+    long Ticks
+)
 {
     /// <summary>What the source said beside the rows.</summary>
     public string? Remark { get; init; }
@@ -65,26 +71,48 @@ public sealed class VisitTrace
     }
 
     /// <summary>Counts up from 1 while the service runs; 0 for a visit that was only tried.</summary>
-    public long Number { get => _state.Number; set => _state.Number = value; }
+    public long Number
+    {
+        get => _state.Number;
+        set => _state.Number = value;
+    }
 
     public DateTimeOffset At => _state.At;
 
     public string Method => _state.Method;
 
-    /// <summary>The address the visit came from, as far as it is known: a proxy's visitors only where the proxy is trusted.</summary>
-    public IPAddress? Visitor { get => _state.Visitor; set => _state.Visitor = value; }
+    /// <summary>
+    /// The address the visit came from, as far as it is known: a proxy's visitors only where the proxy is trusted.
+    /// </summary>
+    public IPAddress? Visitor
+    {
+        get => _state.Visitor;
+        set => _state.Visitor = value;
+    }
 
     /// <summary>The raw target, cut where it is very long.</summary>
     public string Target { get; private set; }
 
     /// <summary>Whether the page was asked for by a frame: only the console may hold one.</summary>
-    public bool Framed { get => _state.Framed; set => _state.Framed = value; }
+    public bool Framed
+    {
+        get => _state.Framed;
+        set => _state.Framed = value;
+    }
 
-    public Site? Site { get => _state.Site; set => _state.Site = value; }
+    public Site? Site
+    {
+        get => _state.Site;
+        set => _state.Site = value;
+    }
 
     public RequestTarget? Reading { get; set; }
 
-    public Page? Page { get => _state.Page; set => _state.Page = value; }
+    public Page? Page
+    {
+        get => _state.Page;
+        set => _state.Page = value;
+    }
 
     public IReadOnlyList<TracedParameter> Parameters => _parameters;
 
@@ -93,20 +121,42 @@ public sealed class VisitTrace
 
     public IReadOnlyList<TracedQuery> Queries => _queries;
 
-    public Outcome? Outcome { get => _state.Outcome; set => _state.Outcome = value; }
+    public Outcome? Outcome
+    {
+        get => _state.Outcome;
+        set => _state.Outcome = value;
+    }
 
-    public int Status { get => _state.Status; set => _state.Status = value; }
+    public int Status
+    {
+        get => _state.Status;
+        set => _state.Status = value;
+    }
 
-    public string? Location { get => _state.Location; set => _state.Location = value; }
+    public string? Location
+    {
+        get => _state.Location;
+        set => _state.Location = value;
+    }
 
     /// <summary>Why it came to this, for the developer: what the source said, which rule decided.</summary>
-    public string? Why { get => _state.Why; set => _state.Why = value; }
+    public string? Why
+    {
+        get => _state.Why;
+        set => _state.Why = value;
+    }
 
     /// <summary>Whether the visit must see every change that was made, and so is never answered from a replica.</summary>
     public bool ReadsLatest { get; set; }
 
-    /// <summary>What the visit showed to be wrong with the app or its source, for the developer; null where it showed nothing.</summary>
-    public string? Finding { get => _state.Finding; set => _state.Finding = value; }
+    /// <summary>
+    /// What the visit showed to be wrong with the app or its source, for the developer; null where it showed nothing.
+    /// </summary>
+    public string? Finding
+    {
+        get => _state.Finding;
+        set => _state.Finding = value;
+    }
 
     /// <summary>All that is no longer than a few words, for the log to keep.</summary>
     internal ref readonly TraceState State => ref _state;
@@ -116,10 +166,12 @@ public sealed class VisitTrace
     /// <summary>How long a step took, in microseconds; null where the visit never came to it.</summary>
     public double? Microseconds(VisitStep step)
     {
-        if (_state.Ends[(int)step] == 0) return null;
+        if (_state.Ends[(int)step] == 0)
+            return null;
         var before = _state.Start;
         for (var i = 0; i < (int)step; i++)
-            if (_state.Ends[i] != 0) before = _state.Ends[i];
+            if (_state.Ends[i] != 0)
+                before = _state.Ends[i];
         return _clock.GetElapsedTime(before, _state.Ends[(int)step]).TotalMicroseconds;
     }
 
@@ -129,7 +181,8 @@ public sealed class VisitTrace
         get
         {
             foreach (var step in Enum.GetValues<VisitStep>())
-                if (Microseconds(step) is { } microseconds) yield return (step.ToString().ToLowerInvariant(), microseconds);
+                if (Microseconds(step) is { } microseconds)
+                    yield return (step.ToString().ToLowerInvariant(), microseconds);
         }
     }
 
@@ -138,7 +191,8 @@ public sealed class VisitTrace
         get
         {
             var last = _state.Start;
-            foreach (var end in _state.Ends) last = Math.Max(last, end);
+            foreach (var end in _state.Ends)
+                last = Math.Max(last, end);
             return _clock.GetElapsedTime(_state.Start, last).TotalMicroseconds;
         }
     }
@@ -146,7 +200,18 @@ public sealed class VisitTrace
     public double MicrosecondsOf(TracedQuery query) => _clock.GetElapsedTime(0, query.Ticks).TotalMicroseconds;
 
     public void Add(IPreparedQuery query, IReadOnlyList<Constant> arguments, RowBlock? rows, int count, long started) =>
-        _queries.Add(new TracedQuery(query, arguments, rows is null ? null : Copy(rows, rows.Count - count, query.SecretCells), count, _clock.GetTimestamp() - started) { Remark = rows?.Remark });
+        _queries.Add(
+            new TracedQuery(
+                query,
+                arguments,
+                rows is null ? null : Copy(rows, rows.Count - count, query.SecretCells),
+                count,
+                _clock.GetTimestamp() - started
+            )
+            {
+                Remark = rows?.Remark,
+            }
+        );
 
     /// <summary>Notes a change as its engine would write it, secrets left out.</summary>
     public void AddWrite(string shown, int rows, long started) =>
@@ -159,7 +224,8 @@ public sealed class VisitTrace
     /// <summary>Notes a name in the query string that nothing reads; the first ones are kept.</summary>
     public void AddIgnored(string name)
     {
-        if (Ignored.Count < MostIgnored) (_ignored ??= []).Add(name);
+        if (Ignored.Count < MostIgnored)
+            (_ignored ??= []).Add(name);
     }
 
     /// <summary>
@@ -170,19 +236,27 @@ public sealed class VisitTrace
     internal void Begin(string method, string target)
     {
         foreach (var query in _queries)
-            if (query.Rows is { } rows) _spareRows.Push(rows);
+            if (query.Rows is { } rows)
+                _spareRows.Push(rows);
         _queries.Clear();
         _parameters.Clear();
         _ignored = null;
         Reading = null;
         Target = target.Length <= TargetLimit ? target : target[..TargetLimit];
-        _state = new TraceState { Clock = _clock, Method = method, At = _clock.GetUtcNow(), Start = _clock.GetTimestamp() };
+        _state = new TraceState
+        {
+            Clock = _clock,
+            Method = method,
+            At = _clock.GetUtcNow(),
+            Start = _clock.GetTimestamp(),
+        };
     }
 
     /// <summary>The rows of one query: a block may have those of an earlier one before them.</summary>
     private RowBlock Copy(RowBlock rows, int first, IReadOnlyList<int> secret)
     {
-        if (!_spareRows.TryPop(out var copy)) copy = new RowBlock(0, 0);
+        if (!_spareRows.TryPop(out var copy))
+            copy = new RowBlock(0, 0);
         rows.CopyCut(first, RowLimit, ValueLimit, copy, secret);
         return copy;
     }
@@ -224,7 +298,8 @@ internal sealed class ShownWrite(string text) : IPreparedQuery
 
     public IReadOnlyList<string> ColumnNames => [];
 
-    public ValueTask RunAsync(IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation) => throw new NotSupportedException();
+    public ValueTask RunAsync(IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation) =>
+        throw new NotSupportedException();
 
     public string Shown(IReadOnlyList<Constant> arguments) => text.Length <= Most ? text : text[..Most] + "…";
 }

@@ -18,15 +18,25 @@ internal static class Compression
     private const int Window = 18;
 
     /// <summary>The page compressed, to be disposed; null where it is not asked for, too small, or would not shrink.</summary>
-    public static Utf8Buffer? TryCompress(StringValues accepted, Utf8Buffer body) => IsAccepted(accepted) ? TryCompress(body.Written) : null;
+    public static Utf8Buffer? TryCompress(StringValues accepted, Utf8Buffer body) =>
+        IsAccepted(accepted) ? TryCompress(body.Written) : null;
 
     /// <summary>Bytes compressed, to be disposed; null where they are too few, or would not shrink.</summary>
     public static Utf8Buffer? TryCompress(ReadOnlySpan<byte> body)
     {
-        if (body.Length < Least) return null;
+        if (body.Length < Least)
+            return null;
         var compressed = new Utf8Buffer(BrotliEncoder.GetMaxCompressedLength(body.Length));
-        if (BrotliEncoder.TryCompress(body, compressed.Room(BrotliEncoder.GetMaxCompressedLength(body.Length)), out var written, Quality, Window)
-            && written < body.Length)
+        if (
+            BrotliEncoder.TryCompress(
+                body,
+                compressed.Room(BrotliEncoder.GetMaxCompressedLength(body.Length)),
+                out var written,
+                Quality,
+                Window
+            )
+            && written < body.Length
+        )
         {
             compressed.Advance(written);
             return compressed;
@@ -39,5 +49,7 @@ internal static class Compression
     public static bool IsAccepted(StringValues accepted) =>
         accepted.ToString().Contains(Coding, StringComparison.OrdinalIgnoreCase)
         && StringWithQualityHeaderValue.TryParseList(accepted, out var codings)
-        && codings.Any(coding => coding.Value.Equals(Coding, StringComparison.OrdinalIgnoreCase) && coding.Quality is null or > 0);
+        && codings.Any(coding =>
+            coding.Value.Equals(Coding, StringComparison.OrdinalIgnoreCase) && coding.Quality is null or > 0
+        );
 }

@@ -11,24 +11,129 @@ using Jexa.Core.Values;
 namespace Jexa.Service.Clients;
 
 /// <summary>
-/// Writes a site as one C# file that needs the framework only: a static class for each page, with its typed address, what it answers with and what
+/// Writes a site as one C# file that needs the framework only: a static class for each page, with its typed address, what it
+/// answers with and what
 /// can be sent to it; and addresses read back.
 /// </summary>
 public sealed partial class CSharpWriter
 {
     /// <summary>What a property of a record cannot be called.</summary>
     private static readonly string[] RecordMembers =
-        ["Fields", "Changes", "At", "Of", "Sent", "Equals", "GetHashCode", "ToString", "GetType", "MemberwiseClone", "Finalize", "ReferenceEquals", "EqualityContract", "Deconstruct", "Clone", "PrintMembers"];
+    [
+        "Fields",
+        "Changes",
+        "At",
+        "Of",
+        "Sent",
+        "Equals",
+        "GetHashCode",
+        "ToString",
+        "GetType",
+        "MemberwiseClone",
+        "Finalize",
+        "ReferenceEquals",
+        "EqualityContract",
+        "Deconstruct",
+        "Clone",
+        "PrintMembers",
+    ];
 
     /// <summary>The same of an address that was read back.</summary>
-    private static readonly string[] ReadingMembers = [.. RecordMembers, "Address", "IsCanonical", "Missing", "Malformed", "NoPage"];
+    private static readonly string[] ReadingMembers =
+    [
+        .. RecordMembers,
+        "Address",
+        "IsCanonical",
+        "Missing",
+        "Malformed",
+        "NoPage",
+    ];
 
     private static readonly HashSet<string> Keywords =
     [
-        "abstract", "as", "base", "bool", "break", "byte", "case", "catch", "char", "checked", "class", "const", "continue", "decimal", "default", "delegate", "do", "double", "else", "enum", "event", "explicit", "extern",
-        "false", "finally", "fixed", "float", "for", "foreach", "goto", "if", "implicit", "in", "int", "interface", "internal", "is", "lock", "long", "namespace", "new", "null", "object", "operator", "out", "override",
-        "params", "private", "protected", "public", "readonly", "ref", "return", "sbyte", "sealed", "short", "sizeof", "stackalloc", "static", "string", "struct", "switch", "this", "throw", "true", "try", "typeof", "uint",
-        "ulong", "unchecked", "unsafe", "ushort", "using", "virtual", "void", "volatile", "while", "required", "record", "field", "value", "file", "scoped",
+        "abstract",
+        "as",
+        "base",
+        "bool",
+        "break",
+        "byte",
+        "case",
+        "catch",
+        "char",
+        "checked",
+        "class",
+        "const",
+        "continue",
+        "decimal",
+        "default",
+        "delegate",
+        "do",
+        "double",
+        "else",
+        "enum",
+        "event",
+        "explicit",
+        "extern",
+        "false",
+        "finally",
+        "fixed",
+        "float",
+        "for",
+        "foreach",
+        "goto",
+        "if",
+        "implicit",
+        "in",
+        "int",
+        "interface",
+        "internal",
+        "is",
+        "lock",
+        "long",
+        "namespace",
+        "new",
+        "null",
+        "object",
+        "operator",
+        "out",
+        "override",
+        "params",
+        "private",
+        "protected",
+        "public",
+        "readonly",
+        "ref",
+        "return",
+        "sbyte",
+        "sealed",
+        "short",
+        "sizeof",
+        "stackalloc",
+        "static",
+        "string",
+        "struct",
+        "switch",
+        "this",
+        "throw",
+        "true",
+        "try",
+        "typeof",
+        "uint",
+        "ulong",
+        "unchecked",
+        "unsafe",
+        "ushort",
+        "using",
+        "virtual",
+        "void",
+        "volatile",
+        "while",
+        "required",
+        "record",
+        "field",
+        "value",
+        "file",
+        "scoped",
     ];
 
     private readonly Site _site;
@@ -40,14 +145,21 @@ public sealed partial class CSharpWriter
     {
         _site = site;
         _pages = PageContract.Of(site);
-        _classes = new ClientNames(_pages, name => ClientNames.Pascal(name) + "Page", name => [name], Declared().Matches(ClientRuntime.CSharp).Select(match => match.Groups[1].Value));
+        _classes = new ClientNames(
+            _pages,
+            name => ClientNames.Pascal(name) + "Page",
+            name => [name],
+            Declared().Matches(ClientRuntime.CSharp).Select(match => match.Groups[1].Value)
+        );
     }
 
     /// <summary>The whole file.</summary>
     /// <param name="space">The namespace; null for one made of the app's name.</param>
-    public static string Write(Site site, string? space) => new CSharpWriter(site).Write(space ?? ClientNames.Pascal(site.Frame.AppTitle));
+    public static string Write(Site site, string? space) =>
+        new CSharpWriter(site).Write(space ?? ClientNames.Pascal(site.Frame.AppTitle));
 
-    public static bool IsNamespace(string text) => text.Split('.').All(part => Identifier().IsMatch(part) && !Keywords.Contains(part));
+    public static bool IsNamespace(string text) =>
+        text.Split('.').All(part => Identifier().IsMatch(part) && !Keywords.Contains(part));
 
     /// <summary>A call of a page with a real sample, as somebody would write it.</summary>
     /// <param name="ids">The texts of its parameters; empty for one that is left out.</param>
@@ -55,20 +167,49 @@ public sealed partial class CSharpWriter
     {
         var contract = PageContract.Of(page);
         var names = ArgumentNames(contract);
-        var given = Ordered(contract).Select(parameter => (parameter, text: contract.Parameters.ToList().IndexOf(parameter) is var at && at < ids.Count ? ids[at] : "")).Where(pair => pair.text.Length > 0)
+        var given = Ordered(contract)
+            .Select(parameter =>
+                (parameter, text: contract.Parameters.ToList().IndexOf(parameter) is var at && at < ids.Count ? ids[at] : "")
+            )
+            .Where(pair => pair.text.Length > 0)
             .Select(pair => $", {names[pair.parameter.Name]}: {Literal(pair.parameter.Kind, pair.text, pair.parameter.Of.Many)}");
         return $"var loaded = await {_classes[page.Name]}.LoadAsync(service{string.Concat(given)});";
     }
 
     private string Write(string space)
     {
-        Line(0, $"// <auto-generated>Written from the app “{Plain(_site.Frame.AppTitle)}” by: jexa client csharp. Do not change it; write it again.</auto-generated>");
-        Line(0, "// It needs .NET 8 or later and nothing else. Begin with:  var service = new Service(new HttpClient(), new Uri(\"http://127.0.0.1:7440\"));");
+        Line(
+            0,
+            $"// <auto-generated>Written from the app “{Plain(_site.Frame.AppTitle)}” by: jexa client "
+                + "csharp. Do not change it; write it again.</auto-generated>"
+        );
+        Line(
+            0,
+            "// It needs .NET 8 or later and nothing else. Begin with:  var service = new Service(new "
+                + "HttpClient(), new Uri(\"http://127.0.0.1:7440\"));"
+        );
         Line(0, "#nullable enable");
-        foreach (var used in (string[])["System", "System.Collections.Generic", "System.Globalization", "System.IO", "System.Linq", "System.Net.Http", "System.Text", "System.Text.Json", "System.Text.RegularExpressions", "System.Threading", "System.Threading.Tasks"]) Line(0, $"using {used};");
+        foreach (
+            var used in (string[])
+                [
+                    "System",
+                    "System.Collections.Generic",
+                    "System.Globalization",
+                    "System.IO",
+                    "System.Linq",
+                    "System.Net.Http",
+                    "System.Text",
+                    "System.Text.Json",
+                    "System.Text.RegularExpressions",
+                    "System.Threading",
+                    "System.Threading.Tasks",
+                ]
+        )
+            Line(0, $"using {used};");
         Line(0, "");
         Line(0, $"namespace {space};");
-        foreach (var page in _pages) WritePage(page);
+        foreach (var page in _pages)
+            WritePage(page);
         Line(0, "");
         _text.Append(ClientRuntime.CSharp);
         Line(0, "");
@@ -82,7 +223,8 @@ public sealed partial class CSharpWriter
         Line(0, "");
         Line(1, "private static readonly Plan[] Plans =");
         Line(1, "[");
-        foreach (var page in _pages) WritePlan(page);
+        foreach (var page in _pages)
+            WritePlan(page);
         Line(1, "];");
         Line(0, "}");
         return _text.ToString();
@@ -98,17 +240,32 @@ public sealed partial class CSharpWriter
         Line(0, $"public static class {_classes[page.Name]}");
         Line(0, "{");
         Line(1, $"public const string Name = {Text(page.Name)};");
-        var properties = Unique(page.Parameters.Select(parameter => parameter.Name), ClientNames.Pascal, ReadingMembers, name => name);
+        var properties = Unique(page.Parameters.Select(parameter => parameter.Name), ClientNames.Pascal, ReadingMembers, name =>
+            name
+        );
         Line(0, "");
         Line(1, "/// <summary>An address of the page, read back.</summary>");
-        Line(1, $"public sealed record At({string.Join(", ", page.Parameters.Select(parameter => $"{TypeOf(parameter)} {properties[parameter.Name]}"))}) : Reading;");
+        var read = page.Parameters.Select(parameter => $"{TypeOf(parameter)} {properties[parameter.Name]}");
+        Line(1, $"public sealed record At({string.Join(", ", read)}) : Reading;");
         Line(0, "");
-        var signature = string.Join(", ", ordered.Select(parameter => $"{TypeOf(parameter)} {arguments[parameter.Name]}{(parameter.Of.Required ? "" : " = null")}").Concat(isList ? ["Wanted? wanted = null"] : []));
+        var signature = string.Join(
+            ", ",
+            ordered
+                .Select(parameter => $"{TypeOf(parameter)} {arguments[parameter.Name]}{(parameter.Of.Required ? "" : " = null")}")
+                .Concat(isList ? ["Wanted? wanted = null"] : [])
+        );
         Line(1, "/// <exception cref=\"AddressException\">No address can carry these.</exception>");
         Line(1, $"public static string Address({signature}) =>");
-        Line(2, $"Addresses.Write(Name, {(isList ? "wanted" : "null")}{string.Concat(ordered.Select(parameter => $", ({Text(parameter.Name)}, {arguments[parameter.Name]})"))});");
-        var call = $"Address({string.Join(", ", ordered.Select(parameter => arguments[parameter.Name]).Concat(isList ? ["wanted"] : []))})";
-        if (page.Kind != "text") WriteFields(page);
+        Line(
+            2,
+            "Addresses.Write(Name, "
+                + $"{(isList ? "wanted" : "null")}"
+                + $"{string.Concat(ordered.Select(parameter => $", ({Text(parameter.Name)}, {arguments[parameter.Name]})"))});"
+        );
+        var passed = ordered.Select(parameter => arguments[parameter.Name]).Concat(isList ? ["wanted"] : []);
+        var call = $"Address({string.Join(", ", passed)})";
+        if (page.Kind != "text")
+            WriteFields(page);
         WriteBlocks(page);
         WriteCalls(page, signature, call);
         Line(0, "}");
@@ -130,27 +287,59 @@ public sealed partial class CSharpWriter
         Line(2, $"Calls.LoadAsync(service, Name, {call}, {Text(good)}, {read}, cancellation);");
 
         // Parameters that may be left out come last.
-        var must = string.Join(", ", Ordered(page).Where(parameter => parameter.Of.Required).Select(parameter => $"{TypeOf(parameter)} {ArgumentNames(page)[parameter.Name]}"));
-        var may = string.Join(", ", Ordered(page).Where(parameter => !parameter.Of.Required).Select(parameter => $"{TypeOf(parameter)} {ArgumentNames(page)[parameter.Name]} = null"));
-        string Signature(string own) => string.Join(", ", new[] { "Service service", must, own, may }.Where(part => part.Length > 0));
+        var must = string.Join(
+            ", ",
+            Ordered(page)
+                .Where(parameter => parameter.Of.Required)
+                .Select(parameter => $"{TypeOf(parameter)} {ArgumentNames(page)[parameter.Name]}")
+        );
+        var may = string.Join(
+            ", ",
+            Ordered(page)
+                .Where(parameter => !parameter.Of.Required)
+                .Select(parameter => $"{TypeOf(parameter)} {ArgumentNames(page)[parameter.Name]} = null")
+        );
+        string Signature(string own) =>
+            string.Join(", ", new[] { "Service service", must, own, may }.Where(part => part.Length > 0));
         switch (page.Kind)
         {
             case "edit":
                 WriteChanges(page);
                 Line(0, "");
-                Line(1, "/// <summary>Changes some fields. The version is what was loaded: over a record that has changed since, nothing is saved.</summary>");
-                Line(1, $"public static Task<Saved<Held<Fields>>> SaveAsync({Signature("Changes changes, string version")}, CancellationToken cancellation = default) =>");
-                Line(2, $"Calls.SendAsync(service, Name, HttpMethod.Patch, {call}, changes.Sent, version, body => Calls.Held(body, Fields.Of), cancellation);");
+                Line(
+                    1,
+                    "/// <summary>Changes some fields. The version is what was loaded: over a record that has "
+                        + "changed since, nothing is saved.</summary>"
+                );
+                Line(
+                    1,
+                    "public static Task<Saved<Held<Fields>>> "
+                        + $"SaveAsync({Signature("Changes changes, string version")}, CancellationToken cancellation = "
+                        + "default) =>"
+                );
+                Line(
+                    2,
+                    $"Calls.SendAsync(service, Name, HttpMethod.Patch, {call}, changes.Sent, version, body => "
+                        + "Calls.Held(body, Fields.Of), cancellation);"
+                );
                 break;
             case "new":
                 WriteChanges(page);
                 Line(0, "");
-                Line(1, $"public static Task<Saved<Made>> AddAsync({Signature("Changes values")}, CancellationToken cancellation = default) =>");
+                Line(
+                    1,
+                    $"public static Task<Saved<Made>> AddAsync({Signature("Changes values")}, CancellationToken "
+                        + "cancellation = default) =>"
+                );
                 Line(2, $"Calls.SendAsync(service, Name, HttpMethod.Post, {call}, values.Sent, null, Calls.Made, cancellation);");
                 break;
             case "delete":
                 Line(0, "");
-                Line(1, $"public static Task<Saved<bool>> RemoveAsync({Signature("string version")}, CancellationToken cancellation = default) =>");
+                Line(
+                    1,
+                    $"public static Task<Saved<bool>> RemoveAsync({Signature("string version")}, CancellationToken "
+                        + "cancellation = default) =>"
+                );
                 Line(2, $"Calls.SendAsync(service, Name, HttpMethod.Delete, {call}, null, version, _ => true, cancellation);");
                 break;
         }
@@ -162,7 +351,10 @@ public sealed partial class CSharpWriter
     {
         var names = PropertyNames(fields.Select(field => field.Name));
         Line(0, "");
-        Line(1, $"public sealed record {record}({string.Join(", ", fields.Select(field => $"{TypeOf(field)} {names[field.Name]}"))})");
+        Line(
+            1,
+            $"public sealed record {record}({string.Join(", ", fields.Select(field => $"{TypeOf(field)} {names[field.Name]}"))})"
+        );
         Line(1, "{");
         Line(2, $"internal static {record} Of(Members json) => new({string.Join(", ", fields.Select(Reading))});");
         Line(1, "}");
@@ -174,46 +366,70 @@ public sealed partial class CSharpWriter
         var names = new HashSet<string>();
         for (var i = 0; i < page.Blocks.Count; i++)
         {
-            if (page.Blocks[i].IsNotice) continue;
+            if (page.Blocks[i].IsNotice)
+                continue;
             var spelled = "Related" + ClientNames.Pascal(page.Blocks[i].Record);
             var name = spelled;
-            for (var number = 2; !names.Add(name); number++) name = spelled + number.ToString(CultureInfo.InvariantCulture);
+            for (var number = 2; !names.Add(name); number++)
+                name = spelled + number.ToString(CultureInfo.InvariantCulture);
             WriteFields(name + "Fields", page.Blocks[i].Fields);
             Line(0, "");
             Line(1, $"/// <summary>{Xml(page.Blocks[i].Title)}, of a record that was loaded.</summary>");
-            Line(1, $"public static Related<{name}Fields> {name}(Shown<Fields> shown) => Calls.Related(shown.Json, {i.ToString(CultureInfo.InvariantCulture)}, {name}Fields.Of);");
+            Line(
+                1,
+                $"public static Related<{name}Fields> {name}(Shown<Fields> shown) => Calls.Related(shown.Json, "
+                    + $"{i.ToString(CultureInfo.InvariantCulture)}, {name}Fields.Of);"
+            );
         }
     }
 
     private static string TypeOf(FieldContract field)
     {
-        var type = field.Shape switch { FieldShape.Reference => "Reference", FieldShape.Picture => "Picture", _ => TypeOf(field.Kind) };
+        var type = field.Shape switch
+        {
+            FieldShape.Reference => "Reference",
+            FieldShape.Picture => "Picture",
+            _ => TypeOf(field.Kind),
+        };
         return field.IsNullable || field.IsOptional || field.Shape == FieldShape.Picture ? type + "?" : type;
     }
 
     /// <summary>Reads one field. One that may be left out need not be there; any other must, also where it is empty.</summary>
     private static string Reading(FieldContract field)
     {
-        var read = field.Shape switch { FieldShape.Reference => "Members.Reference", FieldShape.Picture => "Members.Picture", _ => "Members." + ReaderOf(field.Kind) };
+        var read = field.Shape switch
+        {
+            FieldShape.Reference => "Members.Reference",
+            FieldShape.Picture => "Members.Picture",
+            _ => "Members." + ReaderOf(field.Kind),
+        };
         var isStruct = field.Shape == FieldShape.Plain && field.Kind is not (ValueKind.Text or ValueKind.Bytes);
         var json = field.IsOptional ? "json" : $"json.With({Text(field.Name)})";
-        return field.IsNullable || field.IsOptional || field.Shape == FieldShape.Picture ? $"{json}.{(isStruct ? "Or" : "OrNull")}({Text(field.Name)}, {read})" : $"json.Must({Text(field.Name)}, {read})";
+        return field.IsNullable || field.IsOptional || field.Shape == FieldShape.Picture
+            ? $"{json}.{(isStruct ? "Or" : "OrNull")}({Text(field.Name)}, {read})"
+            : $"json.Must({Text(field.Name)}, {read})";
     }
 
-    private static string ReaderOf(ValueKind kind) => kind switch
-    {
-        ValueKind.Decimal => "Number",
-        ValueKind.Date => "Day",
-        ValueKind.Year or ValueKind.Month => "Whole",
-        ValueKind.Word => "Text",
-        _ => kind.ToString(),
-    };
+    private static string ReaderOf(ValueKind kind) =>
+        kind switch
+        {
+            ValueKind.Decimal => "Number",
+            ValueKind.Date => "Day",
+            ValueKind.Year or ValueKind.Month => "Whole",
+            ValueKind.Word => "Text",
+            _ => kind.ToString(),
+        };
 
     private void WriteChanges(PageContract page)
     {
         var names = PropertyNames(page.Asked.Select(asked => asked.Field.Name));
         Line(0, "");
-        Line(1, page.Kind == "new" ? "/// <summary>What a new record is made of; what is not set begins with its default.</summary>" : "/// <summary>The fields to change; what is not set stays as it is.</summary>");
+        Line(
+            1,
+            page.Kind == "new"
+                ? "/// <summary>What a new record is made of; what is not set begins with its default.</summary>"
+                : "/// <summary>The fields to change; what is not set stays as it is.</summary>"
+        );
         Line(1, "public sealed class Changes");
         Line(1, "{");
         Line(2, "internal Dictionary<string, object?> Sent { get; } = [];");
@@ -222,9 +438,16 @@ public sealed partial class CSharpWriter
             var field = asked.Field;
             var type = TypeOf(asked.Kind) + (asked.IsNullable ? "?" : "");
             Line(0, "");
-            var choices = field.Choices.Count is > 0 and <= 12 && asked.Kind == ValueKind.Text ? $" One of {string.Join(", ", field.Choices.Select(choice => choice.Value))}." : "";
+            var choices =
+                field.Choices.Count is > 0 and <= 12 && asked.Kind == ValueKind.Text
+                    ? $" One of {string.Join(", ", field.Choices.Select(choice => choice.Value))}."
+                    : "";
             Line(2, $"/// <summary>{Xml(field.Label)}.{Xml(field.Help is null ? "" : " " + field.Help)}{Xml(choices)}</summary>");
-            Line(2, $"public {(asked.MustBeGiven ? "required " : "")}{type} {names[field.Name]} {{ init => Sent[{Text(field.Name)}] = Calls.Sent(value); }}");
+            Line(
+                2,
+                $"public {(asked.MustBeGiven ? "required " : "")}{type} {names[field.Name]} {{ init => "
+                    + $"Sent[{Text(field.Name)}] = Calls.Sent(value); }}"
+            );
         }
 
         Line(1, "}");
@@ -234,64 +457,101 @@ public sealed partial class CSharpWriter
     {
         var head = page.Page.Head;
         var parameters = page.Parameters.Select(parameter =>
-            $"new({Text(parameter.Name)}, {KeyOf(parameter)}{(parameter.Of.Required ? "" : ", IsOptional: true")}{(parameter.Of.Many ? ", IsMany: true" : "")}{(parameter.YearOf is { } year ? $", YearOf: {Text(year)}" : "")})");
+            $"new({Text(parameter.Name)}, "
+            + $"{KeyOf(parameter)}{(parameter.Of.Required ? "" : ", IsOptional: true")}"
+            + $"{(parameter.Of.Many ? ", IsMany: true" : "")}"
+            + $"{(parameter.YearOf is { } year ? $", YearOf: {Text(year)}" : "")})"
+        );
         var former = _site.Former.Where(old => old.Now == page.Page).Select(old => Path(old.Head.Template));
-        var read = page.Parameters.Select(parameter => parameter.Of.Many ? $"Several<{TypeOf(parameter.Kind)}>(values.GetValueOrDefault({Text(parameter.Name)}))"
-            : parameter.Of.Required ? $"({TypeOf(parameter.Kind)})values[{Text(parameter.Name)}]" : $"({TypeOf(parameter.Kind)}?)values.GetValueOrDefault({Text(parameter.Name)})");
-        Line(2, $"new({Text(page.Name)}, {Path(head.Template)}, [{string.Join(", ", parameters)}], [{string.Join(", ", former)}], values => new {_classes[page.Name]}.At({string.Join(", ", read)})),");
+        var read = page.Parameters.Select(parameter =>
+            parameter.Of.Many ? $"Several<{TypeOf(parameter.Kind)}>(values.GetValueOrDefault({Text(parameter.Name)}))"
+            : parameter.Of.Required ? $"({TypeOf(parameter.Kind)})values[{Text(parameter.Name)}]"
+            : $"({TypeOf(parameter.Kind)}?)values.GetValueOrDefault({Text(parameter.Name)})"
+        );
+        Line(
+            2,
+            $"new({Text(page.Name)}, {Path(head.Template)}, [{string.Join(", ", parameters)}], "
+                + $"[{string.Join(", ", former)}], values => new "
+                + $"{_classes[page.Name]}.At({string.Join(", ", read)})),"
+        );
     }
 
-    private static string Path(PathTemplate template) =>
-        $"[{string.Join(", ", template.Segments.Select(segment => segment.Literal is { } literal ? $"new({Text(literal)})" : $"new({Text(segment.Prefix)}, {Text(segment.Parameter!)}, {Text(segment.Suffix)})"))}]";
+    private static string Path(PathTemplate template) => $"[{string.Join(", ", template.Segments.Select(Segment))}]";
 
-    private static string KeyOf(ParameterContract parameter) => parameter.Of.Key switch
-    {
-        IntegerKey key => $"new Key.Whole({Limit(key.Min)}, {Limit(key.Max)})",
-        NumberKey key => $"new Key.Number({(key.IsWhole ? "true" : "false")})",
-        TextKey key => $"new Key.Text({(key.Form.MaxLength?.ToString(CultureInfo.InvariantCulture) ?? "int.MaxValue")}{(key.Form.Pattern is { } pattern ? $", {Text(pattern)}, {(key.FoldsCase ? "true" : "false")}" : "")})",
-        BytesKey => $"new Key.Text({BytesKey.MostCharacters}, {Text(BytesKey.Pattern)}, true)",
-        UuidKey => "new Key.Uuid()",
-        DateKey => "new Key.Day()",
-        BooleanKey => "new Key.Truth()",
-        WordKey key => $"new Key.Word({string.Join(", ", key.Words.Select(Text))})",
-        _ => parameter.Kind == ValueKind.Month ? "new Key.Whole(1, 12)" : "new Key.Whole(1, 9998, 4)",
-    };
+    private static string Segment(SegmentPattern segment) =>
+        segment.Literal is { } literal
+            ? $"new({Text(literal)})"
+            : $"new({Text(segment.Prefix)}, {Text(segment.Parameter!)}, {Text(segment.Suffix)})";
 
-    private static string Limit(long limit) => limit == long.MinValue ? "long.MinValue" : limit == long.MaxValue ? "long.MaxValue" : limit.ToString(CultureInfo.InvariantCulture);
+    private static string KeyOf(ParameterContract parameter) =>
+        parameter.Of.Key switch
+        {
+            IntegerKey key => $"new Key.Whole({Limit(key.Min)}, {Limit(key.Max)})",
+            NumberKey key => $"new Key.Number({(key.IsWhole ? "true" : "false")})",
+            TextKey key => $"new Key.Text({(key.Form.MaxLength?.ToString(CultureInfo.InvariantCulture) ?? "int.MaxValue")}"
+                + $"{(key.Form.Pattern is { } pattern ? $", {Text(pattern)}, {(key.FoldsCase ? "true" : "false")}" : "")})",
+            BytesKey => $"new Key.Text({BytesKey.MostCharacters}, {Text(BytesKey.Pattern)}, true)",
+            UuidKey => "new Key.Uuid()",
+            DateKey => "new Key.Day()",
+            BooleanKey => "new Key.Truth()",
+            WordKey key => $"new Key.Word({string.Join(", ", key.Words.Select(Text))})",
+            _ => parameter.Kind == ValueKind.Month ? "new Key.Whole(1, 12)" : "new Key.Whole(1, 9998, 4)",
+        };
+
+    private static string Limit(long limit) =>
+        limit == long.MinValue ? "long.MinValue"
+        : limit == long.MaxValue ? "long.MaxValue"
+        : limit.ToString(CultureInfo.InvariantCulture);
 
     private static string TypeOf(ParameterContract parameter) =>
-        parameter.Of.Many ? $"IReadOnlyList<{TypeOf(parameter.Kind)}>{(parameter.Of.Required ? "" : "?")}" : TypeOf(parameter.Kind) + (parameter.Of.Required ? "" : "?");
+        parameter.Of.Many
+            ? $"IReadOnlyList<{TypeOf(parameter.Kind)}>{(parameter.Of.Required ? "" : "?")}"
+            : TypeOf(parameter.Kind) + (parameter.Of.Required ? "" : "?");
 
-    private static string TypeOf(ValueKind kind) => kind switch
-    {
-        ValueKind.Whole or ValueKind.Year or ValueKind.Month => "long",
-        ValueKind.Decimal => "decimal",
-        ValueKind.Real => "double",
-        ValueKind.Truth => "bool",
-        ValueKind.Uuid => "Guid",
-        ValueKind.Date => "DateOnly",
-        ValueKind.Moment => "DateTimeOffset",
-        ValueKind.Bytes => "byte[]",
-        ValueKind.Any => "JsonElement",
-        _ => "string",
-    };
+    private static string TypeOf(ValueKind kind) =>
+        kind switch
+        {
+            ValueKind.Whole or ValueKind.Year or ValueKind.Month => "long",
+            ValueKind.Decimal => "decimal",
+            ValueKind.Real => "double",
+            ValueKind.Truth => "bool",
+            ValueKind.Uuid => "Guid",
+            ValueKind.Date => "DateOnly",
+            ValueKind.Moment => "DateTimeOffset",
+            ValueKind.Bytes => "byte[]",
+            ValueKind.Any => "JsonElement",
+            _ => "string",
+        };
 
-    private static IEnumerable<ParameterContract> Ordered(PageContract page) => page.Parameters.OrderBy(parameter => !parameter.Of.Required);
+    private static IEnumerable<ParameterContract> Ordered(PageContract page) =>
+        page.Parameters.OrderBy(parameter => !parameter.Of.Required);
 
     /// <summary>Names of arguments: none is a keyword or one that each call has already, no two are the same.</summary>
-    private static Dictionary<string, string> ArgumentNames(PageContract page) => Unique(page.Parameters.Select(parameter => parameter.Name), ClientNames.Camel, ["service", "wanted", "cancellation", "changes", "values", "version", "body"],
-        name => Keywords.Contains(name) ? "@" + name : name);
+    private static Dictionary<string, string> ArgumentNames(PageContract page) =>
+        Unique(
+            page.Parameters.Select(parameter => parameter.Name),
+            ClientNames.Camel,
+            ["service", "wanted", "cancellation", "changes", "values", "version", "body"],
+            name => Keywords.Contains(name) ? "@" + name : name
+        );
 
-    private static Dictionary<string, string> PropertyNames(IEnumerable<string> names) => Unique(names, ClientNames.Pascal, RecordMembers, name => name);
+    private static Dictionary<string, string> PropertyNames(IEnumerable<string> names) =>
+        Unique(names, ClientNames.Pascal, RecordMembers, name => name);
 
-    private static Dictionary<string, string> Unique(IEnumerable<string> names, Func<string, string> spell, IEnumerable<string> taken, Func<string, string> finish)
+    private static Dictionary<string, string> Unique(
+        IEnumerable<string> names,
+        Func<string, string> spell,
+        IEnumerable<string> taken,
+        Func<string, string> finish
+    )
     {
         var used = taken.ToHashSet(StringComparer.Ordinal);
         var made = new Dictionary<string, string>();
         foreach (var name in names.Distinct().OrderBy(name => spell(name) != name))
         {
             var free = spell(name);
-            for (var number = 2; !used.Add(free); number++) free = $"{spell(name)}{number}";
+            for (var number = 2; !used.Add(free); number++)
+                free = $"{spell(name)}{number}";
             made[name] = finish(free);
         }
 
@@ -302,7 +562,8 @@ public sealed partial class CSharpWriter
     {
         var one = kind switch
         {
-            ValueKind.Whole or ValueKind.Year or ValueKind.Month => long.Parse(text, CultureInfo.InvariantCulture).ToString(CultureInfo.InvariantCulture),
+            ValueKind.Whole or ValueKind.Year or ValueKind.Month => long.Parse(text, CultureInfo.InvariantCulture)
+                .ToString(CultureInfo.InvariantCulture),
             ValueKind.Decimal => text + "m",
             ValueKind.Truth => text,
             ValueKind.Uuid => $"Guid.Parse({Text(text)})",
@@ -315,13 +576,23 @@ public sealed partial class CSharpWriter
     private static string Text(string text)
     {
         var quoted = new StringBuilder("\"");
-        foreach (var c in text) quoted.Append(c switch { '"' => "\\\"", '\\' => "\\\\", _ when char.IsControl(c) || c is '\u2028' or '\u2029' || char.IsSurrogate(c) => $"\\u{(int)c:X4}", _ => c.ToString() });
+        foreach (var c in text)
+            quoted.Append(
+                c switch
+                {
+                    '"' => "\\\"",
+                    '\\' => "\\\\",
+                    _ when char.IsControl(c) || c is '\u2028' or '\u2029' || char.IsSurrogate(c) => $"\\u{(int)c:X4}",
+                    _ => c.ToString(),
+                }
+            );
         return quoted.Append('"').ToString();
     }
 
     private static string Xml(string text) => Plain(text).Replace("&", "&amp;").Replace("<", "&lt;").Replace(">", "&gt;");
 
-    private static string Plain(string text) => new([.. text.Select(c => char.IsControl(c) || c is '\u2028' or '\u2029' or '\u0085' ? ' ' : c)]);
+    private static string Plain(string text) =>
+        new([.. text.Select(c => char.IsControl(c) || c is '\u2028' or '\u2029' or '\u0085' ? ' ' : c)]);
 
     private void Line(int depth, string text) => _text.Append(' ', text.Length == 0 ? 0 : depth * 4).Append(text).Append('\n');
 

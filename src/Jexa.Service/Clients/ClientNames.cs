@@ -3,7 +3,8 @@ using Jexa.Core.Contracts;
 namespace Jexa.Service.Clients;
 
 /// <summary>
-/// What pages are called in another language: identifiers made of their names, each once. Which of two gets a name that both would have does
+/// What pages are called in another language: identifiers made of their names, each once. Which of two gets a name that both
+/// would have does
 /// not hang on anything else in the file.
 /// </summary>
 public sealed class ClientNames
@@ -12,13 +13,24 @@ public sealed class ClientNames
 
     /// <param name="taken">What no page can be called.</param>
     /// <param name="variants">The identifiers that one name stands for: none of them may be taken.</param>
-    public ClientNames(IEnumerable<PageContract> pages, Func<string, string> spell, Func<string, IEnumerable<string>> variants, IEnumerable<string> taken)
+    public ClientNames(
+        IEnumerable<PageContract> pages,
+        Func<string, string> spell,
+        Func<string, IEnumerable<string>> variants,
+        IEnumerable<string> taken
+    )
     {
         var used = taken.ToHashSet(StringComparer.Ordinal);
-        foreach (var name in pages.Select(page => page.Name).OrderBy(name => spell(name) != name).ThenBy(name => name, StringComparer.Ordinal))
+        foreach (
+            var name in pages
+                .Select(page => page.Name)
+                .OrderBy(name => spell(name) != name)
+                .ThenBy(name => name, StringComparer.Ordinal)
+        )
         {
             var free = spell(name);
-            for (var number = 2; variants(free).Any(used.Contains); number++) free = $"{spell(name)}{number}";
+            for (var number = 2; variants(free).Any(used.Contains); number++)
+                free = $"{spell(name)}{number}";
             used.UnionWith(variants(free));
             _names[name] = free;
         }
@@ -36,8 +48,13 @@ public sealed class ClientNames
     /// <summary><c>bridge-edit</c> as <c>BridgeEdit</c>; letters, digits and <c>_</c> only.</summary>
     public static string Pascal(string name)
     {
-        var words = new string([.. name.Select(c => char.IsAsciiLetterOrDigit(c) ? c : ' ')]).Split(' ', StringSplitOptions.RemoveEmptyEntries);
+        var words = new string([.. name.Select(c => char.IsAsciiLetterOrDigit(c) ? c : ' ')]).Split(
+            ' ',
+            StringSplitOptions.RemoveEmptyEntries
+        );
         var pascal = string.Concat(words.Select(word => char.ToUpperInvariant(word[0]) + word[1..]));
-        return pascal.Length == 0 ? "X" : char.IsAsciiDigit(pascal[0]) ? "X" + pascal : pascal;
+        return pascal.Length == 0 ? "X"
+            : char.IsAsciiDigit(pascal[0]) ? "X" + pascal
+            : pascal;
     }
 }

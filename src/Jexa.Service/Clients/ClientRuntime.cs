@@ -9,10 +9,14 @@ internal static class ClientRuntime
 
     public static string CSharp { get; } = Joined("Values.cs", "Addresses.cs", "Calls.cs");
 
-    private static string Joined(params string[] names) => string.Join('\n', names.Select(name =>
-    {
-        using var stream = Assembly.GetExecutingAssembly().GetManifestResourceStream($"Jexa.Clients.{name}")!;
-        using var reader = new StreamReader(stream);
-        return reader.ReadToEnd();
-    }));
+    private static string Joined(params string[] names) =>
+        string.Join(
+            '\n',
+            names.Select(name =>
+            {
+                using var stream = Assembly.GetExecutingAssembly().GetManifestResourceStream($"Jexa.Clients.{name}")!;
+                using var reader = new StreamReader(stream);
+                return reader.ReadToEnd();
+            })
+        );
 }

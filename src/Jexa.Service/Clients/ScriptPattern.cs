@@ -3,7 +3,8 @@ using System.Text;
 namespace Jexa.Service.Clients;
 
 /// <summary>
-/// Writes a pattern of the app file as a regular expression of ECMAScript that matches the very same texts. Only what surely means the same there
+/// Writes a pattern of the app file as a regular expression of ECMAScript that matches the very same texts. Only what surely
+/// means the same there
 /// is written: whatever else a pattern has is left to the service to check.
 /// </summary>
 internal static class ScriptPattern
@@ -17,7 +18,25 @@ internal static class ScriptPattern
             var c = pattern[i];
             switch (c)
             {
-                case '\\' when i + 1 < pattern.Length && pattern[i + 1] is '.' or '-' or '/' or '(' or ')' or '[' or ']' or '{' or '}' or '*' or '+' or '?' or '|' or '^' or '$' or '\\':
+                case '\\'
+                    when i + 1 < pattern.Length
+                        && pattern[i + 1]
+                            is '.'
+                                or '-'
+                                or '/'
+                                or '('
+                                or ')'
+                                or '['
+                                or ']'
+                                or '{'
+                                or '}'
+                                or '*'
+                                or '+'
+                                or '?'
+                                or '|'
+                                or '^'
+                                or '$'
+                                or '\\':
                     // A hyphen outside a class must not be escaped there.
                     text.Append(pattern[i + 1] == '-' ? "-" : $"\\{pattern[i + 1]}");
                     i++;
@@ -27,27 +46,56 @@ internal static class ScriptPattern
                     i++;
                     break;
                 case '[':
-                    if (Class(pattern, i, text) is not { } end) return null;
+                    if (Class(pattern, i, text) is not { } end)
+                        return null;
                     i = end;
                     break;
                 case '.':
                     text.Append(@"[^\n]");
                     break;
                 case '(' when i + 1 < pattern.Length && pattern[i + 1] == '?':
-                    if (i + 2 >= pattern.Length || pattern[i + 2] != ':') return null;
+                    if (i + 2 >= pattern.Length || pattern[i + 2] != ':')
+                        return null;
                     text.Append("(?:");
                     i += 2;
                     break;
                 case '{':
                     var close = pattern.IndexOf('}', i);
-                    if (close < 0 || !pattern[(i + 1)..close].All(one => char.IsAsciiDigit(one) || one == ',') || !char.IsAsciiDigit(pattern[i + 1])) return null;
+                    if (
+                        close < 0
+                        || !pattern[(i + 1)..close].All(one => char.IsAsciiDigit(one) || one == ',')
+                        || !char.IsAsciiDigit(pattern[i + 1])
+                    )
+                        return null;
                     text.Append(pattern, i, close - i + 1);
                     i = close;
                     break;
                 case '/':
                     text.Append(@"\/");
                     break;
-                case '(' or ')' or '*' or '+' or '?' or '|' or ' ' or '-' or '_' or ':' or ',' or ';' or '=' or '!' or '@' or '#' or '%' or '&' or '~' or '\'' or '"' or '<' or '>':
+                case '('
+                or ')'
+                or '*'
+                or '+'
+                or '?'
+                or '|'
+                or ' '
+                or '-'
+                or '_'
+                or ':'
+                or ','
+                or ';'
+                or '='
+                or '!'
+                or '@'
+                or '#'
+                or '%'
+                or '&'
+                or '~'
+                or '\''
+                or '"'
+                or '<'
+                or '>':
                 case >= '0' and <= '9' or >= 'A' and <= 'Z' or >= 'a' and <= 'z':
                     text.Append(c);
                     break;
@@ -63,24 +111,30 @@ internal static class ScriptPattern
     private static int? Class(string pattern, int start, StringBuilder into)
     {
         var end = pattern.IndexOf(']', start + 2);
-        if (end < 0) return null;
+        if (end < 0)
+            return null;
         var inside = pattern[(start + 1)..end];
-        if (!inside.All(c => char.IsAsciiLetterOrDigit(c) || c is '-' or '_' or ' ' or '.' or ':' or '/' or '^' or ',' or '+')) return null;
+        if (!inside.All(c => char.IsAsciiLetterOrDigit(c) || c is '-' or '_' or ' ' or '.' or ':' or '/' or '^' or ',' or '+'))
+            return null;
         var negated = inside[0] == '^';
-        if (negated) inside = inside[1..];
-        if (inside.Contains('^') || inside.Length == 0) return null;
+        if (negated)
+            inside = inside[1..];
+        if (inside.Contains('^') || inside.Length == 0)
+            return null;
         into.Append(negated ? "[^" : "[");
         for (var i = 0; i < inside.Length; i++)
         {
             if (i + 2 < inside.Length && inside[i + 1] == '-')
             {
-                if (inside[i] > inside[i + 2] || inside[i] == '-' || inside[i + 2] == '-') return null;
+                if (inside[i] > inside[i + 2] || inside[i] == '-' || inside[i + 2] == '-')
+                    return null;
                 into.Append(Plain(inside[i])).Append('-').Append(Plain(inside[i + 2]));
                 i += 2;
                 continue;
             }
 
-            if (inside[i] == '-' && i > 0 && i < inside.Length - 1) return null;
+            if (inside[i] == '-' && i > 0 && i < inside.Length - 1)
+                return null;
             into.Append(Plain(inside[i]));
         }
 

@@ -13,7 +13,8 @@ using Jexa.Core.Values;
 namespace Jexa.Service.Clients;
 
 /// <summary>
-/// Writes a site as one TypeScript file that needs nothing else: for each page a typed address, what it answers with, what can be sent to it; and
+/// Writes a site as one TypeScript file that needs nothing else: for each page a typed address, what it answers with, what can be
+/// sent to it; and
 /// how addresses are read, records loaded and saved, screens kept in step with their address.
 /// </summary>
 public sealed partial class TypeScriptWriter
@@ -30,7 +31,15 @@ public sealed partial class TypeScriptWriter
     {
         _site = site;
         _pages = PageContract.Of(site);
-        _types = new ClientNames(_pages, ClientNames.Pascal, name => [$"{name}Parameters", $"{name}Fields", $"{name}Changes", $"{name}Values"], Declared().Matches(ClientRuntime.TypeScript).Select(match => match.Groups[1].Value).Concat(["PageParameters", "PageValues"]));
+        _types = new ClientNames(
+            _pages,
+            ClientNames.Pascal,
+            name => [$"{name}Parameters", $"{name}Fields", $"{name}Changes", $"{name}Values"],
+            Declared()
+                .Matches(ClientRuntime.TypeScript)
+                .Select(match => match.Groups[1].Value)
+                .Concat(["PageParameters", "PageValues"])
+        );
         _members = new ClientNames(_pages, ClientNames.Camel, name => [name], []);
     }
 
@@ -42,19 +51,30 @@ public sealed partial class TypeScriptWriter
     internal string Call(Page page, IReadOnlyList<string> ids)
     {
         var contract = PageContract.Of(page);
-        var given = contract.Parameters.Select((parameter, i) => (parameter, text: i < ids.Count ? ids[i] : "")).Where(pair => pair.text.Length > 0)
-            .Select(pair => $"{pair.parameter.Name}: {Literal(pair.parameter.Kind, pair.text, pair.parameter.Of.Many)}").ToList();
-        return $"const loaded = await pages.{_members[page.Name]}.load(service, {(given.Count == 0 ? "{}" : $"{{ {string.Join(", ", given)} }}")});";
+        var given = contract
+            .Parameters.Select((parameter, i) => (parameter, text: i < ids.Count ? ids[i] : ""))
+            .Where(pair => pair.text.Length > 0)
+            .Select(pair => $"{pair.parameter.Name}: {Literal(pair.parameter.Kind, pair.text, pair.parameter.Of.Many)}")
+            .ToList();
+        return $"const loaded = await pages.{_members[page.Name]}.load(service, "
+            + $"{(given.Count == 0 ? "{}" : $"{{ {string.Join(", ", given)} }}")});";
     }
 
     private string Write()
     {
-        Line($"// Written from the app “{Plain(_site.Frame.AppTitle)}” by: jexa client typescript. Do not change it; write it again.");
-        Line("// It needs nothing else. Begin with:  const service = connect(\"http://127.0.0.1:7440\");  then  pages.….load(service, { … })");
+        Line(
+            $"// Written from the app “{Plain(_site.Frame.AppTitle)}” by: jexa client typescript. Do not "
+                + "change it; write it again."
+        );
+        Line(
+            "// It needs nothing else. Begin with:  const service = connect(\"http://127.0.0.1:7440\");  "
+                + "then  pages.….load(service, { … })"
+        );
         Line("/* eslint-disable */");
         Line("");
         Line("/* ---- What the pages of this app take and give. ---- */");
-        foreach (var page in _pages) WriteTypes(page);
+        foreach (var page in _pages)
+            WriteTypes(page);
         WriteMap("PageParameters", page => $"{_types[page.Name]}Parameters");
         WriteMap("PageValues", ValueOf);
         Line("export type PageName = keyof PageParameters;");
@@ -65,11 +85,13 @@ public sealed partial class TypeScriptWriter
         Line($"const mount: readonly string[] = {Text(_site.Frame.Mount.Segments)};");
         Line($"const home: string | null = {(_site.Home?.Head.Alone is { } alone ? Text(alone) : "null")};");
         Line("const plans: readonly Plan[] = [");
-        foreach (var page in _pages) WritePlan(page);
+        foreach (var page in _pages)
+            WritePlan(page);
         Line("];");
         Line("");
         Line("export const pages = {");
-        foreach (var page in _pages) WritePage(page);
+        foreach (var page in _pages)
+            WritePage(page);
         Line("};");
         return UsedParts.Of(_text.ToString());
     }
@@ -78,7 +100,8 @@ public sealed partial class TypeScriptWriter
     {
         Line("");
         Line($"export interface {name} {{");
-        foreach (var page in _pages) Line($"  readonly {Member(page.Name)}: {typeOf(page)};");
+        foreach (var page in _pages)
+            Line($"  readonly {Member(page.Name)}: {typeOf(page)};");
         Line("}");
     }
 
@@ -111,66 +134,112 @@ public sealed partial class TypeScriptWriter
         foreach (var parameter in page.Parameters)
         {
             var type = TypeOf(parameter);
-            Line($"  readonly {Member(parameter.Name)}{(parameter.Of.Required ? "" : "?")}: {(parameter.Of.Many ? $"readonly {(type.Contains('|') ? $"({type})" : type)}[]" : type)}{(parameter.Of.Required ? "" : " | undefined")};");
+            Line(
+                $"  readonly {Member(parameter.Name)}{(parameter.Of.Required ? "" : "?")}: "
+                    + $"{(parameter.Of.Many ? $"readonly {(type.Contains('|') ? $"({type})" : type)}[]" : type)}"
+                    + $"{(parameter.Of.Required ? "" : " | undefined")};"
+            );
         }
 
         Line("}");
-        if (page.Kind == "text") return;
+        if (page.Kind == "text")
+            return;
         Line($"export interface {name}Fields {{");
-        foreach (var field in page.Fields) Line($"  {Field(field)};");
+        foreach (var field in page.Fields)
+            Line($"  {Field(field)};");
         Line("}");
         if (page.Blocks.Count > 0)
         {
             Line($"export type {name}Values =");
-            foreach (var block in page.Blocks) Line($"  | Block<{Text(block.Record)}, {(block.IsNotice ? "never" : $"{{ {string.Join("; ", block.Fields.Select(Field))} }}")}{(IdOf(block.IdParameters) is { } id ? ", " + id : "")}>");
+            foreach (var block in page.Blocks)
+                Line(
+                    $"  | Block<{Text(block.Record)}, "
+                        + $"{(block.IsNotice ? "never" : $"{{ {string.Join("; ", block.Fields.Select(Field))} }}")}"
+                        + $"{(IdOf(block.IdParameters) is { } id ? ", " + id : "")}>"
+                );
             _text.Length--;
             _text.Append(";\n");
         }
 
-        if (page.Asked.Count == 0) return;
+        if (page.Asked.Count == 0)
+            return;
         Line($"export interface {name}Changes {{");
-        foreach (var asked in page.Asked) Line($"  readonly {Member(asked.Field.Name)}{(page.Kind == "new" && !asked.MustBeGiven ? "?" : "")}: {Sent(asked)}{(asked.IsNullable ? " | null" : "")};");
+        foreach (var asked in page.Asked)
+            Line(
+                $"  readonly {Member(asked.Field.Name)}{(page.Kind == "new" && !asked.MustBeGiven ? "?" : "")}: "
+                    + $"{Sent(asked)}{(asked.IsNullable ? " | null" : "")};"
+            );
         Line("}");
     }
 
+    private static string ShapeOf(FieldContract field) =>
+        field.Shape switch
+        {
+            FieldShape.Reference => IdOf(field.IdParameters) is { } id ? $"Reference<{id}>" : "Reference",
+            FieldShape.Picture => "Picture",
+            _ => TypeOf(field.Kind),
+        };
+
     private static string Field(FieldContract field) =>
-        $"readonly {Member(field.Name)}{(field.IsOptional ? "?" : "")}: {field.Shape switch { FieldShape.Reference => IdOf(field.IdParameters) is { } id ? $"Reference<{id}>" : "Reference", FieldShape.Picture => "Picture", _ => TypeOf(field.Kind) }}{(field.IsNullable || field.Shape == FieldShape.Picture ? " | null" : "")}";
+        $"readonly {Member(field.Name)}{(field.IsOptional ? "?" : "")}: {ShapeOf(field)}"
+        + $"{(field.IsNullable || field.Shape == FieldShape.Picture ? " | null" : "")}";
 
     private void WritePlan(PageContract page)
     {
         var head = page.Page.Head;
         _text.Append($"  {{ page: {Text(page.Name)}, path: {Path(head.Template)}, parameters: [");
-        _text.AppendJoin(", ", page.Parameters.Select(parameter =>
-            $"{{ name: {Text(parameter.Name)}, key: {KeyOf(parameter)}{(parameter.Of.Required ? "" : ", optional: true")}{(parameter.Of.Many ? ", many: true" : "")}{(parameter.YearOf is { } year ? $", yearOf: {Text(year)}" : "")} }}"));
+        _text.AppendJoin(
+            ", ",
+            page.Parameters.Select(parameter =>
+                $"{{ name: {Text(parameter.Name)}, key: "
+                + $"{KeyOf(parameter)}{(parameter.Of.Required ? "" : ", optional: true")}"
+                + $"{(parameter.Of.Many ? ", many: true" : "")}"
+                + $"{(parameter.YearOf is { } year ? $", yearOf: {Text(year)}" : "")} }}"
+            )
+        );
         _text.Append(']');
         var former = Former(page.Page).ToList();
-        if (former.Count > 0) _text.Append($", was: [{string.Join(", ", former.Select(old => $"{{ path: {Path(old.Template)}, query: {Text(old.Template.QueryParameters)} }}"))}]");
+        if (former.Count > 0)
+        {
+            var paths = former.Select(old => $"{{ path: {Path(old.Template)}, query: {Text(old.Template.QueryParameters)} }}");
+            _text.Append($", was: [{string.Join(", ", paths)}]");
+        }
+
         _text.Append(" },\n");
     }
 
-    private IEnumerable<PageHead> Former(Page page) => _site.Former.Where(former => former.Now == page).Select(former => former.Head);
+    private IEnumerable<PageHead> Former(Page page) =>
+        _site.Former.Where(former => former.Now == page).Select(former => former.Head);
 
-    private static string Path(PathTemplate template) =>
-        $"[{string.Join(", ", template.Segments.Select(segment => segment.Literal is { } literal ? Text(literal) : $"[{Text(segment.Prefix)}, {Text(segment.Parameter!)}, {Text(segment.Suffix)}]"))}]";
+    private static string Path(PathTemplate template) => $"[{string.Join(", ", template.Segments.Select(Segment))}]";
 
-    private static string KeyOf(ParameterContract parameter) => parameter.Of.Key switch
-    {
-        IntegerKey key => $"wholeKey({key.Min.ToString(CultureInfo.InvariantCulture)}n, {key.Max.ToString(CultureInfo.InvariantCulture)}n)",
-        NumberKey key => $"numberKey({(key.IsWhole ? "true" : "false")})",
-        TextKey key => TextOf(key),
-        BytesKey => $"textKey({BytesKey.MostCharacters}, /^(?:{BytesKey.Pattern})$/ui)",
-        UuidKey => "uuidKey",
-        DateKey => "dayKey",
-        BooleanKey => "truthKey",
-        WordKey key => $"wordKey({string.Join(", ", key.Words.Select(Text))})",
-        _ => parameter.Kind == ValueKind.Month ? "wholeKey(1n, 12n)" : "wholeKey(1n, 9998n, 4)",
-    };
+    private static string Segment(SegmentPattern segment) =>
+        segment.Literal is { } literal
+            ? Text(literal)
+            : $"[{Text(segment.Prefix)}, {Text(segment.Parameter!)}, {Text(segment.Suffix)}]";
+
+    private static string KeyOf(ParameterContract parameter) =>
+        parameter.Of.Key switch
+        {
+            IntegerKey key =>
+                $"wholeKey({key.Min.ToString(CultureInfo.InvariantCulture)}n, {key.Max.ToString(CultureInfo.InvariantCulture)}n)",
+            NumberKey key => $"numberKey({(key.IsWhole ? "true" : "false")})",
+            TextKey key => TextOf(key),
+            BytesKey => $"textKey({BytesKey.MostCharacters}, /^(?:{BytesKey.Pattern})$/ui)",
+            UuidKey => "uuidKey",
+            DateKey => "dayKey",
+            BooleanKey => "truthKey",
+            WordKey key => $"wordKey({string.Join(", ", key.Words.Select(Text))})",
+            _ => parameter.Kind == ValueKind.Month ? "wholeKey(1n, 12n)" : "wholeKey(1n, 9998n, 4)",
+        };
 
     private static string TextOf(TextKey key)
     {
         var pattern = key.Form.Pattern is { } form ? ScriptPattern.Of(form) : null;
         var longest = key.Form.MaxLength?.ToString(CultureInfo.InvariantCulture);
-        return pattern is not null ? $"textKey({longest ?? "Infinity"}, /^(?:{pattern})$/u{(key.FoldsCase ? "i" : "")})" : longest is not null ? $"textKey({longest})" : "textKey()";
+        return pattern is not null ? $"textKey({longest ?? "Infinity"}, /^(?:{pattern})$/u{(key.FoldsCase ? "i" : "")})"
+            : longest is not null ? $"textKey({longest})"
+            : "textKey()";
     }
 
     private void WritePage(PageContract page)
@@ -178,15 +247,23 @@ public sealed partial class TypeScriptWriter
         var name = _types[page.Name];
         var fields = Text(page.Fields.Where(field => !field.IsOptional).Select(field => field.Name));
         Line($"  /** {Plain(page.Summary)}: `{Plain(page.Page.Head.Template.Text)}` */");
-        Line($"  {_members[page.Name]}: " + page.Kind switch
-        {
-            "list" => $"listPage<{name}Parameters, {(page.Orders.Count == 0 ? "never" : string.Join(" | ", page.Orders.Select(Text)))}, {name}Fields{IdOf(page)}>({Text(page.Name)}, {fields}),",
-            "detail" => $"detailPage<{name}Parameters, {name}Fields, {Blocks(page)}{IdOf(page)}>({Text(page.Name)}, {fields}),",
-            "edit" => $"editPage<{name}Parameters, {name}Fields, {name}Changes{IdOf(page)}>({Text(page.Name)}, {fields}, {Form(page)}),",
-            "new" => $"newPage<{name}Parameters, {name}Fields, {name}Changes>({Text(page.Name)}, {fields}, {Form(page)}),",
-            "delete" => $"deletePage<{name}Parameters, {name}Fields{IdOf(page)}>({Text(page.Name)}, {fields}),",
-            _ => $"textPage<{name}Parameters>({Text(page.Name)}),",
-        });
+        Line(
+            $"  {_members[page.Name]}: "
+                + page.Kind switch
+                {
+                    "list" => $"listPage<{name}Parameters, "
+                        + $"{(page.Orders.Count == 0 ? "never" : string.Join(" | ", page.Orders.Select(Text)))}, "
+                        + $"{name}Fields{IdOf(page)}>({Text(page.Name)}, {fields}),",
+                    "detail" =>
+                        $"detailPage<{name}Parameters, {name}Fields, {Blocks(page)}{IdOf(page)}>({Text(page.Name)}, {fields}),",
+                    "edit" => $"editPage<{name}Parameters, {name}Fields, {name}Changes{IdOf(page)}>({Text(page.Name)}, "
+                        + $"{fields}, {Form(page)}),",
+                    "new" =>
+                        $"newPage<{name}Parameters, {name}Fields, {name}Changes>({Text(page.Name)}, {fields}, {Form(page)}),",
+                    "delete" => $"deletePage<{name}Parameters, {name}Fields{IdOf(page)}>({Text(page.Name)}, {fields}),",
+                    _ => $"textPage<{name}Parameters>({Text(page.Name)}),",
+                }
+        );
     }
 
     private static string Form(PageContract page)
@@ -195,70 +272,107 @@ public sealed partial class TypeScriptWriter
         foreach (var asked in page.Asked)
         {
             var (field, rules) = (asked.Field, asked.Field.Rules);
-            text.Append($"    {{ name: {Text(field.Name)}, label: {Text(field.Label)}, input: {Text(Words(field.Input))}, required: {(rules.Required ? "true" : "false")}");
-            if (field.Help is { } help) text.Append($", help: {Text(help)}");
-            if ((rules.Least?.ToString(CultureInfo.InvariantCulture) ?? Day(field, rules.First)) is { } least) text.Append($", least: {Text(least)}");
-            if ((rules.Most?.ToString(CultureInfo.InvariantCulture) ?? Day(field, rules.Last)) is { } most) text.Append($", most: {Text(most)}");
-            if (rules.MaxLength is { } longest) text.Append($", longest: {longest}");
-            if (rules.Scale is { } digits) text.Append($", digits: {digits}");
-            if (rules.PatternText is { } pattern && ScriptPattern.Of(pattern) is not null) text.Append($", form: {Text(pattern)}");
-            if (rules.Example is { } example) text.Append($", example: {Text(example)}");
-            if (field.Choices.Count > 0) text.Append($", choices: [{string.Join(", ", field.Choices.Select(choice => $"{{ value: {Text(choice.Value)}, label: {Text(choice.Label)} }}"))}]");
-            if (page.Kind == "new" && field.Default.Length > 0 && field.Default != FormField.Now) text.Append($", begins: {Text(field.Default)}");
-            if (asked.Reference is { } record) text.Append($", record: {Text(record.Name)}");
+            text.Append(
+                $"    {{ name: {Text(field.Name)}, label: {Text(field.Label)}, input: "
+                    + $"{Text(Words(field.Input))}, required: {(rules.Required ? "true" : "false")}"
+            );
+            if (field.Help is { } help)
+                text.Append($", help: {Text(help)}");
+            if ((rules.Least?.ToString(CultureInfo.InvariantCulture) ?? Day(field, rules.First)) is { } least)
+                text.Append($", least: {Text(least)}");
+            if ((rules.Most?.ToString(CultureInfo.InvariantCulture) ?? Day(field, rules.Last)) is { } most)
+                text.Append($", most: {Text(most)}");
+            if (rules.MaxLength is { } longest)
+                text.Append($", longest: {longest}");
+            if (rules.Scale is { } digits)
+                text.Append($", digits: {digits}");
+            if (rules.PatternText is { } pattern && ScriptPattern.Of(pattern) is not null)
+                text.Append($", form: {Text(pattern)}");
+            if (rules.Example is { } example)
+                text.Append($", example: {Text(example)}");
+            if (field.Choices.Count > 0)
+            {
+                var choices = field.Choices.Select(choice => $"{{ value: {Text(choice.Value)}, label: {Text(choice.Label)} }}");
+                text.Append($", choices: [{string.Join(", ", choices)}]");
+            }
+
+            if (page.Kind == "new" && field.Default.Length > 0 && field.Default != FormField.Now)
+                text.Append($", begins: {Text(field.Default)}");
+            if (asked.Reference is { } record)
+                text.Append($", record: {Text(record.Name)}");
             text.Append(" },\n");
         }
 
         return text.Append("  ]").ToString();
     }
 
-    private static string? Day(FormField field, DateTime? moment) => moment?.ToString(field.Type == FieldType.Date ? "yyyy-MM-dd" : "yyyy-MM-dd'T'HH:mm", CultureInfo.InvariantCulture);
+    private static string? Day(FormField field, DateTime? moment) =>
+        moment?.ToString(field.Type == FieldType.Date ? "yyyy-MM-dd" : "yyyy-MM-dd'T'HH:mm", CultureInfo.InvariantCulture);
 
-    private static string Words(InputKind input) => input == InputKind.LongText ? "long-text" : input.ToString().ToLowerInvariant();
+    private static string Words(InputKind input) =>
+        input == InputKind.LongText ? "long-text" : input.ToString().ToLowerInvariant();
 
-    private static string TypeOf(ParameterContract parameter) => parameter.Kind switch
-    {
-        ValueKind.Word => string.Join(" | ", parameter.Words.Select(Text)),
-        ValueKind.Decimal => "Decimal | number",
-        var kind => TypeOf(kind),
-    };
+    private static string TypeOf(ParameterContract parameter) =>
+        parameter.Kind switch
+        {
+            ValueKind.Word => string.Join(" | ", parameter.Words.Select(Text)),
+            ValueKind.Decimal => "Decimal | number",
+            var kind => TypeOf(kind),
+        };
 
     private static string Sent(AskedContract asked) =>
-        asked.Field.Choices.Count > 0 && asked.Kind is ValueKind.Text ? string.Join(" | ", asked.Field.Choices.Select(choice => Text(choice.Value))) : asked.Kind == ValueKind.Decimal ? "Decimal | number" : TypeOf(asked.Kind);
+        asked.Field.Choices.Count > 0 && asked.Kind is ValueKind.Text
+            ? string.Join(" | ", asked.Field.Choices.Select(choice => Text(choice.Value)))
+        : asked.Kind == ValueKind.Decimal ? "Decimal | number"
+        : TypeOf(asked.Kind);
 
-    private static string TypeOf(ValueKind kind) => kind switch
-    {
-        ValueKind.Whole => "Whole",
-        ValueKind.Decimal => "Decimal",
-        ValueKind.Real or ValueKind.Year => "number",
-        ValueKind.Month => "Month",
-        ValueKind.Truth => "boolean",
-        ValueKind.Uuid => "Uuid",
-        ValueKind.Date => "Day",
-        ValueKind.Moment => "Moment",
-        ValueKind.Any => "string | number | boolean | null",
-        _ => "string",
-    };
+    private static string TypeOf(ValueKind kind) =>
+        kind switch
+        {
+            ValueKind.Whole => "Whole",
+            ValueKind.Decimal => "Decimal",
+            ValueKind.Real or ValueKind.Year => "number",
+            ValueKind.Month => "Month",
+            ValueKind.Truth => "boolean",
+            ValueKind.Uuid => "Uuid",
+            ValueKind.Date => "Day",
+            ValueKind.Moment => "Moment",
+            ValueKind.Any => "string | number | boolean | null",
+            _ => "string",
+        };
 
     /// <summary>A value as it is written in code.</summary>
     private static string Literal(ValueKind kind, string text, bool many)
     {
-        var one = kind is ValueKind.Whole or ValueKind.Year or ValueKind.Month ? text.TrimStart('0') is var digits && digits.Length > 15 ? digits + "n" : digits.Length == 0 ? "0" : digits : kind == ValueKind.Truth ? text : Text(text);
+        var one = kind is ValueKind.Whole or ValueKind.Year or ValueKind.Month
+            ? text.TrimStart('0') is var digits && digits.Length > 15
+                ? digits + "n"
+                : digits.Length == 0
+                    ? "0"
+                    : digits
+            : kind == ValueKind.Truth
+                ? text
+                : Text(text);
         return many ? $"[{one}]" : one;
     }
 
     private static string Member(string name) => Identifier().IsMatch(name) ? name : Text(name);
 
-    private static string Text(string text) => JsonSerializer.Serialize(text, Relaxed).Replace("\u2028", "\\u2028").Replace("\u2029", "\\u2029");
+    private static string Text(string text) =>
+        JsonSerializer.Serialize(text, Relaxed).Replace("\u2028", "\\u2028").Replace("\u2029", "\\u2029");
 
     private static string Text(IEnumerable<string> texts) => $"[{string.Join(", ", texts.Select(Text))}]";
 
     /// <summary>A text within a comment, which it cannot end.</summary>
-    private static string Plain(string text) => new([.. text.Replace("*/", "* /").Select(c => char.IsControl(c) || c is '\u2028' or '\u2029' ? ' ' : c)]);
+    private static string Plain(string text) =>
+        new([.. text.Replace("*/", "* /").Select(c => char.IsControl(c) || c is '\u2028' or '\u2029' ? ' ' : c)]);
 
     private void Line(string text) => _text.Append(text).Append('\n');
 
-    [GeneratedRegex(@"^(?:export )?(?:const|type|interface|class|function|async function|let) ([A-Za-z_]\w*)", RegexOptions.Multiline)]
+    [GeneratedRegex(
+        @"^(?:export )?(?:const|type|interface|class|function|async function|let) ([A-Za-z_]\w*)",
+        RegexOptions.Multiline
+    )]
     private static partial Regex Declared();
 
     [GeneratedRegex(@"^[A-Za-z_$][A-Za-z0-9_$]*$")]

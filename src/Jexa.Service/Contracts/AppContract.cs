@@ -14,7 +14,8 @@ using Microsoft.AspNetCore.Http;
 namespace Jexa.Service.Contracts;
 
 /// <summary>
-/// What front ends of one's own are told of the app, below <c>/_jexa/app/</c>: <c>openapi.json</c>, and <c>choices/PAGE/FIELD</c>, what can be chosen for a
+/// What front ends of one's own are told of the app, below <c>/_jexa/app/</c>: <c>openapi.json</c>, and
+/// <c>choices/PAGE/FIELD</c>, what can be chosen for a
 /// field of a form. None of it is a visit.
 /// </summary>
 internal sealed class AppContract(SiteHost host)
@@ -28,13 +29,23 @@ internal sealed class AppContract(SiteHost host)
     private static readonly TimeSpan ExamplesTake = TimeSpan.FromSeconds(10);
     private static readonly TimeSpan Kept = TimeSpan.FromSeconds(30);
 
-    private static readonly JsonSerializerOptions Relaxed = new() { Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
+    private static readonly JsonSerializerOptions Relaxed = new()
+    {
+        Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
+    };
 
     private readonly Lock _lock = new();
     private (Site Site, long At, Task<Asset> Description)? _kept;
 
-    public static bool IsAsked(RequestTarget target) => target.IsReserved && target.Segments.Length > 2 && target.Text(1).SequenceEqual("app")
-        && (target.Segments.Length == 3 ? target.Text(2).SequenceEqual(DescriptionName) : target.Segments.Length == 5 && target.Text(2).SequenceEqual(ChoicesName));
+    public static bool IsAsked(RequestTarget target) =>
+        target.IsReserved
+        && target.Segments.Length > 2
+        && target.Text(1).SequenceEqual("app")
+        && (
+            target.Segments.Length == 3
+                ? target.Text(2).SequenceEqual(DescriptionName)
+                : target.Segments.Length == 5 && target.Text(2).SequenceEqual(ChoicesName)
+        );
 
     public async Task AnswerAsync(HttpContext http, RequestTarget target)
     {
@@ -47,8 +58,10 @@ internal sealed class AppContract(SiteHost host)
 
         try
         {
-            if (target.Segments.Length == 3) await AssetAnswer.SendAsync(http, await DescriptionAsync().WaitAsync(http.RequestAborted), "private, no-cache");
-            else await ChoicesAsync(http, target);
+            if (target.Segments.Length == 3)
+                await AssetAnswer.SendAsync(http, await DescriptionAsync().WaitAsync(http.RequestAborted), "private, no-cache");
+            else
+                await ChoicesAsync(http, target);
         }
         catch (OperationCanceledException) when (http.RequestAborted.IsCancellationRequested)
         {
@@ -62,8 +75,15 @@ internal sealed class AppContract(SiteHost host)
         lock (_lock)
         {
             var site = host.Site;
-            if (_kept is { Description.IsFaulted: false } kept && kept.Site == site && host.Clock.GetElapsedTime(kept.At) < Kept) return kept.Description;
-            var making = Task.Run(async () => new Asset(DescriptionName, "application/json", OpenApiWriter.Write(site, await ExamplesAsync(site, CancellationToken.None))));
+            if (_kept is { Description.IsFaulted: false } kept && kept.Site == site && host.Clock.GetElapsedTime(kept.At) < Kept)
+                return kept.Description;
+            var making = Task.Run(async () =>
+                new Asset(
+                    DescriptionName,
+                    "application/json",
+                    OpenApiWriter.Write(site, await ExamplesAsync(site, CancellationToken.None))
+                )
+            );
             _kept = (site, host.Clock.GetTimestamp(), making);
             return making;
         }
@@ -77,15 +97,19 @@ internal sealed class AppContract(SiteHost host)
         var away = new HashSet<ISource>();
         foreach (var page in site.Pages.Take(MostExamples))
         {
-            if (clock.Elapsed > ExamplesTake) break;
-            if (page.Record is { } record && away.Contains(record.Source)) continue;
+            if (clock.Elapsed > ExamplesTake)
+                break;
+            if (page.Record is { } record && away.Contains(record.Source))
+                continue;
             try
             {
-                if (await Samples.FirstAsync(page, cancellation) is { } sample) examples[page.Name] = new PageExample(sample.Ids, await JsonAsync(site, sample.Address, cancellation));
+                if (await Samples.FirstAsync(page, cancellation) is { } sample)
+                    examples[page.Name] = new PageExample(sample.Ids, await JsonAsync(site, sample.Address, cancellation));
             }
             catch (SourceException)
             {
-                if (page.Record is { } lost) away.Add(lost.Source);
+                if (page.Record is { } lost)
+                    away.Add(lost.Source);
             }
         }
 
@@ -95,8 +119,14 @@ internal sealed class AppContract(SiteHost host)
     private async Task<ReadOnlyMemory<byte>?> JsonAsync(Site site, string address, CancellationToken cancellation)
     {
         var target = RequestTarget.Read(address, site.Frame.Mount);
-        using var answer = await host.Runner.RunAsync(site, new VisitRequest("GET", target, true, Principal.Anonymous.Value), new VisitTrace("GET", address, host.Clock), cancellation);
-        if (answer is not { Status: 200, View: { } view }) return null;
+        using var answer = await host.Runner.RunAsync(
+            site,
+            new VisitRequest("GET", target, true, Principal.Anonymous.Value),
+            new VisitTrace("GET", address, host.Clock),
+            cancellation
+        );
+        if (answer is not { Status: 200, View: { } view })
+            return null;
         using var json = new Utf8Buffer(4096);
         JsonPageWriter.Write(view, address, json);
         var whole = JsonNode.Parse(json.Written)!;
@@ -109,14 +139,19 @@ internal sealed class AppContract(SiteHost host)
     {
         if (node is JsonArray array)
         {
-            while (array.Count > 2 && array[^1] is JsonObject) array.RemoveAt(array.Count - 1);
-            foreach (var item in array) Shorten(item);
+            while (array.Count > 2 && array[^1] is JsonObject)
+                array.RemoveAt(array.Count - 1);
+            foreach (var item in array)
+                Shorten(item);
         }
         else if (node is JsonObject members)
         {
             foreach (var (name, member) in members)
-                if (name is not ("links" or "related" or "sides")) Shorten(member);
-                else foreach (var item in member!.AsArray()) Shorten(item);
+                if (name is not ("links" or "related" or "sides"))
+                    Shorten(member);
+                else
+                    foreach (var item in member!.AsArray())
+                        Shorten(item);
         }
     }
 
@@ -127,9 +162,25 @@ internal sealed class AppContract(SiteHost host)
         http.Response.Headers.CacheControl = "no-store";
         try
         {
-            if (await host.Runner.FindChoicesAsync(host.Site, page, field, find.Trim(), new VisitTrace(http.Request.Method, target.Raw, host.Clock), http.RequestAborted) is not { } found)
+            if (
+                await host.Runner.FindChoicesAsync(
+                    host.Site,
+                    page,
+                    field,
+                    find.Trim(),
+                    new VisitTrace(http.Request.Method, target.Raw, host.Clock),
+                    http.RequestAborted
+                )
+                is not { } found
+            )
             {
-                await ProblemAsync(http, StatusCodes.Status404NotFound, "Not Found", "unknown", $"The page “{page}” has no field “{field}” that something can be chosen for.");
+                await ProblemAsync(
+                    http,
+                    StatusCodes.Status404NotFound,
+                    "Not Found",
+                    "unknown",
+                    $"The page “{page}” has no field “{field}” that something can be chosen for."
+                );
                 return;
             }
 
@@ -159,13 +210,32 @@ internal sealed class AppContract(SiteHost host)
         catch (SourceException)
         {
             http.Response.Headers.RetryAfter = "5";
-            await ProblemAsync(http, StatusCodes.Status503ServiceUnavailable, "Service Unavailable", "unavailable", "The records cannot be read just now.");
+            await ProblemAsync(
+                http,
+                StatusCodes.Status503ServiceUnavailable,
+                "Service Unavailable",
+                "unavailable",
+                "The records cannot be read just now."
+            );
         }
     }
 
     private static Task ProblemAsync(HttpContext http, int status, string title, string outcome, string detail)
     {
         http.Response.StatusCode = status;
-        return http.Response.WriteAsJsonAsync(new { type = "about:blank", title, status, detail, outcome, links = Array.Empty<object>() }, options: null, contentType: "application/problem+json", http.RequestAborted);
+        return http.Response.WriteAsJsonAsync(
+            new
+            {
+                type = "about:blank",
+                title,
+                status,
+                detail,
+                outcome,
+                links = Array.Empty<object>(),
+            },
+            options: null,
+            contentType: "application/problem+json",
+            http.RequestAborted
+        );
     }
 }

@@ -8,10 +8,10 @@ internal sealed class JsonShape(Utf8JsonWriter json)
     public Utf8JsonWriter Json => json;
 
     public void NullableText() => Array("type", () =>
-    {
-        json.WriteStringValue("string");
-        json.WriteStringValue("null");
-    });
+        {
+            json.WriteStringValue("string");
+            json.WriteStringValue("null");
+        });
 
     /// <summary>A text that is one of a few.</summary>
     public void Texts(IEnumerable<string> texts)
@@ -21,9 +21,10 @@ internal sealed class JsonShape(Utf8JsonWriter json)
     }
 
     public void Strings(string name, IEnumerable<string> texts) => Array(name, () =>
-    {
-        foreach (var text in texts) json.WriteStringValue(text);
-    });
+        {
+            foreach (var text in texts)
+                json.WriteStringValue(text);
+        });
 
     /// <summary>A list of things of one shape.</summary>
     public void Many(Action items)

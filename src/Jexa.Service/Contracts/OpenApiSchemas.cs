@@ -6,25 +6,161 @@ using Jexa.Service.Clients;
 namespace Jexa.Service.Contracts;
 
 /// <summary>Writes what pages answer with, and what can be sent to them, as the schemas of an OpenAPI document.</summary>
-/// <param name="names">What the schema of each page is called; what is sent to it is called the same with <c>Sent</c> behind it.</param>
+/// <param name="names">What the schema of each page is called; what is sent to it is called the same with <c>Sent</c> behind
+/// it.</param>
 internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract> pages, ClientNames names)
 {
     /// <summary>The schemas of all pages, and those that they share.</summary>
     public void WriteAll()
     {
         Text("Id", $$"""{ "description": "{{IdDescription}}", "type": ["string", "null"] }""");
-        Text("Link", """{ "type": "object", "required": ["page", "text", "address"], "properties": { "page": { "type": "string" }, "text": { "type": "string" }, "address": { "type": "string" } } }""");
-        Text("Reference", """{ "description": "Another record; empty where it is not there or may not be seen.", "type": ["object", "null"], "required": ["label"], "properties": { "id": { "$ref": "#/components/schemas/Id" }, "address": { "type": ["string", "null"] }, "label": { "type": ["string", "null"] } } }""");
-        Text("Picture", """{ "type": ["object", "null"], "required": ["name", "address"], "properties": { "name": { "type": "string" }, "address": { "type": ["string", "null"] } } }""");
-        Text("Total", """{ "description": "Not exact where counting stopped: there are more.", "type": "object", "required": ["count", "exact"], "properties": { "count": { "type": "integer" }, "exact": { "type": "boolean" } } }""");
-        Text("Saved", """{ "type": "object", "required": ["outcome", "page", "id", "address"], "properties": { "outcome": { "const": "saved" }, "page": { "type": "string" }, "id": { "type": ["string", "null"] }, "address": { "type": "string" } } }""");
-        Text("Side", """{ "type": "object", "required": ["title", "exact", "whole", "values"], "properties": { "title": { "type": "string" }, "exact": { "type": "boolean" }, "whole": { "type": "boolean" }, "failed": { "type": "boolean" }, "all": { "type": "string" }, "values": { "type": "array", "items": { "type": "object", "required": ["label", "address", "count", "current"], "properties": { "label": { "type": "string" }, "address": { "type": ["string", "null"] }, "count": { "type": "integer" }, "current": { "type": "boolean" } } } } } }""");
-        Text("Choices", """{ "type": "object", "required": ["outcome", "page", "choices", "more"], "properties": { "outcome": { "const": "listed" }, "page": { "type": "string" }, "choices": { "type": "array", "items": { "type": "object", "required": ["value", "label"], "properties": { "value": { "type": "string" }, "label": { "type": "string" } } } }, "more": { "type": "boolean" } } }""");
-        Text("Problem", """{ "description": "Problem details (RFC 9457).", "type": "object", "required": ["type", "title", "status", "detail", "outcome", "links"], "properties": { "type": { "type": "string" }, "title": { "type": "string" }, "status": { "type": "integer" }, "detail": { "type": "string" }, "instance": { "type": "string" }, "outcome": { "type": "string" }, "page": { "type": "string" }, "parameter": { "type": "string" }, "expected": { "type": "string" }, "links": { "type": "array", "items": { "$ref": "#/components/schemas/Link" } }, "errors": { "type": "array", "items": { "type": "object", "required": ["pointer", "detail"], "properties": { "pointer": { "type": "string" }, "detail": { "type": "string" } } } } } }""");
+        Text(
+            "Link",
+            """
+            {
+              "type": "object",
+              "required": ["page", "text", "address"],
+              "properties": { "page": { "type": "string" }, "text": { "type": "string" }, "address": { "type": "string" } }
+            }
+            """
+        );
+        Text(
+            "Reference",
+            """
+            {
+              "description": "Another record; empty where it is not there or may not be seen.",
+              "type": ["object", "null"],
+              "required": ["label"],
+              "properties": {
+                "id": { "$ref": "#/components/schemas/Id" },
+                "address": { "type": ["string", "null"] },
+                "label": { "type": ["string", "null"] }
+              }
+            }
+            """
+        );
+        Text(
+            "Picture",
+            """
+            {
+              "type": ["object", "null"],
+              "required": ["name", "address"],
+              "properties": { "name": { "type": "string" }, "address": { "type": ["string", "null"] } }
+            }
+            """
+        );
+        Text(
+            "Total",
+            """
+            {
+              "description": "Not exact where counting stopped: there are more.",
+              "type": "object",
+              "required": ["count", "exact"],
+              "properties": { "count": { "type": "integer" }, "exact": { "type": "boolean" } }
+            }
+            """
+        );
+        Text(
+            "Saved",
+            """
+            {
+              "type": "object",
+              "required": ["outcome", "page", "id", "address"],
+              "properties": {
+                "outcome": { "const": "saved" },
+                "page": { "type": "string" },
+                "id": { "type": ["string", "null"] },
+                "address": { "type": "string" }
+              }
+            }
+            """
+        );
+        Text(
+            "Side",
+            """
+            {
+              "type": "object",
+              "required": ["title", "exact", "whole", "values"],
+              "properties": {
+                "title": { "type": "string" },
+                "exact": { "type": "boolean" },
+                "whole": { "type": "boolean" },
+                "failed": { "type": "boolean" },
+                "all": { "type": "string" },
+                "values": {
+                  "type": "array",
+                  "items": {
+                    "type": "object",
+                    "required": ["label", "address", "count", "current"],
+                    "properties": {
+                      "label": { "type": "string" },
+                      "address": { "type": ["string", "null"] },
+                      "count": { "type": "integer" },
+                      "current": { "type": "boolean" }
+                    }
+                  }
+                }
+              }
+            }
+            """
+        );
+        Text(
+            "Choices",
+            """
+            {
+              "type": "object",
+              "required": ["outcome", "page", "choices", "more"],
+              "properties": {
+                "outcome": { "const": "listed" },
+                "page": { "type": "string" },
+                "choices": {
+                  "type": "array",
+                  "items": {
+                    "type": "object",
+                    "required": ["value", "label"],
+                    "properties": { "value": { "type": "string" }, "label": { "type": "string" } }
+                  }
+                },
+                "more": { "type": "boolean" }
+              }
+            }
+            """
+        );
+        Text(
+            "Problem",
+            """
+            {
+              "description": "Problem details (RFC 9457).",
+              "type": "object",
+              "required": ["type", "title", "status", "detail", "outcome", "links"],
+              "properties": {
+                "type": { "type": "string" },
+                "title": { "type": "string" },
+                "status": { "type": "integer" },
+                "detail": { "type": "string" },
+                "instance": { "type": "string" },
+                "outcome": { "type": "string" },
+                "page": { "type": "string" },
+                "parameter": { "type": "string" },
+                "expected": { "type": "string" },
+                "links": { "type": "array", "items": { "$ref": "#/components/schemas/Link" } },
+                "errors": {
+                  "type": "array",
+                  "items": {
+                    "type": "object",
+                    "required": ["pointer", "detail"],
+                    "properties": { "pointer": { "type": "string" }, "detail": { "type": "string" } }
+                  }
+                }
+              }
+            }
+            """
+        );
         foreach (var page in pages)
         {
             shape.Object(names[page.Name], () => WritePage(page));
-            if (page.Asked.Count > 0) shape.Object(names[page.Name] + "Sent", () => WriteSent(page));
+            if (page.Asked.Count > 0)
+                shape.Object(names[page.Name] + "Sent", () => WriteSent(page));
         }
 
         void Text(string name, string schema)
@@ -50,7 +186,8 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
         shape.Strings("required", parameters);
         shape.Object("properties", () =>
         {
-            foreach (var parameter in parameters) shape.Object(parameter, () => shape.Json.WriteString("type", "string"));
+            foreach (var parameter in parameters)
+                shape.Object(parameter, () => shape.Json.WriteString("type", "string"));
         });
     }
 
@@ -76,14 +213,20 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
 
     private void WritePage(PageContract page)
     {
-        var outcome = page.Kind switch { "list" => "listed", "text" or "new" => "shown", _ => "found" };
+        var outcome = page.Kind switch
+        {
+            "list" => "listed",
+            "text" or "new" => "shown",
+            _ => "found",
+        };
         shape.Json.WriteString("type", "object");
         shape.Strings("required", Required(page));
         shape.Object("properties", () =>
         {
             shape.Object("outcome", () => shape.Texts(page.Kind == "edit" ? ["found", "saved"] : [outcome]));
             shape.Object("page", () => shape.Json.WriteString("const", page.Name));
-            if (page.Kind is "list" or "detail" or "text") shape.Object("title", () => shape.Json.WriteString("type", "string"));
+            if (page.Kind is "list" or "detail" or "text")
+                shape.Object("title", () => shape.Json.WriteString("type", "string"));
             switch (page.Kind)
             {
                 case "list":
@@ -91,9 +234,11 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
                     shape.Object("from", () => shape.Json.WriteString("type", "integer"));
                     shape.Object("notice", () => shape.Json.WriteString("type", "string"));
                     shape.Object("records", () => shape.Many(() => WriteRecord(page.Fields, page.IdParameters)));
-                    foreach (var way in (string[])["first", "prev", "next", "last"]) shape.Object(way, shape.NullableText);
+                    foreach (var way in (string[])["first", "prev", "next", "last"])
+                        shape.Object(way, shape.NullableText);
                     shape.Object("add", () => shape.Json.WriteString("type", "string"));
-                    foreach (var word in (string[])["find", "order"]) shape.Object(word, () => shape.Json.WriteString("type", "string"));
+                    foreach (var word in (string[])["find", "order"])
+                        shape.Object(word, () => shape.Json.WriteString("type", "string"));
                     shape.Object("orders", () => shape.Many(() => shape.Json.WriteString("type", "string")));
                     shape.Object("size", () => shape.Json.WriteString("type", "integer"));
                     shape.Object("sizes", () => shape.Many(() => shape.Json.WriteString("type", "integer")));
@@ -102,30 +247,50 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
                     break;
                 case "text":
                     shape.Object("text", () => shape.Json.WriteString("type", "string"));
-                    if (page.ShowsLists) shape.Object("lists", () => shape.Many(WriteListed));
+                    if (page.ShowsLists)
+                        shape.Object("lists", () => shape.Many(WriteListed));
                     break;
                 default:
                     WriteRecordMembers(page.Fields, page.IdParameters);
-                    if (page.Kind != "delete") shape.Object("links", () => shape.Many(() => shape.Ref("schemas/Link")));
-                    if (page.Kind != "detail") break;
+                    if (page.Kind != "delete")
+                        shape.Object("links", () => shape.Many(() => shape.Ref("schemas/Link")));
+                    if (page.Kind != "detail")
+                        break;
                     shape.Object("list", () => shape.Json.WriteString("type", "string"));
                     shape.Object("prev", shape.NullableText);
                     shape.Object("next", shape.NullableText);
                     shape.Object("trail", () => shape.Many(() => shape.Ref("schemas/Link")));
-                    if (page.Blocks.Count > 0) shape.Object("related", () => shape.Many(() => WriteBlocks(page.Blocks)));
+                    if (page.Blocks.Count > 0)
+                        shape.Object("related", () => shape.Many(() => WriteBlocks(page.Blocks)));
                     break;
             }
         });
     }
 
-    private static string[] Required(PageContract page) => page.Kind switch
-    {
-        "list" => ["outcome", "page", "title", "total", "records", "first", "prev", "next", "last", "order", "orders", "size", "sizes"],
-        "text" => ["outcome", "page", "title", "text"],
-        "detail" => ["outcome", "page", "title", "id", "address", "fields", "links", "prev", "next"],
-        "new" => ["outcome", "page", "fields"],
-        _ => ["outcome", "page", "id", "address", "fields"],
-    };
+    private static string[] Required(PageContract page) =>
+        page.Kind switch
+        {
+            "list" =>
+            [
+                "outcome",
+                "page",
+                "title",
+                "total",
+                "records",
+                "first",
+                "prev",
+                "next",
+                "last",
+                "order",
+                "orders",
+                "size",
+                "sizes",
+            ],
+            "text" => ["outcome", "page", "title", "text"],
+            "detail" => ["outcome", "page", "title", "id", "address", "fields", "links", "prev", "next"],
+            "new" => ["outcome", "page", "fields"],
+            _ => ["outcome", "page", "id", "address", "fields"],
+        };
 
     /// <summary>A list of the app, as the page of all lists tells it.</summary>
     private void WriteListed()
@@ -134,15 +299,22 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
         shape.Strings("required", (string[])["page", "text", "address"]);
         shape.Object("properties", () =>
         {
-            foreach (var name in (string[])["page", "text", "address"]) shape.Object(name, () => shape.Json.WriteString("type", "string"));
+            foreach (var name in (string[])["page", "text", "address"])
+                shape.Object(name, () => shape.Json.WriteString("type", "string"));
             shape.Object("total", () => shape.Ref("schemas/Total"));
         });
     }
 
     private void WriteBlocks(IReadOnlyList<BlockContract> blocks)
     {
-        if (blocks.Count == 1) WriteBlock(blocks[0]);
-        else shape.Array("anyOf", () => { foreach (var block in blocks) shape.Item(() => WriteBlock(block)); });
+        if (blocks.Count == 1)
+            WriteBlock(blocks[0]);
+        else
+            shape.Array("anyOf", () =>
+            {
+                foreach (var block in blocks)
+                    shape.Item(() => WriteBlock(block));
+            });
     }
 
     private void WriteBlock(BlockContract block)
@@ -185,7 +357,11 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
         shape.Object("fields", () =>
         {
             shape.Json.WriteString("type", "object");
-            shape.Array("required", () => { foreach (var field in fields.Where(field => !field.IsOptional)) shape.Json.WriteStringValue(field.Name); });
+            shape.Array("required", () =>
+            {
+                foreach (var field in fields.Where(field => !field.IsOptional))
+                    shape.Json.WriteStringValue(field.Name);
+            });
             shape.Object("properties", () =>
             {
                 foreach (var field in fields)
@@ -193,9 +369,12 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
                     shape.Object(field.Name, () =>
                     {
                         shape.Json.WriteString("title", field.Label);
-                        if (field.Shape == FieldShape.Plain) WriteType(field.Kind, field.IsNullable);
-                        else if (field.Shape == FieldShape.Reference) WriteReference(field.IdParameters);
-                        else shape.Ref("schemas/" + field.Shape);
+                        if (field.Shape == FieldShape.Plain)
+                            WriteType(field.Kind, field.IsNullable);
+                        else if (field.Shape == FieldShape.Reference)
+                            WriteReference(field.IdParameters);
+                        else
+                            shape.Ref("schemas/" + field.Shape);
                     });
                 }
             });
@@ -209,12 +388,17 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
         shape.Array("required", () => shape.Json.WriteStringValue("fields"));
         shape.Json.WriteBoolean("additionalProperties", false);
         shape.Object("properties", () => shape.Object("fields", () =>
-        {
-            shape.Json.WriteString("type", "object");
-            shape.Json.WriteBoolean("additionalProperties", false);
-            if (must.Count > 0) shape.Strings("required", must);
-            shape.Object("properties", () => { foreach (var asked in page.Asked) shape.Object(asked.Field.Name, () => WriteAsked(asked)); });
-        }));
+            {
+                shape.Json.WriteString("type", "object");
+                shape.Json.WriteBoolean("additionalProperties", false);
+                if (must.Count > 0)
+                    shape.Strings("required", must);
+                shape.Object("properties", () =>
+                {
+                    foreach (var asked in page.Asked)
+                        shape.Object(asked.Field.Name, () => WriteAsked(asked));
+                });
+            }));
     }
 
     private void WriteAsked(AskedContract asked)
@@ -222,7 +406,8 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
         var (field, rules) = (asked.Field, asked.Field.Rules);
         shape.Json.WriteString("title", field.Label);
         var explained = Explanation(asked.Kind);
-        if (field.Help is not null || explained is not null) shape.Json.WriteString("description", string.Join(" ", new[] { field.Help, explained }.OfType<string>()));
+        if (field.Help is not null || explained is not null)
+            shape.Json.WriteString("description", string.Join(" ", new[] { field.Help, explained }.OfType<string>()));
         if (field.Choices.Count > 0 && asked.Kind == ValueKind.Text)
         {
             shape.Array("oneOf", () =>
@@ -236,7 +421,8 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
                     });
                 }
 
-                if (asked.IsNullable) shape.Item(() => shape.Json.WriteString("type", "null"));
+                if (asked.IsNullable)
+                    shape.Item(() => shape.Json.WriteString("type", "null"));
             });
             return;
         }
@@ -244,14 +430,20 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
         WriteType(asked.Kind, asked.IsNullable, isExplained: true);
         if (asked.Kind is ValueKind.Whole or ValueKind.Real)
         {
-            if (rules.Least is { } least) shape.Json.WriteNumber("minimum", least);
-            if (rules.Most is { } most) shape.Json.WriteNumber("maximum", most);
+            if (rules.Least is { } least)
+                shape.Json.WriteNumber("minimum", least);
+            if (rules.Most is { } most)
+                shape.Json.WriteNumber("maximum", most);
         }
 
-        if (rules.MaxLength is { } longest) shape.Json.WriteNumber("maxLength", longest);
-        if (rules.Required && asked.Kind == ValueKind.Text) shape.Json.WriteNumber("minLength", 1);
-        if (rules.PatternText is { } pattern && ScriptPattern.Of(pattern) is { } script) shape.Json.WriteString("pattern", $"^(?:{script})$");
-        if (rules.Example is { } example) shape.Array("examples", () => shape.Json.WriteStringValue(example));
+        if (rules.MaxLength is { } longest)
+            shape.Json.WriteNumber("maxLength", longest);
+        if (rules.Required && asked.Kind == ValueKind.Text)
+            shape.Json.WriteNumber("minLength", 1);
+        if (rules.PatternText is { } pattern && ScriptPattern.Of(pattern) is { } script)
+            shape.Json.WriteString("pattern", $"^(?:{script})$");
+        if (rules.Example is { } example)
+            shape.Array("examples", () => shape.Json.WriteStringValue(example));
     }
 
     /// <summary>The type of a value.</summary>
@@ -269,17 +461,27 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
             ValueKind.Any => (null, null),
             _ => ("string", (string?)null),
         };
-        if (type is null) return;
-        if (nullable) shape.Array("type", () => { shape.Json.WriteStringValue(type); shape.Json.WriteStringValue("null"); });
-        else shape.Json.WriteString("type", type);
-        if (format is not null) shape.Json.WriteString("format", format);
-        if (!isExplained && Explanation(kind) is { } explained) shape.Json.WriteString("description", explained);
+        if (type is null)
+            return;
+        if (nullable)
+            shape.Array("type", () =>
+            {
+                shape.Json.WriteStringValue(type);
+                shape.Json.WriteStringValue("null");
+            });
+        else
+            shape.Json.WriteString("type", type);
+        if (format is not null)
+            shape.Json.WriteString("format", format);
+        if (!isExplained && Explanation(kind) is { } explained)
+            shape.Json.WriteString("description", explained);
     }
 
-    private static string? Explanation(ValueKind kind) => kind switch
-    {
-        ValueKind.Decimal => "An exact decimal number, as text.",
-        ValueKind.Moment => "A moment as it is kept, in UTC with its offset, such as 2024-02-29T14:30:00Z.",
-        _ => null,
-    };
+    private static string? Explanation(ValueKind kind) =>
+        kind switch
+        {
+            ValueKind.Decimal => "An exact decimal number, as text.",
+            ValueKind.Moment => "A moment as it is kept, in UTC with its offset, such as 2024-02-29T14:30:00Z.",
+            _ => null,
+        };
 }

@@ -10,15 +10,27 @@ using Jexa.Service.Clients;
 
 namespace Jexa.Service.Contracts;
 
-/// <summary>Writes a site as an OpenAPI 3.1 document: its paths and their parameters, what each page answers with, what can be sent to it, how it can end.</summary>
+/// <summary>
+/// Writes a site as an OpenAPI 3.1 document: its paths and their parameters, what each page answers with, what can be sent to it,
+/// how it can end.
+/// </summary>
 internal sealed class OpenApiWriter : IDisposable
 {
-    private static readonly JsonWriterOptions Options = new() { Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping, Indented = true };
+    private static readonly JsonWriterOptions Options = new()
+    {
+        Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
+        Indented = true,
+    };
 
     /// <summary>How a page can end besides well: status, name, outcomes, what it means.</summary>
     private static readonly (string Status, string Name, string[] Outcomes, string Means)[] Problems =
     [
-        ("400", "BadAddress", ["malformed", "missing"], "The address is not one of this page's: a parameter is absent, or is no value of its type."),
+        (
+            "400",
+            "BadAddress",
+            ["malformed", "missing"],
+            "The address is not one of this page's: a parameter is absent, or is no value of its type."
+        ),
         ("403", "Untrusted", ["untrusted"], "It was sent from a page of another origin that may not write."),
         ("404", "Unknown", ["unknown", "no-page"], "There is no such record, or it may not be seen."),
         ("409", "Refused", ["refused"], "A rule of the source forbids the change. Nothing was changed."),
@@ -45,7 +57,12 @@ internal sealed class OpenApiWriter : IDisposable
     {
         (_site, _examples) = (site, examples);
         _pages = PageContract.Of(site);
-        _schemas = new ClientNames(_pages, ClientNames.Pascal, name => [name, name + "Sent"], ["Problem", "Reference", "Picture", "Link", "Id", "Total", "Saved", "Side", "Choices"]);
+        _schemas = new ClientNames(
+            _pages,
+            ClientNames.Pascal,
+            name => [name, name + "Sent"],
+            ["Problem", "Reference", "Picture", "Link", "Id", "Total", "Saved", "Side", "Choices"]
+        );
         _json = new Utf8JsonWriter(_bytes, Options);
         _shape = new JsonShape(_json);
         _types = new OpenApiSchemas(_shape, _pages, _schemas);
@@ -69,7 +86,11 @@ internal sealed class OpenApiWriter : IDisposable
         {
             _json.WriteString("title", _site.Frame.AppTitle);
             _json.WriteString("version", "1");
-            _json.WriteString("description", "The pages of this app as JSON: below /_jexa/json, or at their own addresses with Accept: application/json. Every answer tells its outcome; an error is problem details (RFC 9457).");
+            _json.WriteString(
+                "description",
+                "The pages of this app as JSON: below /_jexa/json, or at their own addresses with Accept: "
+                    + "application/json. Every answer tells its outcome; an error is problem details (RFC 9457)."
+            );
         });
         // Below the first nobody need ask for JSON by a header, which clients of generators tend to forget.
         _shape.Array("servers", () =>
@@ -82,18 +103,20 @@ internal sealed class OpenApiWriter : IDisposable
         {
             foreach (var shared in _pages.GroupBy(page => PathOf(page)))
                 _shape.Object(shared.Key, () => WritePath([.. shared]));
-            if (_pages.Any(page => page.Asked.Any(asked => asked.Reference is not null || asked.Field.Choices.Count > 0))) _shape.Object("/_jexa/app/choices/{page}/{field}", () =>
-            {
-                _shape.Array("servers", () => Server(Root, "Not a page: below the root alone"));
-                WriteChoices();
-            });
+            if (_pages.Any(page => page.Asked.Any(asked => asked.Reference is not null || asked.Field.Choices.Count > 0)))
+                _shape.Object("/_jexa/app/choices/{page}/{field}", () =>
+                {
+                    _shape.Array("servers", () => Server(Root, "Not a page: below the root alone"));
+                    WriteChoices();
+                });
         });
         _shape.Object("components", () =>
         {
             _shape.Object("schemas", _types.WriteAll);
             _shape.Object("responses", () =>
             {
-                foreach (var (_, name, outcomes, means) in Problems) _shape.Object(name, () => WriteProblem(outcomes, means));
+                foreach (var (_, name, outcomes, means) in Problems)
+                    _shape.Object(name, () => WriteProblem(outcomes, means));
             });
         });
         _json.WriteEndObject();
@@ -102,70 +125,119 @@ internal sealed class OpenApiWriter : IDisposable
 
     private string Root => _site.Frame.Mount.Text.Length == 0 ? "/" : _site.Frame.Mount.Text;
 
-    private void Server(string url, string means) => _shape.Item(() =>
-    {
-        _json.WriteString("url", url);
-        _json.WriteString("description", means);
-    });
+    private void Server(string url, string means) =>
+        _shape.Item(() =>
+        {
+            _json.WriteString("url", url);
+            _json.WriteString("description", means);
+        });
 
     /// <summary>The path below the mount, as OpenAPI writes it: every parameter in braces, no query string.</summary>
-    private static string PathOf(PageContract page) => page.Page.Head.Template.Segments.Count == 0 ? "/"
-        : string.Concat(page.Page.Head.Template.Segments.Select(segment => "/" + (segment.Literal is { } literal ? Uri.EscapeDataString(literal) : $"{Uri.EscapeDataString(segment.Prefix)}{{{segment.Parameter}}}{Uri.EscapeDataString(segment.Suffix)}")));
+    private static string PathOf(PageContract page) =>
+        page.Page.Head.Template.Segments.Count == 0
+            ? "/"
+            : string.Concat(
+                page.Page.Head.Template.Segments.Select(segment =>
+                    "/"
+                    + (
+                        segment.Literal is { } literal
+                            ? Uri.EscapeDataString(literal)
+                            : $"{Uri.EscapeDataString(segment.Prefix)}{{{segment.Parameter}}}"
+                                + $"{Uri.EscapeDataString(segment.Suffix)}"
+                    )
+                )
+            );
 
     /// <summary>Pages of one path are one operation: which of them answers hangs on the query string.</summary>
     private void WritePath(IReadOnlyList<PageContract> pages)
     {
         _shape.Object("get", () =>
         {
-            _json.WriteString("operationId", string.Join("Or", pages.Select((page, i) => i == 0 ? ClientNames.Camel(_schemas[page.Name]) : _schemas[page.Name])));
+            _json.WriteString(
+                "operationId",
+                string.Join(
+                    "Or",
+                    pages.Select((page, i) => i == 0 ? ClientNames.Camel(_schemas[page.Name]) : _schemas[page.Name])
+                )
+            );
             _json.WriteString("summary", string.Join("; ", pages.Select(page => page.Summary)));
             _shape.Strings("tags", pages.Select(page => page.Page.Record?.Name ?? "text").Distinct());
             WriteParameters(pages, []);
             _shape.Object("responses", () =>
             {
                 _shape.Object("200", () => WriteGood(pages));
-                _shape.Object("301", () => _json.WriteString("description", "The same under its canonical address, which Location tells."));
-                WriteProblems(["400", "404", .. pages.Any(page => page.Kind is "detail" or "edit" or "delete") ? (string[])["410"] : [], "500", "503"]);
+                _shape.Object("301", () =>
+                    _json.WriteString("description", "The same under its canonical address, which Location tells.")
+                );
+                WriteProblems([
+                    "400",
+                    "404",
+                    .. pages.Any(page => page.Kind is "detail" or "edit" or "delete") ? (string[])["410"] : [],
+                    "500",
+                    "503",
+                ]);
             });
         });
-        foreach (var page in pages.Where(page => page.Kind is "edit" or "new" or "delete")) WriteChange(page);
+        foreach (var page in pages.Where(page => page.Kind is "edit" or "new" or "delete"))
+            WriteChange(page);
     }
 
     /// <summary>What the fields of forms can be, for those that are one of several.</summary>
     private void WriteChoices() => _shape.Object("get", () =>
-    {
-        _json.WriteString("operationId", "choicesOfField");
-        _json.WriteString("summary", "What a field of a form can be: those whose label holds a text, the first few of all where none is given");
-        _shape.Array("parameters", () =>
         {
-            var chosen = _pages.SelectMany(page => page.Asked.Where(asked => asked.Reference is not null || asked.Field.Choices.Count > 0).Select(asked => (Page: page.Name, Field: asked.Field.Name))).ToList();
-            foreach (var (name, texts) in new[] { ("page", chosen.Select(pair => pair.Page).Distinct()), ("field", chosen.Select(pair => pair.Field).Distinct()) })
+            _json.WriteString("operationId", "choicesOfField");
+            _json.WriteString(
+                "summary",
+                "What a field of a form can be: those whose label holds a text, the first few of all where none is given"
+            );
+            _shape.Array("parameters", () =>
             {
-                _shape.Item(() =>
+                var chosen = _pages
+                    .SelectMany(page =>
+                        page.Asked.Where(asked => asked.Reference is not null || asked.Field.Choices.Count > 0)
+                            .Select(asked => (Page: page.Name, Field: asked.Field.Name))
+                    )
+                    .ToList();
+                foreach (
+                    var (name, texts) in new[]
+                    {
+                        ("page", chosen.Select(pair => pair.Page).Distinct()),
+                        ("field", chosen.Select(pair => pair.Field).Distinct()),
+                    }
+                )
                 {
-                    _json.WriteString("name", name);
-                    _json.WriteString("in", "path");
-                    _json.WriteBoolean("required", true);
-                    _shape.Object("schema", () => _shape.Texts(texts));
-                });
-            }
+                    _shape.Item(() =>
+                    {
+                        _json.WriteString("name", name);
+                        _json.WriteString("in", "path");
+                        _json.WriteBoolean("required", true);
+                        _shape.Object("schema", () => _shape.Texts(texts));
+                    });
+                }
 
-            Control("find", "A part of the label, or the whole ID.", () => _json.WriteString("type", "string"));
-        });
-        _shape.Object("responses", () =>
-        {
-            _shape.Object("200", () =>
-            {
-                _json.WriteString("description", "The choices; more is true where there are more than are told.");
-                _shape.Object("content", () => _shape.Object(Page.JsonType, () => _shape.Object("schema", () => _shape.Ref("schemas/Choices"))));
+                Control("find", "A part of the label, or the whole ID.", () => _json.WriteString("type", "string"));
             });
-            WriteProblems(["404", "503"]);
+            _shape.Object("responses", () =>
+            {
+                _shape.Object("200", () =>
+                {
+                    _json.WriteString("description", "The choices; more is true where there are more than are told.");
+                    _shape.Object("content", () =>
+                        _shape.Object(Page.JsonType, () => _shape.Object("schema", () => _shape.Ref("schemas/Choices")))
+                    );
+                });
+                WriteProblems(["404", "503"]);
+            });
         });
-    });
 
     private void WriteChange(PageContract page)
     {
-        var (method, verb) = page.Kind switch { "edit" => ("patch", "change"), "new" => ("post", "add"), _ => ("delete", "delete") };
+        var (method, verb) = page.Kind switch
+        {
+            "edit" => ("patch", "change"),
+            "new" => ("post", "add"),
+            _ => ("delete", "delete"),
+        };
         _shape.Object(method, () =>
         {
             _json.WriteString("operationId", verb + _schemas[page.Name]);
@@ -177,7 +249,11 @@ internal sealed class OpenApiWriter : IDisposable
                 _shape.Object("requestBody", () =>
                 {
                     _json.WriteBoolean("required", true);
-                    _shape.Object("content", () => _shape.Object(page.Kind == "edit" ? Page.PatchType : Page.JsonType, () => _shape.Object("schema", () => _shape.Ref($"schemas/{_schemas[page.Name]}Sent"))));
+                    _shape.Object("content", () =>
+                        _shape.Object(page.Kind == "edit" ? Page.PatchType : Page.JsonType, () =>
+                            _shape.Object("schema", () => _shape.Ref($"schemas/{_schemas[page.Name]}Sent"))
+                        )
+                    );
                 });
             }
 
@@ -192,8 +268,14 @@ internal sealed class OpenApiWriter : IDisposable
                         _shape.Object("201", () =>
                         {
                             _json.WriteString("description", "The record was made.");
-                            _shape.Object("headers", () => _shape.Object("Location", () => _shape.Object("schema", () => _json.WriteString("type", "string"))));
-                            _shape.Object("content", () => _shape.Object(Page.JsonType, () => _shape.Object("schema", () => _shape.Ref("schemas/Saved"))));
+                            _shape.Object("headers", () =>
+                                _shape.Object("Location", () =>
+                                    _shape.Object("schema", () => _json.WriteString("type", "string"))
+                                )
+                            );
+                            _shape.Object("content", () =>
+                                _shape.Object(Page.JsonType, () => _shape.Object("schema", () => _shape.Ref("schemas/Saved")))
+                            );
                         });
                         break;
                     default:
@@ -201,63 +283,122 @@ internal sealed class OpenApiWriter : IDisposable
                         break;
                 }
 
-                WriteProblems(["400", "403", "404", "409", .. page.Kind == "new" ? [] : (string[])["410", "412", "428"], .. page.Kind == "delete" ? [] : (string[])["413", "415", "422"], "500", "503"]);
+                WriteProblems([
+                    "400",
+                    "403",
+                    "404",
+                    "409",
+                    .. page.Kind == "new" ? [] : (string[])["410", "412", "428"],
+                    .. page.Kind == "delete" ? [] : (string[])["413", "415", "422"],
+                    "500",
+                    "503",
+                ]);
             });
         });
     }
 
     private void WriteProblems(IEnumerable<string> statuses)
     {
-        foreach (var status in statuses) _shape.Object(status, () => _shape.Ref("responses/" + Problems.First(problem => problem.Status == status).Name));
+        foreach (var status in statuses)
+            _shape.Object(status, () => _shape.Ref("responses/" + Problems.First(problem => problem.Status == status).Name));
     }
 
     private void WriteProblem(string[] outcomes, string means)
     {
         // Not a narrower schema for each status: classes that generators derive would have the outcome twice.
         _json.WriteString("description", $"{means} Outcome: {string.Join(" or ", outcomes)}.");
-        _shape.Object("content", () => _shape.Object("application/problem+json", () =>
-            _shape.Object("schema", () => _shape.Ref("schemas/Problem"))));
+        _shape.Object("content", () =>
+            _shape.Object("application/problem+json", () => _shape.Object("schema", () => _shape.Ref("schemas/Problem")))
+        );
     }
 
     private void WriteGood(IReadOnlyList<PageContract> pages)
     {
-        _json.WriteString("description", string.Join("; ", pages.Select(page => page.Kind switch { "list" => $"A window of the {page.Page.Record!.Many}", "text" => "The text", _ => $"The {page.Page.Record!.One}" })) + ".");
+        _json.WriteString(
+            "description",
+            string.Join(
+                "; ",
+                pages.Select(page =>
+                    page.Kind switch
+                    {
+                        "list" => $"A window of the {page.Page.Record!.Many}",
+                        "text" => "The text",
+                        _ => $"The {page.Page.Record!.One}",
+                    }
+                )
+            ) + "."
+        );
         _shape.Object("headers", () =>
         {
-            Header("ETag", pages.Any(page => page.Kind is "edit" or "delete") ? "The record's version, for If-Match." : "For If-None-Match: 304 if nothing has changed.");
-            if (pages.Any(page => page.Kind is "list" or "detail")) Header("Link", "Registered relations (RFC 8288): canonical, collection, first, prev, next, last.");
-            if (pages.Any(page => page.Kind == "list")) Header("Link-Template", "Where each record of the list is (RFC 9652): relation item.");
+            Header(
+                "ETag",
+                pages.Any(page => page.Kind is "edit" or "delete")
+                    ? "The record's version, for If-Match."
+                    : "For If-None-Match: 304 if nothing has changed."
+            );
+            if (pages.Any(page => page.Kind is "list" or "detail"))
+                Header("Link", "Registered relations (RFC 8288): canonical, collection, first, prev, next, last.");
+            if (pages.Any(page => page.Kind == "list"))
+                Header("Link-Template", "Where each record of the list is (RFC 9652): relation item.");
         });
         _shape.Object("content", () => _shape.Object(Page.JsonType, () =>
-        {
-            _shape.Object("schema", () =>
             {
-                if (pages.Count == 1) _shape.Ref("schemas/" + _schemas[pages[0].Name]);
-                else _shape.Array("oneOf", () => { foreach (var page in pages) _shape.Item(() => _shape.Ref("schemas/" + _schemas[page.Name])); });
-            });
-            if (pages.Select(page => _examples.GetValueOrDefault(page.Name)?.Json).OfType<ReadOnlyMemory<byte>?>().FirstOrDefault() is { } example)
-            {
-                _json.WritePropertyName("example");
-                _json.WriteRawValue(example.Span);
-            }
-        }));
-        if (pages.Count == 1) WriteLinks(pages[0]);
+                _shape.Object("schema", () =>
+                {
+                    if (pages.Count == 1)
+                        _shape.Ref("schemas/" + _schemas[pages[0].Name]);
+                    else
+                        _shape.Array("oneOf", () =>
+                        {
+                            foreach (var page in pages)
+                                _shape.Item(() => _shape.Ref("schemas/" + _schemas[page.Name]));
+                        });
+                });
+                if (
+                    pages
+                        .Select(page => _examples.GetValueOrDefault(page.Name)?.Json)
+                        .OfType<ReadOnlyMemory<byte>?>()
+                        .FirstOrDefault() is
+                    { } example
+                )
+                {
+                    _json.WritePropertyName("example");
+                    _json.WriteRawValue(example.Span);
+                }
+            }));
+        if (pages.Count == 1)
+            WriteLinks(pages[0]);
     }
 
     private void Header(string name, string means) => _shape.Object(name, () =>
-    {
-        _json.WriteString("description", means);
-        _shape.Object("schema", () => _json.WriteString("type", "string"));
-    });
+        {
+            _json.WriteString("description", means);
+            _shape.Object("schema", () => _json.WriteString("type", "string"));
+        });
 
     /// <summary>Where a record leads, by values that the request or the answer has.</summary>
     private void WriteLinks(PageContract page)
     {
-        if (page.Page is not DetailPage detail) return;
-        var links = detail.Links.Select(link => (link.Plan, To: _site.Find(link.Plan.Page))).Where(link => link.To is not null && link.Plan.Fillers.Count == link.Plan.ParameterNames.Count)
-            .Select(link => (link.Plan.Page, link.To, Passed: link.Plan.ParameterNames.Zip(link.Plan.Fillers, (name, filler) => (name, From: SourceOf(page, filler.Field))).ToList()))
-            .Where(link => link.Passed.Count > 0 && link.Passed.TrueForAll(pass => pass.From is not null)).DistinctBy(link => link.Page).ToList();
-        if (links.Count == 0) return;
+        if (page.Page is not DetailPage detail)
+            return;
+        var links = detail
+            .Links.Select(link => (link.Plan, To: _site.Find(link.Plan.Page)))
+            .Where(link => link.To is not null && link.Plan.Fillers.Count == link.Plan.ParameterNames.Count)
+            .Select(link =>
+                (
+                    link.Plan.Page,
+                    link.To,
+                    Passed: link.Plan.ParameterNames.Zip(link.Plan.Fillers, (name, filler) =>
+                            (name, From: SourceOf(page, filler.Field))
+                        )
+                        .ToList()
+                )
+            )
+            .Where(link => link.Passed.Count > 0 && link.Passed.TrueForAll(pass => pass.From is not null))
+            .DistinctBy(link => link.Page)
+            .ToList();
+        if (links.Count == 0)
+            return;
         _shape.Object("links", () =>
         {
             foreach (var (name, to, passed) in links)
@@ -265,8 +406,18 @@ internal sealed class OpenApiWriter : IDisposable
                 _shape.Object(name, () =>
                 {
                     var sharing = _pages.Where(other => PathOf(other) == PathOf(_pages.First(one => one.Page == to))).ToList();
-                    _json.WriteString("operationId", string.Join("Or", sharing.Select((one, i) => i == 0 ? ClientNames.Camel(_schemas[one.Name]) : _schemas[one.Name])));
-                    _shape.Object("parameters", () => { foreach (var (parameter, from) in passed) _json.WriteString(parameter, from); });
+                    _json.WriteString(
+                        "operationId",
+                        string.Join(
+                            "Or",
+                            sharing.Select((one, i) => i == 0 ? ClientNames.Camel(_schemas[one.Name]) : _schemas[one.Name])
+                        )
+                    );
+                    _shape.Object("parameters", () =>
+                    {
+                        foreach (var (parameter, from) in passed)
+                            _json.WriteString(parameter, from);
+                    });
                 });
             }
         });
@@ -275,9 +426,13 @@ internal sealed class OpenApiWriter : IDisposable
     /// <summary>A runtime expression for a field; null where neither request nor answer has it by itself.</summary>
     private static string? SourceOf(PageContract page, string field)
     {
-        if (page.Parameters.FirstOrDefault(parameter => parameter.Of.Path is null && parameter.Of.Field.Name == field) is { } own) return $"$request.{(own.InQuery ? "query" : "path")}.{own.Name}";
-        return page.Fields.FirstOrDefault(shown => shown.Name == field && !shown.Name.Contains('~') && !shown.Name.Contains('/')) is { } known
-            ? $"$response.body#/fields/{known.Name}{(known.Shape == FieldShape.Reference ? "/id" : "")}" : null;
+        if (page.Parameters.FirstOrDefault(parameter => parameter.Of.Path is null && parameter.Of.Field.Name == field) is { } own)
+            return $"$request.{(own.InQuery ? "query" : "path")}.{own.Name}";
+        return
+            page.Fields.FirstOrDefault(shown => shown.Name == field && !shown.Name.Contains('~') && !shown.Name.Contains('/'))
+                is { } known
+            ? $"$response.body#/fields/{known.Name}{(known.Shape == FieldShape.Reference ? "/id" : "")}"
+            : null;
     }
 
     private void WriteParameters(IReadOnlyList<PageContract> pages, string[] headers)
@@ -291,21 +446,38 @@ internal sealed class OpenApiWriter : IDisposable
                 for (var i = 0; i < page.Parameters.Count; i++)
                 {
                     var parameter = page.Parameters[i];
-                    if (!written.Add(parameter.Name)) continue;
+                    if (!written.Add(parameter.Name))
+                        continue;
                     var sample = _examples.GetValueOrDefault(page.Name)?.Ids.ElementAtOrDefault(i);
                     _shape.Item(() => WriteParameter(parameter, pages.Count == 1 && parameter.Of.Required, sample));
                 }
 
-                if (!isGet || page.Page is not ListPage list) continue;
-                if (list.Plan.CanSearch && written.Add("find")) Control("find", "What to look for.", () => _json.WriteString("type", "string"));
-                if (page.Orders.Count > 0 && written.Add("order")) Control("order", "What to order by; a minus before it turns the order round.", () => _shape.Texts(page.Orders.SelectMany(order => new[] { order, "-" + order })));
-                if (written.Add("size")) Control("size", "Records at a time.", () =>
-                {
-                    _json.WriteString("type", "integer");
-                    _shape.Array("enum", () => { foreach (var size in list.Sizes) _json.WriteNumberValue(size); });
-                });
-                if (written.Add("after")) Control("after", "A place that the list itself gave out, behind which the window begins: follow next.", () => _json.WriteString("type", "string"));
-                if (written.Add("before")) Control("before", "The same, before which the window ends: follow prev.", () => _json.WriteString("type", "string"));
+                if (!isGet || page.Page is not ListPage list)
+                    continue;
+                if (list.Plan.CanSearch && written.Add("find"))
+                    Control("find", "What to look for.", () => _json.WriteString("type", "string"));
+                if (page.Orders.Count > 0 && written.Add("order"))
+                    Control("order", "What to order by; a minus before it turns the order round.", () =>
+                        _shape.Texts(page.Orders.SelectMany(order => new[] { order, "-" + order }))
+                    );
+                if (written.Add("size"))
+                    Control("size", "Records at a time.", () =>
+                    {
+                        _json.WriteString("type", "integer");
+                        _shape.Array("enum", () =>
+                        {
+                            foreach (var size in list.Sizes)
+                                _json.WriteNumberValue(size);
+                        });
+                    });
+                if (written.Add("after"))
+                    Control("after", "A place that the list itself gave out, behind which the window begins: follow next.", () =>
+                        _json.WriteString("type", "string")
+                    );
+                if (written.Add("before"))
+                    Control("before", "The same, before which the window ends: follow prev.", () =>
+                        _json.WriteString("type", "string")
+                    );
             }
 
             foreach (var header in headers)
@@ -315,27 +487,32 @@ internal sealed class OpenApiWriter : IDisposable
                     _json.WriteString("name", header);
                     _json.WriteString("in", "header");
                     _json.WriteBoolean("required", true);
-                    _json.WriteString("description", "The version that the change is for: the ETag that this address gives; or *.");
+                    _json.WriteString(
+                        "description",
+                        "The version that the change is for: the ETag that this address gives; or *."
+                    );
                     _shape.Object("schema", () => _json.WriteString("type", "string"));
                 });
             }
         });
     }
 
-    private void Control(string name, string means, Action schema) => _shape.Item(() =>
-    {
-        _json.WriteString("name", name);
-        _json.WriteString("in", "query");
-        _json.WriteString("description", means);
-        _shape.Object("schema", schema);
-    });
+    private void Control(string name, string means, Action schema) =>
+        _shape.Item(() =>
+        {
+            _json.WriteString("name", name);
+            _json.WriteString("in", "query");
+            _json.WriteString("description", means);
+            _shape.Object("schema", schema);
+        });
 
     private void WriteParameter(ParameterContract parameter, bool required, string? sample)
     {
         _json.WriteString("name", parameter.Name);
         _json.WriteString("in", parameter.InQuery ? "query" : "path");
         _json.WriteString("description", Formats(parameter));
-        if (required || !parameter.InQuery) _json.WriteBoolean("required", true);
+        if (required || !parameter.InQuery)
+            _json.WriteBoolean("required", true);
         _shape.Object("schema", () =>
         {
             if (!parameter.Of.Many)
@@ -348,12 +525,20 @@ internal sealed class OpenApiWriter : IDisposable
             _json.WriteNumber("maxItems", 50);
             _shape.Object("items", () => WriteKey(parameter));
         });
-        if (parameter.Of.Many) _json.WriteBoolean("explode", true);
-        if (string.IsNullOrEmpty(sample) || parameter.Of.Many) return;
+        if (parameter.Of.Many)
+            _json.WriteBoolean("explode", true);
+        if (string.IsNullOrEmpty(sample) || parameter.Of.Many)
+            return;
         _json.WritePropertyName("example");
-        if (parameter.Kind is ValueKind.Whole or ValueKind.Month && long.TryParse(sample, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var number)) _json.WriteNumberValue(number);
-        else if (parameter.Kind == ValueKind.Truth) _json.WriteBooleanValue(sample == "true");
-        else _json.WriteStringValue(sample);
+        if (
+            parameter.Kind is ValueKind.Whole or ValueKind.Month
+            && long.TryParse(sample, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var number)
+        )
+            _json.WriteNumberValue(number);
+        else if (parameter.Kind == ValueKind.Truth)
+            _json.WriteBooleanValue(sample == "true");
+        else
+            _json.WriteStringValue(sample);
     }
 
     private static string Formats(ParameterContract parameter) => Core.Formats.Labels.Capital(parameter.Of.Key.Looks) + ".";
@@ -365,14 +550,18 @@ internal sealed class OpenApiWriter : IDisposable
             case IntegerKey key:
                 _json.WriteString("type", "integer");
                 _json.WriteString("format", "int64");
-                if (key.Min != long.MinValue) _json.WriteNumber("minimum", key.Min);
-                if (key.Max != long.MaxValue) _json.WriteNumber("maximum", key.Max);
+                if (key.Min != long.MinValue)
+                    _json.WriteNumber("minimum", key.Min);
+                if (key.Max != long.MaxValue)
+                    _json.WriteNumber("maximum", key.Max);
                 break;
             case TextKey key:
                 _json.WriteString("type", "string");
                 _json.WriteNumber("minLength", 1);
-                if (key.Form.MaxLength is { } longest) _json.WriteNumber("maxLength", longest);
-                if (key.Form.Pattern is { } pattern && !key.FoldsCase && ScriptPattern.Of(pattern) is { } script) _json.WriteString("pattern", $"^(?:{script})$");
+                if (key.Form.MaxLength is { } longest)
+                    _json.WriteNumber("maxLength", longest);
+                if (key.Form.Pattern is { } pattern && !key.FoldsCase && ScriptPattern.Of(pattern) is { } script)
+                    _json.WriteString("pattern", $"^(?:{script})$");
                 break;
             case BytesKey:
                 _json.WriteString("type", "string");

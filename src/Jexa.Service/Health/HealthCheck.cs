@@ -4,14 +4,21 @@ using Microsoft.AspNetCore.Http;
 namespace Jexa.Service.Health;
 
 /// <summary>
-/// <c>/_jexa/health/live</c>: the process answers. <c>/_jexa/health/ready</c>: pages can be read. <c>/_jexa/health/writable</c>: changes
+/// <c>/_jexa/health/live</c>: the process answers. <c>/_jexa/health/ready</c>: pages can be read. <c>/_jexa/health/writable</c>:
+/// changes
 /// can be saved. 200 or 503; neither tells more than that, and none of them is a visit.
 /// </summary>
 internal static class HealthCheck
 {
     public static bool IsAsked(RequestTarget target) =>
-        target.IsReserved && target.Segments.Length == 3 && target.Text(1).SequenceEqual("health")
-        && (target.Text(2).SequenceEqual("live") || target.Text(2).SequenceEqual("ready") || target.Text(2).SequenceEqual("writable"));
+        target.IsReserved
+        && target.Segments.Length == 3
+        && target.Text(1).SequenceEqual("health")
+        && (
+            target.Text(2).SequenceEqual("live")
+            || target.Text(2).SequenceEqual("ready")
+            || target.Text(2).SequenceEqual("writable")
+        );
 
     public static async Task AnswerAsync(HttpContext http, RequestTarget target, SiteHost host)
     {

@@ -1,6 +1,9 @@
 namespace Jexa.Service.Health;
 
-/// <summary>Counts what visits came to in the last ten seconds. Safe for concurrent use; a count may be off by a few at the turn of a second.</summary>
+/// <summary>
+/// Counts what visits came to in the last ten seconds. Safe for concurrent use; a count may be off by a few at the turn of a
+/// second.
+/// </summary>
 internal sealed class OutcomeWindow
 {
     private const int Seconds = 10;
@@ -16,7 +19,8 @@ internal sealed class OutcomeWindow
         {
             lock (_turning)
             {
-                if (slot.Second != second) (slot.Well, slot.Ill) = (0, 0);
+                if (slot.Second != second)
+                    (slot.Well, slot.Ill) = (0, 0);
                 Volatile.Write(ref slot.Second, second);
             }
         }
@@ -31,7 +35,8 @@ internal sealed class OutcomeWindow
         foreach (ref var slot in _slots.AsSpan())
         {
             var at = Volatile.Read(ref slot.Second);
-            if (at == 0 || at > second || at <= second - Seconds) continue;
+            if (at == 0 || at > second || at <= second - Seconds)
+                continue;
             well += Volatile.Read(ref slot.Well);
             ill += Volatile.Read(ref slot.Ill);
         }

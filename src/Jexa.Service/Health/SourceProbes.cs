@@ -7,7 +7,8 @@ namespace Jexa.Service.Health;
 public sealed record SourceProbe(TimeSpan Took, SourceException? Trouble);
 
 /// <summary>
-/// Whether sources answer. Whoever asks while a source is being asked, or within a second of it, gets the same answer: asking often costs
+/// Whether sources answer. Whoever asks while a source is being asked, or within a second of it, gets the same answer: asking
+/// often costs
 /// a source nothing.
 /// </summary>
 public sealed class SourceProbes(TimeProvider clock)
@@ -21,7 +22,8 @@ public sealed class SourceProbes(TimeProvider clock)
         var look = _looks.GetOrCreateValue(source);
         lock (look)
         {
-            if (look.Answer is null || (look.Answer.IsCompleted && clock.GetElapsedTime(look.At) > GoodFor)) look.Answer = Task.Run(() => ProbeAsync(source, look));
+            if (look.Answer is null || (look.Answer.IsCompleted && clock.GetElapsedTime(look.At) > GoodFor))
+                look.Answer = Task.Run(() => ProbeAsync(source, look));
             return look.Answer;
         }
     }

@@ -21,7 +21,8 @@ internal sealed class VisitHealth(SourceProbes probes, ChangeStore log, TimeProv
     /// <summary>Takes note of a visit that has ended.</summary>
     public void Tell(VisitTrace trace)
     {
-        if (trace.Page is not { } page || trace.Outcome is not { } outcome) return;
+        if (trace.Page is not { } page || trace.Outcome is not { } outcome)
+            return;
         var windows = _pages.GetOrCreateValue(page);
         var well = outcome is not (Outcome.Unavailable or Outcome.Failed);
         (trace.Method is "GET" or "HEAD" ? windows.Reads : windows.Saves).Add(well, Second());
@@ -30,24 +31,30 @@ internal sealed class VisitHealth(SourceProbes probes, ChangeStore log, TimeProv
     /// <summary>Whether every source can be read, and every page that the app file has is served.</summary>
     public async Task<bool> IsReadableAsync(Site site)
     {
-        if (site.Waiting.Count > 0) return false;
+        if (site.Waiting.Count > 0)
+            return false;
         var unvisited = new List<ISource>();
         foreach (var pages in BySource(site))
         {
             var judged = Judge([.. pages], windows => windows.Reads);
-            if (judged == false) return false;
-            if (judged is null) unvisited.Add(pages.Key);
+            if (judged == false)
+                return false;
+            if (judged is null)
+                unvisited.Add(pages.Key);
         }
 
         return await AnswerAsync(unvisited);
     }
 
-    /// <summary>Whether changes can be saved: the change log can be written, and so can every source that some page changes.</summary>
+    /// <summary>
+    /// Whether changes can be saved: the change log can be written, and so can every source that some page changes.
+    /// </summary>
     public Task<bool> IsWritableAsync(Site site)
     {
         lock (_looking)
         {
-            if (_writable is { } last && (!last.Answer.IsCompleted || clock.GetElapsedTime(last.At) < GoodFor)) return last.Answer;
+            if (_writable is { } last && (!last.Answer.IsCompleted || clock.GetElapsedTime(last.At) < GoodFor))
+                return last.Answer;
             _writable = (clock.GetTimestamp(), Task.Run(() => LookAsync(site)));
             return _writable.Value.Answer;
         }
@@ -56,19 +63,23 @@ internal sealed class VisitHealth(SourceProbes probes, ChangeStore log, TimeProv
     private async Task<bool> LookAsync(Site site)
     {
         var changing = BySource(site).Where(pages => pages.Any(IsChanging)).ToList();
-        if (changing.Count == 0) return true;
-        if (!log.IsWritable()) return false;
+        if (changing.Count == 0)
+            return true;
+        if (!log.IsWritable())
+            return false;
         foreach (var pages in changing)
         {
             var judged = Judge([.. pages.Where(IsChanging)], windows => windows.Saves);
-            if (judged == false || (judged is null && !await CanBeginAsync(pages.Key))) return false;
+            if (judged == false || (judged is null && !await CanBeginAsync(pages.Key)))
+                return false;
         }
 
         return true;
     }
 
     /// <summary>
-    /// Whether a source's pages went well lately: not if at least half of those visited mostly failed. One page alone can be its own
+    /// Whether a source's pages went well lately: not if at least half of those visited mostly failed. One page alone can be its
+    /// own
     /// fault, and so says nothing of the source unless it has no other. Null if visits tell nothing.
     /// </summary>
     private bool? Judge(IReadOnlyList<Page> pages, Func<PageWindows, OutcomeWindow> which)
@@ -76,18 +87,23 @@ internal sealed class VisitHealth(SourceProbes probes, ChangeStore log, TimeProv
         var (visited, ill) = (0, 0);
         foreach (var page in pages)
         {
-            if (!_pages.TryGetValue(page, out var windows)) continue;
+            if (!_pages.TryGetValue(page, out var windows))
+                continue;
             var count = which(windows).Count(Second());
-            if (count.Well + count.Ill == 0) continue;
+            if (count.Well + count.Ill == 0)
+                continue;
             visited++;
-            if (count.Ill > count.Well) ill++;
+            if (count.Ill > count.Well)
+                ill++;
         }
 
-        if (ill > 0 && ill * 2 >= visited && (ill > 1 || pages.Count == 1)) return false;
+        if (ill > 0 && ill * 2 >= visited && (ill > 1 || pages.Count == 1))
+            return false;
         return visited > ill ? true : null;
     }
 
-    private async Task<bool> AnswerAsync(List<ISource> sources) => (await Task.WhenAll(sources.Select(probes.LookAsync))).All(probe => probe.Trouble is null);
+    private async Task<bool> AnswerAsync(List<ISource> sources) =>
+        (await Task.WhenAll(sources.Select(probes.LookAsync))).All(probe => probe.Trouble is null);
 
     private static async Task<bool> CanBeginAsync(ISource source)
     {

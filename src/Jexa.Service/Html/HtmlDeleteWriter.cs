@@ -17,10 +17,13 @@ internal sealed class HtmlDeleteWriter(HtmlDetailWriter details)
         view.Shape.Title.Write(view.Record, scratch);
         html.AppendEncoded(scratch.Written);
         html.Append("</h1>\n"u8);
-        if (view.Notice is { } notice) HtmlFormWriter.Notice(notice, html);
+        if (view.Notice is { } notice)
+            HtmlFormWriter.Notice(notice, html);
         WriteDependents(view, html);
-        if (view.IsPossible) WriteForm(view, html);
-        else if (view.Cancel is not null) HtmlFrame.WriteLinks([view.Cancel], html);
+        if (view.IsPossible)
+            WriteForm(view, html);
+        else if (view.Cancel is not null)
+            HtmlFrame.WriteLinks([view.Cancel], html);
         details.WriteFields(view, view.Shape, view.Record, html, scratch);
         HtmlFormWriter.Script(view.Frame, html);
     }
@@ -44,7 +47,9 @@ internal sealed class HtmlDeleteWriter(HtmlDetailWriter details)
         if (view.Dependents.Count == 0)
         {
             html.Append("<p>"u8);
-            html.AppendEncoded($"No other record refers to this {view.Shape.One}. Once it is deleted, its address says that it is gone.");
+            html.AppendEncoded(
+                $"No other record refers to this {view.Shape.One}. Once it is deleted, its address says that it is gone."
+            );
             html.Append("</p>\n"u8);
             return;
         }
@@ -55,13 +60,22 @@ internal sealed class HtmlDeleteWriter(HtmlDetailWriter details)
         foreach (var dependents in view.Dependents)
         {
             html.Append("<li>"u8);
-            var count = (dependents.Total.IsExact ? "" : "more than ") + ValueFormat.Count(dependents.Total.Count, view.Frame.Conventions);
-            html.AppendEncoded($"{count} {dependents.What}: " + dependents.Rule switch
-            {
-                DeleteRule.Cascade => dependents.Total.Count == 1 ? "it is deleted as well" : "they are deleted as well",
-                DeleteRule.Release => dependents.Total.Count == 1 ? "it stays, and refers to nothing any more" : "they stay, and refer to nothing any more",
-                _ => dependents.Total.Count == 1 ? "as long as it is there, this cannot be deleted" : "as long as they are there, this cannot be deleted",
-            });
+            var count =
+                (dependents.Total.IsExact ? "" : "more than ")
+                + ValueFormat.Count(dependents.Total.Count, view.Frame.Conventions);
+            html.AppendEncoded(
+                $"{count} {dependents.What}: "
+                    + dependents.Rule switch
+                    {
+                        DeleteRule.Cascade => dependents.Total.Count == 1 ? "it is deleted as well" : "they are deleted as well",
+                        DeleteRule.Release => dependents.Total.Count == 1
+                            ? "it stays, and refers to nothing any more"
+                            : "they stay, and refer to nothing any more",
+                        _ => dependents.Total.Count == 1
+                            ? "as long as it is there, this cannot be deleted"
+                            : "as long as they are there, this cannot be deleted",
+                    }
+            );
             html.Append("</li>\n"u8);
         }
 

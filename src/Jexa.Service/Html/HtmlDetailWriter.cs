@@ -19,7 +19,8 @@ internal sealed class HtmlDetailWriter(HtmlParts allParts, HtmlRowWriter rows)
         html.Append("</div>\n"u8);
         WriteLinks(view, new HtmlValues(view, html, scratch, ""), html);
         WriteFields(view, view.Shape, view.Record, html, scratch);
-        for (var i = 0; i < view.Blocks.Count; i++) WriteBlock(view, view.Blocks[i], i, html, scratch);
+        for (var i = 0; i < view.Blocks.Count; i++)
+            WriteBlock(view, view.Blocks[i], i, html, scratch);
     }
 
     /// <summary>A record's fields, each with its label.</summary>
@@ -31,7 +32,8 @@ internal sealed class HtmlDetailWriter(HtmlParts allParts, HtmlRowWriter rows)
         var terms = parts.Terms;
         for (var i = 0; i < parts.Fields.Length; i++)
         {
-            if (parts.Fields[i].When?.Invoke(record) == false) continue;
+            if (parts.Fields[i].When?.Invoke(record) == false)
+                continue;
             html.Append(terms[i]);
             terms = parts.NextTerms;
             values.Write(parts.Fields[i], record, shape.Title, false, default);
@@ -42,8 +44,13 @@ internal sealed class HtmlDetailWriter(HtmlParts allParts, HtmlRowWriter rows)
 
     private static void WriteNeighbours(DetailView view, Utf8Buffer html)
     {
-        if (view.NeighboursLeftOut) html.Append("<p class=\"none\">The records before and behind this one are left out: finding them in this order takes too long.</p>\n"u8);
-        if (view.Previous is null && view.Next is null) return;
+        if (view.NeighboursLeftOut)
+            html.Append(
+                "<p class=\"none\">The records before and behind this one are left out: finding them in this "u8
+                    + "order takes too long.</p>\n"u8
+            );
+        if (view.Previous is null && view.Next is null)
+            return;
         html.Append("<nav class=\"steps\" aria-label=\"Neighbours in the list\">\n"u8);
         HtmlFrame.WriteTurn(view.Previous?.Address, "prev"u8, "Previous: "u8, view.Previous?.Text ?? "", html);
         HtmlFrame.WriteTurn(view.Next?.Address, "next"u8, "Next: "u8, view.Next?.Text ?? "", html);
@@ -52,7 +59,8 @@ internal sealed class HtmlDetailWriter(HtmlParts allParts, HtmlRowWriter rows)
 
     private static void WriteLinks(DetailView view, HtmlValues values, Utf8Buffer html)
     {
-        if (view.Shape.Links.Count == 0) return;
+        if (view.Shape.Links.Count == 0)
+            return;
         html.Append("<ul class=\"links\">\n"u8);
         foreach (var link in view.Shape.Links)
         {
@@ -92,14 +100,31 @@ internal sealed class HtmlDetailWriter(HtmlParts allParts, HtmlRowWriter rows)
             html.Append(">\n"u8);
         }
 
-        if (block.HasFailed) html.Append(block.IsLate ? "<p class=\"none\">This part is left out: finding it takes too long.</p>\n"u8 : "<p class=\"none\">This part cannot be shown just now.</p>\n"u8);
-        else if (block.Shape.Notice is { } notice) html.Append($"<div class=\"markdown\">{MarkdownText.ToHtml(notice, view.Frame)}</div>\n");
-        else if (block.Rows!.Count == 0) WriteNone(block, html);
-        else rows.Write(block.Shape.Rows!, block.Rows, view, "", html, scratch);
+        if (block.HasFailed)
+            html.Append(
+                block.IsLate
+                    ? "<p class=\"none\">This part is left out: finding it takes too long.</p>\n"u8
+                    : "<p class=\"none\">This part cannot be shown just now.</p>\n"u8
+            );
+        else if (block.Shape.Notice is { } notice)
+            html.Append($"<div class=\"markdown\">{MarkdownText.ToHtml(notice, view.Frame)}</div>\n");
+        else if (block.Rows!.Count == 0)
+            WriteNone(block, html);
+        else
+            rows.Write(block.Shape.Rows!, block.Rows, view, "", html, scratch);
         if (block.All is { } all && (block.Rows?.Count > 0 || block.IsLate))
         {
             html.Append("<p class=\"more\">"u8);
-            HtmlFrame.WriteLink(all with { Text = block.IsLate ? $"All {block.Shape.Rows!.Many}" : block.Total.Count == 1 ? $"All {block.Shape.Rows!.Many}" : $"All {CountText(view, block)} {block.Shape.Rows!.Many}" }, html);
+            HtmlFrame.WriteLink(
+                all with
+                {
+                    Text =
+                        block.IsLate ? $"All {block.Shape.Rows!.Many}"
+                        : block.Total.Count == 1 ? $"All {block.Shape.Rows!.Many}"
+                        : $"All {CountText(view, block)} {block.Shape.Rows!.Many}",
+                },
+                html
+            );
             html.Append("</p>\n"u8);
         }
 

@@ -14,8 +14,10 @@ internal static class HtmlFormWriter
         html.Append("<h1>"u8);
         html.AppendEncoded(view.Heading);
         html.Append("</h1>\n"u8);
-        if (view.Notice is { } notice) Notice(notice, html);
-        if (view.Faults.Count > 0) Summary(view, html);
+        if (view.Notice is { } notice)
+            Notice(notice, html);
+        if (view.Faults.Count > 0)
+            Summary(view, html);
         html.Append("<form class=\"fill\" method=\"post\" action=\""u8);
         html.AppendEncoded(view.Action);
         // A change that is not saved yet is looked after by a script; a form that came back unsaved has one from the start.
@@ -26,7 +28,8 @@ internal static class HtmlFormWriter
         html.Append("<button type=\"submit\" class=\"unseen\" tabindex=\"-1\" aria-hidden=\"true\">"u8);
         html.AppendEncoded(view.Submit);
         html.Append("</button>\n"u8);
-        foreach (var input in view.Inputs) Field(view, input, html);
+        foreach (var input in view.Inputs)
+            Field(view, input, html);
         html.Append("<p class=\"do\"><button type=\"submit\" class=\"main\">"u8);
         html.AppendEncoded(view.Submit);
         html.Append("</button>"u8);
@@ -55,7 +58,8 @@ internal static class HtmlFormWriter
     /// <summary>The way out without doing it.</summary>
     public static void Leave(PlainLink? cancel, Utf8Buffer html)
     {
-        if (cancel is null) return;
+        if (cancel is null)
+            return;
         html.Append(" <a class=\"leave\" href=\""u8);
         html.AppendEncoded(cancel.Address);
         html.Append("\">"u8);
@@ -73,7 +77,11 @@ internal static class HtmlFormWriter
     private static void Summary(FormView view, Utf8Buffer html)
     {
         html.Append("<div class=\"faults\" role=\"alert\" aria-labelledby=\"faults\" tabindex=\"-1\">\n<h2 id=\"faults\">"u8);
-        html.AppendEncoded(view.Faults.Count == 1 ? "This was not saved: one thing is to be mended" : $"This was not saved: {view.Faults.Count} things are to be mended");
+        html.AppendEncoded(
+            view.Faults.Count == 1
+                ? "This was not saved: one thing is to be mended"
+                : $"This was not saved: {view.Faults.Count} things are to be mended"
+        );
         html.Append("</h2>\n<ul>\n"u8);
         foreach (var fault in view.Faults)
         {
@@ -100,9 +108,15 @@ internal static class HtmlFormWriter
     private static void Field(FormView view, FormInput input, Utf8Buffer html)
     {
         var field = input.Field;
-        html.Append(input.Faults.Count > 0 ? "<div class=\"field wrong\">\n"u8 : input.Clash is not null ? "<div class=\"field other\">\n"u8 : "<div class=\"field\">\n"u8);
-        if (input.Clash is { } clash) Clash(clash, html);
-        if (view.Undecided.TryGetValue(input.Name, out var chosen)) Choice(input, chosen, html);
+        html.Append(
+            input.Faults.Count > 0 ? "<div class=\"field wrong\">\n"u8
+            : input.Clash is not null ? "<div class=\"field other\">\n"u8
+            : "<div class=\"field\">\n"u8
+        );
+        if (input.Clash is { } clash)
+            Clash(clash, html);
+        if (view.Undecided.TryGetValue(input.Name, out var chosen))
+            Choice(input, chosen, html);
         if (input.Fixed is { } decided)
         {
             html.Append("<span class=\"label\">"u8);
@@ -125,15 +139,20 @@ internal static class HtmlFormWriter
             html.AppendEncoded(Id(input));
             html.Append("\">"u8);
             html.AppendEncoded(field.Label);
-            if (!field.Rules.Required) html.Append(" <span class=\"optional\">(may be empty)</span>"u8);
+            if (!field.Rules.Required)
+                html.Append(" <span class=\"optional\">(may be empty)</span>"u8);
             html.Append("</label>\n"u8);
             Beside(input, html);
-            if (input.Options.Count > 0 || input.Search is not null) Select(input, html);
-            else if (input.IsMultiline) Area(input, html);
-            else Line(input, html);
+            if (input.Options.Count > 0 || input.Search is not null)
+                Select(input, html);
+            else if (input.IsMultiline)
+                Area(input, html);
+            else
+                Line(input, html);
         }
 
-        if (input.Search is { } search) Search(input, search, html);
+        if (input.Search is { } search)
+            Search(input, search, html);
         if (input.Picture is { } picture)
         {
             html.Append("<img class=\"picture\" alt=\""u8);
@@ -158,7 +177,8 @@ internal static class HtmlFormWriter
             html.Append("</p>\n"u8);
         }
 
-        if (input.Faults.Count == 0) return;
+        if (input.Faults.Count == 0)
+            return;
         html.Append("<p class=\"fault\" id=\""u8);
         html.AppendEncoded($"{Id(input)}-fault");
         html.Append("\">"u8);
@@ -169,10 +189,14 @@ internal static class HtmlFormWriter
     private static string? Hint(FormInput input)
     {
         var said = new List<string>();
-        if (input.Field.Help is { } help) said.Add(help);
-        if (input.Field.Input == InputKind.Secret) said.Add("It is never shown. Left empty it stays as it is.");
-        if (input.Field.Rules is { Pattern: not null, Example: { } example } && input.Field.Help is null) said.Add($"Such as {example}.");
-        if (input.Field is { Input: InputKind.Moment, Conventions.Zone: { } zone }) said.Add($"Time of {zone.Id}.");
+        if (input.Field.Help is { } help)
+            said.Add(help);
+        if (input.Field.Input == InputKind.Secret)
+            said.Add("It is never shown. Left empty it stays as it is.");
+        if (input.Field.Rules is { Pattern: not null, Example: { } example } && input.Field.Help is null)
+            said.Add($"Such as {example}.");
+        if (input.Field is { Input: InputKind.Moment, Conventions.Zone: { } zone })
+            said.Add($"Time of {zone.Id}.");
         return said.Count == 0 ? null : string.Join(' ', said);
     }
 
@@ -203,9 +227,15 @@ internal static class HtmlFormWriter
             html.Append("\""u8);
         }
 
-        if (input.Faults.Count > 0) html.Append(" aria-invalid=\"true\""u8);
+        if (input.Faults.Count > 0)
+            html.Append(" aria-invalid=\"true\""u8);
         // A list to choose from is only required while its first option says that nothing is chosen (HTML, the select element).
-        if (input.Field.Rules.Required && input.Field.Input != InputKind.Truth && (input.Options.Count == 0 || input.Options[0].Value.Length == 0)) html.Append(" required"u8);
+        if (
+            input.Field.Rules.Required
+            && input.Field.Input != InputKind.Truth
+            && (input.Options.Count == 0 || input.Options[0].Value.Length == 0)
+        )
+            html.Append(" required"u8);
     }
 
     private static void Select(FormInput input, Utf8Buffer html)
@@ -243,7 +273,8 @@ internal static class HtmlFormWriter
         html.Append("\" value=\""u8);
         html.AppendEncoded(input.Name);
         html.Append("\">Find</button></span>\n"u8);
-        if (input.SearchNote is not { } note) return;
+        if (input.SearchNote is not { } note)
+            return;
         html.Append("<p class=\"hint\" role=\"status\">"u8);
         html.AppendEncoded(note);
         html.Append("</p>\n"u8);
@@ -253,7 +284,8 @@ internal static class HtmlFormWriter
     {
         html.Append("<textarea rows=\"6\""u8);
         Common(input, html);
-        if (input.Field.Rules.MaxLength is { } most) html.Append($" maxlength=\"{most}\"");
+        if (input.Field.Rules.MaxLength is { } most)
+            html.Append($" maxlength=\"{most}\"");
 
         // The first line feed behind the tag is not the text's.
         html.Append(">\n"u8);
@@ -268,14 +300,18 @@ internal static class HtmlFormWriter
         var isTyped = NumberText.IsTyped(field);
         var isOdd = isTyped || IsOdd(input);
         html.Append("<input type=\""u8);
-        html.Append(isOdd ? "text"u8 : field.Input switch
-        {
-            InputKind.Whole or InputKind.Number => "number"u8,
-            InputKind.Date => "date"u8,
-            InputKind.Moment => "datetime-local"u8,
-            InputKind.Secret => "password"u8,
-            _ => "text"u8,
-        });
+        html.Append(
+            isOdd
+                ? "text"u8
+                : field.Input switch
+                {
+                    InputKind.Whole or InputKind.Number => "number"u8,
+                    InputKind.Date => "date"u8,
+                    InputKind.Moment => "datetime-local"u8,
+                    InputKind.Secret => "password"u8,
+                    _ => "text"u8,
+                }
+        );
         html.Append("\""u8);
         Common(input, html);
         if (!isOdd)
@@ -293,48 +329,81 @@ internal static class HtmlFormWriter
                     Attribute("max", rules.Last?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) ?? "9999-12-31", html);
                     break;
                 case InputKind.Moment:
-                    Attribute("step", input.Text.Contains('.') ? "any" : input.Text.Length > 16 ? "1" : null, html);
+                    Attribute(
+                        "step",
+                        input.Text.Contains('.') ? "any"
+                            : input.Text.Length > 16 ? "1"
+                            : null,
+                        html
+                    );
                     Attribute("min", rules.First?.ToString("yyyy-MM-dd'T'HH:mm", CultureInfo.InvariantCulture), html);
-                    Attribute("max", rules.Last?.ToString("yyyy-MM-dd'T'HH:mm", CultureInfo.InvariantCulture) ?? "9999-12-31T23:59", html);
+                    Attribute(
+                        "max",
+                        rules.Last?.ToString("yyyy-MM-dd'T'HH:mm", CultureInfo.InvariantCulture) ?? "9999-12-31T23:59",
+                        html
+                    );
                     break;
                 default:
                     Attribute("maxlength", rules.MaxLength?.ToString(CultureInfo.InvariantCulture), html);
                     Attribute("pattern", rules.PatternText, html);
-                    if (rules.PatternText is not null) Attribute("title", rules.Example is { } example ? $"Such as {example}" : rules.PatternText, html);
+                    if (rules.PatternText is not null)
+                        Attribute("title", rules.Example is { } example ? $"Such as {example}" : rules.PatternText, html);
                     break;
             }
         }
 
-        if (isTyped) html.Append(" inputmode=\"decimal\""u8);
-        if (field.Input == InputKind.Secret) html.Append(" autocomplete=\"new-password\""u8);
+        if (isTyped)
+            html.Append(" inputmode=\"decimal\""u8);
+        if (field.Input == InputKind.Secret)
+            html.Append(" autocomplete=\"new-password\""u8);
         html.Append(" value=\""u8);
         html.AppendEncoded(input.IsAsTyped ? input.Text : NumberText.Shown(field, input.Text));
         html.Append("\">\n"u8);
     }
 
     /// <summary>A value that the browser's own input for the type could not show: it would be lost without a word.</summary>
-    private static bool IsOdd(FormInput input) => input.Text.Length > 0 && input.Field.Input switch
-    {
-        InputKind.Whole or InputKind.Number => !double.TryParse(input.Text, NumberStyles.Float, CultureInfo.InvariantCulture, out var number) || !double.IsFinite(number) || input.Text.StartsWith('+'),
-        InputKind.Date => !DateOnly.TryParseExact(input.Text, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out _),
-        // Browsers know thousandths of a second, and drop a moment with more digits.
-        InputKind.Moment => !TypedText.TryTimestamp(System.Text.Encoding.UTF8.GetBytes(input.Text), out _) || !input.Text.Contains('T')
-            || (input.Text.IndexOf('.') is >= 0 and var point && input.Text.Length - point > 4),
-        _ => false,
-    };
+    private static bool IsOdd(FormInput input) =>
+        input.Text.Length > 0
+        && input.Field.Input switch
+        {
+            InputKind.Whole or InputKind.Number => !double.TryParse(
+                input.Text,
+                NumberStyles.Float,
+                CultureInfo.InvariantCulture,
+                out var number
+            )
+                || !double.IsFinite(number)
+                || input.Text.StartsWith('+'),
+            InputKind.Date => !DateOnly.TryParseExact(
+                input.Text,
+                "yyyy-MM-dd",
+                CultureInfo.InvariantCulture,
+                DateTimeStyles.None,
+                out _
+            ),
+            // Browsers know thousandths of a second, and drop a moment with more digits.
+            InputKind.Moment => !TypedText.TryTimestamp(System.Text.Encoding.UTF8.GetBytes(input.Text), out _)
+                || !input.Text.Contains('T')
+                || (input.Text.IndexOf('.') is >= 0 and var point && input.Text.Length - point > 4),
+            _ => false,
+        };
 
     private static string Step(FieldRules rules, string text)
     {
-        if (rules.Scale is not { } scale) return "any";
+        if (rules.Scale is not { } scale)
+            return "any";
         var point = text.IndexOf('.');
 
         // What is there already may have more digits than are taken now.
-        return point >= 0 && text.Length - point - 1 > scale ? "any" : scale == 0 ? "1" : "0." + new string('0', scale - 1) + "1";
+        return point >= 0 && text.Length - point - 1 > scale ? "any"
+            : scale == 0 ? "1"
+            : "0." + new string('0', scale - 1) + "1";
     }
 
     private static void Attribute(string name, string? value, Utf8Buffer html)
     {
-        if (value is null) return;
+        if (value is null)
+            return;
         html.Append($" {name}=\"");
         html.AppendEncoded(value);
         html.Append("\""u8);
@@ -346,9 +415,11 @@ internal static class HtmlFormWriter
         html.Append("<dl class=\"clash\">\n"u8);
         Term("It was", clash.Was, html);
         Term("Somebody else wrote", clash.Theirs, html);
-        if (clash.Mine is { } mine) Term("You wrote", mine, html);
+        if (clash.Mine is { } mine)
+            Term("You wrote", mine, html);
         html.Append("</dl>\n"u8);
-        if (clash.Mine is null) html.Append("<p class=\"hint\">You left this field alone: it keeps what the other one wrote.</p>\n"u8);
+        if (clash.Mine is null)
+            html.Append("<p class=\"hint\">You left this field alone: it keeps what the other one wrote.</p>\n"u8);
     }
 
     private static void Choice(FormInput input, string? chosen, Utf8Buffer html)
@@ -373,8 +444,10 @@ internal static class HtmlFormWriter
         html.Append("<div><dt>"u8);
         html.AppendEncoded(term);
         html.Append("</dt><dd>"u8);
-        if (text.Length == 0) html.Append("<span class=\"none\">nothing</span>"u8);
-        else html.AppendEncoded(text);
+        if (text.Length == 0)
+            html.Append("<span class=\"none\">nothing</span>"u8);
+        else
+            html.AppendEncoded(text);
         html.Append("</dd></div>\n"u8);
     }
 }

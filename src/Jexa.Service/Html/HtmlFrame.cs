@@ -8,13 +8,15 @@ internal static class HtmlFrame
 {
     public static void WriteMenu(FrameParts frame, string? page, Utf8Buffer html)
     {
-        if (frame.Menu.Count == 0) return;
+        if (frame.Menu.Count == 0)
+            return;
         html.Append("<nav aria-label=\"Pages\">\n<ul>\n"u8);
         for (var i = 0; i < frame.Menu.Count; i++)
         {
             var (name, open, close) = frame.Menu[i];
             html.Append(open);
-            if (name == page) html.Append(" aria-current=\"page\""u8);
+            if (name == page)
+                html.Append(" aria-current=\"page\""u8);
             html.Append(close);
         }
 
@@ -31,7 +33,8 @@ internal static class HtmlFrame
             html.Append("</p>\n"u8);
         }
 
-        if (trail.Count == 0) return;
+        if (trail.Count == 0)
+            return;
         html.Append("<nav class=\"trail\" aria-label=\"Where this belongs\">\n<ol>\n"u8);
         WriteItems(trail, html);
         html.Append("</ol>\n</nav>\n"u8);
@@ -40,13 +43,15 @@ internal static class HtmlFrame
     private static bool LeadsTo(IReadOnlyList<PlainLink> links, string address)
     {
         for (var i = 0; i < links.Count; i++)
-            if (links[i].Address == address) return true;
+            if (links[i].Address == address)
+                return true;
         return false;
     }
 
     public static void WriteLinks(IReadOnlyList<PlainLink> links, Utf8Buffer html)
     {
-        if (links.Count == 0) return;
+        if (links.Count == 0)
+            return;
         html.Append("<ul class=\"links\">\n"u8);
         WriteItems(links, html);
         html.Append("</ul>\n"u8);
@@ -81,9 +86,16 @@ internal static class HtmlFrame
     /// <summary>A way to a neighbouring page.</summary>
     /// <param name="relation">The registered link relation, which also is the class.</param>
     /// <param name="unseen">Said before the text to those who do not see what the link looks like; empty for nothing.</param>
-    public static void WriteTurn(string? address, ReadOnlySpan<byte> relation, ReadOnlySpan<byte> unseen, string text, Utf8Buffer html)
+    public static void WriteTurn(
+        string? address,
+        ReadOnlySpan<byte> relation,
+        ReadOnlySpan<byte> unseen,
+        string text,
+        Utf8Buffer html
+    )
     {
-        if (address is null) return;
+        if (address is null)
+            return;
         html.Append("<a class=\""u8);
         html.Append(relation);
         html.Append("\" rel=\""u8);

@@ -25,15 +25,23 @@ internal static class HtmlListForm
 
         if (controls.Find is { } find)
         {
-            html.Append("<label class=\"find\"><span>Find</span> <input type=\"search\" name=\"find\" maxlength=\"200\" value=\""u8);
+            html.Append(
+                "<label class=\"find\"><span>Find</span> <input type=\"search\" name=\"find\" maxlength=\"200\" value=\""u8
+            );
             html.AppendEncoded(find);
             html.Append("\"></label>\n"u8);
         }
 
-        if (controls.Orders.Count > 0) WriteOrders(view, html);
+        if (controls.Orders.Count > 0)
+            WriteOrders(view, html);
         html.Append("<label><span>Rows</span> <select name=\"size\">"u8);
         foreach (var size in controls.Sizes)
-            WriteOption(size == controls.OwnSize ? "" : size.ToString(CultureInfo.InvariantCulture), size.ToString(CultureInfo.InvariantCulture), size == controls.Size, html);
+            WriteOption(
+                size == controls.OwnSize ? "" : size.ToString(CultureInfo.InvariantCulture),
+                size.ToString(CultureInfo.InvariantCulture),
+                size == controls.Size,
+                html
+            );
         html.Append("</select></label>\n<button type=\"submit\">Show</button>\n"u8);
         html.Append("</form>\n"u8);
     }
@@ -41,7 +49,11 @@ internal static class HtmlListForm
     private static void WriteOrders(ListView view, Utf8Buffer html)
     {
         var controls = view.Controls;
-        html.Append(view.Shape.Look == ListLook.Table ? "<label class=\"by-heading\"><span>Order</span> <select name=\"order\">"u8 : "<label><span>Order</span> <select name=\"order\">"u8);
+        html.Append(
+            view.Shape.Look == ListLook.Table
+                ? "<label class=\"by-heading\"><span>Order</span> <select name=\"order\">"u8
+                : "<label><span>Order</span> <select name=\"order\">"u8
+        );
         WriteOption("", "usual", controls.Order.Length == 0, html);
         foreach (var order in controls.Orders)
         {

@@ -11,7 +11,10 @@ internal static class HtmlListIndex
     {
         html.Append("<form class=\"ask\" method=\"get\" role=\"search\" action=\""u8);
         html.AppendEncoded(view.Action);
-        html.Append("\">\n<label class=\"find\"><span>Find a list</span> <input type=\"search\" name=\"find\" maxlength=\"200\" value=\""u8);
+        html.Append(
+            "\">\n<label class=\"find\"><span>Find a list</span> <input type=\"search\" name=\"find\" "u8
+                + "maxlength=\"200\" value=\""u8
+        );
         html.AppendEncoded(view.Find);
         html.Append("\"></label>\n<button type=\"submit\">Show</button>\n</form>\n"u8);
         if (view.Groups.Count == 0)
@@ -26,7 +29,8 @@ internal static class HtmlListIndex
             html.Append("<section class=\"lists\">\n<h2>"u8);
             html.AppendEncoded(group.Title);
             html.Append("</h2>\n<ul>\n"u8);
-            foreach (var list in group.Lists) WriteList(list, frame, html);
+            foreach (var list in group.Lists)
+                WriteList(list, frame, html);
             html.Append("</ul>\n</section>\n"u8);
         }
     }

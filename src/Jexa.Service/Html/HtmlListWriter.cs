@@ -24,13 +24,18 @@ internal sealed class HtmlListWriter(HtmlParts allParts, HtmlRowWriter rows)
         }
 
         html.Append("</div>\n"u8);
-        if (view.Notice is { } notice) WriteNotice(notice, html);
-        if (view.Sides.Count > 0) html.Append("<div class=\"sided\">\n<div class=\"middle\">\n"u8);
+        if (view.Notice is { } notice)
+            WriteNotice(notice, html);
+        if (view.Sides.Count > 0)
+            html.Append("<div class=\"sided\">\n<div class=\"middle\">\n"u8);
         WriteControls(view, html);
-        if (view.Rows.Count == 0) WriteNoRows(view, html);
-        else rows.Write(view.Shape, view.Rows, view, view.FromMark, html, scratch);
+        if (view.Rows.Count == 0)
+            WriteNoRows(view, html);
+        else
+            rows.Write(view.Shape, view.Rows, view, view.FromMark, html, scratch);
         WriteTurns(view, html);
-        if (view.Sides.Count > 0) HtmlSides.Write(view, html);
+        if (view.Sides.Count > 0)
+            HtmlSides.Write(view, html);
     }
 
     /// <summary>The list that stands beside a record: its records' names, the current one marked.</summary>
@@ -51,10 +56,19 @@ internal sealed class HtmlListWriter(HtmlParts allParts, HtmlRowWriter rows)
         {
             var row = view.Rows[i];
             html.Append(i == view.CurrentRow ? "<li class=\"current\">"u8 : "<li>"u8);
-            var linked = view.Shape.RecordLink is { } link && values.TryOpen(link, row, false, i == view.CurrentRow ? " aria-current=\"true\""u8 : default);
-            if (parts.Columns.Length > 0 && parts.Columns[parts.Main] is { Picture: null, Reference: null } main && !main.IsEmpty(row)) values.Write(main with { Link = null }, row, null, false, default);
-            else values.WriteText(view.Shape.Title, row);
-            if (linked) html.Append("</a>"u8);
+            var linked =
+                view.Shape.RecordLink is { } link
+                && values.TryOpen(link, row, false, i == view.CurrentRow ? " aria-current=\"true\""u8 : default);
+            if (
+                parts.Columns.Length > 0
+                && parts.Columns[parts.Main] is { Picture: null, Reference: null } main
+                && !main.IsEmpty(row)
+            )
+                values.Write(main with { Link = null }, row, null, false, default);
+            else
+                values.WriteText(view.Shape.Title, row);
+            if (linked)
+                html.Append("</a>"u8);
             html.Append("</li>\n"u8);
         }
 
@@ -72,8 +86,12 @@ internal sealed class HtmlListWriter(HtmlParts allParts, HtmlRowWriter rows)
     {
         html.Append("<p class=\"none-yet\">"u8);
         var many = view.Shape.Many;
-        html.AppendEncoded(view.Windows.First is not null ? $"No more {many} come after this place."
-            : view.Controls.IsNarrowed ? $"No {many} are like that." : view.Controls.Kept.Count > 0 || view.Trail.Count > 0 ? $"There are no {many} here." : $"There are no {many} yet.");
+        html.AppendEncoded(
+            view.Windows.First is not null ? $"No more {many} come after this place."
+            : view.Controls.IsNarrowed ? $"No {many} are like that."
+            : view.Controls.Kept.Count > 0 || view.Trail.Count > 0 ? $"There are no {many} here."
+            : $"There are no {many} yet."
+        );
         if (view.Controls.IsNarrowed)
         {
             html.Append(" <a href=\""u8);
@@ -89,15 +107,20 @@ internal sealed class HtmlListWriter(HtmlParts allParts, HtmlRowWriter rows)
     private void WriteControls(ListView view, Utf8Buffer html)
     {
         var few = view.Windows is { First: null, Next: null } && view.Rows.Count <= view.Controls.Sizes[0];
-        if (view.Controls.Find is not null || !few) allParts.Write(view.Controls, isHead: false, html, into => HtmlListForm.Write(view, into));
+        if (view.Controls.Find is not null || !few)
+            allParts.Write(view.Controls, isHead: false, html, into => HtmlListForm.Write(view, into));
     }
 
     private static void WriteTurns(ListView view, Utf8Buffer html)
     {
         if (view.CannotGoOn)
-            html.Append("<p class=\"none-yet\">The list goes on, but its next part has no address: a value it is ordered by is too long.</p>\n"u8);
+            html.Append(
+                "<p class=\"none-yet\">The list goes on, but its next part has no address: a value it is "u8
+                    + "ordered by is too long.</p>\n"u8
+            );
         var windows = view.Windows;
-        if (windows is { First: null, Next: null, Last: null }) return;
+        if (windows is { First: null, Next: null, Last: null })
+            return;
         html.Append("<nav class=\"turns\" aria-label=\"Parts of the list\">\n"u8);
         HtmlFrame.WriteTurn(windows.First, "first"u8, default, "First", html);
         HtmlFrame.WriteTurn(windows.Previous, "prev"u8, default, "Previous", html);
@@ -113,7 +136,8 @@ internal sealed class HtmlListWriter(HtmlParts allParts, HtmlRowWriter rows)
         var conventions = view.Frame.Conventions;
         var noun = total is { Count: 1, IsExact: true } ? view.Shape.One : view.Shape.Many;
         var all = $"{(total.IsExact ? "" : "more than ")}{ValueFormat.Count(total.Count, conventions)} {noun}";
-        return view.From is not { } from || view.Windows is { First: null, Next: null } ? all
+        return view.From is not { } from || view.Windows is { First: null, Next: null }
+            ? all
             : $"{ValueFormat.Count(from, conventions)} to {ValueFormat.Count(from + view.Rows.Count - 1, conventions)} of {all}";
     }
 }

@@ -84,7 +84,8 @@ internal sealed class HtmlPageWriter
         scratch.Truncate(0);
 
         // A screen reader reads the title of a new page before anything else.
-        if (view.Said is { } said) scratch.Append($"{said} ");
+        if (view.Said is { } said)
+            scratch.Append($"{said} ");
         switch (view)
         {
             case ListView list:
@@ -97,7 +98,8 @@ internal sealed class HtmlPageWriter
                 scratch.Append(text.Heading);
                 break;
             case FormView form:
-                if (form.Faults.Count > 0) scratch.Append("Not saved: "u8);
+                if (form.Faults.Count > 0)
+                    scratch.Append("Not saved: "u8);
                 scratch.Append(form.Heading);
                 break;
             case DeleteView delete:
@@ -116,7 +118,8 @@ internal sealed class HtmlPageWriter
         html.Append("</h1>\n<div class=\"markdown\">\n"u8);
         html.Append(MarkdownText.ToHtml(view.Markdown, view.Frame));
         html.Append("</div>\n</div>\n"u8);
-        if (view.Lists is { } lists) HtmlListIndex.Write(lists, view.Frame, html);
+        if (view.Lists is { } lists)
+            HtmlListIndex.Write(lists, view.Frame, html);
     }
 
     private static void WriteMessage(MessageView view, Utf8Buffer html)

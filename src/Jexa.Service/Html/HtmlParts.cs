@@ -11,11 +11,18 @@ namespace Jexa.Service.Html;
 /// <param name="AfterTitle">The app's name in the title, the rest of the head, the header up to the menu.</param>
 /// <param name="Header">The app's own header; empty for none.</param>
 /// <param name="Footer">The app's own footer; empty for none.</param>
-internal sealed record FrameParts(byte[] BeforeTitle, byte[] AfterTitle, IReadOnlyList<(string Page, byte[] Open, byte[] Close)> Menu, byte[] Header, byte[] Footer);
+internal sealed record FrameParts(
+    byte[] BeforeTitle,
+    byte[] AfterTitle,
+    IReadOnlyList<(string Page, byte[] Open, byte[] Close)> Menu,
+    byte[] Header,
+    byte[] Footer
+);
 
 /// <summary>The pieces of a list's HTML that are the same for every visit.</summary>
 /// <param name="OpenCells">What opens a cell of each column: the end of the cell before in all but the first.</param>
-/// <param name="Quiet">Whether a column's link leads where a better one of the row leads: then it is for the pointer alone.</param>
+/// <param name="Quiet">Whether a column's link leads where a better one of the row leads: then it is for the pointer
+/// alone.</param>
 /// <param name="Headings">Each column's label, encoded.</param>
 /// <param name="Main">The column that cards and bullets begin with.</param>
 internal sealed record ListParts(byte[][] OpenCells, bool[] Quiet, byte[][] Headings, ViewColumn[] Columns, int Main);
@@ -38,7 +45,9 @@ internal sealed class HtmlParts(string styleVersion)
     private readonly ConditionalWeakTable<ListControls, byte[]> _forms = [];
     private readonly ConditionalWeakTable<ListControls, byte[]> _heads = [];
 
-    /// <summary>What asks something of a list, and its headings: kept for a list of which nothing is asked, made anew for any other.</summary>
+    /// <summary>
+    /// What asks something of a list, and its headings: kept for a list of which nothing is asked, made anew for any other.
+    /// </summary>
     public void Write(ListControls controls, bool isHead, Utf8Buffer html, Action<Utf8Buffer> make)
     {
         if (!controls.IsPlain)
@@ -48,11 +57,11 @@ internal sealed class HtmlParts(string styleVersion)
         }
 
         html.Append((isHead ? _heads : _forms).GetValue(controls, _ =>
-        {
-            using var made = new Utf8Buffer();
-            make(made);
-            return made.Written.ToArray();
-        }));
+            {
+                using var made = new Utf8Buffer();
+                make(made);
+                return made.Written.ToArray();
+            }));
     }
 
     public FrameParts Of(PageFrame frame) => _frames.GetValue(frame, Make);
@@ -66,7 +75,10 @@ internal sealed class HtmlParts(string styleVersion)
         using var head = new Utf8Buffer();
         head.Append(" · "u8);
         head.AppendEncoded(frame.AppTitle);
-        head.Append("</title>\n<meta name=\"viewport\" content=\"width=device-width, initial-scale=1\">\n<link rel=\"stylesheet\" href=\""u8);
+        head.Append(
+            "</title>\n<meta name=\"viewport\" content=\"width=device-width, initial-scale=1\">\n<link "u8
+                + "rel=\"stylesheet\" href=\""u8
+        );
         head.AppendEncoded($"{frame.Mount}/_jexa/style.css?v={styleVersion}");
         if (frame.Texts.Style is not null)
         {
@@ -76,7 +88,10 @@ internal sealed class HtmlParts(string styleVersion)
 
         head.Append("\">\n<link rel=\"icon\" type=\"image/svg+xml\" href=\""u8);
         head.AppendEncoded($"{frame.Mount}/_jexa/icon.svg");
-        head.Append("\">\n</head>\n<body>\n<a class=\"skip\" href=\"#main\">Skip to the content</a>\n<header class=\"top\">\n<a class=\"app\" href=\""u8);
+        head.Append(
+            "\">\n</head>\n<body>\n<a class=\"skip\" href=\"#main\">Skip to the content</a>\n<header "u8
+                + "class=\"top\">\n<a class=\"app\" href=\""u8
+        );
         head.AppendEncoded(frame.HomeAddress);
         head.Append("\">"u8);
         if (frame.Texts.Logo is not null)
@@ -89,9 +104,19 @@ internal sealed class HtmlParts(string styleVersion)
         head.AppendEncoded(frame.AppTitle);
         head.Append("</a>\n"u8);
         return new FrameParts(
-            Bytes($"<!DOCTYPE html>\n<html lang=\"{Encoded(frame.Conventions.Language)}\">\n<head>\n<meta charset=\"utf-8\">\n<title>"), head.Written.ToArray(),
-            [.. frame.Menu.Select(link => (link.Page, Bytes($"<li><a href=\"{Encoded(link.Address)}\""), Bytes($">{Encoded(link.Text)}</a></li>\n")))],
-            Around("div", "own-header", frame.Texts.Header, frame), Around("footer", "own-footer", frame.Texts.Footer, frame));
+            Bytes(
+                $"<!DOCTYPE html>\n<html lang=\"{Encoded(frame.Conventions.Language)}\">\n<head>\n<meta "
+                    + "charset=\"utf-8\">\n<title>"
+            ),
+            head.Written.ToArray(),
+            [
+                .. frame.Menu.Select(link =>
+                    (link.Page, Bytes($"<li><a href=\"{Encoded(link.Address)}\""), Bytes($">{Encoded(link.Text)}</a></li>\n"))
+                ),
+            ],
+            Around("div", "own-header", frame.Texts.Header, frame),
+            Around("footer", "own-footer", frame.Texts.Footer, frame)
+        );
     }
 
     private static byte[] Around(string element, string kind, string markdown, PageFrame frame) =>
@@ -101,21 +126,51 @@ internal sealed class HtmlParts(string styleVersion)
     {
         ViewColumn[] columns = [.. shape.Columns];
         var main = Array.FindIndex(columns, column => column.Link is not null && column.Picture is null);
-        if (main < 0) main = Math.Max(0, Array.FindIndex(columns, column => column.Picture is null));
-        var quiet = columns.Select((column, i) => column.Link is { } link && i != main
-            && (columns[main].Link?.LeadsWhere(link) == true || columns.Take(i).Where(other => other.Picture is null).Any(other => other.Link?.LeadsWhere(link) == true)));
+        if (main < 0)
+            main = Math.Max(0, Array.FindIndex(columns, column => column.Picture is null));
+        var quiet = columns.Select(
+            (column, i) =>
+                column.Link is { } link
+                && i != main
+                && (
+                    columns[main].Link?.LeadsWhere(link) == true
+                    || columns.Take(i).Where(other => other.Picture is null).Any(other => other.Link?.LeadsWhere(link) == true)
+                )
+        );
         return new ListParts(
-            [.. columns.Select((column, i) => Bytes($"{(i == 0 ? "" : "</td>")}\n<td{Kind(column)} data-label=\"{Encoded(column.Label)}\">"))],
-            [.. quiet], [.. columns.Select(column => Bytes(Encoded(column.Label)))], columns, main);
+            [
+                .. columns.Select(
+                    (column, i) => Bytes($"{(i == 0 ? "" : "</td>")}\n<td{Kind(column)} data-label=\"{Encoded(column.Label)}\">")
+                ),
+            ],
+            [.. quiet],
+            [.. columns.Select(column => Bytes(Encoded(column.Label)))],
+            columns,
+            main
+        );
     }
+
+    private static bool IsWide(FieldForm form) =>
+        form is FieldForm.Long or FieldForm.Markdown or FieldForm.Json or FieldForm.Picture;
 
     private static DetailParts Make(DetailShape shape)
     {
-        var terms = shape.Fields.Select(field => $"<div{(field.Style.Form is FieldForm.Long or FieldForm.Markdown or FieldForm.Json or FieldForm.Picture ? " class=\"wide\"" : "")}><dt>{Encoded(field.Label)}</dt><dd>").ToList();
-        return new DetailParts([.. terms.Select(Bytes)], [.. terms.Select(term => Bytes("</dd></div>\n" + term))], [.. shape.Fields]);
+        var terms = shape
+            .Fields.Select(field =>
+                $"<div{(IsWide(field.Style.Form) ? " class=\"wide\"" : "")}" + $"><dt>{Encoded(field.Label)}</dt><dd>"
+            )
+            .ToList();
+        return new DetailParts(
+            [.. terms.Select(Bytes)],
+            [.. terms.Select(term => Bytes("</dd></div>\n" + term))],
+            [.. shape.Fields]
+        );
     }
 
-    private static string Kind(ViewColumn column) => column.IsNumeric ? " class=\"number\"" : column.Picture is not null ? " class=\"thumb\"" : "";
+    private static string Kind(ViewColumn column) =>
+        column.IsNumeric ? " class=\"number\""
+        : column.Picture is not null ? " class=\"thumb\""
+        : "";
 
     private static string Encoded(string text) => Encoding.UTF8.GetString(HtmlText.Encoded(text));
 

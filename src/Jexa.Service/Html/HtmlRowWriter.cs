@@ -29,10 +29,19 @@ internal sealed class HtmlRowWriter(HtmlParts allParts)
         }
     }
 
-    private void WriteTable(ListShape shape, ListParts parts, RowBlock rows, HtmlValues values, ListControls? controls, Utf8Buffer html)
+    private void WriteTable(
+        ListShape shape,
+        ListParts parts,
+        RowBlock rows,
+        HtmlValues values,
+        ListControls? controls,
+        Utf8Buffer html
+    )
     {
-        if (controls is null) WriteHead(shape, parts, null, html);
-        else allParts.Write(controls, isHead: true, html, into => WriteHead(shape, parts, controls, into));
+        if (controls is null)
+            WriteHead(shape, parts, null, html);
+        else
+            allParts.Write(controls, isHead: true, html, into => WriteHead(shape, parts, controls, into));
         for (var i = 0; i < rows.Count; i++)
         {
             var row = rows[i];
@@ -40,10 +49,17 @@ internal sealed class HtmlRowWriter(HtmlParts allParts)
             for (var column = 0; column < parts.Columns.Length; column++)
             {
                 html.Append(parts.OpenCells[column]);
-                values.Write(parts.Columns[column], row, shape.Title, parts.Quiet[column], shape.RowLink is not null && column == parts.Main ? Whole : default);
+                values.Write(
+                    parts.Columns[column],
+                    row,
+                    shape.Title,
+                    parts.Quiet[column],
+                    shape.RowLink is not null && column == parts.Main ? Whole : default
+                );
             }
 
-            if (parts.Columns.Length > 0) html.Append("</td>"u8);
+            if (parts.Columns.Length > 0)
+                html.Append("</td>"u8);
             foreach (var action in shape.Actions)
             {
                 html.Append("\n<td class=\"action\">"u8);
@@ -60,7 +76,8 @@ internal sealed class HtmlRowWriter(HtmlParts allParts)
     private static void WriteHead(ListShape shape, ListParts parts, ListControls? controls, Utf8Buffer html)
     {
         html.Append("<table class=\"list\">\n<thead>\n<tr>\n"u8);
-        for (var i = 0; i < parts.Columns.Length; i++) WriteHeading(parts.Columns[i], parts.Headings[i], controls, html);
+        for (var i = 0; i < parts.Columns.Length; i++)
+            WriteHeading(parts.Columns[i], parts.Headings[i], controls, html);
         foreach (var action in shape.Actions)
         {
             html.Append("<th scope=\"col\"><span class=\"unseen\">"u8);
@@ -74,7 +91,8 @@ internal sealed class HtmlRowWriter(HtmlParts allParts)
     private static void WriteHeading(ViewColumn column, byte[] label, ListControls? controls, Utf8Buffer html)
     {
         html.Append("<th scope=\"col\""u8);
-        if (column.IsNumeric) html.Append(" class=\"number\""u8);
+        if (column.IsNumeric)
+            html.Append(" class=\"number\""u8);
         var order = column.OrderName is null ? null : controls?.Orders.FirstOrDefault(order => order.Name == column.OrderName);
         if (order is null)
         {
@@ -83,7 +101,8 @@ internal sealed class HtmlRowWriter(HtmlParts allParts)
         }
         else
         {
-            if (order.Now != 0) html.Append(order.Now > 0 ? " aria-sort=\"ascending\""u8 : " aria-sort=\"descending\""u8);
+            if (order.Now != 0)
+                html.Append(order.Now > 0 ? " aria-sort=\"ascending\""u8 : " aria-sort=\"descending\""u8);
             html.Append("><a rel=\"nofollow\" href=\""u8);
             html.AppendEncoded(order.Turned);
             html.Append("\">"u8);
@@ -97,7 +116,8 @@ internal sealed class HtmlRowWriter(HtmlParts allParts)
     /// <summary>A named link, told apart from those of other rows for whoever hears it.</summary>
     private static void WriteAction(LinkPlan action, ListShape shape, Row row, HtmlValues values, Utf8Buffer html)
     {
-        if (!values.TryOpen(action, row, false, default)) return;
+        if (!values.TryOpen(action, row, false, default))
+            return;
         html.AppendEncoded(action.Text);
         html.Append("<span class=\"unseen\">: "u8);
         values.WriteText(shape.Title, row);
@@ -113,7 +133,8 @@ internal sealed class HtmlRowWriter(HtmlParts allParts)
             html.Append(shape.RowLink is null ? "<li class=\"card\">\n"u8 : "<li class=\"card leads\">\n"u8);
             for (var column = 0; column < parts.Columns.Length; column++)
             {
-                if (parts.Columns[column].Picture is null) continue;
+                if (parts.Columns[column].Picture is null)
+                    continue;
                 html.Append("<div class=\"card-picture\">"u8);
                 values.Write(parts.Columns[column], row, shape.Title, parts.Quiet[column], default);
                 html.Append("</div>\n"u8);
@@ -146,7 +167,8 @@ internal sealed class HtmlRowWriter(HtmlParts allParts)
         var any = false;
         for (var column = 0; column < parts.Columns.Length; column++)
         {
-            if (column == parts.Main || parts.Columns[column].Picture is not null || parts.Columns[column].IsEmpty(row)) continue;
+            if (column == parts.Main || parts.Columns[column].Picture is not null || parts.Columns[column].IsEmpty(row))
+                continue;
             html.Append(any ? "<div><dt>"u8 : "<dl>\n<div><dt>"u8);
             any = true;
             html.Append(parts.Headings[column]);
@@ -155,7 +177,8 @@ internal sealed class HtmlRowWriter(HtmlParts allParts)
             html.Append("</dd></div>\n"u8);
         }
 
-        if (any) html.Append("</dl>\n"u8);
+        if (any)
+            html.Append("</dl>\n"u8);
     }
 
     private static void WriteBullets(ListShape shape, ListParts parts, RowBlock rows, HtmlValues values, Utf8Buffer html)
@@ -165,10 +188,12 @@ internal sealed class HtmlRowWriter(HtmlParts allParts)
         {
             var row = rows[i];
             html.Append(shape.RowLink is null ? "<li>"u8 : "<li class=\"leads\">"u8);
-            if (parts.Columns.Length > 0) values.Write(parts.Columns[parts.Main], row, shape.Title, false, shape.RowLink is null ? default : Whole);
+            if (parts.Columns.Length > 0)
+                values.Write(parts.Columns[parts.Main], row, shape.Title, false, shape.RowLink is null ? default : Whole);
             for (var column = 0; column < parts.Columns.Length; column++)
             {
-                if (column == parts.Main || parts.Columns[column].IsEmpty(row)) continue;
+                if (column == parts.Main || parts.Columns[column].IsEmpty(row))
+                    continue;
                 html.Append(" <span class=\"aside\">"u8);
                 values.Write(parts.Columns[column], row, shape.Title, parts.Quiet[column], default);
                 html.Append("</span>"u8);

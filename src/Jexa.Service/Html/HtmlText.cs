@@ -15,12 +15,21 @@ internal static class HtmlText
 {
     private static readonly HtmlEncoder Encoder = HtmlEncoder.Create(UnicodeRanges.All);
 
-    private static readonly SearchValues<byte> Plain =
-        SearchValues.Create("ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789 .,;:/?!()[]{}-_=%#*@|~^$\n"u8);
+    private static readonly SearchValues<byte> Plain = SearchValues.Create(
+        "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789 .,;:/?!()[]{}-_=%#*@|~^$\n"u8
+    );
 
-    /// <summary>What must be looked at closely: markup, control characters, and the lead bytes of C1 controls and noncharacters.</summary>
-    private static readonly SearchValues<byte> Special = SearchValues.Create(
-        [.. "&<>\"'`+"u8, .. Enumerable.Range(0, 32).Where(b => b is not ('\t' or '\n')).Select(b => (byte)b), 0x7f, 0xc2, 0xef, .. Enumerable.Range(0xf0, 16).Select(b => (byte)b)]);
+    /// <summary>
+    /// What must be looked at closely: markup, control characters, and the lead bytes of C1 controls and noncharacters.
+    /// </summary>
+    private static readonly SearchValues<byte> Special = SearchValues.Create([
+        .. "&<>\"'`+"u8,
+        .. Enumerable.Range(0, 32).Where(b => b is not ('\t' or '\n')).Select(b => (byte)b),
+        0x7f,
+        0xc2,
+        0xef,
+        .. Enumerable.Range(0xf0, 16).Select(b => (byte)b),
+    ]);
 
     public static void AppendEncoded(this Utf8Buffer into, ReadOnlySpan<byte> utf8)
     {
@@ -42,7 +51,8 @@ internal static class HtmlText
             var good = LengthOfGood(utf8);
             Encode(utf8[..good], into);
             utf8 = utf8[good..];
-            if (utf8.IsEmpty) return;
+            if (utf8.IsEmpty)
+                return;
 
             // What HTML cannot hold at all, and what is not UTF-8, is shown as the replacement character.
             into.Append("\uFFFD"u8);
@@ -69,7 +79,11 @@ internal static class HtmlText
         var length = 0;
         while (length < utf8.Length)
         {
-            if (Rune.DecodeFromUtf8(utf8[length..], out var rune, out var used) != OperationStatus.Done || !FieldText.IsHeldByHtml(rune)) break;
+            if (
+                Rune.DecodeFromUtf8(utf8[length..], out var rune, out var used) != OperationStatus.Done
+                || !FieldText.IsHeldByHtml(rune)
+            )
+                break;
             length += used;
         }
 

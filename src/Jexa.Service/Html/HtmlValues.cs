@@ -21,7 +21,11 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
     /// <summary>JSON of more bytes is shown as it is.</summary>
     private const int MostJson = 100_000;
 
-    private static readonly JsonSerializerOptions Indented = new() { WriteIndented = true, Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
+    private static readonly JsonSerializerOptions Indented = new()
+    {
+        WriteIndented = true,
+        Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
+    };
 
     /// <summary>A text is cut between words where one ends so many bytes before its limit.</summary>
     private const int LongestWord = 40;
@@ -35,12 +39,18 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
     {
         var linked = column.LinkOn(row) is { } link && TryOpen(link, row, quiet, attributes);
         var isEmpty = column.IsEmpty(row);
-        if (isEmpty && linked && column.WhenEmpty is { } instead) WriteText(instead, row);
-        else if (isEmpty) html.Append("<span class=\"none\"><span aria-hidden=\"true\">—</span><span class=\"unseen\">empty</span></span>"u8);
-        else if (column.IsLost(row)) html.Append("<span class=\"none\">not available</span>"u8);
-        else if (column.Reference is { } reference) WriteReference(reference, row);
-        else WriteCell(column, row, title, linked, quiet);
-        if (linked) html.Append("</a>"u8);
+        if (isEmpty && linked && column.WhenEmpty is { } instead)
+            WriteText(instead, row);
+        else if (isEmpty)
+            html.Append("<span class=\"none\"><span aria-hidden=\"true\">—</span><span class=\"unseen\">empty</span></span>"u8);
+        else if (column.IsLost(row))
+            html.Append("<span class=\"none\">not available</span>"u8);
+        else if (column.Reference is { } reference)
+            WriteReference(reference, row);
+        else
+            WriteCell(column, row, title, linked, quiet);
+        if (linked)
+            html.Append("</a>"u8);
     }
 
     /// <summary>Opens a link; false, and nothing written, where the row has none.</summary>
@@ -55,7 +65,8 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
             return false;
         }
 
-        if (link.IsOwn && mark.Length > 0) html.Append($"{(html.Written[address..].Contains((byte)'?') ? '&' : '?')}from={mark}");
+        if (link.IsOwn && mark.Length > 0)
+            html.Append($"{(html.Written[address..].Contains((byte)'?') ? '&' : '?')}from={mark}");
 
         // An address is percent-encoded already; only the sign between query parameters means something in HTML.
         if (html.Written[address..].ContainsAny(Meaningful))
@@ -67,7 +78,8 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
         }
 
         html.Append("\""u8);
-        if (quiet) html.Append(" tabindex=\"-1\" aria-hidden=\"true\""u8);
+        if (quiet)
+            html.Append(" tabindex=\"-1\" aria-hidden=\"true\""u8);
         html.Append(attributes);
         html.Append(">"u8);
         return true;
@@ -89,16 +101,20 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
         }
 
         var end = most;
-        while (end > 0 && (text[end] & 0xC0) == 0x80) end--;
-        if (text[..end].LastIndexOfAny(" \n"u8) is var blank && blank > end - LongestWord) end = blank;
+        while (end > 0 && (text[end] & 0xC0) == 0x80)
+            end--;
+        if (text[..end].LastIndexOfAny(" \n"u8) is var blank && blank > end - LongestWord)
+            end = blank;
         html.AppendEncoded(text[..end].TrimEnd(" \r\n"u8));
         html.Append("…"u8);
     }
 
     private void WriteReference(ReferencePlan reference, Row row)
     {
-        if (reference.Label.IsColumn(row, out var utf8)) AppendCut(utf8);
-        else WriteText(reference.Label, row);
+        if (reference.Label.IsColumn(row, out var utf8))
+            AppendCut(utf8);
+        else
+            WriteText(reference.Label, row);
     }
 
     /// <summary>Text is encoded; what is written of numbers, dates and truth may hold letters of a unit or choice.</summary>
@@ -159,7 +175,8 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
         }
 
         WriteOwn(column, row);
-        if (leads) html.Append("</a>"u8);
+        if (leads)
+            html.Append("</a>"u8);
     }
 
     private void WriteOwn(ViewColumn column, Row row)
@@ -215,7 +232,11 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
                 WriteFollowed(row.Text(column.Ordinal), linked, MailOf(row.Text(column.Ordinal)));
                 break;
             case FieldForm.Web:
-                WriteFollowed(row.Text(column.Ordinal), linked, MarkdownText.IsOfWeb(row.Text(column.Ordinal)) ? row.Text(column.Ordinal) : null);
+                WriteFollowed(
+                    row.Text(column.Ordinal),
+                    linked,
+                    MarkdownText.IsOfWeb(row.Text(column.Ordinal)) ? row.Text(column.Ordinal) : null
+                );
                 break;
             default:
                 WritePicture(column, row, title, quiet);
@@ -231,7 +252,9 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
             var reader = new Utf8JsonReader(text);
             using var document = JsonDocument.ParseValue(ref reader);
             var laidOut = JsonSerializer.SerializeToUtf8Bytes(document.RootElement, Indented);
-            return reader.BytesConsumed == text.Length || text[(int)reader.BytesConsumed..].Trim(" \t\r\n"u8).IsEmpty ? laidOut : text;
+            return reader.BytesConsumed == text.Length || text[(int)reader.BytesConsumed..].Trim(" \t\r\n"u8).IsEmpty
+                ? laidOut
+                : text;
         }
         catch (JsonException)
         {
@@ -240,8 +263,12 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
     }
 
     private static string? MailOf(string text) =>
-        text.Count(c => c == '@') == 1 && !text.StartsWith('@') && !text.EndsWith('@') && !text.Any(c => char.IsWhiteSpace(c) || char.IsControl(c) || c is '?' or '&' or '<' or '>' or ',' or ';')
-            ? "mailto:" + Uri.EscapeDataString(text).Replace("%40", "@") : null;
+        text.Count(c => c == '@') == 1
+        && !text.StartsWith('@')
+        && !text.EndsWith('@')
+        && !text.Any(c => char.IsWhiteSpace(c) || char.IsControl(c) || c is '?' or '&' or '<' or '>' or ',' or ';')
+            ? "mailto:" + Uri.EscapeDataString(text).Replace("%40", "@")
+            : null;
 
     private void WriteFollowed(string text, bool linked, string? address)
     {
@@ -263,18 +290,25 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
         scratch.Truncate(0);
         var plan = column.Picture;
         string? file = null;
-        if (plan is null || !plan.TryWrite(row, scratch) || (plan.Folder is { } folder && (file = PictureFiles.Find(folder, plan.NameOf(row))) is null))
+        if (
+            plan is null
+            || !plan.TryWrite(row, scratch)
+            || (plan.Folder is { } folder && (file = PictureFiles.Find(folder, plan.NameOf(row))) is null)
+        )
         {
             html.Append("<span class=\"no-picture\">"u8);
             html.AppendEncoded(plan?.NameOf(row) is { Length: > 0 } name ? name : row.Text(column.Ordinal));
             html.Append(" <span class=\"none\">"u8);
-            html.Append(plan?.LacksPlace(row) == true ? "cannot be shown: the app does not say where its pictures are"u8 : "is missing"u8);
+            html.Append(
+                plan?.LacksPlace(row) == true ? "cannot be shown: the app does not say where its pictures are"u8 : "is missing"u8
+            );
             html.Append("</span></span>"u8);
             return;
         }
 
         html.Append("<img class=\"picture\" loading=\"lazy\""u8);
-        if (file is not null && PictureSize.Of(file) is var (width, height)) html.Append($" width=\"{width}\" height=\"{height}\"");
+        if (file is not null && PictureSize.Of(file) is var (width, height))
+            html.Append($" width=\"{width}\" height=\"{height}\"");
         html.Append(" src=\""u8);
         html.AppendEncoded(scratch.Written);
         html.Append("\" alt=\""u8);
@@ -297,9 +331,19 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
         if (cell.Kind == CellKind.Date)
             DateOnly.FromDayNumber((int)cell.Integer).TryFormat(html.Room(16), out written, "O", CultureInfo.InvariantCulture);
         else if (column.Style.Conventions.Zone is null)
-            new DateTime(cell.Integer).TryFormat(html.Room(32), out written, "yyyy-MM-dd'T'HH:mm:ss", CultureInfo.InvariantCulture);
+            new DateTime(cell.Integer).TryFormat(
+                html.Room(32),
+                out written,
+                "yyyy-MM-dd'T'HH:mm:ss",
+                CultureInfo.InvariantCulture
+            );
         else
-            new DateTime(cell.Integer).TryFormat(html.Room(32), out written, "yyyy-MM-dd'T'HH:mm:ss'Z'", CultureInfo.InvariantCulture);
+            new DateTime(cell.Integer).TryFormat(
+                html.Room(32),
+                out written,
+                "yyyy-MM-dd'T'HH:mm:ss'Z'",
+                CultureInfo.InvariantCulture
+            );
         html.Advance(written);
     }
 }

@@ -15,7 +15,8 @@ namespace Jexa.Service.Html;
 /// Markdown (CommonMark) as HTML that is safe to stand on a page: markup of HTML in it is shown, not obeyed; links lead to
 /// pages by name (<c>page:bridges</c>), to paths, to the web or to mail; headings rank below the page's own.
 /// <para>
-/// A text that is too long, nested too deeply, or so full of marks that reading it would take long, is shown as plain text: no text
+/// A text that is too long, nested too deeply, or so full of marks that reading it would take long, is shown as plain text: no
+/// text
 /// takes a page down. What was made of a text is kept as long as its site is served.
 /// </para>
 /// </summary>
@@ -46,14 +47,16 @@ internal static class MarkdownText
     public static string ToHtml(string markdown, PageFrame frame)
     {
         var kept = Kept.GetValue(frame, _ => new MemoryCache(new MemoryCacheOptions { SizeLimit = MostKept }));
-        if (kept.TryGetValue(markdown, out string? known)) return known!;
+        if (kept.TryGetValue(markdown, out string? known))
+            return known!;
         var html = Make(markdown, frame);
         return kept.Set(markdown, html, new MemoryCacheEntryOptions { Size = markdown.Length + html.Length });
     }
 
     private static string Make(string markdown, PageFrame frame)
     {
-        if (markdown.Length > MaxLength || HasTooManyMarks(markdown)) return Plain(markdown);
+        if (markdown.Length > MaxLength || HasTooManyMarks(markdown))
+            return Plain(markdown);
         try
         {
             return Read(markdown, frame);
@@ -72,7 +75,8 @@ internal static class MarkdownText
         var (all, inParagraph) = (0, 0);
         foreach (var line in markdown.AsSpan().EnumerateLines())
         {
-            if (line.IsWhiteSpace()) inParagraph = 0;
+            if (line.IsWhiteSpace())
+                inParagraph = 0;
             var left = line;
             while (left.IndexOfAny(Marks) is >= 0 and var at)
             {
@@ -80,7 +84,8 @@ internal static class MarkdownText
                 left = left[(at + 1)..];
             }
 
-            if (all > MaxMarks || inParagraph > MaxMarksInParagraph) return true;
+            if (all > MaxMarks || inParagraph > MaxMarksInParagraph)
+                return true;
         }
 
         return false;
@@ -99,7 +104,8 @@ internal static class MarkdownText
                 case LinkInline link:
                     link.Url = Safe(link.GetDynamicUrl?.Invoke() ?? link.Url, frame);
                     link.GetDynamicUrl = null;
-                    if (link.Url.Length == 0) Unwrap(link);
+                    if (link.Url.Length == 0)
+                        Unwrap(link);
                     break;
                 case AutolinkInline auto when !auto.IsEmail && !IsOfWeb(auto.Url):
                     auto.ReplaceBy(new LiteralInline(auto.Url));
@@ -123,13 +129,17 @@ internal static class MarkdownText
     }
 
     /// <summary>Whether an address is one of the web, and leads there when followed.</summary>
-    public static bool IsOfWeb(string address) => Uri.TryCreate(address, UriKind.Absolute, out var uri) && uri.Scheme is "http" or "https" && uri.UserInfo.Length == 0;
+    public static bool IsOfWeb(string address) =>
+        Uri.TryCreate(address, UriKind.Absolute, out var uri) && uri.Scheme is "http" or "https" && uri.UserInfo.Length == 0;
 
     private static string Safe(string? url, PageFrame frame)
     {
-        if (url is null) return "";
-        if (url.StartsWith(PageScheme, StringComparison.Ordinal)) return frame.Addresses.GetValueOrDefault(url[PageScheme.Length..], "");
-        if (IsOfWeb(url) || url.StartsWith("mailto:", StringComparison.OrdinalIgnoreCase) || url.StartsWith('#')) return url;
+        if (url is null)
+            return "";
+        if (url.StartsWith(PageScheme, StringComparison.Ordinal))
+            return frame.Addresses.GetValueOrDefault(url[PageScheme.Length..], "");
+        if (IsOfWeb(url) || url.StartsWith("mailto:", StringComparison.OrdinalIgnoreCase) || url.StartsWith('#'))
+            return url;
         return url.StartsWith('/') && !url.StartsWith("//", StringComparison.Ordinal) && !url.Contains('\\') ? url : "";
     }
 }

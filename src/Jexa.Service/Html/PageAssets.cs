@@ -21,5 +21,7 @@ public sealed class PageAssets
 
     /// <summary>The asset a target names; null for anything else.</summary>
     public Asset? Find(RequestTarget target) =>
-        target.IsReserved && target.Segments.Length == 2 && _assets.TryGetValue(target.Text(1).ToString(), out var asset) ? asset : null;
+        target.IsReserved && target.Segments.Length == 2 && _assets.TryGetValue(target.Text(1).ToString(), out var asset)
+            ? asset
+            : null;
 }

@@ -25,17 +25,27 @@ internal static class JsonFormWriter
         json.WriteStartObject("fields"u8);
         foreach (var input in view.Inputs)
         {
-            if (input.Text.Length == 0) json.WriteNull(input.Name);
-            else if (input.Field.Type == FieldType.Timestamp && FieldReader.Read(input.Field, input.Text).Value is Constant.Moment moment)
+            if (input.Text.Length == 0)
+                json.WriteNull(input.Name);
+            else if (
+                input.Field.Type == FieldType.Timestamp
+                && FieldReader.Read(input.Field, input.Text).Value is Constant.Moment moment
+            )
                 json.WriteString(input.Name, moment.Value.ToString(JsonValues.MomentForm, CultureInfo.InvariantCulture));
-            else if (input.Field.IsEpoch && FieldReader.Read(input.Field, input.Text).Value is Constant.Whole seconds) json.WriteNumber(input.Name, seconds.Value);
-            else if (input.Field.Type == FieldType.Boolean) json.WriteBoolean(input.Name, input.Text == "true");
-            else if (input.Field.Type is FieldType.Integer or FieldType.Real && double.TryParse(input.Text, CultureInfo.InvariantCulture, out _))
+            else if (input.Field.IsEpoch && FieldReader.Read(input.Field, input.Text).Value is Constant.Whole seconds)
+                json.WriteNumber(input.Name, seconds.Value);
+            else if (input.Field.Type == FieldType.Boolean)
+                json.WriteBoolean(input.Name, input.Text == "true");
+            else if (
+                input.Field.Type is FieldType.Integer or FieldType.Real
+                && double.TryParse(input.Text, CultureInfo.InvariantCulture, out _)
+            )
             {
                 json.WritePropertyName(input.Name);
                 json.WriteRawValue(input.Text);
             }
-            else json.WriteString(input.Name, input.Text);
+            else
+                json.WriteString(input.Name, input.Text);
         }
 
         json.WriteEndObject();
@@ -46,7 +56,10 @@ internal static class JsonFormWriter
     private static void WriteLinks(FormView view, Utf8JsonWriter json)
     {
         json.WriteStartArray("links"u8);
-        foreach (var link in new[] { view.Cancel, view.Back }.OfType<PlainLink>().Concat(view.Links).DistinctBy(link => link.Address)) JsonPageWriter.WriteLink(link, json);
+        foreach (
+            var link in new[] { view.Cancel, view.Back }.OfType<PlainLink>().Concat(view.Links).DistinctBy(link => link.Address)
+        )
+            JsonPageWriter.WriteLink(link, json);
         json.WriteEndArray();
     }
 
@@ -61,12 +74,23 @@ internal static class JsonFormWriter
     /// <summary>What is wrong with what was sent: each fault with where it is (RFC 6901).</summary>
     public static void WriteFaults(FormView view, string instance, Utf8JsonWriter json)
     {
-        var detail = view.Notice ?? (view.Strays.Count + view.Faults.Count == 1 ? "What was sent cannot be saved: one thing is wrong with it. Nothing was changed."
-            : $"What was sent cannot be saved: {view.Strays.Count + view.Faults.Count} things are wrong with it. Nothing was changed.");
-        JsonPageWriter.WriteProblem(new MessageView(view.Frame, view.Page, view.Outcome, view.Status, "", [detail], null, null, []), instance, json);
+        var detail = view.Notice
+            ?? (
+                view.Strays.Count + view.Faults.Count == 1
+                    ? "What was sent cannot be saved: one thing is wrong with it. Nothing was changed."
+                    : $"What was sent cannot be saved: {view.Strays.Count + view.Faults.Count} things are wrong with "
+                        + "it. Nothing was changed."
+            );
+        JsonPageWriter.WriteProblem(
+            new MessageView(view.Frame, view.Page, view.Outcome, view.Status, "", [detail], null, null, []),
+            instance,
+            json
+        );
         json.WriteStartArray("errors"u8);
-        foreach (var (pointer, text) in view.Strays) Write($"#{pointer}", text);
-        foreach (var fault in view.Faults) Write(fault.Field is { } field ? $"#/fields/{field.Name}" : "#", fault.Text);
+        foreach (var (pointer, text) in view.Strays)
+            Write($"#{pointer}", text);
+        foreach (var fault in view.Faults)
+            Write(fault.Field is { } field ? $"#/fields/{field.Name}" : "#", fault.Text);
         json.WriteEndArray();
 
         void Write(string pointer, string text)

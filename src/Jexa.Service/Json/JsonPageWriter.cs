@@ -40,7 +40,21 @@ internal static class JsonPageWriter
                 JsonFormWriter.WriteForm(form, writer, scratch);
                 break;
             case DeleteView { Status: >= 400 } delete:
-                WriteProblem(new MessageView(delete.Frame, delete.Page, delete.Outcome, delete.Status, "", [delete.Notice ?? ""], null, null, []), instance, writer);
+                WriteProblem(
+                    new MessageView(
+                        delete.Frame,
+                        delete.Page,
+                        delete.Outcome,
+                        delete.Status,
+                        "",
+                        [delete.Notice ?? ""],
+                        null,
+                        null,
+                        []
+                    ),
+                    instance,
+                    writer
+                );
                 break;
             case DeleteView delete:
                 JsonFormWriter.WriteDelete(delete, writer, scratch);
@@ -68,14 +82,17 @@ internal static class JsonPageWriter
         json.WriteString("title"u8, view.Heading);
         WriteTrail(view.Trail, json);
         WriteTotal(view.Total, json);
-        if (view.From is { } from) json.WriteNumber("from"u8, from);
-        if (view.Notice is { } notice) json.WriteString("notice"u8, notice);
+        if (view.From is { } from)
+            json.WriteNumber("from"u8, from);
+        if (view.Notice is { } notice)
+            json.WriteString("notice"u8, notice);
         WriteRecords(view.Shape, view.Rows, json, scratch);
         json.WriteString("first"u8, view.Windows.First);
         json.WriteString("prev"u8, view.Windows.Previous);
         json.WriteString("next"u8, view.Windows.Next);
         json.WriteString("last"u8, view.Windows.Last);
-        if (view.Add is { } add) json.WriteString("add"u8, add.Address);
+        if (view.Add is { } add)
+            json.WriteString("add"u8, add.Address);
         WriteControls(view.Controls, json);
         WriteSides(view.Sides, json);
     }
@@ -95,39 +112,57 @@ internal static class JsonPageWriter
         for (var i = 0; i < rows.Count; i++)
         {
             json.WriteStartObject();
-            if (shape.RecordLink is { } own) JsonValues.WriteIdentity(own, rows[i], json, scratch);
+            if (shape.RecordLink is { } own)
+                JsonValues.WriteIdentity(own, rows[i], json, scratch);
             JsonValues.WriteFields(shape.Columns, rows[i], json, scratch);
-            if (links.Count > 0) WriteLinks(links, rows[i], json, scratch);
+            if (links.Count > 0)
+                WriteLinks(links, rows[i], json, scratch);
             json.WriteEndObject();
         }
 
         json.WriteEndArray();
     }
 
-    /// <summary>Every link that a row has besides its record's own address: in a column of its own, the whole row's, on a value.</summary>
+    /// <summary>
+    /// Every link that a row has besides its record's own address: in a column of its own, the whole row's, on a value.
+    /// </summary>
     private static IReadOnlyList<LinkPlan> LinksOf(ListShape shape)
     {
         bool IsOther(LinkPlan? link) => link is not null && link.Page != shape.RecordLink?.Page;
-        if (!IsOther(shape.RowLink) && !shape.Columns.Any(column => IsOther(column.Link))) return shape.Actions;
-        return [.. shape.Actions, .. shape.Columns.Select(column => column.Link).Append(shape.RowLink).Where(IsOther).Select(link => link!).DistinctBy(link => (link.Page, link.UriTemplate))];
+        if (!IsOther(shape.RowLink) && !shape.Columns.Any(column => IsOther(column.Link)))
+            return shape.Actions;
+        return
+        [
+            .. shape.Actions,
+            .. shape
+                .Columns.Select(column => column.Link)
+                .Append(shape.RowLink)
+                .Where(IsOther)
+                .Select(link => link!)
+                .DistinctBy(link => (link.Page, link.UriTemplate)),
+        ];
     }
 
     private static void WriteControls(ListControls controls, Utf8JsonWriter json)
     {
-        if (controls.Find is { } find) json.WriteString("find"u8, find);
+        if (controls.Find is { } find)
+            json.WriteString("find"u8, find);
         json.WriteString("order"u8, controls.Order);
         json.WriteStartArray("orders"u8);
-        foreach (var order in controls.Orders) json.WriteStringValue(order.Name);
+        foreach (var order in controls.Orders)
+            json.WriteStringValue(order.Name);
         json.WriteEndArray();
         json.WriteNumber("size"u8, controls.Size);
         json.WriteStartArray("sizes"u8);
-        foreach (var size in controls.Sizes) json.WriteNumberValue(size);
+        foreach (var size in controls.Sizes)
+            json.WriteNumberValue(size);
         json.WriteEndArray();
     }
 
     private static void WriteSides(IReadOnlyList<SideView> sides, Utf8JsonWriter json)
     {
-        if (sides.Count == 0) return;
+        if (sides.Count == 0)
+            return;
         json.WriteStartArray("sides"u8);
         foreach (var side in sides)
         {
@@ -135,8 +170,10 @@ internal static class JsonPageWriter
             json.WriteString("title"u8, side.Title);
             json.WriteBoolean("exact"u8, side.IsExact);
             json.WriteBoolean("whole"u8, side.IsWhole);
-            if (side.HasFailed || side.IsBeingCounted) json.WriteBoolean("failed"u8, true);
-            if (side.All is { } all) json.WriteString("all"u8, all.Address);
+            if (side.HasFailed || side.IsBeingCounted)
+                json.WriteBoolean("failed"u8, true);
+            if (side.All is { } all)
+                json.WriteString("all"u8, all.Address);
             json.WriteStartArray("values"u8);
             foreach (var entry in side.Entries)
             {
@@ -157,9 +194,11 @@ internal static class JsonPageWriter
 
     private static void WriteTrail(IReadOnlyList<PlainLink> trail, Utf8JsonWriter json)
     {
-        if (trail.Count == 0) return;
+        if (trail.Count == 0)
+            return;
         json.WriteStartArray("trail"u8);
-        foreach (var link in trail) WriteLink(link, json);
+        foreach (var link in trail)
+            WriteLink(link, json);
         json.WriteEndArray();
     }
 
@@ -182,11 +221,18 @@ internal static class JsonPageWriter
         WriteTrail(view.Trail, json);
         JsonValues.WriteIdentity(view.Shape.Own, view.Record, json, scratch);
         JsonValues.WriteFields(view.Shape.Fields, view.Record, json, scratch);
-        WriteLinks([.. view.Shape.Links, .. view.Shape.Fields.Select(field => field.Link).OfType<LinkPlan>()], view.Record, json, scratch);
-        if (view.Back is { } back) json.WriteString("list"u8, back.Address);
+        WriteLinks(
+            [.. view.Shape.Links, .. view.Shape.Fields.Select(field => field.Link).OfType<LinkPlan>()],
+            view.Record,
+            json,
+            scratch
+        );
+        if (view.Back is { } back)
+            json.WriteString("list"u8, back.Address);
         json.WriteString("prev"u8, view.Previous?.Address);
         json.WriteString("next"u8, view.Next?.Address);
-        if (view.Blocks.Count > 0) WriteBlocks(view.Blocks, json, scratch);
+        if (view.Blocks.Count > 0)
+            WriteBlocks(view.Blocks, json, scratch);
     }
 
     private static void WriteLinks(IReadOnlyList<LinkPlan> links, Row row, Utf8JsonWriter json, Utf8Buffer scratch)
@@ -195,7 +241,8 @@ internal static class JsonPageWriter
         foreach (var link in links)
         {
             scratch.Truncate(0);
-            if (!link.TryWrite(row, scratch)) continue;
+            if (!link.TryWrite(row, scratch))
+                continue;
             json.WriteStartObject();
             json.WriteString("page"u8, link.Page);
             json.WriteString("text"u8, link.Text);
@@ -214,8 +261,10 @@ internal static class JsonPageWriter
             json.WriteStartObject();
             json.WriteString("record"u8, block.Shape.Name);
             json.WriteString("title"u8, block.Shape.Title);
-            if (block.Shape.Notice is { } notice) json.WriteString("notice"u8, notice);
-            if (block.HasFailed) json.WriteBoolean("failed"u8, true);
+            if (block.Shape.Notice is { } notice)
+                json.WriteString("notice"u8, notice);
+            if (block.HasFailed)
+                json.WriteBoolean("failed"u8, true);
             if (block.Rows is { } rows)
             {
                 WriteTotal(block.Total, json);
@@ -236,7 +285,8 @@ internal static class JsonPageWriter
         json.WriteString("page"u8, view.Page);
         json.WriteString("title"u8, view.Heading);
         json.WriteString("text"u8, view.Markdown);
-        if (view.Lists is not { } lists) return;
+        if (view.Lists is not { } lists)
+            return;
         json.WriteStartArray("lists"u8);
         foreach (var list in lists.Groups.SelectMany(group => group.Lists))
         {
@@ -244,7 +294,8 @@ internal static class JsonPageWriter
             json.WriteString("page"u8, list.Link.Page);
             json.WriteString("text"u8, list.Link.Text);
             json.WriteString("address"u8, list.Link.Address);
-            if (list.Total is { } total) WriteTotal(total, json);
+            if (list.Total is { } total)
+                WriteTotal(total, json);
             json.WriteEndObject();
         }
 
@@ -260,11 +311,15 @@ internal static class JsonPageWriter
         json.WriteString("detail"u8, string.Join(' ', view.Sentences));
         json.WriteString("instance"u8, instance);
         json.WriteString("outcome"u8, view.Outcome);
-        if (view.Page is { } page) json.WriteString("page"u8, page);
-        if (view.Parameter is { } parameter) json.WriteString("parameter"u8, parameter);
-        if (view.Expected is { } expected) json.WriteString("expected"u8, expected);
+        if (view.Page is { } page)
+            json.WriteString("page"u8, page);
+        if (view.Parameter is { } parameter)
+            json.WriteString("parameter"u8, parameter);
+        if (view.Expected is { } expected)
+            json.WriteString("expected"u8, expected);
         json.WriteStartArray("links"u8);
-        foreach (var link in view.Links) WriteLink(link, json);
+        foreach (var link in view.Links)
+            WriteLink(link, json);
         json.WriteEndArray();
     }
 }

@@ -13,7 +13,9 @@ internal static class JsonValues
     /// <summary>A moment with its offset (RFC 3339): moments are kept as they are in UTC.</summary>
     public const string MomentForm = "yyyy-MM-dd'T'HH:mm:ss.FFFFFFF'Z'";
 
-    /// <summary>The ID as text; of several parameters, an object with one text each. Null where no address can carry it.</summary>
+    /// <summary>
+    /// The ID as text; of several parameters, an object with one text each. Null where no address can carry it.
+    /// </summary>
     public static void WriteIdentity(LinkPlan link, Row row, Utf8JsonWriter json, Utf8Buffer scratch)
     {
         json.WritePropertyName("id"u8);
@@ -26,7 +28,8 @@ internal static class JsonValues
         }
 
         using var id = new Utf8Buffer(64);
-        if (link.Fillers.Count == 0) json.WriteNullValue();
+        if (link.Fillers.Count == 0)
+            json.WriteNullValue();
         else if (link.Fillers.Count == 1)
         {
             link.TryWriteId(row, 0, id);
@@ -54,13 +57,19 @@ internal static class JsonValues
         foreach (var column in columns)
         {
             // A field that does not apply to the record is not told at all.
-            if (column.When?.Invoke(row) == false) continue;
+            if (column.When?.Invoke(row) == false)
+                continue;
             json.WritePropertyName(column.Name);
-            if (column.IsReferenceShown(row)) WriteReference(column, row, json, scratch);
-            else if (column.Reference is not null && column.IsLost(row)) WriteLost(json);
-            else if (column.IsLost(row)) json.WriteNullValue();
-            else if (column.Picture is not null) WritePicture(column, row, json, scratch);
-            else WriteCell(column, row, json);
+            if (column.IsReferenceShown(row))
+                WriteReference(column, row, json, scratch);
+            else if (column.Reference is not null && column.IsLost(row))
+                WriteLost(json);
+            else if (column.IsLost(row))
+                json.WriteNullValue();
+            else if (column.Picture is not null)
+                WritePicture(column, row, json, scratch);
+            else
+                WriteCell(column, row, json);
         }
 
         json.WriteEndObject();
@@ -79,15 +88,18 @@ internal static class JsonValues
         var found = column.Picture!.TryWrite(row, scratch);
         json.WriteStartObject();
         json.WriteString("name"u8, column.Picture.NameOf(row));
-        if (found) json.WriteString("address"u8, scratch.Written);
-        else json.WriteNull("address"u8);
+        if (found)
+            json.WriteString("address"u8, scratch.Written);
+        else
+            json.WriteNull("address"u8);
         json.WriteEndObject();
     }
 
     private static void WriteReference(ViewColumn column, Row row, Utf8JsonWriter json, Utf8Buffer scratch)
     {
         json.WriteStartObject();
-        if (column.Reference!.Link is { } link) WriteIdentity(link, row, json, scratch);
+        if (column.Reference!.Link is { } link)
+            WriteIdentity(link, row, json, scratch);
         scratch.Truncate(0);
         column.WriteText(row, scratch);
         json.WriteString("label"u8, scratch.Written);
@@ -124,7 +136,9 @@ internal static class JsonValues
                 json.WriteBooleanValue(cell.Integer != 0);
                 break;
             case CellKind.Date:
-                json.WriteStringValue(DateOnly.FromDayNumber((int)cell.Integer).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture));
+                json.WriteStringValue(
+                    DateOnly.FromDayNumber((int)cell.Integer).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)
+                );
                 break;
             case CellKind.Timestamp:
                 json.WriteStringValue(new DateTime(cell.Integer).ToString(MomentForm, CultureInfo.InvariantCulture));
@@ -132,8 +146,10 @@ internal static class JsonValues
             case CellKind.Text:
             case CellKind.Decimal:
                 var text = row.Run(column.Ordinal);
-                if (Utf8.IsValid(text)) json.WriteStringValue(text);
-                else json.WriteStringValue(Encoding.UTF8.GetString(text));
+                if (Utf8.IsValid(text))
+                    json.WriteStringValue(text);
+                else
+                    json.WriteStringValue(Encoding.UTF8.GetString(text));
                 break;
             case CellKind.Uuid:
                 json.WriteStringValue(new Guid(row.Run(column.Ordinal), bigEndian: true));

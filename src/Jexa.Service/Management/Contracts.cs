@@ -2,9 +2,20 @@ namespace Jexa.Service.Management;
 
 /// <summary>The app that is being served.</summary>
 /// <param name="Waiting">Pages that cannot be served before their source has said what it holds.</param>
-/// <param name="Behind">The app file has been changed since into something that makes no site; the last good one is served.</param>
+/// <param name="Behind">The app file has been changed since into something that makes no site; the last good one is
+/// served.</param>
 /// <param name="Revision">Counts up with every change of the app file that was taken up.</param>
-public sealed record SiteInfo(string App, string File, string PagesUrl, string? Home, int Pages, int Waiting, int Findings, bool Behind, int Revision);
+public sealed record SiteInfo(
+    string App,
+    string File,
+    string PagesUrl,
+    string? Home,
+    int Pages,
+    int Waiting,
+    int Findings,
+    bool Behind,
+    int Revision
+);
 
 /// <summary>The app file as it is now.</summary>
 /// <param name="Text">Null where it cannot be read.</param>
@@ -19,8 +30,18 @@ public sealed record AppFileInfo(string File, string? Text);
 /// <param name="Links">The links that stand on it.</param>
 /// <param name="LinkedFrom">The links of all pages that lead to it.</param>
 public sealed record PageInfo(
-    string Name, string Path, string Kind, string Record, string Source, int Line, IReadOnlyList<ParameterInfo> Parameters, string? Address, bool InMenu,
-    IReadOnlyList<PageLinkInfo> Links, IReadOnlyList<PageLinkInfo> LinkedFrom);
+    string Name,
+    string Path,
+    string Kind,
+    string Record,
+    string Source,
+    int Line,
+    IReadOnlyList<ParameterInfo> Parameters,
+    string? Address,
+    bool InMenu,
+    IReadOnlyList<PageLinkInfo> Links,
+    IReadOnlyList<PageLinkInfo> LinkedFrom
+);
 
 /// <param name="In"><c>path</c> or <c>query</c>.</param>
 /// <param name="Field">The field it is compared with, behind those of the records before it.</param>
@@ -32,7 +53,8 @@ public sealed record ParameterInfo(string Name, string In, string Field, string 
 /// <param name="Page">The page at the other end.</param>
 /// <param name="Column">The shown field it stands on; null for a link of its own.</param>
 /// <param name="Reason">
-/// <c>written</c> in the app file, from a list to its <c>record</c>s' page of itself, a <c>reference</c> by a foreign key, the way <c>back</c> to the list,
+/// <c>written</c> in the app file, from a list to its <c>record</c>s' page of itself, a <c>reference</c> by a foreign key, the
+/// way <c>back</c> to the list,
 /// or a <c>part</c> of the page: a side list, a related block, a record above.
 /// </param>
 /// <param name="Passes">Which field fills which parameter.</param>
@@ -45,7 +67,14 @@ public sealed record PassInfo(string Parameter, string Field);
 /// <param name="Ids">The text of each parameter, in their order.</param>
 /// <param name="Why">Why there is no address.</param>
 /// <param name="Calls">How a program asks for it; null where there is no address.</param>
-public sealed record SampleInfo(string Page, string? Address, string? Url, IReadOnlyList<string> Ids, string? Why, CallsInfo? Calls);
+public sealed record SampleInfo(
+    string Page,
+    string? Address,
+    string? Url,
+    IReadOnlyList<string> Ids,
+    string? Why,
+    CallsInfo? Calls
+);
 
 /// <summary>How a page is called, with a real sample.</summary>
 /// <param name="Pattern">The URI template of its addresses (RFC 6570).</param>
@@ -68,7 +97,17 @@ public sealed record TraceRequest(string Target, string? Method = null, string? 
 /// <summary>One line about a visit.</summary>
 /// <param name="Outcome">Null for a visitor who left before there was one.</param>
 /// <param name="Framed">Whether the console showed it.</param>
-public sealed record VisitInfo(long Number, DateTimeOffset At, string Method, string Target, string? Page, string? Outcome, int Status, double Microseconds, bool Framed);
+public sealed record VisitInfo(
+    long Number,
+    DateTimeOffset At,
+    string Method,
+    string Target,
+    string? Page,
+    string? Outcome,
+    int Status,
+    double Microseconds,
+    bool Framed
+);
 
 /// <summary>How many of the visits that are kept had an outcome.</summary>
 public sealed record OutcomeCount(string Outcome, int Visits);
@@ -82,9 +121,24 @@ public sealed record VisitList(int Kept, IReadOnlyList<OutcomeCount> Outcomes, I
 /// <param name="Number">0 for a visit that was only tried.</param>
 /// <param name="Visitor">The address it came from; a proxy's visitors only where the proxy is trusted.</param>
 public sealed record TraceInfo(
-    long Number, DateTimeOffset At, string Method, string Target, string? Page, string? Outcome, bool Good, int Status, string? Location, string? Why, string? Visitor,
-    IReadOnlyList<CandidateInfo> Candidates, IReadOnlyList<ParameterTrace> Parameters, IReadOnlyList<string> Ignored,
-    IReadOnlyList<QueryTrace> Queries, IReadOnlyList<StepTrace> Steps, double Microseconds);
+    long Number,
+    DateTimeOffset At,
+    string Method,
+    string Target,
+    string? Page,
+    string? Outcome,
+    bool Good,
+    int Status,
+    string? Location,
+    string? Why,
+    string? Visitor,
+    IReadOnlyList<CandidateInfo> Candidates,
+    IReadOnlyList<ParameterTrace> Parameters,
+    IReadOnlyList<string> Ignored,
+    IReadOnlyList<QueryTrace> Queries,
+    IReadOnlyList<StepTrace> Steps,
+    double Microseconds
+);
 
 public sealed record CandidateInfo(string Page, string Path, bool Won, string Reason);
 
@@ -94,14 +148,31 @@ public sealed record ParameterTrace(string Name, string? Raw, string? Type, stri
 
 /// <param name="Text">As it could be pasted into the source's own shell.</param>
 /// <param name="Rows">The first rows, long values cut.</param>
-public sealed record QueryTrace(string Text, IReadOnlyList<string> Columns, IReadOnlyList<IReadOnlyList<string?>> Rows, int RowCount, double Microseconds);
+public sealed record QueryTrace(
+    string Text,
+    IReadOnlyList<string> Columns,
+    IReadOnlyList<IReadOnlyList<string?>> Rows,
+    int RowCount,
+    double Microseconds
+);
 
 public sealed record StepTrace(string Step, double Microseconds);
 
 /// <param name="Page">The page whose part of the file it is in; null where it is in none.</param>
 public sealed record FindingInfo(
-    string Code, string Severity, string Title, string File, int Line, int Column, string? Page, string Message, string? Found, string? Expected, string? Nearest,
-    string Remedy);
+    string Code,
+    string Severity,
+    string Title,
+    string File,
+    int Line,
+    int Column,
+    string? Page,
+    string Message,
+    string? Found,
+    string? Expected,
+    string? Nearest,
+    string Remedy
+);
 
 /// <summary>A source of the app file.</summary>
 /// <param name="Connection">As the app file writes it: variables are not filled in.</param>
@@ -116,8 +187,20 @@ public sealed record FindingInfo(
 /// <param name="Waiting">How many of these cannot be served before it has said what it holds.</param>
 /// <param name="Notes">What is wrong with parts of it, or doubtful.</param>
 public sealed record SourceInfo(
-    string Name, string Engine, string Connection, bool Reachable, double? Milliseconds, string? Trouble, bool Known, bool? Changes, string? ReadOnlyBecause,
-    IReadOnlyList<SourceTableInfo> Tables, IReadOnlyList<string> Pages, int Waiting, IReadOnlyList<string> Notes);
+    string Name,
+    string Engine,
+    string Connection,
+    bool Reachable,
+    double? Milliseconds,
+    string? Trouble,
+    bool Known,
+    bool? Changes,
+    string? ReadOnlyBecause,
+    IReadOnlyList<SourceTableInfo> Tables,
+    IReadOnlyList<string> Pages,
+    int Waiting,
+    IReadOnlyList<string> Notes
+);
 
 /// <param name="Kind"><c>table</c> or <c>view</c>.</param>
 /// <param name="Key">The columns of its primary key; empty where it has none.</param>
@@ -125,7 +208,15 @@ public sealed record SourceInfo(
 /// <param name="AboutRows">How many rows it has, as near as the source can tell at once.</param>
 /// <param name="Lists">Whether its rows can be read one after the other, not only each by its key.</param>
 /// <param name="Records">The records of the app file that are read from it.</param>
-public sealed record SourceTableInfo(string Name, string Kind, IReadOnlyList<string> Key, int Columns, long? AboutRows, bool Lists, IReadOnlyList<string> Records);
+public sealed record SourceTableInfo(
+    string Name,
+    string Kind,
+    IReadOnlyList<string> Key,
+    int Columns,
+    long? AboutRows,
+    bool Lists,
+    IReadOnlyList<string> Records
+);
 
 public sealed record SessionRequest(string Code);
 
@@ -135,7 +226,8 @@ public sealed record SessionAnswer(string Token);
 public sealed record ConsoleInfo(string Url);
 
 /// <summary>A change that was made through a page, or is about to be.</summary>
-/// <param name="State"><c>made</c>; <c>intended</c> while it goes on; <c>undetermined</c> where nothing tells whether it was made.</param>
+/// <param name="State"><c>made</c>; <c>intended</c> while it goes on; <c>undetermined</c> where nothing tells whether it was
+/// made.</param>
 /// <param name="Kind"><c>added</c>, <c>changed</c> or <c>deleted</c>.</param>
 /// <param name="Page">The page that made it; <c>(undo)</c> for one that took another back.</param>
 /// <param name="Id">The record's ID as it stands in addresses; empty where no page shows it.</param>
@@ -144,7 +236,19 @@ public sealed record ConsoleInfo(string Url);
 /// <param name="Undoes">The number of the change that it took back.</param>
 /// <param name="UndoneBy">The number of the change that took it back.</param>
 public sealed record ChangeInfo(
-    long Number, DateTimeOffset At, string State, string Kind, string Page, string Record, string Id, string Key, string? By, long? Undoes, long? UndoneBy, IReadOnlyList<ChangedField> Fields);
+    long Number,
+    DateTimeOffset At,
+    string State,
+    string Kind,
+    string Page,
+    string Record,
+    string Id,
+    string Key,
+    string? By,
+    long? Undoes,
+    long? UndoneBy,
+    IReadOnlyList<ChangedField> Fields
+);
 
 /// <summary>A field before and after a change, as it is stored.</summary>
 /// <param name="Before">Null for nothing.</param>

@@ -28,27 +28,53 @@ internal sealed class ManagementApi(SiteHost host, BearerToken token, StartCodes
 
     public void Map(RouteGroupBuilder api)
     {
-        api.MapPost("/session", Trade).WithSummary("Trade the one-time code of a console URL for the token").ProducesProblem(StatusCodes.Status403Forbidden);
+        api.MapPost("/session", Trade)
+            .WithSummary("Trade the one-time code of a console URL for the token")
+            .ProducesProblem(StatusCodes.Status403Forbidden);
         api.MapPost("/console", () => TypedResults.Ok(new ConsoleInfo($"{_consoleUrl}#code={startCodes.Issue()}")))
             .WithSummary("A URL that opens the console signed in, once within ten minutes");
-        api.MapPost("/token", Renew).WithSummary("Make a new token and end the old one, with every console that is signed in; gives a URL that opens the console anew");
+        api.MapPost("/token", Renew)
+            .WithSummary(
+                "Make a new token and end the old one, with every console that is signed in; gives a URL that "
+                    + "opens the console anew"
+            );
         api.MapGet("/site", Site).WithSummary("The app that is being served");
-        api.MapGet("/app-file", () => new AppFileInfo(host.Site.File, host.File.Text)).WithSummary("The text of the app file as it is now");
+        api.MapGet("/app-file", () => new AppFileInfo(host.Site.File, host.File.Text))
+            .WithSummary("The text of the app file as it is now");
         api.MapGet("/pages", () => SiteReport.Of(host.Site)).WithSummary("All pages, in the order of the app file");
-        api.MapGet("/sources", () => SourceReport.LookAsync(host.Site.Sources, host.File.Definition, host.Site.Waiting, host.Sources))
+        api.MapGet("/sources", () =>
+                SourceReport.LookAsync(host.Site.Sources, host.File.Definition, host.Site.Waiting, host.Sources)
+            )
             .WithSummary("The sources of the app: whether they answer, how fast, what they hold and what can be done with it");
         api.MapGet("/samples", SamplesAsync).WithSummary("For each page an address that leads somewhere at this moment");
-        api.MapGet("/findings", () => SiteReport.Of(host.Findings, host.File.Definition)).WithSummary("What check found, and what visits have shown since");
-        api.MapPost("/links", Link).WithSummary("The address of a page for given values")
-            .ProducesProblem(StatusCodes.Status400BadRequest).ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status422UnprocessableEntity);
-        api.MapGet("/visits", Visits).WithSummary("The latest visits, newest first; of one outcome only where it is given")
+        api.MapGet("/findings", () => SiteReport.Of(host.Findings, host.File.Definition))
+            .WithSummary("What check found, and what visits have shown since");
+        api.MapPost("/links", Link)
+            .WithSummary("The address of a page for given values")
+            .ProducesProblem(StatusCodes.Status400BadRequest)
+            .ProducesProblem(StatusCodes.Status404NotFound)
+            .ProducesProblem(StatusCodes.Status422UnprocessableEntity);
+        api.MapGet("/visits", Visits)
+            .WithSummary("The latest visits, newest first; of one outcome only where it is given")
             .ProducesProblem(StatusCodes.Status404NotFound);
-        api.MapGet("/visits/{number:long}", Visit).WithSummary("The trace of one visit").ProducesProblem(StatusCodes.Status404NotFound);
+        api.MapGet("/visits/{number:long}", Visit)
+            .WithSummary("The trace of one visit")
+            .ProducesProblem(StatusCodes.Status404NotFound);
         api.MapPost("/traces", TryAsync).WithSummary("What a visit to a target would come to; leaves no visit behind");
     }
 
-    private SiteInfo Site() => new(
-        host.Site.Frame.AppTitle, host.Site.File, _pagesUrl, host.Site.Home?.Name, host.Site.Pages.Count, host.Site.Waiting.Count, host.Findings.Count, host.File.Behind, host.File.Revision);
+    private SiteInfo Site() =>
+        new(
+            host.Site.Frame.AppTitle,
+            host.Site.File,
+            _pagesUrl,
+            host.Site.Home?.Name,
+            host.Site.Pages.Count,
+            host.Site.Waiting.Count,
+            host.Findings.Count,
+            host.File.Behind,
+            host.File.Revision
+        );
 
     private Ok<ConsoleInfo> Renew()
     {
@@ -58,32 +84,53 @@ internal sealed class ManagementApi(SiteHost host, BearerToken token, StartCodes
     }
 
     private Results<Ok<SessionAnswer>, ProblemHttpResult> Trade([FromBody] SessionRequest request) =>
-        startCodes.TrySpend(request.Code) ? TypedResults.Ok(new SessionAnswer(token.Value))
-            : Refuse(StatusCodes.Status403Forbidden, "This code has been used already, is older than ten minutes, or was never given out.");
+        startCodes.TrySpend(request.Code)
+            ? TypedResults.Ok(new SessionAnswer(token.Value))
+            : Refuse(
+                StatusCodes.Status403Forbidden,
+                "This code has been used already, is older than ten minutes, or was never given out."
+            );
 
-    /// <summary>Asks each source once more only as long as it answers: one that is away would hold up every page of its own.</summary>
+    /// <summary>
+    /// Asks each source once more only as long as it answers: one that is away would hold up every page of its own.
+    /// </summary>
     private async Task<IReadOnlyList<SampleInfo>> SamplesAsync(CancellationToken cancellation)
     {
         var samples = new List<SampleInfo>();
         var away = new Dictionary<ISource, string>();
         var site = host.Site;
         var calls = new ClientCalls(site);
-        foreach (var page in site.Pages) samples.Add(await SampleAsync(page, calls, away, cancellation));
+        foreach (var page in site.Pages)
+            samples.Add(await SampleAsync(page, calls, away, cancellation));
         return samples;
     }
 
-    private async ValueTask<SampleInfo> SampleAsync(Page page, ClientCalls calls, Dictionary<ISource, string> away, CancellationToken cancellation)
+    private async ValueTask<SampleInfo> SampleAsync(
+        Page page,
+        ClientCalls calls,
+        Dictionary<ISource, string> away,
+        CancellationToken cancellation
+    )
     {
-        if (page.Record is { } kind && away.TryGetValue(kind.Source, out var known)) return new SampleInfo(page.Name, null, null, [], known, null);
+        if (page.Record is { } kind && away.TryGetValue(kind.Source, out var known))
+            return new SampleInfo(page.Name, null, null, [], known, null);
         try
         {
             return await Samples.FirstAsync(page, cancellation) is { } sample
                 ? new SampleInfo(page.Name, sample.Address, PageUrl(sample.Address), sample.Ids, null, Calls(page, calls, sample))
-                : new SampleInfo(page.Name, null, null, [], $"There is no {page.Record?.One ?? "text"} that an address can lead to.", null);
+                : new SampleInfo(
+                    page.Name,
+                    null,
+                    null,
+                    [],
+                    $"There is no {page.Record?.One ?? "text"} that an address can lead to.",
+                    null
+                );
         }
         catch (SourceException trouble)
         {
-            if (trouble.Trouble != SourceTrouble.Failed && page.Record is { } record) away[record.Source] = trouble.Message;
+            if (trouble.Trouble != SourceTrouble.Failed && page.Record is { } record)
+                away[record.Source] = trouble.Message;
             return new SampleInfo(page.Name, null, null, [], trouble.Message, null);
         }
     }
@@ -100,45 +147,73 @@ internal sealed class ManagementApi(SiteHost host, BearerToken token, StartCodes
             return Unknown($"There is no page “{request.Page}”.", request.Page, host.Site.Pages.Select(p => p.Name));
         foreach (var name in request.Values.Keys.Where(name => page.Parameters.All(p => p.Name != name)))
             return Unknown($"The page “{page.Name}” has no parameter “{name}”.", name, page.Parameters.Select(p => p.Name));
-        foreach (var parameter in page.Parameters.Where(parameter => parameter.Required && !request.Values.ContainsKey(parameter.Name)))
-            return Refuse(StatusCodes.Status400BadRequest, $"The page “{page.Name}” needs {parameter.Name}: {parameter.Key.Looks}.");
+        foreach (
+            var parameter in page.Parameters.Where(parameter => parameter.Required && !request.Values.ContainsKey(parameter.Name))
+        )
+            return Refuse(
+                StatusCodes.Status400BadRequest,
+                $"The page “{page.Name}” needs {parameter.Name}: {parameter.Key.Looks}."
+            );
 
         var texts = new string?[page.Parameters.Count];
         for (var i = 0; i < texts.Length; i++)
         {
             var parameter = page.Parameters[i];
-            if (!request.Values.ContainsKey(parameter.Name)) continue;
+            if (!request.Values.ContainsKey(parameter.Name))
+                continue;
             var reading = parameter.Key.Read(request.Values[parameter.Name]);
             if (reading.Value is null || request.Values[parameter.Name].Length == 0)
-                return Refuse(StatusCodes.Status422UnprocessableEntity, $"“{request.Values[parameter.Name]}” is no {parameter.Name}: it must be {parameter.Key.Looks}.");
+                return Refuse(
+                    StatusCodes.Status422UnprocessableEntity,
+                    $"“{request.Values[parameter.Name]}” is no {parameter.Name}: it must be {parameter.Key.Looks}."
+                );
             texts[i] = parameter.Key.Write(reading.Value);
         }
 
         using var address = new Utf8Buffer(256);
-        if (!page.Head.Builder.TryBuild(new GivenTexts(texts), address) || page.Head.LeadsThere?.Invoke(address.ToString()) == false)
+        if (
+            !page.Head.Builder.TryBuild(new GivenTexts(texts), address)
+            || page.Head.LeadsThere?.Invoke(address.ToString()) == false
+        )
             return Refuse(StatusCodes.Status422UnprocessableEntity, "No address of this page can carry these values.");
         return TypedResults.Ok(new LinkAnswer(page.Name, address.ToString(), PageUrl(address.ToString())));
     }
 
     private Results<Ok<VisitList>, ProblemHttpResult> Visits(int? limit, string? outcome)
     {
-        if (outcome is not null && !Outcome.Words.Contains(outcome)) return Unknown($"There is no outcome “{outcome}”.", outcome, Outcome.Words);
+        if (outcome is not null && !Outcome.Words.Contains(outcome))
+            return Unknown($"There is no outcome “{outcome}”.", outcome, Outcome.Words);
         var kept = host.Visits.Outcomes;
         var outcomes = kept.OfType<Outcome>().CountBy(ended => ended.Word).OrderByDescending(pair => pair.Value);
         var asked = host.Visits.Read(TraceReport.Line, outcome, Math.Clamp(limit ?? UsualVisits, 1, MostVisits));
-        return TypedResults.Ok(new VisitList(kept.Count, [.. outcomes.Select(pair => new OutcomeCount(pair.Key, pair.Value))], asked));
+        return TypedResults.Ok(
+            new VisitList(kept.Count, [.. outcomes.Select(pair => new OutcomeCount(pair.Key, pair.Value))], asked)
+        );
     }
 
     private Results<Ok<TraceInfo>, ProblemHttpResult> Visit(HttpContext http, long number) =>
-        host.Visits.Read(number, trace => Timed(http, trace)) is { } told ? told
-            : Refuse(StatusCodes.Status404NotFound, $"The visit {number} is not kept: there was none, or more than {VisitLog.DefaultCapacity} came after it.");
+        host.Visits.Read(number, trace => Timed(http, trace)) is { } told
+            ? told
+            : Refuse(
+                StatusCodes.Status404NotFound,
+                $"The visit {number} is not kept: there was none, or more than {VisitLog.DefaultCapacity} came after it."
+            );
 
-    private async Task<Results<Ok<TraceInfo>, ProblemHttpResult>> TryAsync(HttpContext http, [FromBody] TraceRequest request, CancellationToken cancellation)
+    private async Task<Results<Ok<TraceInfo>, ProblemHttpResult>> TryAsync(
+        HttpContext http,
+        [FromBody] TraceRequest request,
+        CancellationToken cancellation
+    )
     {
         var method = request.Method ?? HttpMethods.Get;
         var trace = new VisitTrace(method, request.Target, host.Clock);
         var target = RequestTarget.Read(request.Target, host.Site.Frame.Mount);
-        var visit = new VisitRequest(method, target, Negotiation.Of(new HeaderDictionary { ["Accept"] = request.Accept }) == AnswerForm.Json, Principal.Anonymous.Value);
+        var visit = new VisitRequest(
+            method,
+            target,
+            Negotiation.Of(new HeaderDictionary { ["Accept"] = request.Accept }) == AnswerForm.Json,
+            Principal.Anonymous.Value
+        );
         using var answer = await host.Runner.RunAsync(host.Site, visit, trace, cancellation);
         trace.End(VisitStep.Answer);
         return Timed(http, trace);
@@ -157,8 +232,15 @@ internal sealed class ManagementApi(SiteHost host, BearerToken token, StartCodes
     {
         var words = valid.ToList();
         var nearest = Nearest.To(word, words);
-        return Refuse(StatusCodes.Status404NotFound, detail + (nearest is not null ? $" Did you mean {nearest}?"
-            : words.Count == 0 ? " It has none." : $" There is {string.Join(", ", words)}."));
+        return Refuse(
+            StatusCodes.Status404NotFound,
+            detail
+                + (
+                    nearest is not null ? $" Did you mean {nearest}?"
+                    : words.Count == 0 ? " It has none."
+                    : $" There is {string.Join(", ", words)}."
+                )
+        );
     }
 
     private static ProblemHttpResult Refuse(int status, string detail) => TypedResults.Problem(detail, statusCode: status);

@@ -11,9 +11,20 @@ namespace Jexa.Service.Management;
 /// The second door: management API and console, on an origin of its own. Everything below <c>/api/</c> wants the bearer
 /// token, but for the one trade of a start code for it.
 /// </summary>
-internal sealed class ManagementDoor(SiteHost host, IChangeLog changes, Undo undo, BearerToken token, StartCodes startCodes, Serilog.ILogger logger)
+internal sealed class ManagementDoor(
+    SiteHost host,
+    IChangeLog changes,
+    Undo undo,
+    BearerToken token,
+    StartCodes startCodes,
+    Serilog.ILogger logger
+)
 {
-    private static readonly Asset Schema = Asset.Embedded("app-file.schema.json", "app-file.schema.json", "application/schema+json");
+    private static readonly Asset Schema = Asset.Embedded(
+        "app-file.schema.json",
+        "app-file.schema.json",
+        "application/schema+json"
+    );
 
     private readonly OwnHost _ownHost = new([]);
     private readonly ManagementApi _api = new(host, token, startCodes);
@@ -30,14 +41,17 @@ internal sealed class ManagementDoor(SiteHost host, IChangeLog changes, Undo und
             json.SerializerOptions.RespectRequiredConstructorParameters = true;
             json.SerializerOptions.NumberHandling = System.Text.Json.Serialization.JsonNumberHandling.Strict;
         });
-        builder.Services.AddOpenApi("v1", options => options.AddDocumentTransformer((document, _, _) =>
-        {
-            document.Info.Title = "Jexa management API";
-            document.Info.Version = "1";
-            document.Info.Description = "What the command line and the console ask a running service. Needs the token of the state folder.";
-            document.Servers = [];
-            return Task.CompletedTask;
-        }));
+        builder.Services.AddOpenApi("v1", options => options.AddDocumentTransformer(
+                (document, _, _) =>
+                {
+                    document.Info.Title = "Jexa management API";
+                    document.Info.Version = "1";
+                    document.Info.Description =
+                        "What the command line and the console ask a running service. Needs the token of the state folder.";
+                    document.Servers = [];
+                    return Task.CompletedTask;
+                }
+            ));
         var app = builder.Build();
         app.UseExceptionHandler();
         app.UseStatusCodePages();
@@ -48,7 +62,12 @@ internal sealed class ManagementDoor(SiteHost host, IChangeLog changes, Undo und
         _api.Map(api);
         _changes.Map(api);
         app.MapGet("/app-file.schema.json", http => AssetAnswer.SendAsync(http, Schema, "no-cache")).ExcludeFromDescription();
-        app.MapFallback("/api/{**rest}", () => TypedResults.Problem("There is no such operation; /openapi.json has them all.", statusCode: StatusCodes.Status404NotFound));
+        app.MapFallback("/api/{**rest}", () =>
+            TypedResults.Problem(
+                "There is no such operation; /openapi.json has them all.",
+                statusCode: StatusCodes.Status404NotFound
+            )
+        );
         app.MapFallback("{**path}", _console.SendAsync);
         return app;
     }
@@ -70,9 +89,11 @@ internal sealed class ManagementDoor(SiteHost host, IChangeLog changes, Undo und
         headers["Referrer-Policy"] = "no-referrer";
         headers.CacheControl = "no-store";
         if (!_ownHost.IsNamedBy(http))
-            await Refuse(StatusCodes.Status421MisdirectedRequest, "This service does not answer to that host name.").ExecuteAsync(http);
+            await Refuse(StatusCodes.Status421MisdirectedRequest, "This service does not answer to that host name.")
+                .ExecuteAsync(http);
         else if (Doors.HasTwoLengths(http))
-            await Refuse(StatusCodes.Status400BadRequest, "The request says the length of its body in two ways.").ExecuteAsync(http);
+            await Refuse(StatusCodes.Status400BadRequest, "The request says the length of its body in two ways.")
+                .ExecuteAsync(http);
         else if (http.Request.Path.StartsWithSegments("/api") && http.Request.Path != "/api/session" && !token.IsShownBy(http))
             await ChallengeAsync(http);
         else

@@ -21,7 +21,8 @@ public sealed class StartCodes(TimeProvider clock)
         var code = Base64Url.EncodeToString(RandomNumberGenerator.GetBytes(16));
         lock (_lock)
         {
-            if (_codes.Count == MostCodes) _codes.RemoveAt(0);
+            if (_codes.Count == MostCodes)
+                _codes.RemoveAt(0);
             _codes.Add((Encoding.UTF8.GetBytes(code), clock.GetTimestamp()));
         }
 
@@ -31,7 +32,8 @@ public sealed class StartCodes(TimeProvider clock)
     /// <summary>All codes are worth nothing from now on.</summary>
     public void EndAll()
     {
-        lock (_lock) _codes.Clear();
+        lock (_lock)
+            _codes.Clear();
     }
 
     /// <summary>Whether this was a code; if so it is spent.</summary>

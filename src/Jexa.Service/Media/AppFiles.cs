@@ -7,14 +7,17 @@ using Microsoft.AspNetCore.Http;
 namespace Jexa.Service.Media;
 
 /// <summary>
-/// The app's own files below <c>/_jexa/</c>: pictures and bytes of records (<c>pictures/RECORD/FIELD/ID</c>, <c>bytes/RECORD/FIELD/ID</c>), the logo and the style sheet
+/// The app's own files below <c>/_jexa/</c>: pictures and bytes of records (<c>pictures/RECORD/FIELD/ID</c>,
+/// <c>bytes/RECORD/FIELD/ID</c>), the logo and the style sheet
 /// (<c>app/</c>). They are no visits.
 /// </summary>
 internal static class AppFiles
 {
-    public static bool IsAsked(RequestTarget target) => target.IsReserved && target.Segments.Length > 2 && (IsMedia(target) || target.Text(1).SequenceEqual("app"));
+    public static bool IsAsked(RequestTarget target) =>
+        target.IsReserved && target.Segments.Length > 2 && (IsMedia(target) || target.Text(1).SequenceEqual("app"));
 
-    private static bool IsMedia(RequestTarget target) => target.Text(1).SequenceEqual(MediaLookup.PictureSegment) || target.Text(1).SequenceEqual(MediaLookup.BytesSegment);
+    private static bool IsMedia(RequestTarget target) =>
+        target.Text(1).SequenceEqual(MediaLookup.PictureSegment) || target.Text(1).SequenceEqual(MediaLookup.BytesSegment);
 
     public static async Task AnswerAsync(HttpContext http, RequestTarget target, SiteHost host)
     {
@@ -26,18 +29,31 @@ internal static class AppFiles
         }
 
         var site = host.Site;
-        if (IsMedia(target)) await MediaAsync(http, target, site, host);
-        else if (target.Text(2).SequenceEqual("style.css") && site.Frame.Texts.Style is { } style && File.Exists(style)) await MediaAnswer.SendStyleAsync(http, style);
-        else await MediaAnswer.SendPictureAsync(http, target.Text(2).SequenceEqual("logo") ? site.Frame.Texts.Logo : null);
+        if (IsMedia(target))
+            await MediaAsync(http, target, site, host);
+        else if (target.Text(2).SequenceEqual("style.css") && site.Frame.Texts.Style is { } style && File.Exists(style))
+            await MediaAnswer.SendStyleAsync(http, style);
+        else
+            await MediaAnswer.SendPictureAsync(http, target.Text(2).SequenceEqual("logo") ? site.Frame.Texts.Logo : null);
     }
 
     private static async Task MediaAsync(HttpContext http, RequestTarget target, Site site, SiteHost host)
     {
         try
         {
-            var found = await host.Runner.FindMediaAsync(site, target, new VisitTrace(http.Request.Method, target.Raw, host.Clock), http.RequestAborted);
-            if (found is { Content: { } content }) await MediaAnswer.SendBytesAsync(http, found.Name, content);
-            else await MediaAnswer.SendPictureAsync(http, found is { Folder: { } folder } ? PictureFiles.Find(folder, found.Name) : null);
+            var found = await host.Runner.FindMediaAsync(
+                site,
+                target,
+                new VisitTrace(http.Request.Method, target.Raw, host.Clock),
+                http.RequestAborted
+            );
+            if (found is { Content: { } content })
+                await MediaAnswer.SendBytesAsync(http, found.Name, content);
+            else
+                await MediaAnswer.SendPictureAsync(
+                    http,
+                    found is { Folder: { } folder } ? PictureFiles.Find(folder, found.Name) : null
+                );
         }
         catch (SourceException)
         {

@@ -25,10 +25,14 @@ internal sealed record ContentKind(string Name, string MediaType, string Ending)
 
     public static ContentKind Of(ReadOnlySpan<byte> content)
     {
-        if (PictureFiles.KindOf(content) is { } picture && Pictures.TryGetValue(picture.MediaType, out var known)) return known;
-        if (content.StartsWith("%PDF-"u8)) return new ContentKind("PDF document", "application/pdf", ".pdf");
-        if (content.StartsWith("PK\u0003\u0004"u8)) return new ContentKind("ZIP archive", "application/zip", ".zip");
-        if (content.StartsWith((ReadOnlySpan<byte>)[0x1f, 0x8b])) return new ContentKind("Gzip archive", "application/gzip", ".gz");
+        if (PictureFiles.KindOf(content) is { } picture && Pictures.TryGetValue(picture.MediaType, out var known))
+            return known;
+        if (content.StartsWith("%PDF-"u8))
+            return new ContentKind("PDF document", "application/pdf", ".pdf");
+        if (content.StartsWith("PK\u0003\u0004"u8))
+            return new ContentKind("ZIP archive", "application/zip", ".zip");
+        if (content.StartsWith((ReadOnlySpan<byte>)[0x1f, 0x8b]))
+            return new ContentKind("Gzip archive", "application/gzip", ".gz");
         return IsText(content) ? Text : Unknown;
     }
 
@@ -37,7 +41,11 @@ internal sealed record ContentKind(string Name, string MediaType, string Ending)
         var part = content.Length <= Looked ? content : content[..Looked];
 
         // The last character may be cut.
-        while (content.Length > Looked && part.Length > Looked - 4 && !Utf8.IsValid(part)) part = part[..^1];
-        return part.Length > 0 && Utf8.IsValid(part) && part.IndexOfAnyInRange((byte)0, (byte)8) < 0 && part.IndexOfAnyInRange((byte)14, (byte)31) < 0;
+        while (content.Length > Looked && part.Length > Looked - 4 && !Utf8.IsValid(part))
+            part = part[..^1];
+        return part.Length > 0
+            && Utf8.IsValid(part)
+            && part.IndexOfAnyInRange((byte)0, (byte)8) < 0
+            && part.IndexOfAnyInRange((byte)14, (byte)31) < 0;
     }
 }

@@ -6,7 +6,9 @@ using Microsoft.Net.Http.Headers;
 
 namespace Jexa.Service.Media;
 
-/// <summary>Sends a file of the app's own. A browser may keep it, but asks each time: the record it belongs to may be hidden by then.</summary>
+/// <summary>
+/// Sends a file of the app's own. A browser may keep it, but asks each time: the record it belongs to may be hidden by then.
+/// </summary>
 internal static class MediaAnswer
 {
     /// <summary>Sends a picture; 404 where the file is none.</summary>
@@ -25,7 +27,8 @@ internal static class MediaAnswer
             }
 
             // A drawing can hold scripts and links; alone in a tab it may do nothing at all.
-            if (kind.IsDrawing) http.Response.Headers.ContentSecurityPolicy = "default-src 'none'; style-src 'unsafe-inline'; sandbox";
+            if (kind.IsDrawing)
+                http.Response.Headers.ContentSecurityPolicy = "default-src 'none'; style-src 'unsafe-inline'; sandbox";
             await SendAsync(http, file, kind.MediaType);
         }
         catch (Exception trouble) when (trouble is IOException or UnauthorizedAccessException && !http.Response.HasStarted)
@@ -36,7 +39,8 @@ internal static class MediaAnswer
         }
         finally
         {
-            if (file is not null) await file.DisposeAsync();
+            if (file is not null)
+                await file.DisposeAsync();
         }
     }
 
@@ -52,7 +56,11 @@ internal static class MediaAnswer
         var disposition = new ContentDispositionHeaderValue("attachment");
         disposition.SetHttpFileName(name + kind.Ending);
         headers.ContentDisposition = disposition.ToString();
-        if (http.Request.Headers.IfNoneMatch.Any(held => held?.Contains(headers.ETag.ToString(), StringComparison.Ordinal) == true))
+        if (
+            http.Request.Headers.IfNoneMatch.Any(held =>
+                held?.Contains(headers.ETag.ToString(), StringComparison.Ordinal) == true
+            )
+        )
         {
             http.Response.StatusCode = StatusCodes.Status304NotModified;
             return;
@@ -60,7 +68,8 @@ internal static class MediaAnswer
 
         http.Response.ContentType = kind.MediaType;
         http.Response.ContentLength = content.Length;
-        if (!HttpMethods.IsHead(http.Request.Method)) await http.Response.Body.WriteAsync(content, http.RequestAborted);
+        if (!HttpMethods.IsHead(http.Request.Method))
+            await http.Response.Body.WriteAsync(content, http.RequestAborted);
     }
 
     public static async Task SendStyleAsync(HttpContext http, string path)
@@ -77,7 +86,11 @@ internal static class MediaAnswer
         headers.ETag = $"\"{changed.Ticks:x}-{length:x}\"";
         headers.LastModified = HeaderUtilities.FormatDate(changed);
         headers.CacheControl = "private, no-cache";
-        if (http.Request.Headers.IfNoneMatch.Any(held => held?.Contains(headers.ETag.ToString(), StringComparison.Ordinal) == true))
+        if (
+            http.Request.Headers.IfNoneMatch.Any(held =>
+                held?.Contains(headers.ETag.ToString(), StringComparison.Ordinal) == true
+            )
+        )
         {
             http.Response.StatusCode = StatusCodes.Status304NotModified;
             return;
@@ -85,7 +98,8 @@ internal static class MediaAnswer
 
         http.Response.ContentType = mediaType;
         http.Response.ContentLength = length;
-        if (HttpMethods.IsHead(http.Request.Method)) return;
+        if (HttpMethods.IsHead(http.Request.Method))
+            return;
         await http.Features.GetRequiredFeature<IHttpResponseBodyFeature>().StartAsync(http.RequestAborted);
         await file.CopyToAsync(http.Response.Body, http.RequestAborted);
     }

@@ -19,11 +19,17 @@ internal static class PictureFiles
     /// <param name="name">As a record says it: untrusted.</param>
     public static string? Find(string folder, string name)
     {
-        if (name.Length is 0 or > 400 || name.Contains('\0') || name.Contains('\\') || Path.IsPathRooted(name)) return null;
+        if (name.Length is 0 or > 400 || name.Contains('\0') || name.Contains('\\') || Path.IsPathRooted(name))
+            return null;
         try
         {
             var root = Real(folder, MostLinks);
-            return root is not null && Below(root, name, MostLinks) is { } file && new FileInfo(file) is { Exists: true, Length: > 0 and <= MaxBytes } ? file : null;
+            return
+                root is not null
+                && Below(root, name, MostLinks) is { } file
+                && new FileInfo(file) is { Exists: true, Length: > 0 and <= MaxBytes }
+                ? file
+                : null;
         }
         catch (Exception trouble) when (trouble is IOException or UnauthorizedAccessException or ArgumentException)
         {
@@ -35,11 +41,18 @@ internal static class PictureFiles
     public static PictureKind? KindOf(ReadOnlySpan<byte> head)
     {
         // Not as a literal of UTF-8: there the character 0x89 is two bytes.
-        if (head.StartsWith((ReadOnlySpan<byte>)[0x89, (byte)'P', (byte)'N', (byte)'G', (byte)'\r', (byte)'\n', 0x1a, (byte)'\n'])) return new PictureKind("image/png", false);
-        if (head.StartsWith((ReadOnlySpan<byte>)[0xff, 0xd8, 0xff])) return new PictureKind("image/jpeg", false);
-        if (head.StartsWith("GIF87a"u8) || head.StartsWith("GIF89a"u8)) return new PictureKind("image/gif", false);
-        if (head.StartsWith("RIFF"u8) && head.Length > 12 && head[8..].StartsWith("WEBP"u8)) return new PictureKind("image/webp", false);
-        if (head.Length > 12 && head[4..].StartsWith("ftypavif"u8)) return new PictureKind("image/avif", false);
+        if (
+            head.StartsWith((ReadOnlySpan<byte>)[0x89, (byte)'P', (byte)'N', (byte)'G', (byte)'\r', (byte)'\n', 0x1a, (byte)'\n'])
+        )
+            return new PictureKind("image/png", false);
+        if (head.StartsWith((ReadOnlySpan<byte>)[0xff, 0xd8, 0xff]))
+            return new PictureKind("image/jpeg", false);
+        if (head.StartsWith("GIF87a"u8) || head.StartsWith("GIF89a"u8))
+            return new PictureKind("image/gif", false);
+        if (head.StartsWith("RIFF"u8) && head.Length > 12 && head[8..].StartsWith("WEBP"u8))
+            return new PictureKind("image/webp", false);
+        if (head.Length > 12 && head[4..].StartsWith("ftypavif"u8))
+            return new PictureKind("image/avif", false);
         return IsDrawing(head) ? new PictureKind("image/svg+xml", true) : null;
     }
 
@@ -54,14 +67,21 @@ internal static class PictureFiles
     /// <summary>An SVG document begins with its root, perhaps behind what XML allows before it.</summary>
     private static bool IsDrawing(ReadOnlySpan<byte> head)
     {
-        if (head.StartsWith((ReadOnlySpan<byte>)[0xef, 0xbb, 0xbf])) head = head[3..];
+        if (head.StartsWith((ReadOnlySpan<byte>)[0xef, 0xbb, 0xbf]))
+            head = head[3..];
         while (true)
         {
             head = head.TrimStart(" \t\r\n"u8);
-            if (head.StartsWith("<svg"u8)) return true;
-            var end = head.StartsWith("<?"u8) ? "?>"u8 : head.StartsWith("<!--"u8) ? "-->"u8 : head.StartsWith("<!DOCTYPE svg"u8) ? ">"u8 : default;
+            if (head.StartsWith("<svg"u8))
+                return true;
+            var end =
+                head.StartsWith("<?"u8) ? "?>"u8
+                : head.StartsWith("<!--"u8) ? "-->"u8
+                : head.StartsWith("<!DOCTYPE svg"u8) ? ">"u8
+                : default;
             var close = end.IsEmpty ? -1 : head.IndexOf(end);
-            if (close < 0) return false;
+            if (close < 0)
+                return false;
             head = head[(close + end.Length)..];
         }
     }
@@ -74,9 +94,12 @@ internal static class PictureFiles
         {
             real = Path.Combine(real, part);
             FileSystemInfo info = Directory.Exists(real) ? new DirectoryInfo(real) : new FileInfo(real);
-            if (!info.Exists && info.LinkTarget is null) return null;
-            if (info.LinkTarget is not { } target) continue;
-            if (links == 0 || Real(Path.GetFullPath(target, Path.GetDirectoryName(real)!), links - 1) is not { } followed) return null;
+            if (!info.Exists && info.LinkTarget is null)
+                return null;
+            if (info.LinkTarget is not { } target)
+                continue;
+            if (links == 0 || Real(Path.GetFullPath(target, Path.GetDirectoryName(real)!), links - 1) is not { } followed)
+                return null;
             real = followed;
         }
 
@@ -86,7 +109,10 @@ internal static class PictureFiles
     private static string? Below(string root, string name, int links)
     {
         var path = Path.GetFullPath(Path.Combine(root, name));
-        if (!path.StartsWith(root + "/", StringComparison.Ordinal)) return null;
-        return Real(path, links) is { } real && real.StartsWith(root + "/", StringComparison.Ordinal) && !Directory.Exists(real) ? real : null;
+        if (!path.StartsWith(root + "/", StringComparison.Ordinal))
+            return null;
+        return Real(path, links) is { } real && real.StartsWith(root + "/", StringComparison.Ordinal) && !Directory.Exists(real)
+            ? real
+            : null;
     }
 }

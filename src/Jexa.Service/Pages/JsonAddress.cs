@@ -16,12 +16,17 @@ internal static class JsonAddress
     /// <summary>The page's own address; null for any other target.</summary>
     public static string? PageOf(RequestTarget target, Mount mount)
     {
-        if (!target.IsReserved || target.Segments.Length < 2 || !target.Text(1).SequenceEqual(Segment)) return null;
+        if (!target.IsReserved || target.Segments.Length < 2 || !target.Text(1).SequenceEqual(Segment))
+            return null;
         var path = target.Path;
-        return path.StartsWith(Prefix, StringComparison.Ordinal) ? $"{mount.Text}{(path.Length > Prefix.Length ? path[Prefix.Length..] : "/")}{target.QueryString}" : null;
+        return path.StartsWith(Prefix, StringComparison.Ordinal)
+            ? $"{mount.Text}{(path.Length > Prefix.Length ? path[Prefix.Length..] : "/")}{target.QueryString}"
+            : null;
     }
 
     /// <summary>The address that asks for a page's JSON; that of another program stays as it is.</summary>
     public static string Of(string address, Mount mount) =>
-        address.StartsWith(mount.Text + "/", StringComparison.Ordinal) ? mount.Text + Prefix + address[mount.Text.Length..] : address;
+        address.StartsWith(mount.Text + "/", StringComparison.Ordinal)
+            ? mount.Text + Prefix + address[mount.Text.Length..]
+            : address;
 }

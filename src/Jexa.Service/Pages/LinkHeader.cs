@@ -9,12 +9,13 @@ internal static class LinkHeader
 {
     /// <param name="room">Written into behind what it holds, and left as it was.</param>
     /// <param name="origin">Stands before the canonical address, if it is known: search engines heed a whole one only.</param>
-    public static string? Of(PageView view, Utf8Buffer room, string origin) => view switch
-    {
-        DetailView detail => OfDetail(detail, room, origin),
-        ListView list => OfList(list.Windows),
-        _ => null,
-    };
+    public static string? Of(PageView view, Utf8Buffer room, string origin) =>
+        view switch
+        {
+            DetailView detail => OfDetail(detail, room, origin),
+            ListView list => OfList(list.Windows),
+            _ => null,
+        };
 
     /// <summary>
     /// The Link-Template header of a list (RFC 9652): where each of its records is, once for all of them. A Link for every row
@@ -28,8 +29,10 @@ internal static class LinkHeader
         var start = link.Length;
         link.Append("<"u8);
         link.Append(origin);
-        if (view.Shape.Own.TryWrite(view.Record, link)) link.Append(">; rel=\"canonical\""u8);
-        else link.Truncate(start);
+        if (view.Shape.Own.TryWrite(view.Record, link))
+            link.Append(">; rel=\"canonical\""u8);
+        else
+            link.Truncate(start);
         Add("collection"u8, view.Shape.Back);
         Add("prev"u8, view.Previous);
         Add("next"u8, view.Next);
@@ -39,7 +42,8 @@ internal static class LinkHeader
 
         void Add(ReadOnlySpan<byte> relation, PlainLink? to)
         {
-            if (to is null) return;
+            if (to is null)
+                return;
             link.Append(link.Length > start ? ", <"u8 : "<"u8);
             link.Append(to.Address);
             link.Append(">; rel=\""u8);
@@ -59,7 +63,13 @@ internal static class LinkHeader
 
         void Add(string relation, string? address)
         {
-            if (address is not null) link.Append(link.Length > 0 ? ", " : "").Append('<').Append(address).Append(">; rel=\"").Append(relation).Append('"');
+            if (address is not null)
+                link.Append(link.Length > 0 ? ", " : "")
+                    .Append('<')
+                    .Append(address)
+                    .Append(">; rel=\"")
+                    .Append(relation)
+                    .Append('"');
         }
     }
 }

@@ -9,27 +9,33 @@ namespace Jexa.Service.Pages;
 /// </summary>
 internal static class PageTag
 {
-    public static string Of(ReadOnlySpan<byte> body, bool json) => string.Create(21, (Digest: XxHash3.HashToUInt64(body), json), static (tag, of) =>
-    {
-        "W/\"".CopyTo(tag);
-        for (var i = 0; i < 16; i++) tag[3 + i] = "0123456789abcdef"[(int)(of.Digest >> (60 - (i * 4))) & 15];
-        tag[19] = of.json ? 'j' : 'h';
-        tag[20] = '"';
-    });
+    public static string Of(ReadOnlySpan<byte> body, bool json) =>
+        string.Create(21, (Digest: XxHash3.HashToUInt64(body), json), static (tag, of) =>
+        {
+            "W/\"".CopyTo(tag);
+            for (var i = 0; i < 16; i++)
+                tag[3 + i] = "0123456789abcdef"[(int)(of.Digest >> (60 - (i * 4))) & 15];
+            tag[19] = of.json ? 'j' : 'h';
+            tag[20] = '"';
+        });
 
     /// <summary>Whether the visitor holds the page already (If-None-Match, weak comparison).</summary>
     public static bool IsHeld(StringValues held, string tag)
     {
-        if (held.Count == 0) return false;
+        if (held.Count == 0)
+            return false;
         var opaque = tag.StartsWith("W/", StringComparison.Ordinal) ? tag.AsSpan(2) : tag.AsSpan();
         foreach (var line in held)
         {
             foreach (var range in line.AsSpan().Split(','))
             {
                 var candidate = line.AsSpan()[range].Trim();
-                if (candidate is "*") return true;
-                if (candidate.StartsWith("W/")) candidate = candidate[2..];
-                if (candidate.SequenceEqual(opaque)) return true;
+                if (candidate is "*")
+                    return true;
+                if (candidate.StartsWith("W/"))
+                    candidate = candidate[2..];
+                if (candidate.SequenceEqual(opaque))
+                    return true;
             }
         }
 

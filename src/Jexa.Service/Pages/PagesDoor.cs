@@ -28,7 +28,15 @@ namespace Jexa.Service.Pages;
 /// <param name="token">Shown by those who may see traces.</param>
 /// <param name="consolePort">Only the console may show pages in a frame.</param>
 internal sealed class PagesDoor(
-    SiteHost host, SiteWatcher watcher, ServiceOptions options, BearerToken token, VisitorCookies cookies, VisitTelemetry telemetry, int consolePort, Serilog.ILogger logger)
+    SiteHost host,
+    SiteWatcher watcher,
+    ServiceOptions options,
+    BearerToken token,
+    VisitorCookies cookies,
+    VisitTelemetry telemetry,
+    int consolePort,
+    Serilog.ILogger logger
+)
 {
     private const int MaxInstance = 2048;
 
@@ -46,7 +54,8 @@ internal sealed class PagesDoor(
     public WebApplication Build()
     {
         var app = Doors.Builder(options.Listen.Count > 0 ? options.Listen : [IPAddress.Loopback], options.Port, logger).Build();
-        if (options.Proxies.Count > 0) app.UseForwardedHeaders(Trusting(options.Proxies));
+        if (options.Proxies.Count > 0)
+            app.UseForwardedHeaders(Trusting(options.Proxies));
         app.Run(HandleAsync);
         return app;
     }
@@ -54,10 +63,16 @@ internal sealed class PagesDoor(
     /// <summary>Takes the word of the named proxies only, and from each only what it says of the one before it.</summary>
     private static ForwardedHeadersOptions Trusting(IReadOnlyList<IPAddress> proxies)
     {
-        var trusting = new ForwardedHeadersOptions { ForwardedHeaders = ForwardedHeaders.XForwardedFor | ForwardedHeaders.XForwardedHost | ForwardedHeaders.XForwardedProto, ForwardLimit = null };
+        var trusting = new ForwardedHeadersOptions
+        {
+            ForwardedHeaders =
+                ForwardedHeaders.XForwardedFor | ForwardedHeaders.XForwardedHost | ForwardedHeaders.XForwardedProto,
+            ForwardLimit = null,
+        };
         trusting.KnownProxies.Clear();
         trusting.KnownIPNetworks.Clear();
-        foreach (var proxy in proxies) trusting.KnownProxies.Add(proxy);
+        foreach (var proxy in proxies)
+            trusting.KnownProxies.Add(proxy);
         return trusting;
     }
 
@@ -68,13 +83,18 @@ internal sealed class PagesDoor(
         headers.XContentTypeOptions = "nosniff";
         headers["Cross-Origin-Resource-Policy"] = "same-origin";
         headers["Referrer-Policy"] = "same-origin";
-        if (Doors.HasTwoLengths(http)) return RefuseAsync(http, StatusCodes.Status400BadRequest, "The request says the length of its body in two ways.");
+        if (Doors.HasTwoLengths(http))
+            return RefuseAsync(http, StatusCodes.Status400BadRequest, "The request says the length of its body in two ways.");
 
-        var target = RequestTarget.Read(((IHttpRequestFeature)http.Features[typeof(IHttpRequestFeature)]!).RawTarget, host.Site.Frame.Mount);
+        var target = RequestTarget.Read(
+            ((IHttpRequestFeature)http.Features[typeof(IHttpRequestFeature)]!).RawTarget,
+            host.Site.Frame.Mount
+        );
         if (!_ownHost.IsNamedBy(http))
         {
             // Whoever looks after machines asks them by address; what is told there is no secret.
-            return HealthCheck.IsAsked(target) ? HealthCheck.AnswerAsync(http, target, host)
+            return HealthCheck.IsAsked(target)
+                ? HealthCheck.AnswerAsync(http, target, host)
                 : RefuseAsync(http, StatusCodes.Status421MisdirectedRequest, "This service does not answer to that host name.");
         }
 
@@ -83,16 +103,22 @@ internal sealed class PagesDoor(
             : IsPreflight(http) ? Preflight(http)
             : AppContract.IsAsked(target) ? ContractAsync(http, target)
             : AppFiles.IsAsked(target) ? AppFiles.AnswerAsync(http, target, host)
-            : JsonAddress.PageOf(target, host.Site.Frame.Mount) is { } page ? VisitAsync(http, RequestTarget.Read(page, host.Site.Frame.Mount), asJson: true)
+            : JsonAddress.PageOf(target, host.Site.Frame.Mount) is { } page
+                ? VisitAsync(http, RequestTarget.Read(page, host.Site.Frame.Mount), asJson: true)
             : VisitAsync(http, target, asJson: false);
     }
 
     /// <summary>The icon at the address where browsers look for it unasked, unless the app has a page there.</summary>
     private Asset? UsualIcon(RequestTarget target) =>
-        target.Segments.Length == 1 && target.Text(0).SequenceEqual("favicon.ico") && host.Site.Paths.Match(target, 1).Count == 0 ? OwnFiles.Icon : null;
+        target.Segments.Length == 1 && target.Text(0).SequenceEqual("favicon.ico") && host.Site.Paths.Match(target, 1).Count == 0
+            ? OwnFiles.Icon
+            : null;
 
     /// <summary>A browser asks whether a script of another origin may send what it is about to.</summary>
-    private bool IsPreflight(HttpContext http) => HttpMethods.IsOptions(http.Request.Method) && http.Request.Headers.AccessControlRequestMethod.Count > 0 && host.Site.Origins.Contains(http.Request.Headers.Origin.ToString());
+    private bool IsPreflight(HttpContext http) =>
+        HttpMethods.IsOptions(http.Request.Method)
+        && http.Request.Headers.AccessControlRequestMethod.Count > 0
+        && host.Site.Origins.Contains(http.Request.Headers.Origin.ToString());
 
     private Task Preflight(HttpContext http)
     {
@@ -100,7 +126,9 @@ internal sealed class PagesDoor(
         http.Response.StatusCode = StatusCodes.Status204NoContent;
         headers.Vary = "Origin";
         headers.AccessControlAllowOrigin = http.Request.Headers.Origin.ToString();
-        headers.AccessControlAllowMethods = host.Site.Writers.Contains(http.Request.Headers.Origin.ToString()) ? "GET, HEAD, POST, PATCH, DELETE" : Page.Reading;
+        headers.AccessControlAllowMethods = host.Site.Writers.Contains(http.Request.Headers.Origin.ToString())
+            ? "GET, HEAD, POST, PATCH, DELETE"
+            : Page.Reading;
         headers.AccessControlAllowHeaders = "accept, content-type, if-match, if-none-match";
         headers.AccessControlMaxAge = "600";
         return Task.CompletedTask;
@@ -115,7 +143,8 @@ internal sealed class PagesDoor(
 
     private string SecurityPolicy(Site site)
     {
-        if (_siteHeaders is { } known && known.Site == site) return known.SecurityPolicy;
+        if (_siteHeaders is { } known && known.Site == site)
+            return known.SecurityPolicy;
         var policy = MakeSecurityPolicy(site);
         _siteHeaders = new SiteHeaders(site, policy);
         return policy;
@@ -123,7 +152,9 @@ internal sealed class PagesDoor(
 
     /// <summary>Pictures may come from where the app file says, everything else from here alone.</summary>
     private string MakeSecurityPolicy(Site site) =>
-        $"default-src 'none'; style-src 'self'; img-src {string.Join(' ', site.Frame.Texts.PictureOrigins.Prepend("'self'"))}; script-src 'self'; connect-src 'self'; base-uri 'none'; "
+        "default-src 'none'; style-src 'self'; img-src "
+        + $"{string.Join(' ', site.Frame.Texts.PictureOrigins.Prepend("'self'"))}; script-src 'self'; "
+        + "connect-src 'self'; base-uri 'none'; "
         + $"form-action 'self'; frame-ancestors http://127.0.0.1:{consolePort} http://localhost:{consolePort}";
 
     /// <param name="asJson">The address asks for JSON by itself.</param>
@@ -136,7 +167,11 @@ internal sealed class PagesDoor(
             if (form == AnswerForm.None)
             {
                 http.Response.Headers.Vary = "Accept";
-                await RefuseAsync(http, StatusCodes.Status406NotAcceptable, "Pages are given as text/html and as application/json.");
+                await RefuseAsync(
+                    http,
+                    StatusCodes.Status406NotAcceptable,
+                    "Pages are given as text/html and as application/json."
+                );
                 return;
             }
 
@@ -149,7 +184,11 @@ internal sealed class PagesDoor(
         http.Response.Headers["Jexa-Visit"] = trace.Number.ToString(CultureInfo.InvariantCulture);
         try
         {
-            var request = new VisitRequest(method, target, json, Principal.Anonymous.Value) { Visitor = VisitorCookies.VisitorOf(http), HasWritten = VisitorCookies.HasWritten(http) };
+            var request = new VisitRequest(method, target, json, Principal.Anonymous.Value)
+            {
+                Visitor = VisitorCookies.VisitorOf(http),
+                HasWritten = VisitorCookies.HasWritten(http),
+            };
             if (!request.IsSafe)
             {
                 request = request with
@@ -174,14 +213,18 @@ internal sealed class PagesDoor(
             using var ended = answer;
             if (HttpMethods.IsOptions(method) && answer.Outcome is Outcome.NotAllowed)
                 answer = new Answer(answer.Outcome, StatusCodes.Status204NoContent, null) { Allow = $"{answer.Allow}, OPTIONS" };
-            if (asJson && answer is { Location: { } leads, Status: >= 300 }) answer = answer with { Location = JsonAddress.Of(leads, site.Frame.Mount) };
-            if (!json && answer is { Status: 200, View: { } shown } && cookies.Take(http, target) is { } say) answer = answer with { View = shown with { Said = say }, IsForOnce = true };
+            if (asJson && answer is { Location: { } leads, Status: >= 300 })
+                answer = answer with { Location = JsonAddress.Of(leads, site.Frame.Mount) };
+            if (!json && answer is { Status: 200, View: { } shown } && cookies.Take(http, target) is { } say)
+                answer = answer with { View = shown with { Said = say }, IsForOnce = true };
             cookies.Give(http, answer, trace.Page);
             using var body = new Utf8Buffer(16 * 1024);
             var written = Write(answer, trace, target, json, body);
             trace.End(VisitStep.Answer);
-            if (json) AllowOrigin(http, trace.Site!);
-            if (sent.Authorization.Count > 0 && token.IsShownBy(http)) http.Response.Headers["Server-Timing"] = ServerTiming.Of(trace);
+            if (json)
+                AllowOrigin(http, trace.Site!);
+            if (sent.Authorization.Count > 0 && token.IsShownBy(http))
+                http.Response.Headers["Server-Timing"] = ServerTiming.Of(trace);
             await SendAsync(http, written, json, body);
         }
         catch (OperationCanceledException) when (http.RequestAborted.IsCancellationRequested)
@@ -193,12 +236,25 @@ internal sealed class PagesDoor(
             telemetry.Tell(trace, http.Request);
             host.Health.Tell(trace);
             if (logger.IsEnabled(LogEventLevel.Information))
-                logger.Information("Visit {Number} {Method} {Target} {Outcome} {Status} {Microseconds:0}", trace.Number, trace.Method,
-                    TraceReport.Escaped(trace.Target), trace.Outcome?.Word ?? "left", trace.Status, trace.TotalMicroseconds);
+                logger.Information(
+                    "Visit {Number} {Method} {Target} {Outcome} {Status} {Microseconds:0}",
+                    trace.Number,
+                    trace.Method,
+                    TraceReport.Escaped(trace.Target),
+                    trace.Outcome?.Word ?? "left",
+                    trace.Status,
+                    trace.TotalMicroseconds
+                );
             if (trace.Outcome is Outcome.Failed or Outcome.Unavailable or Outcome.Ambiguous)
             {
-                if (trace.Outcome is Outcome.Failed) watcher.DoubtSchema();
-                logger.Warning("Visit {Number} ended {Outcome}: {Why}", trace.Number, trace.Outcome.Word, TraceReport.Escaped(trace.Why ?? ""));
+                if (trace.Outcome is Outcome.Failed)
+                    watcher.DoubtSchema();
+                logger.Warning(
+                    "Visit {Number} ended {Outcome}: {Why}",
+                    trace.Number,
+                    trace.Outcome.Word,
+                    TraceReport.Escaped(trace.Why ?? "")
+                );
             }
 
             // From here on the trace is the log's.
@@ -206,41 +262,59 @@ internal sealed class PagesDoor(
         }
     }
 
-    /// <summary>A script of an origin that may change records: by JSON alone, which no browser sends to another origin unasked.</summary>
-    private bool IsWriter(HttpContext http) => (SentReader.IsJson(http) || HttpMethods.IsDelete(http.Request.Method)) && host.Site.Writers.Contains(http.Request.Headers.Origin.ToString());
+    /// <summary>
+    /// A script of an origin that may change records: by JSON alone, which no browser sends to another origin unasked.
+    /// </summary>
+    private bool IsWriter(HttpContext http) =>
+        (SentReader.IsJson(http) || HttpMethods.IsDelete(http.Request.Method))
+        && host.Site.Writers.Contains(http.Request.Headers.Origin.ToString());
 
     /// <summary>Writes the whole page into memory, so that a page that cannot be written is a clean 500.</summary>
     private Answer Write(Answer answer, VisitTrace trace, RequestTarget target, bool json, Utf8Buffer body)
     {
-        if (answer.View is null) return answer;
+        if (answer.View is null)
+            return answer;
         try
         {
-            if (json) JsonPageWriter.Write(answer.View, target.Raw.Length <= MaxInstance ? target.Raw : target.Raw[..MaxInstance], body);
-            else _html.Write(answer.View, body);
+            if (json)
+                JsonPageWriter.Write(
+                    answer.View,
+                    target.Raw.Length <= MaxInstance ? target.Raw : target.Raw[..MaxInstance],
+                    body
+                );
+            else
+                _html.Write(answer.View, body);
             return answer;
         }
         catch (Exception unforeseen)
         {
             body.Truncate(0);
             var failure = VisitRunner.Failure(trace.Site!, trace, unforeseen);
-            if (json) JsonPageWriter.Write(failure.View!, "", body);
-            else _html.Write(failure.View!, body);
+            if (json)
+                JsonPageWriter.Write(failure.View!, "", body);
+            else
+                _html.Write(failure.View!, body);
             return failure;
         }
     }
 
-    /// <summary>Lets a script of another origin read this answer, if the app file lists that origin; JSON only, and without credentials.</summary>
+    /// <summary>
+    /// Lets a script of another origin read this answer, if the app file lists that origin; JSON only, and without credentials.
+    /// </summary>
     private static void AllowOrigin(HttpContext http, Site site)
     {
         var origin = http.Request.Headers.Origin.ToString();
-        if (origin.Length == 0 || !site.Origins.Contains(origin)) return;
+        if (origin.Length == 0 || !site.Origins.Contains(origin))
+            return;
         http.Response.Headers.AccessControlAllowOrigin = origin;
         http.Response.Headers.AccessControlExposeHeaders = "Jexa-Visit, Link, Link-Template, ETag, Location, Retry-After";
     }
 
     /// <summary>The origin that visitors use; empty if only this machine's own names are known.</summary>
-    private string Origin(HttpContext http) => options.Hosts.Count > 0 && options.Hosts.Contains(http.Request.Headers.Host.ToString(), StringComparer.OrdinalIgnoreCase)
-        ? $"{http.Request.Scheme}://{http.Request.Headers.Host}" : "";
+    private string Origin(HttpContext http) =>
+        options.Hosts.Count > 0 && options.Hosts.Contains(http.Request.Headers.Host.ToString(), StringComparer.OrdinalIgnoreCase)
+            ? $"{http.Request.Scheme}://{http.Request.Headers.Host}"
+            : "";
 
     private ValueTask SendAsync(HttpContext http, Answer answer, bool json, Utf8Buffer body)
     {
@@ -248,11 +322,16 @@ internal sealed class PagesDoor(
         var headers = response.Headers;
         response.StatusCode = answer.Status;
         headers.Vary = "Accept, Accept-Encoding, Origin";
-        if (answer.Location is not null) headers.Location = answer.Location;
-        if (answer.Allow is not null) headers.Allow = answer.Allow;
-        if (answer.Accepts is { } types && HttpMethods.IsPatch(http.Request.Method)) headers["Accept-Patch"] = types;
-        else if (answer.Accepts is not null) headers["Accept-Post"] = answer.Accepts;
-        if (answer.RetryAfterSeconds is { } seconds) headers.RetryAfter = seconds.ToString(CultureInfo.InvariantCulture);
+        if (answer.Location is not null)
+            headers.Location = answer.Location;
+        if (answer.Allow is not null)
+            headers.Allow = answer.Allow;
+        if (answer.Accepts is { } types && HttpMethods.IsPatch(http.Request.Method))
+            headers["Accept-Patch"] = types;
+        else if (answer.Accepts is not null)
+            headers["Accept-Post"] = answer.Accepts;
+        if (answer.RetryAfterSeconds is { } seconds)
+            headers.RetryAfter = seconds.ToString(CultureInfo.InvariantCulture);
         var isVersion = json && answer.Version is not null;
         if (answer.Status != StatusCodes.Status200OK || (answer.IsForOnce && !isVersion))
         {
@@ -263,9 +342,14 @@ internal sealed class PagesDoor(
             // A browser may keep the page, but asks each time; nobody in between may keep it.
             headers.CacheControl = "private, no-cache";
             headers.ETag = isVersion ? $"\"{answer.Version}\"" : PageTag.Of(body.Written, json);
-            if (LinkHeader.Of(answer.View!, body, Origin(http)) is { } link) headers.Link = link;
-            if (LinkHeader.TemplateOf(answer.View!) is { } template) headers["Link-Template"] = template;
-            if (HttpMethods.IsGet(http.Request.Method) && PageTag.IsHeld(http.Request.Headers.IfNoneMatch, headers.ETag.ToString()))
+            if (LinkHeader.Of(answer.View!, body, Origin(http)) is { } link)
+                headers.Link = link;
+            if (LinkHeader.TemplateOf(answer.View!) is { } template)
+                headers["Link-Template"] = template;
+            if (
+                HttpMethods.IsGet(http.Request.Method)
+                && PageTag.IsHeld(http.Request.Headers.IfNoneMatch, headers.ETag.ToString())
+            )
             {
                 response.StatusCode = StatusCodes.Status304NotModified;
                 return default;
@@ -274,14 +358,19 @@ internal sealed class PagesDoor(
 
         if (body.Length == 0)
         {
-            if (answer.Status != StatusCodes.Status204NoContent) response.ContentLength = 0;
+            if (answer.Status != StatusCodes.Status204NoContent)
+                response.ContentLength = 0;
             return default;
         }
 
-        response.ContentType = !json ? "text/html; charset=utf-8" : answer.Status < 400 ? "application/json" : "application/problem+json";
+        response.ContentType =
+            !json ? "text/html; charset=utf-8"
+            : answer.Status < 400 ? "application/json"
+            : "application/problem+json";
         // A version is a strong tag: it is sent in one coding only.
         var compressed = isVersion ? null : Compression.TryCompress(http.Request.Headers.AcceptEncoding, body);
-        if (compressed is null) return SendAsync(http, body);
+        if (compressed is null)
+            return SendAsync(http, body);
         headers.ContentEncoding = Compression.Coding;
         return SendAndDisposeAsync(http, compressed);
     }
@@ -290,17 +379,21 @@ internal sealed class PagesDoor(
     {
         http.Response.ContentLength = body.Length;
         // To a visitor who has left nothing is sent, and it is no error.
-        return HttpMethods.IsHead(http.Request.Method) ? default : http.Response.Body.WriteAsync(body.WrittenMemory, CancellationToken.None);
+        return HttpMethods.IsHead(http.Request.Method)
+            ? default
+            : http.Response.Body.WriteAsync(body.WrittenMemory, CancellationToken.None);
     }
 
     private static async ValueTask SendAndDisposeAsync(HttpContext http, Utf8Buffer body)
     {
-        using (body) await SendAsync(http, body);
+        using (body)
+            await SendAsync(http, body);
     }
 
     private static Task SendAsync(HttpContext http, Asset asset)
     {
-        if (HttpMethods.IsGet(http.Request.Method) || HttpMethods.IsHead(http.Request.Method)) return AssetAnswer.SendAsync(http, asset, "public, max-age=3600");
+        if (HttpMethods.IsGet(http.Request.Method) || HttpMethods.IsHead(http.Request.Method))
+            return AssetAnswer.SendAsync(http, asset, "public, max-age=3600");
         http.Response.Headers.Allow = "GET, HEAD";
         return RefuseAsync(http, StatusCodes.Status405MethodNotAllowed, "This file can only be read.");
     }
@@ -312,8 +405,16 @@ internal sealed class PagesDoor(
         http.Response.Headers.CacheControl = "no-store";
         http.Response.Headers.Connection = "close";
         return http.Response.WriteAsJsonAsync(
-            new { type = "about:blank", title = ReasonPhrases.GetReasonPhrase(status), status, detail },
-            options: null, contentType: "application/problem+json");
+            new
+            {
+                type = "about:blank",
+                title = ReasonPhrases.GetReasonPhrase(status),
+                status,
+                detail,
+            },
+            options: null,
+            contentType: "application/problem+json"
+        );
     }
 
     private sealed record SiteHeaders(Site Site, string SecurityPolicy);

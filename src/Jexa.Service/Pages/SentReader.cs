@@ -11,26 +11,44 @@ namespace Jexa.Service.Pages;
 internal static class SentReader
 {
     public static bool IsJson(HttpContext http) =>
-        http.Request.ContentType is { } sent && MediaTypeHeaderValue.TryParse(sent, out var type) && (type.MediaType.Equals(Page.JsonType, StringComparison.OrdinalIgnoreCase) || type.MediaType.Equals(Page.PatchType, StringComparison.OrdinalIgnoreCase));
+        http.Request.ContentType is { } sent
+        && MediaTypeHeaderValue.TryParse(sent, out var type)
+        && (
+            type.MediaType.Equals(Page.JsonType, StringComparison.OrdinalIgnoreCase)
+            || type.MediaType.Equals(Page.PatchType, StringComparison.OrdinalIgnoreCase)
+        );
 
     /// <summary>Whether a page of another origin sends the request. Programs say nothing of this, browsers always do.</summary>
     public static bool IsForeign(HttpContext http)
     {
         var site = http.Request.Headers["Sec-Fetch-Site"].ToString();
-        if (site is not ("" or "same-origin" or "none")) return true;
+        if (site is not ("" or "same-origin" or "none"))
+            return true;
         var origin = http.Request.Headers.Origin.ToString();
-        if (origin.Length == 0) return false;
+        if (origin.Length == 0)
+            return false;
         var slashes = origin.IndexOf("://", StringComparison.Ordinal);
-        return slashes < 0 || !origin.AsSpan(slashes + 3).Equals(http.Request.Headers.Host.ToString(), StringComparison.OrdinalIgnoreCase);
+        return slashes < 0
+            || !origin.AsSpan(slashes + 3).Equals(http.Request.Headers.Host.ToString(), StringComparison.OrdinalIgnoreCase);
     }
 
     /// <summary>The whole body as a form or as JSON. What cannot be read is a fault, never an exception.</summary>
     public static async ValueTask<SentForm> ReadAsync(HttpContext http)
     {
-        if (HttpMethods.IsGet(http.Request.Method) || HttpMethods.IsHead(http.Request.Method) || HttpMethods.IsDelete(http.Request.Method)) return SentForm.None;
+        if (
+            HttpMethods.IsGet(http.Request.Method)
+            || HttpMethods.IsHead(http.Request.Method)
+            || HttpMethods.IsDelete(http.Request.Method)
+        )
+            return SentForm.None;
         var isJson = IsJson(http);
-        if (!MediaTypeHeaderValue.TryParse(http.Request.ContentType, out var type) || (HttpMethods.IsPatch(http.Request.Method) && !isJson) || (!isJson && !type.MediaType.Equals(Page.FormType, StringComparison.OrdinalIgnoreCase))
-            || (type.Charset.HasValue && !type.Charset.Equals("utf-8", StringComparison.OrdinalIgnoreCase)) || http.Request.Headers.ContentEncoding.Count > 0)
+        if (
+            !MediaTypeHeaderValue.TryParse(http.Request.ContentType, out var type)
+            || (HttpMethods.IsPatch(http.Request.Method) && !isJson)
+            || (!isJson && !type.MediaType.Equals(Page.FormType, StringComparison.OrdinalIgnoreCase))
+            || (type.Charset.HasValue && !type.Charset.Equals("utf-8", StringComparison.OrdinalIgnoreCase))
+            || http.Request.Headers.ContentEncoding.Count > 0
+        )
             return SentForm.Failed(SentFault.OtherType);
         using var body = new Utf8Buffer(4096);
         try
@@ -41,12 +59,13 @@ internal static class SentReader
                 var room = ((System.Buffers.IBufferWriter<byte>)body).GetMemory(4096);
                 read = await http.Request.Body.ReadAsync(room, http.RequestAborted);
                 body.Advance(read);
-            }
-            while (read > 0);
+            } while (read > 0);
         }
         catch (BadHttpRequestException refused)
         {
-            return SentForm.Failed(refused.StatusCode == StatusCodes.Status413PayloadTooLarge ? SentFault.TooLarge : SentFault.Broken);
+            return SentForm.Failed(
+                refused.StatusCode == StatusCodes.Status413PayloadTooLarge ? SentFault.TooLarge : SentFault.Broken
+            );
         }
         catch (IOException)
         {

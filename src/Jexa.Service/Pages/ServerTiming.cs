@@ -10,5 +10,10 @@ namespace Jexa.Service.Pages;
 internal static class ServerTiming
 {
     public static string Of(VisitTrace trace) =>
-        string.Join(", ", trace.Timings.Select(timing => string.Create(CultureInfo.InvariantCulture, $"{timing.Step};dur={timing.Microseconds / 1000:0.###}")));
+        string.Join(
+            ", ",
+            trace.Timings.Select(timing =>
+                string.Create(CultureInfo.InvariantCulture, $"{timing.Step};dur={timing.Microseconds / 1000:0.###}")
+            )
+        );
 }

@@ -7,8 +7,10 @@ using Microsoft.AspNetCore.Http;
 namespace Jexa.Service.Pages;
 
 /// <summary>
-/// The cookies that pages with forms need: a secret that the visitor's forms are made for, what the next page says once, and that the
-/// visitor has changed something a moment ago, where a replica may not have it yet. No script can read them; other sites cannot make a browser send them along with a form.
+/// The cookies that pages with forms need: a secret that the visitor's forms are made for, what the next page says once, and that
+/// the
+/// visitor has changed something a moment ago, where a replica may not have it yet. No script can read them; other sites cannot
+/// make a browser send them along with a form.
 /// </summary>
 internal sealed class VisitorCookies(FormSeal seal, Mount mount)
 {
@@ -24,17 +26,32 @@ internal sealed class VisitorCookies(FormSeal seal, Mount mount)
 
     /// <summary>The visitor's secret; null where the browser shows none.</summary>
     public static string? VisitorOf(HttpContext http) =>
-        http.Request.Headers.Cookie.Count > 0 && http.Request.Cookies[Visitor] is { Length: SecretLength } secret && secret.All(char.IsAsciiHexDigitLower) ? secret : null;
+        http.Request.Headers.Cookie.Count > 0
+        && http.Request.Cookies[Visitor] is { Length: SecretLength } secret
+        && secret.All(char.IsAsciiHexDigitLower)
+            ? secret
+            : null;
 
     /// <summary>Whether the visitor changed something a moment ago.</summary>
-    public static bool HasWritten(HttpContext http) => http.Request.Headers.Cookie.Count > 0 && http.Request.Cookies.ContainsKey(Wrote);
+    public static bool HasWritten(HttpContext http) =>
+        http.Request.Headers.Cookie.Count > 0 && http.Request.Cookies.ContainsKey(Wrote);
 
-    /// <summary>What the page of this target is to say; said only to somebody who sees it, not to a browser that fetches ahead.</summary>
+    /// <summary>
+    /// What the page of this target is to say; said only to somebody who sees it, not to a browser that fetches ahead.
+    /// </summary>
     public string? Take(HttpContext http, RequestTarget target)
     {
-        if (http.Request.Headers.Cookie.Count == 0 || !HttpMethods.IsGet(http.Request.Method) || IsAhead(http) || http.Request.Cookies[Said] is not { } sealedText || seal.OpenSaid(sealedText) is not { } bytes) return null;
+        if (
+            http.Request.Headers.Cookie.Count == 0
+            || !HttpMethods.IsGet(http.Request.Method)
+            || IsAhead(http)
+            || http.Request.Cookies[Said] is not { } sealedText
+            || seal.OpenSaid(sealedText) is not { } bytes
+        )
+            return null;
         using var json = JsonDocument.Parse(bytes);
-        if (json.RootElement.GetProperty("at").GetString() != $"{mount}{target.Path}{target.QueryString}") return null;
+        if (json.RootElement.GetProperty("at").GetString() != $"{mount}{target.Path}{target.QueryString}")
+            return null;
         http.Response.Cookies.Delete(Said, Options(http, null));
         return json.RootElement.GetProperty("say").GetString();
     }
@@ -42,10 +59,16 @@ internal sealed class VisitorCookies(FormSeal seal, Mount mount)
     /// <param name="page">The page that was visited.</param>
     public void Give(HttpContext http, Answer answer, Core.Sites.Page? page)
     {
-        if (answer.Outcome is Outcome.Saved && page?.Record?.Source.HasReplica == true) http.Response.Cookies.Append(Wrote, "1", Options(http, WroteAge));
-        if (answer.NewVisitor is { } secret) http.Response.Cookies.Append(Visitor, secret, Options(http, null));
+        if (answer.Outcome is Outcome.Saved && page?.Record?.Source.HasReplica == true)
+            http.Response.Cookies.Append(Wrote, "1", Options(http, WroteAge));
+        if (answer.NewVisitor is { } secret)
+            http.Response.Cookies.Append(Visitor, secret, Options(http, null));
         if (answer is { Say: { } say, Location: { } location })
-            http.Response.Cookies.Append(Said, seal.SealSaid(JsonSerializer.SerializeToUtf8Bytes(new { at = location, say })), Options(http, SaidAge));
+            http.Response.Cookies.Append(
+                Said,
+                seal.SealSaid(JsonSerializer.SerializeToUtf8Bytes(new { at = location, say })),
+                Options(http, SaidAge)
+            );
     }
 
     /// <summary>Whether a browser fetches the page before anybody asked to see it.</summary>
@@ -54,13 +77,14 @@ internal sealed class VisitorCookies(FormSeal seal, Mount mount)
         || http.Request.Headers["Purpose"].ToString().Contains("prefetch", StringComparison.OrdinalIgnoreCase)
         || http.Request.Headers["X-Moz"].ToString().Contains("prefetch", StringComparison.OrdinalIgnoreCase);
 
-    private CookieOptions Options(HttpContext http, TimeSpan? age) => new()
-    {
-        HttpOnly = true,
-        Secure = http.Request.IsHttps,
-        SameSite = SameSiteMode.Lax,
-        Path = mount.Text.Length == 0 ? "/" : mount.Text,
-        MaxAge = age,
-        IsEssential = true,
-    };
+    private CookieOptions Options(HttpContext http, TimeSpan? age) =>
+        new()
+        {
+            HttpOnly = true,
+            Secure = http.Request.IsHttps,
+            SameSite = SameSiteMode.Lax,
+            Path = mount.Text.Length == 0 ? "/" : mount.Text,
+            MaxAge = age,
+            IsEssential = true,
+        };
 }

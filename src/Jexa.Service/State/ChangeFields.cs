@@ -47,9 +47,23 @@ internal static class ChangeFields
         using var json = JsonDocument.Parse(text);
         return
         [
-            .. json.RootElement.EnumerateArray().Select(field => field.TryGetProperty("secret", out _)
-                ? new FieldChange(field.GetProperty("field").GetString()!, Constant.Empty.Value, Constant.Empty.Value, true)
-                : new FieldChange(field.GetProperty("field").GetString()!, StoredValue.Read(field.GetProperty("before")), StoredValue.Read(field.GetProperty("after")), false)),
+            .. json
+                .RootElement.EnumerateArray()
+                .Select(field =>
+                    field.TryGetProperty("secret", out _)
+                        ? new FieldChange(
+                            field.GetProperty("field").GetString()!,
+                            Constant.Empty.Value,
+                            Constant.Empty.Value,
+                            true
+                        )
+                        : new FieldChange(
+                            field.GetProperty("field").GetString()!,
+                            StoredValue.Read(field.GetProperty("before")),
+                            StoredValue.Read(field.GetProperty("after")),
+                            false
+                        )
+                ),
         ];
     }
 }

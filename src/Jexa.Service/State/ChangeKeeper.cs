@@ -6,7 +6,8 @@ using Serilog;
 namespace Jexa.Service.State;
 
 /// <summary>
-/// Brings log and sources into agreement where a process ended between the two: the source's own note decides. Takes notes away that
+/// Brings log and sources into agreement where a process ended between the two: the source's own note decides. Takes notes away
+/// that
 /// nobody needs any more.
 /// </summary>
 public sealed class ChangeKeeper : IAsyncDisposable
@@ -48,16 +49,20 @@ public sealed class ChangeKeeper : IAsyncDisposable
             try
             {
                 _store.Look();
-                foreach (var intent in _store.Lapsed()) await DecideAsync(intent);
+                foreach (var intent in _store.Lapsed())
+                    await DecideAsync(intent);
                 await ForgetAsync();
-                if (_keep is { } age) _store.Trim(age, ChangesAtOnce);
-                if (_sweptAt is not { } swept || _clock.GetElapsedTime(swept) > BetweenSweeps) await SweepAsync();
+                if (_keep is { } age)
+                    _store.Trim(age, ChangesAtOnce);
+                if (_sweptAt is not { } swept || _clock.GetElapsedTime(swept) > BetweenSweeps)
+                    await SweepAsync();
                 _trouble = null;
             }
             catch (Exception trouble) when (trouble is SourceException or OperationCanceledException or RefusedException)
             {
                 // Tried again with the next round; until then the change counts as intended.
-                if (!_ending.IsCancellationRequested) Tell(trouble.Message);
+                if (!_ending.IsCancellationRequested)
+                    Tell(trouble.Message);
             }
             catch (Exception unforeseen)
             {
@@ -78,10 +83,13 @@ public sealed class ChangeKeeper : IAsyncDisposable
     /// <summary>Says what is wrong once, not with every round.</summary>
     private void Tell(string trouble)
     {
-        if (trouble == _trouble) return;
+        if (trouble == _trouble)
+            return;
         _trouble = trouble;
-        if (_store.IsLost) _logger.Error("The change log is lost: {Reason}", trouble);
-        else _logger.Warning("The change log cannot be kept at this moment: {Reason}", trouble);
+        if (_store.IsLost)
+            _logger.Error("The change log is lost: {Reason}", trouble);
+        else
+            _logger.Warning("The change log cannot be kept at this moment: {Reason}", trouble);
     }
 
     /// <summary>Takes away notes of changes that were forbidden and never made, two days after they were first seen.</summary>
@@ -89,13 +97,20 @@ public sealed class ChangeKeeper : IAsyncDisposable
     {
         foreach (var plan in _site().Changes.Values.DistinctBy(plan => plan.Record.SourceName))
         {
-            if (!_store.Knows(plan.Record.SourceName)) continue;
+            if (!_store.Knows(plan.Record.SourceName))
+                continue;
             await using var session = await plan.Record.Source.BeginWriteAsync(_ending.Token);
-            if (!session.KeepsNotes) continue;
+            if (!session.KeepsNotes)
+                continue;
             var strays = new List<string>();
-            while (strays.Count < NotesAtOnce && await session.NextStrayNoteAsync(strays.LastOrDefault() ?? "", _ending.Token) is { } stray) strays.Add(stray);
+            while (
+                strays.Count < NotesAtOnce
+                && await session.NextStrayNoteAsync(strays.LastOrDefault() ?? "", _ending.Token) is { } stray
+            )
+                strays.Add(stray);
             var old = _store.SeeStrayNotes(plan.Record.SourceName, strays, NoteAge);
-            if (old.Count == 0) continue;
+            if (old.Count == 0)
+                continue;
             await session.ForgetNotesAsync(old, CancellationToken.None);
             await session.CommitAsync();
             _store.ForgotStrayNotes(plan.Record.SourceName, old);
@@ -114,27 +129,38 @@ public sealed class ChangeKeeper : IAsyncDisposable
             return;
         }
 
-        if (SourceOf(intent.What.Source) is not { } source) return;
+        if (SourceOf(intent.What.Source) is not { } source)
+            return;
         await using var session = await source.BeginWriteAsync(_ending.Token);
-        if (!session.KeepsNotes) return;
+        if (!session.KeepsNotes)
+            return;
         var (noted, key) = await session.FindNoteAsync(token, CancellationToken.None);
         if (!noted)
         {
-            // Should its process be alive after all, it cannot make the change any more; one that was just faster is looked at again later.
-            if (!await session.NoteAsync(token, null, CancellationToken.None)) return;
+            // Should its process be alive after all, it cannot make the change any more; one that was just faster is looked at
+            // again later.
+            if (!await session.NoteAsync(token, null, CancellationToken.None))
+                return;
             await session.CommitAsync();
         }
 
-        if (noted && key is not null) _store.Confirm(token);
-        else _store.Drop(token);
-        _logger.Warning("Change {Number} was left open by a process that ended; it {Decision}", intent.Number, noted && key is not null ? "was made" : "was not made");
+        if (noted && key is not null)
+            _store.Confirm(token);
+        else
+            _store.Drop(token);
+        _logger.Warning(
+            "Change {Number} was left open by a process that ended; it {Decision}",
+            intent.Number,
+            noted && key is not null ? "was made" : "was not made"
+        );
     }
 
     private async Task ForgetAsync()
     {
         foreach (var group in _store.Forgettable(NoteAge, NotesAtOnce).GroupBy(note => note.Record))
         {
-            if (_site().Changes.GetValueOrDefault(group.Key) is not { } plan) continue;
+            if (_site().Changes.GetValueOrDefault(group.Key) is not { } plan)
+                continue;
             string[] tokens = [.. group.Select(note => note.Token)];
             await using var session = await plan.Record.Source.BeginWriteAsync(_ending.Token);
             await session.ForgetNotesAsync(tokens, CancellationToken.None);
@@ -143,5 +169,6 @@ public sealed class ChangeKeeper : IAsyncDisposable
         }
     }
 
-    private ISource? SourceOf(string name) => _site().Changes.Values.FirstOrDefault(plan => plan.Record.SourceName == name)?.Record.Source;
+    private ISource? SourceOf(string name) =>
+        _site().Changes.Values.FirstOrDefault(plan => plan.Record.SourceName == name)?.Record.Source;
 }

@@ -7,48 +7,49 @@ internal static class ChangeSchema
     public static string[] Migrations { get; } =
     [
         """
-        CREATE TABLE change (
-          number     INTEGER PRIMARY KEY AUTOINCREMENT,
-          token      TEXT NOT NULL UNIQUE,
-          digest     TEXT NOT NULL,
-          at         INTEGER NOT NULL,
-          state      INTEGER NOT NULL,
-          page       TEXT NOT NULL,
-          source     TEXT NOT NULL,
-          record     TEXT NOT NULL,
-          key        TEXT NOT NULL,
-          id         TEXT NOT NULL,
-          kind       INTEGER NOT NULL,
-          fields     TEXT NOT NULL,
-          location   TEXT NOT NULL,
-          noted      INTEGER NOT NULL,
-          undoes     INTEGER,
-          by_whom    TEXT,
-          process    TEXT NOT NULL,
-          lease      INTEGER NOT NULL
-        );
-        CREATE INDEX change_by_record ON change (record, id, number);
-        CREATE INDEX change_by_undone ON change (undoes) WHERE undoes IS NOT NULL;
-        CREATE INDEX change_open ON change (lease) WHERE state = 0;
-        CREATE TABLE key_event (
-          scope   TEXT NOT NULL,
-          key     TEXT NOT NULL,
-          change  INTEGER NOT NULL REFERENCES change (number) ON DELETE CASCADE,
-          kind    INTEGER NOT NULL,
-          to_key  TEXT,
-          PRIMARY KEY (scope, key, change)
-        ) WITHOUT ROWID;
-        """,
+            CREATE TABLE change (
+              number     INTEGER PRIMARY KEY AUTOINCREMENT,
+              token      TEXT NOT NULL UNIQUE,
+              digest     TEXT NOT NULL,
+              at         INTEGER NOT NULL,
+              state      INTEGER NOT NULL,
+              page       TEXT NOT NULL,
+              source     TEXT NOT NULL,
+              record     TEXT NOT NULL,
+              key        TEXT NOT NULL,
+              id         TEXT NOT NULL,
+              kind       INTEGER NOT NULL,
+              fields     TEXT NOT NULL,
+              location   TEXT NOT NULL,
+              noted      INTEGER NOT NULL,
+              undoes     INTEGER,
+              by_whom    TEXT,
+              process    TEXT NOT NULL,
+              lease      INTEGER NOT NULL
+            );
+            CREATE INDEX change_by_record ON change (record, id, number);
+            CREATE INDEX change_by_undone ON change (undoes) WHERE undoes IS NOT NULL;
+            CREATE INDEX change_open ON change (lease) WHERE state = 0;
+            CREATE TABLE key_event (
+              scope   TEXT NOT NULL,
+              key     TEXT NOT NULL,
+              change  INTEGER NOT NULL REFERENCES change (number) ON DELETE CASCADE,
+              kind    INTEGER NOT NULL,
+              to_key  TEXT,
+              PRIMARY KEY (scope, key, change)
+            ) WITHOUT ROWID;
+            """,
         // Notes in a source that nobody needs any more are taken away; each change says whether its own is still there.
         """
-        ALTER TABLE change ADD COLUMN forgotten INTEGER NOT NULL DEFAULT 0;
-        CREATE INDEX change_unforgotten ON change (forgotten, at) WHERE forgotten = 0;
-        """,
+            ALTER TABLE change ADD COLUMN forgotten INTEGER NOT NULL DEFAULT 0;
+            CREATE INDEX change_unforgotten ON change (forgotten, at) WHERE forgotten = 0;
+            """,
         // Which state folder the log belongs to; and notes without a change, by when they were first seen.
         """
-        CREATE TABLE about (identity TEXT NOT NULL);
-        CREATE TABLE stray_note (source TEXT NOT NULL, token TEXT NOT NULL, seen INTEGER NOT NULL, PRIMARY KEY (source, token)) WITHOUT ROWID;
-        CREATE INDEX change_by_age ON change (at);
-        """,
+            CREATE TABLE about (identity TEXT NOT NULL);
+            CREATE TABLE stray_note (source TEXT NOT NULL, token TEXT NOT NULL, seen INTEGER NOT NULL, PRIMARY KEY (source,
+              token)) WITHOUT ROWID;
+            CREATE INDEX change_by_age ON change (at);
+            """,
     ];
 }

@@ -5,7 +5,9 @@ using Microsoft.AspNetCore.DataProtection;
 
 namespace Jexa.Service.State;
 
-/// <summary>Seals forms and messages with keys that all processes of one state folder share, and that change by themselves.</summary>
+/// <summary>
+/// Seals forms and messages with keys that all processes of one state folder share, and that change by themselves.
+/// </summary>
 public sealed class FormSeal(IDataProtectionProvider provider) : IFormSeal
 {
     private const int Longest = 512 * 1024;
@@ -14,7 +16,8 @@ public sealed class FormSeal(IDataProtectionProvider provider) : IFormSeal
     private readonly IDataProtector _said = provider.CreateProtector("Jexa.Said.v1");
 
     /// <param name="folder">Where the keys are kept, readable by their owner only.</param>
-    public static FormSeal In(DirectoryInfo folder) => new(DataProtectionProvider.Create(folder, builder => builder.SetApplicationName("jexa")));
+    public static FormSeal In(DirectoryInfo folder) =>
+        new(DataProtectionProvider.Create(folder, builder => builder.SetApplicationName("jexa")));
 
     public string Seal(ReadOnlySpan<byte> content) => Base64Url.EncodeToString(_forms.Protect(content.ToArray()));
 
@@ -27,7 +30,8 @@ public sealed class FormSeal(IDataProtectionProvider provider) : IFormSeal
 
     private static byte[]? Open(IDataProtector protector, string text)
     {
-        if (text.Length is 0 or > Longest) return null;
+        if (text.Length is 0 or > Longest)
+            return null;
         try
         {
             return protector.Unprotect(Base64Url.DecodeFromChars(text));

@@ -8,7 +8,8 @@ using SQLitePCL;
 namespace Jexa.Service.State;
 
 /// <summary>
-/// The database that the change log is kept in: its one connection, its commands, and whether its files are still those at their place.
+/// The database that the change log is kept in: its one connection, its commands, and whether its files are still those at their
+/// place.
 /// <para>
 /// If it cannot be opened (a full or damaged disk), nothing can be changed until it can; it is tried again every few seconds.
 /// If somebody deletes or replaces it while it is open, nothing can be changed until the service is started again.
@@ -104,7 +105,8 @@ internal sealed class LogDatabase : IDisposable
             {
                 var isBusy = trouble.SqliteErrorCode is raw.SQLITE_BUSY or raw.SQLITE_LOCKED;
                 var reason = $"The change log cannot be used: {trouble.Message}";
-                if (!isBusy) Trouble = reason;
+                if (!isBusy)
+                    Trouble = reason;
                 throw new SourceException(isBusy ? SourceTrouble.TooSlow : SourceTrouble.Away, reason, trouble);
             }
         }
@@ -123,7 +125,8 @@ internal sealed class LogDatabase : IDisposable
         }
 
         command.Parameters.Clear();
-        foreach (var (name, value) in values) command.Parameters.AddWithValue(name, value ?? DBNull.Value);
+        foreach (var (name, value) in values)
+            command.Parameters.AddWithValue(name, value ?? DBNull.Value);
         return command;
     }
 
@@ -144,7 +147,8 @@ internal sealed class LogDatabase : IDisposable
         try
         {
             // Made first, so that it can be read by its owner only from its first moment.
-            if (!File.Exists(_file)) PlainFile.Replace(_file, [], PlainFile.OwnerOnly);
+            if (!File.Exists(_file))
+                PlainFile.Replace(_file, [], PlainFile.OwnerOnly);
             _connection = new SqliteConnection($"Data Source={_file};Pooling=False;Default Timeout=5");
             _connection.Open();
             Run("PRAGMA journal_mode=WAL");
@@ -169,7 +173,8 @@ internal sealed class LogDatabase : IDisposable
 
     private void Close()
     {
-        foreach (var command in _commands.Values) command.Dispose();
+        foreach (var command in _commands.Values)
+            command.Dispose();
         _commands.Clear();
         _connection?.Dispose();
         _connection = null;
@@ -178,10 +183,14 @@ internal sealed class LogDatabase : IDisposable
     /// <summary>Sees to it that there is a connection, and that its files are still those at their place.</summary>
     private void Ready()
     {
-        if (_disposed) throw new SourceException(SourceTrouble.Away, "The service is ending.");
-        if (IsLost) throw new SourceException(SourceTrouble.Away, Trouble!);
-        if (_connection is null && _clock.GetElapsedTime(_triedAt) > PauseBetweenTries) TryOpen();
-        if (_connection is null) throw new SourceException(SourceTrouble.Away, Trouble!);
+        if (_disposed)
+            throw new SourceException(SourceTrouble.Away, "The service is ending.");
+        if (IsLost)
+            throw new SourceException(SourceTrouble.Away, Trouble!);
+        if (_connection is null && _clock.GetElapsedTime(_triedAt) > PauseBetweenTries)
+            TryOpen();
+        if (_connection is null)
+            throw new SourceException(SourceTrouble.Away, Trouble!);
     }
 
     /// <summary>Sees to it that what was just committed can be read by others.</summary>
@@ -189,34 +198,44 @@ internal sealed class LogDatabase : IDisposable
     public void StandBy()
     {
         var files = SqliteFiles.At(_file);
-        if (files.AreThose(_files) && FileStatus.Of(_file) is { Length: > 0 }) return;
+        if (files.AreThose(_files) && FileStatus.Of(_file) is { Length: > 0 })
+            return;
         if (files.Database == _files.Database && files.Log is null && FileStatus.Of(_file) is { Length: > 0 })
         {
             // Only the log beside it was taken away. Closing the database puts into it what the log held.
             Close();
             TryOpen();
-            throw new SourceException(SourceTrouble.Away, Trouble ?? "Somebody removed the change log's write-ahead log; it was opened anew.");
+            throw new SourceException(
+                SourceTrouble.Away,
+                Trouble ?? "Somebody removed the change log's write-ahead log; it was opened anew."
+            );
         }
 
         IsLost = true;
-        Trouble = $"The change log {_file} was deleted, emptied or replaced while Jexa was using it. Nothing can be changed before it is put back and Jexa is started again.";
+        Trouble =
+            $"The change log {_file} was deleted, emptied or replaced while Jexa was using it. Nothing can "
+            + "be changed before it is put back and Jexa is started again.";
         throw new SourceException(SourceTrouble.Away, Trouble);
     }
 
-    private void Migrate(string file) => Whole(() =>
-    {
-        var version = Convert.ToInt32(Command("PRAGMA user_version").ExecuteScalar(), CultureInfo.InvariantCulture);
-        if (version > ChangeSchema.Migrations.Length)
+    private void Migrate(string file) =>
+        Whole(() =>
         {
-            throw new LaterVersionException(
-                $"The change log {file} was made by a later version of Jexa (its version is {version}, this one knows {ChangeSchema.Migrations.Length}).");
-        }
+            var version = Convert.ToInt32(Command("PRAGMA user_version").ExecuteScalar(), CultureInfo.InvariantCulture);
+            if (version > ChangeSchema.Migrations.Length)
+            {
+                throw new LaterVersionException(
+                    $"The change log {file} was made by a later version of Jexa (its version is {version}, this one "
+                        + $"knows {ChangeSchema.Migrations.Length})."
+                );
+            }
 
-        for (var next = version; next < ChangeSchema.Migrations.Length; next++) Run(ChangeSchema.Migrations[next]);
-        Run("INSERT INTO about (identity) SELECT @identity WHERE NOT EXISTS (SELECT 1 FROM about)", ("@identity", _identity));
-        Run($"PRAGMA user_version={ChangeSchema.Migrations.Length}");
-        return true;
-    });
+            for (var next = version; next < ChangeSchema.Migrations.Length; next++)
+                Run(ChangeSchema.Migrations[next]);
+            Run("INSERT INTO about (identity) SELECT @identity WHERE NOT EXISTS (SELECT 1 FROM about)", ("@identity", _identity));
+            Run($"PRAGMA user_version={ChangeSchema.Migrations.Length}");
+            return true;
+        });
 
     /// <summary>Does something whole or not at all.</summary>
     public T Whole<T>(Func<T> act)
@@ -235,7 +254,9 @@ internal sealed class LogDatabase : IDisposable
         }
     }
 
-    /// <summary>Ends a transaction that failed. After some errors SQLite has ended it already; the first error is the one to be told.</summary>
+    /// <summary>
+    /// Ends a transaction that failed. After some errors SQLite has ended it already; the first error is the one to be told.
+    /// </summary>
     private void TakeBack()
     {
         try

@@ -13,7 +13,8 @@ public sealed record ServiceAddress(string PagesUrl, string ConsoleUrl, int Proc
 /// Jexa's own data: the token of the management API, secrets, the change log, and the address of the running service. The folder
 /// and its files can be read by their owner only.
 /// <para>
-/// The file <c>identity</c> is written once everything else has been made. As long as it is there, nothing else may be missing, empty
+/// The file <c>identity</c> is written once everything else has been made. As long as it is there, nothing else may be missing,
+/// empty
 /// or from another folder: the service then refuses to start, so that what was lost is never replaced without a word.
 /// </para>
 /// </summary>
@@ -42,7 +43,8 @@ public sealed class StateFolder
         if (string.IsNullOrEmpty(state) || !System.IO.Path.IsPathRooted(state))
         {
             var home = Environment.GetEnvironmentVariable("HOME");
-            if (string.IsNullOrEmpty(home)) throw new IOException("There is no home folder to keep Jexa's data in: name one with --state DIR.");
+            if (string.IsNullOrEmpty(home))
+                throw new IOException("There is no home folder to keep Jexa's data in: name one with --state DIR.");
             state = System.IO.Path.Combine(home, ".local", "state");
         }
 
@@ -62,9 +64,11 @@ public sealed class StateFolder
         var cursors = Secret("cursor-secret", identity, NewSecret);
         var versions = Secret("version-secret", identity, NewSecret);
         var seal = OpenSeal(identity);
-        if (identity is not null && LogFault(identity) is { } fault) throw Lost("changes.db", fault);
+        if (identity is not null && LogFault(identity) is { } fault)
+            throw Lost("changes.db", fault);
         var log = new ChangeStore(LogFile, identity ?? Guid.NewGuid().ToString("N"), clock);
-        if (identity is null && log.Identity is { } made) PlainFile.Replace(IdentityFile, Encoding.ASCII.GetBytes(made), PlainFile.OwnerOnly);
+        if (identity is null && log.Identity is { } made)
+            PlainFile.Replace(IdentityFile, Encoding.ASCII.GetBytes(made), PlainFile.OwnerOnly);
         return new StateContents(token, cursors, versions, seal, log);
     }
 
@@ -80,31 +84,46 @@ public sealed class StateFolder
         }
 
         if ((File.GetUnixFileMode(Path) & (UnixFileMode.GroupWrite | UnixFileMode.OtherWrite)) != 0)
-            throw new IOException($"Others may write to the state folder {Path}, and so could change what Jexa trusts. Mend it with: chmod go-w '{Path}'");
+            throw new IOException(
+                $"Others may write to the state folder {Path}, and so could change what Jexa trusts. Mend it "
+                    + $"with: chmod go-w '{Path}'"
+            );
     }
 
     private string? ReadIdentity()
     {
-        if (!File.Exists(IdentityFile)) return null;
+        if (!File.Exists(IdentityFile))
+            return null;
         var text = PlainFile.ReadAllText(IdentityFile).Trim();
-        return text.Length > 0 ? text : throw new IOException($"{IdentityFile} is empty. If the rest of the folder is whole, delete this file: it is then made anew.");
+        return text.Length > 0
+            ? text
+            : throw new IOException(
+                $"{IdentityFile} is empty. If the rest of the folder is whole, delete this file: it is then made anew."
+            );
     }
 
-    /// <summary>What is wrong with the change log of a folder that has an identity; null if nothing is seen from outside.</summary>
-    private string? LogFault(string identity) => FileStatus.Of(LogFile) switch
-    {
-        null => "is not there any more",
-        { Length: 0 } => "is empty",
-        _ => LogDatabase.IdentityOf(LogFile) is { } other && other != identity ? "is the log of another state folder" : null,
-    };
+    /// <summary>
+    /// What is wrong with the change log of a folder that has an identity; null if nothing is seen from outside.
+    /// </summary>
+    private string? LogFault(string identity) =>
+        FileStatus.Of(LogFile) switch
+        {
+            null => "is not there any more",
+            { Length: 0 } => "is empty",
+            _ => LogDatabase.IdentityOf(LogFile) is { } other && other != identity ? "is the log of another state folder" : null,
+        };
 
-    /// <summary>The keys that seal forms. They are made at once, so that a full disk later does not keep forms from being shown.</summary>
+    /// <summary>
+    /// The keys that seal forms. They are made at once, so that a full disk later does not keep forms from being shown.
+    /// </summary>
     private FormSeal OpenSeal(string? identity)
     {
         var folder = Directory.CreateDirectory(KeyFolder, PlainFile.OwnerOnly | UnixFileMode.UserExecute);
         var files = folder.GetFiles("key-*.xml");
-        if (identity is not null && files.Length == 0) throw Lost("keys", "holds no key any more");
-        if (Array.Find(files, file => file.Length == 0) is { } empty) throw Lost($"keys/{empty.Name}", "is empty");
+        if (identity is not null && files.Length == 0)
+            throw Lost("keys", "holds no key any more");
+        if (Array.Find(files, file => file.Length == 0) is { } empty)
+            throw Lost($"keys/{empty.Name}", "is empty");
         var seal = FormSeal.In(folder);
         try
         {
@@ -118,15 +137,19 @@ public sealed class StateFolder
         return seal;
     }
 
-    private IOException Lost(string name, string fault) => new(
-        $"The state folder {Path} is not whole: {name} {fault}. Put it back from a backup. Or, to go on without what it held, delete what is left of it "
-        + $"and the file {IdentityFile}: it is then made anew.");
+    private IOException Lost(string name, string fault) =>
+        new(
+            $"The state folder {Path} is not whole: {name} {fault}. Put it back from a backup. Or, to go on "
+                + "without what it held, delete what is left of it "
+                + $"and the file {IdentityFile}: it is then made anew."
+        );
 
     private static string NewToken() => Base64Url.EncodeToString(NewSecret());
 
     private static byte[] NewSecret() => RandomNumberGenerator.GetBytes(SecretLength);
 
-    public void WriteAddress(ServiceAddress address) => PlainFile.Replace(AddressFile, JsonSerializer.SerializeToUtf8Bytes(address), PlainFile.OwnerOnly);
+    public void WriteAddress(ServiceAddress address) =>
+        PlainFile.Replace(AddressFile, JsonSerializer.SerializeToUtf8Bytes(address), PlainFile.OwnerOnly);
 
     /// <summary>Makes a new token of the management API and writes it; the old one is worth nothing from then on.</summary>
     public string RenewToken()
@@ -139,7 +162,8 @@ public sealed class StateFolder
     /// <summary>Removes the address if it is this process's own.</summary>
     public void RemoveAddress()
     {
-        if (ReadAddress()?.ProcessId == Environment.ProcessId) File.Delete(AddressFile);
+        if (ReadAddress()?.ProcessId == Environment.ProcessId)
+            File.Delete(AddressFile);
     }
 
     /// <summary>The address of the service that uses this folder; null where none does.</summary>
@@ -147,7 +171,9 @@ public sealed class StateFolder
     {
         try
         {
-            return File.Exists(AddressFile) ? JsonSerializer.Deserialize<ServiceAddress>(PlainFile.ReadAllBytes(AddressFile)) : null;
+            return File.Exists(AddressFile)
+                ? JsonSerializer.Deserialize<ServiceAddress>(PlainFile.ReadAllBytes(AddressFile))
+                : null;
         }
         catch (Exception unreadable) when (unreadable is JsonException or IOException or UnauthorizedAccessException)
         {
@@ -173,14 +199,16 @@ public sealed class StateFolder
         var file = System.IO.Path.Combine(Path, name);
         if (!File.Exists(file))
         {
-            if (identity is not null) throw Lost(name, "is not there any more");
+            if (identity is not null)
+                throw Lost(name, "is not there any more");
             var made = make();
             PlainFile.Replace(file, made, PlainFile.OwnerOnly);
             return made;
         }
 
         var kept = PlainFile.ReadAllBytes(file);
-        if (kept.Length < SecretLength) throw Lost(name, kept.Length == 0 ? "is empty" : "is too short");
+        if (kept.Length < SecretLength)
+            throw Lost(name, kept.Length == 0 ? "is empty" : "is too short");
         File.SetUnixFileMode(file, PlainFile.OwnerOnly);
         return kept;
     }

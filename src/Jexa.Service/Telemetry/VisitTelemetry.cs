@@ -32,13 +32,48 @@ internal sealed class VisitTelemetry : IDisposable
     public VisitTelemetry(Uri? collector)
     {
         _visits = _meter.CreateCounter<long>("jexa.visits", "{visit}", "Visits, by page and outcome");
-        _durations = _meter.CreateHistogram("jexa.visit.duration", "s", "How long visits took, by page and outcome", tags: null,
-            new InstrumentAdvice<double> { HistogramBucketBoundaries = [0.0001, 0.00025, 0.0005, 0.001, 0.0025, 0.005, 0.01, 0.025, 0.05, 0.1, 0.25, 0.5, 1, 5] });
-        if (collector is null) return;
-        var version = typeof(VisitTelemetry).Assembly.GetCustomAttribute<AssemblyInformationalVersionAttribute>()?.InformationalVersion;
+        _durations = _meter.CreateHistogram(
+            "jexa.visit.duration",
+            "s",
+            "How long visits took, by page and outcome",
+            tags: null,
+            new InstrumentAdvice<double>
+            {
+                HistogramBucketBoundaries =
+                [
+                    0.0001,
+                    0.00025,
+                    0.0005,
+                    0.001,
+                    0.0025,
+                    0.005,
+                    0.01,
+                    0.025,
+                    0.05,
+                    0.1,
+                    0.25,
+                    0.5,
+                    1,
+                    5,
+                ],
+            }
+        );
+        if (collector is null)
+            return;
+        var version = typeof(VisitTelemetry)
+            .Assembly.GetCustomAttribute<AssemblyInformationalVersionAttribute>()
+            ?.InformationalVersion;
         var resource = ResourceBuilder.CreateDefault().AddService("jexa", serviceVersion: version);
-        _tracer = Sdk.CreateTracerProviderBuilder().SetResourceBuilder(resource).AddSource(Name).AddOtlpExporter(otlp => Send(otlp, collector, "v1/traces")).Build();
-        _metrics = Sdk.CreateMeterProviderBuilder().SetResourceBuilder(resource).AddMeter(Name).AddOtlpExporter(otlp => Send(otlp, collector, "v1/metrics")).Build();
+        _tracer = Sdk.CreateTracerProviderBuilder()
+            .SetResourceBuilder(resource)
+            .AddSource(Name)
+            .AddOtlpExporter(otlp => Send(otlp, collector, "v1/traces"))
+            .Build();
+        _metrics = Sdk.CreateMeterProviderBuilder()
+            .SetResourceBuilder(resource)
+            .AddMeter(Name)
+            .AddOtlpExporter(otlp => Send(otlp, collector, "v1/metrics"))
+            .Build();
     }
 
     /// <summary>Tells of a visit that has ended.</summary>
@@ -56,7 +91,8 @@ internal sealed class VisitTelemetry : IDisposable
             _durations.Record(trace.TotalMicroseconds / 1e6, tags);
         }
 
-        if (_tracer is not null) Trace(trace, request);
+        if (_tracer is not null)
+            Trace(trace, request);
     }
 
     public void Dispose()
@@ -77,8 +113,16 @@ internal sealed class VisitTelemetry : IDisposable
         // The server may have begun an activity of its own, which nobody records: a child of it would not be recorded either.
         Activity.Current = null;
         var start = trace.At;
-        using var visit = _source.StartActivity($"{trace.Method} {trace.Page?.Head.Template.Text ?? "no page"}", ActivityKind.Server, caller, tags: null, links: null, start);
-        if (visit is null) return;
+        using var visit = _source.StartActivity(
+            $"{trace.Method} {trace.Page?.Head.Template.Text ?? "no page"}",
+            ActivityKind.Server,
+            caller,
+            tags: null,
+            links: null,
+            start
+        );
+        if (visit is null)
+            return;
         visit.SetTag("http.request.method", trace.Method);
         visit.SetTag("url.path", trace.Target.Split('?', 2)[0]);
         visit.SetTag("http.response.status_code", trace.Status);
@@ -86,7 +130,8 @@ internal sealed class VisitTelemetry : IDisposable
         visit.SetTag("jexa.page", trace.Page?.Name);
         visit.SetTag("jexa.outcome", trace.Outcome?.Word ?? "left");
         visit.SetTag("jexa.visit", trace.Number);
-        if (trace.Status >= StatusCodes.Status500InternalServerError) visit.SetStatus(ActivityStatusCode.Error, trace.Why);
+        if (trace.Status >= StatusCodes.Status500InternalServerError)
+            visit.SetStatus(ActivityStatusCode.Error, trace.Why);
         foreach (var (step, microseconds) in trace.Timings)
         {
             using var child = _source.StartActivity(step, ActivityKind.Internal, visit.Context, tags: null, links: null, start);

@@ -7,7 +7,8 @@ using Jexa.Core.Files;
 namespace Jexa.Sources.Files;
 
 /// <summary>
-/// A file of comma-separated values (RFC 4180), or with semicolons, tabs or bars between them. UTF-8, with or without a byte order
+/// A file of comma-separated values (RFC 4180), or with semicolons, tabs or bars between them. UTF-8, with or without a byte
+/// order
 /// mark, or UTF-16 with one. The first line has the columns' names.
 /// </summary>
 internal sealed class CsvTable : IFileTable
@@ -27,12 +28,20 @@ internal sealed class CsvTable : IFileTable
         using var parser = Open(out var reader);
         using (reader)
         {
-            if (!Read(parser)) throw new FileFault($"{_name} is empty.", "Write the columns' names into its first line.");
+            if (!Read(parser))
+                throw new FileFault($"{_name} is empty.", "Write the columns' names into its first line.");
             Columns = [.. parser.Record!.Select(name => name.Trim())];
         }
 
-        if (Columns.Any(column => column.Length == 0)) throw new FileFault($"{_name}, line 1: column {Columns.ToList().IndexOf("") + 1} has no name.", "Name every column in the first line.");
-        if (Columns.GroupBy(column => column, StringComparer.OrdinalIgnoreCase).FirstOrDefault(group => group.Count() > 1) is { } twice)
+        if (Columns.Any(column => column.Length == 0))
+            throw new FileFault(
+                $"{_name}, line 1: column {Columns.ToList().IndexOf("") + 1} has no name.",
+                "Name every column in the first line."
+            );
+        if (
+            Columns.GroupBy(column => column, StringComparer.OrdinalIgnoreCase).FirstOrDefault(group => group.Count() > 1) is
+            { } twice
+        )
             throw new FileFault($"{_name}, line 1: two columns are called {twice.Key}.", "Give one of them another name.");
     }
 
@@ -47,15 +56,21 @@ internal sealed class CsvTable : IFileTable
             while (true)
             {
                 var line = parser.RawRow + 1;
-                if (!Read(parser)) yield break;
+                if (!Read(parser))
+                    yield break;
                 var values = parser.Record!;
 
                 // A line with nothing in it is no row.
-                if (values.Length == 1 && values[0].Length == 0 && Columns.Count > 1) continue;
+                if (values.Length == 1 && values[0].Length == 0 && Columns.Count > 1)
+                    continue;
                 if (values.Length != Columns.Count)
-                    throw new FileFault($"{_name}, line {line}: there are {values.Length} values, and {Columns.Count} columns.", "Write a value for each column; one that holds a separator or a line break goes into quotes.");
+                    throw new FileFault(
+                        $"{_name}, line {line}: there are {values.Length} values, and {Columns.Count} columns.",
+                        "Write a value for each column; one that holds a separator or a line break goes into quotes."
+                    );
                 var row = new string?[values.Length];
-                for (var i = 0; i < values.Length; i++) row[i] = values[i].Length == 0 ? null : values[i];
+                for (var i = 0; i < values.Length; i++)
+                    row[i] = values[i].Length == 0 ? null : values[i];
                 yield return new FileRow($"line {line}", row);
             }
         }
@@ -63,15 +78,28 @@ internal sealed class CsvTable : IFileTable
 
     private CsvParser Open(out StreamReader reader)
     {
-        reader = new StreamReader(PlainFile.OpenRead(_path), new UTF8Encoding(false, throwOnInvalidBytes: true), detectEncodingFromByteOrderMarks: true, bufferSize: 1 << 16);
-        return new CsvParser(reader, new CsvConfiguration(CultureInfo.InvariantCulture)
-        {
-            Delimiter = _separator,
-            Mode = CsvMode.RFC4180,
-            IgnoreBlankLines = false,
-            MaxFieldSize = 4 << 20,
-            BadDataFound = bad => throw new FileFault($"{_name}, line {bad.Context.Parser!.RawRow}: a quotation mark stands where none may.", "Put the whole value into quotes, and write a quotation mark within it twice."),
-        }, leaveOpen: true);
+        reader = new StreamReader(
+            PlainFile.OpenRead(_path),
+            new UTF8Encoding(false, throwOnInvalidBytes: true),
+            detectEncodingFromByteOrderMarks: true,
+            bufferSize: 1 << 16
+        );
+        return new CsvParser(
+            reader,
+            new CsvConfiguration(CultureInfo.InvariantCulture)
+            {
+                Delimiter = _separator,
+                Mode = CsvMode.RFC4180,
+                IgnoreBlankLines = false,
+                MaxFieldSize = 4 << 20,
+                BadDataFound = bad =>
+                    throw new FileFault(
+                        $"{_name}, line {bad.Context.Parser!.RawRow}: a quotation mark stands where none may.",
+                        "Put the whole value into quotes, and write a quotation mark within it twice."
+                    ),
+            },
+            leaveOpen: true
+        );
     }
 
     private bool Read(CsvParser parser)
@@ -79,20 +107,31 @@ internal sealed class CsvTable : IFileTable
         var line = parser.RawRow + 1;
         try
         {
-            if (!parser.Read()) return false;
+            if (!parser.Read())
+                return false;
         }
         catch (DecoderFallbackException)
         {
-            throw new FileFault($"{_name}, line {LineOfBadByte()}: there are bytes that are not UTF-8.", "Save the file as UTF-8.");
+            throw new FileFault(
+                $"{_name}, line {LineOfBadByte()}: there are bytes that are not UTF-8.",
+                "Save the file as UTF-8."
+            );
         }
         catch (MaxFieldSizeException)
         {
-            throw new FileFault($"{_name}, line {line}: a value has more than {4 << 20:N0} characters; its closing quotation mark may be missing.", "Close the quotation mark.");
+            throw new FileFault(
+                $"{_name}, line {line}: a value has more than {4 << 20:N0} characters; its closing quotation "
+                    + "mark may be missing.",
+                "Close the quotation mark."
+            );
         }
 
         // At the end of the file a value whose quotes were never closed is taken as it is.
         if (parser.RawRecord is { Length: > 0 } raw && raw.AsSpan().Count('"') % 2 == 1)
-            throw new FileFault($"{_name}, line {line}: the quotation marks do not come in pairs.", "Close the one that is open, and write a quotation mark within a value twice.");
+            throw new FileFault(
+                $"{_name}, line {line}: the quotation marks do not come in pairs.",
+                "Close the one that is open, and write a quotation mark within a value twice."
+            );
         return true;
     }
 
@@ -101,7 +140,8 @@ internal sealed class CsvTable : IFileTable
         var line = 1;
         foreach (var bytes in Lines())
         {
-            if (!System.Text.Unicode.Utf8.IsValid(bytes)) return line;
+            if (!System.Text.Unicode.Utf8.IsValid(bytes))
+                return line;
             line++;
         }
 
@@ -116,12 +156,14 @@ internal sealed class CsvTable : IFileTable
         while ((read = file.ReadByte()) >= 0)
         {
             line.Add((byte)read);
-            if (read != '\n') continue;
+            if (read != '\n')
+                continue;
             yield return [.. line];
             line.Clear();
         }
 
-        if (line.Count > 0) yield return [.. line];
+        if (line.Count > 0)
+            yield return [.. line];
     }
 
     /// <summary>The separator that stands in the first line most often, outside quotes.</summary>
@@ -134,10 +176,15 @@ internal sealed class CsvTable : IFileTable
         var quoted = false;
         foreach (var c in first.AsSpan(0, length))
         {
-            if (c == '"') quoted = !quoted;
-            if (quoted) continue;
-            if (c is '\n' or '\r') break;
-            for (var i = 0; i < Separators.Length; i++) if (Separators[i][0] == c) counts[i]++;
+            if (c == '"')
+                quoted = !quoted;
+            if (quoted)
+                continue;
+            if (c is '\n' or '\r')
+                break;
+            for (var i = 0; i < Separators.Length; i++)
+                if (Separators[i][0] == c)
+                    counts[i]++;
         }
 
         return Separators[Array.IndexOf(counts, counts.Max())];

@@ -25,7 +25,15 @@ internal sealed class ColumnGuess(string name)
     /// <summary>At most one value in twenty may be of another type; beyond that the column is text.</summary>
     private const int OneIn = 20;
 
-    private static readonly FieldType[] Types = [FieldType.Boolean, FieldType.Integer, FieldType.Decimal, FieldType.Date, FieldType.Timestamp, FieldType.Uuid];
+    private static readonly FieldType[] Types =
+    [
+        FieldType.Boolean,
+        FieldType.Integer,
+        FieldType.Decimal,
+        FieldType.Date,
+        FieldType.Timestamp,
+        FieldType.Uuid,
+    ];
 
     private static readonly System.Buffers.SearchValues<char> Digits = System.Buffers.SearchValues.Create("0123456789.");
 
@@ -34,7 +42,9 @@ internal sealed class ColumnGuess(string name)
     private long _filled;
     private long _rows;
 
-    /// <summary>A value is digits with zeros before them: then the column holds codes, and no number may lose its zeros.</summary>
+    /// <summary>
+    /// A value is digits with zeros before them: then the column holds codes, and no number may lose its zeros.
+    /// </summary>
     private bool _hasCodes;
 
     public string Name { get; } = name;
@@ -46,34 +56,43 @@ internal sealed class ColumnGuess(string name)
     public void See(string? value, string place)
     {
         _rows++;
-        if (value is null) return;
+        if (value is null)
+            return;
         _filled++;
         _hasCodes |= value.Length > 1 && value[0] == '0' && !value.AsSpan().ContainsAnyExceptInRange('0', '9');
         for (var i = 0; i < Types.Length; i++)
         {
             // A type that too many values do not have is out of the question.
-            if (_filled - _fits[i] > 200 && (_filled - _fits[i]) * OneIn > _filled) continue;
-            if (Fits(value, Types[i])) _fits[i]++;
-            else if (_misfits[i].Count < MostTold) _misfits[i].Add((place, value));
+            if (_filled - _fits[i] > 200 && (_filled - _fits[i]) * OneIn > _filled)
+                continue;
+            if (Fits(value, Types[i]))
+                _fits[i]++;
+            else if (_misfits[i].Count < MostTold)
+                _misfits[i].Add((place, value));
         }
     }
 
     /// <summary>Decides; gives the values that are of another type than the column, as the rest of a sentence, or null.</summary>
     public string? Decide()
     {
-        if (_filled == 0) return null;
+        if (_filled == 0)
+            return null;
         var best = Enumerable.Range(0, Types.Length).MaxBy(i => _fits[i]);
         var misfits = _filled - _fits[best];
-        if (_fits[best] == 0 || misfits * OneIn > _filled || (_hasCodes && Types[best] is FieldType.Integer or FieldType.Decimal)) return null;
+        if (_fits[best] == 0 || misfits * OneIn > _filled || (_hasCodes && Types[best] is FieldType.Integer or FieldType.Decimal))
+            return null;
         Type = Types[best];
-        return misfits == 0 ? null
-            : $"{string.Join(", ", _misfits[best].Select(misfit => $"“{Cut(misfit.Value)}” in {misfit.Place}"))}{(misfits > _misfits[best].Count ? $" and {misfits - _misfits[best].Count} more" : "")}";
+        return misfits == 0
+            ? null
+            : $"{string.Join(", ", _misfits[best].Select(misfit => $"“{Cut(misfit.Value)}” in {misfit.Place}"))}"
+                + $"{(misfits > _misfits[best].Count ? $" and {misfits - _misfits[best].Count} more" : "")}";
     }
 
     /// <summary>A value as it is kept: of the column's type where it is of that type, else the text that it is.</summary>
     public object Kept(string? value)
     {
-        if (value is null) return DBNull.Value;
+        if (value is null)
+            return DBNull.Value;
         return Type switch
         {
             FieldType.Boolean when Fits(value, Type) => value[0] is 't' or 'T' ? 1L : 0L,
@@ -89,14 +108,22 @@ internal sealed class ColumnGuess(string name)
             case FieldType.Boolean:
                 return value is "true" or "false" or "True" or "False" or "TRUE" or "FALSE";
             case FieldType.Integer:
-                return IsPlain(value) && !value.Contains('.') && long.TryParse(value, System.Globalization.NumberStyles.AllowLeadingSign, System.Globalization.CultureInfo.InvariantCulture, out _);
+                return IsPlain(value)
+                    && !value.Contains('.')
+                    && long.TryParse(
+                        value,
+                        System.Globalization.NumberStyles.AllowLeadingSign,
+                        System.Globalization.CultureInfo.InvariantCulture,
+                        out _
+                    );
             case FieldType.Decimal:
                 return IsPlain(value);
             case FieldType.Uuid:
                 return value.Length == 36 && Guid.TryParseExact(value, "D", out _);
             default:
                 Span<byte> bytes = stackalloc byte[40];
-                if (value.Length is < 10 or > 40 || !System.Text.Ascii.IsValid(value)) return false;
+                if (value.Length is < 10 or > 40 || !System.Text.Ascii.IsValid(value))
+                    return false;
                 bytes = bytes[..System.Text.Encoding.ASCII.GetBytes(value, bytes)];
                 return type == FieldType.Date ? TypedText.TryDate(bytes, out _) : TypedText.TryTimestamp(bytes, out _);
         }
@@ -106,8 +133,10 @@ internal sealed class ColumnGuess(string name)
     private static bool IsPlain(string value)
     {
         var digits = value.AsSpan(value.StartsWith('-') ? 1 : 0);
-        if (digits.IsEmpty || digits.Length > 40 || digits[0] == '.' || digits[^1] == '.') return false;
-        if (digits[0] == '0' && digits.Length > 1 && digits[1] != '.') return false;
+        if (digits.IsEmpty || digits.Length > 40 || digits[0] == '.' || digits[^1] == '.')
+            return false;
+        if (digits[0] == '0' && digits.Length > 1 && digits[1] != '.')
+            return false;
         return digits.Count('.') <= 1 && !digits.ContainsAnyExcept(Digits);
     }
 

@@ -6,7 +6,8 @@ using Jexa.Core.Values;
 namespace Jexa.Sources.Files;
 
 /// <summary>
-/// A folder of CSV and JSON files, each a table called like its file. What changes in the folder is taken up as a whole, or, where a
+/// A folder of CSV and JSON files, each a table called like its file. What changes in the folder is taken up as a whole, or,
+/// where a
 /// file cannot be read, not at all.
 /// </summary>
 internal sealed class FilesSource : ISource
@@ -33,7 +34,15 @@ internal sealed class FilesSource : ISource
         await LookAsync(force: true, cancellation);
         var loaded = _loaded!;
         var schema = await _store.Source.DescribeAsync(cancellation);
-        return new SourceSchema([.. schema.Tables.Select(table => table with { KeyAdvice = NoKey, Doubles = loaded.Notes.GetValueOrDefault(table.Name)?.Doubles ?? table.Doubles })])
+        return new SourceSchema([
+            .. schema.Tables.Select(table =>
+                table with
+                {
+                    KeyAdvice = NoKey,
+                    Doubles = loaded.Notes.GetValueOrDefault(table.Name)?.Doubles ?? table.Doubles,
+                }
+            ),
+        ])
         {
             ReadOnlyBecause = "files are only read",
             Notes = loaded.Said,
@@ -42,7 +51,8 @@ internal sealed class FilesSource : ISource
 
     public async ValueTask ProbeAsync(CancellationToken cancellation)
     {
-        if (!Directory.Exists(_folder)) throw Away();
+        if (!Directory.Exists(_folder))
+            throw Away();
         await LookAsync(force: false, cancellation);
     }
 
@@ -56,7 +66,8 @@ internal sealed class FilesSource : ISource
 
     public IPreparedQuery Prepare(CombinedQuery query) => new Query(this, _store.Source.Prepare(query));
 
-    public ValueTask<IWriteSession> BeginWriteAsync(CancellationToken cancellation) => throw new SourceException(SourceTrouble.Failed, "Files are only read.");
+    public ValueTask<IWriteSession> BeginWriteAsync(CancellationToken cancellation) =>
+        throw new SourceException(SourceTrouble.Failed, "Files are only read.");
 
     public async ValueTask<QuerySchema> DescribeQueryAsync(string query, CancellationToken cancellation)
     {
@@ -70,17 +81,24 @@ internal sealed class FilesSource : ISource
         _turn.Dispose();
     }
 
-    /// <summary>Every so often, sees whether the files are still those that were read; if not, reads them anew, beside those who ask meanwhile.</summary>
+    /// <summary>
+    /// Every so often, sees whether the files are still those that were read; if not, reads them anew, beside those who ask
+    /// meanwhile.
+    /// </summary>
     private async ValueTask LookAsync(bool force, CancellationToken cancellation)
     {
-        if (!force && _loaded is not null && Environment.TickCount64 - Volatile.Read(ref _lookedAt) < MillisecondsBetweenLooks) return;
-        if (_loaded is null || force) await _turn.WaitAsync(cancellation);
-        else if (!_turn.Wait(0, CancellationToken.None)) return;
+        if (!force && _loaded is not null && Environment.TickCount64 - Volatile.Read(ref _lookedAt) < MillisecondsBetweenLooks)
+            return;
+        if (_loaded is null || force)
+            await _turn.WaitAsync(cancellation);
+        else if (!_turn.Wait(0, CancellationToken.None))
+            return;
         try
         {
             Volatile.Write(ref _lookedAt, Environment.TickCount64);
             var seen = Seen();
-            if (_loaded is { } loaded && loaded.Signature == seen) return;
+            if (_loaded is { } loaded && loaded.Signature == seen)
+                return;
             await Task.Run(() => Load(seen, cancellation), cancellation);
         }
         finally
@@ -97,11 +115,20 @@ internal sealed class FilesSource : ISource
         {
             try
             {
-                IFileTable table = file.EndsWith(".json", StringComparison.OrdinalIgnoreCase) ? new JsonTable(file) : new CsvTable(file);
+                IFileTable table = file.EndsWith(".json", StringComparison.OrdinalIgnoreCase)
+                    ? new JsonTable(file)
+                    : new CsvTable(file);
                 var name = Path.GetFileNameWithoutExtension(file);
                 if (tables.Exists(other => other.Name.Equals(name, StringComparison.OrdinalIgnoreCase)))
-                    faults.Add(new SourceNote($"{Path.GetFileName(file)} would be a second table called {name}.", "Give one of the files another name.", true));
-                else tables.Add((name, table, KeyOf(name)));
+                    faults.Add(
+                        new SourceNote(
+                            $"{Path.GetFileName(file)} would be a second table called {name}.",
+                            "Give one of the files another name.",
+                            true
+                        )
+                    );
+                else
+                    tables.Add((name, table, KeyOf(name)));
             }
             catch (FileFault fault)
             {
@@ -109,45 +136,106 @@ internal sealed class FilesSource : ISource
             }
             catch (IOException gone)
             {
-                faults.Add(new SourceNote($"{Path.GetFileName(file)} cannot be read: {gone.Message}", "See whether it is there and may be read.", true));
+                faults.Add(
+                    new SourceNote(
+                        $"{Path.GetFileName(file)} cannot be read: {gone.Message}",
+                        "See whether it is there and may be read.",
+                        true
+                    )
+                );
             }
         }
 
-        var notes = _store.Replace(tables, unread =>
-        {
-            faults.AddRange(unread.Select(table => new SourceNote(table.Value.Message, table.Value.Remedy, true)));
+        var notes = _store.Replace(
+            tables,
+            unread =>
+            {
+                faults.AddRange(unread.Select(table => new SourceNote(table.Value.Message, table.Value.Remedy, true)));
 
-            // What is served already is not given up for what cannot be read.
-            return _loaded is not { } before || before.Tables.All(served => (tables.Exists(table => table.Name == served) && !unread.ContainsKey(served)) || !IsThere(served));
-        }, cancellation);
+                // What is served already is not given up for what cannot be read.
+                return _loaded is not { } before
+                    || before.Tables.All(served =>
+                        (tables.Exists(table => table.Name == served) && !unread.ContainsKey(served)) || !IsThere(served)
+                    );
+            },
+            cancellation
+        );
         _loaded = notes is null
-            ? _loaded! with { Signature = signature, Said = [.. faults.Select(fault => fault with { Sentence = fault.Sentence + " What was read before is still served." })] }
-            : new Loaded(signature, [.. notes.Keys], notes,
-            [
-                .. faults,
-                .. notes.SelectMany(note => note.Value.Misfits.Select(misfit => new SourceNote($"{note.Key}: {misfit}", "Mend those values, or say type: text for the field.", false))),
-            ]);
+            ? _loaded! with
+            {
+                Signature = signature,
+                Said =
+                [
+                    .. faults.Select(fault =>
+                        fault with
+                        {
+                            Sentence = fault.Sentence + " What was read before is still served.",
+                        }
+                    ),
+                ],
+            }
+            : new Loaded(
+                signature,
+                [.. notes.Keys],
+                notes,
+                [
+                    .. faults,
+                    .. notes.SelectMany(note =>
+                        note.Value.Misfits.Select(misfit => new SourceNote(
+                            $"{note.Key}: {misfit}",
+                            "Mend those values, or say type: text for the field.",
+                            false
+                        ))
+                    ),
+                ]
+            );
     }
 
     /// <summary>Whether there is a file for a table, readable or not.</summary>
     private bool IsThere(string table) => Files().Any(file => Path.GetFileNameWithoutExtension(file) == table);
 
     private List<string> KeyOf(string table) =>
-        [.. _settings.DeclaredKeys.Split('\n').Where(line => line.StartsWith(table + ": ", StringComparison.Ordinal)).Take(1).SelectMany(line => line[(table.Length + 2)..].Split(", "))];
+        [
+            .. _settings
+                .DeclaredKeys.Split('\n')
+                .Where(line => line.StartsWith(table + ": ", StringComparison.Ordinal))
+                .Take(1)
+                .SelectMany(line => line[(table.Length + 2)..].Split(", ")),
+        ];
 
-    private IEnumerable<string> Files() => Directory.EnumerateFiles(_folder).Where(file => Path.GetExtension(file).ToLowerInvariant() is ".csv" or ".tsv" or ".json").Order(StringComparer.Ordinal);
+    private IEnumerable<string> Files() =>
+        Directory
+            .EnumerateFiles(_folder)
+            .Where(file => Path.GetExtension(file).ToLowerInvariant() is ".csv" or ".tsv" or ".json")
+            .Order(StringComparer.Ordinal);
 
     /// <summary>Names, sizes and times of the files.</summary>
     private string Seen()
     {
-        if (!Directory.Exists(_folder)) throw Away();
-        return string.Join('\n', Files().Select(file => new FileInfo(file)).Select(file => $"{file.Name} {file.Length} {file.LastWriteTimeUtc.Ticks}"));
+        if (!Directory.Exists(_folder))
+            throw Away();
+        return string.Join(
+            '\n',
+            Files().Select(file => new FileInfo(file)).Select(file => $"{file.Name} {file.Length} {file.LastWriteTimeUtc.Ticks}")
+        );
     }
 
-    private SourceException Away() => new(SourceTrouble.Away, File.Exists(_folder) ? $"{_settings.ShownAs} is a file, not a folder." : $"There is no folder {_settings.ShownAs}.") { IsSettled = true };
+    private SourceException Away() =>
+        new(
+            SourceTrouble.Away,
+            File.Exists(_folder) ? $"{_settings.ShownAs} is a file, not a folder." : $"There is no folder {_settings.ShownAs}."
+        )
+        {
+            IsSettled = true,
+        };
 
     /// <param name="Signature">The files that it was made from.</param>
-    private sealed record Loaded(string Signature, IReadOnlyList<string> Tables, IReadOnlyDictionary<string, TableNotes> Notes, IReadOnlyList<SourceNote> Said);
+    private sealed record Loaded(
+        string Signature,
+        IReadOnlyList<string> Tables,
+        IReadOnlyDictionary<string, TableNotes> Notes,
+        IReadOnlyList<SourceNote> Said
+    );
 
     private sealed class Query(FilesSource source, IPreparedQuery inner) : IPreparedQuery
     {

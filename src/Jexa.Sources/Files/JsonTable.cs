@@ -4,7 +4,8 @@ using Jexa.Core.Files;
 namespace Jexa.Sources.Files;
 
 /// <summary>
-/// A file of JSON: an array of objects, alone or as the only array within an object; or an object of objects, whose members' names
+/// A file of JSON: an array of objects, alone or as the only array within an object; or an object of objects, whose members'
+/// names
 /// are then a column called <c>key</c>. What is nested deeper is kept as JSON.
 /// </summary>
 internal sealed class JsonTable : IFileTable
@@ -19,17 +20,27 @@ internal sealed class JsonTable : IFileTable
     public JsonTable(string path)
     {
         var name = Path.GetFileName(path);
-        if (new FileInfo(path).Length > MostBytes) throw new FileFault($"{name} is larger than {MostBytes >> 20} MB.", "Make it a CSV file, which is read line by line.");
+        if (new FileInfo(path).Length > MostBytes)
+            throw new FileFault(
+                $"{name} is larger than {MostBytes >> 20} MB.",
+                "Make it a CSV file, which is read line by line."
+            );
         try
         {
             using var file = PlainFile.OpenRead(path);
-            using var document = JsonDocument.Parse(file, new JsonDocumentOptions { AllowTrailingCommas = true, CommentHandling = JsonCommentHandling.Skip });
+            using var document = JsonDocument.Parse(
+                file,
+                new JsonDocumentOptions { AllowTrailingCommas = true, CommentHandling = JsonCommentHandling.Skip }
+            );
             (var rows, _hasNames) = RowsOf(document.RootElement.Clone(), name);
             _items.AddRange(rows);
         }
         catch (JsonException bad)
         {
-            throw new FileFault($"{name}, line {bad.LineNumber + 1}: it is not JSON.", "Mend it there: a comma, a bracket or a quotation mark is missing or too many.");
+            throw new FileFault(
+                $"{name}, line {bad.LineNumber + 1}: it is not JSON.",
+                "Mend it there: a comma, a bracket or a quotation mark is missing or too many."
+            );
         }
 
         var seen = new HashSet<string>();
@@ -41,11 +52,15 @@ internal sealed class JsonTable : IFileTable
 
         foreach (var (place, item) in _items)
         {
-            if (item.ValueKind != JsonValueKind.Object) throw new FileFault($"{name}, {place}: it is no object.", "Write each record as an object of fields.");
-            foreach (var member in item.EnumerateObject()) if (seen.Add(member.Name)) _columns.Add(member.Name);
+            if (item.ValueKind != JsonValueKind.Object)
+                throw new FileFault($"{name}, {place}: it is no object.", "Write each record as an object of fields.");
+            foreach (var member in item.EnumerateObject())
+                if (seen.Add(member.Name))
+                    _columns.Add(member.Name);
         }
 
-        if (_columns.Count == 0) throw new FileFault($"{name} has no records.", "Write an array of objects.");
+        if (_columns.Count == 0)
+            throw new FileFault($"{name} has no records.", "Write an array of objects.");
     }
 
     public IReadOnlyList<string> Columns => _columns;
@@ -55,29 +70,37 @@ internal sealed class JsonTable : IFileTable
         foreach (var (place, item) in _items)
         {
             var values = new string?[_columns.Count];
-            for (var i = 0; i < values.Length; i++) values[i] = _hasNames && i == 0 ? place : item.TryGetProperty(_columns[i], out var value) ? TextOf(value) : null;
+            for (var i = 0; i < values.Length; i++)
+                values[i] =
+                    _hasNames && i == 0 ? place
+                    : item.TryGetProperty(_columns[i], out var value) ? TextOf(value)
+                    : null;
             yield return new FileRow(_hasNames ? $"member {place}" : place, values);
         }
     }
 
     /// <summary>A value as the text that stands for it; null for none.</summary>
-    public static string? TextOf(JsonElement value) => value.ValueKind switch
-    {
-        JsonValueKind.Null or JsonValueKind.Undefined => null,
-        JsonValueKind.String => value.GetString() is { Length: > 0 } text ? text : null,
-        _ => value.GetRawText(),
-    };
+    public static string? TextOf(JsonElement value) =>
+        value.ValueKind switch
+        {
+            JsonValueKind.Null or JsonValueKind.Undefined => null,
+            JsonValueKind.String => value.GetString() is { Length: > 0 } text ? text : null,
+            _ => value.GetRawText(),
+        };
 
     private static (List<(string Place, JsonElement Item)> Rows, bool HasNames) RowsOf(JsonElement root, string name)
     {
         if (root.ValueKind == JsonValueKind.Object)
         {
             List<JsonProperty> members = [.. root.EnumerateObject()];
-            if (members.FindAll(member => member.Value.ValueKind == JsonValueKind.Array) is [var only]) root = only.Value;
-            else if (members.Count > 0 && members.TrueForAll(member => member.Value.ValueKind == JsonValueKind.Object)) return ([.. members.Select(member => (member.Name, member.Value))], true);
+            if (members.FindAll(member => member.Value.ValueKind == JsonValueKind.Array) is [var only])
+                root = only.Value;
+            else if (members.Count > 0 && members.TrueForAll(member => member.Value.ValueKind == JsonValueKind.Object))
+                return ([.. members.Select(member => (member.Name, member.Value))], true);
         }
 
-        if (root.ValueKind != JsonValueKind.Array) throw new FileFault($"{name} holds no array of records.", "Write an array of objects, or an object of objects.");
+        if (root.ValueKind != JsonValueKind.Array)
+            throw new FileFault($"{name} holds no array of records.", "Write an array of objects, or an object of objects.");
         return ([.. root.EnumerateArray().Select((item, i) => ($"item {i + 1}", item))], false);
     }
 }

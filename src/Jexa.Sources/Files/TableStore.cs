@@ -7,7 +7,8 @@ using Microsoft.Data.Sqlite;
 namespace Jexa.Sources.Files;
 
 /// <summary>
-/// Tables that come from elsewhere as a whole, kept in a SQLite file of Jexa's own: indexed, and asked like any other database. New
+/// Tables that come from elsewhere as a whole, kept in a SQLite file of Jexa's own: indexed, and asked like any other database.
+/// New
 /// contents are written beside the old and put in their place at once, so that nobody ever reads half of them.
 /// </summary>
 internal sealed class TableStore : IAsyncDisposable
@@ -33,7 +34,10 @@ internal sealed class TableStore : IAsyncDisposable
     /// <param name="accept">Told of each table that cannot be read, by its name; false leaves everything as it is.</param>
     /// <returns>What is to be said of each table that was read; null where everything was left as it is.</returns>
     public Dictionary<string, TableNotes>? Replace(
-        IReadOnlyList<(string Name, IFileTable Table, IReadOnlyList<string> Key)> tables, Func<IReadOnlyDictionary<string, FileFault>, bool> accept, CancellationToken cancellation)
+        IReadOnlyList<(string Name, IFileTable Table, IReadOnlyList<string> Key)> tables,
+        Func<IReadOnlyDictionary<string, FileFault>, bool> accept,
+        CancellationToken cancellation
+    )
     {
         var faults = new Dictionary<string, FileFault>();
         var draft = _folder.File("draft.db");
@@ -54,14 +58,20 @@ internal sealed class TableStore : IAsyncDisposable
                 {
                     // It may have changed while it was read: what was made of it by then goes as well.
                     Run(connection, $"DROP TABLE IF EXISTS {Quoted(name)}");
-                    faults[name] = unread as FileFault ?? new FileFault($"The file of {name} cannot be read: {unread.Message}", "See whether it is there and may be read.");
+                    faults[name] =
+                        unread as FileFault
+                        ?? new FileFault(
+                            $"The file of {name} cannot be read: {unread.Message}",
+                            "See whether it is there and may be read."
+                        );
                 }
             }
 
             Run(connection, "ANALYZE");
         }
 
-        if (!accept(faults)) return null;
+        if (!accept(faults))
+            return null;
         System.IO.File.Move(draft, File, overwrite: true);
         return notes;
     }
@@ -73,26 +83,45 @@ internal sealed class TableStore : IAsyncDisposable
     }
 
     /// <exception cref="FileFault">A row cannot be read.</exception>
-    private static TableNotes Fill(SqliteConnection connection, string name, IFileTable table, IReadOnlyList<string> key, CancellationToken cancellation)
+    private static TableNotes Fill(
+        SqliteConnection connection,
+        string name,
+        IFileTable table,
+        IReadOnlyList<string> key,
+        CancellationToken cancellation
+    )
     {
         var columns = table.Columns.Select(column => new ColumnGuess(column)).ToArray();
         foreach (var row in table.Rows())
-            for (var i = 0; i < columns.Length; i++) columns[i].See(row.Values[i], row.Place);
-        var misfits = columns.Select(column => (Column: column, Told: column.Decide())).Where(pair => pair.Told is not null)
-            .Select(pair => $"The column {pair.Column.Name} holds {Said(pair.Column.Type)}, but {pair.Told}: they are shown as the texts they are.").ToList();
+            for (var i = 0; i < columns.Length; i++)
+                columns[i].See(row.Values[i], row.Place);
+        var misfits = columns
+            .Select(column => (Column: column, Told: column.Decide()))
+            .Where(pair => pair.Told is not null)
+            .Select(pair =>
+                $"The column {pair.Column.Name} holds {Said(pair.Column.Type)}, but {pair.Told}: they are shown "
+                + "as the texts they are."
+            )
+            .ToList();
 
         var own = key.Where(column => table.Columns.Contains(column)).ToList();
-        Run(connection, $"CREATE TABLE {Quoted(name)} ({string.Join(", ", columns.Select(column => $"{Quoted(column.Name)} {Declared(column.Type)}{(column.HasEmpty ? "" : " NOT NULL")}"))})");
+        var declared = columns.Select(column =>
+            $"{Quoted(column.Name)} {Declared(column.Type)}{(column.HasEmpty ? "" : " NOT NULL")}"
+        );
+        Run(connection, $"CREATE TABLE {Quoted(name)} ({string.Join(", ", declared)})");
         using (var transaction = connection.BeginTransaction())
         {
             using var insert = connection.CreateCommand();
             insert.Transaction = transaction;
             insert.CommandText = $"INSERT INTO {Quoted(name)} VALUES ({string.Join(", ", columns.Select((_, i) => $"@{i}"))})";
-            var values = columns.Select((_, i) => insert.Parameters.Add(new SqliteParameter { ParameterName = $"@{i}" })).ToArray();
+            var values = columns
+                .Select((_, i) => insert.Parameters.Add(new SqliteParameter { ParameterName = $"@{i}" }))
+                .ToArray();
             foreach (var row in table.Rows())
             {
                 cancellation.ThrowIfCancellationRequested();
-                for (var i = 0; i < columns.Length; i++) values[i].Value = columns[i].Kept(row.Values[i]);
+                for (var i = 0; i < columns.Length; i++)
+                    values[i].Value = columns[i].Kept(row.Values[i]);
                 insert.ExecuteNonQuery();
             }
 
@@ -100,22 +129,37 @@ internal sealed class TableStore : IAsyncDisposable
         }
 
         var doubles = new Dictionary<string, string>();
-        if (own.Count > 0 && own.Count == key.Count && WhyNoKey(connection, name, own, table) is { } why) doubles[string.Join(", ", own)] = why;
-        else if (own.Count > 0 && own.Count == key.Count) Run(connection, $"CREATE UNIQUE INDEX {Quoted(IndexName(name, 0))} ON {Quoted(name)} ({string.Join(", ", own.Select(Quoted))})");
+        if (own.Count > 0 && own.Count == key.Count && WhyNoKey(connection, name, own, table) is { } why)
+            doubles[string.Join(", ", own)] = why;
+        else if (own.Count > 0 && own.Count == key.Count)
+            Run(
+                connection,
+                $"CREATE UNIQUE INDEX {Quoted(IndexName(name, 0))} ON {Quoted(name)} ({string.Join(", ", own.Select(Quoted))})"
+            );
         var number = 0;
-        foreach (var column in columns.Where(column => !column.HasEmpty && !own.Contains(column.Name) && MayBeKey(column, columns)))
+        foreach (
+            var column in columns.Where(column => !column.HasEmpty && !own.Contains(column.Name) && MayBeKey(column, columns))
+        )
             if (Ask(connection, $"SELECT count(*) = count(DISTINCT {Quoted(column.Name)}) FROM {Quoted(name)}") == 1)
-                Run(connection, $"CREATE UNIQUE INDEX {Quoted(IndexName(name, ++number))} ON {Quoted(name)} ({Quoted(column.Name)})");
+                Run(
+                    connection,
+                    $"CREATE UNIQUE INDEX {Quoted(IndexName(name, ++number))} ON {Quoted(name)} ({Quoted(column.Name)})"
+                );
         return new TableNotes(misfits, doubles);
     }
 
     /// <summary>Tables and indexes share their names: no file gives a table a name with a control character.</summary>
     private static string IndexName(string table, int number) => $"{table}\u0001{number}";
 
-    /// <summary>Whether a column is worth the look whether it tells rows apart: the first ones, and those whose name says so.</summary>
+    /// <summary>
+    /// Whether a column is worth the look whether it tells rows apart: the first ones, and those whose name says so.
+    /// </summary>
     private static bool MayBeKey(ColumnGuess column, ColumnGuess[] columns) =>
         column.Type is FieldType.Integer or FieldType.Text or FieldType.Uuid
-        && (Array.IndexOf(columns, column) < 2 || KeyWords.Any(word => column.Name.Contains(word, StringComparison.OrdinalIgnoreCase)));
+        && (
+            Array.IndexOf(columns, column) < 2
+            || KeyWords.Any(word => column.Name.Contains(word, StringComparison.OrdinalIgnoreCase))
+        );
 
     /// <summary>Which values stand more than once, or are lacking, and where; null where each row has one of its own.</summary>
     private static string? WhyNoKey(SqliteConnection connection, string name, List<string> key, IFileTable table)
@@ -125,31 +169,46 @@ internal sealed class TableStore : IAsyncDisposable
         command.CommandText = $"SELECT {columns} FROM {Quoted(name)} GROUP BY {columns} HAVING count(*) > 1 LIMIT 5";
         var told = new List<string>();
         using (var reader = command.ExecuteReader())
-            while (reader.Read()) told.Add(string.Join(", ", Enumerable.Range(0, key.Count).Select(i => Convert.ToString(reader.GetValue(i), System.Globalization.CultureInfo.InvariantCulture))));
+            while (reader.Read())
+                told.Add(
+                    string.Join(
+                        ", ",
+                        Enumerable
+                            .Range(0, key.Count)
+                            .Select(i => Convert.ToString(reader.GetValue(i), System.Globalization.CultureInfo.InvariantCulture))
+                    )
+                );
         var ordinals = key.Select(column => table.Columns.ToList().IndexOf(column)).ToArray();
         if (told.Count > 0)
         {
             var places = told.ToDictionary(value => value, _ => new List<string>());
             foreach (var row in table.Rows())
-                if (places.TryGetValue(string.Join(", ", ordinals.Select(i => row.Values[i])), out var at) && at.Count < 4) at.Add(row.Place);
+                if (places.TryGetValue(string.Join(", ", ordinals.Select(i => row.Values[i])), out var at) && at.Count < 4)
+                    at.Add(row.Place);
             return string.Join("; ", told.Select(value => $"“{value}” stands in {string.Join(" and ", places[value])}"));
         }
 
-        var lacking = table.Rows().Where(row => ordinals.Any(i => row.Values[i] is null)).Take(4).Select(row => row.Place).ToList();
+        var lacking = table
+            .Rows()
+            .Where(row => ordinals.Any(i => row.Values[i] is null))
+            .Take(4)
+            .Select(row => row.Place)
+            .ToList();
         return lacking.Count == 0 ? null : $"it is empty in {string.Join(" and ", lacking)}";
     }
 
     private static string Declared(FieldType type) => type == FieldType.Text ? "TEXT" : type.Word().ToUpperInvariant();
 
-    private static string Said(FieldType type) => type switch
-    {
-        FieldType.Integer => "whole numbers",
-        FieldType.Decimal => "numbers",
-        FieldType.Date => "dates",
-        FieldType.Timestamp => "dates with times",
-        FieldType.Uuid => "UUIDs",
-        _ => "true and false",
-    };
+    private static string Said(FieldType type) =>
+        type switch
+        {
+            FieldType.Integer => "whole numbers",
+            FieldType.Decimal => "numbers",
+            FieldType.Date => "dates",
+            FieldType.Timestamp => "dates with times",
+            FieldType.Uuid => "UUIDs",
+            _ => "true and false",
+        };
 
     private static string Quoted(string name) => "\"" + name.Replace("\"", "\"\"") + "\"";
 

@@ -13,10 +13,18 @@ namespace Jexa.Sources.Http;
 /// <summary>What an API answered.</summary>
 /// <param name="Json">Null where there is nothing: 204, 304, 404, 410, an empty body.</param>
 /// <param name="Remark">The request, the status and the first kilobyte of the answer, for traces; no secret is in it.</param>
-internal sealed record ApiAnswer(HttpStatusCode Status, JsonElement? Json, string? Tag, TimeSpan MaxAge, string? Next, string Remark);
+internal sealed record ApiAnswer(
+    HttpStatusCode Status,
+    JsonElement? Json,
+    string? Tag,
+    TimeSpan MaxAge,
+    string? Next,
+    string Remark
+);
 
 /// <summary>
-/// Calls an API: only its own host, within the time limit, answers no larger than they may be. What fails is tried again where that
+/// Calls an API: only its own host, within the time limit, answers no larger than they may be. What fails is tried again where
+/// that
 /// may help, and left alone for a while where it does not.
 /// </summary>
 internal sealed class ApiCaller : IDisposable
@@ -40,53 +48,82 @@ internal sealed class ApiCaller : IDisposable
     {
         _settings = settings;
         _api = settings.Api ?? throw new SourceException(SourceTrouble.Away, "The source says no endpoints.");
-        if (!Uri.TryCreate(settings.Connection, UriKind.Absolute, out var address) || address.Scheme is not ("http" or "https") || address.Query.Length > 0 || address.Fragment.Length > 0)
-            throw new SourceException(SourceTrouble.Away, $"{settings.ShownAs} is not the base address of an API, such as https://gauges.example/v1.");
+        if (
+            !Uri.TryCreate(settings.Connection, UriKind.Absolute, out var address)
+            || address.Scheme is not ("http" or "https")
+            || address.Query.Length > 0
+            || address.Fragment.Length > 0
+        )
+            throw new SourceException(
+                SourceTrouble.Away,
+                $"{settings.ShownAs} is not the base address of an API, such as https://gauges.example/v1."
+            );
         _base = address;
         _told = new ToldAnswer(_api);
-        _http = new HttpClient(new SocketsHttpHandler
+        _http = new HttpClient(
+            new SocketsHttpHandler
+            {
+                AllowAutoRedirect = false,
+                UseCookies = false,
+                MaxConnectionsPerServer = MostConnections,
+                PooledConnectionLifetime = TimeSpan.FromMinutes(5),
+                AutomaticDecompression = DecompressionMethods.All,
+                UseProxy = _api.Proxy is not null,
+                Proxy = _api.Proxy is null ? null : new WebProxy(_api.Proxy),
+                ConnectCallback = ConnectAsync,
+                MaxResponseHeadersLength = 64,
+            }
+        )
         {
-            AllowAutoRedirect = false,
-            UseCookies = false,
-            MaxConnectionsPerServer = MostConnections,
-            PooledConnectionLifetime = TimeSpan.FromMinutes(5),
-            AutomaticDecompression = DecompressionMethods.All,
-            UseProxy = _api.Proxy is not null,
-            Proxy = _api.Proxy is null ? null : new WebProxy(_api.Proxy),
-            ConnectCallback = ConnectAsync,
-            MaxResponseHeadersLength = 64,
-        })
-        { Timeout = Timeout.InfiniteTimeSpan };
-        PredicateBuilder<HttpResponseMessage> Failing(Func<HttpResponseMessage, bool> also) => new PredicateBuilder<HttpResponseMessage>().Handle<HttpRequestException>().Handle<IOException>()
-            .HandleResult(response => (response.StatusCode is HttpStatusCode.RequestTimeout or HttpStatusCode.TooManyRequests || (int)response.StatusCode >= 500) && also(response));
+            Timeout = Timeout.InfiniteTimeSpan,
+        };
+        PredicateBuilder<HttpResponseMessage> Failing(Func<HttpResponseMessage, bool> also) =>
+            new PredicateBuilder<HttpResponseMessage>()
+                .Handle<HttpRequestException>()
+                .Handle<IOException>()
+                .HandleResult(response =>
+                    (
+                        response.StatusCode is HttpStatusCode.RequestTimeout or HttpStatusCode.TooManyRequests
+                        || (int)response.StatusCode >= 500
+                    ) && also(response)
+                );
         _patience = new ResiliencePipelineBuilder<HttpResponseMessage>()
-            .AddRetry(new RetryStrategyOptions<HttpResponseMessage>
-            {
-                ShouldHandle = Failing(response => RetryAfter(response) is not { } pause || pause <= MostPause),
-                MaxRetryAttempts = 2,
-                BackoffType = DelayBackoffType.Exponential,
-                UseJitter = true,
-                Delay = TimeSpan.FromMilliseconds(100),
-                DelayGenerator = retry => ValueTask.FromResult(retry.Outcome.Result is { } response ? RetryAfter(response) : null),
-                OnRetry = retry =>
+            .AddRetry(
+                new RetryStrategyOptions<HttpResponseMessage>
                 {
-                    retry.Outcome.Result?.Dispose();
-                    return ValueTask.CompletedTask;
-                },
-            })
-            .AddCircuitBreaker(new CircuitBreakerStrategyOptions<HttpResponseMessage>
-            {
-                ShouldHandle = Failing(_ => true).Handle<OperationCanceledException>(),
-                FailureRatio = 0.8,
-                MinimumThroughput = 10,
-                SamplingDuration = TimeSpan.FromSeconds(10),
-                BreakDuration = TimeSpan.FromSeconds(3),
-            })
+                    ShouldHandle = Failing(response => RetryAfter(response) is not { } pause || pause <= MostPause),
+                    MaxRetryAttempts = 2,
+                    BackoffType = DelayBackoffType.Exponential,
+                    UseJitter = true,
+                    Delay = TimeSpan.FromMilliseconds(100),
+                    DelayGenerator = retry =>
+                        ValueTask.FromResult(retry.Outcome.Result is { } response ? RetryAfter(response) : null),
+                    OnRetry = retry =>
+                    {
+                        retry.Outcome.Result?.Dispose();
+                        return ValueTask.CompletedTask;
+                    },
+                }
+            )
+            .AddCircuitBreaker(
+                new CircuitBreakerStrategyOptions<HttpResponseMessage>
+                {
+                    ShouldHandle = Failing(_ => true).Handle<OperationCanceledException>(),
+                    FailureRatio = 0.8,
+                    MinimumThroughput = 10,
+                    SamplingDuration = TimeSpan.FromSeconds(10),
+                    BreakDuration = TimeSpan.FromSeconds(3),
+                }
+            )
             .Build();
     }
 
     /// <summary>A request as people may see it.</summary>
-    public string Shown(string path) => $"GET {_settings.ShownAs.TrimEnd('/')}{path}{string.Concat(_api.Parameters.Select((parameter, i) => $"{(i == 0 && !path.Contains('?') ? '?' : '&')}{parameter.Name}=…"))}";
+    public string Shown(string path) =>
+        $"GET {_settings.ShownAs.TrimEnd('/')}{path}"
+        + string.Concat(
+            _api.Parameters.Select((parameter, i) => $"{(i == 0 && !path.Contains('?') ? '?' : '&')}{parameter.Name}=…")
+        );
 
     /// <param name="path">Below the base address, or a whole URL of the same host.</param>
     /// <param name="tag">The entity tag that is there already; null for none.</param>
@@ -96,29 +133,47 @@ internal sealed class ApiCaller : IDisposable
     {
         var shown = path.StartsWith('/') ? Shown(path) : "GET the next page";
         if (Volatile.Read(ref _quietUntil) is var until && Environment.TickCount64 < until)
-            throw new SourceException(SourceTrouble.Away, $"{_settings.ShownAs} wants to be left alone for {(until - Environment.TickCount64) / 1000 + 1} s more (Retry-After).");
+            throw new SourceException(
+                SourceTrouble.Away,
+                $"{_settings.ShownAs} wants to be left alone for {(until - Environment.TickCount64) / 1000 + 1} "
+                    + "s more (Retry-After)."
+            );
         using var limit = CancellationTokenSource.CreateLinkedTokenSource(cancellation);
         limit.CancelAfter(_settings.TimeLimit);
         try
         {
             using var response = await SendAsync(Address(path), tag, limit.Token);
-            if (response.StatusCode is HttpStatusCode.TooManyRequests or HttpStatusCode.ServiceUnavailable && RetryAfter(response) is { } pause && pause > MostPause)
-                Volatile.Write(ref _quietUntil, Environment.TickCount64 + (long)Math.Min(pause.TotalMilliseconds, MostQuiet.TotalMilliseconds));
+            if (
+                response.StatusCode is HttpStatusCode.TooManyRequests or HttpStatusCode.ServiceUnavailable
+                && RetryAfter(response) is { } pause
+                && pause > MostPause
+            )
+                Volatile.Write(
+                    ref _quietUntil,
+                    Environment.TickCount64 + (long)Math.Min(pause.TotalMilliseconds, MostQuiet.TotalMilliseconds)
+                );
             return await ReadAsync(response, shown, mostBytes, limit.Token);
         }
         catch (OperationCanceledException)
         {
             cancellation.ThrowIfCancellationRequested();
-            throw new SourceException(SourceTrouble.TooSlow, $"{shown} was not answered within {_settings.TimeLimit.TotalSeconds:0.#} s.");
+            throw new SourceException(
+                SourceTrouble.TooSlow,
+                $"{shown} was not answered within {_settings.TimeLimit.TotalSeconds:0.#} s."
+            );
         }
         catch (BrokenCircuitException)
         {
-            throw new SourceException(SourceTrouble.Away, $"{_settings.ShownAs} failed again and again; it is asked anew in a moment.");
+            throw new SourceException(
+                SourceTrouble.Away,
+                $"{_settings.ShownAs} failed again and again; it is asked anew in a moment."
+            );
         }
         catch (Exception lost) when (lost is HttpRequestException or IOException or SocketException)
         {
             var inner = lost.InnerException as SourceException;
-            throw inner ?? new SourceException(SourceTrouble.Away, $"{shown} failed: {(lost.InnerException ?? lost).Message}", lost);
+            throw inner
+                ?? new SourceException(SourceTrouble.Away, $"{shown} failed: {(lost.InnerException ?? lost).Message}", lost);
         }
     }
 
@@ -131,7 +186,8 @@ internal sealed class ApiCaller : IDisposable
         {
             using var request = new HttpRequestMessage(HttpMethod.Get, _base);
             using var response = await _http.SendAsync(request, HttpCompletionOption.ResponseHeadersRead, limit.Token);
-            if ((int)response.StatusCode >= 500) throw new SourceException(SourceTrouble.Away, $"{_settings.ShownAs} answers {(int)response.StatusCode}.");
+            if ((int)response.StatusCode >= 500)
+                throw new SourceException(SourceTrouble.Away, $"{_settings.ShownAs} answers {(int)response.StatusCode}.");
         }
         catch (OperationCanceledException)
         {
@@ -140,7 +196,12 @@ internal sealed class ApiCaller : IDisposable
         }
         catch (Exception lost) when (lost is HttpRequestException or IOException)
         {
-            throw lost.InnerException as SourceException ?? new SourceException(SourceTrouble.Away, $"{_settings.ShownAs} cannot be reached: {(lost.InnerException ?? lost).Message}", lost);
+            throw lost.InnerException as SourceException
+                ?? new SourceException(
+                    SourceTrouble.Away,
+                    $"{_settings.ShownAs} cannot be reached: {(lost.InnerException ?? lost).Message}",
+                    lost
+                );
         }
     }
 
@@ -149,9 +210,14 @@ internal sealed class ApiCaller : IDisposable
     /// <summary>The address as it is written: nothing in it is resolved or made nicer.</summary>
     private Uri Address(string path)
     {
-        if (!path.StartsWith('/')) return new Uri(path, new UriCreationOptions { DangerousDisablePathAndQueryCanonicalization = true });
+        if (!path.StartsWith('/'))
+            return new Uri(path, new UriCreationOptions { DangerousDisablePathAndQueryCanonicalization = true });
         var text = new StringBuilder(_base.GetLeftPart(UriPartial.Path).TrimEnd('/')).Append(path);
-        foreach (var (name, value) in _api.Parameters) text.Append(text.ToString().Contains('?') ? '&' : '?').Append(Uri.EscapeDataString(name)).Append('=').Append(Uri.EscapeDataString(value));
+        foreach (var (name, value) in _api.Parameters)
+            text.Append(text.ToString().Contains('?') ? '&' : '?')
+                .Append(Uri.EscapeDataString(name))
+                .Append('=')
+                .Append(Uri.EscapeDataString(value));
         return new Uri(text.ToString(), new UriCreationOptions { DangerousDisablePathAndQueryCanonicalization = true });
     }
 
@@ -160,30 +226,61 @@ internal sealed class ApiCaller : IDisposable
         for (var redirects = 0; ; redirects++)
         {
             var target = address;
-            var response = await _patience.ExecuteAsync(async token =>
-            {
-                using var request = new HttpRequestMessage(HttpMethod.Get, target);
-                request.Headers.Accept.Add(new MediaTypeWithQualityHeaderValue("application/json"));
-                if (tag is not null) request.Headers.TryAddWithoutValidation("If-None-Match", tag);
-                foreach (var (name, value) in _api.Headers) request.Headers.TryAddWithoutValidation(name, value);
-                return await _http.SendAsync(request, HttpCompletionOption.ResponseHeadersRead, token);
-            }, cancellation);
-            if ((int)response.StatusCode is not (301 or 302 or 303 or 307 or 308) || response.Headers.Location is not { } location) return response;
+            var response = await _patience.ExecuteAsync(
+                async token =>
+                {
+                    using var request = new HttpRequestMessage(HttpMethod.Get, target);
+                    request.Headers.Accept.Add(new MediaTypeWithQualityHeaderValue("application/json"));
+                    if (tag is not null)
+                        request.Headers.TryAddWithoutValidation("If-None-Match", tag);
+                    foreach (var (name, value) in _api.Headers)
+                        request.Headers.TryAddWithoutValidation(name, value);
+                    return await _http.SendAsync(request, HttpCompletionOption.ResponseHeadersRead, token);
+                },
+                cancellation
+            );
+            if (
+                (int)response.StatusCode is not (301 or 302 or 303 or 307 or 308)
+                || response.Headers.Location is not { } location
+            )
+                return response;
             var next = new Uri(address, location);
             response.Dispose();
-            if (!IsOwn(next)) throw Fault($"{_settings.ShownAs} leads to another host, {next.Host}, which is not followed.");
-            if (redirects >= MostRedirects) throw Fault($"{_settings.ShownAs} leads from address to address without end.");
+            if (!IsOwn(next))
+                throw Fault($"{_settings.ShownAs} leads to another host, {next.Host}, which is not followed.");
+            if (redirects >= MostRedirects)
+                throw Fault($"{_settings.ShownAs} leads from address to address without end.");
             address = next;
         }
     }
 
-    private bool IsOwn(Uri address) => address.Scheme == _base.Scheme && address.Host.Equals(_base.Host, StringComparison.OrdinalIgnoreCase) && address.Port == _base.Port;
+    private bool IsOwn(Uri address) =>
+        address.Scheme == _base.Scheme
+        && address.Host.Equals(_base.Host, StringComparison.OrdinalIgnoreCase)
+        && address.Port == _base.Port;
 
-    private async Task<ApiAnswer> ReadAsync(HttpResponseMessage response, string shown, int mostBytes, CancellationToken cancellation)
+    private async Task<ApiAnswer> ReadAsync(
+        HttpResponseMessage response,
+        string shown,
+        int mostBytes,
+        CancellationToken cancellation
+    )
     {
         var status = response.StatusCode;
-        if (status == HttpStatusCode.NotModified) return new ApiAnswer(status, null, response.Headers.ETag?.ToString(), AgeOf(response), null, $"{(int)status}: as it was");
-        if (response.Content.Headers.ContentLength > mostBytes) throw Fault($"{shown} was answered with {response.Content.Headers.ContentLength:N0} bytes, more than the {mostBytes:N0} that are read.");
+        if (status == HttpStatusCode.NotModified)
+            return new ApiAnswer(
+                status,
+                null,
+                response.Headers.ETag?.ToString(),
+                AgeOf(response),
+                null,
+                $"{(int)status}: as it was"
+            );
+        if (response.Content.Headers.ContentLength > mostBytes)
+            throw Fault(
+                $"{shown} was answered with {response.Content.Headers.ContentLength:N0} bytes, more than the "
+                    + $"{mostBytes:N0} that are read."
+            );
         var body = await BodyAsync(response, shown, mostBytes, cancellation);
         var remark = $"{(int)status} {response.Content.Headers.ContentType}: {_told.Of(body)}";
         switch ((int)status)
@@ -191,26 +288,48 @@ internal sealed class ApiCaller : IDisposable
             case 404 or 410 or 204:
                 return new ApiAnswer(status, null, null, TimeSpan.Zero, null, remark);
             case 401 or 403:
-                throw new SourceException(SourceTrouble.Away, $"{shown} was refused ({(int)status}): the credentials are lacking, wrong, or not enough.") { IsFinding = true };
+                throw new SourceException(
+                    SourceTrouble.Away,
+                    $"{shown} was refused ({(int)status}): the credentials are lacking, wrong, or not enough."
+                )
+                {
+                    IsFinding = true,
+                };
             case 408 or 429 or >= 500:
                 throw new SourceException(SourceTrouble.Away, $"{shown} was answered with {remark}.");
             case not (>= 200 and < 300):
                 throw Fault($"{shown} was answered with {remark}.");
         }
 
-        if (body.Length == 0) return new ApiAnswer(status, null, null, TimeSpan.Zero, null, remark);
+        if (body.Length == 0)
+            return new ApiAnswer(status, null, null, TimeSpan.Zero, null, remark);
         try
         {
             using var document = JsonDocument.Parse(body);
-            return new ApiAnswer(status, document.RootElement.Clone(), response.Headers.ETag?.ToString(), AgeOf(response), NextOf(response), remark);
+            return new ApiAnswer(
+                status,
+                document.RootElement.Clone(),
+                response.Headers.ETag?.ToString(),
+                AgeOf(response),
+                NextOf(response),
+                remark
+            );
         }
         catch (JsonException)
         {
-            throw Fault($"{shown} was answered with {response.Content.Headers.ContentType?.MediaType ?? "something"} that is not JSON: {_told.Of(body)}");
+            throw Fault(
+                $"{shown} was answered with {response.Content.Headers.ContentType?.MediaType ?? "something"} "
+                    + $"that is not JSON: {_told.Of(body)}"
+            );
         }
     }
 
-    private static async Task<ReadOnlyMemory<byte>> BodyAsync(HttpResponseMessage response, string shown, int mostBytes, CancellationToken cancellation)
+    private static async Task<ReadOnlyMemory<byte>> BodyAsync(
+        HttpResponseMessage response,
+        string shown,
+        int mostBytes,
+        CancellationToken cancellation
+    )
     {
         await using var stream = await response.Content.ReadAsStreamAsync(cancellation);
         using var body = new MemoryStream();
@@ -218,7 +337,8 @@ internal sealed class ApiCaller : IDisposable
         int read;
         while ((read = await stream.ReadAsync(piece, cancellation)) > 0)
         {
-            if (body.Length + read > mostBytes) throw Fault($"{shown} was answered with more than the {mostBytes:N0} bytes that are read.");
+            if (body.Length + read > mostBytes)
+                throw Fault($"{shown} was answered with more than the {mostBytes:N0} bytes that are read.");
             body.Write(piece, 0, read);
         }
 
@@ -230,12 +350,13 @@ internal sealed class ApiCaller : IDisposable
 
     private static TimeSpan MostQuiet { get; } = TimeSpan.FromMinutes(1);
 
-    private static TimeSpan? RetryAfter(HttpResponseMessage response) => response.Headers.RetryAfter switch
-    {
-        { Delta: { } pause } => pause,
-        { Date: { } at } => at - DateTimeOffset.UtcNow is var left && left > TimeSpan.Zero ? left : TimeSpan.Zero,
-        _ => null,
-    };
+    private static TimeSpan? RetryAfter(HttpResponseMessage response) =>
+        response.Headers.RetryAfter switch
+        {
+            { Delta: { } pause } => pause,
+            { Date: { } at } => at - DateTimeOffset.UtcNow is var left && left > TimeSpan.Zero ? left : TimeSpan.Zero,
+            _ => null,
+        };
 
     private static TimeSpan AgeOf(HttpResponseMessage response) =>
         response.Headers.CacheControl is { NoStore: false, NoCache: false, MaxAge: { } age } ? age : TimeSpan.Zero;
@@ -243,13 +364,24 @@ internal sealed class ApiCaller : IDisposable
     /// <summary>The next page, as a Link header says (RFC 8288); only of the same host.</summary>
     private string? NextOf(HttpResponseMessage response)
     {
-        if (!response.Headers.TryGetValues("Link", out var values)) return null;
+        if (!response.Headers.TryGetValues("Link", out var values))
+            return null;
         foreach (var link in values.SelectMany(value => value.Split(",")))
         {
             var (open, close) = (link.IndexOf('<'), link.IndexOf('>'));
-            if (open < 0 || close < open || !link[close..].Replace("\"", "").Split(';').Any(part => part.Trim().Equals("rel=next", StringComparison.OrdinalIgnoreCase))) continue;
+            if (
+                open < 0
+                || close < open
+                || !link[close..]
+                    .Replace("\"", "")
+                    .Split(';')
+                    .Any(part => part.Trim().Equals("rel=next", StringComparison.OrdinalIgnoreCase))
+            )
+                continue;
             var next = new Uri(response.RequestMessage!.RequestUri!, link[(open + 1)..close]);
-            return IsOwn(next) ? next.AbsoluteUri : throw Fault($"{_settings.ShownAs} names a next page on another host, {next.Host}, which is not followed.");
+            return IsOwn(next)
+                ? next.AbsoluteUri
+                : throw Fault($"{_settings.ShownAs} names a next page on another host, {next.Host}, which is not followed.");
         }
 
         return null;
@@ -265,7 +397,14 @@ internal sealed class ApiCaller : IDisposable
         {
             var allowed = addresses.Where(address => _api.LinkLocal || !LinkLocal.Is(address)).ToArray();
             if (allowed.Length == 0)
-                throw new SourceException(SourceTrouble.Away, $"{context.DnsEndPoint.Host} is an address of the link alone, which is called only where the app file says link_local: allowed.") { IsFinding = true };
+                throw new SourceException(
+                    SourceTrouble.Away,
+                    $"{context.DnsEndPoint.Host} is an address of the link alone, which is called only where the app "
+                        + "file says link_local: allowed."
+                )
+                {
+                    IsFinding = true,
+                };
             await socket.ConnectAsync(allowed, context.DnsEndPoint.Port, cancellation);
             return new NetworkStream(socket, ownsSocket: true);
         }

@@ -24,21 +24,38 @@ public static class ApiSampler
     /// <exception cref="SourceException">It cannot be reached, or is larger than what is read.</exception>
     public static async Task<byte[]?> FetchAsync(Uri address, TimeSpan limit, CancellationToken cancellation)
     {
-        using var http = new HttpClient(new SocketsHttpHandler { UseProxy = false, UseCookies = false }) { Timeout = limit, MaxResponseContentBufferSize = MostBytes };
+        using var http = new HttpClient(new SocketsHttpHandler { UseProxy = false, UseCookies = false })
+        {
+            Timeout = limit,
+            MaxResponseContentBufferSize = MostBytes,
+        };
         try
         {
             using var response = await http.GetAsync(address, cancellation);
             return response.IsSuccessStatusCode ? await response.Content.ReadAsByteArrayAsync(cancellation) : null;
         }
-        catch (Exception lost) when (lost is HttpRequestException or IOException || (lost is OperationCanceledException && !cancellation.IsCancellationRequested))
+        catch (Exception lost)
+            when (lost is HttpRequestException or IOException
+                || (lost is OperationCanceledException && !cancellation.IsCancellationRequested)
+            )
         {
-            throw new SourceException(SourceTrouble.Away, $"{address} cannot be read: {(lost.InnerException ?? lost).Message}", lost);
+            throw new SourceException(
+                SourceTrouble.Away,
+                $"{address} cannot be read: {(lost.InnerException ?? lost).Message}",
+                lost
+            );
         }
     }
 
-    /// <summary>Endpoints made of what some lists answer. Whether their records can be got one by one is tried with the first of them.</summary>
+    /// <summary>
+    /// Endpoints made of what some lists answer. Whether their records can be got one by one is tried with the first of them.
+    /// </summary>
     /// <param name="lists">Paths below the base address.</param>
-    public static async Task<ApiDescription> SampleAsync(SourceSettings settings, IReadOnlyList<string> lists, CancellationToken cancellation)
+    public static async Task<ApiDescription> SampleAsync(
+        SourceSettings settings,
+        IReadOnlyList<string> lists,
+        CancellationToken cancellation
+    )
     {
         using var caller = new ApiCaller(settings with { Api = new ApiSettings([], [], false, []) });
         var (endpoints, doubts) = (new List<ApiEndpoint>(), new List<string>());
@@ -52,38 +69,85 @@ public static class ApiSampler
                 continue;
             }
 
-            var fields = records.SelectMany(record => record.Members.Keys).Distinct()
-                .Where(field => !records.Exists(record => record.Members.TryGetValue(field, out var value) && value.ValueKind is JsonValueKind.Object or JsonValueKind.Array))
+            var fields = records
+                .SelectMany(record => record.Members.Keys)
+                .Distinct()
+                .Where(field =>
+                    !records.Exists(record =>
+                        record.Members.TryGetValue(field, out var value)
+                        && value.ValueKind is JsonValueKind.Object or JsonValueKind.Array
+                    )
+                )
                 .ToDictionary(field => field, field => ApiRecords.TypeOf(field, records));
-            var key = names ?? fields.Keys.Where(field => IsUnique(field, records)).OrderBy(field => Array.IndexOf(KeyWords, field.ToLowerInvariant()) is var at && at < 0 ? KeyWords.Length : at).FirstOrDefault();
+            var key = names
+                ?? fields
+                    .Keys.Where(field => IsUnique(field, records))
+                    .OrderBy(field =>
+                        Array.IndexOf(KeyWords, field.ToLowerInvariant()) is var at && at < 0 ? KeyWords.Length : at
+                    )
+                    .FirstOrDefault();
             var path = list.Split('?')[0].TrimEnd('/');
             var name = NameOf(path, endpoints);
-            if (key is null) doubts.Add($"Nothing in {list} tells its records apart: they have no page of their own.");
+            if (key is null)
+                doubts.Add($"Nothing in {list} tells its records apart: they have no page of their own.");
             var item = key is null ? null : $"{path}/{{{key}}}";
-            var paging = answer.Next is not null ? ApiPaging.Links : await PagingOfAsync(caller, list, answer.Json, pointer, names, records, cancellation);
-            var record = item is null ? null : await TryItemAsync(caller, item, key!, fields[key!], names, records[0], cancellation);
-            endpoints.Add(new ApiEndpoint(name, record is null ? null : item, list + (paging is ApiPaging.Links ? "" : $"{{?{paging.ToString().ToLowerInvariant()}}}"), record ?? "", pointer, names, key is null ? [] : [key], paging, 60, 10_000, fields));
+            var paging = answer.Next is not null
+                ? ApiPaging.Links
+                : await PagingOfAsync(caller, list, answer.Json, pointer, names, records, cancellation);
+            var record = item is null
+                ? null
+                : await TryItemAsync(caller, item, key!, fields[key!], names, records[0], cancellation);
+            endpoints.Add(
+                new ApiEndpoint(
+                    name,
+                    record is null ? null : item,
+                    list + (paging is ApiPaging.Links ? "" : $"{{?{paging.ToString().ToLowerInvariant()}}}"),
+                    record ?? "",
+                    pointer,
+                    names,
+                    key is null ? [] : [key],
+                    paging,
+                    60,
+                    10_000,
+                    fields
+                )
+            );
         }
 
         return new ApiDescription(null, null, endpoints, doubts);
     }
 
     /// <summary>
-    /// How a list goes on behind its first page: found by asking for the second, where the answer says that there is more, or has a round
+    /// How a list goes on behind its first page: found by asking for the second, where the answer says that there is more, or has
+    /// a round
     /// number of records.
     /// </summary>
     private static async Task<ApiPaging> PagingOfAsync(
-        ApiCaller caller, string list, JsonElement? answer, string pointer, string? names, List<ApiRecord> first, CancellationToken cancellation)
+        ApiCaller caller,
+        string list,
+        JsonElement? answer,
+        string pointer,
+        string? names,
+        List<ApiRecord> first,
+        CancellationToken cancellation
+    )
     {
-        if (list.Contains('?') || names is not null || !(SaysThereIsMore(answer, first.Count) || first.Count % 5 == 0)) return ApiPaging.Links;
+        if (list.Contains('?') || names is not null || !(SaysThereIsMore(answer, first.Count) || first.Count % 5 == 0))
+            return ApiPaging.Links;
         foreach (var (paging, next) in new[] { (ApiPaging.Page, "page=2"), (ApiPaging.Offset, $"offset={first.Count}") })
         {
             try
             {
-                var second = ApiRecords.Of((await caller.GetAsync($"{list}?{next}", null, MostBytes, cancellation)).Json, pointer, null, isList: true);
+                var second = ApiRecords.Of(
+                    (await caller.GetAsync($"{list}?{next}", null, MostBytes, cancellation)).Json,
+                    pointer,
+                    null,
+                    isList: true
+                );
 
                 // An API that does not know the parameter answers with the first page again.
-                if (second.Count > 0 && !second.Exists(record => first.Exists(other => AreSame(record, other)))) return paging;
+                if (second.Count > 0 && !second.Exists(record => first.Exists(other => AreSame(record, other))))
+                    return paging;
             }
             catch (SourceException)
             {
@@ -95,45 +159,92 @@ public static class ApiSampler
     }
 
     /// <summary>Whether an answer counts more records than it has, or names a next page.</summary>
-    private static bool SaysThereIsMore(JsonElement? answer, int count) => answer is { } root && Places(root, "", MostDepth).Any(place => place.Pointer[(place.Pointer.LastIndexOf('/') + 1)..].ToLowerInvariant() switch
-    {
-        "total" or "count" or "total_count" or "totalcount" or "total_items" => place.Value.ValueKind == JsonValueKind.Number && place.Value.TryGetInt64(out var total) && total > count,
-        "pages" or "total_pages" or "totalpages" or "last_page" => place.Value.ValueKind == JsonValueKind.Number && place.Value.TryGetInt64(out var pages) && pages > 1,
-        "next" or "next_page" or "next_url" => place.Value.ValueKind is JsonValueKind.String or JsonValueKind.Number,
-        "has_more" or "hasmore" or "has_next" => place.Value.ValueKind == JsonValueKind.True,
-        _ => false,
-    });
+    private static bool SaysThereIsMore(JsonElement? answer, int count) =>
+        answer is { } root
+        && Places(root, "", MostDepth)
+            .Any(place =>
+                place.Pointer[(place.Pointer.LastIndexOf('/') + 1)..].ToLowerInvariant() switch
+                {
+                    "total" or "count" or "total_count" or "totalcount" or "total_items" => place.Value.ValueKind
+                        == JsonValueKind.Number
+                        && place.Value.TryGetInt64(out var total)
+                        && total > count,
+                    "pages" or "total_pages" or "totalpages" or "last_page" => place.Value.ValueKind == JsonValueKind.Number
+                        && place.Value.TryGetInt64(out var pages)
+                        && pages > 1,
+                    "next" or "next_page" or "next_url" => place.Value.ValueKind is JsonValueKind.String or JsonValueKind.Number,
+                    "has_more" or "hasmore" or "has_next" => place.Value.ValueKind == JsonValueKind.True,
+                    _ => false,
+                }
+            );
 
     private static bool AreSame(ApiRecord one, ApiRecord other) =>
-        one.Members.Count == other.Members.Count && one.Members.All(member => other.Members.TryGetValue(member.Key, out var value) && JsonElement.DeepEquals(member.Value, value));
+        one.Members.Count == other.Members.Count
+        && one.Members.All(member =>
+            other.Members.TryGetValue(member.Key, out var value) && JsonElement.DeepEquals(member.Value, value)
+        );
 
-    /// <summary>Where the records of a list's answer stand: it itself, or the array that holds most of them, however deep.</summary>
+    /// <summary>
+    /// Where the records of a list's answer stand: it itself, or the array that holds most of them, however deep.
+    /// </summary>
     private static (string Pointer, string? Names, List<ApiRecord> Records) RecordsOf(JsonElement? answer)
     {
         var plain = ApiRecords.Of(answer, "", null, isList: true);
-        if (plain.Count > 0 || answer is not { ValueKind: JsonValueKind.Object } root) return ("", null, plain);
-        var best = Places(root, "", MostDepth).Where(place => place.Value.ValueKind == JsonValueKind.Array)
-            .Select(place => (place.Pointer, Records: ApiRecords.Of(answer, place.Pointer, null, isList: true))).OrderByDescending(place => place.Records.Count).FirstOrDefault();
-        return best.Records is { Count: > 0 } ? (best.Pointer, null, best.Records) : ("", "key", ApiRecords.Of(answer, "", "key", isList: true));
+        if (plain.Count > 0 || answer is not { ValueKind: JsonValueKind.Object } root)
+            return ("", null, plain);
+        var best = Places(root, "", MostDepth)
+            .Where(place => place.Value.ValueKind == JsonValueKind.Array)
+            .Select(place => (place.Pointer, Records: ApiRecords.Of(answer, place.Pointer, null, isList: true)))
+            .OrderByDescending(place => place.Records.Count)
+            .FirstOrDefault();
+        return best.Records is { Count: > 0 }
+            ? (best.Pointer, null, best.Records)
+            : ("", "key", ApiRecords.Of(answer, "", "key", isList: true));
     }
 
-    /// <summary>The members of an object and of the objects in it, the outer ones first, each with its JSON Pointer (RFC 6901).</summary>
+    /// <summary>
+    /// The members of an object and of the objects in it, the outer ones first, each with its JSON Pointer (RFC 6901).
+    /// </summary>
     private static IEnumerable<(string Pointer, JsonElement Value)> Places(JsonElement owner, string above, int depth)
     {
-        if (owner.ValueKind != JsonValueKind.Object || depth == 0) return [];
-        var own = owner.EnumerateObject().Select(member => (Pointer: $"{above}/{member.Name.Replace("~", "~0").Replace("/", "~1")}", member.Value)).ToList();
+        if (owner.ValueKind != JsonValueKind.Object || depth == 0)
+            return [];
+        var own = owner
+            .EnumerateObject()
+            .Select(member => (Pointer: $"{above}/{member.Name.Replace("~", "~0").Replace("/", "~1")}", member.Value))
+            .ToList();
         return own.Concat(own.SelectMany(place => Places(place.Value, place.Pointer, depth - 1)));
     }
 
-    /// <summary>Where the first record stands when it is asked for by its key: a JSON Pointer; null where it is not answered.</summary>
-    private static async Task<string?> TryItemAsync(ApiCaller caller, string item, string key, FieldType type, string? names, ApiRecord first, CancellationToken cancellation)
+    /// <summary>
+    /// Where the first record stands when it is asked for by its key: a JSON Pointer; null where it is not answered.
+    /// </summary>
+    private static async Task<string?> TryItemAsync(
+        ApiCaller caller,
+        string item,
+        string key,
+        FieldType type,
+        string? names,
+        ApiRecord first,
+        CancellationToken cancellation
+    )
     {
         var asked = Convert.ToString(first.Kept(key, type), System.Globalization.CultureInfo.InvariantCulture) ?? "";
         try
         {
-            if (ApiTemplate.Expand(item, _ => asked) is not { } path || await caller.GetAsync(path, null, MostBytes, cancellation) is not { Status: HttpStatusCode.OK, Json: { } json }) return null;
-            bool Is(string pointer) => ApiRecords.Of(json, pointer, names, isList: false) is [var only] && only.Has(key, type, asked);
-            return Is("") ? "" : Places(json, "", MostDepth).Where(place => place.Value.ValueKind is JsonValueKind.Object or JsonValueKind.Array).Select(place => place.Pointer).FirstOrDefault(Is);
+            if (
+                ApiTemplate.Expand(item, _ => asked) is not { } path
+                || await caller.GetAsync(path, null, MostBytes, cancellation) is not { Status: HttpStatusCode.OK, Json: { } json }
+            )
+                return null;
+            bool Is(string pointer) =>
+                ApiRecords.Of(json, pointer, names, isList: false) is [var only] && only.Has(key, type, asked);
+            return Is("")
+                ? ""
+                : Places(json, "", MostDepth)
+                    .Where(place => place.Value.ValueKind is JsonValueKind.Object or JsonValueKind.Array)
+                    .Select(place => place.Pointer)
+                    .FirstOrDefault(Is);
         }
         catch (SourceException)
         {
@@ -144,14 +255,20 @@ public static class ApiSampler
     private static bool IsUnique(string field, List<ApiRecord> records)
     {
         var seen = new HashSet<string>();
-        return records.TrueForAll(record => record.Members.TryGetValue(field, out var value) && value.ValueKind is JsonValueKind.String or JsonValueKind.Number && value.ToString().Length > 0 && seen.Add(value.ToString()));
+        return records.TrueForAll(record =>
+            record.Members.TryGetValue(field, out var value)
+            && value.ValueKind is JsonValueKind.String or JsonValueKind.Number
+            && value.ToString().Length > 0
+            && seen.Add(value.ToString())
+        );
     }
 
     private static string NameOf(string path, List<ApiEndpoint> taken)
     {
         var last = DraftNames.Named(path[(path.LastIndexOf('/') + 1)..], []);
         var name = last;
-        for (var i = 2; taken.Exists(endpoint => endpoint.Name == name); i++) name = $"{last}-{i}";
+        for (var i = 2; taken.Exists(endpoint => endpoint.Name == name); i++)
+            name = $"{last}-{i}";
         return name;
     }
 }

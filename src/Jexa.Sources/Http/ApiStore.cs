@@ -43,9 +43,17 @@ internal sealed class ApiStore : IAsyncDisposable
         lock (_lock)
         {
             var table = Quoted(shape.Endpoint.Name);
-            if (anew) Run($"DROP TABLE IF EXISTS {table}");
-            Run($"CREATE TABLE IF NOT EXISTS {table} ({string.Join(", ", shape.Columns.Select(column => $"{Quoted(column.Name)} {(column.Type == FieldType.Any ? "" : column.Type.Word().ToUpperInvariant())}"))})");
-            if (shape.HasKey) Run($"CREATE INDEX IF NOT EXISTS {Quoted(shape.Endpoint.Name + "\u0001key")} ON {table} ({string.Join(", ", shape.Endpoint.Key.Select(Quoted))})");
+            if (anew)
+                Run($"DROP TABLE IF EXISTS {table}");
+            var columns = shape.Columns.Select(column =>
+                $"{Quoted(column.Name)} {(column.Type == FieldType.Any ? "" : column.Type.Word().ToUpperInvariant())}"
+            );
+            Run($"CREATE TABLE IF NOT EXISTS {table} ({string.Join(", ", columns)})");
+            if (shape.HasKey)
+                Run(
+                    $"CREATE INDEX IF NOT EXISTS {Quoted(shape.Endpoint.Name + "\u0001key")} ON {table} "
+                        + $"({string.Join(", ", shape.Endpoint.Key.Select(Quoted))})"
+                );
         }
     }
 
@@ -57,17 +65,24 @@ internal sealed class ApiStore : IAsyncDisposable
             using var transaction = _connection.BeginTransaction();
             using (var delete = Command(transaction))
             {
-                delete.CommandText = $"DELETE FROM {Quoted(shape.Endpoint.Name)}{(key is null ? "" : $" WHERE {string.Join(" AND ", shape.Endpoint.Key.Select((column, i) => $"{Quoted(column)} = @{i}"))}")}";
-                for (var i = 0; i < (key?.Count ?? 0); i++) delete.Parameters.AddWithValue($"@{i}", key![i]);
+                var isKey = string.Join(" AND ", shape.Endpoint.Key.Select((column, i) => $"{Quoted(column)} = @{i}"));
+                delete.CommandText = $"DELETE FROM {Quoted(shape.Endpoint.Name)}{(key is null ? "" : $" WHERE {isKey}")}";
+                for (var i = 0; i < (key?.Count ?? 0); i++)
+                    delete.Parameters.AddWithValue($"@{i}", key![i]);
                 delete.ExecuteNonQuery();
             }
 
             using var insert = Command(transaction);
-            insert.CommandText = $"INSERT INTO {Quoted(shape.Endpoint.Name)} VALUES ({string.Join(", ", shape.Columns.Select((_, i) => $"@{i}"))})";
-            var values = shape.Columns.Select((_, i) => insert.Parameters.Add(new SqliteParameter { ParameterName = $"@{i}" })).ToArray();
+            insert.CommandText =
+                $"INSERT INTO {Quoted(shape.Endpoint.Name)} VALUES "
+                + $"({string.Join(", ", shape.Columns.Select((_, i) => $"@{i}"))})";
+            var values = shape
+                .Columns.Select((_, i) => insert.Parameters.Add(new SqliteParameter { ParameterName = $"@{i}" }))
+                .ToArray();
             foreach (var record in records)
             {
-                for (var i = 0; i < values.Length; i++) values[i].Value = record.Kept(shape.Columns[i].Name, shape.Columns[i].Type) ?? DBNull.Value;
+                for (var i = 0; i < values.Length; i++)
+                    values[i].Value = record.Kept(shape.Columns[i].Name, shape.Columns[i].Type) ?? DBNull.Value;
                 insert.ExecuteNonQuery();
             }
 

@@ -5,7 +5,12 @@ using Jexa.Core.Values;
 namespace Jexa.Sources.Http;
 
 /// <summary>A query over what was read from an API, which is read first.</summary>
-internal sealed class HttpQuery(HttpSource source, IPreparedQuery inner, IReadOnlyList<string> tables, IReadOnlyList<Operand>? key) : IPreparedQuery
+internal sealed class HttpQuery(
+    HttpSource source,
+    IPreparedQuery inner,
+    IReadOnlyList<string> tables,
+    IReadOnlyList<Operand>? key
+) : IPreparedQuery
 {
     public int Width => inner.Width;
 
@@ -16,15 +21,28 @@ internal sealed class HttpQuery(HttpSource source, IPreparedQuery inner, IReadOn
     public async ValueTask RunAsync(IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation)
     {
         string? remark = null;
-        if (key is not null) remark = await source.HaveItemAsync(tables[0], KeyOf(arguments), cancellation);
-        else await source.HaveListAsync(tables[0], cancellation);
-        for (var i = 1; i < tables.Count; i++) await source.HaveListAsync(tables[i], cancellation);
+        if (key is not null)
+            remark = await source.HaveItemAsync(tables[0], KeyOf(arguments), cancellation);
+        else
+            await source.HaveListAsync(tables[0], cancellation);
+        for (var i = 1; i < tables.Count; i++)
+            await source.HaveListAsync(tables[i], cancellation);
         await inner.RunAsync(arguments, into, cancellation);
         into.Remark = remark;
     }
 
-    public string Shown(IReadOnlyList<Constant> arguments) => key is not null ? source.Shown(tables[0], KeyOf(arguments)) : $"{source.ShownList(tables[0])}, as it was last read";
+    public string Shown(IReadOnlyList<Constant> arguments) =>
+        key is not null ? source.Shown(tables[0], KeyOf(arguments)) : $"{source.ShownList(tables[0])}, as it was last read";
 
     private List<string> KeyOf(IReadOnlyList<Constant> arguments) =>
-        [.. key!.Select(operand => operand switch { Operand.Argument argument => arguments[argument.Number].ToString()!, Operand.Written written => written.Value.ToString()!, _ => "" })];
+        [
+            .. key!.Select(operand =>
+                operand switch
+                {
+                    Operand.Argument argument => arguments[argument.Number].ToString()!,
+                    Operand.Written written => written.Value.ToString()!,
+                    _ => "",
+                }
+            ),
+        ];
 }

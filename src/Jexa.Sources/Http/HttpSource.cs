@@ -9,7 +9,8 @@ using Jexa.Core.Values;
 namespace Jexa.Sources.Http;
 
 /// <summary>
-/// An HTTP API that answers with JSON. One record is asked for by its key, each time, unless the API says how long an answer is good;
+/// An HTTP API that answers with JSON. One record is asked for by its key, each time, unless the API says how long an answer is
+/// good;
 /// lists are read as a whole, as far as they may be, and read again when they are old.
 /// </summary>
 internal sealed class HttpSource(SourceSettings settings) : ISource
@@ -42,31 +43,67 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
             {
                 listed = await ReadListAsync(endpoint, null, cancellation);
                 records = listed.Records;
-                if (listed.IsCut) notes.Add(new SourceNote($"The list of {endpoint.Name} has more than the {endpoint.Most:N0} records that are read.", "Say most: NUMBER at the endpoint, if all of them are wanted.", false));
+                if (listed.IsCut)
+                    notes.Add(
+                        new SourceNote(
+                            $"The list of {endpoint.Name} has more than the {endpoint.Most:N0} records that are read.",
+                            "Say most: NUMBER at the endpoint, if all of them are wanted.",
+                            false
+                        )
+                    );
             }
 
-            foreach (var name in records.SelectMany(record => record.Members.Keys).Distinct().Where(name => !endpoint.Fields.ContainsKey(name))) columns.Add((name, ApiRecords.TypeOf(name, records)));
-            if (columns.Count == 0 && _shapes.TryGetValue(endpoint.Name, out var before)) columns.AddRange(before.Columns);
+            foreach (
+                var name in records
+                    .SelectMany(record => record.Members.Keys)
+                    .Distinct()
+                    .Where(name => !endpoint.Fields.ContainsKey(name))
+            )
+                columns.Add((name, ApiRecords.TypeOf(name, records)));
+            if (columns.Count == 0 && _shapes.TryGetValue(endpoint.Name, out var before))
+                columns.AddRange(before.Columns);
             if (columns.Count == 0)
             {
-                notes.Add(new SourceNote($"The list of {endpoint.Name} is empty, so nobody can tell what its records hold.", "Add fields: { NAME: TYPE } to the endpoint.", true));
+                notes.Add(
+                    new SourceNote(
+                        $"The list of {endpoint.Name} is empty, so nobody can tell what its records hold.",
+                        "Add fields: { NAME: TYPE } to the endpoint.",
+                        true
+                    )
+                );
                 continue;
             }
 
             var shape = new ApiShape(endpoint, columns);
             if (!shape.HasKey && endpoint.Key.Count > 0)
-                notes.Add(new SourceNote($"The records of {endpoint.Name} have no field called {endpoint.Key.First(key => columns.TrueForAll(column => column.Item1 != key))}, which is to be their key.", "Name fields that they have.", true));
+                notes.Add(
+                    new SourceNote(
+                        $"The records of {endpoint.Name} have no field called "
+                            + $"{endpoint.Key.First(key => columns.TrueForAll(column => column.Item1 != key))}, which is to be "
+                            + "their key.",
+                        "Name fields that they have.",
+                        true
+                    )
+                );
             var isNew = !_shapes.TryGetValue(endpoint.Name, out var old) || !old.Columns.SequenceEqual(columns);
             _store.Shape(shape, isNew);
-            if (isNew) _lists.TryRemove(endpoint.Name, out _);
-            if (isNew) foreach (var key in _kept.Keys.Where(key => key.Endpoint == endpoint.Name)) _kept.TryRemove(key, out _);
+            if (isNew)
+                _lists.TryRemove(endpoint.Name, out _);
+            if (isNew)
+                foreach (var key in _kept.Keys.Where(key => key.Endpoint == endpoint.Name))
+                    _kept.TryRemove(key, out _);
             shapes[endpoint.Name] = shape;
-            if (records.Count > 0) Keep(shape, listed!);
+            if (records.Count > 0)
+                Keep(shape, listed!);
         }
 
         _shapes = shapes;
         var schema = await _store.Source.DescribeAsync(cancellation);
-        return new SourceSchema([.. schema.Tables.Where(table => shapes.ContainsKey(table.Name)).Select(table => Told(table, shapes[table.Name].Endpoint))])
+        return new SourceSchema([
+            .. schema
+                .Tables.Where(table => shapes.ContainsKey(table.Name))
+                .Select(table => Told(table, shapes[table.Name].Endpoint)),
+        ])
         {
             ReadOnlyBecause = "an API is only read",
             Notes = notes,
@@ -76,16 +113,20 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
     public async ValueTask ProbeAsync(CancellationToken cancellation) => await _caller.ProbeAsync(cancellation);
 
     /// <summary>
-    /// Visits wait for an API rather than hold a connection each: many visitors of one record are one request. Requests have a bound of
+    /// Visits wait for an API rather than hold a connection each: many visitors of one record are one request. Requests have a
+    /// bound of
     /// their own (<see cref="ApiCaller"/>).
     /// </summary>
     public int Connections => 256;
 
-    public IPreparedQuery Prepare(RecordQuery query) => new HttpQuery(this, _store.Source.Prepare(query), Tables(query.Table, query.Joins), Keyed(query));
+    public IPreparedQuery Prepare(RecordQuery query) =>
+        new HttpQuery(this, _store.Source.Prepare(query), Tables(query.Table, query.Joins), Keyed(query));
 
-    public IPreparedQuery Prepare(CountQuery query) => new HttpQuery(this, _store.Source.Prepare(query), Tables(query.Table, query.Joins), null);
+    public IPreparedQuery Prepare(CountQuery query) =>
+        new HttpQuery(this, _store.Source.Prepare(query), Tables(query.Table, query.Joins), null);
 
-    public IPreparedQuery Prepare(GroupQuery query) => new HttpQuery(this, _store.Source.Prepare(query), Tables(query.Table, query.Joins), null);
+    public IPreparedQuery Prepare(GroupQuery query) =>
+        new HttpQuery(this, _store.Source.Prepare(query), Tables(query.Table, query.Joins), null);
 
     public IPreparedQuery Prepare(CombinedQuery query)
     {
@@ -93,7 +134,8 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
         return new HttpQuery(this, _store.Source.Prepare(query), Tables(first.Table, first.Joins), null);
     }
 
-    public ValueTask<IWriteSession> BeginWriteAsync(CancellationToken cancellation) => throw new SourceException(SourceTrouble.Failed, "An API is only read.");
+    public ValueTask<IWriteSession> BeginWriteAsync(CancellationToken cancellation) =>
+        throw new SourceException(SourceTrouble.Failed, "An API is only read.");
 
     public ValueTask<QuerySchema> DescribeQueryAsync(string query, CancellationToken cancellation) =>
         ValueTask.FromResult(new QuerySchema([], [], "An API takes no queries of one's own."));
@@ -108,20 +150,31 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
 
     /// <summary>A request for one record as people may see it.</summary>
     public string Shown(string endpoint, IReadOnlyList<string> key) =>
-        _shapes.TryGetValue(endpoint, out var shape) && Path(shape.Endpoint, key) is { } path ? _caller.Shown(path) : $"no request: an address cannot carry {string.Join(" and ", key)}";
+        _shapes.TryGetValue(endpoint, out var shape) && Path(shape.Endpoint, key) is { } path
+            ? _caller.Shown(path)
+            : $"no request: an address cannot carry {string.Join(" and ", key)}";
 
-    public string ShownList(string endpoint) => _shapes.TryGetValue(endpoint, out var shape) && shape.Endpoint.List is { } list ? _caller.Shown(ApiTemplate.Expand(list, _ => null) ?? list) : "";
+    public string ShownList(string endpoint) =>
+        _shapes.TryGetValue(endpoint, out var shape) && shape.Endpoint.List is { } list
+            ? _caller.Shown(ApiTemplate.Expand(list, _ => null) ?? list)
+            : "";
 
-    /// <summary>Sees to it that the store has what the API says of one key now. Gives what is to be said of it in a trace.</summary>
+    /// <summary>
+    /// Sees to it that the store has what the API says of one key now. Gives what is to be said of it in a trace.
+    /// </summary>
     public async ValueTask<string> HaveItemAsync(string endpoint, IReadOnlyList<string> key, CancellationToken cancellation)
     {
         var shape = Shape(endpoint);
-        if (Path(shape.Endpoint, key) is not { } path) return "not asked";
+        if (Path(shape.Endpoint, key) is not { } path)
+            return "not asked";
         var name = (endpoint, ArgumentKey.Of(key));
-        if (_kept.TryGetValue(name, out var kept) && Environment.TickCount64 < kept.GoodUntil) return "not asked again: the last answer is still good";
+        if (_kept.TryGetValue(name, out var kept) && Environment.TickCount64 < kept.GoodUntil)
+            return "not asked again: the last answer is still good";
 
         // Whoever asks for the same meanwhile waits for the same answer; nobody's leaving ends it for the others.
-        var work = _underWay.GetOrAdd(name, _ => new Lazy<Task<string>>(() => Task.Run(() => AskItemAsync(shape, key, path, name, kept?.Tag))));
+        var work = _underWay.GetOrAdd(name, _ => new Lazy<Task<string>>(() =>
+            Task.Run(() => AskItemAsync(shape, key, path, name, kept?.Tag))
+        ));
         return await work.Value.WaitAsync(cancellation);
     }
 
@@ -129,28 +182,41 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
     public async ValueTask HaveListAsync(string endpoint, CancellationToken cancellation)
     {
         var shape = Shape(endpoint);
-        if (shape.Endpoint.List is null) return;
+        if (shape.Endpoint.List is null)
+            return;
         var known = _lists.GetValueOrDefault(endpoint);
         var age = known is null ? TimeSpan.MaxValue : TimeSpan.FromMilliseconds(Environment.TickCount64 - known.ReadAt);
         var refresh = TimeSpan.FromSeconds(shape.Endpoint.RefreshSeconds);
-        if (known?.MaxAge > refresh) refresh = known.MaxAge;
-        if (age < refresh) return;
+        if (known?.MaxAge > refresh)
+            refresh = known.MaxAge;
+        if (age < refresh)
+            return;
         var work = _listsUnderWay.GetOrAdd(endpoint, _ => new Lazy<Task>(() => Task.Run(() => AskListAsync(shape))));
 
         // One that is not very old is still shown while the next is read.
         var read = work.Value;
-        if (age < refresh * 2) return;
+        if (age < refresh * 2)
+            return;
         try
         {
             await read.WaitAsync(settings.TimeLimit, cancellation);
         }
         catch (TimeoutException)
         {
-            throw new SourceException(SourceTrouble.TooSlow, $"The list of {endpoint} was not there within {settings.TimeLimit.TotalSeconds:0.#} s.");
+            throw new SourceException(
+                SourceTrouble.TooSlow,
+                $"The list of {endpoint} was not there within {settings.TimeLimit.TotalSeconds:0.#} s."
+            );
         }
     }
 
-    private async Task<string> AskItemAsync(ApiShape shape, IReadOnlyList<string> key, string path, (string, string) name, string? tag)
+    private async Task<string> AskItemAsync(
+        ApiShape shape,
+        IReadOnlyList<string> key,
+        string path,
+        (string, string) name,
+        string? tag
+    )
     {
         try
         {
@@ -162,7 +228,13 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
         }
     }
 
-    private async Task<string> TakeItemAsync(ApiShape shape, IReadOnlyList<string> key, string path, (string, string) name, string? tag)
+    private async Task<string> TakeItemAsync(
+        ApiShape shape,
+        IReadOnlyList<string> key,
+        string path,
+        (string, string) name,
+        string? tag
+    )
     {
         var answer = await _caller.GetAsync(path, tag, MostItemBytes, _ending.Token);
         if (answer.Status != HttpStatusCode.NotModified)
@@ -171,14 +243,24 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
             foreach (var record in records)
                 for (var i = 0; i < key.Count; i++)
                     if (!record.Has(shape.Endpoint.Key[i], shape.TypeOf(shape.Endpoint.Key[i]), key[i]))
-                        throw new SourceException(SourceTrouble.Failed,
-                            $"{_caller.Shown(path)} was answered with a record whose {shape.Endpoint.Key[i]} is {record.Kept(shape.Endpoint.Key[i], FieldType.Text) ?? "lacking"}, not {key[i]}: it is not shown.")
-                        { IsFinding = true };
+                        throw new SourceException(
+                            SourceTrouble.Failed,
+                            $"{_caller.Shown(path)} was answered with a record whose {shape.Endpoint.Key[i]} is "
+                                + $"{record.Kept(shape.Endpoint.Key[i], FieldType.Text) ?? "lacking"}, not {key[i]}: it is "
+                                + "not shown."
+                        )
+                        {
+                            IsFinding = true,
+                        };
             _store.Replace(shape, key, records);
         }
 
-        if (_kept.Count >= MostKept) _kept.Clear();
-        _kept[name] = new Kept(Environment.TickCount64 + (long)answer.MaxAge.TotalMilliseconds, answer.Tag ?? (answer.Status == HttpStatusCode.NotModified ? tag : null));
+        if (_kept.Count >= MostKept)
+            _kept.Clear();
+        _kept[name] = new Kept(
+            Environment.TickCount64 + (long)answer.MaxAge.TotalMilliseconds,
+            answer.Tag ?? (answer.Status == HttpStatusCode.NotModified ? tag : null)
+        );
         return answer.Remark;
     }
 
@@ -187,8 +269,10 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
         try
         {
             var listed = await ReadListAsync(shape.Endpoint, _lists.GetValueOrDefault(shape.Endpoint.Name)?.Tag, _ending.Token);
-            if (listed.IsSame) _lists[shape.Endpoint.Name] = new KeptList(Environment.TickCount64, listed.MaxAge, listed.Tag);
-            else Keep(shape, listed);
+            if (listed.IsSame)
+                _lists[shape.Endpoint.Name] = new KeptList(Environment.TickCount64, listed.MaxAge, listed.Tag);
+            else
+                Keep(shape, listed);
         }
         finally
         {
@@ -201,7 +285,8 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
         _store.Replace(shape, null, listed.Records);
 
         // What was known of single records is not in the store any more.
-        foreach (var name in _kept.Keys.Where(name => name.Endpoint == shape.Endpoint.Name)) _kept.TryRemove(name, out _);
+        foreach (var name in _kept.Keys.Where(name => name.Endpoint == shape.Endpoint.Name))
+            _kept.TryRemove(name, out _);
         _lists[shape.Endpoint.Name] = new KeptList(Environment.TickCount64, listed.MaxAge, listed.Tag);
     }
 
@@ -217,12 +302,18 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
         for (var page = 1; path is not null && page <= MostPages; page++)
         {
             var answer = await _caller.GetAsync(path, page == 1 ? tag : null, MostListBytes, limit.Token);
-            if (answer.Status == HttpStatusCode.NotModified) return new ListAnswer([], false, answer.MaxAge, answer.Tag ?? tag) { IsSame = true };
-            if (answer.MaxAge < age) age = answer.MaxAge;
+            if (answer.Status == HttpStatusCode.NotModified)
+                return new ListAnswer([], false, answer.MaxAge, answer.Tag ?? tag) { IsSame = true };
+            if (answer.MaxAge < age)
+                age = answer.MaxAge;
             var found = ApiRecords.Of(answer.Json, endpoint.Records, endpoint.Names, isList: true);
             records.AddRange(found);
-            if (records.Count > endpoint.Most) return new ListAnswer(records[..endpoint.Most], true, age, null);
-            path = endpoint.Paging == ApiPaging.Links ? answer.Next : found.Count == 0 ? null : PagePath(endpoint, page + 1, records.Count);
+            if (records.Count > endpoint.Most)
+                return new ListAnswer(records[..endpoint.Most], true, age, null);
+            path =
+                endpoint.Paging == ApiPaging.Links ? answer.Next
+                : found.Count == 0 ? null
+                : PagePath(endpoint, page + 1, records.Count);
             own = page == 1 && path is null ? answer.Tag : null;
         }
 
@@ -231,35 +322,48 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
 
     private static string? PagePath(ApiEndpoint endpoint, int page, int offset) =>
         ApiTemplate.Expand(endpoint.List!, name => (endpoint.Paging, name) switch
-        {
-            (ApiPaging.Page, "page") => page.ToString(System.Globalization.CultureInfo.InvariantCulture),
-            (ApiPaging.Offset, "offset") => offset.ToString(System.Globalization.CultureInfo.InvariantCulture),
-            _ => null,
-        });
+            {
+                (ApiPaging.Page, "page") => page.ToString(System.Globalization.CultureInfo.InvariantCulture),
+                (ApiPaging.Offset, "offset") => offset.ToString(System.Globalization.CultureInfo.InvariantCulture),
+                _ => null,
+            });
 
     private ApiShape Shape(string endpoint) =>
-        _shapes.GetValueOrDefault(endpoint) ?? throw new SourceException(SourceTrouble.Failed, $"There is no endpoint called {endpoint} any more.");
+        _shapes.GetValueOrDefault(endpoint)
+        ?? throw new SourceException(SourceTrouble.Failed, $"There is no endpoint called {endpoint} any more.");
 
     private static string? Path(ApiEndpoint endpoint, IReadOnlyList<string> key) =>
         ApiTemplate.Expand(endpoint.Item!, name => endpoint.Key.ToList().IndexOf(name) is var at and >= 0 ? key[at] : null);
 
-    /// <summary>A record without the key that its endpoint has is none of the API's making: links are filled from it all the same.</summary>
-    private static TableSchema Told(TableSchema table, ApiEndpoint endpoint) => table with
-    {
-        Columns = [.. table.Columns.Select(column => endpoint.Key.Contains(column.Name) ? column with { Nullable = false } : column)],
-        PrimaryKey = endpoint.Key.All(field => table.Find(field) is not null) ? endpoint.Key : [],
-        UniqueKeys = endpoint.Key.Count > 0 && endpoint.Key.All(field => table.Find(field) is not null) ? [endpoint.Key] : [],
-        CanList = endpoint.List is not null,
-        AboutRows = null,
-    };
+    /// <summary>
+    /// A record without the key that its endpoint has is none of the API's making: links are filled from it all the same.
+    /// </summary>
+    private static TableSchema Told(TableSchema table, ApiEndpoint endpoint) =>
+        table with
+        {
+            Columns =
+            [
+                .. table.Columns.Select(column => endpoint.Key.Contains(column.Name) ? column with { Nullable = false } : column),
+            ],
+            PrimaryKey = endpoint.Key.All(field => table.Find(field) is not null) ? endpoint.Key : [],
+            UniqueKeys = endpoint.Key.Count > 0 && endpoint.Key.All(field => table.Find(field) is not null) ? [endpoint.Key] : [],
+            CanList = endpoint.List is not null,
+            AboutRows = null,
+        };
 
-    private static List<string> Tables(RowOrigin table, IReadOnlyList<Join> joins) => [table.Name, .. joins.Select(join => join.Table.Name).Where(name => name != table.Name).Distinct()];
+    private static List<string> Tables(RowOrigin table, IReadOnlyList<Join> joins) =>
+        [table.Name, .. joins.Select(join => join.Table.Name).Where(name => name != table.Name).Distinct()];
 
     /// <summary>What a query asks for by key: the value of each field of the key; null where it asks otherwise.</summary>
     private List<Operand>? Keyed(RecordQuery query)
     {
-        if (!_shapes.TryGetValue(query.Table.Name, out var shape) || shape.Endpoint.Item is null || !shape.HasKey) return null;
-        var operands = shape.Endpoint.Key.Select(field => query.Conditions.OfType<Condition.Equal>().FirstOrDefault(equal => equal.Column == ColumnRef.Own(field))?.Value).ToList();
+        if (!_shapes.TryGetValue(query.Table.Name, out var shape) || shape.Endpoint.Item is null || !shape.HasKey)
+            return null;
+        var operands = shape
+            .Endpoint.Key.Select(field =>
+                query.Conditions.OfType<Condition.Equal>().FirstOrDefault(equal => equal.Column == ColumnRef.Own(field))?.Value
+            )
+            .ToList();
         return operands.Contains(null) ? null : [.. operands.OfType<Operand>()];
     }
 

@@ -5,7 +5,8 @@ namespace Jexa.Sources.Http;
 
 /// <summary>
 /// Addresses of the link alone, where machines of a cloud are told their own secrets: in IPv4 (169.254.0.0/16, RFC 3927), in IPv6
-/// (fe80::/10, RFC 4291, and fd00:ec2::254, which is used for the same), and IPv4 addresses in the forms that IPv6 carries them in.
+/// (fe80::/10, RFC 4291, and fd00:ec2::254, which is used for the same), and IPv4 addresses in the forms that IPv6 carries them
+/// in.
 /// </summary>
 internal static class LinkLocal
 {
@@ -13,7 +14,8 @@ internal static class LinkLocal
 
     public static bool Is(IPAddress address)
     {
-        if (address.AddressFamily == AddressFamily.InterNetwork) return address.GetAddressBytes() is [169, 254, ..];
+        if (address.AddressFamily == AddressFamily.InterNetwork)
+            return address.GetAddressBytes() is [169, 254, ..];
         return address.IsIPv6LinkLocal || address.Equals(MetadataAddress) || (Within(address) is { } inner && Is(inner));
     }
 
@@ -25,7 +27,8 @@ internal static class LinkLocal
         return bytes switch
         {
             // ::ffff:a.b.c.d (mapped), ::ffff:0:a.b.c.d (translated, RFC 2765), ::a.b.c.d (compatible).
-            [0, 0, 0, 0, 0, 0, 0, 0, ..] when bytes.AsSpan(8, 4) is [0, 0, 0xff, 0xff] or [0xff, 0xff, 0, 0] or [0, 0, 0, 0] => new IPAddress(last),
+            [0, 0, 0, 0, 0, 0, 0, 0, ..] when bytes.AsSpan(8, 4) is [0, 0, 0xff, 0xff] or [0xff, 0xff, 0, 0] or [0, 0, 0, 0] =>
+                new IPAddress(last),
 
             // 64:ff9b::/96 (RFC 6052) and the local prefixes of 64:ff9b:1::/48 (RFC 8215), which end in the address as well.
             [0, 0x64, 0xff, 0x9b, ..] => new IPAddress(last),

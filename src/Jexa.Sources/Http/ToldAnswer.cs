@@ -6,8 +6,10 @@ using Jexa.Core.Sources;
 namespace Jexa.Sources.Http;
 
 /// <summary>
-/// What traces, findings and logs are told of an API's answer: its beginning, without the values of secret fields, and without what was
-/// filled in from the environment, should the API say it back. Of an answer that is no JSON nobody can tell what in it is secret: only
+/// What traces, findings and logs are told of an API's answer: its beginning, without the values of secret fields, and without
+/// what was
+/// filled in from the environment, should the API say it back. Of an answer that is no JSON nobody can tell what in it is secret:
+/// only
 /// its size is told.
 /// </summary>
 internal sealed class ToldAnswer(ApiSettings api)
@@ -21,13 +23,16 @@ internal sealed class ToldAnswer(ApiSettings api)
 
     public string Of(ReadOnlyMemory<byte> body)
     {
-        if (body.Length == 0) return "nothing";
+        if (body.Length == 0)
+            return "nothing";
         var size = $"{body.Length:N0} bytes";
-        if (body.Length > LargestRead) return size;
+        if (body.Length > LargestRead)
+            return size;
         try
         {
             var whole = JsonNode.Parse(body.Span);
-            if (whole is JsonObject or JsonArray) Withhold(whole);
+            if (whole is JsonObject or JsonArray)
+                Withhold(whole);
             var text = Masked(whole?.ToJsonString(ToldOptions) ?? "null");
             return text.Length <= MostCharacters ? text : text[..MostCharacters] + "…";
         }
@@ -37,14 +42,21 @@ internal sealed class ToldAnswer(ApiSettings api)
         }
     }
 
-    private static readonly JsonSerializerOptions ToldOptions = new() { Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
+    private static readonly JsonSerializerOptions ToldOptions = new()
+    {
+        Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
+    };
 
     private string Masked(string text)
     {
         foreach (var secret in api.Secrets.Where(secret => secret.Length >= ShortestSecret))
         {
             text = text.Replace(secret, Secret, StringComparison.OrdinalIgnoreCase);
-            text = text.Replace(JsonEncodedText.Encode(secret, ToldOptions.Encoder).Value, Secret, StringComparison.OrdinalIgnoreCase);
+            text = text.Replace(
+                JsonEncodedText.Encode(secret, ToldOptions.Encoder).Value,
+                Secret,
+                StringComparison.OrdinalIgnoreCase
+            );
             text = text.Replace(Convert.ToBase64String(Encoding.UTF8.GetBytes(secret)), Secret, StringComparison.Ordinal);
             text = text.Replace(Uri.EscapeDataString(secret), Secret, StringComparison.OrdinalIgnoreCase);
         }
@@ -59,13 +71,16 @@ internal sealed class ToldAnswer(ApiSettings api)
             case JsonObject members:
                 foreach (var (name, value) in members.ToList())
                 {
-                    if (api.SecretFields.Contains(name)) members[name] = Secret;
-                    else Withhold(value);
+                    if (api.SecretFields.Contains(name))
+                        members[name] = Secret;
+                    else
+                        Withhold(value);
                 }
 
                 break;
             case JsonArray items:
-                foreach (var item in items) Withhold(item);
+                foreach (var item in items)
+                    Withhold(item);
                 break;
         }
     }

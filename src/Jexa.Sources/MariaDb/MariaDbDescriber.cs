@@ -12,37 +12,52 @@ namespace Jexa.Sources.MariaDb;
 internal static partial class MariaDbDescriber
 {
     private const string Relations = """
-        SELECT TABLE_NAME, TABLE_TYPE, TABLE_ROWS FROM information_schema.TABLES WHERE TABLE_SCHEMA = DATABASE() AND TABLE_NAME <> 'jexa_commit'
+        SELECT TABLE_NAME, TABLE_TYPE, TABLE_ROWS FROM information_schema.TABLES WHERE TABLE_SCHEMA = DATABASE()
+          AND TABLE_NAME <> 'jexa_commit'
           AND TABLE_TYPE IN ('BASE TABLE', 'VIEW', 'SYSTEM VERSIONED') ORDER BY TABLE_NAME
         """;
 
     private const string Columns = """
-        SELECT TABLE_NAME, COLUMN_NAME, COLUMN_TYPE, DATA_TYPE, IS_NULLABLE, COLUMN_DEFAULT, EXTRA, COLLATION_NAME, CHARACTER_MAXIMUM_LENGTH, NUMERIC_PRECISION, NUMERIC_SCALE, GENERATION_EXPRESSION IS NOT NULL, PRIVILEGES
+        SELECT TABLE_NAME, COLUMN_NAME, COLUMN_TYPE, DATA_TYPE, IS_NULLABLE, COLUMN_DEFAULT, EXTRA, COLLATION_NAME,
+          CHARACTER_MAXIMUM_LENGTH, NUMERIC_PRECISION, NUMERIC_SCALE, GENERATION_EXPRESSION IS NOT NULL, PRIVILEGES
         FROM information_schema.COLUMNS WHERE TABLE_SCHEMA = DATABASE() ORDER BY TABLE_NAME, ORDINAL_POSITION
         """;
 
     private const string Indexes = """
-        SELECT TABLE_NAME, INDEX_NAME, NON_UNIQUE, COLUMN_NAME, SUB_PART FROM information_schema.STATISTICS WHERE TABLE_SCHEMA = DATABASE() ORDER BY TABLE_NAME, INDEX_NAME = 'PRIMARY' DESC, INDEX_NAME, SEQ_IN_INDEX
+        SELECT TABLE_NAME, INDEX_NAME, NON_UNIQUE, COLUMN_NAME, SUB_PART FROM information_schema.STATISTICS
+          WHERE TABLE_SCHEMA = DATABASE() ORDER BY TABLE_NAME, INDEX_NAME = 'PRIMARY' DESC, INDEX_NAME, SEQ_IN_INDEX
         """;
 
     private const string ForeignKeys = """
         SELECT k.TABLE_NAME, k.CONSTRAINT_NAME, k.COLUMN_NAME, k.REFERENCED_TABLE_NAME, k.REFERENCED_COLUMN_NAME, r.DELETE_RULE
         FROM information_schema.KEY_COLUMN_USAGE k JOIN information_schema.REFERENTIAL_CONSTRAINTS r
           ON r.CONSTRAINT_SCHEMA = k.CONSTRAINT_SCHEMA AND r.TABLE_NAME = k.TABLE_NAME AND r.CONSTRAINT_NAME = k.CONSTRAINT_NAME
-        WHERE k.TABLE_SCHEMA = DATABASE() AND k.REFERENCED_TABLE_SCHEMA = DATABASE() ORDER BY k.TABLE_NAME, k.CONSTRAINT_NAME, k.ORDINAL_POSITION
+        WHERE k.TABLE_SCHEMA = DATABASE() AND k.REFERENCED_TABLE_SCHEMA = DATABASE() ORDER BY k.TABLE_NAME, k.CONSTRAINT_NAME,
+          k.ORDINAL_POSITION
         """;
 
-    /// <summary>What is granted on everything and on this database, in words; whether a role may grant more; whether the server only reads.</summary>
+    /// <summary>
+    /// What is granted on everything and on this database, in words; whether a role may grant more; whether the server only
+    /// reads.
+    /// </summary>
     private const string Grants = """
         SELECT group_concat(PRIVILEGE_TYPE), CURRENT_ROLE() IS NOT NULL, @@read_only, CURRENT_USER(),
-          (SELECT count(*) FROM information_schema.COLUMNS WHERE TABLE_SCHEMA = DATABASE() AND TABLE_NAME = 'jexa_commit' AND COLUMN_NAME = 'token' AND PRIVILEGES LIKE '%select%insert%'),
-          (SELECT group_concat(TABLE_NAME SEPARATOR '/') FROM information_schema.TABLE_PRIVILEGES WHERE TABLE_SCHEMA = DATABASE() AND PRIVILEGE_TYPE = 'DELETE')
-        FROM (SELECT PRIVILEGE_TYPE FROM information_schema.USER_PRIVILEGES UNION SELECT PRIVILEGE_TYPE FROM information_schema.SCHEMA_PRIVILEGES WHERE DATABASE() LIKE TABLE_SCHEMA) AS granted
+          (SELECT count(*) FROM information_schema.COLUMNS WHERE TABLE_SCHEMA = DATABASE() AND TABLE_NAME = 'jexa_commit'
+            AND COLUMN_NAME = 'token' AND PRIVILEGES LIKE '%select%insert%'),
+          (SELECT group_concat(TABLE_NAME SEPARATOR '/') FROM information_schema.TABLE_PRIVILEGES
+            WHERE TABLE_SCHEMA = DATABASE() AND PRIVILEGE_TYPE = 'DELETE')
+        FROM (SELECT PRIVILEGE_TYPE FROM information_schema.USER_PRIVILEGES UNION SELECT PRIVILEGE_TYPE
+          FROM information_schema.SCHEMA_PRIVILEGES WHERE DATABASE() LIKE TABLE_SCHEMA) AS granted
         """;
 
-    private const string Checks = "SELECT TABLE_NAME, CONSTRAINT_NAME, CHECK_CLAUSE FROM information_schema.CHECK_CONSTRAINTS WHERE CONSTRAINT_SCHEMA = DATABASE()";
+    private const string Checks =
+        "SELECT TABLE_NAME, CONSTRAINT_NAME, CHECK_CLAUSE FROM information_schema.CHECK_CONSTRAINTS "
+        + "WHERE CONSTRAINT_SCHEMA = DATABASE()";
 
-    public static async ValueTask<(SourceSchema Schema, NativeSchema Native)> DescribeAsync(ServerConnection connection, CancellationToken cancellation)
+    public static async ValueTask<(SourceSchema Schema, NativeSchema Native)> DescribeAsync(
+        ServerConnection connection,
+        CancellationToken cancellation
+    )
     {
         var relations = await connection.AskAsync(Relations, cancellation);
         var columns = (await connection.AskAsync(Columns, cancellation)).ToLookup(row => row[0]!);
@@ -61,7 +76,12 @@ internal static partial class MariaDbDescriber
             var name = row[0]!;
             var isView = row[1] == "VIEW";
             var own = checks[name].SelectMany(check => CheckReader.ReadOne(Plain(check[2]!))).ToList();
-            List<NativeColumn> described = [.. columns[name].Where(column => column[12]!.Contains("select", StringComparison.OrdinalIgnoreCase)).Select(column => Column(column, own, isView))];
+            List<NativeColumn> described =
+            [
+                .. columns[name]
+                    .Where(column => column[12]!.Contains("select", StringComparison.OrdinalIgnoreCase))
+                    .Select(column => Column(column, own, isView)),
+            ];
             if (described.Count == 0 && !isView)
             {
                 unreadable[name] = $"GRANT SELECT ON {MariaDbText.Quote(name)} TO {grants[3]}.";
@@ -70,16 +90,40 @@ internal static partial class MariaDbDescriber
 
             bool May(string act) => columns[name].Any(column => column[12]!.Contains(act, StringComparison.OrdinalIgnoreCase));
             var keys = indexes[name].GroupBy(index => index[1]!).ToList();
-            var unique = keys.Where(key => key.First()[2] == "0" && key.All(index => index[4] is null && index[3] is not null)).Select(key => (IReadOnlyList<string>)[.. key.Select(index => index[3]!)]).ToList();
-            var table = new TableSchema(name, isView ? TableKind.View : TableKind.Table, [.. described.Select(column => column.Column)],
-                [.. keys.FirstOrDefault(key => key.Key == "PRIMARY")?.Select(index => index[3]!) ?? []], unique,
-                [.. foreignKeys[name].GroupBy(key => key[1]).Where(key => names.Contains(key.First()[3]!)).Select(key => new ForeignKeySchema([.. key.Select(part => part[2]!)], key.First()[3]!, [.. key.Select(part => part[4]!)])
-                {
-                    OnDelete = key.First()[5] switch { "CASCADE" => DeleteRule.Cascade, "SET NULL" or "SET DEFAULT" => DeleteRule.Release, _ => DeleteRule.Refuse },
-                })])
+            var unique = keys.Where(key => key.First()[2] == "0" && key.All(index => index[4] is null && index[3] is not null))
+                .Select(key => (IReadOnlyList<string>)[.. key.Select(index => index[3]!)])
+                .ToList();
+            var table = new TableSchema(
+                name,
+                isView ? TableKind.View : TableKind.Table,
+                [.. described.Select(column => column.Column)],
+                [.. keys.FirstOrDefault(key => key.Key == "PRIMARY")?.Select(index => index[3]!) ?? []],
+                unique,
+                [
+                    .. foreignKeys[name]
+                        .GroupBy(key => key[1])
+                        .Where(key => names.Contains(key.First()[3]!))
+                        .Select(key => new ForeignKeySchema(
+                            [.. key.Select(part => part[2]!)],
+                            key.First()[3]!,
+                            [.. key.Select(part => part[4]!)]
+                        )
+                        {
+                            OnDelete = key.First()[5] switch
+                            {
+                                "CASCADE" => DeleteRule.Cascade,
+                                "SET NULL" or "SET DEFAULT" => DeleteRule.Release,
+                                _ => DeleteRule.Refuse,
+                            },
+                        }),
+                ]
+            )
             {
                 IndexedFirst = keys.Select(key => key.First()[3]).OfType<string>().ToHashSet(),
-                May = (May("insert") ? RowActs.Insert : 0) | (May("update") ? RowActs.Update : 0) | (byRole || granted.Contains("DELETE") || deleted.Contains(name) ? RowActs.Delete : 0),
+                May =
+                    (May("insert") ? RowActs.Insert : 0)
+                    | (May("update") ? RowActs.Update : 0)
+                    | (byRole || granted.Contains("DELETE") || deleted.Contains(name) ? RowActs.Delete : 0),
                 AboutRows = !isView && long.TryParse(row[2], out var rows) ? rows : null,
             };
             native[name] = new NativeTable(MariaDbText.Quote(name), table, described);
@@ -87,97 +131,161 @@ internal static partial class MariaDbDescriber
 
         var schema = new SourceSchema([.. native.Values.Select(table => table.Schema)])
         {
-            ReadOnlyBecause = grants[2] is "1" or "ON" && !granted.Contains("READ_ONLY ADMIN") && !granted.Contains("READ ONLY ADMIN") ? "the server only reads (read_only)" : null,
+            ReadOnlyBecause =
+                grants[2] is "1" or "ON" && !granted.Contains("READ_ONLY ADMIN") && !granted.Contains("READ ONLY ADMIN")
+                    ? "the server only reads (read_only)"
+                    : null,
             TakesNotes = byRole || granted.Contains("CREATE") || grants[4] != "0",
             Unreadable = unreadable,
         };
-        return (schema, new NativeSchema(native)
-        {
-            KeyColumns = indexes.SelectMany(group => group.Select(index => (Key: index[1]!, Column: index[3]))).Where(pair => pair.Column is not null && pair.Key != "PRIMARY").GroupBy(pair => pair.Key)
-                .ToDictionary(group => group.Key, group => (IReadOnlyList<string>)[.. group.Select(pair => pair.Column!).Distinct()]),
-        });
+        return (
+            schema,
+            new NativeSchema(native)
+            {
+                KeyColumns = indexes
+                    .SelectMany(group => group.Select(index => (Key: index[1]!, Column: index[3])))
+                    .Where(pair => pair.Column is not null && pair.Key != "PRIMARY")
+                    .GroupBy(pair => pair.Key)
+                    .ToDictionary(
+                        group => group.Key,
+                        group => (IReadOnlyList<string>)[.. group.Select(pair => pair.Column!).Distinct()]
+                    ),
+            }
+        );
     }
 
     /// <summary>The columns of a query, without running it.</summary>
-    public static ValueTask<IReadOnlyList<NativeColumn>> DescribeQueryAsync(ServerConnection connection, string query, CancellationToken cancellation) =>
-        connection.DoAsync<IReadOnlyList<NativeColumn>>(async () =>
-        {
-            // Within another query it can only be one that gives rows.
-            await using var command = new MySqlCommand($"SELECT * FROM ({query}) AS q LIMIT 0", (MySqlConnection)connection.Inner);
-            await using var reader = await command.ExecuteReaderAsync(CancellationToken.None);
-            return
-            [
-                .. reader.GetColumnSchema().Select(column =>
-                {
-                    var type = column.DataTypeName?.ToLowerInvariant() ?? "";
-                    var kind = Kind(type, type);
-                    return new NativeColumn(new ColumnSchema(column.ColumnName, type, kind.Field(), true, null, true, FoldsCase: true), kind, type);
-                }),
-            ];
-        }, cancellation);
+    public static ValueTask<IReadOnlyList<NativeColumn>> DescribeQueryAsync(
+        ServerConnection connection,
+        string query,
+        CancellationToken cancellation
+    ) =>
+        connection.DoAsync<IReadOnlyList<NativeColumn>>(
+            async () =>
+            {
+                // Within another query it can only be one that gives rows.
+                await using var command = new MySqlCommand(
+                    $"SELECT * FROM ({query}) AS q LIMIT 0",
+                    (MySqlConnection)connection.Inner
+                );
+                await using var reader = await command.ExecuteReaderAsync(CancellationToken.None);
+                return
+                [
+                    .. reader
+                        .GetColumnSchema()
+                        .Select(column =>
+                        {
+                            var type = column.DataTypeName?.ToLowerInvariant() ?? "";
+                            var kind = Kind(type, type);
+                            return new NativeColumn(
+                                new ColumnSchema(column.ColumnName, type, kind.Field(), true, null, true, FoldsCase: true),
+                                kind,
+                                type
+                            );
+                        }),
+                ];
+            },
+            cancellation
+        );
 
     private static NativeColumn Column(string?[] row, List<ColumnCheck> checks, bool isView)
     {
         var (name, type, data) = (row[1]!, row[2]!, row[3]!);
         var kind = Kind(data, type);
         var extra = row[6] ?? "";
-        var automatic = isView || extra.Contains("auto_increment", StringComparison.Ordinal) || extra.Contains("GENERATED", StringComparison.OrdinalIgnoreCase) || row[11] == "1";
+        var automatic =
+            isView
+            || extra.Contains("auto_increment", StringComparison.Ordinal)
+            || extra.Contains("GENERATED", StringComparison.OrdinalIgnoreCase)
+            || row[11] == "1";
         var folds = row[7] is { } collation && !collation.EndsWith("_bin", StringComparison.Ordinal) && collation != "binary";
         var (least, most) = Range(data, type.Contains("unsigned", StringComparison.Ordinal));
-        var column = new ColumnSchema(name, type, kind.Field(), isView || row[4] == "YES", automatic ? null : Default(row[5]), automatic, folds) { Min = least, Max = most };
-        var rules = CheckReader.RulesOf(column with { DeclaredType = "" }, checks);
-        return new NativeColumn(column with
+        var column = new ColumnSchema(
+            name,
+            type,
+            kind.Field(),
+            isView || row[4] == "YES",
+            automatic ? null : Default(row[5]),
+            automatic,
+            folds
+        )
         {
-            Rules = rules with
+            Min = least,
+            Max = most,
+        };
+        var rules = CheckReader.RulesOf(column with { DeclaredType = "" }, checks);
+        return new NativeColumn(
+            column with
             {
-                OneOf = data == "enum" ? [.. Literals().Matches(type).Select(match => match.Groups[1].Value.Replace("''", "'"))] : rules.OneOf,
-                Least = data == "bigint" && kind == NativeKind.Decimal ? rules.Least ?? 0 : rules.Least,
-                Most = data == "bigint" && kind == NativeKind.Decimal ? rules.Most ?? ulong.MaxValue : rules.Most,
-                MaxLength = data is "char" or "varchar" && int.TryParse(row[8], out var length) ? Math.Min(length, rules.MaxLength ?? int.MaxValue) : rules.MaxLength,
-                Precision = data == "decimal" ? int.Parse(row[9]!, CultureInfo.InvariantCulture) : kind == NativeKind.Decimal ? 20 : null,
-                Scale = data == "decimal" ? int.Parse(row[10]!, CultureInfo.InvariantCulture) : kind == NativeKind.Decimal ? 0 : null,
+                Rules = rules with
+                {
+                    OneOf =
+                        data == "enum"
+                            ? [.. Literals().Matches(type).Select(match => match.Groups[1].Value.Replace("''", "'"))]
+                            : rules.OneOf,
+                    Least = data == "bigint" && kind == NativeKind.Decimal ? rules.Least ?? 0 : rules.Least,
+                    Most = data == "bigint" && kind == NativeKind.Decimal ? rules.Most ?? ulong.MaxValue : rules.Most,
+                    MaxLength =
+                        data is "char" or "varchar" && int.TryParse(row[8], out var length)
+                            ? Math.Min(length, rules.MaxLength ?? int.MaxValue)
+                            : rules.MaxLength,
+                    Precision =
+                        data == "decimal" ? int.Parse(row[9]!, CultureInfo.InvariantCulture)
+                        : kind == NativeKind.Decimal ? 20
+                        : null,
+                    Scale =
+                        data == "decimal" ? int.Parse(row[10]!, CultureInfo.InvariantCulture)
+                        : kind == NativeKind.Decimal ? 0
+                        : null,
+                },
             },
-        }, kind, data);
+            kind,
+            data
+        );
     }
 
-    private static NativeKind Kind(string data, string type) => data switch
-    {
-        "tinyint" when type.StartsWith("tinyint(1)", StringComparison.Ordinal) => NativeKind.Boolean,
-        "bit" when type is "bit(1)" => NativeKind.Boolean,
-        "bigint" when type.Contains("unsigned", StringComparison.Ordinal) => NativeKind.Decimal,
-        "tinyint" or "smallint" or "mediumint" or "int" or "integer" or "bigint" or "year" or "bit" => NativeKind.Integer,
-        "decimal" => NativeKind.Decimal,
-        "float" or "double" => NativeKind.Real,
-        "char" or "varchar" or "tinytext" or "text" or "mediumtext" or "longtext" => NativeKind.Text,
-        "date" => NativeKind.Date,
-        "datetime" => NativeKind.Timestamp,
-        "timestamp" => NativeKind.Moment,
-        "binary" or "varbinary" or "tinyblob" or "blob" or "mediumblob" or "longblob" => NativeKind.Bytes,
-        "uuid" => NativeKind.Uuid,
-        _ => NativeKind.Other,
-    };
+    private static NativeKind Kind(string data, string type) =>
+        data switch
+        {
+            "tinyint" when type.StartsWith("tinyint(1)", StringComparison.Ordinal) => NativeKind.Boolean,
+            "bit" when type is "bit(1)" => NativeKind.Boolean,
+            "bigint" when type.Contains("unsigned", StringComparison.Ordinal) => NativeKind.Decimal,
+            "tinyint" or "smallint" or "mediumint" or "int" or "integer" or "bigint" or "year" or "bit" => NativeKind.Integer,
+            "decimal" => NativeKind.Decimal,
+            "float" or "double" => NativeKind.Real,
+            "char" or "varchar" or "tinytext" or "text" or "mediumtext" or "longtext" => NativeKind.Text,
+            "date" => NativeKind.Date,
+            "datetime" => NativeKind.Timestamp,
+            "timestamp" => NativeKind.Moment,
+            "binary" or "varbinary" or "tinyblob" or "blob" or "mediumblob" or "longblob" => NativeKind.Bytes,
+            "uuid" => NativeKind.Uuid,
+            _ => NativeKind.Other,
+        };
 
-    private static (long Least, long Most) Range(string data, bool unsigned) => data switch
-    {
-        "tinyint" => unsigned ? (0, byte.MaxValue) : (sbyte.MinValue, sbyte.MaxValue),
-        "smallint" => unsigned ? (0, ushort.MaxValue) : (short.MinValue, short.MaxValue),
-        "mediumint" => unsigned ? (0, 16_777_215) : (-8_388_608, 8_388_607),
-        "int" => unsigned ? (0, uint.MaxValue) : (int.MinValue, int.MaxValue),
-        "year" => (1901, 2155),
-        "bit" => (0, long.MaxValue),
-        _ => (long.MinValue, long.MaxValue),
-    };
+    private static (long Least, long Most) Range(string data, bool unsigned) =>
+        data switch
+        {
+            "tinyint" => unsigned ? (0, byte.MaxValue) : (sbyte.MinValue, sbyte.MaxValue),
+            "smallint" => unsigned ? (0, ushort.MaxValue) : (short.MinValue, short.MaxValue),
+            "mediumint" => unsigned ? (0, 16_777_215) : (-8_388_608, 8_388_607),
+            "int" => unsigned ? (0, uint.MaxValue) : (int.MinValue, int.MaxValue),
+            "year" => (1901, 2155),
+            "bit" => (0, long.MaxValue),
+            _ => (long.MinValue, long.MaxValue),
+        };
 
-    private static string? Default(string? text) => text?.ToLowerInvariant() switch
-    {
-        null or "null" => null,
-        "current_timestamp()" or "now()" or "current_timestamp" => "CURRENT_TIMESTAMP",
-        "curdate()" or "current_date()" => "CURRENT_DATE",
-        _ => text,
-    };
+    private static string? Default(string? text) =>
+        text?.ToLowerInvariant() switch
+        {
+            null or "null" => null,
+            "current_timestamp()" or "now()" or "current_timestamp" => "CURRENT_TIMESTAMP",
+            "curdate()" or "current_date()" => "CURRENT_DATE",
+            _ => text,
+        };
 
     /// <summary>A check as a person would have written it.</summary>
-    private static string Plain(string clause) => Introducers().Replace(clause, "'").Replace("char_length(", "length(", StringComparison.OrdinalIgnoreCase);
+    private static string Plain(string clause) =>
+        Introducers().Replace(clause, "'").Replace("char_length(", "length(", StringComparison.OrdinalIgnoreCase);
 
     /// <summary>The words before a text that say which characters it is of.</summary>
     [GeneratedRegex("_(?:utf8mb4|utf8mb3|latin1|ascii)'")]

@@ -10,7 +10,9 @@ using MySqlConnector;
 
 namespace Jexa.Sources.MariaDb;
 
-/// <summary>MariaDB, through its driver: connections are set up once, when they are opened, so that a visit costs one round trip a query.</summary>
+/// <summary>
+/// MariaDB, through its driver: connections are set up once, when they are opened, so that a visit costs one round trip a query.
+/// </summary>
 internal sealed partial class MariaDbServer : SqlServer
 {
     private readonly string _connection;
@@ -30,7 +32,9 @@ internal sealed partial class MariaDbServer : SqlServer
 
     public override string Locking => " FOR UPDATE";
 
-    public override string MakeNotes => "CREATE TABLE IF NOT EXISTS jexa_commit (`token` varchar(64) CHARACTER SET ascii COLLATE ascii_bin PRIMARY KEY, `key` text CHARACTER SET utf8mb4) ENGINE=InnoDB";
+    public override string MakeNotes =>
+        "CREATE TABLE IF NOT EXISTS jexa_commit (`token` varchar(64) CHARACTER SET ascii COLLATE "
+        + "ascii_bin PRIMARY KEY, `key` text CHARACTER SET utf8mb4) ENGINE=InnoDB";
 
     public override string AddNote => "INSERT IGNORE INTO jexa_commit (`token`, `key`) VALUES (@p0, @p1)";
 
@@ -44,22 +48,33 @@ internal sealed partial class MariaDbServer : SqlServer
     {
         var seconds = Settings.TimeLimit.TotalSeconds.ToString("0.###", CultureInfo.InvariantCulture);
         var wait = (int)Math.Max(1, Settings.TimeLimit.TotalSeconds);
-        return OpenAsync(new MySqlConnection(use == ServerUse.ReadingReplica ? _replica : _connection),
-            $"SET SESSION sql_mode = 'STRICT_ALL_TABLES,ERROR_FOR_DIVISION_BY_ZERO,NO_ENGINE_SUBSTITUTION', time_zone = '+00:00', max_statement_time = {seconds}, innodb_lock_wait_timeout = {wait}, lock_wait_timeout = {wait}; "
-            + $"SET SESSION TRANSACTION ISOLATION LEVEL READ COMMITTED, {(use == ServerUse.Changing ? "READ WRITE" : "READ ONLY")}", cancellation);
+        return OpenAsync(
+            new MySqlConnection(use == ServerUse.ReadingReplica ? _replica : _connection),
+            "SET SESSION sql_mode = 'STRICT_ALL_TABLES,ERROR_FOR_DIVISION_BY_ZERO,NO_ENGINE_SUBSTITUTION', "
+                + $"time_zone = '+00:00', max_statement_time = {seconds}, innodb_lock_wait_timeout = {wait}, "
+                + $"lock_wait_timeout = {wait}; "
+                + "SET SESSION TRANSACTION ISOLATION LEVEL READ COMMITTED, "
+                + $"{(use == ServerUse.Changing ? "READ WRITE" : "READ ONLY")}",
+            cancellation
+        );
     }
 
-    protected override (DbConnection Other, string Text)? Stopping(DbConnection connection) => (new MySqlConnection(connection.ConnectionString), $"KILL {((MySqlConnection)connection).ServerThread}");
+    protected override (DbConnection Other, string Text)? Stopping(DbConnection connection) =>
+        (new MySqlConnection(connection.ConnectionString), $"KILL {((MySqlConnection)connection).ServerThread}");
 
-    public override Task ExecuteAsync(DbCommand command, bool onlyReads) => ((MySqlCommand)command).ExecuteReaderAsync(CancellationToken.None);
+    public override Task ExecuteAsync(DbCommand command, bool onlyReads) =>
+        ((MySqlCommand)command).ExecuteReaderAsync(CancellationToken.None);
 
     public override DbDataReader ReaderOf(Task executed) => ((Task<MySqlDataReader>)executed).Result;
 
-    public override SqlText Text(NativeSchema schema, IReadOnlyList<Constant>? shown) => new MariaDbText(schema) { Shown = shown };
+    public override SqlText Text(NativeSchema schema, IReadOnlyList<Constant>? shown) =>
+        new MariaDbText(schema) { Shown = shown };
 
-    public override DbParameter Parameter(int position) => new MySqlParameter { ParameterName = $"@p{position}", Value = DBNull.Value };
+    public override DbParameter Parameter(int position) =>
+        new MySqlParameter { ParameterName = $"@p{position}", Value = DBNull.Value };
 
-    public override void Bind(DbParameter parameter, Constant value) => parameter.Value = MariaDbText.Bound(value) ?? DBNull.Value;
+    public override void Bind(DbParameter parameter, Constant value) =>
+        parameter.Value = MariaDbText.Bound(value) ?? DBNull.Value;
 
     public override void Read(DbDataReader reader, int column, CellReading reading, RowBlock into)
     {
@@ -83,7 +98,14 @@ internal sealed partial class MariaDbServer : SqlServer
             case NativeKind.Text:
                 TextCells.Add(reader.GetString(column), reading.Type, into);
                 break;
-            case NativeKind.Decimal when reading.Type == FieldType.Integer && long.TryParse(reader.GetString(column), NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var whole):
+            case NativeKind.Decimal
+                when reading.Type == FieldType.Integer
+                    && long.TryParse(
+                        reader.GetString(column),
+                        NumberStyles.AllowLeadingSign,
+                        CultureInfo.InvariantCulture,
+                        out var whole
+                    ):
                 into.AddNumber(CellKind.Integer, whole);
                 break;
             default:
@@ -92,39 +114,80 @@ internal sealed partial class MariaDbServer : SqlServer
         }
     }
 
-    public override async ValueTask<(SourceSchema Schema, NativeSchema Native)> DescribeAsync(ServerConnection connection, CancellationToken cancellation)
+    public override async ValueTask<(SourceSchema Schema, NativeSchema Native)> DescribeAsync(
+        ServerConnection connection,
+        CancellationToken cancellation
+    )
     {
         var (schema, native) = await MariaDbDescriber.DescribeAsync(connection, cancellation);
         _keys = native.KeyColumns;
         return (schema, native);
     }
 
-    public override ValueTask<IReadOnlyList<NativeColumn>> DescribeQueryAsync(ServerConnection connection, string query, CancellationToken cancellation) =>
-        MariaDbDescriber.DescribeQueryAsync(connection, query, cancellation);
+    public override ValueTask<IReadOnlyList<NativeColumn>> DescribeQueryAsync(
+        ServerConnection connection,
+        string query,
+        CancellationToken cancellation
+    ) => MariaDbDescriber.DescribeQueryAsync(connection, query, cancellation);
 
     public override Exception Translate(DbException error)
     {
-        if (error is not MySqlException said) return new SourceException(SourceTrouble.Away, $"MariaDB cannot be reached: {error.Message}", error);
+        if (error is not MySqlException said)
+            return new SourceException(SourceTrouble.Away, $"MariaDB cannot be reached: {error.Message}", error);
         var message = $"MariaDB says: {said.Message.TrimEnd('.')} (error {said.Number}).";
-        RefusedException Refused(RefusalReason reason, IReadOnlyList<string> columns, string words = "") => new(reason, columns, words, message);
+        RefusedException Refused(RefusalReason reason, IReadOnlyList<string> columns, string words = "") =>
+            new(reason, columns, words, message);
         return said.ErrorCode switch
         {
-            MySqlErrorCode.DuplicateKeyEntry or MySqlErrorCode.DuplicateEntryWithKeyName => Refused(RefusalReason.Unique, KeyColumns(said.Message)),
-            MySqlErrorCode.ColumnCannotBeNull or MySqlErrorCode.NoDefaultForField => Refused(RefusalReason.Empty, Named(said.Message)),
-            MySqlErrorCode.NoReferencedRow or MySqlErrorCode.NoReferencedRow2 => Refused(RefusalReason.Reference, ForeignKey().Match(said.Message) is { Success: true } match ? Names(match.Groups[1].Value) : []),
+            MySqlErrorCode.DuplicateKeyEntry or MySqlErrorCode.DuplicateEntryWithKeyName => Refused(
+                RefusalReason.Unique,
+                KeyColumns(said.Message)
+            ),
+            MySqlErrorCode.ColumnCannotBeNull or MySqlErrorCode.NoDefaultForField => Refused(
+                RefusalReason.Empty,
+                Named(said.Message)
+            ),
+            MySqlErrorCode.NoReferencedRow or MySqlErrorCode.NoReferencedRow2 => Refused(
+                RefusalReason.Reference,
+                ForeignKey().Match(said.Message) is { Success: true } match ? Names(match.Groups[1].Value) : []
+            ),
             MySqlErrorCode.RowIsReferenced or MySqlErrorCode.RowIsReferenced2 => Refused(RefusalReason.Reference, []),
             (MySqlErrorCode)4025 => Refused(RefusalReason.Check, CheckColumns(said.Message)),
-            MySqlErrorCode.DataTooLong or MySqlErrorCode.WarningDataOutOfRange or MySqlErrorCode.TruncatedWrongValue or MySqlErrorCode.TruncatedWrongValueForField or (MySqlErrorCode)1265 => Refused(RefusalReason.Type, Named(said.Message)),
+            MySqlErrorCode.DataTooLong
+            or MySqlErrorCode.WarningDataOutOfRange
+            or MySqlErrorCode.TruncatedWrongValue
+            or MySqlErrorCode.TruncatedWrongValueForField
+            or (MySqlErrorCode)1265 => Refused(RefusalReason.Type, Named(said.Message)),
             _ when said.SqlState == "45000" => Refused(RefusalReason.Own, [], said.Message),
-            (MySqlErrorCode)1969 or MySqlErrorCode.QueryInterrupted or (MySqlErrorCode)3024 => new SourceException(SourceTrouble.TooSlow, $"The query was stopped after its time limit of {Settings.TimeLimit.TotalSeconds:0.#} s.", error),
-            MySqlErrorCode.LockWaitTimeout or MySqlErrorCode.LockDeadlock or MySqlErrorCode.CommandTimeoutExpired => new SourceException(SourceTrouble.TooSlow, message, error),
-            MySqlErrorCode.AccessDenied or MySqlErrorCode.UnknownDatabase or MySqlErrorCode.DatabaseAccessDenied => new SourceException(SourceTrouble.Away, message, error) { IsSettled = true },
-            MySqlErrorCode.UnableToConnectToHost or MySqlErrorCode.TooManyUserConnections or MySqlErrorCode.ConnectionCountError or (MySqlErrorCode)1226 or MySqlErrorCode.ServerShutdown or (MySqlErrorCode)1927 or (MySqlErrorCode)2006 or (MySqlErrorCode)2013 => new SourceException(SourceTrouble.Away, message, error),
-            _ => said.Number == 0 ? new SourceException(SourceTrouble.Away, "The connection to MariaDB was lost.", error) : new SourceException(SourceTrouble.Failed, message, error),
+            (MySqlErrorCode)1969 or MySqlErrorCode.QueryInterrupted or (MySqlErrorCode)3024 => new SourceException(
+                SourceTrouble.TooSlow,
+                $"The query was stopped after its time limit of {Settings.TimeLimit.TotalSeconds:0.#} s.",
+                error
+            ),
+            MySqlErrorCode.LockWaitTimeout or MySqlErrorCode.LockDeadlock or MySqlErrorCode.CommandTimeoutExpired =>
+                new SourceException(SourceTrouble.TooSlow, message, error),
+            MySqlErrorCode.AccessDenied or MySqlErrorCode.UnknownDatabase or MySqlErrorCode.DatabaseAccessDenied =>
+                new SourceException(SourceTrouble.Away, message, error) { IsSettled = true },
+            MySqlErrorCode.UnableToConnectToHost
+            or MySqlErrorCode.TooManyUserConnections
+            or MySqlErrorCode.ConnectionCountError
+            or (MySqlErrorCode)1226
+            or MySqlErrorCode.ServerShutdown
+            or (MySqlErrorCode)1927
+            or (MySqlErrorCode)2006
+            or (MySqlErrorCode)2013 => new SourceException(SourceTrouble.Away, message, error),
+            _ => said.Number == 0
+                ? new SourceException(SourceTrouble.Away, "The connection to MariaDB was lost.", error)
+                : new SourceException(SourceTrouble.Failed, message, error),
         };
     }
 
-    public override bool IsFull(DbException error) => error is MySqlException { ErrorCode: MySqlErrorCode.ConnectionCountError or MySqlErrorCode.TooManyUserConnections or (MySqlErrorCode)1226 };
+    public override bool IsFull(DbException error) =>
+        error
+            is MySqlException
+            {
+                ErrorCode: MySqlErrorCode.ConnectionCountError or MySqlErrorCode.TooManyUserConnections or (MySqlErrorCode)1226
+            };
 
     /// <summary>A statement that must be prepared anew, or is not known any more.</summary>
     public override bool IsStale(DbException error) => error is MySqlException { Number: 1615 or 1243 };
@@ -132,16 +195,28 @@ internal sealed partial class MariaDbServer : SqlServer
     public override async ValueTask ClaimAsync(ServerConnection connection, string token, CancellationToken cancellation)
     {
         var seconds = Settings.TimeLimit.TotalSeconds.ToString("0.###", CultureInfo.InvariantCulture);
-        var (_, row) = await connection.ExecuteAsync($"SELECT GET_LOCK(CONCAT('jexa ', @p0), {seconds})", [new Constant.Text(token)], cancellation);
-        if (row?[0] is not { } got || Convert.ToInt64(got, CultureInfo.InvariantCulture) != 1) throw new SourceException(SourceTrouble.TooSlow, "Another change of the same form is under way.");
+        var (_, row) = await connection.ExecuteAsync(
+            $"SELECT GET_LOCK(CONCAT('jexa ', @p0), {seconds})",
+            [new Constant.Text(token)],
+            cancellation
+        );
+        if (row?[0] is not { } got || Convert.ToInt64(got, CultureInfo.InvariantCulture) != 1)
+            throw new SourceException(SourceTrouble.TooSlow, "Another change of the same form is under way.");
     }
 
-    public override async ValueTask ReleaseAsync(ServerConnection connection) => await connection.ExecuteAsync("DO RELEASE_ALL_LOCKS()", [], CancellationToken.None);
+    public override async ValueTask ReleaseAsync(ServerConnection connection) =>
+        await connection.ExecuteAsync("DO RELEASE_ALL_LOCKS()", [], CancellationToken.None);
 
     /// <summary>A date that is none, such as 0000-00-00, stays the text it is.</summary>
     private static string Connection(SourceSettings settings, string connection)
     {
-        var builder = Read(connection, new MySqlConnectionStringBuilder(), "Server=127.0.0.1;Database=register;User ID=reader", "mariadb", "mysql");
+        var builder = Read(
+            connection,
+            new MySqlConnectionStringBuilder(),
+            "Server=127.0.0.1;Database=register;User ID=reader",
+            "mariadb",
+            "mysql"
+        );
         builder.Pooling = false;
         builder.TreatTinyAsBoolean = false;
         builder.GuidFormat = MySqlGuidFormat.None;
@@ -163,31 +238,47 @@ internal sealed partial class MariaDbServer : SqlServer
         var isDate = reading.Kind == NativeKind.Date;
         if (!value.IsValidDateTime)
         {
-            var none = $"{value.Year:0000}-{value.Month:00}-{value.Day:00}" + (isDate ? "" : $" {value.Hour:00}:{value.Minute:00}:{value.Second:00}");
+            var none =
+                $"{value.Year:0000}-{value.Month:00}-{value.Day:00}"
+                + (isDate ? "" : $" {value.Hour:00}:{value.Minute:00}:{value.Second:00}");
             TextCells.Add(none, FieldType.Any, into);
             return;
         }
 
         var moment = value.GetDateTime();
-        if (reading.IsStored) TextCells.Add(isDate ? moment.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) : TextCells.Stored(moment), FieldType.Any, into);
-        else if (isDate) into.AddNumber(CellKind.Date, DateOnly.FromDateTime(moment).DayNumber);
-        else into.AddNumber(CellKind.Timestamp, moment.Ticks);
+        if (reading.IsStored)
+            TextCells.Add(
+                isDate ? moment.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) : TextCells.Stored(moment),
+                FieldType.Any,
+                into
+            );
+        else if (isDate)
+            into.AddNumber(CellKind.Date, DateOnly.FromDateTime(moment).DayNumber);
+        else
+            into.AddNumber(CellKind.Timestamp, moment.Ticks);
     }
 
-    private static string AsText(DbDataReader reader, int column) => reader.GetValue(column) switch
-    {
-        string text => text,
-        byte[] bytes => Encoding.UTF8.GetString(bytes),
-        var other => Convert.ToString(other, CultureInfo.InvariantCulture) ?? "",
-    };
+    private static string AsText(DbDataReader reader, int column) =>
+        reader.GetValue(column) switch
+        {
+            string text => text,
+            byte[] bytes => Encoding.UTF8.GetString(bytes),
+            var other => Convert.ToString(other, CultureInfo.InvariantCulture) ?? "",
+        };
 
-    /// <summary><c>Duplicate entry 'x' for key 'name'</c>: the key's columns, where it is called as the describer saw it.</summary>
+    /// <summary>
+    /// <c>Duplicate entry 'x' for key 'name'</c>: the key's columns, where it is called as the describer saw it.
+    /// </summary>
     private IReadOnlyList<string> KeyColumns(string message) =>
-        LastQuoted().Match(message) is not { Success: true } match ? [] : _keys.GetValueOrDefault(match.Groups[1].Value) ?? [match.Groups[1].Value];
+        LastQuoted().Match(message) is not { Success: true } match
+            ? []
+            : _keys.GetValueOrDefault(match.Groups[1].Value) ?? [match.Groups[1].Value];
 
-    private static List<string> Named(string message) => FirstQuoted().Match(message) is { Success: true } match ? [match.Groups[1].Value.Split('.')[^1].Trim('`')] : [];
+    private static List<string> Named(string message) =>
+        FirstQuoted().Match(message) is { Success: true } match ? [match.Groups[1].Value.Split('.')[^1].Trim('`')] : [];
 
-    private static List<string> CheckColumns(string message) => [.. Word().Matches(message).Select(match => match.Value).Distinct()];
+    private static List<string> CheckColumns(string message) =>
+        [.. Word().Matches(message).Select(match => match.Value).Distinct()];
 
     private static List<string> Names(string list) => [.. list.Split(',').Select(name => name.Trim().Trim('`'))];
 

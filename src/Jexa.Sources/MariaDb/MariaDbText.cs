@@ -6,7 +6,8 @@ using Jexa.Sources.Sql;
 namespace Jexa.Sources.MariaDb;
 
 /// <summary>
-/// SQL as MariaDB has it. Left alone it compares a text with a number by making a number of the text; here a value is always turned
+/// SQL as MariaDB has it. Left alone it compares a text with a number by making a number of the text; here a value is always
+/// turned
 /// into what the column holds.
 /// </summary>
 internal sealed class MariaDbText(NativeSchema schema) : SqlText
@@ -23,37 +24,42 @@ internal sealed class MariaDbText(NativeSchema schema) : SqlText
 
     protected override string Table(string name) => schema.Tables.GetValueOrDefault(name)?.Sql ?? Name(name);
 
-    protected override string Literal(Constant value) => value switch
-    {
-        Constant.Empty => "NULL",
-        Constant.Whole or Constant.Number or Constant.Real => Convert.ToString(Bound(value), CultureInfo.InvariantCulture)!,
-        Constant.Truth truth => truth.Value ? "TRUE" : "FALSE",
-        Constant.Bytes bytes => $"x'{Convert.ToHexString(bytes.Value)}'",
-        _ => "'" + ((string)Bound(value)!).Replace("\\", "\\\\").Replace("'", "''") + "'",
-    };
+    protected override string Literal(Constant value) =>
+        value switch
+        {
+            Constant.Empty => "NULL",
+            Constant.Whole or Constant.Number or Constant.Real => Convert.ToString(Bound(value), CultureInfo.InvariantCulture)!,
+            Constant.Truth truth => truth.Value ? "TRUE" : "FALSE",
+            Constant.Bytes bytes => $"x'{Convert.ToHexString(bytes.Value)}'",
+            _ => "'" + ((string)Bound(value)!).Replace("\\", "\\\\").Replace("'", "''") + "'",
+        };
 
     /// <summary>A value as the driver binds it.</summary>
-    public static object? Bound(Constant value) => value switch
-    {
-        Constant.Empty => null,
-        Constant.Whole whole => whole.Value,
-        Constant.Number number => number.Value,
-        Constant.Real real => real.Value,
-        Constant.Truth truth => truth.Value ? 1L : 0L,
-        Constant.Moment moment => TextCells.Stored(moment.Value),
-        Constant.Bytes bytes => bytes.Value,
-        _ => value.ToString(),
-    };
+    public static object? Bound(Constant value) =>
+        value switch
+        {
+            Constant.Empty => null,
+            Constant.Whole whole => whole.Value,
+            Constant.Number number => number.Value,
+            Constant.Real real => real.Value,
+            Constant.Truth truth => truth.Value ? 1L : 0L,
+            Constant.Moment moment => TextCells.Stored(moment.Value),
+            Constant.Bytes bytes => bytes.Value,
+            _ => value.ToString(),
+        };
 
     protected override string Placeholder(int position, int argument) => $"@p{position}";
 
     protected override string Value(Operand operand, string form = "{0}") =>
-        operand is Operand.Written written ? form.Replace("{0}", Literal(written.Value)) : Parameter(((Operand.Argument)operand).Number, Shown is null ? form : "{0}");
+        operand is Operand.Written written
+            ? form.Replace("{0}", Literal(written.Value))
+            : Parameter(((Operand.Argument)operand).Number, Shown is null ? form : "{0}");
 
     protected override (string Column, string Value) Pair(ColumnRef column, int table, Operand value)
     {
         var sql = Column(column, table);
-        if (schema.Find(Origin(column, table), column.Name) is not { } native) return (sql, Value(value));
+        if (schema.Find(Origin(column, table), column.Name) is not { } native)
+            return (sql, Value(value));
         var type = value switch
         {
             Operand.Argument argument => argument.Type,
@@ -79,49 +85,79 @@ internal sealed class MariaDbText(NativeSchema schema) : SqlText
     }
 
     protected override string Read(ColumnRef column, FieldType type, string sql, GroupPart part) =>
-        part == GroupPart.Whole && schema.Find(Origin(column), column.Name) is null or { Kind: NativeKind.Decimal or NativeKind.Other } ? $"CAST({sql} AS CHAR)" : sql;
+        part == GroupPart.Whole
+        && schema.Find(Origin(column), column.Name) is null or { Kind: NativeKind.Decimal or NativeKind.Other }
+            ? $"CAST({sql} AS CHAR)"
+            : sql;
 
     protected override string Read(string table, string column) =>
-        schema.Tables.GetValueOrDefault(table)?.Find(column)?.Kind is NativeKind.Integer or NativeKind.Real or NativeKind.Boolean or NativeKind.Bytes ? Name(column) : $"CAST({Name(column)} AS CHAR)";
+        schema.Tables.GetValueOrDefault(table)?.Find(column)?.Kind
+            is NativeKind.Integer
+                or NativeKind.Real
+                or NativeKind.Boolean
+                or NativeKind.Bytes
+            ? Name(column)
+            : $"CAST({Name(column)} AS CHAR)";
 
     protected override string Stored(string table, ColumnValue value) =>
-        value.Value is Constant.Uuid && schema.Tables.GetValueOrDefault(table)?.Find(value.Column)?.Kind == NativeKind.Bytes ? "UNHEX(REPLACE({0}, '-', ''))" : "{0}";
+        value.Value is Constant.Uuid && schema.Tables.GetValueOrDefault(table)?.Find(value.Column)?.Kind == NativeKind.Bytes
+            ? "UNHEX(REPLACE({0}, '-', ''))"
+            : "{0}";
 
     protected override string Sorted(ColumnRef column) =>
-        schema.Find(Origin(column), column.Name) is { Kind: NativeKind.Other } ? $"CAST({Column(column)} AS CHAR)" : Column(column);
+        schema.Find(Origin(column), column.Name) is { Kind: NativeKind.Other }
+            ? $"CAST({Column(column)} AS CHAR)"
+            : Column(column);
 
-    protected override string Group(ColumnRef column, GroupPart part) => part switch
-    {
-        GroupPart.Year => $"YEAR({Column(column)})",
-        GroupPart.Month => $"MONTH({Column(column)})",
-        _ => Sorted(column),
-    };
+    protected override string Group(ColumnRef column, GroupPart part) =>
+        part switch
+        {
+            GroupPart.Year => $"YEAR({Column(column)})",
+            GroupPart.Month => $"MONTH({Column(column)})",
+            _ => Sorted(column),
+        };
 
     /// <summary>Left alone, empty values come first, and last in a descending order.</summary>
     protected override string Placed(string sql, bool descending, EmptyPlace? empties) =>
-        (empties is null || empties == (descending ? EmptyPlace.Last : EmptyPlace.First) ? "" : empties == EmptyPlace.Last ? $"{sql} IS NULL, " : $"{sql} IS NOT NULL, ")
-        + sql + (descending ? " DESC" : "");
+        (
+            empties is null || empties == (descending ? EmptyPlace.Last : EmptyPlace.First) ? ""
+            : empties == EmptyPlace.Last ? $"{sql} IS NULL, "
+            : $"{sql} IS NOT NULL, "
+        )
+        + sql
+        + (descending ? " DESC" : "");
 
-    protected override string ExactFirst(ColumnRef column, Operand value) => $"(CONVERT({Column(column)} USING utf8mb4) COLLATE {Exactly} = {Value(value, "CAST({0} AS CHAR)")})";
+    protected override string ExactFirst(ColumnRef column, Operand value) =>
+        $"(CONVERT({Column(column)} USING utf8mb4) COLLATE {Exactly} = {Value(value, "CAST({0} AS CHAR)")})";
 
     protected override string Differs(string column, string value) => $"NOT ({column} <=> {value})";
 
     protected override string Contains(Condition.Contains condition, int table) =>
-        $"LOCATE(LOWER(CAST({Value(condition.Value)} AS CHAR) COLLATE {Exactly}), LOWER(CONVERT({Column(condition.Column, table)} USING utf8mb4) COLLATE {Exactly})) > 0";
+        $"LOCATE(LOWER(CAST({Value(condition.Value)} AS CHAR) COLLATE {Exactly}), "
+        + $"LOWER(CONVERT({Column(condition.Column, table)} USING utf8mb4) COLLATE {Exactly})) > 0";
 
     protected override string StartsWith(Condition.StartsWith condition, int table) =>
-        $"{Column(condition.Column, table)} LIKE CONCAT(REPLACE(REPLACE(REPLACE({Value(condition.Value)}, '|', '||'), '%', '|%'), '_', '|_'), '%') ESCAPE '|'";
+        $"{Column(condition.Column, table)} LIKE "
+        + $"CONCAT(REPLACE(REPLACE(REPLACE({Value(condition.Value)}, '|', '||'), '%', '|%'), '_', '|_'), "
+        + "'%') ESCAPE '|'";
 
     protected override string InsertDefaults(string table) => $"INSERT INTO {Table(table)} () VALUES ()";
 
     /// <summary>A text key is that of one row only where it is the same to the last blank.</summary>
     protected override string Matches(string table, IReadOnlyList<ColumnValue> key, Func<ColumnValue, string> put) =>
-        string.Join(" AND ", key.Select(value => value.Value is Constant.Empty ? $"{Name(value.Column)} IS NULL" : $"{Name(value.Column)} = {put(value)}"));
+        string.Join(
+            " AND ",
+            key.Select(value =>
+                value.Value is Constant.Empty ? $"{Name(value.Column)} IS NULL" : $"{Name(value.Column)} = {put(value)}"
+            )
+        );
 
     protected override string Joined(ColumnRef other, ColumnRef own)
     {
         var (there, here) = (schema.Find(Origin(other), other.Name)?.Kind, schema.Find(Origin(own), own.Name)?.Kind);
-        return there == here || there is null || here is null || (IsNumber(there) && IsNumber(here)) ? base.Joined(other, own) : $"CAST({Column(other)} AS CHAR) = CAST({Column(own)} AS CHAR)";
+        return there == here || there is null || here is null || (IsNumber(there) && IsNumber(here))
+            ? base.Joined(other, own)
+            : $"CAST({Column(other)} AS CHAR) = CAST({Column(own)} AS CHAR)";
     }
 
     private static bool IsNumber(NativeKind? kind) => kind is NativeKind.Integer or NativeKind.Decimal or NativeKind.Real;

@@ -15,24 +15,35 @@ namespace Jexa.Sources.Postgres;
 internal static partial class PostgresDescriber
 {
     private const string Relations = """
-        SELECT c.oid, n.nspname, c.relname, c.relkind, greatest(c.reltuples, 0)::int8, pg_table_is_visible(c.oid), c.relkind = 'v' OR has_any_column_privilege(c.oid, 'SELECT'),
-          has_any_column_privilege(c.oid, 'INSERT'), has_any_column_privilege(c.oid, 'UPDATE'), has_table_privilege(c.oid, 'DELETE')
+        SELECT c.oid, n.nspname, c.relname, c.relkind, greatest(c.reltuples, 0)::int8, pg_table_is_visible(c.oid),
+          c.relkind = 'v' OR has_any_column_privilege(c.oid, 'SELECT'),
+          has_any_column_privilege(c.oid, 'INSERT'), has_any_column_privilege(c.oid, 'UPDATE'), has_table_privilege(c.oid,
+            'DELETE')
         FROM pg_class c JOIN pg_namespace n ON n.oid = c.relnamespace
-        WHERE c.relkind IN ('r', 'p', 'v', 'm', 'f') AND NOT c.relispartition AND n.nspname NOT LIKE 'pg\_%' AND n.nspname <> 'information_schema'
+        WHERE c.relkind IN ('r', 'p', 'v', 'm', 'f') AND NOT c.relispartition AND n.nspname NOT LIKE 'pg\_%'
+          AND n.nspname <> 'information_schema'
           AND has_schema_privilege(n.oid, 'USAGE') AND c.relname <> 'jexa_commit'
         ORDER BY pg_table_is_visible(c.oid) DESC, n.nspname, c.relname
         """;
 
     private const string Columns = """
-        SELECT a.attrelid, a.attnum, a.attname, format_type(a.atttypid, a.atttypmod), format_type(a.atttypid, NULL), coalesce(b.typname, t.typname),
-          coalesce(b.typtype, t.typtype), coalesce(b.typcategory, t.typcategory), a.attnotnull OR t.typnotnull, pg_get_expr(d.adbin, d.adrelid), a.attidentity, a.attgenerated,
-          CASE WHEN t.typtype = 'd' THEN t.typtypmod ELSE a.atttypmod END, coalesce(co.collisdeterministic, true), coalesce(co.collname IN ('C', 'POSIX')
-            OR (co.collname = 'default' AND (SELECT datcollate IN ('C', 'POSIX') FROM pg_database WHERE datname = current_database())), false),
-          CASE WHEN coalesce(b.typtype, t.typtype) = 'e' THEN coalesce(b.oid, t.oid) END, CASE WHEN t.typtype = 'd' THEN t.oid END, has_column_privilege(a.attrelid, a.attnum, 'SELECT')
-        FROM pg_attribute a JOIN pg_class c ON c.oid = a.attrelid JOIN pg_namespace n ON n.oid = c.relnamespace JOIN pg_type t ON t.oid = a.atttypid
-          LEFT JOIN pg_type b ON t.typtype = 'd' AND b.oid = t.typbasetype LEFT JOIN pg_attrdef d ON d.adrelid = a.attrelid AND d.adnum = a.attnum
+        SELECT a.attrelid, a.attnum, a.attname, format_type(a.atttypid, a.atttypmod), format_type(a.atttypid, NULL),
+          coalesce(b.typname, t.typname),
+          coalesce(b.typtype, t.typtype), coalesce(b.typcategory, t.typcategory), a.attnotnull OR t.typnotnull,
+            pg_get_expr(d.adbin, d.adrelid), a.attidentity, a.attgenerated,
+          CASE WHEN t.typtype = 'd' THEN t.typtypmod ELSE a.atttypmod END, coalesce(co.collisdeterministic, true),
+            coalesce(co.collname IN ('C', 'POSIX')
+            OR (co.collname = 'default' AND (SELECT datcollate IN ('C', 'POSIX') FROM pg_database
+              WHERE datname = current_database())), false),
+          CASE WHEN coalesce(b.typtype, t.typtype) = 'e' THEN coalesce(b.oid, t.oid) END, CASE WHEN t.typtype = 'd'
+            THEN t.oid END, has_column_privilege(a.attrelid, a.attnum, 'SELECT')
+        FROM pg_attribute a JOIN pg_class c ON c.oid = a.attrelid JOIN pg_namespace n ON n.oid = c.relnamespace
+          JOIN pg_type t ON t.oid = a.atttypid
+          LEFT JOIN pg_type b ON t.typtype = 'd' AND b.oid = t.typbasetype LEFT JOIN pg_attrdef d ON d.adrelid = a.attrelid
+            AND d.adnum = a.attnum
           LEFT JOIN pg_collation co ON co.oid = a.attcollation
-        WHERE a.attnum > 0 AND NOT a.attisdropped AND c.relkind IN ('r', 'p', 'v', 'm', 'f') AND NOT c.relispartition AND n.nspname NOT LIKE 'pg\_%' AND n.nspname <> 'information_schema'
+        WHERE a.attnum > 0 AND NOT a.attisdropped AND c.relkind IN ('r', 'p', 'v', 'm', 'f') AND NOT c.relispartition
+          AND n.nspname NOT LIKE 'pg\_%' AND n.nspname <> 'information_schema'
         ORDER BY a.attrelid, a.attnum
         """;
 
@@ -40,12 +51,14 @@ internal static partial class PostgresDescriber
         SELECT k.conrelid, k.contype, array_to_string(k.conkey, ','), k.confrelid, array_to_string(k.confkey, ','), k.confdeltype,
           CASE WHEN k.contype = 'c' THEN pg_get_constraintdef(k.oid) END, k.conname, k.contypid
         FROM pg_constraint k JOIN pg_namespace n ON n.oid = k.connamespace
-        WHERE n.nspname NOT LIKE 'pg\_%' AND n.nspname <> 'information_schema' AND k.contype IN ('p', 'u', 'f', 'c') AND k.conparentid = 0
+        WHERE n.nspname NOT LIKE 'pg\_%' AND n.nspname <> 'information_schema' AND k.contype IN ('p', 'u', 'f', 'c')
+          AND k.conparentid = 0
         ORDER BY k.conrelid, k.contype, k.conname
         """;
 
     private const string Indexes = """
-        SELECT i.indrelid, i.indisunique, array_to_string(i.indkey[0:i.indnkeyatts - 1], ','), i.indpred IS NULL AND i.indimmediate
+        SELECT i.indrelid, i.indisunique, array_to_string(i.indkey[0:i.indnkeyatts - 1], ','), i.indpred IS NULL
+          AND i.indimmediate
         FROM pg_index i JOIN pg_class c ON c.oid = i.indrelid JOIN pg_namespace n ON n.oid = c.relnamespace
         WHERE i.indisvalid AND n.nspname NOT LIKE 'pg\_%' AND n.nspname <> 'information_schema'
         ORDER BY i.indrelid, i.indexrelid
@@ -55,11 +68,15 @@ internal static partial class PostgresDescriber
 
     /// <summary>Whether the server is a standby; whether our table is there and may be written to, or could be made.</summary>
     private const string Server = """
-        SELECT pg_is_in_recovery(), CASE WHEN to_regclass('jexa_commit') IS NULL THEN coalesce(has_schema_privilege(current_schema(), 'CREATE'), false)
+        SELECT pg_is_in_recovery(), CASE WHEN to_regclass('jexa_commit') IS NULL
+          THEN coalesce(has_schema_privilege(current_schema(), 'CREATE'), false)
           ELSE has_table_privilege('jexa_commit', 'SELECT') AND has_table_privilege('jexa_commit', 'INSERT') END, current_user
         """;
 
-    public static async ValueTask<(SourceSchema Schema, NativeSchema Native, PostgresRules Rules)> DescribeAsync(ServerConnection connection, CancellationToken cancellation)
+    public static async ValueTask<(SourceSchema Schema, NativeSchema Native, PostgresRules Rules)> DescribeAsync(
+        ServerConnection connection,
+        CancellationToken cancellation
+    )
     {
         var server = (await connection.AskAsync(Server, cancellation))[0];
         var found = (await connection.AskAsync(Relations, cancellation)).ToLookup(row => row[6] == "True");
@@ -79,24 +96,61 @@ internal static partial class PostgresDescriber
             var oid = row[0]!;
             var own = columnNames.GetValueOrDefault(oid) ?? [];
             var checks = ofTable[oid].Where(k => k[1] == "c").SelectMany(k => CheckReader.ReadOne(Plain(k[6]!))).ToList();
-            List<NativeColumn> described = [.. columns[oid].Where(column => column[17] == "True").Select(column => Column(column, checks, words, ofDomain, row[3] is "v" or "m"))];
+            List<NativeColumn> described =
+            [
+                .. columns[oid]
+                    .Where(column => column[17] == "True")
+                    .Select(column => Column(column, checks, words, ofDomain, row[3] is "v" or "m")),
+            ];
             var known = described.Select(column => column.Column.Name).ToHashSet();
             var primary = ofTable[oid].FirstOrDefault(k => k[1] == "p") is { } key ? Named(key[2], own) : [];
             var unique = new List<IReadOnlyList<string>>();
-            if (primary.Count > 0) unique.Add(primary);
-            foreach (var index in indexes[oid].Where(index => index[1] == "True" && index[3] == "True" && !index[2]!.Split(',').Contains("0")))
-                if (Named(index[2], own) is var set && !unique.Exists(other => other.SequenceEqual(set))) unique.Add(set);
-            var table = new TableSchema(names[oid], row[3] is "v" or "m" or "f" ? TableKind.View : TableKind.Table, [.. described.Select(column => column.Column)],
-                primary.TrueForAll(known.Contains) ? primary : [], unique, [.. ofTable[oid].Where(k => k[1] == "f" && names.ContainsKey(k[3]!)).Select(k => new ForeignKeySchema(Named(k[2], own), names[k[3]!], Named(k[4], columnNames[k[3]!]))
-                {
-                    OnDelete = k[5] switch { "c" => DeleteRule.Cascade, "n" or "d" => DeleteRule.Release, _ => DeleteRule.Refuse },
-                })])
+            if (primary.Count > 0)
+                unique.Add(primary);
+            foreach (
+                var index in indexes[oid]
+                    .Where(index => index[1] == "True" && index[3] == "True" && !index[2]!.Split(',').Contains("0"))
+            )
+                if (Named(index[2], own) is var set && !unique.Exists(other => other.SequenceEqual(set)))
+                    unique.Add(set);
+            var table = new TableSchema(
+                names[oid],
+                row[3] is "v" or "m" or "f" ? TableKind.View : TableKind.Table,
+                [.. described.Select(column => column.Column)],
+                primary.TrueForAll(known.Contains) ? primary : [],
+                unique,
+                [
+                    .. ofTable[oid]
+                        .Where(k => k[1] == "f" && names.ContainsKey(k[3]!))
+                        .Select(k => new ForeignKeySchema(Named(k[2], own), names[k[3]!], Named(k[4], columnNames[k[3]!]))
+                        {
+                            OnDelete = k[5] switch
+                            {
+                                "c" => DeleteRule.Cascade,
+                                "n" or "d" => DeleteRule.Release,
+                                _ => DeleteRule.Refuse,
+                            },
+                        }),
+                ]
+            )
             {
-                IndexedFirst = indexes[oid].Where(index => index[3] == "True").Select(index => index[2]!.Split(',')[0]).Where(own.ContainsKey).Select(number => own[number]).ToHashSet(),
-                May = (row[7] == "True" ? RowActs.Insert : 0) | (row[8] == "True" ? RowActs.Update : 0) | (row[9] == "True" ? RowActs.Delete : 0),
+                IndexedFirst = indexes[oid]
+                    .Where(index => index[3] == "True")
+                    .Select(index => index[2]!.Split(',')[0])
+                    .Where(own.ContainsKey)
+                    .Select(number => own[number])
+                    .ToHashSet(),
+                May =
+                    (row[7] == "True" ? RowActs.Insert : 0)
+                    | (row[8] == "True" ? RowActs.Update : 0)
+                    | (row[9] == "True" ? RowActs.Delete : 0),
                 AboutRows = row[3] is "v" ? null : long.Parse(row[4]!, CultureInfo.InvariantCulture),
             };
-            native[table.Name] = new NativeTable($"{PostgresText.Quote(row[1]!)}.{PostgresText.Quote(row[2]!)}", table, described);
+            native[table.Name] = new NativeTable(
+                $"{PostgresText.Quote(row[1]!)}.{PostgresText.Quote(row[2]!)}",
+                table,
+                described
+            );
         }
 
         var rules = new Dictionary<(string, string), IReadOnlyList<string>>();
@@ -106,101 +160,178 @@ internal static partial class PostgresDescriber
         {
             ReadOnlyBecause = server[0] == "True" ? "the server is a standby, which only reads" : null,
             TakesNotes = server[1] == "True",
-            Unreadable = found[false].ToDictionary(row => row[5] == "True" ? row[2]! : $"{row[1]}.{row[2]}",
-                row => $"GRANT SELECT ON {PostgresText.Quote(row[1]!)}.{PostgresText.Quote(row[2]!)} TO {PostgresText.Quote(server[2]!)}."),
+            Unreadable = found[false]
+                .ToDictionary(
+                    row => row[5] == "True" ? row[2]! : $"{row[1]}.{row[2]}",
+                    row =>
+                        $"GRANT SELECT ON {PostgresText.Quote(row[1]!)}.{PostgresText.Quote(row[2]!)} TO "
+                        + $"{PostgresText.Quote(server[2]!)}."
+                ),
         };
         return (schema, new NativeSchema(native), new PostgresRules(rules));
     }
 
     /// <summary>The columns of a query, without running it.</summary>
-    public static ValueTask<IReadOnlyList<NativeColumn>> DescribeQueryAsync(ServerConnection connection, string query, CancellationToken cancellation) =>
-        connection.DoAsync<IReadOnlyList<NativeColumn>>(async () =>
-        {
-            // Within another query it can only be one that gives rows.
-            await using var command = new NpgsqlCommand($"SELECT * FROM ({query}) AS q", (NpgsqlConnection)connection.Inner);
-            await using var reader = await command.ExecuteReaderAsync(CommandBehavior.SchemaOnly, CancellationToken.None);
-            return
-            [
-                .. (await reader.GetColumnSchemaAsync(CancellationToken.None)).Cast<Npgsql.Schema.NpgsqlDbColumn>().Select(column =>
-                {
-                    var type = column.PostgresType is Npgsql.PostgresTypes.PostgresDomainType domain ? domain.BaseType.Name : column.PostgresType.Name;
-                    var kind = Kind(Internal(type), column.PostgresType is Npgsql.PostgresTypes.PostgresEnumType ? "e" : "b");
-                    return new NativeColumn(new ColumnSchema(column.ColumnName, column.DataTypeName, kind.Field(), true, null, true, type == "citext"), kind, column.DataTypeName)
-                    {
-                        IsPadded = type is "character" or "bpchar",
-                    };
-                }),
-            ];
-        }, cancellation);
+    public static ValueTask<IReadOnlyList<NativeColumn>> DescribeQueryAsync(
+        ServerConnection connection,
+        string query,
+        CancellationToken cancellation
+    ) =>
+        connection.DoAsync<IReadOnlyList<NativeColumn>>(
+            async () =>
+            {
+                // Within another query it can only be one that gives rows.
+                await using var command = new NpgsqlCommand($"SELECT * FROM ({query}) AS q", (NpgsqlConnection)connection.Inner);
+                await using var reader = await command.ExecuteReaderAsync(CommandBehavior.SchemaOnly, CancellationToken.None);
+                return
+                [
+                    .. (await reader.GetColumnSchemaAsync(CancellationToken.None))
+                        .Cast<Npgsql.Schema.NpgsqlDbColumn>()
+                        .Select(column =>
+                        {
+                            var type = column.PostgresType is Npgsql.PostgresTypes.PostgresDomainType domain
+                                ? domain.BaseType.Name
+                                : column.PostgresType.Name;
+                            var kind = Kind(
+                                Internal(type),
+                                column.PostgresType is Npgsql.PostgresTypes.PostgresEnumType ? "e" : "b"
+                            );
+                            return new NativeColumn(
+                                new ColumnSchema(
+                                    column.ColumnName,
+                                    column.DataTypeName,
+                                    kind.Field(),
+                                    true,
+                                    null,
+                                    true,
+                                    type == "citext"
+                                ),
+                                kind,
+                                column.DataTypeName
+                            )
+                            {
+                                IsPadded = type is "character" or "bpchar",
+                            };
+                        }),
+                ];
+            },
+            cancellation
+        );
 
-    private static NativeColumn Column(string?[] row, List<ColumnCheck> checks, ILookup<string, string> words, ILookup<string, string?[]> ofDomain, bool isView)
+    private static NativeColumn Column(
+        string?[] row,
+        List<ColumnCheck> checks,
+        ILookup<string, string> words,
+        ILookup<string, string?[]> ofDomain,
+        bool isView
+    )
     {
         var (name, type, bare, typeName) = (row[2]!, row[3]!, row[4]!, row[5]!);
         var kind = Kind(typeName, row[6]!);
         var (identity, generated) = (row[10] is "a" or "d", row[11] == "s");
         var automatic = isView || identity || generated || row[9]?.StartsWith("nextval(", StringComparison.Ordinal) == true;
         var folds = typeName == "citext" || row[13] != "True";
-        var column = new ColumnSchema(name, type, kind.Field(), isView || row[8] != "True", automatic ? null : Default(row[9]), automatic, folds)
+        var column = new ColumnSchema(
+            name,
+            type,
+            kind.Field(),
+            isView || row[8] != "True",
+            automatic ? null : Default(row[9]),
+            automatic,
+            folds
+        )
         {
-            Min = typeName switch { "int2" => short.MinValue, "int4" => int.MinValue, _ => long.MinValue },
-            Max = typeName switch { "int2" => short.MaxValue, "int4" => int.MaxValue, _ => long.MaxValue },
+            Min = typeName switch
+            {
+                "int2" => short.MinValue,
+                "int4" => int.MinValue,
+                _ => long.MinValue,
+            },
+            Max = typeName switch
+            {
+                "int2" => short.MaxValue,
+                "int4" => int.MaxValue,
+                _ => long.MaxValue,
+            },
         };
         var own = checks;
         if (row[16] is { } domain)
-            own = [.. checks, .. ofDomain[domain].SelectMany(k => CheckReader.ReadOne(Plain(k[6]!))).Where(check => check.Column.Equals("VALUE", StringComparison.OrdinalIgnoreCase)).Select(check => check with { Column = name })];
+            own =
+            [
+                .. checks,
+                .. ofDomain[domain]
+                    .SelectMany(k => CheckReader.ReadOne(Plain(k[6]!)))
+                    .Where(check => check.Column.Equals("VALUE", StringComparison.OrdinalIgnoreCase))
+                    .Select(check => check with { Column = name }),
+            ];
         var modifier = int.Parse(row[12]!, CultureInfo.InvariantCulture);
         var rules = CheckReader.RulesOf(column with { DeclaredType = "" }, own);
         rules = rules with
         {
             OneOf = row[15] is { } list ? [.. words[list]] : rules.OneOf,
-            MaxLength = typeName is "varchar" or "bpchar" && modifier > 4 ? Math.Min(modifier - 4, rules.MaxLength ?? int.MaxValue) : rules.MaxLength,
+            MaxLength =
+                typeName is "varchar" or "bpchar" && modifier > 4
+                    ? Math.Min(modifier - 4, rules.MaxLength ?? int.MaxValue)
+                    : rules.MaxLength,
             Precision = typeName == "numeric" && modifier > 4 ? ((modifier - 4) >> 16) & 0xffff : null,
             Scale = typeName == "numeric" && modifier > 4 ? (modifier - 4) & 0x7ff : null,
         };
-        return new NativeColumn(column with { Rules = rules }, kind, bare) { IsPadded = typeName == "bpchar", IsOrdinal = kind == NativeKind.Text && row[14] == "True" && !folds };
+        return new NativeColumn(column with { Rules = rules }, kind, bare)
+        {
+            IsPadded = typeName == "bpchar",
+            IsOrdinal = kind == NativeKind.Text && row[14] == "True" && !folds,
+        };
     }
 
-    private static NativeKind Kind(string typeName, string typeType) => typeType is not "b" ? NativeKind.Other : typeName switch
-    {
-        "int2" or "int4" or "int8" => NativeKind.Integer,
-        "numeric" => NativeKind.Decimal,
-        "float4" or "float8" => NativeKind.Real,
-        "text" or "varchar" or "bpchar" or "citext" => NativeKind.Text,
-        "bool" => NativeKind.Boolean,
-        "date" => NativeKind.Date,
-        "timestamp" => NativeKind.Timestamp,
-        "timestamptz" => NativeKind.Moment,
-        "uuid" => NativeKind.Uuid,
-        "bytea" => NativeKind.Bytes,
-        _ => NativeKind.Other,
-    };
+    private static NativeKind Kind(string typeName, string typeType) =>
+        typeType is not "b"
+            ? NativeKind.Other
+            : typeName switch
+            {
+                "int2" or "int4" or "int8" => NativeKind.Integer,
+                "numeric" => NativeKind.Decimal,
+                "float4" or "float8" => NativeKind.Real,
+                "text" or "varchar" or "bpchar" or "citext" => NativeKind.Text,
+                "bool" => NativeKind.Boolean,
+                "date" => NativeKind.Date,
+                "timestamp" => NativeKind.Timestamp,
+                "timestamptz" => NativeKind.Moment,
+                "uuid" => NativeKind.Uuid,
+                "bytea" => NativeKind.Bytes,
+                _ => NativeKind.Other,
+            };
 
     /// <summary>The catalog's name of a type that the driver calls by its SQL name.</summary>
-    private static string Internal(string type) => type switch
-    {
-        "smallint" => "int2",
-        "integer" => "int4",
-        "bigint" => "int8",
-        "real" => "float4",
-        "double precision" => "float8",
-        "character varying" => "varchar",
-        "character" => "bpchar",
-        "boolean" => "bool",
-        "timestamp without time zone" => "timestamp",
-        "timestamp with time zone" => "timestamptz",
-        _ => type,
-    };
+    private static string Internal(string type) =>
+        type switch
+        {
+            "smallint" => "int2",
+            "integer" => "int4",
+            "bigint" => "int8",
+            "real" => "float4",
+            "double precision" => "float8",
+            "character varying" => "varchar",
+            "character" => "bpchar",
+            "boolean" => "bool",
+            "timestamp without time zone" => "timestamp",
+            "timestamp with time zone" => "timestamptz",
+            _ => type,
+        };
 
-    private static List<string> Named(string? numbers, Dictionary<string, string> names) => numbers is null ? [] : [.. numbers.Split(',').Where(names.ContainsKey).Select(number => names[number])];
+    private static List<string> Named(string? numbers, Dictionary<string, string> names) =>
+        numbers is null ? [] : [.. numbers.Split(',').Where(names.ContainsKey).Select(number => names[number])];
 
     /// <summary>A default without the casts that PostgreSQL writes behind it.</summary>
-    private static string? Default(string? text) => text is null ? null : Casts().Replace(text, "") switch
-    {
-        "now()" or "CURRENT_TIMESTAMP" or "LOCALTIMESTAMP" or "statement_timestamp()" => "CURRENT_TIMESTAMP",
-        "CURRENT_DATE" or "('now')" => "CURRENT_DATE",
-        var plain when plain.StartsWith("NULL", StringComparison.OrdinalIgnoreCase) => null,
-        var plain => Number().Replace(plain, "$1"),
-    };
+    private static string? Default(string? text) =>
+        text is null
+            ? null
+            : Casts().Replace(text, "") switch
+            {
+                "now()" or "CURRENT_TIMESTAMP" or "LOCALTIMESTAMP" or "statement_timestamp()" => "CURRENT_TIMESTAMP",
+                "CURRENT_DATE" or "('now')" => "CURRENT_DATE",
+                var plain when plain.StartsWith("NULL", StringComparison.OrdinalIgnoreCase) => null,
+                var plain => Number().Replace(plain, "$1"),
+            };
 
     /// <summary>A check as a person would have written it: without casts, lists as IN, no needless parentheses.</summary>
     private static string Plain(string definition)
@@ -212,7 +343,9 @@ internal static partial class PostgresDescriber
         return Name().Replace(text, "$1");
     }
 
-    [GeneratedRegex(@"::(?:""[^""]+""|[a-z_][\w.]*)(?: (?:precision|varying|with(?:out)? time zone))?(?:\(\d+(?:,\s*\d+)?\))?(?:\[\])*")]
+    [GeneratedRegex(
+        @"::(?:""[^""]+""|[a-z_][\w.]*)(?: (?:precision|varying|with(?:out)? time zone))?(?:\(\d+(?:,\s*\d+)?\))?(?:\[\])*"
+    )]
     private static partial Regex Casts();
 
     [GeneratedRegex(@" = ANY (?:\(\(ARRAY\[([^\]]*)\]\)\)|\(ARRAY\[([^\]]*)\]\))")]

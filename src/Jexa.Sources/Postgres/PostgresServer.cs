@@ -10,13 +10,18 @@ using NpgsqlTypes;
 
 namespace Jexa.Sources.Postgres;
 
-/// <summary>PostgreSQL, through its driver: connections are set up once, when they are opened, so that a visit costs one round trip a query.</summary>
+/// <summary>
+/// PostgreSQL, through its driver: connections are set up once, when they are opened, so that a visit costs one round trip a
+/// query.
+/// </summary>
 internal sealed partial class PostgresServer : SqlServer
 {
     private const int DaysBefore2000 = 730_119;
     private const long MicrosecondsADay = 86_400_000_000;
 
-    /// <summary>What a session is set to where a proxy gives each transaction another one: all of it for the transaction alone.</summary>
+    /// <summary>
+    /// What a session is set to where a proxy gives each transaction another one: all of it for the transaction alone.
+    /// </summary>
     private readonly string _setUp;
 
     private readonly string _reading;
@@ -30,7 +35,10 @@ internal sealed partial class PostgresServer : SqlServer
         _reading = Connection(settings, settings.Connection, readOnly: true);
         _replica = Connection(settings, settings.Replica ?? settings.Connection, readOnly: true);
         _changing = Connection(settings, settings.Connection, readOnly: false);
-        _setUp = $"SELECT set_config('statement_timeout', '{(int)settings.TimeLimit.TotalMilliseconds}', true), set_config('DateStyle', 'ISO', true), set_config('IntervalStyle', 'iso_8601', true), set_config('TimeZone', 'UTC', true)";
+        _setUp =
+            $"SELECT set_config('statement_timeout', '{(int)settings.TimeLimit.TotalMilliseconds}', true), "
+            + "set_config('DateStyle', 'ISO', true), set_config('IntervalStyle', 'iso_8601', true), "
+            + "set_config('TimeZone', 'UTC', true)";
     }
 
     public override string Product => "PostgreSQL";
@@ -46,26 +54,44 @@ internal sealed partial class PostgresServer : SqlServer
     /// <summary>A prepared command is of its session, which a proxy gives to somebody else.</summary>
     public override bool Prepares => !Settings.PoolsTransactions;
 
-    public override IReadOnlyList<string> Begin => Settings.PoolsTransactions ? ["BEGIN", _setUp, "SET LOCAL idle_in_transaction_session_timeout = 60000"] : ["BEGIN"];
+    public override IReadOnlyList<string> Begin =>
+        Settings.PoolsTransactions ? ["BEGIN", _setUp, "SET LOCAL idle_in_transaction_session_timeout = 60000"] : ["BEGIN"];
 
     public override string Quote(string name) => PostgresText.Quote(name);
 
     public override string Placeholder(int position) => $"${position + 1}::text";
 
     public override ValueTask<DbConnection> OpenAsync(ServerUse use, CancellationToken cancellation) =>
-        OpenAsync(new NpgsqlConnection(use switch { ServerUse.Changing => _changing, ServerUse.ReadingReplica => _replica, _ => _reading }), null, cancellation);
+        OpenAsync(
+            new NpgsqlConnection(
+                use switch
+                {
+                    ServerUse.Changing => _changing,
+                    ServerUse.ReadingReplica => _replica,
+                    _ => _reading,
+                }
+            ),
+            null,
+            cancellation
+        );
 
     /// <summary>Behind a proxy that pools transactions, one round trip sets the transaction up and asks.</summary>
     public override Task ExecuteAsync(DbCommand command, bool onlyReads) =>
-        onlyReads && Settings.PoolsTransactions ? ExecutePooledAsync(command) : ((NpgsqlCommand)command).ExecuteReaderAsync(CancellationToken.None);
+        onlyReads && Settings.PoolsTransactions
+            ? ExecutePooledAsync(command)
+            : ((NpgsqlCommand)command).ExecuteReaderAsync(CancellationToken.None);
 
     public override DbDataReader ReaderOf(Task executed) => ((Task<NpgsqlDataReader>)executed).Result;
 
     private async Task<NpgsqlDataReader> ExecutePooledAsync(DbCommand command)
     {
         var asked = new NpgsqlBatchCommand(command.CommandText);
-        foreach (NpgsqlParameter parameter in command.Parameters) asked.Parameters.Add(parameter.Clone());
-        await using var batch = new NpgsqlBatch((NpgsqlConnection)command.Connection!) { BatchCommands = { new NpgsqlBatchCommand(_setUp + ", set_config('transaction_read_only', 'on', true)"), asked } };
+        foreach (NpgsqlParameter parameter in command.Parameters)
+            asked.Parameters.Add(parameter.Clone());
+        await using var batch = new NpgsqlBatch((NpgsqlConnection)command.Connection!)
+        {
+            BatchCommands = { new NpgsqlBatchCommand(_setUp + ", set_config('transaction_read_only', 'on', true)"), asked },
+        };
         var reader = await batch.ExecuteReaderAsync(CancellationToken.None);
         try
         {
@@ -80,12 +106,15 @@ internal sealed partial class PostgresServer : SqlServer
         }
     }
 
-    public override SqlText Text(NativeSchema schema, IReadOnlyList<Constant>? shown) => new PostgresText(schema) { Shown = shown };
+    public override SqlText Text(NativeSchema schema, IReadOnlyList<Constant>? shown) =>
+        new PostgresText(schema) { Shown = shown };
 
     /// <summary>Of no type: the server takes the one that the text casts it to.</summary>
-    public override DbParameter Parameter(int position) => new NpgsqlParameter { NpgsqlDbType = NpgsqlDbType.Unknown, Value = DBNull.Value };
+    public override DbParameter Parameter(int position) =>
+        new NpgsqlParameter { NpgsqlDbType = NpgsqlDbType.Unknown, Value = DBNull.Value };
 
-    public override void Bind(DbParameter parameter, Constant value) => parameter.Value = (object?)PostgresText.Written(value) ?? DBNull.Value;
+    public override void Bind(DbParameter parameter, Constant value) =>
+        parameter.Value = (object?)PostgresText.Written(value) ?? DBNull.Value;
 
     public override void Read(DbDataReader reader, int column, CellReading reading, RowBlock into)
     {
@@ -115,7 +144,14 @@ internal sealed partial class PostgresServer : SqlServer
             case NativeKind.Bytes:
                 TextCells.AddBytes(reader.GetFieldValue<byte[]>(column), reading.Type, into);
                 break;
-            case NativeKind.Decimal when reading.Type == FieldType.Integer && long.TryParse(reader.GetString(column), NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var whole):
+            case NativeKind.Decimal
+                when reading.Type == FieldType.Integer
+                    && long.TryParse(
+                        reader.GetString(column),
+                        NumberStyles.AllowLeadingSign,
+                        CultureInfo.InvariantCulture,
+                        out var whole
+                    ):
                 into.AddNumber(CellKind.Integer, whole);
                 break;
             default:
@@ -124,61 +160,113 @@ internal sealed partial class PostgresServer : SqlServer
         }
     }
 
-    public override async ValueTask<(SourceSchema Schema, NativeSchema Native)> DescribeAsync(ServerConnection connection, CancellationToken cancellation)
+    public override async ValueTask<(SourceSchema Schema, NativeSchema Native)> DescribeAsync(
+        ServerConnection connection,
+        CancellationToken cancellation
+    )
     {
         var (schema, native, rules) = await PostgresDescriber.DescribeAsync(connection, cancellation);
         _rules = rules;
         return (schema, native);
     }
 
-    public override ValueTask<IReadOnlyList<NativeColumn>> DescribeQueryAsync(ServerConnection connection, string query, CancellationToken cancellation) =>
-        PostgresDescriber.DescribeQueryAsync(connection, query, cancellation);
+    public override ValueTask<IReadOnlyList<NativeColumn>> DescribeQueryAsync(
+        ServerConnection connection,
+        string query,
+        CancellationToken cancellation
+    ) => PostgresDescriber.DescribeQueryAsync(connection, query, cancellation);
 
     public override Exception Translate(DbException error)
     {
         if (error is not PostgresException said)
             return error.InnerException is TimeoutException
                 ? new SourceException(SourceTrouble.TooSlow, "PostgreSQL did not answer in time.", error)
-                : new SourceException(SourceTrouble.Away, $"PostgreSQL cannot be reached: {error.InnerException?.Message ?? error.Message}", error);
+                : new SourceException(
+                    SourceTrouble.Away,
+                    $"PostgreSQL cannot be reached: {error.InnerException?.Message ?? error.Message}",
+                    error
+                );
         var message = $"PostgreSQL says: {said.MessageText} (SQLSTATE {said.SqlState}).";
-        RefusedException Refused(RefusalReason reason, IReadOnlyList<string> columns, string words = "") => new(reason, columns, words, message);
+        RefusedException Refused(RefusalReason reason, IReadOnlyList<string> columns, string words = "") =>
+            new(reason, columns, words, message);
         return said.SqlState switch
         {
             PostgresErrorCodes.UniqueViolation => Refused(RefusalReason.Unique, Columns(said)),
             PostgresErrorCodes.NotNullViolation => Refused(RefusalReason.Empty, said.ColumnName is { } column ? [column] : []),
-            PostgresErrorCodes.ForeignKeyViolation => Refused(RefusalReason.Reference, said.MessageText.StartsWith("insert", StringComparison.Ordinal) ? Columns(said) : []),
+            PostgresErrorCodes.ForeignKeyViolation => Refused(
+                RefusalReason.Reference,
+                said.MessageText.StartsWith("insert", StringComparison.Ordinal) ? Columns(said) : []
+            ),
             PostgresErrorCodes.CheckViolation => Refused(RefusalReason.Check, Columns(said)),
             PostgresErrorCodes.ExclusionViolation => Refused(RefusalReason.Other, []),
             PostgresErrorCodes.RaiseException => Refused(RefusalReason.Own, [], said.MessageText),
             ['2', '2', ..] => Refused(RefusalReason.Type, said.ColumnName is { } column ? [column] : []),
-            PostgresErrorCodes.QueryCanceled => new SourceException(SourceTrouble.TooSlow, $"The query was stopped after its time limit of {Settings.TimeLimit.TotalSeconds:0.#} s.", error),
-            PostgresErrorCodes.LockNotAvailable or PostgresErrorCodes.DeadlockDetected or PostgresErrorCodes.SerializationFailure => new SourceException(SourceTrouble.TooSlow, message, error),
+            PostgresErrorCodes.QueryCanceled => new SourceException(
+                SourceTrouble.TooSlow,
+                $"The query was stopped after its time limit of {Settings.TimeLimit.TotalSeconds:0.#} s.",
+                error
+            ),
+            PostgresErrorCodes.LockNotAvailable
+            or PostgresErrorCodes.DeadlockDetected
+            or PostgresErrorCodes.SerializationFailure => new SourceException(SourceTrouble.TooSlow, message, error),
             ['2', '8', ..] or ['3', 'D', ..] => new SourceException(SourceTrouble.Away, message, error) { IsSettled = true },
-            ['0', '8', ..] or ['5', '3', ..] or ['5', '7', 'P', ..] or ['5', '8', ..] => new SourceException(SourceTrouble.Away, message, error),
+            ['0', '8', ..] or ['5', '3', ..] or ['5', '7', 'P', ..] or ['5', '8', ..] => new SourceException(
+                SourceTrouble.Away,
+                message,
+                error
+            ),
             _ => new SourceException(SourceTrouble.Failed, message, error),
         };
     }
 
-    public override bool IsFull(DbException error) => error is PostgresException { SqlState: PostgresErrorCodes.TooManyConnections };
+    public override bool IsFull(DbException error) =>
+        error is PostgresException { SqlState: PostgresErrorCodes.TooManyConnections };
 
     public override bool IsStale(DbException error) =>
-        error is PostgresException { SqlState: PostgresErrorCodes.FeatureNotSupported or PostgresErrorCodes.InvalidSqlStatementName or PostgresErrorCodes.DuplicatePreparedStatement };
+        error
+            is PostgresException
+            {
+                SqlState: PostgresErrorCodes.FeatureNotSupported
+                    or PostgresErrorCodes.InvalidSqlStatementName
+                    or PostgresErrorCodes.DuplicatePreparedStatement
+            };
 
-    /// <summary>Behind a proxy that pools transactions nobody here knows which session of the server is at it: its own time limit ends it.</summary>
+    /// <summary>
+    /// Behind a proxy that pools transactions nobody here knows which session of the server is at it: its own time limit ends it.
+    /// </summary>
     protected override (DbConnection Other, string Text)? Stopping(DbConnection connection) =>
-        Settings.PoolsTransactions ? null : (new NpgsqlConnection(connection.ConnectionString), $"SELECT pg_cancel_backend({((NpgsqlConnection)connection).ProcessID})");
+        Settings.PoolsTransactions
+            ? null
+            : (
+                new NpgsqlConnection(connection.ConnectionString),
+                $"SELECT pg_cancel_backend({((NpgsqlConnection)connection).ProcessID})"
+            );
 
     public override async ValueTask ClaimAsync(ServerConnection connection, string token, CancellationToken cancellation) =>
-        await connection.ExecuteAsync("SELECT pg_advisory_xact_lock(hashtextextended($1::text, 740)) IS NULL", [new Constant.Text(token)], cancellation);
+        await connection.ExecuteAsync(
+            "SELECT pg_advisory_xact_lock(hashtextextended($1::text, 740)) IS NULL",
+            [new Constant.Text(token)],
+            cancellation
+        );
 
     /// <summary>The end of the transaction gives it back.</summary>
     public override ValueTask ReleaseAsync(ServerConnection connection) => ValueTask.CompletedTask;
 
     private static string Connection(SourceSettings settings, string connection, bool readOnly)
     {
-        var builder = Read(connection, new NpgsqlConnectionStringBuilder(), "Host=127.0.0.1;Database=register;Username=reader", "postgresql", "postgres");
-        var options = $"-c statement_timeout={(int)settings.TimeLimit.TotalMilliseconds} -c idle_in_transaction_session_timeout=60000 -c DateStyle=ISO -c IntervalStyle=iso_8601{(readOnly ? " -c default_transaction_read_only=on" : "")}";
-        if (!settings.PoolsTransactions) builder.Options = string.IsNullOrEmpty(builder.Options) ? options : $"{builder.Options} {options}";
+        var builder = Read(
+            connection,
+            new NpgsqlConnectionStringBuilder(),
+            "Host=127.0.0.1;Database=register;Username=reader",
+            "postgresql",
+            "postgres"
+        );
+        var options =
+            $"-c statement_timeout={(int)settings.TimeLimit.TotalMilliseconds} -c "
+            + "idle_in_transaction_session_timeout=60000 -c DateStyle=ISO -c "
+            + $"IntervalStyle=iso_8601{(readOnly ? " -c default_transaction_read_only=on" : "")}";
+        if (!settings.PoolsTransactions)
+            builder.Options = string.IsNullOrEmpty(builder.Options) ? options : $"{builder.Options} {options}";
         builder.NoResetOnClose = settings.PoolsTransactions;
         builder.Timezone = "UTC";
         builder.Pooling = false;
@@ -194,9 +282,22 @@ internal sealed partial class PostgresServer : SqlServer
     private static void AddDate(int days, bool isStored, RowBlock into)
     {
         var day = (long)days + DaysBefore2000;
-        if (day < 0 || day > DateOnly.MaxValue.DayNumber) TextCells.Add(days is int.MaxValue ? "infinity" : days is int.MinValue ? "-infinity" : Julian(day), FieldType.Any, into);
-        else if (isStored) TextCells.Add(DateOnly.FromDayNumber((int)day).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture), FieldType.Any, into);
-        else into.AddNumber(CellKind.Date, day);
+        if (day < 0 || day > DateOnly.MaxValue.DayNumber)
+            TextCells.Add(
+                days is int.MaxValue ? "infinity"
+                    : days is int.MinValue ? "-infinity"
+                    : Julian(day),
+                FieldType.Any,
+                into
+            );
+        else if (isStored)
+            TextCells.Add(
+                DateOnly.FromDayNumber((int)day).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
+                FieldType.Any,
+                into
+            );
+        else
+            into.AddNumber(CellKind.Date, day);
     }
 
     /// <summary>Microseconds since 2000-01-01T00:00:00; the greatest and the least number are the ends of time.</summary>
@@ -205,13 +306,21 @@ internal sealed partial class PostgresServer : SqlServer
         var day = Math.DivRem(microseconds, MicrosecondsADay, out var rest) + DaysBefore2000 - (rest < 0 ? 1 : 0);
         if (day < 0 || day > DateOnly.MaxValue.DayNumber)
         {
-            TextCells.Add(microseconds is long.MaxValue ? "infinity" : microseconds is long.MinValue ? "-infinity" : Julian(day), FieldType.Any, into);
+            TextCells.Add(
+                microseconds is long.MaxValue ? "infinity"
+                    : microseconds is long.MinValue ? "-infinity"
+                    : Julian(day),
+                FieldType.Any,
+                into
+            );
             return;
         }
 
         var ticks = (microseconds * 10) + (DaysBefore2000 * TimeSpan.TicksPerDay);
-        if (isStored) TextCells.Add(TextCells.Stored(new DateTime(ticks)), FieldType.Any, into);
-        else into.AddNumber(CellKind.Timestamp, ticks);
+        if (isStored)
+            TextCells.Add(TextCells.Stored(new DateTime(ticks)), FieldType.Any, into);
+        else
+            into.AddNumber(CellKind.Timestamp, ticks);
     }
 
     /// <summary>A day beyond the years 1 to 9999, as PostgreSQL reads it back: its Julian day number.</summary>
@@ -220,7 +329,9 @@ internal sealed partial class PostgresServer : SqlServer
     /// <summary>The columns that a broken rule is about: as its detail says, else those of the constraint.</summary>
     private IReadOnlyList<string> Columns(PostgresException said) =>
         said.ConstraintName is { } name && _rules.ColumnsOf(said.TableName ?? "", name) is { } known ? known
-        : said.Detail is { } detail && KeyDetail().Match(detail) is { Success: true } match ? [.. match.Groups[1].Value.Split(", ").Select(column => column.Trim('"'))] : [];
+        : said.Detail is { } detail && KeyDetail().Match(detail) is { Success: true } match
+            ? [.. match.Groups[1].Value.Split(", ").Select(column => column.Trim('"'))]
+        : [];
 
     [GeneratedRegex(@"^Key \(([^)]*)\)=")]
     private static partial Regex KeyDetail();

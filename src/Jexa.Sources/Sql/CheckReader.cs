@@ -9,15 +9,18 @@ namespace Jexa.Sources.Sql;
 internal sealed record ColumnCheck(string Column, IReadOnlyList<string>? OneOf, decimal? Least, decimal? Most, int? MaxLength);
 
 /// <summary>
-/// Reads the checks of a table that say what one column may hold: <c>status IN ('open', 'closed')</c>, <c>severity BETWEEN 1 AND 4</c>,
-/// <c>score &gt;= 0</c>, <c>length(code) &lt;= 20</c>, alone or joined by AND. Any other check is left to the engine, which keeps it all the same.
+/// Reads the checks of a table that say what one column may hold: <c>status IN ('open', 'closed')</c>, <c>severity BETWEEN 1 AND
+/// 4</c>,
+/// <c>score &gt;= 0</c>, <c>length(code) &lt;= 20</c>, alone or joined by AND. Any other check is left to the engine, which keeps
+/// it all the same.
 /// </summary>
 internal static partial class CheckReader
 {
     public static IReadOnlyList<ColumnCheck> Read(string createTable) => [.. Bodies(createTable).SelectMany(ReadOne)];
 
     /// <summary>What one check says, by its condition alone.</summary>
-    public static IEnumerable<ColumnCheck> ReadOne(string condition) => Parts(Bare(condition)).SelectMany(part => Bare(part) == part ? Single(part) : ReadOne(part));
+    public static IEnumerable<ColumnCheck> ReadOne(string condition) =>
+        Parts(Bare(condition)).SelectMany(part => Bare(part) == part ? Single(part) : ReadOne(part));
 
     /// <summary>What the checks and the declared type (<c>VARCHAR(40)</c>, <c>DECIMAL(7, 1)</c>) say of a column.</summary>
     public static ColumnRules RulesOf(ColumnSchema column, IReadOnlyList<ColumnCheck> checks)
@@ -25,12 +28,21 @@ internal static partial class CheckReader
         var own = checks.Where(check => check.Column.Equals(column.Name, StringComparison.OrdinalIgnoreCase)).ToList();
         var size = Size().Match(column.DeclaredType);
         var first = size.Success ? int.Parse(size.Groups[1].Value, CultureInfo.InvariantCulture) : (int?)null;
-        var second = size.Success && size.Groups[2].Success ? int.Parse(size.Groups[2].Value, CultureInfo.InvariantCulture) : (int?)null;
+        var second =
+            size.Success && size.Groups[2].Success ? int.Parse(size.Groups[2].Value, CultureInfo.InvariantCulture) : (int?)null;
         var isDecimal = column.Type == FieldType.Decimal && first is not null;
-        var lengths = own.Select(check => check.MaxLength).Append(column.Type == FieldType.Text ? first : null).OfType<int>().ToList();
+        var lengths = own.Select(check => check.MaxLength)
+            .Append(column.Type == FieldType.Text ? first : null)
+            .OfType<int>()
+            .ToList();
         return new ColumnRules(
-            own.Find(check => check.OneOf is not null)?.OneOf, own.Max(check => check.Least), own.Min(check => check.Most), lengths.Count == 0 ? null : lengths.Min(),
-            isDecimal ? first : null, isDecimal ? second ?? 0 : null);
+            own.Find(check => check.OneOf is not null)?.OneOf,
+            own.Max(check => check.Least),
+            own.Min(check => check.Most),
+            lengths.Count == 0 ? null : lengths.Min(),
+            isDecimal ? first : null,
+            isDecimal ? second ?? 0 : null
+        );
     }
 
     /// <summary>What stands in the parentheses behind each CHECK.</summary>
@@ -38,26 +50,33 @@ internal static partial class CheckReader
     {
         for (var i = 0; i < sql.Length; i++)
         {
-            if (sql[i] is '\'' or '"' or '`' or '[') i = EndOfQuoted(sql, i);
-            else if (sql.AsSpan(i).StartsWith("--")) i = EndOf(sql, "\n", i);
-            else if (sql.AsSpan(i).StartsWith("/*")) i = EndOf(sql, "*/", i);
+            if (sql[i] is '\'' or '"' or '`' or '[')
+                i = EndOfQuoted(sql, i);
+            else if (sql.AsSpan(i).StartsWith("--"))
+                i = EndOf(sql, "\n", i);
+            else if (sql.AsSpan(i).StartsWith("/*"))
+                i = EndOf(sql, "*/", i);
             else if (IsWord(sql, i, "CHECK"))
             {
                 var open = sql.IndexOf('(', i);
-                if (open < 0) yield break;
+                if (open < 0)
+                    yield break;
                 var close = Closing(sql, open);
-                if (close < 0) yield break;
+                if (close < 0)
+                    yield break;
                 yield return sql[(open + 1)..close];
                 i = close;
             }
         }
     }
 
-    private static int EndOf(string sql, string mark, int from) => sql.IndexOf(mark, from, StringComparison.Ordinal) is var end && end < 0 ? sql.Length : end;
+    private static int EndOf(string sql, string mark, int from) =>
+        sql.IndexOf(mark, from, StringComparison.Ordinal) is var end && end < 0 ? sql.Length : end;
 
     private static bool IsWord(string sql, int at, string word) =>
         sql.AsSpan(at).StartsWith(word, StringComparison.OrdinalIgnoreCase)
-        && (at == 0 || !IsNamePart(sql[at - 1])) && (at + word.Length == sql.Length || !IsNamePart(sql[at + word.Length]));
+        && (at == 0 || !IsNamePart(sql[at - 1]))
+        && (at + word.Length == sql.Length || !IsNamePart(sql[at + word.Length]));
 
     private static bool IsNamePart(char c) => char.IsLetterOrDigit(c) || c is '_' or '$';
 
@@ -72,9 +91,12 @@ internal static partial class CheckReader
         var depth = 0;
         for (var i = open; i < sql.Length; i++)
         {
-            if (sql[i] is '\'' or '"' or '`' or '[') i = EndOfQuoted(sql, i);
-            else if (sql[i] == '(') depth++;
-            else if (sql[i] == ')' && --depth == 0) return i;
+            if (sql[i] is '\'' or '"' or '`' or '[')
+                i = EndOfQuoted(sql, i);
+            else if (sql[i] == '(')
+                depth++;
+            else if (sql[i] == ')' && --depth == 0)
+                return i;
         }
 
         return -1;
@@ -87,10 +109,14 @@ internal static partial class CheckReader
         var between = false;
         for (var i = 0; i < body.Length; i++)
         {
-            if (body[i] is '\'' or '"' or '`' or '[') i = EndOfQuoted(body, i);
-            else if (body[i] == '(') i = Math.Max(i, Closing(body, i));
-            else if (IsWord(body, i, "BETWEEN")) between = true;
-            else if (IsWord(body, i, "OR")) yield break;
+            if (body[i] is '\'' or '"' or '`' or '[')
+                i = EndOfQuoted(body, i);
+            else if (body[i] == '(')
+                i = Math.Max(i, Closing(body, i));
+            else if (IsWord(body, i, "BETWEEN"))
+                between = true;
+            else if (IsWord(body, i, "OR"))
+                yield break;
             else if (IsWord(body, i, "AND"))
             {
                 if (between)
@@ -113,7 +139,8 @@ internal static partial class CheckReader
     private static string Bare(string condition)
     {
         var bare = condition.Trim();
-        while (bare.StartsWith('(') && Closing(bare, 0) == bare.Length - 1) bare = bare[1..^1].Trim();
+        while (bare.StartsWith('(') && Closing(bare, 0) == bare.Length - 1)
+            bare = bare[1..^1].Trim();
         return bare;
     }
 
@@ -121,10 +148,18 @@ internal static partial class CheckReader
     {
         if (OneOfCheck().Match(part) is { Success: true } oneOf)
             return Literals(oneOf.Groups[2].Value) is { } values ? new ColumnCheck(Name(oneOf), values, null, null, null) : null;
-        if (BetweenCheck().Match(part) is { Success: true } range) return new ColumnCheck(Name(range), null, Number(range.Groups[2]), Number(range.Groups[3]), null);
+        if (BetweenCheck().Match(part) is { Success: true } range)
+            return new ColumnCheck(Name(range), null, Number(range.Groups[2]), Number(range.Groups[3]), null);
         if (LengthCheck().Match(part) is { Success: true } length)
-            return new ColumnCheck(Name(length), null, null, null, (int)Number(length.Groups[3]) - (length.Groups[2].Value == "<" ? 1 : 0));
-        if (LimitCheck().Match(part) is not { Success: true } limit) return null;
+            return new ColumnCheck(
+                Name(length),
+                null,
+                null,
+                null,
+                (int)Number(length.Groups[3]) - (length.Groups[2].Value == "<" ? 1 : 0)
+            );
+        if (LimitCheck().Match(part) is not { Success: true } limit)
+            return null;
 
         // A strict limit is one only for whole numbers, which the literal alone does not tell: the engine keeps it.
         return limit.Groups[2].Value switch
@@ -146,7 +181,8 @@ internal static partial class CheckReader
         var at = 0;
         foreach (Match match in Literal().Matches(list))
         {
-            if (list[at..match.Index].Trim().Trim(',').Trim().Length > 0) return null;
+            if (list[at..match.Index].Trim().Trim(',').Trim().Length > 0)
+                return null;
             values.Add(match.Value.StartsWith('\'') ? match.Value[1..^1].Replace("''", "'") : match.Value);
             at = match.Index + match.Length;
         }

@@ -3,8 +3,10 @@ using System.Threading.Tasks.Sources;
 namespace Jexa.Sources.Sql;
 
 /// <summary>
-/// A caller's wait for what a connection is at. It ends once: with the work itself, at the time limit, or when the visitor leaves; in the latter two the work is left
-/// to itself. One for each connection, used for one command after the other, since every visit waits: it makes nothing anew, and its timer is set once for many.
+/// A caller's wait for what a connection is at. It ends once: with the work itself, at the time limit, or when the visitor
+/// leaves; in the latter two the work is left
+/// to itself. One for each connection, used for one command after the other, since every visit waits: it makes nothing anew, and
+/// its timer is set once for many.
 /// </summary>
 /// <param name="limit">Of each command.</param>
 /// <param name="late">What the caller is told where the time limit ends the wait.</param>
@@ -22,7 +24,10 @@ internal sealed class CommandWait(TimeSpan limit, Func<Exception> late, Action e
     /// <summary>Held by whoever touches what is the caller's own.</summary>
     public Lock Gate { get; } = new();
 
-    /// <summary>Whether nobody waits any more for work that still goes on: from then on it touches nothing of the caller's, which the gate makes sure of.</summary>
+    /// <summary>
+    /// Whether nobody waits any more for work that still goes on: from then on it touches nothing of the caller's, which the gate
+    /// makes sure of.
+    /// </summary>
     public bool IsAbandoned { get; private set; }
 
     /// <summary>Whether the time limit of the command is over.</summary>
@@ -35,11 +40,13 @@ internal sealed class CommandWait(TimeSpan limit, Func<Exception> late, Action e
         {
             _isUnderWay = true;
             _deadline = Environment.TickCount64 + (long)limit.TotalMilliseconds;
-            if (!_isWatched) Watch(limit);
+            if (!_isWatched)
+                Watch(limit);
         }
 
         _visitor = visitor;
-        if (visitor.CanBeCanceled) _leaving = visitor.UnsafeRegister(static wait => ((CommandWait)wait!).Leave(), this);
+        if (visitor.CanBeCanceled)
+            _leaving = visitor.UnsafeRegister(static wait => ((CommandWait)wait!).Leave(), this);
         return new ValueTask(this, _core.Version);
     }
 
@@ -49,18 +56,25 @@ internal sealed class CommandWait(TimeSpan limit, Func<Exception> late, Action e
     {
         lock (Gate)
         {
-            if (!_isUnderWay) return;
+            if (!_isUnderWay)
+                return;
             _isUnderWay = false;
         }
 
-        if (error is null) _core.SetResult(true);
-        else _core.SetException(error);
+        if (error is null)
+            _core.SetResult(true);
+        else
+            _core.SetException(error);
     }
 
     ValueTaskSourceStatus IValueTaskSource.GetStatus(short token) => _core.GetStatus(token);
 
-    void IValueTaskSource.OnCompleted(Action<object?> continuation, object? state, short token, ValueTaskSourceOnCompletedFlags flags) =>
-        _core.OnCompleted(continuation, state, token, flags);
+    void IValueTaskSource.OnCompleted(
+        Action<object?> continuation,
+        object? state,
+        short token,
+        ValueTaskSourceOnCompletedFlags flags
+    ) => _core.OnCompleted(continuation, state, token, flags);
 
     void IValueTaskSource.GetResult(short token)
     {
@@ -87,13 +101,16 @@ internal sealed class CommandWait(TimeSpan limit, Func<Exception> late, Action e
         _timer.Change(time, Timeout.InfiniteTimeSpan);
     }
 
-    /// <summary>The timer is not set back by a command that ends in time: it looks whether one is under way, and since when.</summary>
+    /// <summary>
+    /// The timer is not set back by a command that ends in time: it looks whether one is under way, and since when.
+    /// </summary>
     private void Look()
     {
         lock (Gate)
         {
             _isWatched = false;
-            if (!_isUnderWay) return;
+            if (!_isUnderWay)
+                return;
             var left = _deadline - Environment.TickCount64;
             if (left > 0)
             {
@@ -111,7 +128,8 @@ internal sealed class CommandWait(TimeSpan limit, Func<Exception> late, Action e
     {
         lock (Gate)
         {
-            if (!_isUnderWay) return;
+            if (!_isUnderWay)
+                return;
             Abandon();
         }
 

@@ -30,18 +30,19 @@ internal enum NativeKind
 internal static class NativeKinds
 {
     /// <summary>The type of a field over a column of this kind.</summary>
-    public static FieldType Field(this NativeKind kind) => kind switch
-    {
-        NativeKind.Integer => FieldType.Integer,
-        NativeKind.Decimal => FieldType.Decimal,
-        NativeKind.Real => FieldType.Real,
-        NativeKind.Boolean => FieldType.Boolean,
-        NativeKind.Date => FieldType.Date,
-        NativeKind.Timestamp or NativeKind.Moment => FieldType.Timestamp,
-        NativeKind.Uuid => FieldType.Uuid,
-        NativeKind.Bytes => FieldType.Bytes,
-        _ => FieldType.Text,
-    };
+    public static FieldType Field(this NativeKind kind) =>
+        kind switch
+        {
+            NativeKind.Integer => FieldType.Integer,
+            NativeKind.Decimal => FieldType.Decimal,
+            NativeKind.Real => FieldType.Real,
+            NativeKind.Boolean => FieldType.Boolean,
+            NativeKind.Date => FieldType.Date,
+            NativeKind.Timestamp or NativeKind.Moment => FieldType.Timestamp,
+            NativeKind.Uuid => FieldType.Uuid,
+            NativeKind.Bytes => FieldType.Bytes,
+            _ => FieldType.Text,
+        };
 }
 
 /// <summary>A column as its server knows it, beside what the schema says of it.</summary>
@@ -62,7 +63,8 @@ internal sealed record NativeTable(string Sql, TableSchema Schema, IReadOnlyList
 }
 
 /// <summary>How one cell of a server's row is read.</summary>
-/// <param name="IsStored">Whether it is read as it is stored: dates, moments and UUIDs as their text, truth values as 0 and 1.</param>
+/// <param name="IsStored">Whether it is read as it is stored: dates, moments and UUIDs as their text, truth values as 0 and
+/// 1.</param>
 internal readonly record struct CellReading(NativeKind Kind, FieldType Type, bool IsStored)
 {
     public static CellReading Count { get; } = new(NativeKind.Integer, FieldType.Integer, false);

@@ -1,6 +1,8 @@
 namespace Jexa.Sources.Sql;
 
-/// <summary>Tells statements apart. They are long, and nearly always the very same object: their hash looks at a few characters only.</summary>
+/// <summary>
+/// Tells statements apart. They are long, and nearly always the very same object: their hash looks at a few characters only.
+/// </summary>
 internal sealed class SameStatement : IEqualityComparer<string>
 {
     public static SameStatement Comparer { get; } = new();

@@ -7,7 +7,8 @@ using Jexa.Core.Values;
 namespace Jexa.Sources.Sql;
 
 /// <summary>
-/// One connection to a server, with its commands kept prepared. Each command ends at the time limit, on the server and here, and when
+/// One connection to a server, with its commands kept prepared. Each command ends at the time limit, on the server and here, and
+/// when
 /// the visitor leaves. Used by one caller at a time.
 /// </summary>
 internal sealed class ServerConnection : IAsyncDisposable
@@ -39,7 +40,9 @@ internal sealed class ServerConnection : IAsyncDisposable
     /// <summary>Whether it met an error after which it is better opened anew.</summary>
     public bool IsBroken { get; private set; }
 
-    /// <summary>Whether it was left to itself, by a visitor who went or by the time limit: that says nothing of other connections.</summary>
+    /// <summary>
+    /// Whether it was left to itself, by a visitor who went or by the time limit: that says nothing of other connections.
+    /// </summary>
     public bool IsAbandoned => _wait.IsAbandoned;
 
     /// <summary>Whether nothing is ever changed through it.</summary>
@@ -50,10 +53,20 @@ internal sealed class ServerConnection : IAsyncDisposable
     /// <summary>Says that it is not to be used again.</summary>
     public void GiveUp() => IsBroken = true;
 
-    /// <summary>Runs a query and appends its rows: the way of every visit, as few steps as there can be between the page and the driver.</summary>
-    /// <param name="lease">Given back when it is done, or nobody waits for it any more; null where the caller goes on with the connection.</param>
+    /// <summary>
+    /// Runs a query and appends its rows: the way of every visit, as few steps as there can be between the page and the driver.
+    /// </summary>
+    /// <param name="lease">Given back when it is done, or nobody waits for it any more; null where the caller goes on with the
+    /// connection.</param>
     public ValueTask RunAsync(
-        string text, IReadOnlyList<int> used, IReadOnlyList<Constant> arguments, CellReading[] readings, RowBlock into, ServerPool.Lease? lease, CancellationToken cancellation)
+        string text,
+        IReadOnlyList<int> used,
+        IReadOnlyList<Constant> arguments,
+        CellReading[] readings,
+        RowBlock into,
+        ServerPool.Lease? lease,
+        CancellationToken cancellation
+    )
     {
         if (cancellation.IsCancellationRequested)
         {
@@ -67,23 +80,30 @@ internal sealed class ServerConnection : IAsyncDisposable
         return waiting;
     }
 
-    private async Task ReadAsync(string text, IReadOnlyList<int> used, IReadOnlyList<Constant> arguments, CellReading[] readings, RowBlock into, CancellationToken cancellation)
+    private async Task ReadAsync(
+        string text,
+        IReadOnlyList<int> used,
+        IReadOnlyList<Constant> arguments,
+        CellReading[] readings,
+        RowBlock into,
+        CancellationToken cancellation
+    )
     {
         Exception? error = null;
         try
         {
             for (var again = false; ; again = true)
             {
-                if (!_commands.TryGetValue(text, out var command)) command = await CommandAsync(text, used.Count, keep: true);
-                for (var i = 0; i < used.Count; i++) _server.Bind(command.Parameters[i], arguments[used[i]]);
+                if (!_commands.TryGetValue(text, out var command))
+                    command = await CommandAsync(text, used.Count, keep: true);
+                for (var i = 0; i < used.Count; i++)
+                    _server.Bind(command.Parameters[i], arguments[used[i]]);
                 try
                 {
                     var executing = ExecuteAsync(command);
                     await executing;
                     await using var reader = _server.ReaderOf(executing);
-                    while (await reader.ReadAsync(CancellationToken.None) && TryAddRow(reader, readings, into))
-                    {
-                    }
+                    while (await reader.ReadAsync(CancellationToken.None) && TryAddRow(reader, readings, into)) { }
 
                     break;
                 }
@@ -101,43 +121,65 @@ internal sealed class ServerConnection : IAsyncDisposable
         _wait.End(error);
     }
 
-    /// <summary>Runs a statement that changes something. Gives how many rows it changed and what the last of its rows, if any, holds.</summary>
-    public ValueTask<(int Changed, object?[]? Row)> ExecuteAsync(string text, IReadOnlyList<Constant> values, CancellationToken cancellation) =>
-        DoAsync<(int Changed, object?[]? Row)>(text, values, async command =>
-        {
-            var executing = ExecuteAsync(command);
-            await executing;
-            await using var reader = _server.ReaderOf(executing);
-            object?[]? row = null;
-            var rows = 0;
-            while (await reader.ReadAsync(CancellationToken.None))
+    /// <summary>
+    /// Runs a statement that changes something. Gives how many rows it changed and what the last of its rows, if any, holds.
+    /// </summary>
+    public ValueTask<(int Changed, object?[]? Row)> ExecuteAsync(
+        string text,
+        IReadOnlyList<Constant> values,
+        CancellationToken cancellation
+    ) =>
+        DoAsync<(int Changed, object?[]? Row)>(
+            text,
+            values,
+            async command =>
             {
-                rows++;
-                row = new object?[reader.FieldCount];
-                for (var i = 0; i < row.Length; i++) row[i] = reader.IsDBNull(i) ? null : reader.GetValue(i);
-            }
+                var executing = ExecuteAsync(command);
+                await executing;
+                await using var reader = _server.ReaderOf(executing);
+                object?[]? row = null;
+                var rows = 0;
+                while (await reader.ReadAsync(CancellationToken.None))
+                {
+                    rows++;
+                    row = new object?[reader.FieldCount];
+                    for (var i = 0; i < row.Length; i++)
+                        row[i] = reader.IsDBNull(i) ? null : reader.GetValue(i);
+                }
 
-            await reader.NextResultAsync(CancellationToken.None);
-            await reader.CloseAsync();
-            return (reader.RecordsAffected < 0 ? rows : Math.Max(rows, reader.RecordsAffected), row);
-        }, cancellation);
+                await reader.NextResultAsync(CancellationToken.None);
+                await reader.CloseAsync();
+                return (reader.RecordsAffected < 0 ? rows : Math.Max(rows, reader.RecordsAffected), row);
+            },
+            cancellation
+        );
 
     /// <summary>Runs a query of the describer's own, once: every column of every row as text or null.</summary>
-    public ValueTask<List<string?[]>> AskAsync(string text, CancellationToken cancellation) => DoAsync(text, [], async command =>
-    {
-        var executing = ExecuteAsync(command);
-        await executing;
-        await using var reader = _server.ReaderOf(executing);
-        var rows = new List<string?[]>();
-        while (await reader.ReadAsync(CancellationToken.None))
-        {
-            var row = new string?[reader.FieldCount];
-            for (var i = 0; i < row.Length; i++) row[i] = reader.IsDBNull(i) ? null : Convert.ToString(reader.GetValue(i), System.Globalization.CultureInfo.InvariantCulture);
-            rows.Add(row);
-        }
+    public ValueTask<List<string?[]>> AskAsync(string text, CancellationToken cancellation) =>
+        DoAsync(
+            text,
+            [],
+            async command =>
+            {
+                var executing = ExecuteAsync(command);
+                await executing;
+                await using var reader = _server.ReaderOf(executing);
+                var rows = new List<string?[]>();
+                while (await reader.ReadAsync(CancellationToken.None))
+                {
+                    var row = new string?[reader.FieldCount];
+                    for (var i = 0; i < row.Length; i++)
+                        row[i] = reader.IsDBNull(i)
+                            ? null
+                            : Convert.ToString(reader.GetValue(i), System.Globalization.CultureInfo.InvariantCulture);
+                    rows.Add(row);
+                }
 
-        return rows;
-    }, cancellation, keep: false);
+                return rows;
+            },
+            cancellation,
+            keep: false
+        );
 
     /// <summary>Does something with the connection under the time limit, its errors translated.</summary>
     public async ValueTask<T> DoAsync<T>(Func<Task<T>> work, CancellationToken cancellation)
@@ -166,22 +208,36 @@ internal sealed class ServerConnection : IAsyncDisposable
     }
 
     /// <summary>What the caller is told of what the driver met.</summary>
-    /// <param name="reads">Whoever only reads breaks no rule: what refuses it is a value in the data, or the query itself, that cannot be worked with.</param>
+    /// <param name="reads">Whoever only reads breaks no rule: what refuses it is a value in the data, or the query itself, that
+    /// cannot be worked with.</param>
     private Exception Told(Exception met, bool reads, CancellationToken cancellation)
     {
         if (met is DbException error)
         {
-            if (cancellation.IsCancellationRequested) return new OperationCanceledException(cancellation);
+            if (cancellation.IsCancellationRequested)
+                return new OperationCanceledException(cancellation);
             if (_wait.IsLate)
             {
                 IsBroken = true;
                 return TooSlow();
             }
 
-            return _server.Translate(error) is var told && reads && told is RefusedException refused ? new SourceException(SourceTrouble.Failed, refused.Message, refused) : told;
+            return _server.Translate(error) is var told && reads && told is RefusedException refused
+                ? new SourceException(SourceTrouble.Failed, refused.Message, refused)
+                : told;
         }
 
-        if (met is not (IOException or ObjectDisposedException or InvalidOperationException or TimeoutException or System.Net.Sockets.SocketException)) return met;
+        if (
+            met
+            is not (
+                IOException
+                or ObjectDisposedException
+                or InvalidOperationException
+                or TimeoutException
+                or System.Net.Sockets.SocketException
+            )
+        )
+            return met;
         IsBroken = true;
         return new SourceException(SourceTrouble.Away, $"The connection to {_server.Settings.ShownAs} was lost.", met);
     }
@@ -205,7 +261,8 @@ internal sealed class ServerConnection : IAsyncDisposable
             return;
         }
 
-        foreach (var command in _commands.Values) command.Dispose();
+        foreach (var command in _commands.Values)
+            command.Dispose();
         _commands.Clear();
         try
         {
@@ -219,17 +276,22 @@ internal sealed class ServerConnection : IAsyncDisposable
 
     private Task ExecuteAsync(DbCommand command) => _server.ExecuteAsync(command, OnlyReads);
 
-    /// <summary>Adds a row to the block of whoever waits for it; false where nobody does any more, and the block is another's.</summary>
+    /// <summary>
+    /// Adds a row to the block of whoever waits for it; false where nobody does any more, and the block is another's.
+    /// </summary>
     private bool TryAddRow(DbDataReader reader, CellReading[] readings, RowBlock into)
     {
         lock (_wait.Gate)
         {
-            if (IsAbandoned) return false;
+            if (IsAbandoned)
+                return false;
             into.BeginRow();
             for (var i = 0; i < readings.Length; i++)
             {
-                if (reader.IsDBNull(i)) into.AddNull();
-                else _server.Read(reader, i, readings[i], into);
+                if (reader.IsDBNull(i))
+                    into.AddNull();
+                else
+                    _server.Read(reader, i, readings[i], into);
             }
 
             return true;
@@ -237,47 +299,66 @@ internal sealed class ServerConnection : IAsyncDisposable
     }
 
     private SourceException TooSlow() =>
-        new(SourceTrouble.TooSlow, $"{_server.Product} did not answer within its time limit of {_server.Settings.TimeLimit.TotalSeconds:0.#} s.");
+        new(
+            SourceTrouble.TooSlow,
+            $"{_server.Product} did not answer within its time limit of {_server.Settings.TimeLimit.TotalSeconds:0.#} s."
+        );
 
-    private ValueTask<T> DoAsync<T>(string text, IReadOnlyList<Constant> values, Func<DbCommand, Task<T>> work, CancellationToken cancellation, bool keep = true) =>
-        DoAsync(async () =>
-        {
-            for (var again = false; ; again = true)
+    private ValueTask<T> DoAsync<T>(
+        string text,
+        IReadOnlyList<Constant> values,
+        Func<DbCommand, Task<T>> work,
+        CancellationToken cancellation,
+        bool keep = true
+    ) =>
+        DoAsync(
+            async () =>
             {
-                var command = await CommandAsync(text, values.Count, keep);
-                for (var i = 0; i < values.Count; i++) _server.Bind(command.Parameters[i], values[i]);
-                try
+                for (var again = false; ; again = true)
                 {
-                    return await work(command);
+                    var command = await CommandAsync(text, values.Count, keep);
+                    for (var i = 0; i < values.Count; i++)
+                        _server.Bind(command.Parameters[i], values[i]);
+                    try
+                    {
+                        return await work(command);
+                    }
+                    catch (DbException stale) when (!again && _server.IsStale(stale))
+                    {
+                        await ForgetAsync(text);
+                    }
+                    finally
+                    {
+                        if (!keep)
+                            await command.DisposeAsync();
+                    }
                 }
-                catch (DbException stale) when (!again && _server.IsStale(stale))
-                {
-                    await ForgetAsync(text);
-                }
-                finally
-                {
-                    if (!keep) await command.DisposeAsync();
-                }
-            }
-        }, cancellation);
+            },
+            cancellation
+        );
 
     private async ValueTask<DbCommand> CommandAsync(string text, int parameters, bool keep)
     {
-        if (_commands.TryGetValue(text, out var kept)) return kept;
+        if (_commands.TryGetValue(text, out var kept))
+            return kept;
         var command = _connection.CreateCommand();
         command.CommandText = text;
         command.CommandTimeout = 0;
-        for (var i = 0; i < parameters; i++) command.Parameters.Add(_server.Parameter(i));
-        if (!keep) return command;
+        for (var i = 0; i < parameters; i++)
+            command.Parameters.Add(_server.Parameter(i));
+        if (!keep)
+            return command;
         if (_commands.Count >= MaxCommands)
         {
-            foreach (var old in _commands.Values) await old.DisposeAsync();
+            foreach (var old in _commands.Values)
+                await old.DisposeAsync();
             _commands.Clear();
         }
 
         try
         {
-            if (_server.Prepares) await command.PrepareAsync(CancellationToken.None);
+            if (_server.Prepares)
+                await command.PrepareAsync(CancellationToken.None);
         }
         catch
         {
@@ -290,7 +371,8 @@ internal sealed class ServerConnection : IAsyncDisposable
 
     private async ValueTask ForgetAsync(string text)
     {
-        if (!_commands.Remove(text, out var old)) return;
+        if (!_commands.Remove(text, out var old))
+            return;
         try
         {
             await old.DisposeAsync();

@@ -24,15 +24,22 @@ internal sealed class ServerPool(SqlServer server, ServerUse use, int most) : IA
     public ValueTask<Lease> RentAsync(CancellationToken cancellation)
     {
         ObjectDisposedException.ThrowIf(_disposed, this);
-        if (!_places.Wait(0, CancellationToken.None)) return WaitAndRentAsync(cancellation);
-        if (Pop() is not { } idle) return RentAsync(null, cancellation);
-        return idle.Generation == _generation && WasUsedLately(idle) ? new ValueTask<Lease>(new Lease(this, idle)) : RentAsync(idle, cancellation);
+        if (!_places.Wait(0, CancellationToken.None))
+            return WaitAndRentAsync(cancellation);
+        if (Pop() is not { } idle)
+            return RentAsync(null, cancellation);
+        return idle.Generation == _generation && WasUsedLately(idle)
+            ? new ValueTask<Lease>(new Lease(this, idle))
+            : RentAsync(idle, cancellation);
     }
 
     private async ValueTask<Lease> WaitAndRentAsync(CancellationToken cancellation)
     {
         if (!await _places.WaitAsync(server.Settings.TimeLimit, cancellation))
-            throw new SourceException(SourceTrouble.TooSlow, $"Every connection to {server.Settings.ShownAs} stayed busy for {server.Settings.TimeLimit.TotalSeconds:0} s.");
+            throw new SourceException(
+                SourceTrouble.TooSlow,
+                $"Every connection to {server.Settings.ShownAs} stayed busy for {server.Settings.TimeLimit.TotalSeconds:0} s."
+            );
         return await RentAsync(null, cancellation);
     }
 
@@ -47,12 +54,14 @@ internal sealed class ServerPool(SqlServer server, ServerUse use, int most) : IA
             {
                 for (var at = idle ?? Pop(); at is not null; at = Pop())
                 {
-                    if (at.Generation == _generation && (WasUsedLately(at) || await StillThereAsync(at))) return new Lease(this, at);
+                    if (at.Generation == _generation && (WasUsedLately(at) || await StillThereAsync(at)))
+                        return new Lease(this, at);
                     await CloseAsync(at);
                 }
 
                 idle = null;
-                if (await OpenAsync(began, cancellation) is { } opened) return new Lease(this, opened);
+                if (await OpenAsync(began, cancellation) is { } opened)
+                    return new Lease(this, opened);
                 // The server takes no more connections than it has: whoever has one of ours gives it back in a moment.
                 await Task.Delay(Look, cancellation);
             }
@@ -70,13 +79,15 @@ internal sealed class ServerPool(SqlServer server, ServerUse use, int most) : IA
     public async ValueTask DisposeAsync()
     {
         _disposed = true;
-        while (Pop() is { } idle) await CloseAsync(idle);
+        while (Pop() is { } idle)
+            await CloseAsync(idle);
     }
 
     /// <summary>An idle connection, the caller's from now on; null where there is none.</summary>
     private ServerConnection? Pop()
     {
-        lock (_idle) return _idle.TryPop(out var idle) ? idle : null;
+        lock (_idle)
+            return _idle.TryPop(out var idle) ? idle : null;
     }
 
     private ValueTask CloseAsync(ServerConnection connection)
@@ -94,28 +105,49 @@ internal sealed class ServerPool(SqlServer server, ServerUse use, int most) : IA
         var generation = _generation;
         try
         {
-            var opened = new ServerConnection(server, await server.OpenAsync(use, limit.Token), generation) { OnlyReads = use != ServerUse.Changing };
+            var opened = new ServerConnection(server, await server.OpenAsync(use, limit.Token), generation)
+            {
+                OnlyReads = use != ServerUse.Changing,
+            };
             Interlocked.Increment(ref _open);
             return opened;
         }
         catch (OperationCanceledException) when (!cancellation.IsCancellationRequested)
         {
-            throw new SourceException(SourceTrouble.Away, $"{server.Product} did not take a connection within {server.Settings.TimeLimit.TotalSeconds:0.#} s.");
+            throw new SourceException(
+                SourceTrouble.Away,
+                $"{server.Product} did not take a connection within {server.Settings.TimeLimit.TotalSeconds:0.#} s."
+            );
         }
         catch (System.Data.Common.DbException refused)
         {
             cancellation.ThrowIfCancellationRequested();
-            if (server.IsFull(refused) && Volatile.Read(ref _open) > 0 && Environment.TickCount64 - began < server.Settings.TimeLimit.TotalMilliseconds) return null;
-            throw server.Translate(refused) is SourceException told ? new SourceException(told.Trouble == SourceTrouble.TooSlow ? SourceTrouble.TooSlow : SourceTrouble.Away, told.Message, refused) { IsSettled = told.IsSettled }
+            if (
+                server.IsFull(refused)
+                && Volatile.Read(ref _open) > 0
+                && Environment.TickCount64 - began < server.Settings.TimeLimit.TotalMilliseconds
+            )
+                return null;
+            throw server.Translate(refused) is SourceException told
+                ? new SourceException(
+                    told.Trouble == SourceTrouble.TooSlow ? SourceTrouble.TooSlow : SourceTrouble.Away,
+                    told.Message,
+                    refused
+                )
+                {
+                    IsSettled = told.IsSettled,
+                }
                 : new SourceException(SourceTrouble.Away, $"{server.Product} refuses the connection.", refused);
         }
-        catch (Exception lost) when (lost is IOException or System.Net.Sockets.SocketException or TimeoutException or InvalidOperationException)
+        catch (Exception lost)
+            when (lost is IOException or System.Net.Sockets.SocketException or TimeoutException or InvalidOperationException)
         {
             throw new SourceException(SourceTrouble.Away, $"{server.Product} cannot be reached.", lost);
         }
     }
 
-    private static bool WasUsedLately(ServerConnection connection) => Environment.TickCount64 - connection.IdleSince < IdleBeforeLook;
+    private static bool WasUsedLately(ServerConnection connection) =>
+        Environment.TickCount64 - connection.IdleSince < IdleBeforeLook;
 
     /// <summary>Whether a connection that nobody used for long still has a server at its other end.</summary>
     private static async ValueTask<bool> StillThereAsync(ServerConnection connection)
@@ -133,9 +165,11 @@ internal sealed class ServerPool(SqlServer server, ServerUse use, int most) : IA
 
     private Task ReturnAsync(ServerConnection connection)
     {
-        if (connection.IsBroken || _disposed || connection.Generation != _generation) return ReturnSpentAsync(connection);
+        if (connection.IsBroken || _disposed || connection.Generation != _generation)
+            return ReturnSpentAsync(connection);
         connection.IdleSince = Environment.TickCount64;
-        lock (_idle) _idle.Push(connection);
+        lock (_idle)
+            _idle.Push(connection);
         _places.Release();
         return Task.CompletedTask;
     }
@@ -146,12 +180,14 @@ internal sealed class ServerPool(SqlServer server, ServerUse use, int most) : IA
         try
         {
             // What broke one connection broke those beside it more often than not.
-            if (connection.IsBroken && !connection.IsAbandoned) Renew();
+            if (connection.IsBroken && !connection.IsAbandoned)
+                Renew();
             await CloseAsync(connection);
         }
         finally
         {
-            if (!_disposed) _places.Release();
+            if (!_disposed)
+                _places.Release();
         }
     }
 

@@ -14,7 +14,12 @@ internal sealed class ServerQuery : IPreparedQuery
     private readonly string _locking;
     private readonly CellReading[] _readings;
 
-    public ServerQuery(ServerSource source, Func<SqlText, SqlStatement> write, IReadOnlyList<string> names, CellReading[] readings)
+    public ServerQuery(
+        ServerSource source,
+        Func<SqlText, SqlStatement> write,
+        IReadOnlyList<string> names,
+        CellReading[] readings
+    )
     {
         _source = source;
         _write = write;
@@ -38,8 +43,22 @@ internal sealed class ServerQuery : IPreparedQuery
 
     /// <summary>Runs it on a connection at hand, which stays with the caller.</summary>
     /// <param name="locks">Whether nobody else is to change the rows before the transaction ends.</param>
-    public ValueTask RunAsync(ServerConnection connection, IReadOnlyList<Constant> arguments, RowBlock into, bool locks, CancellationToken cancellation) =>
-        connection.RunAsync(locks ? _locking : _statement.Text, _statement.Arguments, arguments, _readings, into, null, cancellation);
+    public ValueTask RunAsync(
+        ServerConnection connection,
+        IReadOnlyList<Constant> arguments,
+        RowBlock into,
+        bool locks,
+        CancellationToken cancellation
+    ) =>
+        connection.RunAsync(
+            locks ? _locking : _statement.Text,
+            _statement.Arguments,
+            arguments,
+            _readings,
+            into,
+            null,
+            cancellation
+        );
 
     /// <summary>Runs it on the replica where that is there and has what is asked for, else on the source itself.</summary>
     private async ValueTask RunAnyAsync(IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation)
@@ -61,15 +80,25 @@ internal sealed class ServerQuery : IPreparedQuery
     private ValueTask RunLatestAsync(IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation)
     {
         var renting = _source.Readers.RentAsync(cancellation);
-        return renting.IsCompletedSuccessfully ? RunAsync(renting.Result, arguments, into, cancellation) : WaitAndRunAsync(renting, arguments, into, cancellation);
+        return renting.IsCompletedSuccessfully
+            ? RunAsync(renting.Result, arguments, into, cancellation)
+            : WaitAndRunAsync(renting, arguments, into, cancellation);
     }
 
-    private async ValueTask WaitAndRunAsync(ValueTask<ServerPool.Lease> renting, IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation) =>
-        await RunAsync(await renting, arguments, into, cancellation);
+    private async ValueTask WaitAndRunAsync(
+        ValueTask<ServerPool.Lease> renting,
+        IReadOnlyList<Constant> arguments,
+        RowBlock into,
+        CancellationToken cancellation
+    ) => await RunAsync(await renting, arguments, into, cancellation);
 
     /// <summary>Runs it on a connection that is given back after.</summary>
-    private ValueTask RunAsync(ServerPool.Lease lease, IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation) =>
-        lease.Connection.RunAsync(_statement.Text, _statement.Arguments, arguments, _readings, into, lease, cancellation);
+    private ValueTask RunAsync(
+        ServerPool.Lease lease,
+        IReadOnlyList<Constant> arguments,
+        RowBlock into,
+        CancellationToken cancellation
+    ) => lease.Connection.RunAsync(_statement.Text, _statement.Arguments, arguments, _readings, into, lease, cancellation);
 
     public string Shown(IReadOnlyList<Constant> arguments) => _write(_source.Server.Text(_schema, arguments)).Text + ";";
 
@@ -82,7 +111,8 @@ internal sealed class ServerQuery : IPreparedQuery
 
         public IReadOnlyList<int> SecretCells => query.SecretCells;
 
-        public ValueTask RunAsync(IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation) => query.RunLatestAsync(arguments, into, cancellation);
+        public ValueTask RunAsync(IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation) =>
+            query.RunLatestAsync(arguments, into, cancellation);
 
         public string Shown(IReadOnlyList<Constant> arguments) => query.Shown(arguments);
     }

@@ -20,17 +20,29 @@ internal sealed class ServerSession(ServerSource source, ServerPool.Lease lease)
         await Server.ClaimAsync(lease.Connection, token, cancellation);
     }
 
-    public ValueTask LockAsync(IPreparedQuery query, IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation) =>
-        ((ServerQuery)query).RunAsync(lease.Connection, arguments, into, locks: true, cancellation);
+    public ValueTask LockAsync(
+        IPreparedQuery query,
+        IReadOnlyList<Constant> arguments,
+        RowBlock into,
+        CancellationToken cancellation
+    ) => ((ServerQuery)query).RunAsync(lease.Connection, arguments, into, locks: true, cancellation);
 
-    public ValueTask RunAsync(IPreparedQuery query, IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation) =>
-        ((ServerQuery)query).RunAsync(lease.Connection, arguments, into, locks: false, cancellation);
+    public ValueTask RunAsync(
+        IPreparedQuery query,
+        IReadOnlyList<Constant> arguments,
+        RowBlock into,
+        CancellationToken cancellation
+    ) => ((ServerQuery)query).RunAsync(lease.Connection, arguments, into, locks: false, cancellation);
 
     public async ValueTask<WriteResult> WriteAsync(RecordWrite write, CancellationToken cancellation)
     {
         var statement = Server.Text(source.Native, null).Write(write);
         var values = SqlText.ValuesOf(write);
-        var (changed, row) = await lease.Connection.ExecuteAsync(statement.Text, [.. statement.Arguments.Select(i => values[i].Value)], cancellation);
+        var (changed, row) = await lease.Connection.ExecuteAsync(
+            statement.Text,
+            [.. statement.Arguments.Select(i => values[i].Value)],
+            cancellation
+        );
         return new WriteResult(changed, [.. (row ?? []).Select(Stored)]);
     }
 
@@ -38,26 +50,42 @@ internal sealed class ServerSession(ServerSource source, ServerPool.Lease lease)
 
     public async ValueTask<bool> NoteAsync(string token, string? key, CancellationToken cancellation)
     {
-        var (changed, _) = await lease.Connection.ExecuteAsync(Server.AddNote, [new Constant.Text(token), key is null ? Constant.Empty.Value : new Constant.Text(key)], cancellation);
+        var (changed, _) = await lease.Connection.ExecuteAsync(
+            Server.AddNote,
+            [new Constant.Text(token), key is null ? Constant.Empty.Value : new Constant.Text(key)],
+            cancellation
+        );
         return changed == 1;
     }
 
     public async ValueTask<(bool Noted, string? Key)> FindNoteAsync(string token, CancellationToken cancellation)
     {
-        var (_, row) = await lease.Connection.ExecuteAsync($"SELECT {Server.Quote("key")} FROM jexa_commit WHERE token = {Server.Placeholder(0)}", [new Constant.Text(token)], cancellation);
+        var (_, row) = await lease.Connection.ExecuteAsync(
+            $"SELECT {Server.Quote("key")} FROM jexa_commit WHERE token = {Server.Placeholder(0)}",
+            [new Constant.Text(token)],
+            cancellation
+        );
         return (row is not null, row?[0] as string);
     }
 
     public async ValueTask<string?> NextStrayNoteAsync(string after, CancellationToken cancellation)
     {
         var (_, row) = await lease.Connection.ExecuteAsync(
-            $"SELECT min(token) FROM jexa_commit WHERE {Server.Quote("key")} IS NULL AND token > {Server.Placeholder(0)}", [new Constant.Text(after)], cancellation);
+            $"SELECT min(token) FROM jexa_commit WHERE {Server.Quote("key")} IS NULL AND token > {Server.Placeholder(0)}",
+            [new Constant.Text(after)],
+            cancellation
+        );
         return row?[0] as string;
     }
 
     public async ValueTask ForgetNotesAsync(IReadOnlyCollection<string> tokens, CancellationToken cancellation)
     {
-        foreach (var token in tokens) await lease.Connection.ExecuteAsync($"DELETE FROM jexa_commit WHERE token = {Server.Placeholder(0)}", [new Constant.Text(token)], cancellation);
+        foreach (var token in tokens)
+            await lease.Connection.ExecuteAsync(
+                $"DELETE FROM jexa_commit WHERE token = {Server.Placeholder(0)}",
+                [new Constant.Text(token)],
+                cancellation
+            );
     }
 
     public async ValueTask CommitAsync()
@@ -69,11 +97,13 @@ internal sealed class ServerSession(ServerSource source, ServerPool.Lease lease)
 
     public async ValueTask DisposeAsync()
     {
-        if (_ended) return;
+        if (_ended)
+            return;
         _ended = true;
         try
         {
-            if (!lease.Connection.IsBroken) await lease.Connection.ExecuteAsync("ROLLBACK", [], CancellationToken.None);
+            if (!lease.Connection.IsBroken)
+                await lease.Connection.ExecuteAsync("ROLLBACK", [], CancellationToken.None);
         }
         catch (SourceException)
         {
@@ -90,7 +120,8 @@ internal sealed class ServerSession(ServerSource source, ServerPool.Lease lease)
     {
         try
         {
-            if (_claims && !lease.Connection.IsBroken) await Server.ReleaseAsync(lease.Connection);
+            if (_claims && !lease.Connection.IsBroken)
+                await Server.ReleaseAsync(lease.Connection);
         }
         catch (SourceException)
         {
@@ -102,14 +133,15 @@ internal sealed class ServerSession(ServerSource source, ServerPool.Lease lease)
         }
     }
 
-    private static Constant Stored(object? value) => value switch
-    {
-        null => Constant.Empty.Value,
-        string text => new Constant.Text(text),
-        byte[] bytes => new Constant.Bytes(bytes),
-        bool truth => new Constant.Whole(truth ? 1 : 0),
-        double real => new Constant.Real(real),
-        float real => new Constant.Real(real),
-        _ => new Constant.Whole(Convert.ToInt64(value, System.Globalization.CultureInfo.InvariantCulture)),
-    };
+    private static Constant Stored(object? value) =>
+        value switch
+        {
+            null => Constant.Empty.Value,
+            string text => new Constant.Text(text),
+            byte[] bytes => new Constant.Bytes(bytes),
+            bool truth => new Constant.Whole(truth ? 1 : 0),
+            double real => new Constant.Real(real),
+            float real => new Constant.Real(real),
+            _ => new Constant.Whole(Convert.ToInt64(value, System.Globalization.CultureInfo.InvariantCulture)),
+        };
 }

@@ -24,7 +24,8 @@ internal sealed class ServerSource : ISource
         Server = server;
         Readers = new ServerPool(server, ServerUse.Reading, MostReaders);
         _writers = new ServerPool(server, ServerUse.Changing, MostWriters);
-        if (server.Settings.Replica is not null) _replica = new ServerPool(server, ServerUse.ReadingReplica, MostReaders);
+        if (server.Settings.Replica is not null)
+            _replica = new ServerPool(server, ServerUse.ReadingReplica, MostReaders);
     }
 
     public SqlServer Server { get; }
@@ -41,9 +42,16 @@ internal sealed class ServerSource : ISource
         _native = native;
         return Server.Settings.Writing switch
         {
-            SourceWriting.Refused => schema with { ReadOnlyBecause = "the app file says that nothing is to be written there (writing: refused)" },
-            SourceWriting.Noted when !schema.TakesNotes && schema.ReadOnlyBecause is null =>
-                schema with { ReadOnlyBecause = $"the user of the connection may not make Jexa's table jexa_commit there, nor use one that is there (make it: {Server.MakeNotes}; or say writing: bare)" },
+            SourceWriting.Refused => schema with
+            {
+                ReadOnlyBecause = "the app file says that nothing is to be written there (writing: refused)",
+            },
+            SourceWriting.Noted when !schema.TakesNotes && schema.ReadOnlyBecause is null => schema with
+            {
+                ReadOnlyBecause =
+                    "the user of the connection may not make Jexa's table jexa_commit there, nor use one that is "
+                    + $"there (make it: {Server.MakeNotes}; or say writing: bare)",
+            },
             _ => schema,
         };
     }
@@ -56,28 +64,45 @@ internal sealed class ServerSource : ISource
 
     public int Connections => MostReaders;
 
-    public IPreparedQuery Prepare(RecordQuery query) => new ServerQuery(this, text => text.Write(query), query.CellNames, Readings(query))
-    {
-        SecretCells = [.. Enumerable.Range(0, query.Columns.Count).Where(i => query.Columns[i].Secret)],
-    };
+    public IPreparedQuery Prepare(RecordQuery query) =>
+        new ServerQuery(this, text => text.Write(query), query.CellNames, Readings(query))
+        {
+            SecretCells = [.. Enumerable.Range(0, query.Columns.Count).Where(i => query.Columns[i].Secret)],
+        };
 
-    public IPreparedQuery Prepare(CountQuery query) => new ServerQuery(this, text => text.Write(query), ["(count)"], [CellReading.Count]);
+    public IPreparedQuery Prepare(CountQuery query) =>
+        new ServerQuery(this, text => text.Write(query), ["(count)"], [CellReading.Count]);
 
-    public IPreparedQuery Prepare(GroupQuery query) => new ServerQuery(this, text => text.Write(query), [.. query.Columns.Select(column => column.Column.Name), "(count)"],
-    [
-        .. query.Columns.Select(column => column.Column == query.By && query.Part != GroupPart.Whole ? CellReading.Count : Reading(query.Table, query.Joins, column)),
-        CellReading.Count,
-    ]);
+    public IPreparedQuery Prepare(GroupQuery query) =>
+        new ServerQuery(
+            this,
+            text => text.Write(query),
+            [.. query.Columns.Select(column => column.Column.Name), "(count)"],
+            [
+                .. query.Columns.Select(column =>
+                    column.Column == query.By && query.Part != GroupPart.Whole
+                        ? CellReading.Count
+                        : Reading(query.Table, query.Joins, column)
+                ),
+                CellReading.Count,
+            ]
+        );
 
     public IPreparedQuery Prepare(CombinedQuery query)
     {
         var first = query.Searches[0][0];
-        return new ServerQuery(this, text => text.Write(query), [.. first.CellNames, "(search)"], [.. Readings(first), CellReading.Count]);
+        return new ServerQuery(
+            this,
+            text => text.Write(query),
+            [.. first.CellNames, "(search)"],
+            [.. Readings(first), CellReading.Count]
+        );
     }
 
     public async ValueTask<IWriteSession> BeginWriteAsync(CancellationToken cancellation)
     {
-        if (Server.Settings.Writing == SourceWriting.Refused) throw new SourceException(SourceTrouble.Failed, "Nothing is to be written to this source.");
+        if (Server.Settings.Writing == SourceWriting.Refused)
+            throw new SourceException(SourceTrouble.Failed, "Nothing is to be written to this source.");
         var lease = await _writers.RentAsync(cancellation);
         try
         {
@@ -87,7 +112,8 @@ internal sealed class ServerSource : ISource
                 _hasNotes = true;
             }
 
-            foreach (var begin in Server.Begin) await lease.Connection.ExecuteAsync(begin, [], cancellation);
+            foreach (var begin in Server.Begin)
+                await lease.Connection.ExecuteAsync(begin, [], cancellation);
             return new ServerSession(this, lease);
         }
         catch
@@ -100,14 +126,18 @@ internal sealed class ServerSource : ISource
     public async ValueTask<QuerySchema> DescribeQueryAsync(string query, CancellationToken cancellation)
     {
         var parameters = Server.Script.Parameters(query);
-        if (Server.Script.HasSeveral(query)) return new QuerySchema([], parameters, "It holds more than one statement.");
-        if (string.IsNullOrWhiteSpace(Server.Script.Fill(query, _ => "NULL"))) return new QuerySchema([], parameters, "It is empty.");
+        if (Server.Script.HasSeveral(query))
+            return new QuerySchema([], parameters, "It holds more than one statement.");
+        if (string.IsNullOrWhiteSpace(Server.Script.Fill(query, _ => "NULL")))
+            return new QuerySchema([], parameters, "It is empty.");
         await using var lease = await Readers.RentAsync(cancellation);
         try
         {
             var columns = await Server.DescribeQueryAsync(lease.Connection, Server.Script.Fill(query, _ => "NULL"), cancellation);
             _native.Queries[query] = columns;
-            return columns.Count == 0 ? new QuerySchema([], parameters, "It gives no rows.") : new QuerySchema([.. columns.Select(column => column.Column)], parameters, null);
+            return columns.Count == 0
+                ? new QuerySchema([], parameters, "It gives no rows.")
+                : new QuerySchema([.. columns.Select(column => column.Column)], parameters, null);
         }
         catch (SourceException bad) when (bad.Trouble == SourceTrouble.Failed)
         {
@@ -118,17 +148,20 @@ internal sealed class ServerSource : ISource
     public async ValueTask DisposeAsync()
     {
         await _writers.DisposeAsync();
-        if (_replica is not null) await _replica.DisposeAsync();
+        if (_replica is not null)
+            await _replica.DisposeAsync();
         await Readers.DisposeAsync();
     }
 
     /// <summary>
-    /// A connection that may be behind what was changed last: to the replica where there is one that answers, else to the source itself. One
+    /// A connection that may be behind what was changed last: to the replica where there is one that answers, else to the source
+    /// itself. One
     /// that did not answer is left in peace for a while.
     /// </summary>
     public async ValueTask<ServerPool.Lease> RentAnyAsync(CancellationToken cancellation)
     {
-        if (_replica is null || Environment.TickCount64 < Interlocked.Read(ref _replicaRests)) return await Readers.RentAsync(cancellation);
+        if (_replica is null || Environment.TickCount64 < Interlocked.Read(ref _replicaRests))
+            return await Readers.RentAsync(cancellation);
         try
         {
             return await _replica.RentAsync(cancellation);
@@ -159,21 +192,28 @@ internal sealed class ServerSource : ISource
             }
             catch (SourceException refused) when (refused.Trouble == SourceTrouble.Failed)
             {
-                throw new SourceException(SourceTrouble.Failed,
-                    $"Jexa cannot make its table jexa_commit there: {refused.Message} Make it yourself ({Server.MakeNotes}), or say writing: bare.", refused);
+                throw new SourceException(
+                    SourceTrouble.Failed,
+                    $"Jexa cannot make its table jexa_commit there: {refused.Message} Make it yourself "
+                        + $"({Server.MakeNotes}), or say writing: bare.",
+                    refused
+                );
             }
         }
     }
 
     private CellReading[] Readings(RecordQuery query) =>
-    [
-        .. query.Columns.Select(column => Reading(query.Table, query.Joins, column)),
-        .. Enumerable.Repeat(CellReading.Count, query.Width - query.Columns.Count),
-    ];
+        [
+            .. query.Columns.Select(column => Reading(query.Table, query.Joins, column)),
+            .. Enumerable.Repeat(CellReading.Count, query.Width - query.Columns.Count),
+        ];
 
     private CellReading Reading(RowOrigin table, IReadOnlyList<Join> joins, Projection projection)
     {
-        var kind = _native.Find(projection.Column.Table == 0 ? table : joins[projection.Column.Table - 1].Table, projection.Column.Name)?.Kind ?? NativeKind.Other;
+        var kind = _native
+            .Find(projection.Column.Table == 0 ? table : joins[projection.Column.Table - 1].Table, projection.Column.Name)
+            ?.Kind
+            ?? NativeKind.Other;
         return new CellReading(kind, projection.Type, projection.Type == FieldType.Any);
     }
 }

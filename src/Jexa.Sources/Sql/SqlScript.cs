@@ -19,9 +19,12 @@ internal sealed class SqlScript(string signs, string quotes, bool backslashes)
         while (at < query.Length)
         {
             var end = EndOfPiece(query, at);
-            if (IsParameter(query, at, end)) filled.Append(valueOf(query[(at + 1)..end]));
-            else if (IsComment(query, at)) filled.Append(' ');
-            else filled.Append(query, at, end - at);
+            if (IsParameter(query, at, end))
+                filled.Append(valueOf(query[(at + 1)..end]));
+            else if (IsComment(query, at))
+                filled.Append(' ');
+            else
+                filled.Append(query, at, end - at);
             at = end;
         }
 
@@ -35,7 +38,8 @@ internal sealed class SqlScript(string signs, string quotes, bool backslashes)
         for (var at = 0; at < query.Length; at = EndOfPiece(query, at))
         {
             var end = EndOfPiece(query, at);
-            if (IsParameter(query, at, end) && !names.Contains(query[(at + 1)..end])) names.Add(query[(at + 1)..end]);
+            if (IsParameter(query, at, end) && !names.Contains(query[(at + 1)..end]))
+                names.Add(query[(at + 1)..end]);
         }
 
         return names;
@@ -46,24 +50,31 @@ internal sealed class SqlScript(string signs, string quotes, bool backslashes)
     {
         var filled = Fill(query, _ => "?");
         for (var at = 0; at < filled.Length; at = EndOfPiece(filled, at))
-            if (filled[at] == ';') return true;
+            if (filled[at] == ';')
+                return true;
         return false;
     }
 
-    private bool IsParameter(string query, int at, int end) => signs.Contains(query[at]) && end - at > 1 && query[at + 1] != query[at];
+    private bool IsParameter(string query, int at, int end) =>
+        signs.Contains(query[at]) && end - at > 1 && query[at + 1] != query[at];
 
     private static bool IsComment(string query, int at) => Starts(query, at, "--") || Starts(query, at, "/*");
 
     /// <summary>Where the piece that begins here ends: a text, a quoted name, a comment, a parameter, or one character.</summary>
     private int EndOfPiece(string query, int at)
     {
-        if (Starts(query, at, "--")) return IndexOr(query, '\n', at);
-        if (Starts(query, at, "/*")) return query.IndexOf("*/", at + 2, StringComparison.Ordinal) is var close and >= 0 ? close + 2 : query.Length;
+        if (Starts(query, at, "--"))
+            return IndexOr(query, '\n', at);
+        if (Starts(query, at, "/*"))
+            return query.IndexOf("*/", at + 2, StringComparison.Ordinal) is var close and >= 0 ? close + 2 : query.Length;
 
         // A doubled sign is the engine's own: a cast, an operator.
-        if (Starts(query, at, "::")) return at + 2;
-        if (query[at] == '[' && quotes.Contains('[')) return IndexOr(query, ']', at);
-        if (quotes.Contains(query[at])) return EndOfQuoted(query, at);
+        if (Starts(query, at, "::"))
+            return at + 2;
+        if (query[at] == '[' && quotes.Contains('['))
+            return IndexOr(query, ']', at);
+        if (quotes.Contains(query[at]))
+            return EndOfQuoted(query, at);
         return signs.Contains(query[at]) ? EndOfName(query, at + 1) : at + 1;
     }
 
@@ -71,8 +82,10 @@ internal sealed class SqlScript(string signs, string quotes, bool backslashes)
     {
         for (var i = open + 1; i < query.Length; i++)
         {
-            if (backslashes && query[i] == '\\') i++;
-            else if (query[i] == query[open]) return i + 1;
+            if (backslashes && query[i] == '\\')
+                i++;
+            else if (query[i] == query[open])
+                return i + 1;
         }
 
         return query.Length;
@@ -81,13 +94,16 @@ internal sealed class SqlScript(string signs, string quotes, bool backslashes)
     private static int EndOfName(string query, int at)
     {
         // A number is a place of an array, not a name.
-        if (at < query.Length && char.IsAsciiDigit(query[at])) return at;
-        while (at < query.Length && (char.IsLetterOrDigit(query[at]) || query[at] == '_')) at++;
+        if (at < query.Length && char.IsAsciiDigit(query[at]))
+            return at;
+        while (at < query.Length && (char.IsLetterOrDigit(query[at]) || query[at] == '_'))
+            at++;
         return at;
     }
 
     private static int IndexOr(string query, char wanted, int from) =>
         from < query.Length && query.IndexOf(wanted, from) is var found and >= 0 ? found : query.Length;
 
-    private static bool Starts(string query, int at, string piece) => string.CompareOrdinal(query, at, piece, 0, piece.Length) == 0;
+    private static bool Starts(string query, int at, string piece) =>
+        string.CompareOrdinal(query, at, piece, 0, piece.Length) == 0;
 }

@@ -5,7 +5,8 @@ using Jexa.Core.Values;
 namespace Jexa.Sources.Sql;
 
 /// <summary>A query as SQL text.</summary>
-/// <param name="Arguments">Which of the visit's arguments each parameter of the text stands for, in the order of the parameters' numbers.</param>
+/// <param name="Arguments">Which of the visit's arguments each parameter of the text stands for, in the order of the parameters'
+/// numbers.</param>
 internal sealed record SqlStatement(string Text, IReadOnlyList<int> Arguments);
 
 /// <summary>
@@ -22,7 +23,8 @@ internal abstract class SqlText
 
     public SqlStatement Write(RecordQuery query) => Made(Select(query));
 
-    public SqlStatement Write(CountQuery query) => Made("SELECT " + Count(query.Table, query.Joins, query.Conditions, query.Limit));
+    public SqlStatement Write(CountQuery query) =>
+        Made("SELECT " + Count(query.Table, query.Joins, query.Conditions, query.Limit));
 
     public SqlStatement Write(CombinedQuery query) => Made(Combined(query));
 
@@ -30,12 +32,22 @@ internal abstract class SqlText
     {
         Begin(query.Table, query.Joins);
         var group = Group(query.By, query.Part);
-        List<string> columns = [.. query.Columns.Select(projection => projection.Column == query.By ? Read(query.By, projection.Type, group, query.Part) : Read(projection))];
+        List<string> columns =
+        [
+            .. query.Columns.Select(projection =>
+                projection.Column == query.By ? Read(query.By, projection.Type, group, query.Part) : Read(projection)
+            ),
+        ];
         var sql = new StringBuilder("SELECT ").AppendJoin(", ", columns).Append(", count(*)");
         From(query.Table, query.Joins, sql);
         Where(query.Conditions, sql);
         sql.Append(" GROUP BY ").AppendJoin(", ", new[] { group }.Concat(GroupsByAll ? columns : []).Distinct());
-        return Made(sql.Append(" ORDER BY ").Append(Placed(group, query.Descending, EmptyPlace.Last)).Append($" LIMIT {query.Limit}").ToString());
+        return Made(
+            sql.Append(" ORDER BY ")
+                .Append(Placed(group, query.Descending, EmptyPlace.Last))
+                .Append($" LIMIT {query.Limit}")
+                .ToString()
+        );
     }
 
     /// <summary>A change; its parameters stand for the values of <see cref="ValuesOf"/>, in their order.</summary>
@@ -43,28 +55,48 @@ internal abstract class SqlText
     {
         _origins = [RowOrigin.Of(write.Table)];
         var number = 0;
-        string Put(ColumnValue value) => Shown is null ? Parameter(number++, Stored(write.Table, value)) : value.Secret ? "'(secret)'" : Literal(value.Value);
+        string Put(ColumnValue value) =>
+            Shown is null ? Parameter(number++, Stored(write.Table, value))
+            : value.Secret ? "'(secret)'"
+            : Literal(value.Value);
         switch (write)
         {
             case RecordWrite.Insert insert:
-                var returning = insert.Returning.Count == 0 ? "" : $" RETURNING {string.Join(", ", insert.Returning.Select(name => Read(insert.Table, name)))}";
-                return Made((insert.Values.Count == 0 ? InsertDefaults(insert.Table)
-                    : $"INSERT INTO {Table(insert.Table)} ({string.Join(", ", insert.Values.Select(value => Name(value.Column)))}) VALUES ({string.Join(", ", insert.Values.Select(Put))})") + returning);
+                var returning =
+                    insert.Returning.Count == 0
+                        ? ""
+                        : $" RETURNING {string.Join(", ", insert.Returning.Select(name => Read(insert.Table, name)))}";
+                return Made(
+                    (
+                        insert.Values.Count == 0
+                            ? InsertDefaults(insert.Table)
+                            : $"INSERT INTO {Table(insert.Table)} "
+                                + $"({string.Join(", ", insert.Values.Select(value => Name(value.Column)))}) VALUES "
+                                + $"({string.Join(", ", insert.Values.Select(Put))})"
+                    ) + returning
+                );
             case RecordWrite.Update update:
-                return Made($"UPDATE {Table(update.Table)} SET {string.Join(", ", update.Values.Select(value => $"{Name(value.Column)} = {Put(value)}"))} WHERE {Matches(update.Table, update.Key, Put)}");
+                return Made(
+                    $"UPDATE {Table(update.Table)} SET "
+                        + $"{string.Join(", ", update.Values.Select(value => $"{Name(value.Column)} = {Put(value)}"))} "
+                        + $"WHERE {Matches(update.Table, update.Key, Put)}"
+                );
             default:
-                return Made($"DELETE FROM {Table(write.Table)} WHERE {Matches(write.Table, ((RecordWrite.Delete)write).Key, Put)}");
+                return Made(
+                    $"DELETE FROM {Table(write.Table)} WHERE {Matches(write.Table, ((RecordWrite.Delete)write).Key, Put)}"
+                );
         }
     }
 
     /// <summary>The values of a change in the order of its parameters.</summary>
-    public static IReadOnlyList<ColumnValue> ValuesOf(RecordWrite write) => write switch
-    {
-        RecordWrite.Insert insert => insert.Values,
-        RecordWrite.Update update => [.. update.Values, .. update.Key],
-        RecordWrite.Delete delete => delete.Key,
-        _ => [],
-    };
+    public static IReadOnlyList<ColumnValue> ValuesOf(RecordWrite write) =>
+        write switch
+        {
+            RecordWrite.Insert insert => insert.Values,
+            RecordWrite.Update update => [.. update.Values, .. update.Key],
+            RecordWrite.Delete delete => delete.Key,
+            _ => [],
+        };
 
     /// <summary>Whether whatever is selected beside a group must be grouped by.</summary>
     protected virtual bool GroupsByAll => true;
@@ -90,11 +122,14 @@ internal abstract class SqlText
     /// <summary>A column as a change gives it back.</summary>
     protected virtual string Read(string table, string column) => Name(column);
 
-    /// <summary>How a parameter for a value to be stored, or to be found as it is stored, is written; <c>{0}</c> is the parameter.</summary>
+    /// <summary>
+    /// How a parameter for a value to be stored, or to be found as it is stored, is written; <c>{0}</c> is the parameter.
+    /// </summary>
     protected virtual string Stored(string table, ColumnValue value) => "{0}";
 
     /// <summary>A column and a value as they can be compared with each other.</summary>
-    protected virtual (string Column, string Value) Pair(ColumnRef column, int table, Operand value) => (Column(column, table), Value(value));
+    protected virtual (string Column, string Value) Pair(ColumnRef column, int table, Operand value) =>
+        (Column(column, table), Value(value));
 
     /// <summary>A column as it is sorted by.</summary>
     protected virtual string Sorted(ColumnRef column) => Column(column);
@@ -102,8 +137,17 @@ internal abstract class SqlText
     protected abstract string Group(ColumnRef column, GroupPart part);
 
     /// <summary>An order with the place of empty values.</summary>
-    protected virtual string Placed(string sql, bool descending, EmptyPlace? empties) => sql + (descending ? " DESC" : "")
-        + (empties switch { EmptyPlace.First => " NULLS FIRST", EmptyPlace.Last => " NULLS LAST", _ => "" });
+    protected virtual string Placed(string sql, bool descending, EmptyPlace? empties) =>
+        sql
+        + (descending ? " DESC" : "")
+        + (
+            empties switch
+            {
+                EmptyPlace.First => " NULLS FIRST",
+                EmptyPlace.Last => " NULLS LAST",
+                _ => "",
+            }
+        );
 
     protected abstract string ExactFirst(ColumnRef column, Operand value);
 
@@ -123,8 +167,9 @@ internal abstract class SqlText
     protected virtual string OneOf(ColumnRef column, int table, IReadOnlyList<Operand> values)
     {
         var pairs = values.Select(value => Pair(column, table, value)).ToList();
-        return pairs.Count == 0 ? "1 = 0" : pairs.Select(pair => pair.Column).Distinct().Count() == 1
-            ? $"{pairs[0].Column} IN ({string.Join(", ", pairs.Select(pair => pair.Value))})"
+        return pairs.Count == 0 ? "1 = 0"
+            : pairs.Select(pair => pair.Column).Distinct().Count() == 1
+                ? $"{pairs[0].Column} IN ({string.Join(", ", pairs.Select(pair => pair.Value))})"
             : $"({string.Join(" OR ", pairs.Select(pair => $"{pair.Column} = {pair.Value}"))})";
     }
 
@@ -137,15 +182,31 @@ internal abstract class SqlText
     protected virtual string InsertDefaults(string table) => $"INSERT INTO {Table(table)} DEFAULT VALUES";
 
     protected virtual string Matches(string table, IReadOnlyList<ColumnValue> key, Func<ColumnValue, string> put) =>
-        string.Join(" AND ", key.Select(value => value.Value is Constant.Empty ? $"{Name(value.Column)} IS NULL" : $"{Name(value.Column)} = {put(value)}"));
+        string.Join(
+            " AND ",
+            key.Select(value =>
+                value.Value is Constant.Empty ? $"{Name(value.Column)} IS NULL" : $"{Name(value.Column)} = {put(value)}"
+            )
+        );
 
     /// <summary>Each search's first row: its arms in their order, the first that has one.</summary>
     protected virtual string Combined(CombinedQuery query)
     {
         var width = query.Searches[0][0].Columns.Count;
         var columns = string.Join(", ", Enumerable.Range(0, width).Select(i => $"c{i}"));
-        return string.Join(" UNION ALL ", query.Searches.Select((search, i) =>
-            $"(SELECT {columns}, {i} AS search FROM ({string.Join(" UNION ALL ", search.Select((part, arm) => $"({Select(part with { Limit = 1 }, $", {arm} AS arm", named: true)})"))}) AS s{i} ORDER BY arm LIMIT 1)"));
+        return string.Join(
+            " UNION ALL ",
+            query.Searches.Select(
+                (search, i) =>
+                {
+                    var arms = search.Select(
+                        (part, arm) => $"({Select(part with { Limit = 1 }, $", {arm} AS arm", named: true)})"
+                    );
+                    return $"(SELECT {columns}, {i} AS search FROM ({string.Join(" UNION ALL ", arms)}) AS s{i} "
+                        + "ORDER BY arm LIMIT 1)";
+                }
+            )
+        );
     }
 
     /// <param name="more">Further columns, with the comma before them.</param>
@@ -154,32 +215,40 @@ internal abstract class SqlText
     {
         Begin(query.Table, query.Joins);
         List<string> columns = [.. query.Columns.Select(Read)];
-        if (query.Flag is { } flag) columns.Add(Flag(flag));
-        if (query.CountLimit is { } limit) columns.Add($"(SELECT {Count(query.Table, query.Joins, query.Conditions, limit)})");
-        var sql = new StringBuilder("SELECT ").AppendJoin(", ", named ? columns.Select((column, i) => $"{column} AS c{i}") : columns).Append(more);
+        if (query.Flag is { } flag)
+            columns.Add(Flag(flag));
+        if (query.CountLimit is { } limit)
+            columns.Add($"(SELECT {Count(query.Table, query.Joins, query.Conditions, limit)})");
+        var sql = new StringBuilder("SELECT ")
+            .AppendJoin(", ", named ? columns.Select((column, i) => $"{column} AS c{i}") : columns)
+            .Append(more);
         From(query.Table, query.Joins, sql);
         Where(query.Conditions, sql);
-        if (query.Order.Count > 0) sql.Append(" ORDER BY ").AppendJoin(", ", query.Order.Select(order => Order(order, query.Flag)));
+        if (query.Order.Count > 0)
+            sql.Append(" ORDER BY ").AppendJoin(", ", query.Order.Select(order => Order(order, query.Flag)));
         return sql.Append(" LIMIT ").Append(query.Limit).ToString();
     }
 
     protected RowOrigin Origin(ColumnRef column, int table = 0) => _origins[column.Table == 0 ? table : column.Table];
 
-    protected string Column(ColumnRef column, int table = 0) => $"t{(column.Table == 0 ? table : column.Table)}.{Name(column.Name)}";
+    protected string Column(ColumnRef column, int table = 0) =>
+        $"t{(column.Table == 0 ? table : column.Table)}.{Name(column.Name)}";
 
     /// <summary>A value by itself, with nothing to compare it with.</summary>
-    protected virtual string Value(Operand operand, string form = "{0}") => operand switch
-    {
-        Operand.Argument argument => Parameter(argument.Number, form),
-        Operand.Written written => Literal(written.Value),
-        _ => throw new ArgumentOutOfRangeException(nameof(operand)),
-    };
+    protected virtual string Value(Operand operand, string form = "{0}") =>
+        operand switch
+        {
+            Operand.Argument argument => Parameter(argument.Number, form),
+            Operand.Written written => Literal(written.Value),
+            _ => throw new ArgumentOutOfRangeException(nameof(operand)),
+        };
 
     /// <summary>A value of the visit: a parameter, or in a text for people the value itself.</summary>
     /// <param name="form">What is written round it, <c>{0}</c> in its place.</param>
     protected string Parameter(int argument, string form)
     {
-        if (Shown is not null) return argument < Shown.Count ? Literal(Shown[argument]) : Placeholder(argument, argument);
+        if (Shown is not null)
+            return argument < Shown.Count ? Literal(Shown[argument]) : Placeholder(argument, argument);
         var position = _arguments.IndexOf(argument);
         if (position < 0)
         {
@@ -190,19 +259,21 @@ internal abstract class SqlText
         return form.Replace("{0}", Placeholder(position, argument));
     }
 
-    protected static string Sign(Comparison comparison) => comparison switch
-    {
-        Comparison.Less => "<",
-        Comparison.AtMost => "<=",
-        Comparison.AtLeast => ">=",
-        _ => ">",
-    };
+    protected static string Sign(Comparison comparison) =>
+        comparison switch
+        {
+            Comparison.Less => "<",
+            Comparison.AtMost => "<=",
+            Comparison.AtLeast => ">=",
+            _ => ">",
+        };
 
     private SqlStatement Made(string text) => new(text, _arguments);
 
     private void Begin(RowOrigin table, IReadOnlyList<Join> joins) => _origins = [table, .. joins.Select(join => join.Table)];
 
-    private string Read(Projection projection) => Read(projection.Column, projection.Type, Column(projection.Column), GroupPart.Whole);
+    private string Read(Projection projection) =>
+        Read(projection.Column, projection.Type, Column(projection.Column), GroupPart.Whole);
 
     private string Count(RowOrigin table, IReadOnlyList<Join> joins, IReadOnlyList<Condition> where, int limit)
     {
@@ -218,7 +289,8 @@ internal abstract class SqlText
     private void From(RowOrigin table, IReadOnlyList<Join> joins, StringBuilder sql)
     {
         sql.Append(" FROM ").Append(Rows(table)).Append(" AS t0");
-        for (var i = 0; i < joins.Count; i++) Join(joins[i], i + 1, sql);
+        for (var i = 0; i < joins.Count; i++)
+            Join(joins[i], i + 1, sql);
     }
 
     private void Join(Join join, int number, StringBuilder sql)
@@ -231,27 +303,32 @@ internal abstract class SqlText
     /// <summary>Where two columns are equal.</summary>
     protected virtual string Joined(ColumnRef other, ColumnRef own) => $"{Column(other)} = {Column(own)}";
 
-    private string Rows(RowOrigin origin) => origin.Query is { } query
-        ? $"({Script.Fill(query, name => Value(origin.Values.First(value => value.Name == name).Value))})"
-        : Table(origin.Name);
+    private string Rows(RowOrigin origin) =>
+        origin.Query is { } query
+            ? $"({Script.Fill(query, name => Value(origin.Values.First(value => value.Name == name).Value))})"
+            : Table(origin.Name);
 
     /// <summary>How the engine's queries are read for their named parameters.</summary>
     protected abstract SqlScript Script { get; }
 
     private void Where(IReadOnlyList<Condition> conditions, StringBuilder sql)
     {
-        if (conditions.Count > 0) sql.Append(" WHERE ").AppendJoin(" AND ", conditions.Select(condition => Test(condition, 0)));
+        if (conditions.Count > 0)
+            sql.Append(" WHERE ").AppendJoin(" AND ", conditions.Select(condition => Test(condition, 0)));
     }
 
     private string Flag(IReadOnlyList<Condition> conditions) =>
-        conditions.Count == 0 ? "1" : $"CASE WHEN {string.Join(" AND ", conditions.Select(condition => Test(condition, 0)))} THEN 1 ELSE 0 END";
+        conditions.Count == 0
+            ? "1"
+            : $"CASE WHEN {string.Join(" AND ", conditions.Select(condition => Test(condition, 0)))} THEN 1 ELSE 0 END";
 
-    private string Order(Ordering order, IReadOnlyList<Condition>? flag) => order switch
-    {
-        Ordering.ByColumn by => Placed(Sorted(by.Column), by.Descending, by.Empties),
-        Ordering.ExactFirst exact => ExactFirst(exact.Column, new Operand.Argument(exact.Argument, FieldType.Text)) + " DESC",
-        _ => Flag(flag!) + " DESC",
-    };
+    private string Order(Ordering order, IReadOnlyList<Condition>? flag) =>
+        order switch
+        {
+            Ordering.ByColumn by => Placed(Sorted(by.Column), by.Descending, by.Empties),
+            Ordering.ExactFirst exact => ExactFirst(exact.Column, new Operand.Argument(exact.Argument, FieldType.Text)) + " DESC",
+            _ => Flag(flag!) + " DESC",
+        };
 
     /// <param name="table">Where the condition's own columns stand: 0, or the joined table it is about.</param>
     private string Test(Condition condition, int table)
@@ -278,9 +355,13 @@ internal abstract class SqlText
             case Condition.Exists exists:
                 return Exists(exists, table);
             case Condition.All all:
-                return all.Conditions.Count == 0 ? "1 = 1" : $"({string.Join(" AND ", all.Conditions.Select(part => Test(part, table)))})";
+                return all.Conditions.Count == 0
+                    ? "1 = 1"
+                    : $"({string.Join(" AND ", all.Conditions.Select(part => Test(part, table)))})";
             case Condition.Any any:
-                return any.Conditions.Count == 0 ? "1 = 0" : $"({string.Join(" OR ", any.Conditions.Select(part => Test(part, table)))})";
+                return any.Conditions.Count == 0
+                    ? "1 = 0"
+                    : $"({string.Join(" OR ", any.Conditions.Select(part => Test(part, table)))})";
             default:
                 throw new ArgumentOutOfRangeException(nameof(condition));
         }
@@ -291,7 +372,9 @@ internal abstract class SqlText
     {
         var number = _origins.Count;
         _origins.Add(exists.Rows.Origin);
-        var on = exists.On.Select(pair => Joined(new ColumnRef(number, pair.Other), pair.Own.Table == 0 ? pair.Own with { Table = table } : pair.Own));
+        var on = exists.On.Select(pair =>
+            Joined(new ColumnRef(number, pair.Other), pair.Own.Table == 0 ? pair.Own with { Table = table } : pair.Own)
+        );
         var all = string.Join(" AND ", on.Concat(exists.Rows.Visible.Select(condition => Test(condition, number))));
         return $"EXISTS (SELECT 1 FROM {Rows(exists.Rows.Origin)} AS t{number} WHERE {all})";
     }

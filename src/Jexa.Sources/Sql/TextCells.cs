@@ -4,15 +4,21 @@ using Jexa.Core.Values;
 
 namespace Jexa.Sources.Sql;
 
-/// <summary>Adds cells of values that sources hold as text: as what their field's type says, where the text can be read so.</summary>
+/// <summary>
+/// Adds cells of values that sources hold as text: as what their field's type says, where the text can be read so.
+/// </summary>
 internal static class TextCells
 {
     public static void Add(ReadOnlySpan<byte> text, FieldType type, RowBlock into)
     {
-        if (type == FieldType.Date && TypedText.TryDate(text, out var days)) into.AddNumber(CellKind.Date, days);
-        else if (type == FieldType.Timestamp && TypedText.TryTimestamp(text, out var ticks)) into.AddNumber(CellKind.Timestamp, ticks);
-        else if (type == FieldType.Uuid && TryUuid(text, out var uuid)) Add(uuid, into);
-        else into.AddRun(type == FieldType.Decimal && TypedText.IsDecimal(text) ? CellKind.Decimal : CellKind.Text, text);
+        if (type == FieldType.Date && TypedText.TryDate(text, out var days))
+            into.AddNumber(CellKind.Date, days);
+        else if (type == FieldType.Timestamp && TypedText.TryTimestamp(text, out var ticks))
+            into.AddNumber(CellKind.Timestamp, ticks);
+        else if (type == FieldType.Uuid && TryUuid(text, out var uuid))
+            Add(uuid, into);
+        else
+            into.AddRun(type == FieldType.Decimal && TypedText.IsDecimal(text) ? CellKind.Decimal : CellKind.Text, text);
     }
 
     public static void Add(string text, FieldType type, RowBlock into)
@@ -23,7 +29,8 @@ internal static class TextCells
             return;
         }
 
-        Span<byte> room = text.Length <= 256 ? stackalloc byte[text.Length * 3] : new byte[Encoding.UTF8.GetMaxByteCount(text.Length)];
+        Span<byte> room =
+            text.Length <= 256 ? stackalloc byte[text.Length * 3] : new byte[Encoding.UTF8.GetMaxByteCount(text.Length)];
         Add(room[..Encoding.UTF8.GetBytes(text, room)], type, into);
     }
 
@@ -47,10 +54,19 @@ internal static class TextCells
     private static bool TryUuid(ReadOnlySpan<byte> text, out Guid uuid)
     {
         uuid = default;
-        if (text.Length is not (32 or 36 or 38) || !Ascii.IsValid(text)) return false;
+        if (text.Length is not (32 or 36 or 38) || !Ascii.IsValid(text))
+            return false;
         Span<char> chars = stackalloc char[38];
         chars = chars[..Encoding.ASCII.GetChars(text, chars)];
-        return Guid.TryParseExact(chars, text.Length switch { 32 => "N", 36 => "D", _ => "B" }, out uuid)
-            && (!chars.ContainsAnyInRange('a', 'f') || !chars.ContainsAnyInRange('A', 'F'));
+        return Guid.TryParseExact(
+                chars,
+                text.Length switch
+                {
+                    32 => "N",
+                    36 => "D",
+                    _ => "B",
+                },
+                out uuid
+            ) && (!chars.ContainsAnyInRange('a', 'f') || !chars.ContainsAnyInRange('A', 'F'));
     }
 }

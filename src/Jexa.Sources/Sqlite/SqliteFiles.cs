@@ -3,7 +3,8 @@ using Jexa.Core.Files;
 namespace Jexa.Sources.Sqlite;
 
 /// <summary>
-/// The files of one database as they stand at its path: the database, and in WAL mode its write-ahead log (<c>-wal</c>) and the log's
+/// The files of one database as they stand at its path: the database, and in WAL mode its write-ahead log (<c>-wal</c>) and the
+/// log's
 /// index (<c>-shm</c>). Told without opening them.
 /// </summary>
 /// <param name="ChangedAt">When the database itself was last written to, in nanoseconds since 1970.</param>
@@ -12,11 +13,17 @@ public readonly record struct SqliteFiles(FileIdentity? Database, long ChangedAt
     public static SqliteFiles At(string path)
     {
         var database = FileStatus.Of(path);
-        return new SqliteFiles(database?.Identity, database?.ChangedAt ?? 0, FileIdentity.Of(path + "-wal"), FileIdentity.Of(path + "-shm"));
+        return new SqliteFiles(
+            database?.Identity,
+            database?.ChangedAt ?? 0,
+            FileIdentity.Of(path + "-wal"),
+            FileIdentity.Of(path + "-shm")
+        );
     }
 
     /// <summary>
-    /// Whether connections that were opened on the files <paramref name="known"/> still use the files at the path. While a connection
+    /// Whether connections that were opened on the files <paramref name="known"/> still use the files at the path. While a
+    /// connection
     /// is open in WAL mode, SQLite itself never removes or replaces its log.
     /// </summary>
     public bool AreThose(SqliteFiles known) =>

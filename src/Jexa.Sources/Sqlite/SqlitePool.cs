@@ -5,7 +5,8 @@ using Microsoft.Data.Sqlite;
 namespace Jexa.Sources.Sqlite;
 
 /// <summary>
-/// A fixed number of read connections to one file (whoever writes opens one more), opened when first needed, each with its statements
+/// A fixed number of read connections to one file (whoever writes opens one more), opened when first needed, each with its
+/// statements
 /// kept prepared. The driver's own pool keeps connections only, and makes each lookup half again as dear.
 /// <para>
 /// It sees when other programs replace or remove the file or its write-ahead log. If the log is gone, connections in this process
@@ -45,11 +46,14 @@ internal sealed class SqlitePool : IDisposable
         _holding = DatabaseFiles.Hold(path);
     }
 
-    /// <summary>Called once the open connections are outdated, on another thread: whoever writes must close its connection soon.</summary>
+    /// <summary>
+    /// Called once the open connections are outdated, on another thread: whoever writes must close its connection soon.
+    /// </summary>
     public Func<Task>? Outdated { get; set; }
 
     /// <summary>
-    /// Whether what stands in the log of outdated connections alone may be put into their database before they are closed: nobody else
+    /// Whether what stands in the log of outdated connections alone may be put into their database before they are closed: nobody
+    /// else
     /// can have written there since.
     /// </summary>
     public bool MayKeepLog { get; private set; }
@@ -83,10 +87,14 @@ internal sealed class SqlitePool : IDisposable
             try
             {
                 // Whoever gives one back, or closes it, looks for those who wait after that: one of the two sees the other.
-                if ((TryTake() ?? TryOpen()) is { } free) return new Lease(this, free);
+                if ((TryTake() ?? TryOpen()) is { } free)
+                    return new Lease(this, free);
                 var left = _timeLimit - TimeSpan.FromMilliseconds(Environment.TickCount64 - started);
                 if (left <= TimeSpan.Zero || !await _returned.WaitAsync(left, cancellation))
-                    throw new SourceException(SourceTrouble.TooSlow, $"Every connection to {_shownAs} stayed busy for {_timeLimit.TotalSeconds:0} s.");
+                    throw new SourceException(
+                        SourceTrouble.TooSlow,
+                        $"Every connection to {_shownAs} stayed busy for {_timeLimit.TotalSeconds:0} s."
+                    );
             }
             finally
             {
@@ -102,8 +110,10 @@ internal sealed class SqlitePool : IDisposable
         for (var i = 0; i < _idle.Length; i++)
         {
             ref var place = ref _idle[(first + i) % _idle.Length];
-            if (Volatile.Read(ref place) is null || Interlocked.Exchange(ref place, null) is not { } idle) continue;
-            if (idle.Generation == _generation || _disposed) return idle;
+            if (Volatile.Read(ref place) is null || Interlocked.Exchange(ref place, null) is not { } idle)
+                continue;
+            if (idle.Generation == _generation || _disposed)
+                return idle;
             Close(idle);
         }
 
@@ -133,23 +143,28 @@ internal sealed class SqlitePool : IDisposable
 
     private void Return(SqliteReader connection)
     {
-        if (_disposed || connection.IsBroken || connection.Generation != _generation) Close(connection);
-        else PutDown(connection);
+        if (_disposed || connection.IsBroken || connection.Generation != _generation)
+            Close(connection);
+        else
+            PutDown(connection);
         WakeOne();
         // It may have been put down just after the others were closed.
-        if (_disposed) CloseIdle();
+        if (_disposed)
+            CloseIdle();
     }
 
     private void CloseIdle()
     {
-        while (TryTake() is { } idle) Close(idle);
+        while (TryTake() is { } idle)
+            Close(idle);
     }
 
     private void PutDown(SqliteReader connection)
     {
         var first = Thread.GetCurrentProcessorId();
         for (var i = 0; i < _idle.Length; i++)
-            if (Interlocked.CompareExchange(ref _idle[(first + i) % _idle.Length], connection, null) is null) return;
+            if (Interlocked.CompareExchange(ref _idle[(first + i) % _idle.Length], connection, null) is null)
+                return;
         Close(connection);
     }
 
@@ -174,7 +189,10 @@ internal sealed class SqlitePool : IDisposable
         {
             Compare();
             if (_draining)
-                throw new SourceException(SourceTrouble.Away, $"Another program replaced {_shownAs} or its write-ahead log; it is opened anew.");
+                throw new SourceException(
+                    SourceTrouble.Away,
+                    $"Another program replaced {_shownAs} or its write-ahead log; it is opened anew."
+                );
             _total++;
         }
     }
@@ -183,7 +201,8 @@ internal sealed class SqlitePool : IDisposable
     {
         lock (_looking)
         {
-            if (--_total > 0) return;
+            if (--_total > 0)
+                return;
 
             // Nobody has the log open any more: SQLite has removed it, or whoever comes next decides what it is.
             _draining = false;
@@ -193,16 +212,19 @@ internal sealed class SqlitePool : IDisposable
 
     private void WakeOne()
     {
-        if (_waiting > 0 && !_disposed) _returned.Release();
+        if (_waiting > 0 && !_disposed)
+            _returned.Release();
     }
 
     /// <summary>
-    /// Every so often, sees whether the files are still those that the connections were opened on: a file that was put in its place is
+    /// Every so often, sees whether the files are still those that the connections were opened on: a file that was put in its
+    /// place is
     /// taken up, one that is gone is missed.
     /// </summary>
     private void LookAtFile()
     {
-        if (Environment.TickCount64 - Volatile.Read(ref _lookedAt) < MillisecondsBetweenLooks || !_looking.TryEnter()) return;
+        if (Environment.TickCount64 - Volatile.Read(ref _lookedAt) < MillisecondsBetweenLooks || !_looking.TryEnter())
+            return;
         try
         {
             Compare();
@@ -214,35 +236,42 @@ internal sealed class SqlitePool : IDisposable
     }
 
     /// <summary>
-    /// Whether a connection's files are those at the path at this very moment. What it has committed can be read by others only then.
+    /// Whether a connection's files are those at the path at this very moment. What it has committed can be read by others only
+    /// then.
     /// </summary>
     public bool IsCurrent(SqliteReader connection)
     {
-        lock (_looking) Compare();
+        lock (_looking)
+            Compare();
         return connection.Generation == _generation;
     }
 
     private void Compare()
     {
         Volatile.Write(ref _lookedAt, Environment.TickCount64);
-        if (_draining) return;
+        if (_draining)
+            return;
         var files = SqliteFiles.At(_path);
         var known = _files;
         if (_total == 0 || files.AreThose(known))
         {
-            if (files.Database != known.Database) _generation++;
+            if (files.Database != known.Database)
+                _generation++;
             _files = _total == 0 ? files with { Log = null, Index = null } : files;
             return;
         }
 
-        // Without a log, a file in the database's place is a database by itself. With one, SQLite shares the log's index among all
+        // Without a log, a file in the database's place is a database by itself. With one, SQLite shares the log's index among
+        // all
         // connections of a process, and would play the old log over a new file: the old connections are closed first.
         _draining = known.Log is not null;
         _generation++;
-        if (!_draining) _files = files;
+        if (!_draining)
+            _files = files;
 
         MayKeepLog = files.Database != known.Database || (files.Log is null && files.ChangedAt == known.ChangedAt);
-        if (Outdated is { } tell) Task.Run(tell);
+        if (Outdated is { } tell)
+            Task.Run(tell);
         Task.Run(CloseIdle);
     }
 
@@ -259,7 +288,8 @@ internal sealed class SqlitePool : IDisposable
     /// <summary>A new connection to the file as it is now.</summary>
     public SqliteReader OpenForWriting()
     {
-        lock (_looking) Compare();
+        lock (_looking)
+            Compare();
         return Open(_generation, writes: true);
     }
 
@@ -267,7 +297,10 @@ internal sealed class SqlitePool : IDisposable
     {
         if (!File.Exists(_path))
         {
-            throw new SourceException(SourceTrouble.Away, Directory.Exists(_path) ? $"{_shownAs} is a folder, not a file." : $"There is no file {_shownAs}.")
+            throw new SourceException(
+                SourceTrouble.Away,
+                Directory.Exists(_path) ? $"{_shownAs} is a folder, not a file." : $"There is no file {_shownAs}."
+            )
             {
                 IsSettled = true,
             };
@@ -289,7 +322,8 @@ internal sealed class SqlitePool : IDisposable
             var opened = new SqliteReader(connection, _timeLimit, generation, writes);
 
             // It has read by now, and so has the log open if there is one.
-            lock (_looking) Compare();
+            lock (_looking)
+                Compare();
             isOpen = true;
             return opened;
         }
@@ -305,7 +339,8 @@ internal sealed class SqlitePool : IDisposable
         }
         finally
         {
-            if (!isOpen) Uncount();
+            if (!isOpen)
+                Uncount();
         }
     }
 

@@ -4,9 +4,17 @@ using Jexa.Sources.Sql;
 
 namespace Jexa.Sources.Sqlite;
 
-/// <summary>A query as SQL text, run on whichever connection is free; each keeps it prepared under this object's identity.</summary>
+/// <summary>
+/// A query as SQL text, run on whichever connection is free; each keeps it prepared under this object's identity.
+/// </summary>
 /// <param name="write">Writes the text: with parameters, or with values in their places for people.</param>
-internal sealed class SqliteQuery(SqlitePool pool, Func<SqlText, SqlStatement> write, IReadOnlyList<string> columnNames, FieldType[] types, bool isCount = false) : IPreparedQuery
+internal sealed class SqliteQuery(
+    SqlitePool pool,
+    Func<SqlText, SqlStatement> write,
+    IReadOnlyList<string> columnNames,
+    FieldType[] types,
+    bool isCount = false
+) : IPreparedQuery
 {
     public string Text { get; } = write(new SqliteText()).Text;
 
@@ -26,13 +34,19 @@ internal sealed class SqliteQuery(SqlitePool pool, Func<SqlText, SqlStatement> w
     public ValueTask RunAsync(IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation)
     {
         var renting = pool.RentAsync(cancellation);
-        if (!renting.IsCompletedSuccessfully) return WaitAndRunAsync(renting, arguments, into, cancellation);
+        if (!renting.IsCompletedSuccessfully)
+            return WaitAndRunAsync(renting, arguments, into, cancellation);
         using var lease = renting.Result;
         RunOn(lease.Connection, arguments, into, cancellation);
         return ValueTask.CompletedTask;
     }
 
-    private async ValueTask WaitAndRunAsync(ValueTask<SqlitePool.Lease> renting, IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation)
+    private async ValueTask WaitAndRunAsync(
+        ValueTask<SqlitePool.Lease> renting,
+        IReadOnlyList<Constant> arguments,
+        RowBlock into,
+        CancellationToken cancellation
+    )
     {
         using var lease = await renting;
         RunOn(lease.Connection, arguments, into, cancellation);
@@ -40,8 +54,10 @@ internal sealed class SqliteQuery(SqlitePool pool, Func<SqlText, SqlStatement> w
 
     private void RunOn(SqliteReader connection, IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation)
     {
-        if (isCount) connection.Count(this, arguments, into, cancellation);
-        else connection.Run(this, arguments, into, cancellation);
+        if (isCount)
+            connection.Count(this, arguments, into, cancellation);
+        else
+            connection.Run(this, arguments, into, cancellation);
     }
 
     public string Shown(IReadOnlyList<Constant> arguments) => write(new SqliteText { Shown = arguments }).Text + ";";

@@ -9,7 +9,8 @@ using SQLitePCL;
 namespace Jexa.Sources.Sqlite;
 
 /// <summary>
-/// One connection, for reading only unless it is opened for writing. The driver opens it; statements are kept prepared and run through the driver's own lower layer,
+/// One connection, for reading only unless it is opened for writing. The driver opens it; statements are kept prepared and run
+/// through the driver's own lower layer,
 /// which gives text as UTF-8, storage classes, and a hook that ends a query at its time limit or when the visitor leaves.
 /// Used by one caller at a time.
 /// </summary>
@@ -40,7 +41,12 @@ internal sealed class SqliteReader : IDisposable
         _timeLimit = timeLimit;
         Begin(CancellationToken.None);
         raw.sqlite3_busy_timeout(_handle, (int)timeLimit.TotalMilliseconds);
-        raw.sqlite3_progress_handler(_handle, InstructionsBetweenLooks, static self => ((SqliteReader)self).MustStop() ? 1 : 0, this);
+        raw.sqlite3_progress_handler(
+            _handle,
+            InstructionsBetweenLooks,
+            static self => ((SqliteReader)self).MustStop() ? 1 : 0,
+            this
+        );
         // A connection that writes keeps foreign keys; left alone, SQLite does not.
         using var rule = PrepareOnce(writes ? "PRAGMA foreign_keys=1" : "PRAGMA query_only=1");
         Check(raw.sqlite3_step(rule), raw.SQLITE_DONE);
@@ -58,12 +64,14 @@ internal sealed class SqliteReader : IDisposable
     public void Run(SqliteQuery query, IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation)
     {
         Begin(cancellation);
-        if (!_statements.TryGetValue(query, out var statement)) statement = Keep(query);
+        if (!_statements.TryGetValue(query, out var statement))
+            statement = Keep(query);
         try
         {
             Bind(statement, arguments);
             var cells = statement.DangerousGetHandle();
-            while (Step(statement, cancellation)) ReadRow(statement, cells, query, into);
+            while (Step(statement, cancellation))
+                ReadRow(statement, cells, query, into);
         }
         finally
         {
@@ -88,7 +96,8 @@ internal sealed class SqliteReader : IDisposable
         }
 
         Run(query, arguments, into, cancellation);
-        if (_counts.Count >= MaxStatements) _counts.Clear();
+        if (_counts.Count >= MaxStatements)
+            _counts.Clear();
         _counts[asked] = (version, into[into.Count - 1][0].Integer);
     }
 
@@ -100,17 +109,37 @@ internal sealed class SqliteReader : IDisposable
         using (statement)
         {
             var parameters = SqliteText.Reading.Parameters(query);
-            if (result != raw.SQLITE_OK) return new QuerySchema([], parameters, $"SQLite cannot read it: {raw.sqlite3_errmsg(_handle).utf8_to_string()}.");
-            if (statement.IsInvalid) return new QuerySchema([], parameters, "It is empty.");
+            if (result != raw.SQLITE_OK)
+                return new QuerySchema([], parameters, $"SQLite cannot read it: {raw.sqlite3_errmsg(_handle).utf8_to_string()}.");
+            if (statement.IsInvalid)
+                return new QuerySchema([], parameters, "It is empty.");
             if (SqliteText.Reading.Fill(rest.utf8_to_string() ?? "", _ => "?").Trim(' ', ';', '\n', '\r', '\t').Length > 0)
                 return new QuerySchema([], parameters, "It holds more than one statement.");
-            if (raw.sqlite3_stmt_readonly(statement) == 0) return new QuerySchema([], parameters, "It writes.");
+            if (raw.sqlite3_stmt_readonly(statement) == 0)
+                return new QuerySchema([], parameters, "It writes.");
             var width = raw.sqlite3_column_count(statement);
-            if (width == 0 || raw.sqlite3_stmt_isexplain(statement) != 0) return new QuerySchema([], parameters, "It gives no rows.");
+            if (width == 0 || raw.sqlite3_stmt_isexplain(statement) != 0)
+                return new QuerySchema([], parameters, "It gives no rows.");
             if (raw.sqlite3_bind_parameter_count(statement) != parameters.Count)
-                return new QuerySchema([], parameters, "It has parameters without a name (? or ?1); each needs one, such as :year.");
-            return new QuerySchema([.. Enumerable.Range(0, width).Select(i => SqliteDescriber.QueryColumn(
-                raw.sqlite3_column_name(statement, i).utf8_to_string(), raw.sqlite3_column_decltype(statement, i).utf8_to_string() ?? ""))], parameters, null);
+                return new QuerySchema(
+                    [],
+                    parameters,
+                    "It has parameters without a name (? or ?1); each needs one, such as :year."
+                );
+            return new QuerySchema(
+                [
+                    .. Enumerable
+                        .Range(0, width)
+                        .Select(i =>
+                            SqliteDescriber.QueryColumn(
+                                raw.sqlite3_column_name(statement, i).utf8_to_string(),
+                                raw.sqlite3_column_decltype(statement, i).utf8_to_string() ?? ""
+                            )
+                        ),
+                ],
+                parameters,
+                null
+            );
         }
     }
 
@@ -119,14 +148,18 @@ internal sealed class SqliteReader : IDisposable
     {
         Begin(CancellationToken.None);
         using var statement = PrepareOnce(sql);
-        for (var i = 0; i < arguments.Length; i++) Check(raw.sqlite3_bind_text(statement, i + 1, arguments[i]), raw.SQLITE_OK);
+        for (var i = 0; i < arguments.Length; i++)
+            Check(raw.sqlite3_bind_text(statement, i + 1, arguments[i]), raw.SQLITE_OK);
         var rows = new List<string?[]>();
         var width = raw.sqlite3_column_count(statement);
         while (Step(statement, CancellationToken.None))
         {
             var row = new string?[width];
             for (var i = 0; i < width; i++)
-                row[i] = raw.sqlite3_column_type(statement, i) == raw.SQLITE_NULL ? null : raw.sqlite3_column_text(statement, i).utf8_to_string();
+                row[i] =
+                    raw.sqlite3_column_type(statement, i) == raw.SQLITE_NULL
+                        ? null
+                        : raw.sqlite3_column_text(statement, i).utf8_to_string();
             rows.Add(row);
         }
 
@@ -134,16 +167,22 @@ internal sealed class SqliteReader : IDisposable
     }
 
     /// <summary>
-    /// Runs a statement that changes something, kept prepared by its text. Gives the rows that it returns, as they are stored, and how
+    /// Runs a statement that changes something, kept prepared by its text. Gives the rows that it returns, as they are stored,
+    /// and how
     /// many rows it changed, triggers' own changes left out.
     /// </summary>
     /// <exception cref="RefusedException">A rule of the source forbids it.</exception>
-    public (int Changed, Constant[]? Returned) Execute(string sql, IReadOnlyList<Constant> arguments, CancellationToken cancellation)
+    public (int Changed, Constant[]? Returned) Execute(
+        string sql,
+        IReadOnlyList<Constant> arguments,
+        CancellationToken cancellation
+    )
     {
         Begin(cancellation);
         if (!_changes.TryGetValue(sql, out var statement))
         {
-            if (_changes.Count >= MaxStatements) ForgetChanges();
+            if (_changes.Count >= MaxStatements)
+                ForgetChanges();
             Check(raw.sqlite3_prepare_v3(_handle, sql, raw.SQLITE_PREPARE_PERSISTENT, out statement), raw.SQLITE_OK);
             _changes[sql] = statement;
         }
@@ -155,11 +194,19 @@ internal sealed class SqliteReader : IDisposable
             int result;
             while ((result = raw.sqlite3_step(statement)) == raw.SQLITE_ROW)
                 returned = [.. Enumerable.Range(0, raw.sqlite3_column_count(statement)).Select(i => Stored(statement, i))];
-            if (result == raw.SQLITE_DONE) return (raw.sqlite3_changes(_handle), returned);
+            if (result == raw.SQLITE_DONE)
+                return (raw.sqlite3_changes(_handle), returned);
             cancellation.ThrowIfCancellationRequested();
             if ((result & 0xff) == raw.SQLITE_INTERRUPT)
-                throw new SourceException(SourceTrouble.TooSlow, $"The change was stopped after its time limit of {_timeLimit.TotalSeconds:0.#} s.");
-            if (SqliteTrouble.Refusal(raw.sqlite3_extended_errcode(_handle), raw.sqlite3_errmsg(_handle).utf8_to_string()) is { } refusal) throw refusal;
+                throw new SourceException(
+                    SourceTrouble.TooSlow,
+                    $"The change was stopped after its time limit of {_timeLimit.TotalSeconds:0.#} s."
+                );
+            if (
+                SqliteTrouble.Refusal(raw.sqlite3_extended_errcode(_handle), raw.sqlite3_errmsg(_handle).utf8_to_string()) is
+                { } refusal
+            )
+                throw refusal;
             throw Trouble(result);
         }
         finally
@@ -169,7 +216,9 @@ internal sealed class SqliteReader : IDisposable
         }
     }
 
-    /// <summary>Closing it puts nothing of its write-ahead log into the database any more: others may have changed that since.</summary>
+    /// <summary>
+    /// Closing it puts nothing of its write-ahead log into the database any more: others may have changed that since.
+    /// </summary>
     public void LeaveLog() => raw.sqlite3_db_config(_handle, NoCheckpointOnClose, 1, out _);
 
     /// <summary>Whether a transaction is open.</summary>
@@ -178,13 +227,17 @@ internal sealed class SqliteReader : IDisposable
     /// <summary>The name of a table column's own collation.</summary>
     public string CollationOf(string table, string column)
     {
-        Check(raw.sqlite3_table_column_metadata(_handle, "main", table, column, out _, out var collation, out _, out _, out _), raw.SQLITE_OK);
+        Check(
+            raw.sqlite3_table_column_metadata(_handle, "main", table, column, out _, out var collation, out _, out _, out _),
+            raw.SQLITE_OK
+        );
         return collation;
     }
 
     public void Dispose()
     {
-        foreach (var statement in _statements.Values) statement.Dispose();
+        foreach (var statement in _statements.Values)
+            statement.Dispose();
         _statements.Clear();
         ForgetChanges();
         _dataVersion.Dispose();
@@ -193,18 +246,20 @@ internal sealed class SqliteReader : IDisposable
 
     private void ForgetChanges()
     {
-        foreach (var statement in _changes.Values) statement.Dispose();
+        foreach (var statement in _changes.Values)
+            statement.Dispose();
         _changes.Clear();
     }
 
-    private static Constant Stored(sqlite3_stmt statement, int column) => raw.sqlite3_column_type(statement, column) switch
-    {
-        raw.SQLITE_INTEGER => new Constant.Whole(raw.sqlite3_column_int64(statement, column)),
-        raw.SQLITE_FLOAT => new Constant.Real(raw.sqlite3_column_double(statement, column)),
-        raw.SQLITE_TEXT => new Constant.Text(raw.sqlite3_column_text(statement, column).utf8_to_string()),
-        raw.SQLITE_BLOB => new Constant.Bytes(raw.sqlite3_column_blob(statement, column).ToArray()),
-        _ => Constant.Empty.Value,
-    };
+    private static Constant Stored(sqlite3_stmt statement, int column) =>
+        raw.sqlite3_column_type(statement, column) switch
+        {
+            raw.SQLITE_INTEGER => new Constant.Whole(raw.sqlite3_column_int64(statement, column)),
+            raw.SQLITE_FLOAT => new Constant.Real(raw.sqlite3_column_double(statement, column)),
+            raw.SQLITE_TEXT => new Constant.Text(raw.sqlite3_column_text(statement, column).utf8_to_string()),
+            raw.SQLITE_BLOB => new Constant.Bytes(raw.sqlite3_column_blob(statement, column).ToArray()),
+            _ => Constant.Empty.Value,
+        };
 
     private long DataVersion()
     {
@@ -226,7 +281,8 @@ internal sealed class SqliteReader : IDisposable
     {
         if (_statements.Count >= MaxStatements)
         {
-            foreach (var kept in _statements.Values) kept.Dispose();
+            foreach (var kept in _statements.Values)
+                kept.Dispose();
             _statements.Clear();
         }
 
@@ -253,7 +309,11 @@ internal sealed class SqliteReader : IDisposable
                 Constant.Text text => raw.sqlite3_bind_text(statement, i + 1, text.Value),
                 Constant.Truth truth => raw.sqlite3_bind_int64(statement, i + 1, truth.Value ? 1 : 0),
                 Constant.Number number => raw.sqlite3_bind_double(statement, i + 1, (double)number.Value),
-                Constant.Uuid or Constant.Date or Constant.Moment => raw.sqlite3_bind_text(statement, i + 1, arguments[i].ToString()),
+                Constant.Uuid or Constant.Date or Constant.Moment => raw.sqlite3_bind_text(
+                    statement,
+                    i + 1,
+                    arguments[i].ToString()
+                ),
                 Constant.Real real => raw.sqlite3_bind_double(statement, i + 1, real.Value),
                 Constant.Bytes bytes => raw.sqlite3_bind_blob(statement, i + 1, bytes.Value),
                 _ => raw.sqlite3_bind_null(statement, i + 1),
@@ -265,18 +325,24 @@ internal sealed class SqliteReader : IDisposable
     private bool Step(sqlite3_stmt statement, CancellationToken cancellation)
     {
         var result = raw.sqlite3_step(statement);
-        if (result == raw.SQLITE_ROW) return true;
-        if (result == raw.SQLITE_DONE) return false;
+        if (result == raw.SQLITE_ROW)
+            return true;
+        if (result == raw.SQLITE_DONE)
+            return false;
         cancellation.ThrowIfCancellationRequested();
         if ((result & 0xff) == raw.SQLITE_INTERRUPT)
-            throw new SourceException(SourceTrouble.TooSlow, $"The query was stopped after its time limit of {_timeLimit.TotalSeconds:0.#} s.");
+            throw new SourceException(
+                SourceTrouble.TooSlow,
+                $"The query was stopped after its time limit of {_timeLimit.TotalSeconds:0.#} s."
+            );
         throw Trouble(result);
     }
 
     private void ReadRow(sqlite3_stmt statement, nint cells, SqliteQuery query, RowBlock into)
     {
         into.BeginRow();
-        for (var i = 0; i < query.Width; i++) ReadCell(statement, cells, i, i < query.Types.Length ? query.Types[i] : FieldType.Integer, into);
+        for (var i = 0; i < query.Width; i++)
+            ReadCell(statement, cells, i, i < query.Types.Length ? query.Types[i] : FieldType.Integer, into);
     }
 
     /// <summary>
@@ -296,7 +362,8 @@ internal sealed class SqliteReader : IDisposable
                 break;
             case raw.SQLITE_TEXT:
                 // In a UTF-16 database, asking for the text first turns it into UTF-8 in place.
-                if (_wideText) raw.sqlite3_column_text(statement, column);
+                if (_wideText)
+                    raw.sqlite3_column_text(statement, column);
                 TextCells.Add(SqliteNative.ColumnBytes(cells, column), type, into);
                 break;
             case raw.SQLITE_BLOB:
@@ -310,7 +377,8 @@ internal sealed class SqliteReader : IDisposable
 
     private void Check(int result, int expected)
     {
-        if (result != expected) throw Trouble(result);
+        if (result != expected)
+            throw Trouble(result);
     }
 
     private SourceException Trouble(int result)

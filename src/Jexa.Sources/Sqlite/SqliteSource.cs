@@ -31,8 +31,10 @@ internal sealed class SqliteSource : ISource
         var schema = SqliteDescriber.Describe(lease.Connection);
         return schema with
         {
-            ReadOnlyBecause = _writing == SourceWriting.Refused ? "the app file says that nothing is to be written there (writing: refused)"
-                : CanWrite() ? null : "its file cannot be written to",
+            ReadOnlyBecause =
+                _writing == SourceWriting.Refused ? "the app file says that nothing is to be written there (writing: refused)"
+                : CanWrite() ? null
+                : "its file cannot be written to",
         };
     }
 
@@ -50,16 +52,30 @@ internal sealed class SqliteSource : ISource
             SecretCells = [.. Enumerable.Range(0, query.Columns.Count).Where(i => query.Columns[i].Secret)],
         };
 
-    public IPreparedQuery Prepare(CountQuery query) => new SqliteQuery(_pool, text => text.Write(query), ["(count)"], [], isCount: true);
+    public IPreparedQuery Prepare(CountQuery query) =>
+        new SqliteQuery(_pool, text => text.Write(query), ["(count)"], [], isCount: true);
 
-    public IPreparedQuery Prepare(GroupQuery query) => new SqliteQuery(_pool, text => text.Write(query),
-        [.. query.Columns.Select(column => column.Column.Name), "(count)"],
-        [.. query.Columns.Select(column => column.Column == query.By && query.Part != GroupPart.Whole ? FieldType.Integer : column.Type)]);
+    public IPreparedQuery Prepare(GroupQuery query) =>
+        new SqliteQuery(
+            _pool,
+            text => text.Write(query),
+            [.. query.Columns.Select(column => column.Column.Name), "(count)"],
+            [
+                .. query.Columns.Select(column =>
+                    column.Column == query.By && query.Part != GroupPart.Whole ? FieldType.Integer : column.Type
+                ),
+            ]
+        );
 
     public IPreparedQuery Prepare(CombinedQuery query)
     {
         var first = query.Searches[0][0];
-        return new SqliteQuery(_pool, text => text.Write(query), [.. first.CellNames, "(search)"], [.. first.Columns.Select(column => column.Type)]);
+        return new SqliteQuery(
+            _pool,
+            text => text.Write(query),
+            [.. first.CellNames, "(search)"],
+            [.. first.Columns.Select(column => column.Type)]
+        );
     }
 
     public ValueTask<IWriteSession> BeginWriteAsync(CancellationToken cancellation) => _writer.BeginAsync(cancellation);
@@ -78,11 +94,13 @@ internal sealed class SqliteSource : ISource
     }
 
     /// <summary>
-    /// Whether the file, and the folder that its journal stands in, may be written to. The file is not opened: that would drop the locks
+    /// Whether the file, and the folder that its journal stands in, may be written to. The file is not opened: that would drop
+    /// the locks
     /// that SQLite holds on it.
     /// </summary>
     private bool CanWrite() =>
-        FileIdentity.CanWrite(_path) && FileIdentity.CanWrite(Path.GetDirectoryName(_path)!)
+        FileIdentity.CanWrite(_path)
+        && FileIdentity.CanWrite(Path.GetDirectoryName(_path)!)
         // The superuser may write to everything; a file that is marked as read-only is meant so.
         && (File.GetUnixFileMode(_path) & (UnixFileMode.UserWrite | UnixFileMode.GroupWrite | UnixFileMode.OtherWrite)) != 0;
 }

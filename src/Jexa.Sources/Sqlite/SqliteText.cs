@@ -6,7 +6,8 @@ using Jexa.Sources.Sql;
 namespace Jexa.Sources.Sqlite;
 
 /// <summary>
-/// SQL as SQLite has it. Its columns hold what they are given, so a value is looked for under each spelling that a column may hold
+/// SQL as SQLite has it. Its columns hold what they are given, so a value is looked for under each spelling that a column may
+/// hold
 /// for it.
 /// </summary>
 internal sealed class SqliteText : SqlText
@@ -20,52 +21,76 @@ internal sealed class SqliteText : SqlText
     protected override bool GroupsByAll => false;
 
     /// <summary>
-    /// The values of a change as they are bound. A decimal is bound as its text: the column's affinity makes a number of it, and a
+    /// The values of a change as they are bound. A decimal is bound as its text: the column's affinity makes a number of it, and
+    /// a
     /// column that keeps text keeps every digit.
     /// </summary>
     public static IReadOnlyList<Constant> Arguments(RecordWrite write) =>
-        [.. ValuesOf(write).Select(value => value.Value is Constant.Number number ? new Constant.Text(number.ToString()) : value.Value)];
+        [
+            .. ValuesOf(write)
+                .Select(value => value.Value is Constant.Number number ? new Constant.Text(number.ToString()) : value.Value),
+        ];
 
     protected override string Name(string name) => "\"" + name.Replace("\"", "\"\"") + "\"";
 
-    protected override string Literal(Constant value) => value switch
-    {
-        Constant.Whole whole => whole.Value.ToString(CultureInfo.InvariantCulture),
-        Constant.Real real => real.Value.ToString("R", CultureInfo.InvariantCulture) is var digits && digits.AsSpan().ContainsAny('.', 'E') ? digits : digits + ".0",
-        Constant.Text text => "'" + text.Value.Replace("'", "''") + "'",
-        Constant.Truth truth => truth.Value ? "1" : "0",
-        Constant.Uuid or Constant.Date or Constant.Moment => $"'{value}'",
-        Constant.Number number => number.Value.ToString(CultureInfo.InvariantCulture),
-        Constant.Bytes bytes => $"x'{Convert.ToHexString(bytes.Value)}'",
-        _ => "NULL",
-    };
+    protected override string Literal(Constant value) =>
+        value switch
+        {
+            Constant.Whole whole => whole.Value.ToString(CultureInfo.InvariantCulture),
+            Constant.Real real => real.Value.ToString("R", CultureInfo.InvariantCulture) is var digits
+            && digits.AsSpan().ContainsAny('.', 'E')
+                ? digits
+                : digits + ".0",
+            Constant.Text text => "'" + text.Value.Replace("'", "''") + "'",
+            Constant.Truth truth => truth.Value ? "1" : "0",
+            Constant.Uuid or Constant.Date or Constant.Moment => $"'{value}'",
+            Constant.Number number => number.Value.ToString(CultureInfo.InvariantCulture),
+            Constant.Bytes bytes => $"x'{Convert.ToHexString(bytes.Value)}'",
+            _ => "NULL",
+        };
 
     /// <summary>SQLite numbers parameters by what they say, so each has its argument's own number.</summary>
     protected override string Placeholder(int position, int argument) => $"?{argument + 1}";
 
-    protected override string Group(ColumnRef column, GroupPart part) => part switch
-    {
-        GroupPart.Year => $"CAST(substr({Column(column)}, 1, 4) AS INTEGER)",
-        GroupPart.Month => $"CAST(substr({Column(column)}, 6, 2) AS INTEGER)",
-        _ => Column(column),
-    };
+    protected override string Group(ColumnRef column, GroupPart part) =>
+        part switch
+        {
+            GroupPart.Year => $"CAST(substr({Column(column)}, 1, 4) AS INTEGER)",
+            GroupPart.Month => $"CAST(substr({Column(column)}, 6, 2) AS INTEGER)",
+            _ => Column(column),
+        };
 
-    protected override string ExactFirst(ColumnRef column, Operand value) => $"({Column(column)} = {Value(value)} COLLATE BINARY)";
+    protected override string ExactFirst(ColumnRef column, Operand value) =>
+        $"({Column(column)} = {Value(value)} COLLATE BINARY)";
 
     protected override string Differs(string column, string value) => $"{column} IS NOT {value}";
 
     protected override string Matches(string table, IReadOnlyList<ColumnValue> key, Func<ColumnValue, string> put) =>
         string.Join(" AND ", key.Select(value => $"{Name(value.Column)} IS {put(value)}"));
 
-    /// <summary>SQLite reads the arms of a UNION ALL in their order and stops at the limit: arms behind one that has a row cost nothing.</summary>
-    protected override string Combined(CombinedQuery query) => string.Join(" UNION ALL ", query.Searches.Select((search, i) =>
-        $"SELECT * FROM ({string.Join(" UNION ALL ", search.Select(part => $"SELECT * FROM ({Select(part with { Limit = 1 }, $", {i}")})"))} LIMIT 1)"));
+    /// <summary>
+    /// SQLite reads the arms of a UNION ALL in their order and stops at the limit: arms behind one that has a row cost nothing.
+    /// </summary>
+    protected override string Combined(CombinedQuery query) =>
+        string.Join(
+            " UNION ALL ",
+            query.Searches.Select(
+                (search, i) =>
+                {
+                    var arms = search.Select(part => $"SELECT * FROM ({Select(part with { Limit = 1 }, $", {i}")})");
+                    return $"SELECT * FROM ({string.Join(" UNION ALL ", arms)} LIMIT 1)";
+                }
+            )
+        );
 
     protected override string Equal(Condition.Equal equal, int table) =>
-        IsUuid(equal.Value) ? $"{Column(equal.Column, table)} IN ({UuidSpellings(Value(equal.Value))})" : base.Equal(equal, table);
+        IsUuid(equal.Value)
+            ? $"{Column(equal.Column, table)} IN ({UuidSpellings(Value(equal.Value))})"
+            : base.Equal(equal, table);
 
     protected override string OneOf(ColumnRef column, int table, IReadOnlyList<Operand> values) =>
-        $"{Column(column, table)} IN ({string.Join(", ", values.Select(value => IsUuid(value) ? UuidSpellings(Value(value)) : Value(value)))})";
+        $"{Column(column, table)} IN "
+        + $"({string.Join(", ", values.Select(value => IsUuid(value) ? UuidSpellings(Value(value)) : Value(value)))})";
 
     /// <summary>
     /// A moment may be stored with a blank or a T between date and time, so text order alone could mistake the hours of one
@@ -73,13 +98,15 @@ internal sealed class SqliteText : SqlText
     /// </summary>
     protected override string Compare(Condition.Compare compare, int table)
     {
-        if (compare.Value is not (Operand.Argument { Type: FieldType.Timestamp } or Operand.Written { Value: Constant.Moment })) return base.Compare(compare, table);
+        if (compare.Value is not (Operand.Argument { Type: FieldType.Timestamp } or Operand.Written { Value: Constant.Moment }))
+            return base.Compare(compare, table);
         var column = Column(compare.Column, table);
         var value = Value(compare.Value);
         var day = compare.Comparison is Comparison.AtLeast or Comparison.Greater
             ? $"{column} >= date({value})"
             : $"{column} < date({value}, '+1 day')";
-        return $"({day} AND strftime('%Y-%m-%d %H:%M:%f', {column}) {Sign(compare.Comparison)} strftime('%Y-%m-%d %H:%M:%f', {value}))";
+        return $"({day} AND strftime('%Y-%m-%d %H:%M:%f', {column}) {Sign(compare.Comparison)} "
+            + $"strftime('%Y-%m-%d %H:%M:%f', {value}))";
     }
 
     protected override string Contains(Condition.Contains condition, int table) =>
@@ -95,7 +122,8 @@ internal sealed class SqliteText : SqlText
     /// <summary>A text in which the signs of LIKE stand for themselves.</summary>
     private static string LikeText(string value) => $"replace(replace(replace({value}, '\\', '\\\\'), '%', '\\%'), '_', '\\_')";
 
-    private static bool IsUuid(Operand operand) => operand is Operand.Argument { Type: FieldType.Uuid } or Operand.Written { Value: Constant.Uuid };
+    private static bool IsUuid(Operand operand) =>
+        operand is Operand.Argument { Type: FieldType.Uuid } or Operand.Written { Value: Constant.Uuid };
 
     /// <summary>
     /// A UUID under every spelling that a loosely typed column may hold: text in either case, with and without hyphens, in

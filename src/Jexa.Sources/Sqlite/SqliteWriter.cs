@@ -34,14 +34,20 @@ internal sealed class SqliteWriter : IDisposable
 
     public async ValueTask<IWriteSession> BeginAsync(CancellationToken cancellation)
     {
-        if (_settings.Writing == SourceWriting.Refused) throw new SourceException(SourceTrouble.Failed, "Nothing is to be written to this source.");
+        if (_settings.Writing == SourceWriting.Refused)
+            throw new SourceException(SourceTrouble.Failed, "Nothing is to be written to this source.");
         if (!await _turn.WaitAsync(_settings.TimeLimit, cancellation))
-            throw new SourceException(SourceTrouble.TooSlow, $"Other changes of {_settings.ShownAs} took more than {_settings.TimeLimit.TotalSeconds:0} s.");
+            throw new SourceException(
+                SourceTrouble.TooSlow,
+                $"Other changes of {_settings.ShownAs} took more than {_settings.TimeLimit.TotalSeconds:0} s."
+            );
         try
         {
             LeaveOutdated();
-            if (_connection is null) Open(cancellation);
-            if (_removesJournal && !_keepsJournal) KeepJournal(_connection!, cancellation);
+            if (_connection is null)
+                Open(cancellation);
+            if (_removesJournal && !_keepsJournal)
+                KeepJournal(_connection!, cancellation);
             _connection!.Execute("BEGIN IMMEDIATE", [], cancellation);
             return new Session(this, _connection);
         }
@@ -56,7 +62,8 @@ internal sealed class SqliteWriter : IDisposable
     {
         _disposed = true;
         _tidying.Dispose();
-        if (_turn.Wait(JournalKept)) RemoveJournal();
+        if (_turn.Wait(JournalKept))
+            RemoveJournal();
         Drop();
     }
 
@@ -98,7 +105,8 @@ internal sealed class SqliteWriter : IDisposable
 
     private void Tidy()
     {
-        if (_disposed || !_turn.Wait(0)) return;
+        if (_disposed || !_turn.Wait(0))
+            return;
         try
         {
             RemoveJournal();
@@ -112,7 +120,8 @@ internal sealed class SqliteWriter : IDisposable
     /// <summary>Not where another file was put in this one's place: what stands beside it is no longer ours.</summary>
     private void RemoveJournal()
     {
-        if (!_keepsJournal || _connection is not { IsBroken: false } connection || !_pool.IsCurrent(connection)) return;
+        if (!_keepsJournal || _connection is not { IsBroken: false } connection || !_pool.IsCurrent(connection))
+            return;
         try
         {
             // Whoever made the file keep a log meanwhile is not to be overruled.
@@ -132,7 +141,8 @@ internal sealed class SqliteWriter : IDisposable
         await _turn.WaitAsync();
         try
         {
-            if (!_disposed) LeaveOutdated();
+            if (!_disposed)
+                LeaveOutdated();
         }
         finally
         {
@@ -142,17 +152,21 @@ internal sealed class SqliteWriter : IDisposable
 
     private void LeaveOutdated()
     {
-        if (_connection is not { } connection) return;
+        if (_connection is not { } connection)
+            return;
         try
         {
             if (_pool.IsCurrent(connection))
             {
-                if (connection.IsBroken) Drop();
+                if (connection.IsBroken)
+                    Drop();
                 return;
             }
 
-            if (_pool.MayKeepLog && !connection.IsBroken) connection.Execute("PRAGMA wal_checkpoint(TRUNCATE)", [], CancellationToken.None);
-            else connection.LeaveLog();
+            if (_pool.MayKeepLog && !connection.IsBroken)
+                connection.Execute("PRAGMA wal_checkpoint(TRUNCATE)", [], CancellationToken.None);
+            else
+                connection.LeaveLog();
         }
         catch (SourceException)
         {
@@ -164,13 +178,15 @@ internal sealed class SqliteWriter : IDisposable
 
     private void Drop()
     {
-        if (_connection is { } connection) _pool.CloseForWriting(connection);
+        if (_connection is { } connection)
+            _pool.CloseForWriting(connection);
         _connection = null;
     }
 
     private void EndTurn()
     {
-        if (_keepsJournal && !_disposed) _tidying.Change(JournalKept, Timeout.InfiniteTimeSpan);
+        if (_keepsJournal && !_disposed)
+            _tidying.Change(JournalKept, Timeout.InfiniteTimeSpan);
         _turn.Release();
     }
 
@@ -184,10 +200,19 @@ internal sealed class SqliteWriter : IDisposable
         /// <summary>The whole file is ours as long as the session lasts.</summary>
         public ValueTask ClaimAsync(string token, CancellationToken cancellation) => ValueTask.CompletedTask;
 
-        public ValueTask LockAsync(IPreparedQuery query, IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation) =>
-            RunAsync(query, arguments, into, cancellation);
+        public ValueTask LockAsync(
+            IPreparedQuery query,
+            IReadOnlyList<Constant> arguments,
+            RowBlock into,
+            CancellationToken cancellation
+        ) => RunAsync(query, arguments, into, cancellation);
 
-        public ValueTask RunAsync(IPreparedQuery query, IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation)
+        public ValueTask RunAsync(
+            IPreparedQuery query,
+            IReadOnlyList<Constant> arguments,
+            RowBlock into,
+            CancellationToken cancellation
+        )
         {
             ((SqliteQuery)query).Run(connection, arguments, into, cancellation);
             return ValueTask.CompletedTask;
@@ -195,39 +220,57 @@ internal sealed class SqliteWriter : IDisposable
 
         public ValueTask<WriteResult> WriteAsync(RecordWrite write, CancellationToken cancellation)
         {
-            var (changed, returned) = connection.Execute(new SqliteText().Write(write).Text, SqliteText.Arguments(write), cancellation);
+            var (changed, returned) = connection.Execute(
+                new SqliteText().Write(write).Text,
+                SqliteText.Arguments(write),
+                cancellation
+            );
             return ValueTask.FromResult(new WriteResult(changed, returned ?? []));
         }
 
-        public string Shown(RecordWrite write) => new SqliteText { Shown = [] }.Write(write).Text + ";";
+        public string Shown(RecordWrite write) =>
+            new SqliteText { Shown = [] }
+                .Write(write)
+                .Text + ";";
 
         public ValueTask<bool> NoteAsync(string token, string? key, CancellationToken cancellation)
         {
             MakeNotes(cancellation);
-            var (changed, _) = connection.Execute("INSERT OR IGNORE INTO jexa_commit (token, key) VALUES (?1, ?2)",
-                [new Constant.Text(token), key is null ? Constant.Empty.Value : new Constant.Text(key)], cancellation);
+            var (changed, _) = connection.Execute(
+                "INSERT OR IGNORE INTO jexa_commit (token, key) VALUES (?1, ?2)",
+                [new Constant.Text(token), key is null ? Constant.Empty.Value : new Constant.Text(key)],
+                cancellation
+            );
             return ValueTask.FromResult(changed == 1);
         }
 
         public ValueTask<(bool Noted, string? Key)> FindNoteAsync(string token, CancellationToken cancellation)
         {
             MakeNotes(cancellation);
-            var (_, returned) = connection.Execute("SELECT key FROM jexa_commit WHERE token = ?1", [new Constant.Text(token)], cancellation);
+            var (_, returned) = connection.Execute(
+                "SELECT key FROM jexa_commit WHERE token = ?1",
+                [new Constant.Text(token)],
+                cancellation
+            );
             return ValueTask.FromResult((returned is not null, (returned?[0] as Constant.Text)?.Value));
         }
 
         public ValueTask<string?> NextStrayNoteAsync(string after, CancellationToken cancellation)
         {
             MakeNotes(cancellation);
-            var (_, returned) = connection.Execute("SELECT min(token) FROM jexa_commit WHERE key IS NULL AND token > ?1",
-                [new Constant.Text(after)], cancellation);
+            var (_, returned) = connection.Execute(
+                "SELECT min(token) FROM jexa_commit WHERE key IS NULL AND token > ?1",
+                [new Constant.Text(after)],
+                cancellation
+            );
             return ValueTask.FromResult((returned?[0] as Constant.Text)?.Value);
         }
 
         public ValueTask ForgetNotesAsync(IReadOnlyCollection<string> tokens, CancellationToken cancellation)
         {
             MakeNotes(cancellation);
-            foreach (var token in tokens) connection.Execute("DELETE FROM jexa_commit WHERE token = ?1", [new Constant.Text(token)], cancellation);
+            foreach (var token in tokens)
+                connection.Execute("DELETE FROM jexa_commit WHERE token = ?1", [new Constant.Text(token)], cancellation);
             return ValueTask.CompletedTask;
         }
 
@@ -236,8 +279,11 @@ internal sealed class SqliteWriter : IDisposable
             connection.Execute("COMMIT", [], CancellationToken.None);
             if (!writer._pool.IsCurrent(connection))
             {
-                throw new SourceException(SourceTrouble.Away,
-                    $"Another program replaced {writer._settings.ShownAs} or its write-ahead log: whether the change is in it is not certain.");
+                throw new SourceException(
+                    SourceTrouble.Away,
+                    $"Another program replaced {writer._settings.ShownAs} or its write-ahead log: whether the change "
+                        + "is in it is not certain."
+                );
             }
 
             writer._hasNotes |= _madeNotes;
@@ -246,11 +292,13 @@ internal sealed class SqliteWriter : IDisposable
 
         public ValueTask DisposeAsync()
         {
-            if (_ended) return ValueTask.CompletedTask;
+            if (_ended)
+                return ValueTask.CompletedTask;
             _ended = true;
             try
             {
-                if (connection.IsInTransaction) connection.Execute("ROLLBACK", [], CancellationToken.None);
+                if (connection.IsInTransaction)
+                    connection.Execute("ROLLBACK", [], CancellationToken.None);
             }
             catch (SourceException)
             {
@@ -268,8 +316,13 @@ internal sealed class SqliteWriter : IDisposable
         /// <summary>Our own table, made by the first change of a file.</summary>
         private void MakeNotes(CancellationToken cancellation)
         {
-            if (writer._hasNotes || _madeNotes) return;
-            connection.Execute("CREATE TABLE IF NOT EXISTS jexa_commit (token TEXT NOT NULL PRIMARY KEY, key TEXT) WITHOUT ROWID", [], cancellation);
+            if (writer._hasNotes || _madeNotes)
+                return;
+            connection.Execute(
+                "CREATE TABLE IF NOT EXISTS jexa_commit (token TEXT NOT NULL PRIMARY KEY, key TEXT) WITHOUT ROWID",
+                [],
+                cancellation
+            );
             _madeNotes = true;
         }
     }

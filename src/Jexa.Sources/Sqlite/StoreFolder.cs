@@ -1,7 +1,8 @@
 namespace Jexa.Sources.Sqlite;
 
 /// <summary>
-/// A temporary folder for a SQLite file of Jexa's own. It goes with its process; what one that was killed has left behind is taken
+/// A temporary folder for a SQLite file of Jexa's own. It goes with its process; what one that was killed has left behind is
+/// taken
 /// away by the next that makes one. Whether its process still lives is told by a lock, which ends with it.
 /// </summary>
 public sealed class StoreFolder : IDisposable
@@ -14,7 +15,8 @@ public sealed class StoreFolder : IDisposable
     /// <summary>Makes it, and takes away what dead processes have left.</summary>
     public StoreFolder()
     {
-        foreach (var old in Directory.EnumerateDirectories(System.IO.Path.GetTempPath(), Prefix + "*")) RemoveLeft(old);
+        foreach (var old in Directory.EnumerateDirectories(System.IO.Path.GetTempPath(), Prefix + "*"))
+            RemoveLeft(old);
         Path = Directory.CreateTempSubdirectory(Prefix).FullName;
         _lock = new FileStream(System.IO.Path.Combine(Path, LockName), FileMode.CreateNew, FileAccess.ReadWrite, FileShare.None);
     }
@@ -35,8 +37,7 @@ public sealed class StoreFolder : IDisposable
         {
             // Between the making of a folder and of its lock it has none.
             using (new FileStream(System.IO.Path.Combine(folder, LockName), FileMode.Open, FileAccess.ReadWrite, FileShare.None))
-            {
-            }
+            { }
 
             Directory.Delete(folder, recursive: true);
         }

@@ -11,11 +11,23 @@ public sealed class OutageTests
     private static readonly TimeSpan Limit = TimeSpan.FromSeconds(1);
 
     private static ISource Open(PrivateServer server, string database, string? connection = null) =>
-        TestDatabase.EngineOf(server.Engine).Open(new SourceSettings(server.Engine, connection ?? server.Connection(database), "the register", "/", Limit));
+        TestDatabase
+            .EngineOf(server.Engine)
+            .Open(new SourceSettings(server.Engine, connection ?? server.Connection(database), "the register", "/", Limit));
 
     private static async Task<string> NameAsync(ISource source)
     {
-        var query = source.Prepare(new RecordQuery(RecordRows.Whole(RowOrigin.Of("t")), [], [new Projection(ColumnRef.Own("name"), FieldType.Text)], [new Condition.Equal(ColumnRef.Own("id"), new Operand.Argument(0, FieldType.Integer))], null, [], 2));
+        var query = source.Prepare(
+            new RecordQuery(
+                RecordRows.Whole(RowOrigin.Of("t")),
+                [],
+                [new Projection(ColumnRef.Own("name"), FieldType.Text)],
+                [new Condition.Equal(ColumnRef.Own("id"), new Operand.Argument(0, FieldType.Integer))],
+                null,
+                [],
+                2
+            )
+        );
         var rows = new RowBlock();
         rows.Reset(1);
         try
@@ -41,7 +53,8 @@ public sealed class OutageTests
         await source.DescribeAsync(CancellationToken.None);
         Assert.Equal("one", await NameAsync(source));
         server.Stop();
-        for (var i = 0; i < 5; i++) Assert.Equal("Away", await NameAsync(source));
+        for (var i = 0; i < 5; i++)
+            Assert.Equal("Away", await NameAsync(source));
         await Assert.ThrowsAsync<SourceException>(async () => await source.ProbeAsync(CancellationToken.None));
         await Assert.ThrowsAsync<SourceException>(async () => await source.BeginWriteAsync(CancellationToken.None));
         server.Start();
@@ -54,7 +67,8 @@ public sealed class OutageTests
         server.Freeze();
         var clock = Stopwatch.StartNew();
         var frozen = Enumerable.Range(0, 40).Select(_ => NameAsync(source)).ToArray();
-        for (var i = 0; i < 50; i++) Assert.Equal("beside", await NameAsync(other));
+        for (var i = 0; i < 50; i++)
+            Assert.Equal("beside", await NameAsync(other));
         Assert.True(clock.Elapsed < Limit, $"The source beside it took {clock.Elapsed}.");
         Assert.All(await Task.WhenAll(frozen), outcome => Assert.True(outcome is "TooSlow" or "Away", outcome));
         Assert.InRange(clock.Elapsed.TotalSeconds, 0.9, 12);
@@ -69,12 +83,19 @@ public sealed class OutageTests
     {
         var server = (engine == "postgresql" ? PrivateServer.Postgres : PrivateServer.MariaDb).Value;
         var database = server.NewDatabase();
-        foreach (var (connection, why) in new[]
-        {
-            (server.Connection(database, "jexa", "wr0ng-secret"), "jexa"),
-            (server.Connection("no_such_database"), "no_such_database"),
-            (server.Connection(database).Replace(server.Port.ToString(System.Globalization.CultureInfo.InvariantCulture), "1"), ""),
-        })
+        foreach (
+            var (connection, why) in new[]
+            {
+                (server.Connection(database, "jexa", "wr0ng-secret"), "jexa"),
+                (server.Connection("no_such_database"), "no_such_database"),
+                (
+                    server
+                        .Connection(database)
+                        .Replace(server.Port.ToString(System.Globalization.CultureInfo.InvariantCulture), "1"),
+                    ""
+                ),
+            }
+        )
         {
             await using var source = Open(server, database, connection);
             var away = await Assert.ThrowsAsync<SourceException>(async () => await source.DescribeAsync(CancellationToken.None));
@@ -94,7 +115,8 @@ public sealed class OutageTests
     public async Task A_URI_connects_and_nothing_in_it_is_left_unread(string engine, string scheme, string option)
     {
         var server = (engine == "postgresql" ? PrivateServer.Postgres : PrivateServer.MariaDb).Value;
-        var address = $"{scheme}://jexa:{Uri.EscapeDataString(PrivateServer.Password)}@127.0.0.1:{server.Port}/{server.NewDatabase()}";
+        var address =
+            $"{scheme}://jexa:{Uri.EscapeDataString(PrivateServer.Password)}@127.0.0.1:{server.Port}/{server.NewDatabase()}";
         await using var source = Open(server, "", $"{address}?{option}");
         await source.ProbeAsync(CancellationToken.None);
         Assert.Throws<SourceException>(() => Open(server, "", $"{address}?no_such_option=1"));

@@ -5,15 +5,18 @@ namespace Jexa.Sources.Tests.Conformance;
 /// <summary>What only one kind of server has, as an app meets it.</summary>
 public sealed class PeculiarTests
 {
-    private static ServedApp Over(TestDatabase database) => new("app.yaml", name => name == "DATABASE" ? database.Connection : null, TestDatabase.EngineOf(database.Engine));
+    private static ServedApp Over(TestDatabase database) =>
+        new("app.yaml", name => name == "DATABASE" ? database.Connection : null, TestDatabase.EngineOf(database.Engine));
 
-    private static string App(TestDatabase database, string recordsAndPages) => $"app: Test\nsources: {{ s: {{ engine: {database.Engine}, connection: \"${{DATABASE}}\" }} }}\n{recordsAndPages}";
+    private static string App(TestDatabase database, string recordsAndPages) =>
+        $"app: Test\nsources: {{ s: {{ engine: {database.Engine}, connection: \"${{DATABASE}}\" }} }}\n{recordsAndPages}";
 
     [Fact]
     public async Task PostgreSQL_has_schemas_enums_domains_padded_texts_arrays_and_names_in_quotes()
     {
         using var database = new TestDatabase("postgresql");
-        database.Execute("""
+        database.Execute(
+            """
             CREATE SCHEMA "Other Place";
             CREATE TYPE mood AS ENUM ('sad', 'ok', 'happy');
             CREATE DOMAIN grade AS integer CHECK (VALUE BETWEEN 1 AND 5);
@@ -26,20 +29,30 @@ public sealed class PeculiarTests
             CREATE TABLE reading (at date NOT NULL, id integer NOT NULL, PRIMARY KEY (at, id)) PARTITION BY RANGE (at);
             CREATE TABLE reading_2024 PARTITION OF reading FOR VALUES FROM ('2024-01-01') TO ('2025-01-01');
             INSERT INTO reading VALUES ('2024-02-03', 7);
-            """);
+            """
+        );
         await using var served = Over(database);
-        var site = await served.SiteAsync(App(database, """
-            records:
-              odd: { from: "s.Odd Table", label: "{Key}" }
-              leaf: { from: "s.Other Place.leaf" }
-              reading: { from: s.reading }
-            pages:
-              odds: { path: "/odds{?feeling}", list: odd, show: [Key, feeling], where: { feeling: "{feeling}" }, order: [feeling], size: 1 }
-              odd: { path: "/odds/{id}", detail: odd, show: [Key, select, feeling, mark, tags, more, twice, at_zone, far, wide, made, raw] }
-              leaf: { path: "/leaves/{id}", detail: leaf, show: [id, odd.select] }
-              reading: { path: "/readings/{at}/{id}", detail: reading }
-            """));
-        Assert.Equal("AB | one | happy | 3 | {x,\"y z\"} | {\"a\": 1} | 6 | 1 July 2024, 10:00 | infinity | 123456789012345678901234567890.123 | 1 January 2024, 00:00 | 2 bytes", await served.VisitAsync(site, "/odds/AB"));
+        var site = await served.SiteAsync(
+            App(
+                database,
+                """
+                records:
+                  odd: { from: "s.Odd Table", label: "{Key}" }
+                  leaf: { from: "s.Other Place.leaf" }
+                  reading: { from: s.reading }
+                pages:
+                  odds: { path: "/odds{?feeling}", list: odd, show: [Key, feeling], where: { feeling: "{feeling}" }, order: [feeling], size: 1 }
+                  odd: { path: "/odds/{id}", detail: odd, show: [Key, select, feeling, mark, tags, more, twice, at_zone, far, wide, made, raw] }
+                  leaf: { path: "/leaves/{id}", detail: leaf, show: [id, odd.select] }
+                  reading: { path: "/readings/{at}/{id}", detail: reading }
+                """
+            )
+        );
+        Assert.Equal(
+            "AB | one | happy | 3 | {x,\"y z\"} | {\"a\": 1} | 6 | 1 July 2024, 10:00 | infinity | "
+                + "123456789012345678901234567890.123 | 1 January 2024, 00:00 | 2 bytes",
+            await served.VisitAsync(site, "/odds/AB")
+        );
         Assert.StartsWith("CD | two | sad", await served.VisitAsync(site, "/odds/CD"));
         Assert.Contains("unknown 404", await served.VisitAsync(site, "/odds/AB%20"));
         Assert.Contains("unknown 404", await served.VisitAsync(site, "/odds/ab"));
@@ -54,7 +67,8 @@ public sealed class PeculiarTests
     public async Task MariaDB_has_unsigned_keys_enums_loose_collations_and_dates_that_are_none()
     {
         using var database = new TestDatabase("mariadb");
-        database.Execute("""
+        database.Execute(
+            """
             SET SESSION sql_mode = '';
             CREATE TABLE big (id bigint unsigned AUTO_INCREMENT PRIMARY KEY, name varchar(40) CHARACTER SET utf8mb4 COLLATE utf8mb4_general_ci NOT NULL UNIQUE, feeling enum('sad', 'it''s ok') NOT NULL, tags set('a', 'b'), flag tinyint(1), few tinyint,
               none date, at timestamp(3) NULL, price decimal(65, 30), code char(36), raw varbinary(16), latin varchar(20) CHARACTER SET latin1 COLLATE latin1_swedish_ci);
@@ -62,21 +76,31 @@ public sealed class PeculiarTests
               (1, '12', 'sad', '', 2, -5, NULL, NULL, NULL, NULL, NULL, NULL), (2, 'blank ', 'sad', NULL, NULL, NULL, '2024-02-29', NULL, NULL, NULL, NULL, NULL);
             CREATE TABLE small (id integer PRIMARY KEY, big_id bigint unsigned, FOREIGN KEY (big_id) REFERENCES big (id));
             INSERT INTO small VALUES (1, 18446744073709551615), (2, 1);
-            """);
+            """
+        );
         await using var served = Over(database);
-        var site = await served.SiteAsync(App(database, """
-            records:
-              big: { from: s.big, label: name }
-              small: { from: s.small, label: "Small {id}" }
-              raw: { from: s.big, key: raw, unique: assumed, fields: { raw: { type: uuid } } }
-            pages:
-              bigs: { path: "/bigs", list: big, show: [name], order: [name] }
-              big: { path: "/bigs/{id}", detail: big, show: [id, name, feeling, tags, flag, few, none, at, price, latin], links: [] }
-              by-name: { path: "/names/{name}", detail: big, by: { name: name }, show: [id] }
-              small: { path: "/smalls/{id}", detail: small, show: [big_id, big_id.name] }
-              raw: { path: "/raws/{raw}", detail: raw, show: [name] }
-            """));
-        Assert.Equal("18446744073709551615 | Café | it's ok | a,b | Yes | 5 | 0000-00-00 | 1 July 2024, 12:00 | 1.000000000000000000000000000001 | é", await served.VisitAsync(site, "/bigs/18446744073709551615"));
+        var site = await served.SiteAsync(
+            App(
+                database,
+                """
+                records:
+                  big: { from: s.big, label: name }
+                  small: { from: s.small, label: "Small {id}" }
+                  raw: { from: s.big, key: raw, unique: assumed, fields: { raw: { type: uuid } } }
+                pages:
+                  bigs: { path: "/bigs", list: big, show: [name], order: [name] }
+                  big: { path: "/bigs/{id}", detail: big, show: [id, name, feeling, tags, flag, few, none, at, price, latin], links: [] }
+                  by-name: { path: "/names/{name}", detail: big, by: { name: name }, show: [id] }
+                  small: { path: "/smalls/{id}", detail: small, show: [big_id, big_id.name] }
+                  raw: { path: "/raws/{raw}", detail: raw, show: [name] }
+                """
+            )
+        );
+        Assert.Equal(
+            "18446744073709551615 | Café | it's ok | a,b | Yes | 5 | 0000-00-00 | 1 July 2024, 12:00 | "
+                + "1.000000000000000000000000000001 | é",
+            await served.VisitAsync(site, "/bigs/18446744073709551615")
+        );
         Assert.Contains("unknown 404", await served.VisitAsync(site, "/bigs/18446744073709551616"));
         Assert.Contains("malformed 400", await served.VisitAsync(site, "/bigs/1.5"));
         Assert.Equal("18446744073709551615", await served.VisitAsync(site, "/names/Caf%C3%A9"));

@@ -4,26 +4,42 @@ using Jexa.Core.Values;
 
 namespace Jexa.Sources.Tests.Conformance;
 
-/// <summary>A server that others rule: what may not be done is said before anybody meets it, few connections are enough, and a copy is read where it may be.</summary>
+/// <summary>
+/// A server that others rule: what may not be done is said before anybody meets it, few connections are enough, and a copy is
+/// read where it may be.
+/// </summary>
 public sealed class SharedServerTests
 {
     private const string Password = "guest'1";
 
-    private static readonly string Tables = "CREATE TABLE a (id integer PRIMARY KEY, name varchar(20)); CREATE TABLE b (id integer PRIMARY KEY); CREATE TABLE c (id integer PRIMARY KEY, name varchar(20) NOT NULL); INSERT INTO a VALUES (1, 'one')";
+    private static readonly string Tables =
+        "CREATE TABLE a (id integer PRIMARY KEY, name varchar(20)); CREATE TABLE b (id integer PRIMARY "
+        + "KEY); CREATE TABLE c (id integer PRIMARY KEY, name varchar(20) NOT NULL); INSERT INTO a VALUES "
+        + "(1, 'one')";
 
     private static void Grant(TestDatabase database, string user, params string[] grants)
     {
-        if (database.Engine == "postgresql") database.Execute($"CREATE ROLE {user} LOGIN PASSWORD '{Password.Replace("'", "''")}'");
-        else database.Execute($"CREATE USER '{user}'@'127.0.0.1' IDENTIFIED BY '{Password.Replace("'", "''")}'");
-        foreach (var grant in grants) database.Execute($"{grant} TO {Of(database, user)}");
+        if (database.Engine == "postgresql")
+            database.Execute($"CREATE ROLE {user} LOGIN PASSWORD '{Password.Replace("'", "''")}'");
+        else
+            database.Execute($"CREATE USER '{user}'@'127.0.0.1' IDENTIFIED BY '{Password.Replace("'", "''")}'");
+        foreach (var grant in grants)
+            database.Execute($"{grant} TO {Of(database, user)}");
     }
 
-    private static string Of(TestDatabase database, string user) => database.Engine == "postgresql" ? user : $"'{user}'@'127.0.0.1'";
+    private static string Of(TestDatabase database, string user) =>
+        database.Engine == "postgresql" ? user : $"'{user}'@'127.0.0.1'";
 
     private static string User() => $"guest_{Guid.NewGuid():N}"[..20];
 
     private static SourceSettings As(TestDatabase database, string user) =>
-        new(database.Engine, database.Server.Connection(database.Name, user, Password), "the register", "/", TimeSpan.FromSeconds(3));
+        new(
+            database.Engine,
+            database.Server.Connection(database.Name, user, Password),
+            "the register",
+            "/",
+            TimeSpan.FromSeconds(3)
+        );
 
     private static async Task<string> NamesAsync(IPreparedQuery query)
     {
@@ -33,7 +49,16 @@ public sealed class SharedServerTests
         return string.Join(", ", Enumerable.Range(0, rows.Count).Select(i => rows[i].Text(0)));
     }
 
-    private static RecordQuery Names(string table) => new(RecordRows.Whole(RowOrigin.Of(table)), [], [new Projection(ColumnRef.Own("name"), FieldType.Text)], [], null, [new Ordering.ByColumn(ColumnRef.Own("id"), false, null)], 10);
+    private static RecordQuery Names(string table) =>
+        new(
+            RecordRows.Whole(RowOrigin.Of(table)),
+            [],
+            [new Projection(ColumnRef.Own("name"), FieldType.Text)],
+            [],
+            null,
+            [new Ordering.ByColumn(ColumnRef.Own("id"), false, null)],
+            10
+        );
 
     [Theory]
     [InlineData("postgresql")]
@@ -57,16 +82,41 @@ public sealed class SharedServerTests
               c-new: { path: /c/new, new: c }
               c-delete: { path: "/c/{id}/delete", delete: c }
             """;
-        var findings = (await served.CompileAsync(app.Replace("WRITING", ", writing: bare"))).Findings.Where(finding => finding.Code.Severity == Core.Definitions.Severity.Error).Select(finding => $"{finding.Code.Id} {finding.Message} {finding.Remedy}").ToList();
-        Assert.Collection(findings.Order(),
+        var findings = (await served.CompileAsync(app.Replace("WRITING", ", writing: bare")))
+            .Findings.Where(finding => finding.Code.Severity == Core.Definitions.Severity.Error)
+            .Select(finding => $"{finding.Code.Id} {finding.Message} {finding.Remedy}")
+            .ToList();
+        Assert.Collection(
+            findings.Order(),
             first => Assert.Matches("JX211 b is there, but the user of the connection may not read it. GRANT SELECT ON ", first),
-            second => Assert.Contains("JX421 The as of “a-edit” cannot be changed: the user of the connection may not update rows of a.", second),
-            third => Assert.Contains("JX421 The cs of “c-delete” cannot be changed: the user of the connection may not delete rows of c.", third));
+            second =>
+                Assert.Contains(
+                    "JX421 The as of “a-edit” cannot be changed: the user of the connection may not update rows of a.",
+                    second
+                ),
+            third =>
+                Assert.Contains(
+                    "JX421 The cs of “c-delete” cannot be changed: the user of the connection may not delete rows of c.",
+                    third
+                )
+        );
 
         // Jexa's own table may not be made either, until somebody makes it.
-        Assert.Contains((await served.CompileAsync(app.Replace("WRITING", ""))).Findings, finding => finding.Code.Id == "JX421" && finding.Message.Contains("may not make Jexa's table jexa_commit"));
-        await using (var owner = database.Open()) await (await owner.BeginWriteAsync(CancellationToken.None)).DisposeAsync();
-        foreach (var grant in new[] { "GRANT SELECT, INSERT ON jexa_commit", "GRANT SELECT ON b", "GRANT UPDATE ON a", "GRANT DELETE ON c" }) database.Execute($"{grant} TO {Of(database, user)}");
+        Assert.Contains((await served.CompileAsync(app.Replace("WRITING", ""))).Findings, finding =>
+            finding.Code.Id == "JX421" && finding.Message.Contains("may not make Jexa's table jexa_commit")
+        );
+        await using (var owner = database.Open())
+            await (await owner.BeginWriteAsync(CancellationToken.None)).DisposeAsync();
+        foreach (
+            var grant in new[]
+            {
+                "GRANT SELECT, INSERT ON jexa_commit",
+                "GRANT SELECT ON b",
+                "GRANT UPDATE ON a",
+                "GRANT DELETE ON c",
+            }
+        )
+            database.Execute($"{grant} TO {Of(database, user)}");
         await served.SiteAsync(app.Replace("WRITING", ""));
     }
 
@@ -79,11 +129,17 @@ public sealed class SharedServerTests
         database.Execute(Tables);
         var user = User();
         Grant(database, user, "GRANT SELECT ON a");
-        database.Execute(engine == "postgresql" ? $"ALTER ROLE {user} CONNECTION LIMIT 2" : $"ALTER USER {Of(database, user)} WITH MAX_USER_CONNECTIONS 2");
+        database.Execute(
+            engine == "postgresql"
+                ? $"ALTER ROLE {user} CONNECTION LIMIT 2"
+                : $"ALTER USER {Of(database, user)} WITH MAX_USER_CONNECTIONS 2"
+        );
         await using var source = TestDatabase.EngineOf(engine).Open(As(database, user));
         await source.DescribeAsync(CancellationToken.None);
         var query = source.Prepare(Names("a"));
-        await Parallel.ForEachAsync(Enumerable.Range(0, 300), new ParallelOptions { MaxDegreeOfParallelism = 30 }, async (_, _) => Assert.Equal("one", await NamesAsync(query)));
+        await Parallel.ForEachAsync(Enumerable.Range(0, 300), new ParallelOptions { MaxDegreeOfParallelism = 30 }, async (_, _) =>
+            Assert.Equal("one", await NamesAsync(query))
+        );
 
         // Where others have them all, the source is away, and says why.
         await using var other = TestDatabase.EngineOf(engine).Open(As(database, user));
@@ -99,9 +155,17 @@ public sealed class SharedServerTests
     {
         using var database = new TestDatabase(engine);
         using var copy = new TestDatabase(engine);
-        foreach (var each in new[] { database, copy }) each.Execute(Tables);
+        foreach (var each in new[] { database, copy })
+            each.Execute(Tables);
         database.Execute("UPDATE a SET name = 'changed' WHERE id = 1");
-        await using var source = TestDatabase.EngineOf(engine).Open(new SourceSettings(engine, database.Connection, "the register", "/", TimeSpan.FromSeconds(3)) { Replica = copy.Connection });
+        await using var source = TestDatabase
+            .EngineOf(engine)
+            .Open(
+                new SourceSettings(engine, database.Connection, "the register", "/", TimeSpan.FromSeconds(3))
+                {
+                    Replica = copy.Connection,
+                }
+            );
         await source.DescribeAsync(CancellationToken.None);
         var query = source.Prepare(Names("a"));
         Assert.True(source.HasReplica);
@@ -113,12 +177,20 @@ public sealed class SharedServerTests
         copy.Execute("DROP TABLE a");
         Assert.Equal("changed", await NamesAsync(query));
 
-        await using var alone = TestDatabase.EngineOf(engine).Open(new SourceSettings(engine, database.Connection, "the register", "/", TimeSpan.FromSeconds(3))
-        {
-            Replica = database.Connection.Replace(database.Server.Port.ToString(System.Globalization.CultureInfo.InvariantCulture), "1"),
-        });
+        await using var alone = TestDatabase
+            .EngineOf(engine)
+            .Open(
+                new SourceSettings(engine, database.Connection, "the register", "/", TimeSpan.FromSeconds(3))
+                {
+                    Replica = database.Connection.Replace(
+                        database.Server.Port.ToString(System.Globalization.CultureInfo.InvariantCulture),
+                        "1"
+                    ),
+                }
+            );
         await alone.DescribeAsync(CancellationToken.None);
-        for (var i = 0; i < 20; i++) Assert.Equal("changed", await NamesAsync(alone.Prepare(Names("a"))));
+        for (var i = 0; i < 20; i++)
+            Assert.Equal("changed", await NamesAsync(alone.Prepare(Names("a"))));
     }
 
     [Theory]
@@ -128,15 +200,25 @@ public sealed class SharedServerTests
     public async Task An_ID_that_no_index_leads_to_is_a_finding_with_its_cost(string engine)
     {
         using var database = new TestDatabase(engine);
-        database.Execute("CREATE TABLE big (id integer PRIMARY KEY, code varchar(20), kind varchar(20)); CREATE TABLE small (id integer PRIMARY KEY, code varchar(20));");
-        database.Execute(engine switch
-        {
-            "postgresql" => "INSERT INTO big SELECT n, 'C-' || n, 'x' FROM generate_series(1, 20000) AS n; ANALYZE big",
-            "mariadb" => "INSERT INTO big SELECT seq, concat('C-', seq), 'x' FROM seq_1_to_20000; ANALYZE TABLE big",
-            _ => "INSERT INTO big WITH RECURSIVE c(n) AS (SELECT 1 UNION ALL SELECT n + 1 FROM c WHERE n < 20000) SELECT n, 'C-' || n, 'x' FROM c; ANALYZE",
-        });
+        database.Execute(
+            "CREATE TABLE big (id integer PRIMARY KEY, code varchar(20), kind varchar(20)); CREATE TABLE "
+                + "small (id integer PRIMARY KEY, code varchar(20));"
+        );
+        database.Execute(
+            engine switch
+            {
+                "postgresql" => "INSERT INTO big SELECT n, 'C-' || n, 'x' FROM generate_series(1, 20000) AS n; ANALYZE big",
+                "mariadb" => "INSERT INTO big SELECT seq, concat('C-', seq), 'x' FROM seq_1_to_20000; ANALYZE TABLE big",
+                _ => "INSERT INTO big WITH RECURSIVE c(n) AS (SELECT 1 UNION ALL SELECT n + 1 FROM c WHERE n < "
+                    + "20000) SELECT n, 'C-' || n, 'x' FROM c; ANALYZE",
+            }
+        );
         database.Execute("INSERT INTO small VALUES (1, 'a')");
-        await using var served = new ServedApp(Path.Combine(database.Folder, "app.yaml"), _ => database.Connection, TestDatabase.EngineOf(engine));
+        await using var served = new ServedApp(
+            Path.Combine(database.Folder, "app.yaml"),
+            _ => database.Connection,
+            TestDatabase.EngineOf(engine)
+        );
         var app = $$"""
             app: Test
             sources: { s: { engine: {{engine}}, connection: "${DATABASE}" } }
@@ -148,7 +230,10 @@ public sealed class SharedServerTests
               small: { path: "/smalls/{code}", detail: small, by: { code: code } }
             """;
         var slow = Assert.Single((await served.CompileAsync(app)).Findings, finding => finding.Code.Id == "JX422");
-        Assert.Matches(@"^No index of big begins with code: each visit reads all of its rows, about (1\d|2\d),\d{3}\.$", slow.Message);
+        Assert.Matches(
+            @"^No index of big begins with code: each visit reads all of its rows, about (1\d|2\d),\d{3}\.$",
+            slow.Message
+        );
         database.Execute("CREATE INDEX big_code ON big (code)");
         Assert.DoesNotContain((await served.CompileAsync(app)).Findings, finding => finding.Code.Id == "JX422");
     }

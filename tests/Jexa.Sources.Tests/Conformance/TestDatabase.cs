@@ -18,8 +18,14 @@ public sealed class TestDatabase : IDisposable
     {
         Engine = engine;
         IsPooled = pooled;
-        _server = engine switch { "postgresql" => PrivateServer.Postgres.Value, "mariadb" => PrivateServer.MariaDb.Value, _ => null };
-        if (_server is not null) _name = _server.NewDatabase();
+        _server = engine switch
+        {
+            "postgresql" => PrivateServer.Postgres.Value,
+            "mariadb" => PrivateServer.MariaDb.Value,
+            _ => null,
+        };
+        if (_server is not null)
+            _name = _server.NewDatabase();
     }
 
     public string Engine { get; }
@@ -28,16 +34,30 @@ public sealed class TestDatabase : IDisposable
 
     public string Folder => _folder;
 
-    public string Connection => IsPooled ? PrivateProxy.BeforePostgres.Value.Connection(_name) : _server?.Connection(_name) ?? "register.db";
+    public string Connection =>
+        IsPooled ? PrivateProxy.BeforePostgres.Value.Connection(_name) : _server?.Connection(_name) ?? "register.db";
 
     public PrivateServer Server => _server!;
 
     public string Name => _name;
 
-    public static ISourceEngine EngineOf(string engine) => engine switch { "postgresql" => new PostgresEngine(), "mariadb" => new MariaDbEngine(), _ => new SqliteEngine() };
+    public static ISourceEngine EngineOf(string engine) =>
+        engine switch
+        {
+            "postgresql" => new PostgresEngine(),
+            "mariadb" => new MariaDbEngine(),
+            _ => new SqliteEngine(),
+        };
 
     public ISource Open(double seconds = 5, SourceWriting writing = SourceWriting.Noted) =>
-        EngineOf(Engine).Open(new SourceSettings(Engine, Connection, "the register", _folder, TimeSpan.FromSeconds(seconds)) { Writing = writing, PoolsTransactions = IsPooled });
+        EngineOf(Engine)
+            .Open(
+                new SourceSettings(Engine, Connection, "the register", _folder, TimeSpan.FromSeconds(seconds))
+                {
+                    Writing = writing,
+                    PoolsTransactions = IsPooled,
+                }
+            );
 
     public void Execute(string sql)
     {
@@ -56,12 +76,17 @@ public sealed class TestDatabase : IDisposable
 
     public string? Ask(string sql)
     {
-        if (_server is not null) return _server.Ask(_name, sql);
+        if (_server is not null)
+            return _server.Ask(_name, sql);
         using var connection = new SqliteConnection($"Data Source={_folder}/register.db;Pooling=False");
         connection.Open();
         using var command = connection.CreateCommand();
         command.CommandText = sql;
-        return command.ExecuteScalar() switch { null or DBNull => null, var value => Convert.ToString(value, System.Globalization.CultureInfo.InvariantCulture) };
+        return command.ExecuteScalar() switch
+        {
+            null or DBNull => null,
+            var value => Convert.ToString(value, System.Globalization.CultureInfo.InvariantCulture),
+        };
     }
 
     public void Dispose() => Directory.Delete(_folder, recursive: true);

@@ -13,14 +13,23 @@ public sealed class PrivateProxy
     public int Port { get; }
 
     public string Connection(string database) =>
-        new NpgsqlConnectionStringBuilder { Host = "127.0.0.1", Port = Port, Database = database, Username = "jexa", Password = PrivateServer.Password }.ConnectionString;
+        new NpgsqlConnectionStringBuilder
+        {
+            Host = "127.0.0.1",
+            Port = Port,
+            Database = database,
+            Username = "jexa",
+            Password = PrivateServer.Password,
+        }.ConnectionString;
 
     private static PrivateProxy Start(PrivateServer server)
     {
         PrivateServer.Wanted("pgbouncer");
         var (port, root) = (PrivateServer.FreePort(), Environment.UserName == "root");
         var file = Path.Combine(server.Folder, "proxy.ini");
-        File.WriteAllText(file, $"""
+        File.WriteAllText(
+            file,
+            $"""
             [databases]
             * = host=127.0.0.1 port={server.Port} user=jexa password='{PrivateServer.Password.Replace("'", "''")}'
             [pgbouncer]
@@ -32,12 +41,20 @@ public sealed class PrivateProxy
             default_pool_size = 3
             max_client_conn = 200
             logfile = {server.Folder}/proxy.log
-            """);
-        if (root) Process.Start("chmod", ["a+r", file])!.WaitForExit();
+            """
+        );
+        if (root)
+            Process.Start("chmod", ["a+r", file])!.WaitForExit();
         string[] command = ["pgbouncer", file];
-        var process = Process.Start(root
-            ? new ProcessStartInfo("setpriv", ["--reuid=postgres", "--regid=postgres", "--init-groups", .. command]) { RedirectStandardError = true, RedirectStandardOutput = true }
-            : new ProcessStartInfo(command[0], command[1..]) { RedirectStandardError = true, RedirectStandardOutput = true })!;
+        var process = Process.Start(
+            root
+                ? new ProcessStartInfo("setpriv", ["--reuid=postgres", "--regid=postgres", "--init-groups", .. command])
+                {
+                    RedirectStandardError = true,
+                    RedirectStandardOutput = true,
+                }
+                : new ProcessStartInfo(command[0], command[1..]) { RedirectStandardError = true, RedirectStandardOutput = true }
+        )!;
         var proxy = new PrivateProxy(port);
         for (var i = 0; i < 100; i++)
         {

@@ -8,7 +8,8 @@ using Npgsql;
 namespace Jexa.Tests;
 
 /// <summary>
-/// A database server of the tests' own: in a temporary folder, on a free port of loopback, gone when the tests end, also if they are
+/// A database server of the tests' own: in a temporary folder, on a free port of loopback, gone when the tests end, also if they
+/// are
 /// killed. It can be stopped, started again, and frozen in the middle of what it does.
 /// </summary>
 public abstract class PrivateServer : IDisposable
@@ -89,16 +90,29 @@ public abstract class PrivateServer : IDisposable
     {
         for (var attempt = 0; attempt < 5; attempt++)
         {
-            if (Port == 0) Port = FreePort();
+            if (Port == 0)
+                Port = FreePort();
             _process = Launch();
-            // When the tests end, or are killed, this ends the server and removes its folder. Not the tests themselves: a process that
+            // When the tests end, or are killed, this ends the server and removes its folder. Not the tests themselves: a process
+            // that
             // ends takes half a minute to wait for its children.
-            // The folder's name is not in the command line, by which everything of the server is found: the watch would end itself.
-            _watch ??= Process.Start(new ProcessStartInfo("setsid", ["sh", "-c", $"while kill -0 {Environment.ProcessId} 2>/dev/null; do sleep 0.5; done; pkill -9 -f \"$SERVER\"; rm -rf \"$SERVER\""])
-            {
-                RedirectStandardOutput = true,
-                Environment = { ["SERVER"] = Folder },
-            });
+            // The folder's name is not in the command line, by which everything of the server is found: the watch would end
+            // itself.
+            _watch ??= Process.Start(
+                new ProcessStartInfo(
+                    "setsid",
+                    [
+                        "sh",
+                        "-c",
+                        $"while kill -0 {Environment.ProcessId} 2>/dev/null; do sleep 0.5; done; pkill -9 -f "
+                            + "\"$SERVER\"; rm -rf \"$SERVER\"",
+                    ]
+                )
+                {
+                    RedirectStandardOutput = true,
+                    Environment = { ["SERVER"] = Folder },
+                }
+            );
             if (IsUp())
             {
                 _wasUp = true;
@@ -107,7 +121,8 @@ public abstract class PrivateServer : IDisposable
 
             // One that was up keeps its port: whoever is connected to it looks there.
             Signal("KILL");
-            if (!_wasUp) Port = 0;
+            if (!_wasUp)
+                Port = 0;
             Thread.Sleep(500);
         }
 
@@ -119,7 +134,8 @@ public abstract class PrivateServer : IDisposable
     {
         Signal("KILL");
         _process!.WaitForExit(10_000);
-        for (var i = 0; i < 100 && Pids().Count > 0; i++) Thread.Sleep(50);
+        for (var i = 0; i < 100 && Pids().Count > 0; i++)
+            Thread.Sleep(50);
     }
 
     /// <summary>Stops every process of it where it stands: connections stay open and nothing answers.</summary>
@@ -156,15 +172,25 @@ public abstract class PrivateServer : IDisposable
 
     protected static void Run(string program, params string[] arguments)
     {
-        using var process = Process.Start(new ProcessStartInfo(program, arguments) { RedirectStandardOutput = true, RedirectStandardError = true })!;
+        using var process = Process.Start(
+            new ProcessStartInfo(program, arguments) { RedirectStandardOutput = true, RedirectStandardError = true }
+        )!;
         var error = process.StandardError.ReadToEndAsync();
         process.StandardOutput.ReadToEnd();
         process.WaitForExit();
-        if (process.ExitCode != 0) throw new InvalidOperationException($"{program} failed: {error.Result}");
+        if (process.ExitCode != 0)
+            throw new InvalidOperationException($"{program} failed: {error.Result}");
     }
 
     protected static Process Begin(string program, params string[] arguments) =>
-        Process.Start(new ProcessStartInfo(program, arguments) { RedirectStandardOutput = true, RedirectStandardError = true, RedirectStandardInput = true })!;
+        Process.Start(
+            new ProcessStartInfo(program, arguments)
+            {
+                RedirectStandardOutput = true,
+                RedirectStandardError = true,
+                RedirectStandardInput = true,
+            }
+        )!;
 
     private bool IsUp()
     {
@@ -200,10 +226,25 @@ public abstract class PrivateServer : IDisposable
     /// <summary>The server's own process and those it made.</summary>
     private List<string> Pids()
     {
-        using var list = Process.Start(new ProcessStartInfo("ps", ["-eo", "pid=,ppid=,stat=,args="]) { RedirectStandardOutput = true })!;
-        var rows = list.StandardOutput.ReadToEnd().Split('\n', StringSplitOptions.RemoveEmptyEntries).Select(line => line.Split(' ', 4, StringSplitOptions.RemoveEmptyEntries)).Where(row => row.Length == 4 && !row[2].StartsWith('Z')).ToList();
-        var own = rows.Where(row => row[3].Contains(Folder, StringComparison.Ordinal) && !row[3].Contains("while kill", StringComparison.Ordinal) && !row[3].StartsWith("kill", StringComparison.Ordinal)).Select(row => row[0]).ToHashSet();
-        foreach (var row in rows) if (own.Contains(row[1]) && !row[3].Contains("while kill", StringComparison.Ordinal)) own.Add(row[0]);
+        using var list = Process.Start(
+            new ProcessStartInfo("ps", ["-eo", "pid=,ppid=,stat=,args="]) { RedirectStandardOutput = true }
+        )!;
+        var rows = list
+            .StandardOutput.ReadToEnd()
+            .Split('\n', StringSplitOptions.RemoveEmptyEntries)
+            .Select(line => line.Split(' ', 4, StringSplitOptions.RemoveEmptyEntries))
+            .Where(row => row.Length == 4 && !row[2].StartsWith('Z'))
+            .ToList();
+        var own = rows.Where(row =>
+                row[3].Contains(Folder, StringComparison.Ordinal)
+                && !row[3].Contains("while kill", StringComparison.Ordinal)
+                && !row[3].StartsWith("kill", StringComparison.Ordinal)
+            )
+            .Select(row => row[0])
+            .ToHashSet();
+        foreach (var row in rows)
+            if (own.Contains(row[1]) && !row[3].Contains("while kill", StringComparison.Ordinal))
+                own.Add(row[0]);
         return [.. own];
     }
 
@@ -220,14 +261,42 @@ public abstract class PrivateServer : IDisposable
         public PostgresServer()
         {
             File.WriteAllText(Folder + "/password", Password);
-            if (IsRoot) Run("chown", "-R", "postgres", Folder);
-            Run(IsRoot ? "setpriv" : _bin + "/initdb", As(["-D", Folder + "/data", "-A", "scram-sha-256", "-U", "jexa", "--pwfile", Folder + "/password", "--no-sync", "-E", "UTF8", "--locale", "C.UTF-8"], "/initdb"));
+            if (IsRoot)
+                Run("chown", "-R", "postgres", Folder);
+            Run(
+                IsRoot ? "setpriv" : _bin + "/initdb",
+                As(
+                    [
+                        "-D",
+                        Folder + "/data",
+                        "-A",
+                        "scram-sha-256",
+                        "-U",
+                        "jexa",
+                        "--pwfile",
+                        Folder + "/password",
+                        "--no-sync",
+                        "-E",
+                        "UTF8",
+                        "--locale",
+                        "C.UTF-8",
+                    ],
+                    "/initdb"
+                )
+            );
         }
 
         public override string Engine => "postgresql";
 
         public override string Connection(string database, string user, string password) =>
-            new NpgsqlConnectionStringBuilder { Host = "127.0.0.1", Port = Port, Database = database.Length == 0 ? "postgres" : database, Username = user, Password = password }.ConnectionString;
+            new NpgsqlConnectionStringBuilder
+            {
+                Host = "127.0.0.1",
+                Port = Port,
+                Database = database.Length == 0 ? "postgres" : database,
+                Username = user,
+                Password = password,
+            }.ConnectionString;
 
         public override System.Data.Common.DbConnection Open(string database)
         {
@@ -236,8 +305,29 @@ public abstract class PrivateServer : IDisposable
             return connection;
         }
 
-        protected override Process Launch() => Begin(IsRoot ? "setpriv" : _bin + "/postgres",
-            As(["-D", Folder + "/data", "-k", Folder, "-h", "127.0.0.1", "-p", $"{Port}", "-c", "fsync=off", "-c", "full_page_writes=off", "-c", "max_connections=80"], "/postgres"));
+        protected override Process Launch() =>
+            Begin(
+                IsRoot ? "setpriv" : _bin + "/postgres",
+                As(
+                    [
+                        "-D",
+                        Folder + "/data",
+                        "-k",
+                        Folder,
+                        "-h",
+                        "127.0.0.1",
+                        "-p",
+                        $"{Port}",
+                        "-c",
+                        "fsync=off",
+                        "-c",
+                        "full_page_writes=off",
+                        "-c",
+                        "max_connections=80",
+                    ],
+                    "/postgres"
+                )
+            );
 
         protected override void Make(string database)
         {
@@ -254,25 +344,61 @@ public abstract class PrivateServer : IDisposable
     {
         public MariaDbServer()
         {
-            Run("mariadb-install-db", "--no-defaults", "--auth-root-authentication-method=normal", "--skip-test-db", $"--datadir={Folder}/data", $"--user={Environment.UserName}");
-            File.WriteAllText(Folder + "/init.sql", $"CREATE USER IF NOT EXISTS 'jexa'@'127.0.0.1' IDENTIFIED BY '{Password.Replace("'", "''")}';\nGRANT ALL ON *.* TO 'jexa'@'127.0.0.1' WITH GRANT OPTION;\n");
+            Run(
+                "mariadb-install-db",
+                "--no-defaults",
+                "--auth-root-authentication-method=normal",
+                "--skip-test-db",
+                $"--datadir={Folder}/data",
+                $"--user={Environment.UserName}"
+            );
+            File.WriteAllText(
+                Folder + "/init.sql",
+                "CREATE USER IF NOT EXISTS 'jexa'@'127.0.0.1' IDENTIFIED BY "
+                    + $"'{Password.Replace("'", "''")}';\nGRANT ALL ON *.* TO 'jexa'@'127.0.0.1' WITH GRANT OPTION;\n"
+            );
         }
 
         public override string Engine => "mariadb";
 
         public override string Connection(string database, string user, string password) =>
-            new MySqlConnectionStringBuilder { Server = "127.0.0.1", Port = (uint)Port, Database = database, UserID = user, Password = password }.ConnectionString;
+            new MySqlConnectionStringBuilder
+            {
+                Server = "127.0.0.1",
+                Port = (uint)Port,
+                Database = database,
+                UserID = user,
+                Password = password,
+            }.ConnectionString;
 
         public override System.Data.Common.DbConnection Open(string database)
         {
-            var connection = new MySqlConnection(Connection(database, "jexa", Password) + ";Pooling=false;ConnectionTimeout=3;TreatTinyAsBoolean=false");
+            var connection = new MySqlConnection(
+                Connection(database, "jexa", Password) + ";Pooling=false;ConnectionTimeout=3;TreatTinyAsBoolean=false"
+            );
             connection.Open();
             return connection;
         }
 
-        protected override Process Launch() => Begin("mariadbd", "--no-defaults", $"--user={Environment.UserName}", $"--datadir={Folder}/data", $"--socket={Folder}/socket", "--bind-address=127.0.0.1", $"--port={Port}",
-            "--innodb-flush-log-at-trx-commit=2", "--innodb-buffer-pool-size=64M", "--max-connections=80", "--sql-mode=STRICT_TRANS_TABLES,PIPES_AS_CONCAT", $"--init-file={Folder}/init.sql", $"--pid-file={Folder}/pid", $"--log-error={Folder}/log");
+        protected override Process Launch() =>
+            Begin(
+                "mariadbd",
+                "--no-defaults",
+                $"--user={Environment.UserName}",
+                $"--datadir={Folder}/data",
+                $"--socket={Folder}/socket",
+                "--bind-address=127.0.0.1",
+                $"--port={Port}",
+                "--innodb-flush-log-at-trx-commit=2",
+                "--innodb-buffer-pool-size=64M",
+                "--max-connections=80",
+                "--sql-mode=STRICT_TRANS_TABLES,PIPES_AS_CONCAT",
+                $"--init-file={Folder}/init.sql",
+                $"--pid-file={Folder}/pid",
+                $"--log-error={Folder}/log"
+            );
 
-        protected override void Make(string database) => Execute("", $"CREATE DATABASE {database} CHARACTER SET utf8mb4 COLLATE utf8mb4_bin");
+        protected override void Make(string database) =>
+            Execute("", $"CREATE DATABASE {database} CHARACTER SET utf8mb4 COLLATE utf8mb4_bin");
     }
 }

@@ -8,7 +8,9 @@ public sealed record Service(HttpClient Http, Uri Base);
 /// <summary>No address of the page can carry these values.</summary>
 public sealed class AddressException(string message) : ArgumentException(message);
 
-/// <summary>What an address says, as far as it alone tells: <c>SomePage.At</c> with its parameters, or why it means no page.</summary>
+/// <summary>
+/// What an address says, as far as it alone tells: <c>SomePage.At</c> with its parameters, or why it means no page.
+/// </summary>
 public abstract record Reading
 {
     /// <summary>Jexa itself would write it so.</summary>
@@ -48,10 +50,32 @@ public sealed record Total(long Count, bool IsExact);
 public sealed record Entry<TFields>(Id? Id, string? Address, TFields Fields, IReadOnlyList<Link> Links);
 
 public sealed record Listed<TFields>(
-    string Title, Total Total, long? From, string? Notice, IReadOnlyList<Entry<TFields>> Records, string? First, string? Previous, string? Next, string? Last, string? Add, IReadOnlyList<Link> Trail);
+    string Title,
+    Total Total,
+    long? From,
+    string? Notice,
+    IReadOnlyList<Entry<TFields>> Records,
+    string? First,
+    string? Previous,
+    string? Next,
+    string? Last,
+    string? Add,
+    IReadOnlyList<Link> Trail
+);
 
 /// <param name="Json">The whole answer, with the related records.</param>
-public sealed record Shown<TFields>(string Title, Id? Id, string? Address, TFields Fields, IReadOnlyList<Link> Links, string? List, string? Previous, string? Next, IReadOnlyList<Link> Trail, JsonElement Json);
+public sealed record Shown<TFields>(
+    string Title,
+    Id? Id,
+    string? Address,
+    TFields Fields,
+    IReadOnlyList<Link> Links,
+    string? List,
+    string? Previous,
+    string? Next,
+    IReadOnlyList<Link> Trail,
+    JsonElement Json
+);
 
 /// <summary>Records that stand with another one. <c>Total</c> is null if they could not be read.</summary>
 /// <param name="All">The list of all of them; null where there is none.</param>
@@ -68,8 +92,16 @@ public sealed record Made(string? Id, string Address);
 
 public sealed record Fault(string? Field, string Detail);
 
-/// <summary>What every list can be asked besides its own parameters. An order is a field's name, with a minus before it to turn it round.</summary>
-public sealed record Wanted(string? Find = null, string? Order = null, int? Size = null, string? After = null, string? Before = null);
+/// <summary>
+/// What every list can be asked besides its own parameters. An order is a field's name, with a minus before it to turn it round.
+/// </summary>
+public sealed record Wanted(
+    string? Find = null,
+    string? Order = null,
+    int? Size = null,
+    string? After = null,
+    string? Before = null
+);
 
 /// <summary>How a visit or a change ended that shows or makes nothing. <c>Detail</c> is a sentence for people.</summary>
 public abstract record Failure(string Detail)
@@ -97,16 +129,16 @@ public abstract record Failure(string Detail)
     /// <summary>Nothing answered.</summary>
     public sealed record Offline(string Detail) : Failure(Detail);
 
-    /// <summary>What answered is not this app as this file knows it: another program, or another version of the app file.</summary>
+    /// <summary>
+    /// What answered is not this app as this file knows it: another program, or another version of the app file.
+    /// </summary>
     public sealed record Strange(string Detail) : Failure(Detail);
 }
 
 /// <summary>What a page shows, or how else the visit ended.</summary>
 public abstract record Loaded<T>
 {
-    private Loaded()
-    {
-    }
+    private Loaded() { }
 
     /// <param name="Address">The canonical one.</param>
     /// <param name="Version">What a change must name.</param>
@@ -116,8 +148,16 @@ public abstract record Loaded<T>
 
     /// <summary>One of the answers, whichever it is: none can be forgotten.</summary>
     public TResult Match<TResult>(
-        Func<Found, TResult> found, Func<Failure.Missing, TResult> missing, Func<Failure.Malformed, TResult> malformed, Func<Failure.Unknown, TResult> unknown, Func<Failure.Gone, TResult> gone,
-        Func<Failure.Unavailable, TResult> unavailable, Func<Failure.Offline, TResult> offline, Func<Failure, TResult> otherwise) => this switch
+        Func<Found, TResult> found,
+        Func<Failure.Missing, TResult> missing,
+        Func<Failure.Malformed, TResult> malformed,
+        Func<Failure.Unknown, TResult> unknown,
+        Func<Failure.Gone, TResult> gone,
+        Func<Failure.Unavailable, TResult> unavailable,
+        Func<Failure.Offline, TResult> offline,
+        Func<Failure, TResult> otherwise
+    ) =>
+        this switch
         {
             Found value => found(value),
             Not { Failure: Failure.Missing failure } => missing(failure),
@@ -130,12 +170,13 @@ public abstract record Loaded<T>
         };
 }
 
-/// <summary>How a change ended. After anything but <see cref="Done"/> nothing was changed; after <see cref="Failure.Offline"/> nobody knows.</summary>
+/// <summary>
+/// How a change ended. After anything but <see cref="Done"/> nothing was changed; after <see cref="Failure.Offline"/> nobody
+/// knows.
+/// </summary>
 public abstract record Saved<T>
 {
-    private Saved()
-    {
-    }
+    private Saved() { }
 
     public sealed record Done(T Value, string? Version) : Saved<T>;
 
@@ -150,14 +191,21 @@ public abstract record Saved<T>
     public sealed record Not(Failure Failure) : Saved<T>;
 
     /// <summary>One of the answers, whichever it is: none can be forgotten.</summary>
-    public TResult Match<TResult>(Func<Done, TResult> done, Func<Invalid, TResult> invalid, Func<Conflict, TResult> conflict, Func<Refused, TResult> refused, Func<Failure, TResult> not) => this switch
-    {
-        Done value => done(value),
-        Invalid value => invalid(value),
-        Conflict value => conflict(value),
-        Refused value => refused(value),
-        _ => not(((Not)this).Failure),
-    };
+    public TResult Match<TResult>(
+        Func<Done, TResult> done,
+        Func<Invalid, TResult> invalid,
+        Func<Conflict, TResult> conflict,
+        Func<Refused, TResult> refused,
+        Func<Failure, TResult> not
+    ) =>
+        this switch
+        {
+            Done value => done(value),
+            Invalid value => invalid(value),
+            Conflict value => conflict(value),
+            Refused value => refused(value),
+            _ => not(((Not)this).Failure),
+        };
 }
 
 /// <summary>What was answered holds a value of another type than this file knows.</summary>
