@@ -11,9 +11,3 @@ internal static class ExitCodes
     /// <summary>A fault of Jexa's own.</summary>
     public const int Unforeseen = 4;
 }
-
-/// <summary>A command cannot go on: a sentence for its user and the exit code.</summary>
-internal sealed class CommandException(int exitCode, string message, Exception? inner = null) : Exception(message, inner)
-{
-    public int ExitCode { get; } = exitCode;
-}

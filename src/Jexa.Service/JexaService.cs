@@ -20,9 +20,6 @@ using Serilog.Formatting.Json;
 
 namespace Jexa.Service;
 
-/// <summary>Why the service could not be started, as a sentence for whoever started it.</summary>
-public sealed class StartException(string message, Exception? inner = null) : Exception(message, inner);
-
 /// <summary>A running service: two doors over one site. Dispose it to end it, requests in flight finished.</summary>
 public sealed class JexaService : IAsyncDisposable
 {

@@ -37,25 +37,3 @@ public sealed record ServiceOptions(string AppFile, int Port, int ConsolePort, s
 
     public const int DefaultPort = 7440;
 }
-
-/// <summary>How log lines are written.</summary>
-public enum LogForm
-{
-    /// <summary>A sentence a line, for people.</summary>
-    Text,
-
-    /// <summary>A JSON object a line, its values by name, for programs.</summary>
-    Json,
-}
-
-/// <summary>How much is logged, each a part of the next.</summary>
-public enum LogDetail
-{
-    None,
-
-    /// <summary>What somebody should look at: visits that failed, an app file that makes no site.</summary>
-    Trouble,
-
-    /// <summary>One line for every visit as well.</summary>
-    Visits,
-}

@@ -90,6 +90,27 @@ public class ArchitectureTests
 
     private const int Widest = 130;
 
+    /// <summary>
+    /// A reader finds a type by its name: each file has one, named like it. Files of <c>Clients/Runtime</c> are parts of what is
+    /// written for programs.
+    /// </summary>
+    [Fact]
+    public void Each_file_has_one_type_and_its_name()
+    {
+        var declared = new System.Text.RegularExpressions.Regex(
+            @"^(?:[a-z]+ )*(?:class|interface|enum|struct|record|record struct|delegate \S+) (?<name>\w+)",
+            System.Text.RegularExpressions.RegexOptions.Multiline
+        );
+        foreach (var file in Code("src").Where(file => !file.Contains("/Clients/Runtime/")))
+        {
+            var names = declared.Matches(File.ReadAllText(file)).Select(match => match.Groups["name"].Value).Distinct();
+            Assert.True(
+                names.All(name => name == Path.GetFileNameWithoutExtension(file)) && names.Count() <= 1,
+                $"{file} has {string.Join(", ", names)}"
+            );
+        }
+    }
+
     private static IEnumerable<string> Code(params string[] folders) =>
         folders
             .SelectMany(folder => Directory.EnumerateFiles(Repository.File(folder), "*.cs", SearchOption.AllDirectories))
@@ -141,7 +162,7 @@ public class ArchitectureTests
             ],
             Using("RecordRows.Whole(")
         );
-        Assert.Equal(["Sites/Site.cs", "Sites/VisibilityCompiler.cs"], Using("RecordRows.Seen("));
+        Assert.Equal(["Sites/SiteRecord.cs", "Sites/VisibilityCompiler.cs"], Using("RecordRows.Seen("));
 
         static IEnumerable<string> Using(string words) =>
             Code("src")

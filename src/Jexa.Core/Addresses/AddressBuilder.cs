@@ -4,13 +4,6 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Addresses;
 
-/// <summary>Gives the ID texts that fill a template, in the order of <see cref="PathTemplate.Parameters"/>.</summary>
-public interface IParameterTexts
-{
-    /// <summary>Appends the ID text (UTF-8, not percent-encoded) of one parameter; false where it has none.</summary>
-    bool TryWrite(int parameter, Utf8Buffer into);
-}
-
 /// <summary>
 /// Writes addresses of one template below one mount. What it writes, the matcher reads back to the same values; what no
 /// URL can carry (an empty text, NUL, <c>.</c> and <c>..</c> as a whole segment, over 4 kB encoded) it refuses.

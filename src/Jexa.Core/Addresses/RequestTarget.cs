@@ -1,35 +1,5 @@
 namespace Jexa.Core.Addresses;
 
-/// <summary>Why a request target is no address at all, whatever pages there are.</summary>
-public enum TargetFault
-{
-    None,
-
-    /// <summary>Neither a path nor an absolute URL: <c>*</c>, a host and port, the empty text.</summary>
-    NotAPath,
-
-    /// <summary>A segment is <c>.</c> or <c>..</c>, plainly or percent-encoded.</summary>
-    DotSegment,
-
-    /// <summary>
-    /// A backslash, a control character, a blank, a <c>#</c> or a character outside ASCII stands there unencoded.
-    /// </summary>
-    ForbiddenCharacter,
-
-    /// <summary>An address, but not one below the mount.</summary>
-    OutsideMount,
-}
-
-/// <summary>One segment of a path: where it stands in the raw target, and what it decodes to.</summary>
-/// <param name="Start">Index in <see cref="RequestTarget.Raw"/>.</param>
-/// <param name="Length">Characters there.</param>
-/// <param name="Decoded">The decoded text where the segment is percent-encoded; null where it stands as it is.</param>
-/// <param name="IsBad">It cannot be decoded. It then matches parameters only, and is malformed there.</param>
-public readonly record struct TargetSegment(int Start, int Length, string? Decoded, bool IsBad);
-
-/// <summary>One <c>name=value</c> of the query string, decoded; a null value could not be decoded.</summary>
-public readonly record struct QueryPair(string Name, string? Value);
-
 /// <summary>
 /// The one reading of a raw request target (RFC 9112 section 3.2) that everything is decided by: pages, parameters, and
 /// what is Jexa's own. Split on raw slashes first, decoded segment by segment after. Never throws.

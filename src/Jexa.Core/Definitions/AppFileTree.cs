@@ -4,33 +4,6 @@ using YamlDotNet.Core.Events;
 
 namespace Jexa.Core.Definitions;
 
-/// <summary>A node of an app file's text: a scalar, a sequence or a mapping, with its place. Every scalar is text.</summary>
-/// <param name="LastLine">The line where the last part of it ends.</param>
-internal abstract record Node(Place At, int LastLine)
-{
-    public abstract string Shape { get; }
-}
-
-/// <param name="IsPlain">Whether it stands without quotes.</param>
-internal sealed record ScalarNode(Written Text, bool IsPlain, Place At, int LastLine) : Node(At, LastLine)
-{
-    public override string Shape => Text.Value.Length == 0 && IsPlain ? "nothing" : "a text";
-}
-
-internal sealed record SequenceNode(IReadOnlyList<Node> Items, Place At)
-    : Node(At, Items.Count == 0 ? At.Line : Items[^1].LastLine)
-{
-    public override string Shape => "a list";
-}
-
-internal sealed record MappingNode(IReadOnlyList<MappingEntry> Entries, Place At)
-    : Node(At, Entries.Count == 0 ? At.Line : Entries[^1].Value.LastLine)
-{
-    public override string Shape => "a mapping";
-}
-
-internal readonly record struct MappingEntry(Node Key, Node Value);
-
 /// <summary>
 /// Turns the bytes of an app file into nodes, within limits on size, depth and scalar length, so that no file, however
 /// it was made, can exhaust the process. Aliases, anchors and tags are refused.

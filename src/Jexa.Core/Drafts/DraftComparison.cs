@@ -4,10 +4,6 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Drafts;
 
-/// <summary>One way in which an app file and its source have come apart.</summary>
-/// <param name="Kind"><c>new</c>, <c>gone</c> or <c>different</c>.</param>
-public sealed record DraftDifference(string Kind, string What, string Sentence);
-
 /// <summary>Says what a source has that an app file does not know, and what the file knows that is not there any more.</summary>
 public static class DraftComparison
 {

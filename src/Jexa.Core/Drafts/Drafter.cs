@@ -7,9 +7,6 @@ using static Jexa.Core.Drafts.DraftNames;
 
 namespace Jexa.Core.Drafts;
 
-/// <summary>An app file as a draft, and what it was unsure of.</summary>
-public sealed record AppDraft(string Text, IReadOnlyList<string> Doubts, int Records, int Pages);
-
 /// <summary>
 /// Writes a first app file over a source: a list, a detail page and, where it can be written to, pages to edit for each table;
 /// labels,

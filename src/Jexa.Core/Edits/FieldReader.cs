@@ -7,14 +7,6 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Edits;
 
-/// <summary>What somebody sent for a field: a value, or a sentence that says what is wrong with it.</summary>
-public readonly record struct FieldReading(Constant? Value, string? Fault)
-{
-    public static FieldReading Of(Constant value) => new(value, null);
-
-    public static FieldReading Failed(string fault) => new(null, fault);
-}
-
 /// <summary>Reads what was sent for a field as a value of its type, and holds it against its rules. Never throws.</summary>
 public static class FieldReader
 {

@@ -5,15 +5,6 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Edits;
 
-/// <summary>Seals what a form carries, so that nobody can read or change it; shared by all processes of one service.</summary>
-public interface IFormSeal
-{
-    string Seal(ReadOnlySpan<byte> content);
-
-    /// <summary>What was sealed; null where it was not, or by somebody else.</summary>
-    byte[]? Open(string text);
-}
-
 /// <summary>
 /// What a form carries besides its fields: which change it is meant to become, of which record, for which visitor, and the values
 /// it

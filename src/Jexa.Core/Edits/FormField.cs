@@ -5,64 +5,6 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Edits;
 
-/// <summary>What a field is asked by.</summary>
-public enum InputKind
-{
-    Text,
-
-    /// <summary>Text of several lines.</summary>
-    LongText,
-    Whole,
-    Number,
-
-    /// <summary>Yes or no; one that may be empty is a choice of three.</summary>
-    Truth,
-    Date,
-    Moment,
-
-    /// <summary>One of a few values that are known beforehand.</summary>
-    Choice,
-
-    /// <summary>Another record, by its label.</summary>
-    Reference,
-
-    /// <summary>The name of a picture, which is shown beside it.</summary>
-    Picture,
-
-    /// <summary>Never shown; left empty it stays as it is.</summary>
-    Secret,
-}
-
-/// <summary>What a value must satisfy before anything is written.</summary>
-/// <param name="Least">The least number.</param>
-/// <param name="First">The first moment, or day at midnight.</param>
-/// <param name="Precision">The most digits of a decimal.</param>
-/// <param name="Scale">Its most digits behind the point.</param>
-/// <param name="Pattern">What a whole text matches.</param>
-/// <param name="PatternText">The same, as browsers read it.</param>
-/// <param name="Example">A text that matches.</param>
-public sealed record FieldRules(
-    bool Required,
-    int? MaxLength,
-    decimal? Least,
-    decimal? Most,
-    DateTime? First,
-    DateTime? Last,
-    int? Precision,
-    int? Scale,
-    Regex? Pattern,
-    string? PatternText,
-    string? Example
-)
-{
-    /// <summary>Every value is taken.</summary>
-    public static FieldRules None { get; } = new(false, null, null, null, null, null, null, null, null, null, null);
-}
-
-/// <summary>A value that can be chosen.</summary>
-/// <param name="Value">Its canonical text.</param>
-public sealed record FieldChoice(string Value, string Label);
-
 /// <summary>A field as a form asks for it, compiled.</summary>
 /// <param name="Stored">Where its value stands in a row of the form's load, as it is stored; -1 in the form of a new
 /// record.</param>

@@ -5,22 +5,6 @@ using Jexa.Core.Addresses;
 
 namespace Jexa.Core.Edits;
 
-/// <summary>Why what was sent cannot be read.</summary>
-public enum SentFault
-{
-    None,
-
-    /// <summary>The body does not arrive whole, or is no form or JSON.</summary>
-    Broken,
-
-    /// <summary>It is not UTF-8, or holds NUL.</summary>
-    NotText,
-    TooLarge,
-
-    /// <summary>Neither a form nor JSON where one of them is wanted.</summary>
-    OtherType,
-}
-
 /// <summary>What was sent to a page: a form's pairs, or JSON. Never both.</summary>
 /// <param name="Pairs">In their order; a form may hold a name several times.</param>
 /// <param name="Json">The fields of a JSON body; null for a form.</param>

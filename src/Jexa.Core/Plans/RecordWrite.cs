@@ -2,10 +2,6 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Plans;
 
-/// <summary>A value for a column.</summary>
-/// <param name="Secret">It is never traced or logged.</param>
-public readonly record struct ColumnValue(string Column, Constant Value, bool Secret = false);
-
 /// <summary>
 /// One change of one row: what every engine writes in its own way, its values as typed parameters. A closed set.
 /// </summary>

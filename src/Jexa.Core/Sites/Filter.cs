@@ -5,36 +5,6 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Sites;
 
 /// <summary>
-/// The values of a list's parameters in one visit: none for one that is absent, several for one given several times.
-/// </summary>
-public sealed record ParameterValues(IReadOnlyList<IReadOnlyList<Constant>> Values)
-{
-    public static ParameterValues None { get; } = new([]);
-
-    /// <summary>No value for any of so many parameters.</summary>
-    public static ParameterValues NoneOf(int count) =>
-        count == 0 ? None : new([.. Enumerable.Repeat<IReadOnlyList<Constant>>([], count)]);
-
-    public bool Has(int parameter) => Values[parameter].Count > 0;
-
-    public Constant One(int parameter) => Values[parameter][0];
-}
-
-/// <summary>Collects the arguments of a query while its conditions are made; each gets the next number.</summary>
-public sealed class ArgumentList
-{
-    private readonly List<Constant> _values = [];
-
-    public IReadOnlyList<Constant> Values => _values;
-
-    public Operand Add(Constant value, FieldType type)
-    {
-        _values.Add(value);
-        return new Operand.Argument(_values.Count - 1, type);
-    }
-}
-
-/// <summary>
 /// A condition of a page that may hang on parameters. Applied to the values of one visit it gives a condition, or none
 /// where its parameters are absent: an optional filter then leaves no trace in the query.
 /// </summary>

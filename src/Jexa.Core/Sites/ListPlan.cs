@@ -6,31 +6,6 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Sites;
 
-/// <summary>A column that a list can be ordered by.</summary>
-/// <param name="Name">What an address calls it.</param>
-/// <param name="Stored">The type that its value is read as to mark a place: as it is stored.</param>
-public sealed record OrderChoice(string Name, string Label, ColumnRef Column, FieldType Stored, bool MayBeEmpty);
-
-/// <summary>One step of an order that a visitor or the app file asks for.</summary>
-/// <param name="Choice">The number of the column among those that the list can be ordered by.</param>
-public readonly record struct OrderStep(int Choice, bool Descending);
-
-/// <summary>What a visitor asks of a list.</summary>
-/// <param name="Words">What every record must hold somewhere in the searched fields.</param>
-/// <param name="Order">Null for the list's own order.</param>
-public sealed record ListRequest(ParameterValues Values, IReadOnlyList<string> Words, OrderStep? Order, int Size);
-
-/// <summary>A list as one visitor asks for it: its queries, and the arguments they begin with.</summary>
-/// <param name="Signature">Differs between lists of other names, orders, filters and words, so that a place in one is none in
-/// another.</param>
-public sealed record ListQuery(
-    ListWindows Windows,
-    IPreparedQuery Count,
-    IReadOnlyList<Constant> Arguments,
-    int Size,
-    string Signature
-);
-
 /// <summary>
 /// The queries of a list, for whatever a visitor asks of it. Each shape of a question (which filters, which order, how many
 /// words) is compiled when it is first asked and kept.

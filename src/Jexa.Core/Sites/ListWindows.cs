@@ -5,13 +5,6 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Sites;
 
-/// <summary>One column a list is ordered by.</summary>
-/// <param name="Ordinal">Where its stored value stands in a row.</param>
-public sealed record OrderKey(ColumnRef Column, bool Descending, bool MayBeEmpty, int Ordinal);
-
-/// <summary>One range query of a window, with its arguments.</summary>
-public readonly record struct WindowQuery(IPreparedQuery Query, IReadOnlyList<Constant> Arguments);
-
 /// <summary>
 /// Keyset paging: the windows of a list as range queries that an index serves, never an OR across them. The rows behind
 /// (a, b, key) are, in order: those equal in a and b with a greater key; those equal in a with a greater b, then those

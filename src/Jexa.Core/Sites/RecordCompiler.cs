@@ -7,21 +7,6 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Sites;
 
-/// <summary>A source that could be described, under its name in the app file.</summary>
-/// <param name="Queries">The developer's own queries over it, as the source describes them, by their text.</param>
-internal sealed record DescribedSource(
-    string Name,
-    ISource Source,
-    SourceSchema Schema,
-    IReadOnlyDictionary<string, QuerySchema> Queries
-)
-{
-    public static DescribedSource? Of(SiteSource found) =>
-        found is { Source: { } source, Description: { } description }
-            ? new DescribedSource(found.Name, source, description.Schema, description.Queries)
-            : null;
-}
-
 /// <summary>Compares record definitions with what their sources hold.</summary>
 internal sealed class RecordCompiler(
     IReadOnlyDictionary<string, DescribedSource?> sources,
@@ -441,36 +426,4 @@ internal sealed class RecordCompiler(
         name.Value.Contains('.') && fields.TrueForAll(field => field.Name != name.Value);
 
     private SiteField? Use(Written name, List<SiteField> fields, string asWhat) => FieldUse.Find(name, fields, asWhat, findings);
-}
-
-/// <summary>Looks up a field where its value will be seen.</summary>
-internal static class FieldUse
-{
-    /// <summary>The field; null, reported, where there is none or it is secret.</summary>
-    public static SiteField? Find(Written name, IReadOnlyList<SiteField> fields, string asWhat, FindingList findings)
-    {
-        var field = fields.FirstOrDefault(field => field.Name == name.Value);
-        if (field is null)
-        {
-            findings.AddUnknown(
-                FindingCodes.UnknownField,
-                name,
-                "field called",
-                fields.Where(f => !f.Secret).Select(f => f.Name)
-            );
-            return null;
-        }
-
-        if (!field.Secret)
-            return field;
-        findings.Add(
-            FindingCodes.SecretShown,
-            name.At,
-            $"The field {name} is secret and cannot be {asWhat}.",
-            "Use another field, or remove secret: true.",
-            found: name.Value,
-            expected: "a field that is not secret"
-        );
-        return null;
-    }
 }

@@ -9,9 +9,6 @@ using Jexa.Core.Views;
 
 namespace Jexa.Core.Sites;
 
-/// <summary>The links that a page or block writes, by where they stand.</summary>
-internal sealed record PlacedLinks(Dictionary<string, LinkPlan> OnColumns, LinkPlan? OnRow, List<LinkPlan> Apart);
-
 /// <summary>Compiles what a row shows: its columns, and the links that stand on them.</summary>
 internal sealed class RowCompiler(RecordGraph graph, LinkCompiler links, string mount, FindingList findings)
 {

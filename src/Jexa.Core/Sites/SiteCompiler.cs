@@ -5,22 +5,6 @@ using Jexa.Core.Views;
 
 namespace Jexa.Core.Sites;
 
-/// <summary>What compiling gave: the site where there are no errors, and every finding in the order of the file.</summary>
-/// <param name="Bytes">The file as it was read.</param>
-public sealed record Compilation(
-    Site? Site,
-    AppDefinition? Definition,
-    IReadOnlyList<Finding> Findings,
-    ReadOnlyMemory<byte> Bytes
-)
-{
-    /// <summary>The sources of the app file as they were found, whether they answered or not.</summary>
-    public IReadOnlyList<SiteSource> Sources { get; init; } = [];
-
-    /// <summary>Whether a source could not be reached, so that its part of the file was not checked.</summary>
-    public bool SourceIsAway => Findings.Any(finding => finding.Code == FindingCodes.SourceAway);
-}
-
 /// <summary>
 /// Turns an app file and the schemas of its sources into a site, and says what is wrong with them. All the thinking is
 /// done here, once; a visit never checks again what was checked here.

@@ -3,9 +3,6 @@ using Jexa.Core.Definitions;
 
 namespace Jexa.Core.Sites;
 
-/// <summary>A piece of a text with holes: a literal, or the name of a field and its place.</summary>
-public readonly record struct TextHole(string? Literal, Written? Field);
-
 /// <summary>Reads texts such as <c>{code} {name}</c>; a doubled brace stands for itself.</summary>
 internal static class TextHoles
 {

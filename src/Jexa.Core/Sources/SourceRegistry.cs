@@ -2,10 +2,6 @@ using Jexa.Core.Schemas;
 
 namespace Jexa.Core.Sources;
 
-/// <summary>What a source said that it holds.</summary>
-/// <param name="Queries">The developer's own queries over it, by their text.</param>
-public sealed record SourceDescription(SourceSchema Schema, IReadOnlyDictionary<string, QuerySchema> Queries);
-
 /// <summary>
 /// Owns the open sources, apart from any site: two sites that name the same connection share one source, and a changed app
 /// file reopens nothing. What no site uses any more is closed once the visits that began with it have ended.

@@ -1,30 +1,5 @@
 namespace Jexa.Core.Values;
 
-/// <summary>The kinds of value a cell can be. A closed set: every writer handles each of them.</summary>
-public enum CellKind : byte
-{
-    Null,
-    Integer,
-    Real,
-
-    /// <summary>UTF-8 text, as the engine holds it; it may be invalid UTF-8 where the engine allows that.</summary>
-    Text,
-
-    /// <summary>A decimal number as ASCII text.</summary>
-    Decimal,
-    Boolean,
-
-    /// <summary>Days since 0001-01-01 in the proleptic Gregorian calendar.</summary>
-    Date,
-
-    /// <summary>Ticks of 100 ns since 0001-01-01T00:00:00, without a zone.</summary>
-    Timestamp,
-    Bytes,
-
-    /// <summary>The sixteen bytes of a UUID, most significant first (RFC 9562).</summary>
-    Uuid,
-}
-
 /// <summary>
 /// One value of one row: a number in place, or a run of bytes in the row block that holds the cell. Sixteen bytes and no
 /// references, so that a block of rows is two arrays.

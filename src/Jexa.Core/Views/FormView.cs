@@ -3,46 +3,6 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Views;
 
-/// <summary>A value that can be chosen in one visit.</summary>
-public sealed record FormOption(string Value, string Label, bool IsSelected);
-
-/// <summary>A field that somebody else changed meanwhile.</summary>
-/// <param name="Mine">What the visitor wrote; null where the visitor left it alone.</param>
-public sealed record FormClash(string Was, string Theirs, string? Mine);
-
-/// <summary>A field of a form in one visit.</summary>
-/// <param name="Text">What stands in it.</param>
-/// <param name="Faults">What is wrong with that.</param>
-/// <param name="Options">What can be chosen; empty for a field that is typed.</param>
-/// <param name="Search">What records were looked for by; null where none are searched for.</param>
-/// <param name="SearchNote">What became of the search.</param>
-/// <param name="Picture">The address of the picture it names now; null for none.</param>
-/// <param name="Fixed">What is shown in its stead where the address decides it; null for a field that can be changed.</param>
-public sealed record FormInput(
-    FormField Field,
-    string Text,
-    IReadOnlyList<string> Faults,
-    IReadOnlyList<FormOption> Options,
-    string? Search,
-    string? SearchNote,
-    string? Picture,
-    FormClash? Clash,
-    string? Fixed
-)
-{
-    public string Name => Field.Name;
-
-    /// <summary>The text is what somebody typed, and not to be written as the app writes numbers.</summary>
-    public bool IsAsTyped { get; init; }
-
-    public bool IsMultiline =>
-        Field.Input == InputKind.LongText || (Field.Input is InputKind.Text or InputKind.Picture && Text.Contains('\n'));
-}
-
-/// <summary>What is wrong with what was sent.</summary>
-/// <param name="Field">Null for the form as a whole.</param>
-public sealed record FormFault(FormInput? Field, string Text);
-
 /// <summary>A form, as it stands in one visit.</summary>
 /// <param name="Outcome">The outcome's word.</param>
 /// <param name="Action">Where it is sent.</param>
@@ -82,30 +42,3 @@ public sealed record FormView(
     /// </summary>
     public IReadOnlyDictionary<string, string?> Undecided { get; init; } = new Dictionary<string, string?>();
 }
-
-/// <summary>Records that refer to one that is to be deleted.</summary>
-/// <param name="What">What they are called, in the number they have.</param>
-/// <param name="Rule">What becomes of them.</param>
-public sealed record Dependents(string What, Total Total, Schemas.DeleteRule Rule);
-
-/// <summary>Asks a second time whether a record is to be deleted.</summary>
-/// <param name="IsPossible">The source would let it go, as far as can be seen.</param>
-public sealed record DeleteView(
-    PageFrame Frame,
-    string Page,
-    string Outcome,
-    int Status,
-    DetailShape Shape,
-    Row Record,
-    string Action,
-    string Contract,
-    string? Notice,
-    IReadOnlyList<Dependents> Dependents,
-    bool IsPossible,
-    PlainLink? Cancel,
-    IReadOnlyList<ViewColumn> Stored
-) : PageView(Frame, Page);
-
-/// <summary>What a program is told of a change that was made.</summary>
-/// <param name="Id">As it stands in addresses; null where no page shows the record.</param>
-public sealed record SavedView(PageFrame Frame, string Page, string? Id, string Address) : PageView(Frame, Page);

@@ -5,11 +5,6 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Views;
 
-/// <summary>What fills one parameter of a link.</summary>
-/// <param name="Ordinal">Where its value stands in a row.</param>
-/// <param name="Field">The field it is read from, behind its record's table where that is another one.</param>
-public readonly record struct LinkFiller(KeyType Key, int Ordinal, string Field);
-
 /// <summary>
 /// A link, compiled: whose template its address follows and which column fills which parameter. Writes nothing for a row
 /// whose values no address can carry, so that a link on a page always leads back to the very record it stands on.

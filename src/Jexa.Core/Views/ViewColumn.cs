@@ -93,12 +93,3 @@ public sealed record ViewColumn(
     /// <summary>Appends the field's own value for people.</summary>
     public void WriteOwn(Row row, Utf8Buffer into) => TextPiece.Of(Ordinal, Type, IsId, Style).Write(row, into);
 }
-
-/// <summary>How a foreign key shows the record it leads to.</summary>
-/// <param name="Presence">A column of the other record that is never empty where the record is there and visible.</param>
-public sealed record ReferencePlan(TextPlan Label, int Presence, LinkPlan? Link);
-
-/// <summary>A record between a row and a field of another record.</summary>
-/// <param name="Key">The foreign key that leads there.</param>
-/// <param name="Presence">A column of the record that is never empty where the record is there and visible.</param>
-public readonly record struct StepPlan(int Key, int Presence);

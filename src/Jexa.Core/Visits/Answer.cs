@@ -4,41 +4,6 @@ using Jexa.Core.Views;
 
 namespace Jexa.Core.Visits;
 
-/// <summary>Who visits. Everybody is anonymous until there is sign-in.</summary>
-public abstract record Principal
-{
-    private Principal() { }
-
-    public sealed record Anonymous : Principal
-    {
-        public static Anonymous Value { get; } = new();
-    }
-}
-
-/// <summary>One visit's question.</summary>
-/// <param name="Target">The raw target, read once.</param>
-/// <param name="WantsJson">A program asks, not a person.</param>
-public sealed record VisitRequest(string Method, RequestTarget Target, bool WantsJson, Principal Principal)
-{
-    /// <summary>Whether the method only reads (RFC 9110 section 9.2.1).</summary>
-    public bool IsSafe => Method is "GET" or "HEAD";
-
-    /// <summary>What was sent; nothing for a method that only reads.</summary>
-    public SentForm Sent { get; init; } = SentForm.None;
-
-    /// <summary>It comes from a page of another origin.</summary>
-    public bool IsForeign { get; init; }
-
-    /// <summary>The secret that this visitor's browser keeps; null where it has none yet.</summary>
-    public string? Visitor { get; init; }
-
-    /// <summary>The visitor changed something a moment ago, and is to see it.</summary>
-    public bool HasWritten { get; init; }
-
-    /// <summary>The version that a change is for (If-Match); null where it does not say.</summary>
-    public string? IfMatch { get; init; }
-}
-
 /// <summary>
 /// What the visitor gets: a status with a view, or a redirect. Dispose it once it is written: the rows it shows are lent.
 /// </summary>

@@ -3,9 +3,6 @@ using Jexa.Core.Sites;
 
 namespace Jexa.Core.Visits;
 
-/// <summary>A page that a visit might have met, and why it did or did not.</summary>
-public sealed record Candidate(Page Page, bool Won, string Reason);
-
 /// <summary>Explains a match after the fact, page by page, for whoever reads a trace.</summary>
 public static class Candidates
 {

@@ -8,43 +8,6 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Visits;
 
-/// <summary>A change to be made within a session.</summary>
-/// <param name="Before">Every column as it was stored, in the order of the plan's; null for a new record.</param>
-/// <param name="Token">Of the form, or made for the request.</param>
-/// <param name="Digest">Of what was sent.</param>
-internal sealed record WantedChange(
-    ChangePlan Plan,
-    string Page,
-    ChangeKind Kind,
-    RecordWrite Write,
-    IReadOnlyList<Constant>? Before,
-    string Token,
-    string Digest,
-    long? Undoes = null
-);
-
-/// <summary>A change that was made.</summary>
-/// <param name="Location">Where its visitor is led.</param>
-/// <param name="Id">The record's ID as it stands in addresses; null where no page shows it.</param>
-/// <param name="Scopes">Its ID texts in each scope.</param>
-internal sealed record MadeChange(
-    string Location,
-    string Label,
-    string? Id,
-    bool IsVisible,
-    IReadOnlyDictionary<string, string?> Scopes
-)
-{
-    /// <summary>The record's key as a page's addresses have it; null where they cannot carry it.</summary>
-    public Constant[]? Keys(RecordPage page)
-    {
-        if (page.Scope is not { } scope || Scopes.GetValueOrDefault(scope) is not { } key)
-            return null;
-        var keys = KeyHistory.Split(page, key).Select((text, i) => page.Parameters[i].Key.Read(text).Value).ToArray();
-        return Array.Exists(keys, value => value is null) ? null : [.. keys.OfType<Constant>()];
-    }
-}
-
 /// <summary>
 /// Makes one change so that log and data agree whatever happens: it is written down first, with what it comes to; the source
 /// notes its

@@ -5,10 +5,6 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Visits;
 
-/// <summary>What a field of a form can be.</summary>
-/// <param name="IsMore">There are more than are told: ask for a part of their label.</param>
-public sealed record FieldChoices(IReadOnlyList<(string Value, string Label)> Choices, bool IsMore);
-
 /// <summary>Reads what can be chosen for a field that leads to another record: only what may be seen, by label.</summary>
 internal sealed class ChoiceVisit(QueryRunner queries)
 {

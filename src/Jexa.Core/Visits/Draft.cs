@@ -7,9 +7,6 @@ using Jexa.Core.Views;
 
 namespace Jexa.Core.Visits;
 
-/// <summary>A value that is to be written into a field.</summary>
-internal sealed record Proposal(FormEntry Entry, Constant Value);
-
 /// <summary>What somebody sent for the fields of a form, and what is wrong with it.</summary>
 internal sealed class Draft(FormPlan form)
 {

@@ -7,9 +7,6 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Visits;
 
-/// <summary>Runs a query, either by itself or within the transaction of a change.</summary>
-internal delegate ValueTask QueryRun(IPreparedQuery query, IReadOnlyList<Constant> arguments, RowBlock rows);
-
 /// <summary>
 /// Holds what is to be written against what other rows there are: records that are referred to, values that must be unique.
 /// </summary>

@@ -6,11 +6,6 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Visits;
 
-/// <summary>What became of a key that no record has any more.</summary>
-/// <param name="MovedTo">The ID texts that the record has now, in the order of the page's parameters; null where it was
-/// deleted.</param>
-internal sealed record Fate(IReadOnlyList<string>? MovedTo);
-
 /// <summary>
 /// Follows keys through the change log. The latest thing that became of a key counts; where it was changed, the record is
 /// followed

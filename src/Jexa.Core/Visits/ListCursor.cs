@@ -7,10 +7,6 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Visits;
 
-/// <summary>A place in a list: the order columns of one of its rows, and which row it was when it was shown.</summary>
-/// <param name="Number">Counts from 1; rows that have come or gone since are not in it. Below 0 where nobody knows it.</param>
-public sealed record ListPlace(IReadOnlyList<Constant> Values, long Number);
-
 /// <summary>
 /// Writes and reads the place where a list goes on: the order columns of a window's last row, sealed so that nobody can
 /// make up another. Base64url without padding: version, values, then eight bytes of HMAC-SHA256 over list, order and values.

@@ -4,10 +4,6 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Visits;
 
-/// <param name="Row">The row that decided, where one did.</param>
-/// <param name="Why">For the developer.</param>
-internal readonly record struct LoadDecision(Outcome Outcome, int Row, string Why);
-
 /// <summary>
 /// Decides what zero, one or two loaded rows mean. The source compares under its own collation; here each row's key is
 /// compared once more, code unit by code unit, so that no row passes for another.

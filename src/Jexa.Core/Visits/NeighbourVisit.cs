@@ -8,17 +8,6 @@ using Jexa.Core.Views;
 
 namespace Jexa.Core.Visits;
 
-/// <summary>The records before and behind one, and the way back to the list at its place.</summary>
-/// <param name="Ask">The list at the window that begins with the record; null where it has none.</param>
-/// <param name="AreLeftOut">Finding them took too long.</param>
-internal readonly record struct Neighbours(
-    PlainLink? Back,
-    PlainLink? Previous,
-    PlainLink? Next,
-    ListAsk? Ask,
-    bool AreLeftOut = false
-);
-
 /// <summary>Finds a record's neighbours in the list the visitor comes from, or in the record's own list.</summary>
 internal sealed class NeighbourVisit(QueryRunner queries, ListCursor cursors, PlainLists plains)
 {

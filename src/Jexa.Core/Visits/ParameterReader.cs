@@ -4,11 +4,6 @@ using Jexa.Core.Sites;
 
 namespace Jexa.Core.Visits;
 
-/// <summary>One text taken out of an address by name: absent, there, or unusable.</summary>
-/// <param name="Text">Null where it is absent or unusable.</param>
-/// <param name="Fault">Why it is unusable.</param>
-internal readonly record struct RawParameter(string? Text, KeyFault Fault);
-
 /// <summary>Takes parameters out of a target that has been matched.</summary>
 internal static class ParameterReader
 {

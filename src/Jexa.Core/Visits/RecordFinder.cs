@@ -5,28 +5,6 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Visits;
 
-/// <summary>A record that an address names, or the answer where it names none.</summary>
-/// <param name="Keys">By which it was found: the canonical ones.</param>
-internal readonly record struct FoundRecord(Row Row, Constant[] Keys, Answer? Refused)
-{
-    private readonly Constant[]? _asked;
-
-    /// <summary>
-    /// The keys that the address gives: others than those it was found by where the record spells or has them otherwise.
-    /// </summary>
-    public Constant[] Asked
-    {
-        get => _asked ?? Keys;
-        init => _asked = value;
-    }
-
-    /// <summary>The ID texts that the address gives, in their canonical spelling.</summary>
-    public string[] TextsOn(RecordPage page) => RecordFinder.TextsOf(page, Asked);
-}
-
-/// <summary>The record that an address asks for, or the answer where it asks for none.</summary>
-internal readonly record struct AskedRecord(Constant[] Keys, Answer? Refused);
-
 /// <summary>
 /// Reads an ID, loads its record and decides: the same for every page about one record and every method. Where a page is only
 /// read, a

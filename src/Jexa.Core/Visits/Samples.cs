@@ -5,9 +5,6 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Visits;
 
-/// <summary>An address that leads somewhere at this moment, and the ID texts it was built from.</summary>
-public sealed record SampleAddress(string Address, IReadOnlyList<string> Ids);
-
 /// <summary>
 /// Finds addresses of a page that lead to visible records: for a developer who wants to try it, not for visitors.
 /// </summary>

@@ -7,11 +7,6 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Visits;
 
-/// <summary>How taking a change back ended.</summary>
-/// <param name="Change">The change that took it back; null where it was not taken back.</param>
-/// <param name="Refusal">Why not, as a sentence for the developer.</param>
-public sealed record UndoResult(LoggedChange? Change, string? Refusal);
-
 /// <summary>
 /// Takes one change back, if its record is still as that change left it. That is a change itself, and can be taken back as well.
 /// </summary>

@@ -9,36 +9,6 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Visits;
 
-/// <summary>The steps of a visit, in their only order.</summary>
-public enum VisitStep
-{
-    Match,
-    Parse,
-    Load,
-    Decide,
-    Answer,
-}
-
-/// <summary>One query that a visit ran.</summary>
-/// <param name="Rows">The first rows, long values cut.</param>
-/// <param name="RowCount">How many rows came in all.</param>
-/// <param name="Ticks">How long it took, in the trace's clock.</param>
-public readonly record struct TracedQuery(
-    IPreparedQuery Query,
-    IReadOnlyList<Constant> Arguments,
-    RowBlock? Rows,
-    int RowCount,
-    long Ticks
-)
-{
-    /// <summary>What the source said beside the rows.</summary>
-    public string? Remark { get; init; }
-}
-
-/// <summary>A parameter as it was read.</summary>
-/// <param name="Raw">The decoded text; null where it was absent or could not be decoded.</param>
-public readonly record struct TracedParameter(string Name, string? Raw, KeyReading Reading);
-
 /// <summary>
 /// What one visit did: references and timestamps only. It is put into words when somebody reads it
 /// (<see cref="TraceReport"/>), so that a visit nobody asks about costs next to nothing.
@@ -260,46 +230,4 @@ public sealed class VisitTrace
         rows.CopyCut(first, RowLimit, ValueLimit, copy, secret);
         return copy;
     }
-}
-
-/// <summary>What a trace holds beside what came with its request: numbers, times, and what lives longer than the visit.</summary>
-internal struct TraceState
-{
-    public required TimeProvider Clock;
-    public required string Method;
-    public required DateTimeOffset At;
-    public required long Start;
-    public TraceEnds Ends;
-    public long Number;
-    public IPAddress? Visitor;
-    public Site? Site;
-    public Page? Page;
-    public Outcome? Outcome;
-    public string? Location;
-    public string? Why;
-    public string? Finding;
-    public int Status;
-    public bool Framed;
-}
-
-/// <summary>When each step ended, in the trace's clock; 0 for a step that was not reached.</summary>
-[InlineArray(5)]
-internal struct TraceEnds
-{
-    private long _first;
-}
-
-/// <summary>A change, in traces only.</summary>
-internal sealed class ShownWrite(string text) : IPreparedQuery
-{
-    private const int Most = 2000;
-
-    public int Width => 0;
-
-    public IReadOnlyList<string> ColumnNames => [];
-
-    public ValueTask RunAsync(IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation) =>
-        throw new NotSupportedException();
-
-    public string Shown(IReadOnlyList<Constant> arguments) => text.Length <= Most ? text : text[..Most] + "…";
 }

@@ -3,9 +3,6 @@ using Jexa.Core.Sources;
 
 namespace Jexa.Service.Health;
 
-/// <param name="Trouble">Why it does not answer; null where it does.</param>
-public sealed record SourceProbe(TimeSpan Took, SourceException? Trouble);
-
 /// <summary>
 /// Whether sources answer. Whoever asks while a source is being asked, or within a second of it, gets the same answer: asking
 /// often costs

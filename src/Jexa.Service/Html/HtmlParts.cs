@@ -6,32 +6,6 @@ using Jexa.Core.Views;
 
 namespace Jexa.Service.Html;
 
-/// <summary>The pieces of a frame's HTML that are the same on every page of an app.</summary>
-/// <param name="BeforeTitle">Up to and with the opening of the title.</param>
-/// <param name="AfterTitle">The app's name in the title, the rest of the head, the header up to the menu.</param>
-/// <param name="Header">The app's own header; empty for none.</param>
-/// <param name="Footer">The app's own footer; empty for none.</param>
-internal sealed record FrameParts(
-    byte[] BeforeTitle,
-    byte[] AfterTitle,
-    IReadOnlyList<(string Page, byte[] Open, byte[] Close)> Menu,
-    byte[] Header,
-    byte[] Footer
-);
-
-/// <summary>The pieces of a list's HTML that are the same for every visit.</summary>
-/// <param name="OpenCells">What opens a cell of each column: the end of the cell before in all but the first.</param>
-/// <param name="Quiet">Whether a column's link leads where a better one of the row leads: then it is for the pointer
-/// alone.</param>
-/// <param name="Headings">Each column's label, encoded.</param>
-/// <param name="Main">The column that cards and bullets begin with.</param>
-internal sealed record ListParts(byte[][] OpenCells, bool[] Quiet, byte[][] Headings, ViewColumn[] Columns, int Main);
-
-/// <summary>The pieces of a detail page's HTML that are the same for every visit.</summary>
-/// <param name="Terms">Each field's label, up to its value.</param>
-/// <param name="NextTerms">The same behind another field: what closes that, then the label.</param>
-internal sealed record DetailParts(byte[][] Terms, byte[][] NextTerms, ViewColumn[] Fields);
-
 /// <summary>
 /// Encodes what does not change from visit to visit once, and keeps it exactly as long as the compiled page it was made
 /// from.

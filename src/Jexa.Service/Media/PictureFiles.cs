@@ -1,8 +1,5 @@
 namespace Jexa.Service.Media;
 
-/// <summary>A kind of picture, told by how its file begins: names and endings say nothing.</summary>
-internal sealed record PictureKind(string MediaType, bool IsDrawing);
-
 /// <summary>
 /// Finds pictures in the folders that app files name: regular files that lie there once every link on the way has been
 /// followed, and that begin as pictures do.

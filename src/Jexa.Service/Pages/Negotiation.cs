@@ -4,16 +4,6 @@ using Microsoft.Net.Http.Headers;
 
 namespace Jexa.Service.Pages;
 
-/// <summary>The form that an answer has.</summary>
-public enum AnswerForm
-{
-    Html,
-    Json,
-
-    /// <summary>None that the request takes: 406.</summary>
-    None,
-}
-
 /// <summary>
 /// Chooses between the two forms every page has (RFC 9110 section 12.5.1). A request that takes anything gets HTML, as people and
 /// link

@@ -6,9 +6,6 @@ using Jexa.Core.Files;
 
 namespace Jexa.Service.State;
 
-/// <summary>Where a running service can be reached, as the command line reads it.</summary>
-public sealed record ServiceAddress(string PagesUrl, string ConsoleUrl, int ProcessId);
-
 /// <summary>
 /// Jexa's own data: the token of the management API, secrets, the change log, and the address of the running service. The folder
 /// and its files can be read by their owner only.

@@ -254,13 +254,3 @@ internal sealed class FilesSource : ISource
         public string Shown(IReadOnlyList<Constant> arguments) => inner.Shown(arguments);
     }
 }
-
-/// <summary>Folders of CSV and JSON files: <c>{ engine: files, connection: FOLDER }</c>.</summary>
-public sealed class FilesEngine : ISourceEngine
-{
-    public string Name => "files";
-
-    public bool TakesKeys => true;
-
-    public ISource Open(SourceSettings settings) => new FilesSource(settings);
-}

@@ -226,7 +226,3 @@ internal sealed class TableStore : IAsyncDisposable
         return (long)command.ExecuteScalar()!;
     }
 }
-
-/// <param name="Misfits">Values that are not of their column's type, one sentence a column.</param>
-/// <param name="Doubles">Why a declared key is none, by its columns.</param>
-internal sealed record TableNotes(IReadOnlyList<string> Misfits, IReadOnlyDictionary<string, string> Doubles);

@@ -10,18 +10,6 @@ using Polly.Retry;
 
 namespace Jexa.Sources.Http;
 
-/// <summary>What an API answered.</summary>
-/// <param name="Json">Null where there is nothing: 204, 304, 404, 410, an empty body.</param>
-/// <param name="Remark">The request, the status and the first kilobyte of the answer, for traces; no secret is in it.</param>
-internal sealed record ApiAnswer(
-    HttpStatusCode Status,
-    JsonElement? Json,
-    string? Tag,
-    TimeSpan MaxAge,
-    string? Next,
-    string Remark
-);
-
 /// <summary>
 /// Calls an API: only its own host, within the time limit, answers no larger than they may be. What fails is tried again where
 /// that

@@ -381,11 +381,3 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
         public bool IsSame { get; init; }
     }
 }
-
-/// <summary>APIs that answer with JSON: <c>{ engine: http, connection: https://gauges.example, endpoints: … }</c>.</summary>
-public sealed class HttpEngine : ISourceEngine
-{
-    public string Name => "http";
-
-    public ISource Open(SourceSettings settings) => new HttpSource(settings);
-}

@@ -294,15 +294,3 @@ internal sealed partial class MariaDbServer : SqlServer
     [GeneratedRegex(@"[\p{L}_][\p{L}\p{N}_]*")]
     private static partial Regex Word();
 }
-
-/// <summary>MariaDB databases: <c>{ engine: mariadb, connection: "Server=…;Database=…;User ID=…" }</c>.</summary>
-public sealed class MariaDbEngine : ISourceEngine
-{
-    public bool TakesReplica => true;
-
-    public string Name => "mariadb";
-
-    public string Quote(string value) => SqlServer.Quoted(value);
-
-    public ISource Open(SourceSettings settings) => new ServerSource(new MariaDbServer(settings));
-}

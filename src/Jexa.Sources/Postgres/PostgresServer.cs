@@ -336,25 +336,3 @@ internal sealed partial class PostgresServer : SqlServer
     [GeneratedRegex(@"^Key \(([^)]*)\)=")]
     private static partial Regex KeyDetail();
 }
-
-/// <summary>Which columns each constraint is about, by table and name.</summary>
-internal sealed record PostgresRules(IReadOnlyDictionary<(string Table, string Name), IReadOnlyList<string>> Columns)
-{
-    public static PostgresRules None { get; } = new(new Dictionary<(string, string), IReadOnlyList<string>>());
-
-    public IReadOnlyList<string>? ColumnsOf(string table, string name) => Columns.GetValueOrDefault((table, name));
-}
-
-/// <summary>PostgreSQL databases: <c>{ engine: postgresql, connection: "Host=…;Database=…;Username=…" }</c>.</summary>
-public sealed class PostgresEngine : ISourceEngine
-{
-    public string Name => "postgresql";
-
-    public string Quote(string value) => SqlServer.Quoted(value);
-
-    public bool TakesReplica => true;
-
-    public bool TakesPooling => true;
-
-    public ISource Open(SourceSettings settings) => new ServerSource(new PostgresServer(settings));
-}

@@ -5,9 +5,6 @@ using Jexa.Core.Values;
 
 namespace Jexa.Sources.Sql;
 
-/// <summary>One check that could be read: the values a column may have.</summary>
-internal sealed record ColumnCheck(string Column, IReadOnlyList<string>? OneOf, decimal? Least, decimal? Most, int? MaxLength);
-
 /// <summary>
 /// Reads the checks of a table that say what one column may hold: <c>status IN ('open', 'closed')</c>, <c>severity BETWEEN 1 AND
 /// 4</c>,

@@ -5,35 +5,6 @@ using Jexa.Core.Values;
 
 namespace Jexa.Sources.Sql;
 
-/// <summary>Everything a server described, by the names that the schema has for it.</summary>
-internal sealed record NativeSchema(IReadOnlyDictionary<string, NativeTable> Tables)
-{
-    public static NativeSchema Nothing { get; } = new(new Dictionary<string, NativeTable>());
-
-    /// <summary>The columns of unique indexes by the indexes' names, for servers whose errors name those alone.</summary>
-    public IReadOnlyDictionary<string, IReadOnlyList<string>> KeyColumns { get; init; } =
-        new Dictionary<string, IReadOnlyList<string>>();
-
-    /// <summary>The columns of the developer's own queries, by their text.</summary>
-    public System.Collections.Concurrent.ConcurrentDictionary<string, IReadOnlyList<NativeColumn>> Queries { get; init; } = [];
-
-    /// <summary>A column of a table or of a query of the developer's own; null where it was not described.</summary>
-    public NativeColumn? Find(Core.Plans.RowOrigin origin, string column) =>
-        origin.Query is { } query
-            ? Queries.GetValueOrDefault(query)?.FirstOrDefault(known => known.Column.Name == column)
-            : Tables.GetValueOrDefault(origin.Name)?.Find(column);
-}
-
-/// <summary>What a connection is used for.</summary>
-internal enum ServerUse
-{
-    Reading,
-
-    /// <summary>Reading where the app file says that a copy is.</summary>
-    ReadingReplica,
-    Changing,
-}
-
 /// <summary>
 /// What one kind of database server does in its own way: connecting, writing SQL, binding, reading, and what its errors mean.
 /// </summary>

@@ -4,11 +4,6 @@ using Jexa.Core.Values;
 
 namespace Jexa.Sources.Sql;
 
-/// <summary>A query as SQL text.</summary>
-/// <param name="Arguments">Which of the visit's arguments each parameter of the text stands for, in the order of the parameters'
-/// numbers.</param>
-internal sealed record SqlStatement(string Text, IReadOnlyList<int> Arguments);
-
 /// <summary>
 /// Writes the query model as SQL. Names are quoted, values of a visit are parameters; the only literals are those that the app
 /// file wrote, typed and quoted here. What the engines say differently is the derived classes'. One object writes one text.

@@ -3,17 +3,6 @@ using Jexa.Core.Values;
 
 namespace Jexa.Sources.Files;
 
-/// <summary>A file that cannot be read as a table: what is wrong with it, and where.</summary>
-internal sealed class FileFault(string sentence, string remedy) : Exception(sentence)
-{
-    public string Remedy { get; } = remedy;
-}
-
-/// <summary>One row of a file.</summary>
-/// <param name="Place">Where it stands, for people: a line, or the number of an item.</param>
-/// <param name="Values">Its values as text, in the order of the columns; null for none.</param>
-internal readonly record struct FileRow(string Place, string?[] Values);
-
 /// <summary>
 /// What the values of one column are, seen one after the other: the narrowest type that almost all of them have. Those that
 /// have another stay the texts they are, and are told.
@@ -141,14 +130,4 @@ internal sealed class ColumnGuess(string name)
     }
 
     private static string Cut(string value) => value.Length <= 40 ? value : value[..40] + "…";
-}
-
-/// <summary>A file of records: its columns, and its rows as often as they are asked for.</summary>
-internal interface IFileTable
-{
-    IReadOnlyList<string> Columns { get; }
-
-    /// <summary>The rows in the order of the file.</summary>
-    /// <exception cref="FileFault">A row cannot be read.</exception>
-    IEnumerable<FileRow> Rows();
 }

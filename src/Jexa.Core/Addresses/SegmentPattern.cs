@@ -1,0 +1,17 @@
+using System.Buffers;
+using System.Text;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Addresses;
+
+/// <summary>One segment of a template: a literal, or one parameter between a literal prefix and suffix.</summary>
+/// <param name="Literal">The decoded literal; null where the segment holds a parameter.</param>
+/// <param name="Parameter">The parameter's name; null where the segment is a literal.</param>
+public sealed record SegmentPattern(string? Literal, string Prefix, string? Parameter, string Suffix)
+{
+    public static SegmentPattern OfLiteral(string literal) => new(literal, "", null, "");
+
+    /// <summary>Whether two segments match the same texts; the parameter's name does not matter.</summary>
+    public bool MatchesSameAs(SegmentPattern other) =>
+        Literal == other.Literal && Prefix == other.Prefix && Suffix == other.Suffix;
+}

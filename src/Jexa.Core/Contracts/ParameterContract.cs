@@ -1,0 +1,17 @@
+using Jexa.Core.Edits;
+using Jexa.Core.Keys;
+using Jexa.Core.Sites;
+using Jexa.Core.Values;
+using Jexa.Core.Views;
+
+namespace Jexa.Core.Contracts;
+
+/// <summary>A parameter of a page's addresses.</summary>
+/// <param name="Words">What it can be, where that is a few words.</param>
+/// <param name="YearOf">For a month, the parameter that is its year and must be given with it; null where there is none.</param>
+public sealed record ParameterContract(PageParameter Of, ValueKind Kind, IReadOnlyList<string> Words, string? YearOf = null)
+{
+    public string Name => Of.Name;
+
+    public bool InQuery => Of.Segment < 0;
+}

@@ -1,0 +1,31 @@
+using Jexa.Core.Edits;
+using Jexa.Core.Keys;
+using Jexa.Core.Sites;
+using Jexa.Core.Values;
+using Jexa.Core.Views;
+
+namespace Jexa.Core.Contracts;
+
+/// <summary>What a value is, for those who write it in another language.</summary>
+public enum ValueKind
+{
+    Whole,
+    Decimal,
+    Real,
+    Truth,
+    Text,
+    Uuid,
+    Date,
+    Moment,
+
+    /// <summary>Base64.</summary>
+    Bytes,
+
+    /// <summary>Nobody says of what type it is.</summary>
+    Any,
+    Year,
+    Month,
+
+    /// <summary>One of a few words.</summary>
+    Word,
+}

@@ -1,0 +1,57 @@
+namespace Jexa.Core.Definitions;
+
+/// <summary>Collects findings; each place reports and goes on, so that all are seen at once.</summary>
+public sealed class FindingList
+{
+    private const int MaxFindings = 500;
+
+    private readonly List<Finding> _findings = [];
+
+    /// <summary>The findings in the order of the file.</summary>
+    public IReadOnlyList<Finding> All =>
+        [.. _findings.Distinct().OrderBy(f => f.At.Line).ThenBy(f => f.At.Column).ThenBy(f => f.Code.Id)];
+
+    public bool HasErrors => _findings.Exists(finding => finding.Code.Severity == Severity.Error);
+
+    public bool Has(FindingCode code) => _findings.Exists(finding => finding.Code == code);
+
+    public void Add(
+        FindingCode code,
+        Place at,
+        string message,
+        string remedy,
+        string? found = null,
+        string? expected = null,
+        string? nearest = null
+    )
+    {
+        if (_findings.Count < MaxFindings)
+            _findings.Add(new Finding(code, at, message, found, expected, nearest, remedy));
+    }
+
+    /// <summary>Takes over what another list has.</summary>
+    public void Add(FindingList other) => _findings.AddRange(other._findings.Take(MaxFindings - _findings.Count));
+
+    /// <summary>Reports a word that is none of those that could stand there, with the nearest of them.</summary>
+    public void AddUnknown(FindingCode code, Written word, string what, IEnumerable<string> valid)
+    {
+        var words = valid.ToList();
+        var nearest = (code == FindingCodes.UnknownKey ? TriedWords.For(word.Value, words) : null)
+            ?? Nearest.To(word.Value, words);
+        var shown =
+            words.Count == 0 ? "nothing: there is none" : string.Join(", ", words.Take(40)) + (words.Count > 40 ? ", …" : "");
+        Add(
+            code,
+            word.At,
+            $"There is no {what} “{Cut(word.Value)}”.",
+            nearest is not null ? $"Write {nearest}."
+                : words.Count == 0 ? $"Remove “{Cut(word.Value)}”."
+                : $"Use one of the words listed, or remove “{Cut(word.Value)}”.",
+            found: Cut(word.Value),
+            expected: shown,
+            nearest: nearest
+        );
+    }
+
+    private static string Cut(string text) => text.Length <= 80 ? text : text[..79] + "…";
+}

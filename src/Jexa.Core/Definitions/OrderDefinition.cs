@@ -1,0 +1,3 @@
+namespace Jexa.Core.Definitions;
+
+public sealed record OrderDefinition(Written Field, bool Descending);

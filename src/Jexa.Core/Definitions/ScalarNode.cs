@@ -1,0 +1,11 @@
+using System.Text;
+using YamlDotNet.Core;
+using YamlDotNet.Core.Events;
+
+namespace Jexa.Core.Definitions;
+
+/// <param name="IsPlain">Whether it stands without quotes.</param>
+internal sealed record ScalarNode(Written Text, bool IsPlain, Place At, int LastLine) : Node(At, LastLine)
+{
+    public override string Shape => Text.Value.Length == 0 && IsPlain ? "nothing" : "a text";
+}

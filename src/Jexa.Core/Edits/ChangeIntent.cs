@@ -1,0 +1,27 @@
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Edits;
+
+/// <summary>A change as it is written down before it is made.</summary>
+/// <param name="Token">The token of the form, or of the request.</param>
+/// <param name="Digest">Of what was sent.</param>
+/// <param name="Key">The record's key as it is stored, by column; as JSON.</param>
+/// <param name="Id">The key as it stands in addresses.</param>
+/// <param name="Location">Where its visitor is led.</param>
+/// <param name="IsNoted">The source keeps a note of it.</param>
+/// <param name="Undoes">The number of the change that it takes back.</param>
+public sealed record ChangeIntent(
+    string Token,
+    string Digest,
+    string Page,
+    string Source,
+    string Record,
+    string Key,
+    string Id,
+    ChangeKind Kind,
+    IReadOnlyList<FieldChange> Fields,
+    string Location,
+    bool IsNoted,
+    IReadOnlyList<KeyEvent> KeyEvents,
+    long? Undoes
+);

@@ -1,0 +1,10 @@
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Edits;
+
+public enum ChangeKind
+{
+    Added,
+    Changed,
+    Deleted,
+}

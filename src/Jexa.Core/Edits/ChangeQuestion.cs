@@ -1,0 +1,16 @@
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Edits;
+
+/// <summary>Which changes are asked for; null for any.</summary>
+/// <param name="Before">Changes of smaller numbers only.</param>
+public sealed record ChangeQuestion(
+    string? Record = null,
+    string? Id = null,
+    string? Page = null,
+    ChangeKind? Kind = null,
+    ChangeState? State = null,
+    DateTimeOffset? Since = null,
+    long? Before = null,
+    int Limit = 50
+);

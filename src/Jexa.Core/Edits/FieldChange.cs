@@ -1,0 +1,6 @@
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Edits;
+
+/// <summary>A field before and after a change, as it is stored; of a secret one only that it changed.</summary>
+public sealed record FieldChange(string Field, Constant Before, Constant After, bool IsSecret);

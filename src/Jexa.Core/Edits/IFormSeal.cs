@@ -1,0 +1,15 @@
+using System.Security.Cryptography;
+using System.Text;
+using System.Text.Json;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Edits;
+
+/// <summary>Seals what a form carries, so that nobody can read or change it; shared by all processes of one service.</summary>
+public interface IFormSeal
+{
+    string Seal(ReadOnlySpan<byte> content);
+
+    /// <summary>What was sealed; null where it was not, or by somebody else.</summary>
+    byte[]? Open(string text);
+}

@@ -1,0 +1,12 @@
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Plans;
+
+/// <summary>Where one value stands to another.</summary>
+public enum Comparison
+{
+    Less,
+    AtMost,
+    AtLeast,
+    Greater,
+}

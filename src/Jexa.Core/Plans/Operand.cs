@@ -1,0 +1,15 @@
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Plans;
+
+/// <summary>A value in a condition: written in the app file, or given by the visit.</summary>
+public abstract record Operand
+{
+    private Operand() { }
+
+    public sealed record Written(Constant Value) : Operand;
+
+    /// <summary>The visit's argument of this number, from 0.</summary>
+    /// <param name="Type">What it is: an engine may have to look for a UUID under each spelling a column can hold.</param>
+    public sealed record Argument(int Number, FieldType Type) : Operand;
+}

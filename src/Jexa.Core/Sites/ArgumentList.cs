@@ -1,0 +1,19 @@
+using Jexa.Core.Formats;
+using Jexa.Core.Plans;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Sites;
+
+/// <summary>Collects the arguments of a query while its conditions are made; each gets the next number.</summary>
+public sealed class ArgumentList
+{
+    private readonly List<Constant> _values = [];
+
+    public IReadOnlyList<Constant> Values => _values;
+
+    public Operand Add(Constant value, FieldType type)
+    {
+        _values.Add(value);
+        return new Operand.Argument(_values.Count - 1, type);
+    }
+}

@@ -1,0 +1,50 @@
+using Jexa.Core.Edits;
+using Jexa.Core.Keys;
+using Jexa.Core.Plans;
+using Jexa.Core.Sources;
+using Jexa.Core.Values;
+using Jexa.Core.Views;
+
+namespace Jexa.Core.Sites;
+
+/// <summary>A page that changes one record.</summary>
+/// <param name="title">What it is called, filled from the record.</param>
+/// <param name="delete">The page that deletes the same record; null for none.</param>
+public sealed class EditPage(
+    PageHead head,
+    FormPlan form,
+    RecordLookup lookup,
+    LinkPlan own,
+    TextPlan title,
+    IReadOnlyList<StoredColumn> columns,
+    ChangePlan changes,
+    IReadOnlyList<LinkPlan> apart,
+    LinkPlan? cancel,
+    PlainLink? back,
+    PageHead? missingPage,
+    IReadOnlyList<PageLink> links
+) : RecordPage(head, lookup, own, back, missingPage)
+{
+    public override string Kind => "edit";
+
+    public override string Methods => "GET, HEAD, POST, PATCH";
+
+    public override bool Takes(string method, bool isJson) => isJson == (method == "PATCH");
+
+    public override IReadOnlyList<PageLink> Links { get; } = links;
+
+    public FormPlan Form { get; } = form;
+
+    public TextPlan Title { get; } = title;
+
+    /// <summary>Every column of the record in the page's own load, as it is stored.</summary>
+    public IReadOnlyList<StoredColumn> Columns { get; } = columns;
+
+    public ChangePlan Changes { get; } = changes;
+
+    /// <summary>Links that the app file writes.</summary>
+    public IReadOnlyList<LinkPlan> Apart { get; } = apart;
+
+    /// <summary>The record's own page; null where there is none.</summary>
+    public LinkPlan? Cancel { get; } = cancel;
+}

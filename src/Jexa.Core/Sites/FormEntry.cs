@@ -1,0 +1,22 @@
+using Jexa.Core.Edits;
+using Jexa.Core.Keys;
+using Jexa.Core.Plans;
+using Jexa.Core.Sources;
+using Jexa.Core.Values;
+using Jexa.Core.Views;
+
+namespace Jexa.Core.Sites;
+
+/// <summary>A field of a form with what surrounds it.</summary>
+/// <param name="Shown">How its value is shown and told as JSON; null in the form of a new record.</param>
+/// <param name="Picture">Where the picture is that it names; null for none.</param>
+public sealed record FormEntry(
+    FormField Field,
+    SiteField Of,
+    ReferenceChoices? Reference,
+    ViewColumn? Shown,
+    PicturePlan? Picture
+)
+{
+    public string Name => Field.Name;
+}

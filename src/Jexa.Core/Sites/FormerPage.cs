@@ -1,0 +1,23 @@
+using Jexa.Core.Addresses;
+using Jexa.Core.Definitions;
+using Jexa.Core.Formats;
+using Jexa.Core.Keys;
+using Jexa.Core.Plans;
+using Jexa.Core.Schemas;
+using Jexa.Core.Sources;
+using Jexa.Core.Values;
+using Jexa.Core.Views;
+
+namespace Jexa.Core.Sites;
+
+/// <summary>A path that a page had before: its addresses lead to where the page is now.</summary>
+/// <param name="head">The page's head under its former path.</param>
+public sealed class FormerPage(PageHead head, Page now) : Page(head)
+{
+    public override string Kind => "former";
+
+    public override IReadOnlyList<PageLink> Links => [];
+
+    /// <summary>The page as it is now.</summary>
+    public Page Now { get; } = now;
+}

@@ -1,0 +1,13 @@
+using System.Collections.Concurrent;
+using Jexa.Core.Definitions;
+using Jexa.Core.Keys;
+using Jexa.Core.Plans;
+using Jexa.Core.Sources;
+using Jexa.Core.Views;
+
+namespace Jexa.Core.Sites;
+
+/// <summary>A literal, or what a parameter stands for.</summary>
+/// <param name="Parent">The parent whose label it is; -1 for the parameter's own value.</param>
+/// <param name="Field">How the value is shown.</param>
+public readonly record struct HeadingPiece(string? Literal, int Parameter, int Parent, SiteField? Field, KeyType? Key);

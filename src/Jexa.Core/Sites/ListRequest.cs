@@ -1,0 +1,12 @@
+using System.Collections.Concurrent;
+using System.Globalization;
+using Jexa.Core.Plans;
+using Jexa.Core.Sources;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Sites;
+
+/// <summary>What a visitor asks of a list.</summary>
+/// <param name="Words">What every record must hold somewhere in the searched fields.</param>
+/// <param name="Order">Null for the list's own order.</param>
+public sealed record ListRequest(ParameterValues Values, IReadOnlyList<string> Words, OrderStep? Order, int Size);

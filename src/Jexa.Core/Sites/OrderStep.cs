@@ -1,0 +1,11 @@
+using System.Collections.Concurrent;
+using System.Globalization;
+using Jexa.Core.Plans;
+using Jexa.Core.Sources;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Sites;
+
+/// <summary>One step of an order that a visitor or the app file asks for.</summary>
+/// <param name="Choice">The number of the column among those that the list can be ordered by.</param>
+public readonly record struct OrderStep(int Choice, bool Descending);

@@ -1,0 +1,56 @@
+using Jexa.Core.Addresses;
+using Jexa.Core.Definitions;
+using Jexa.Core.Formats;
+using Jexa.Core.Keys;
+using Jexa.Core.Plans;
+using Jexa.Core.Schemas;
+using Jexa.Core.Sources;
+using Jexa.Core.Values;
+using Jexa.Core.Views;
+
+namespace Jexa.Core.Sites;
+
+/// <summary>What other pages need to know of a page before any of them is compiled whole.</summary>
+/// <param name="LeadsThere">
+/// Whether an address of this page's template is really matched by this page; null where no other page can take any.
+/// </param>
+public sealed record PageHead(
+    PageDefinition Definition,
+    SiteRecord? Kind,
+    PathTemplate Template,
+    AddressBuilder Builder,
+    IReadOnlyList<PageParameter> Parameters,
+    Func<string, bool>? LeadsThere
+)
+{
+    public string Name => Definition.Name.Value;
+
+    /// <summary>The record kind of a page that has one.</summary>
+    public SiteRecord Record => Kind ?? throw new InvalidOperationException("A text page has no records.");
+
+    /// <summary>The parameter of this name.</summary>
+    public PageParameter Find(string name)
+    {
+        for (var i = 0; i < Parameters.Count; i++)
+            if (Parameters[i].Name == name)
+                return Parameters[i];
+        throw new InvalidOperationException($"The page “{Name}” has no parameter {name}.");
+    }
+
+    /// <summary>The page's address where it can be opened by itself; null where it needs a parameter.</summary>
+    public string? Alone => Builder.Alone;
+
+    /// <summary>Where links to the page lead: to wherever it is drawn.</summary>
+    public AddressBuilder Leads { get; init; } = Builder;
+
+    /// <summary>Where a link without parameters leads; null where it needs one.</summary>
+    public string? Open => Leads.Alone;
+
+    /// <summary>The base address below which another program draws the page; null where Jexa does.</summary>
+    public string? DrawnAt => Definition.DrawnAt?.Value;
+
+    /// <summary>
+    /// What must be asked of an address that a link was built for; nothing where another program decides what it leads to.
+    /// </summary>
+    public Func<string, bool>? LinkLeadsThere => DrawnAt is null ? LeadsThere : null;
+}

@@ -1,0 +1,15 @@
+using Jexa.Core.Addresses;
+using Jexa.Core.Definitions;
+using Jexa.Core.Formats;
+using Jexa.Core.Keys;
+using Jexa.Core.Plans;
+using Jexa.Core.Schemas;
+using Jexa.Core.Sources;
+using Jexa.Core.Values;
+using Jexa.Core.Views;
+
+namespace Jexa.Core.Sites;
+
+/// <summary>A link as it stands on a page.</summary>
+/// <param name="Column">The shown field it stands on; null for one of its own.</param>
+public sealed record PageLink(LinkPlan Plan, string? Column, LinkReason Reason);

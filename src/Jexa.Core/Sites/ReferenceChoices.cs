@@ -1,0 +1,76 @@
+using Jexa.Core.Edits;
+using Jexa.Core.Keys;
+using Jexa.Core.Plans;
+using Jexa.Core.Sources;
+using Jexa.Core.Values;
+using Jexa.Core.Views;
+
+namespace Jexa.Core.Sites;
+
+/// <summary>
+/// The records that a foreign key can lead to: read all at once while they are few, searched where they are many.
+/// </summary>
+/// <param name="All">One more than a plain choice offers, by their labels.</param>
+/// <param name="Found">Those whose label holds a text, or whose key it is; one more than are shown.</param>
+/// <param name="One">One by its key.</param>
+/// <param name="Keys">The columns that the foreign key refers to, in its order.</param>
+public sealed record ReferenceChoices(
+    SiteRecord Other,
+    IPreparedQuery All,
+    IPreparedQuery? Found,
+    IPreparedQuery? FoundByKey,
+    IPreparedQuery One,
+    IReadOnlyList<ChoiceKey> Keys,
+    TextPlan Label
+)
+{
+    /// <summary>More records than these are searched.</summary>
+    public const int MostInList = 100;
+
+    /// <summary>Records shown of a search.</summary>
+    public const int MostFound = 20;
+
+    /// <summary>
+    /// The text that chooses the record of a row: its key, several parts percent-encoded with slashes between. Null if no address
+    /// could carry it.
+    /// </summary>
+    public string? ValueOf(Row row)
+    {
+        using var text = new Utf8Buffer(64);
+        var parts = new string[Keys.Count];
+        for (var i = 0; i < parts.Length; i++)
+        {
+            text.Truncate(0);
+            if (!Keys[i].Type.TryWrite(row, Keys[i].Ordinal, text))
+                return null;
+            parts[i] = text.ToString();
+        }
+
+        return Joined(parts);
+    }
+
+    /// <summary>The text that chooses a record.</summary>
+    /// <param name="parts">Its key's ID texts.</param>
+    public static string Joined(IReadOnlyList<string> parts) =>
+        parts is [var only] ? only : string.Join('/', parts.Select(Uri.EscapeDataString));
+
+    /// <summary>The ID texts of a choice's text; null if there are not as many as the key has parts.</summary>
+    public string[]? PartsOf(string value)
+    {
+        string[] parts = Keys.Count == 1 ? [value] : [.. value.Split('/').Select(Uri.UnescapeDataString)];
+        return parts.Length == Keys.Count ? parts : null;
+    }
+
+    /// <summary>The key of a choice's text; null if it is none.</summary>
+    public Constant[]? KeyOf(string value)
+    {
+        if (PartsOf(value) is not { } parts)
+            return null;
+        var key = Keys.Zip(parts, (one, part) => one.Type.Read(part).Value).OfType<Constant>().ToArray();
+        return key.Length == Keys.Count ? key : null;
+    }
+
+    /// <summary>Whether a row is exactly the record of a key.</summary>
+    public bool Is(Row row, IReadOnlyList<Constant> key) =>
+        Keys.Select((one, i) => one.Type.Compare(row, one.Ordinal, key[i])).All(match => match == KeyMatch.Exact);
+}

@@ -1,0 +1,26 @@
+using Jexa.Core.Addresses;
+using Jexa.Core.Definitions;
+using Jexa.Core.Formats;
+using Jexa.Core.Keys;
+using Jexa.Core.Plans;
+using Jexa.Core.Schemas;
+using Jexa.Core.Sources;
+using Jexa.Core.Values;
+using Jexa.Core.Views;
+
+namespace Jexa.Core.Sites;
+
+/// <summary>A field of a record kind, as schema and app file together describe it.</summary>
+/// <param name="Form">The form its texts have, where the app file declares one.</param>
+/// <param name="Style">How its values are shown.</param>
+/// <param name="When">The field is shown only where these hold for its record.</param>
+public sealed record SiteField(
+    string Name,
+    string? Label,
+    FieldType Type,
+    ColumnSchema Column,
+    bool Secret,
+    TextForm Form,
+    ValueStyle Style,
+    IReadOnlyList<Condition> When
+);

@@ -1,0 +1,9 @@
+using Jexa.Core.Definitions;
+using Jexa.Core.Schemas;
+using Jexa.Core.Sources;
+
+namespace Jexa.Core.Sites;
+
+/// <param name="Why">For the developer.</param>
+/// <param name="IsSettled">Trying again changes nothing until somebody mends it.</param>
+public sealed record SourceAbsence(string Why, bool IsSettled);

@@ -1,0 +1,42 @@
+using Jexa.Core.Definitions;
+using Jexa.Core.Keys;
+using Jexa.Core.Plans;
+using Jexa.Core.Sources;
+using Jexa.Core.Views;
+
+namespace Jexa.Core.Sites;
+
+/// <summary>Shows a text of the app's own.</summary>
+/// <param name="source">Markdown; <c>{parameter}</c> stands for what the address says.</param>
+public sealed partial class TextPage(PageHead head, string title, string source) : Page(head)
+{
+    public override string Kind => "text";
+
+    public override IReadOnlyList<PageLink> Links =>
+        [
+            .. Lists
+                .SelectMany(group => group.Lists)
+                .Select(list => new PageLink(
+                    new LinkPlan(list.Name, ListIndex.NameOf(list), list.Head.Open!),
+                    null,
+                    LinkReason.Part
+                )),
+        ];
+
+    /// <summary>The app's lists in groups, if the page is to show them. Filled once all pages are known.</summary>
+    public IReadOnlyList<(string Title, IReadOnlyList<ListPage> Lists)> Lists { get; internal set; } = [];
+
+    public string Title { get; } = title;
+
+    public string Source { get; } = source;
+
+    /// <summary>The names in the holes of a text: <c>{name}</c>, nothing but a name between braces.</summary>
+    internal static IEnumerable<string> Holes(string text) => Hole().Matches(text).Select(match => match.Groups[1].Value);
+
+    /// <summary>A text with its holes filled.</summary>
+    public static string Fill(string text, Func<string, string> valueOf) =>
+        Hole().Replace(text, match => valueOf(match.Groups[1].Value));
+
+    [System.Text.RegularExpressions.GeneratedRegex(@"\{([A-Za-z_][A-Za-z0-9_]*)\}")]
+    private static partial System.Text.RegularExpressions.Regex Hole();
+}

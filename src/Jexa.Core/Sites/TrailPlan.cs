@@ -1,0 +1,15 @@
+using System.Collections.Concurrent;
+using Jexa.Core.Definitions;
+using Jexa.Core.Keys;
+using Jexa.Core.Plans;
+using Jexa.Core.Sources;
+using Jexa.Core.Views;
+
+namespace Jexa.Core.Sites;
+
+/// <summary>The records above a row, from the top.</summary>
+/// <param name="Root">The list it begins with; null for none.</param>
+public sealed record TrailPlan(PlainLink? Root, IReadOnlyList<TrailStep> Steps)
+{
+    public static TrailPlan None { get; } = new(null, []);
+}

@@ -1,0 +1,12 @@
+using Jexa.Core.Edits;
+using Jexa.Core.Keys;
+using Jexa.Core.Plans;
+using Jexa.Core.Sources;
+using Jexa.Core.Values;
+using Jexa.Core.Views;
+
+namespace Jexa.Core.Sites;
+
+/// <summary>Columns that no two rows may share.</summary>
+/// <param name="Query">The keys, as they are stored, of rows that have given values.</param>
+public sealed record UniqueCheck(IReadOnlyList<SiteField> Fields, IPreparedQuery Query);

@@ -1,0 +1,9 @@
+using System.Collections.Concurrent;
+using Jexa.Core.Plans;
+using Jexa.Core.Sources;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Sites;
+
+/// <summary>One range query of a window, with its arguments.</summary>
+public readonly record struct WindowQuery(IPreparedQuery Query, IReadOnlyList<Constant> Arguments);

@@ -1,0 +1,17 @@
+using System.Text;
+
+namespace Jexa.Core.Values;
+
+/// <summary>One row of a block. Valid until the block is reset.</summary>
+public readonly struct Row(RowBlock block, int index)
+{
+    public int Width => block.Width;
+
+    public ref readonly Cell this[int column] => ref block.At(index, column);
+
+    /// <summary>The bytes of a text, decimal or bytes cell.</summary>
+    public ReadOnlySpan<byte> Run(int column) => block.Run(block.At(index, column));
+
+    /// <summary>The bytes of a text, decimal or bytes cell as text; for messages, not for the hot path.</summary>
+    public string Text(int column) => Encoding.UTF8.GetString(Run(column));
+}

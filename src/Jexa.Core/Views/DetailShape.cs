@@ -1,0 +1,15 @@
+using Jexa.Core.Addresses;
+using Jexa.Core.Formats;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Views;
+
+/// <summary>The part of a detail page that is the same for every visit.</summary>
+public sealed record DetailShape(
+    TextPlan Title,
+    IReadOnlyList<ViewColumn> Fields,
+    string One,
+    LinkPlan Own,
+    IReadOnlyList<LinkPlan> Links,
+    PlainLink? Back
+);

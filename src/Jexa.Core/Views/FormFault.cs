@@ -1,0 +1,8 @@
+using Jexa.Core.Edits;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Views;
+
+/// <summary>What is wrong with what was sent.</summary>
+/// <param name="Field">Null for the form as a whole.</param>
+public sealed record FormFault(FormInput? Field, string Text);

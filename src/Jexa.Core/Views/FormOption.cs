@@ -1,0 +1,7 @@
+using Jexa.Core.Edits;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Views;
+
+/// <summary>A value that can be chosen in one visit.</summary>
+public sealed record FormOption(string Value, string Label, bool IsSelected);

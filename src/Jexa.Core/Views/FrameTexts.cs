@@ -1,0 +1,15 @@
+using Jexa.Core.Addresses;
+using Jexa.Core.Formats;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Views;
+
+/// <summary>What the app itself puts around its pages.</summary>
+/// <param name="Header">Markdown; empty for none.</param>
+/// <param name="Logo">The whole path of a picture; null for none.</param>
+/// <param name="Style">The whole path of a style sheet; null for none.</param>
+/// <param name="PictureOrigins">Origins that pictures come from.</param>
+public sealed record FrameTexts(string Header, string Footer, string? Logo, string? Style, IReadOnlyList<string> PictureOrigins)
+{
+    public static FrameTexts None { get; } = new("", "", null, null, []);
+}

@@ -1,0 +1,11 @@
+using System.Text;
+using Jexa.Core.Addresses;
+using Jexa.Core.Keys;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Views;
+
+/// <summary>What fills one parameter of a link.</summary>
+/// <param name="Ordinal">Where its value stands in a row.</param>
+/// <param name="Field">The field it is read from, behind its record's table where that is another one.</param>
+public readonly record struct LinkFiller(KeyType Key, int Ordinal, string Field);

@@ -1,0 +1,29 @@
+using Jexa.Core.Addresses;
+using Jexa.Core.Formats;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Views;
+
+/// <summary>An answer in words: what happened, what to do, where to go.</summary>
+/// <param name="Outcome">The outcome's public word.</param>
+/// <param name="Sentences">The first says what happened.</param>
+/// <param name="Parameter">The parameter at fault, if one is.</param>
+/// <param name="Expected">What an ID looks like, where that helps.</param>
+public sealed record MessageView(
+    PageFrame Frame,
+    string? Page,
+    string Outcome,
+    int Status,
+    string Heading,
+    IReadOnlyList<string> Sentences,
+    string? Parameter,
+    string? Expected,
+    IReadOnlyList<PlainLink> Links
+) : PageView(Frame, Page)
+{
+    /// <summary>The app's own words in their stead, in Markdown; null where it has none.</summary>
+    public string? Markdown { get; init; }
+
+    /// <summary>What the visitor typed and could not be saved: label and text.</summary>
+    public IReadOnlyList<(string Label, string Text)> Typed { get; init; } = [];
+}

@@ -1,0 +1,9 @@
+using Jexa.Core.Addresses;
+using Jexa.Core.Formats;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Views;
+
+/// <summary>A link whose text and address are known: in the menu, on a message, the way back.</summary>
+/// <param name="Page">The name of the page it leads to.</param>
+public sealed record PlainLink(string Page, string Text, string Address);

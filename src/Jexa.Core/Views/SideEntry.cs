@@ -1,0 +1,9 @@
+using Jexa.Core.Addresses;
+using Jexa.Core.Formats;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Views;
+
+/// <summary>One value of a side list.</summary>
+/// <param name="Address">Null where no address can carry the value.</param>
+public sealed record SideEntry(string Text, string? Address, long Count, bool IsCurrent);

@@ -1,0 +1,8 @@
+using Jexa.Core.Addresses;
+using Jexa.Core.Formats;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Views;
+
+/// <summary>Where the other windows of a list are; null where there is none that way.</summary>
+public sealed record WindowLinks(string? First, string? Previous, string? Next, string? Last);

@@ -1,0 +1,9 @@
+using Jexa.Core.Addresses;
+using Jexa.Core.Keys;
+using Jexa.Core.Sites;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Visits;
+
+/// <summary>The record that an address asks for, or the answer where it asks for none.</summary>
+internal readonly record struct AskedRecord(Constant[] Keys, Answer? Refused);

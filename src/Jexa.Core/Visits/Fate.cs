@@ -1,0 +1,12 @@
+using System.Text.Json;
+using Jexa.Core.Edits;
+using Jexa.Core.Sites;
+using Jexa.Core.Sources;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Visits;
+
+/// <summary>What became of a key that no record has any more.</summary>
+/// <param name="MovedTo">The ID texts that the record has now, in the order of the page's parameters; null where it was
+/// deleted.</param>
+internal sealed record Fate(IReadOnlyList<string>? MovedTo);

@@ -1,0 +1,25 @@
+using Jexa.Core.Addresses;
+using Jexa.Core.Keys;
+using Jexa.Core.Sites;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Visits;
+
+/// <summary>A record that an address names, or the answer where it names none.</summary>
+/// <param name="Keys">By which it was found: the canonical ones.</param>
+internal readonly record struct FoundRecord(Row Row, Constant[] Keys, Answer? Refused)
+{
+    private readonly Constant[]? _asked;
+
+    /// <summary>
+    /// The keys that the address gives: others than those it was found by where the record spells or has them otherwise.
+    /// </summary>
+    public Constant[] Asked
+    {
+        get => _asked ?? Keys;
+        init => _asked = value;
+    }
+
+    /// <summary>The ID texts that the address gives, in their canonical spelling.</summary>
+    public string[] TextsOn(RecordPage page) => RecordFinder.TextsOf(page, Asked);
+}

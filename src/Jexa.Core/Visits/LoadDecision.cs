@@ -1,0 +1,9 @@
+using Jexa.Core.Keys;
+using Jexa.Core.Sites;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Visits;
+
+/// <param name="Row">The row that decided, where one did.</param>
+/// <param name="Why">For the developer.</param>
+internal readonly record struct LoadDecision(Outcome Outcome, int Row, string Why);

@@ -1,0 +1,31 @@
+using System.Text;
+using System.Text.Json;
+using Jexa.Core.Edits;
+using Jexa.Core.Plans;
+using Jexa.Core.Sites;
+using Jexa.Core.Sources;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Visits;
+
+/// <summary>A change that was made.</summary>
+/// <param name="Location">Where its visitor is led.</param>
+/// <param name="Id">The record's ID as it stands in addresses; null where no page shows it.</param>
+/// <param name="Scopes">Its ID texts in each scope.</param>
+internal sealed record MadeChange(
+    string Location,
+    string Label,
+    string? Id,
+    bool IsVisible,
+    IReadOnlyDictionary<string, string?> Scopes
+)
+{
+    /// <summary>The record's key as a page's addresses have it; null where they cannot carry it.</summary>
+    public Constant[]? Keys(RecordPage page)
+    {
+        if (page.Scope is not { } scope || Scopes.GetValueOrDefault(scope) is not { } key)
+            return null;
+        var keys = KeyHistory.Split(page, key).Select((text, i) => page.Parameters[i].Key.Read(text).Value).ToArray();
+        return Array.Exists(keys, value => value is null) ? null : [.. keys.OfType<Constant>()];
+    }
+}

@@ -1,0 +1,11 @@
+using Jexa.Core.Edits;
+using Jexa.Core.Keys;
+using Jexa.Core.Plans;
+using Jexa.Core.Sites;
+using Jexa.Core.Sources;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Visits;
+
+/// <summary>Runs a query, either by itself or within the transaction of a change.</summary>
+internal delegate ValueTask QueryRun(IPreparedQuery query, IReadOnlyList<Constant> arguments, RowBlock rows);

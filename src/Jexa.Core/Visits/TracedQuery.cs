@@ -1,0 +1,26 @@
+using System.Diagnostics.CodeAnalysis;
+using System.Net;
+using System.Runtime.CompilerServices;
+using Jexa.Core.Addresses;
+using Jexa.Core.Keys;
+using Jexa.Core.Sites;
+using Jexa.Core.Sources;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Visits;
+
+/// <summary>One query that a visit ran.</summary>
+/// <param name="Rows">The first rows, long values cut.</param>
+/// <param name="RowCount">How many rows came in all.</param>
+/// <param name="Ticks">How long it took, in the trace's clock.</param>
+public readonly record struct TracedQuery(
+    IPreparedQuery Query,
+    IReadOnlyList<Constant> Arguments,
+    RowBlock? Rows,
+    int RowCount,
+    long Ticks
+)
+{
+    /// <summary>What the source said beside the rows.</summary>
+    public string? Remark { get; init; }
+}

@@ -1,0 +1,13 @@
+using System.Text.Json;
+using Jexa.Core.Edits;
+using Jexa.Core.Plans;
+using Jexa.Core.Sites;
+using Jexa.Core.Sources;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Visits;
+
+/// <summary>How taking a change back ended.</summary>
+/// <param name="Change">The change that took it back; null where it was not taken back.</param>
+/// <param name="Refusal">Why not, as a sentence for the developer.</param>
+public sealed record UndoResult(LoggedChange? Change, string? Refusal);

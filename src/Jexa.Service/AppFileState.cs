@@ -1,0 +1,21 @@
+using System.Text;
+using Jexa.Core.Definitions;
+using Jexa.Core.Sites;
+using Jexa.Core.Visits;
+using Jexa.Service.Health;
+using Jexa.Service.State;
+
+namespace Jexa.Service;
+
+/// <summary>The app file as it is now, whether it makes a site or not.</summary>
+/// <param name="Text">Null where it cannot be read.</param>
+/// <param name="Definition">As far as it could be read; null where there is nothing to go on with.</param>
+/// <param name="Behind">It makes no site: the last good one is served.</param>
+/// <param name="Revision">Counts up with every change taken up.</param>
+public sealed record AppFileState(
+    string? Text,
+    AppDefinition? Definition,
+    IReadOnlyList<Finding> Findings,
+    bool Behind,
+    int Revision
+);

@@ -1,0 +1,7 @@
+using System.Runtime.CompilerServices;
+using Jexa.Core.Sources;
+
+namespace Jexa.Service.Health;
+
+/// <param name="Trouble">Why it does not answer; null where it does.</param>
+public sealed record SourceProbe(TimeSpan Took, SourceException? Trouble);

@@ -1,0 +1,4 @@
+namespace Jexa.Service.Management;
+
+/// <param name="Url">Opens the console signed in, once.</param>
+public sealed record ConsoleInfo(string Url);

@@ -1,0 +1,3 @@
+namespace Jexa.Service.Management;
+
+public sealed record PassInfo(string Parameter, string Field);

@@ -1,0 +1,3 @@
+namespace Jexa.Service.Management;
+
+public sealed record SessionRequest(string Code);

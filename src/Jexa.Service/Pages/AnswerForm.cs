@@ -1,0 +1,15 @@
+using Microsoft.AspNetCore.Http;
+using Microsoft.Extensions.Primitives;
+using Microsoft.Net.Http.Headers;
+
+namespace Jexa.Service.Pages;
+
+/// <summary>The form that an answer has.</summary>
+public enum AnswerForm
+{
+    Html,
+    Json,
+
+    /// <summary>None that the request takes: 406.</summary>
+    None,
+}

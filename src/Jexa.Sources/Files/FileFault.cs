@@ -1,0 +1,10 @@
+using Jexa.Core.Schemas;
+using Jexa.Core.Values;
+
+namespace Jexa.Sources.Files;
+
+/// <summary>A file that cannot be read as a table: what is wrong with it, and where.</summary>
+internal sealed class FileFault(string sentence, string remedy) : Exception(sentence)
+{
+    public string Remedy { get; } = remedy;
+}

@@ -1,0 +1,16 @@
+using Jexa.Core.Plans;
+using Jexa.Core.Schemas;
+using Jexa.Core.Sources;
+using Jexa.Core.Values;
+
+namespace Jexa.Sources.Files;
+
+/// <summary>Folders of CSV and JSON files: <c>{ engine: files, connection: FOLDER }</c>.</summary>
+public sealed class FilesEngine : ISourceEngine
+{
+    public string Name => "files";
+
+    public bool TakesKeys => true;
+
+    public ISource Open(SourceSettings settings) => new FilesSource(settings);
+}

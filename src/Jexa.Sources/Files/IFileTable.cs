@@ -1,0 +1,14 @@
+using Jexa.Core.Schemas;
+using Jexa.Core.Values;
+
+namespace Jexa.Sources.Files;
+
+/// <summary>A file of records: its columns, and its rows as often as they are asked for.</summary>
+internal interface IFileTable
+{
+    IReadOnlyList<string> Columns { get; }
+
+    /// <summary>The rows in the order of the file.</summary>
+    /// <exception cref="FileFault">A row cannot be read.</exception>
+    IEnumerable<FileRow> Rows();
+}

@@ -1,0 +1,11 @@
+using Jexa.Core.Schemas;
+using Jexa.Core.Sources;
+using Jexa.Core.Values;
+using Jexa.Sources.Sqlite;
+using Microsoft.Data.Sqlite;
+
+namespace Jexa.Sources.Files;
+
+/// <param name="Misfits">Values that are not of their column's type, one sentence a column.</param>
+/// <param name="Doubles">Why a declared key is none, by its columns.</param>
+internal sealed record TableNotes(IReadOnlyList<string> Misfits, IReadOnlyDictionary<string, string> Doubles);

@@ -1,0 +1,19 @@
+using System.Data.Common;
+using System.Globalization;
+using System.Text.RegularExpressions;
+using Jexa.Core.Schemas;
+using Jexa.Core.Sources;
+using Jexa.Core.Values;
+using Jexa.Sources.Sql;
+using Npgsql;
+using NpgsqlTypes;
+
+namespace Jexa.Sources.Postgres;
+
+/// <summary>Which columns each constraint is about, by table and name.</summary>
+internal sealed record PostgresRules(IReadOnlyDictionary<(string Table, string Name), IReadOnlyList<string>> Columns)
+{
+    public static PostgresRules None { get; } = new(new Dictionary<(string, string), IReadOnlyList<string>>());
+
+    public IReadOnlyList<string>? ColumnsOf(string table, string name) => Columns.GetValueOrDefault((table, name));
+}

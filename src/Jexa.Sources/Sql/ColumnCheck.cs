@@ -1,0 +1,9 @@
+using System.Globalization;
+using System.Text.RegularExpressions;
+using Jexa.Core.Schemas;
+using Jexa.Core.Values;
+
+namespace Jexa.Sources.Sql;
+
+/// <summary>One check that could be read: the values a column may have.</summary>
+internal sealed record ColumnCheck(string Column, IReadOnlyList<string>? OneOf, decimal? Least, decimal? Most, int? MaxLength);

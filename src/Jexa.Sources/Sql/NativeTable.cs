@@ -1,0 +1,10 @@
+using Jexa.Core.Schemas;
+using Jexa.Core.Values;
+
+namespace Jexa.Sources.Sql;
+
+/// <summary>What a table is called in SQL, and its columns.</summary>
+internal sealed record NativeTable(string Sql, TableSchema Schema, IReadOnlyList<NativeColumn> Columns)
+{
+    public NativeColumn? Find(string name) => Columns.FirstOrDefault(column => column.Column.Name == name);
+}
