@@ -45,7 +45,7 @@ internal static class Files
             var (took, _) = await Stopper.TakeAsync(50_000, async () =>
             {
                 rows.Reset(1);
-                await query.RunAsync([new Constant.Text($"S-{random.Next(Rows):D7}")], rows, CancellationToken.None);
+                await query.RunAsync([new TypedValue.Text($"S-{random.Next(Rows):D7}")], rows, CancellationToken.None);
                 return rows.Count;
             });
             Console.WriteLine($"one by key:  {took:N1} µs");

@@ -71,7 +71,7 @@ internal static class Saves
                 TimeProvider.System,
                 new ListCursor(new byte[32]),
                 new RuntimeFindings(),
-                new Editing(log, new FormSeal(new EphemeralDataProtectionProvider()), new byte[32])
+                new EditServices(log, new FormSeal(new EphemeralDataProtectionProvider()), new byte[32])
             );
 
             var (ours, theirs) = (new List<double>(), new List<double>());

@@ -103,7 +103,7 @@ public static class BridgePage
 
     public sealed record Fields(Picture? Photo, string Name, string Code, Reference District, string Status, string Kind, string River, DateOnly? OpenedOn, decimal LengthM, double? WidthM, long? CarriesT, long Lanes, bool Toll, string? TollSite, string? Story, string? Note, DateTimeOffset? ChangedAt)
     {
-        internal static Fields Of(Members json) => new(json.With("photo").OrNull("photo", Members.Picture), json.Must("name", Members.Text), json.Must("code", Members.Text), json.Must("district", Members.Reference), json.Must("status", Members.Text), json.Must("kind", Members.Text), json.Must("river", Members.Text), json.With("opened_on").Or("opened_on", Members.Day), json.Must("length_m", Members.Number), json.With("width_m").Or("width_m", Members.Real), json.Or("carries_t", Members.Whole), json.Must("lanes", Members.Whole), json.Must("toll", Members.Truth), json.OrNull("toll_site", Members.Text), json.With("story").OrNull("story", Members.Text), json.With("note").OrNull("note", Members.Text), json.Or("changed_at", Members.Moment));
+        internal static Fields Of(Members json) => new(json.With("photo").OrNull("photo", Members.Picture), json.Must("name", Members.Text), json.Must("code", Members.Text), json.Must("district", Members.Reference), json.Must("status", Members.Text), json.Must("kind", Members.Text), json.Must("river", Members.Text), json.With("opened_on").Or("opened_on", Members.Day), json.Must("length_m", Members.Number), json.With("width_m").Or("width_m", Members.Real), json.Or("carries_t", Members.Whole), json.Must("lanes", Members.Whole), json.Must("toll", Members.Boolean), json.OrNull("toll_site", Members.Text), json.With("story").OrNull("story", Members.Text), json.With("note").OrNull("note", Members.Text), json.Or("changed_at", Members.Moment));
     }
 
     public sealed record RelatedSpanFields(long? SpanNo, string? Kind, string? Material, decimal? LengthM)
@@ -132,7 +132,7 @@ public static class BridgePage
 
     public sealed record RelatedGaugeFields(string? Place, decimal? LevelM, bool? Rising, DateTimeOffset? MeasuredAt)
     {
-        internal static RelatedGaugeFields Of(Members json) => new(json.With("place").OrNull("place", Members.Text), json.With("level_m").Or("level_m", Members.Number), json.With("rising").Or("rising", Members.Truth), json.With("measured_at").Or("measured_at", Members.Moment));
+        internal static RelatedGaugeFields Of(Members json) => new(json.With("place").OrNull("place", Members.Text), json.With("level_m").Or("level_m", Members.Number), json.With("rising").Or("rising", Members.Boolean), json.With("measured_at").Or("measured_at", Members.Moment));
     }
 
     /// <summary>Water at its river, of a record that was loaded.</summary>
@@ -198,7 +198,7 @@ public static class BridgeEditPage
 
     public sealed record Fields(string Name, string Code, string District, string Status, string Kind, string River, DateOnly? OpenedOn, decimal LengthM, double? WidthM, long? CarriesT, long Lanes, bool Toll, string? TollSite, string? Photo, string? Story, string? Note)
     {
-        internal static Fields Of(Members json) => new(json.Must("name", Members.Text), json.Must("code", Members.Text), json.Must("district", Members.Text), json.Must("status", Members.Text), json.Must("kind", Members.Text), json.Must("river", Members.Text), json.With("opened_on").Or("opened_on", Members.Day), json.Must("length_m", Members.Number), json.With("width_m").Or("width_m", Members.Real), json.With("carries_t").Or("carries_t", Members.Whole), json.Must("lanes", Members.Whole), json.Must("toll", Members.Truth), json.With("toll_site").OrNull("toll_site", Members.Text), json.With("photo").OrNull("photo", Members.Text), json.With("story").OrNull("story", Members.Text), json.With("note").OrNull("note", Members.Text));
+        internal static Fields Of(Members json) => new(json.Must("name", Members.Text), json.Must("code", Members.Text), json.Must("district", Members.Text), json.Must("status", Members.Text), json.Must("kind", Members.Text), json.Must("river", Members.Text), json.With("opened_on").Or("opened_on", Members.Day), json.Must("length_m", Members.Number), json.With("width_m").Or("width_m", Members.Real), json.With("carries_t").Or("carries_t", Members.Whole), json.Must("lanes", Members.Whole), json.Must("toll", Members.Boolean), json.With("toll_site").OrNull("toll_site", Members.Text), json.With("photo").OrNull("photo", Members.Text), json.With("story").OrNull("story", Members.Text), json.With("note").OrNull("note", Members.Text));
     }
 
     public static Task<Loaded<Held<Fields>>> LoadAsync(Service service, long id, CancellationToken cancellation = default) =>
@@ -277,7 +277,7 @@ public static class BridgeNewPage
 
     public sealed record Fields(string? Name, string? Code, string? District, string? Status, string? Kind, string? River, DateOnly? OpenedOn, string? LengthM, double? WidthM, long? CarriesT, long? Lanes, bool? Toll, string? TollSite, string? Photo, string? Story, string? Note)
     {
-        internal static Fields Of(Members json) => new(json.With("name").OrNull("name", Members.Text), json.With("code").OrNull("code", Members.Text), json.With("district").OrNull("district", Members.Text), json.With("status").OrNull("status", Members.Text), json.With("kind").OrNull("kind", Members.Text), json.With("river").OrNull("river", Members.Text), json.With("opened_on").Or("opened_on", Members.Day), json.With("length_m").OrNull("length_m", Members.Text), json.With("width_m").Or("width_m", Members.Real), json.With("carries_t").Or("carries_t", Members.Whole), json.With("lanes").Or("lanes", Members.Whole), json.With("toll").Or("toll", Members.Truth), json.With("toll_site").OrNull("toll_site", Members.Text), json.With("photo").OrNull("photo", Members.Text), json.With("story").OrNull("story", Members.Text), json.With("note").OrNull("note", Members.Text));
+        internal static Fields Of(Members json) => new(json.With("name").OrNull("name", Members.Text), json.With("code").OrNull("code", Members.Text), json.With("district").OrNull("district", Members.Text), json.With("status").OrNull("status", Members.Text), json.With("kind").OrNull("kind", Members.Text), json.With("river").OrNull("river", Members.Text), json.With("opened_on").Or("opened_on", Members.Day), json.With("length_m").OrNull("length_m", Members.Text), json.With("width_m").Or("width_m", Members.Real), json.With("carries_t").Or("carries_t", Members.Whole), json.With("lanes").Or("lanes", Members.Whole), json.With("toll").Or("toll", Members.Boolean), json.With("toll_site").OrNull("toll_site", Members.Text), json.With("photo").OrNull("photo", Members.Text), json.With("story").OrNull("story", Members.Text), json.With("note").OrNull("note", Members.Text));
     }
 
     public static Task<Loaded<Held<Fields>>> LoadAsync(Service service, CancellationToken cancellation = default) =>
@@ -355,7 +355,7 @@ public static class BridgeDeletePage
 
     public sealed record Fields(long BridgeId, string Code, string Name, string District, string Status, string Kind, string River, DateOnly? OpenedOn, decimal LengthM, double? WidthM, long? CarriesT, long Lanes, bool Toll, string? Photo, string? TollSite, string? Story, string? Note, DateTimeOffset? AddedAt, DateTimeOffset? ChangedAt)
     {
-        internal static Fields Of(Members json) => new(json.Must("bridge_id", Members.Whole), json.Must("code", Members.Text), json.Must("name", Members.Text), json.Must("district", Members.Text), json.Must("status", Members.Text), json.Must("kind", Members.Text), json.Must("river", Members.Text), json.With("opened_on").Or("opened_on", Members.Day), json.Must("length_m", Members.Number), json.With("width_m").Or("width_m", Members.Real), json.With("carries_t").Or("carries_t", Members.Whole), json.Must("lanes", Members.Whole), json.Must("toll", Members.Truth), json.With("photo").OrNull("photo", Members.Text), json.With("toll_site").OrNull("toll_site", Members.Text), json.With("story").OrNull("story", Members.Text), json.With("note").OrNull("note", Members.Text), json.With("added_at").Or("added_at", Members.Moment), json.With("changed_at").Or("changed_at", Members.Moment));
+        internal static Fields Of(Members json) => new(json.Must("bridge_id", Members.Whole), json.Must("code", Members.Text), json.Must("name", Members.Text), json.Must("district", Members.Text), json.Must("status", Members.Text), json.Must("kind", Members.Text), json.Must("river", Members.Text), json.With("opened_on").Or("opened_on", Members.Day), json.Must("length_m", Members.Number), json.With("width_m").Or("width_m", Members.Real), json.With("carries_t").Or("carries_t", Members.Whole), json.Must("lanes", Members.Whole), json.Must("toll", Members.Boolean), json.With("photo").OrNull("photo", Members.Text), json.With("toll_site").OrNull("toll_site", Members.Text), json.With("story").OrNull("story", Members.Text), json.With("note").OrNull("note", Members.Text), json.With("added_at").Or("added_at", Members.Moment), json.With("changed_at").Or("changed_at", Members.Moment));
     }
 
     public static Task<Loaded<Held<Fields>>> LoadAsync(Service service, long id, CancellationToken cancellation = default) =>
@@ -379,7 +379,7 @@ public static class GaugesPage
 
     public sealed record Fields(string? Place, string? River, decimal? LevelM, bool? Rising, DateTimeOffset? MeasuredAt)
     {
-        internal static Fields Of(Members json) => new(json.With("place").OrNull("place", Members.Text), json.With("river").OrNull("river", Members.Text), json.With("level_m").Or("level_m", Members.Number), json.With("rising").Or("rising", Members.Truth), json.With("measured_at").Or("measured_at", Members.Moment));
+        internal static Fields Of(Members json) => new(json.With("place").OrNull("place", Members.Text), json.With("river").OrNull("river", Members.Text), json.With("level_m").Or("level_m", Members.Number), json.With("rising").Or("rising", Members.Boolean), json.With("measured_at").Or("measured_at", Members.Moment));
     }
 
     public static Task<Loaded<Listed<Fields>>> LoadAsync(Service service, string? river = null, Wanted? wanted = null, CancellationToken cancellation = default) =>
@@ -400,7 +400,7 @@ public static class GaugePage
 
     public sealed record Fields(string Code, string? River, string? Place, decimal? LevelM, bool? Rising, DateTimeOffset? MeasuredAt, string? Note)
     {
-        internal static Fields Of(Members json) => new(json.Must("code", Members.Text), json.With("river").OrNull("river", Members.Text), json.With("place").OrNull("place", Members.Text), json.With("level_m").Or("level_m", Members.Number), json.With("rising").Or("rising", Members.Truth), json.With("measured_at").Or("measured_at", Members.Moment), json.With("note").OrNull("note", Members.Text));
+        internal static Fields Of(Members json) => new(json.Must("code", Members.Text), json.With("river").OrNull("river", Members.Text), json.With("place").OrNull("place", Members.Text), json.With("level_m").Or("level_m", Members.Number), json.With("rising").Or("rising", Members.Boolean), json.With("measured_at").Or("measured_at", Members.Moment), json.With("note").OrNull("note", Members.Text));
     }
 
     public static Task<Loaded<Shown<Fields>>> LoadAsync(Service service, string code, CancellationToken cancellation = default) =>
@@ -1592,7 +1592,7 @@ internal abstract record Key
         public override string Write(object value) => ((DateOnly)value).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
     }
 
-    public sealed record Truth : Key
+    public sealed record Boolean : Key
     {
         public override (object, bool)? Read(string text) =>
             text.Equals("true", StringComparison.OrdinalIgnoreCase) || text == "1" ? (true, text == "true")
@@ -2111,7 +2111,7 @@ internal sealed class Members(JsonElement json)
 
     public static double Real(JsonElement value) => value.GetDouble();
 
-    public static bool Truth(JsonElement value) => value.GetBoolean();
+    public static bool Boolean(JsonElement value) => value.GetBoolean();
 
     public static string Text(JsonElement value) => value.GetString() ?? throw new FormatException();
 
@@ -2427,7 +2427,7 @@ internal static class Calls
     }
 
     private static Total TotalOf(Members body) =>
-        new(body.Of("total").Must("count", Members.Whole), body.Of("total").Must("exact", Members.Truth));
+        new(body.Of("total").Must("count", Members.Whole), body.Of("total").Must("exact", Members.Boolean));
 
     private static List<Entry<TFields>> EntriesOf<TFields>(Members body, Func<Members, TFields> fields) =>
         [

@@ -824,7 +824,7 @@ export type Saved<V> =
 
 /** A field as a form asks for it. */
 export interface Asked {
-  readonly name: string; readonly label: string; readonly input: "text" | "long-text" | "whole" | "number" | "truth" | "date" | "moment" | "choice" | "reference" | "picture" | "secret";
+  readonly name: string; readonly label: string; readonly input: "text" | "long-text" | "whole" | "number" | "boolean" | "date" | "moment" | "choice" | "reference" | "picture" | "secret";
   readonly required: boolean; readonly help?: string; readonly least?: string; readonly most?: string; readonly longest?: number; readonly digits?: number; readonly form?: string; readonly example?: string;
   readonly choices?: readonly { readonly value: string; readonly label: string }[];
   /** What it begins with on the page of a new record. */ readonly begins?: string;
@@ -1508,7 +1508,7 @@ export const pages = {
     { name: "width_m", label: "Width (m)", input: "number", required: false, least: "0.5", most: "100" },
     { name: "carries_t", label: "Carries (t)", input: "whole", required: false },
     { name: "lanes", label: "Lanes", input: "whole", required: true, least: "0", most: "12" },
-    { name: "toll", label: "Toll bridge", input: "truth", required: false },
+    { name: "toll", label: "Toll bridge", input: "boolean", required: false },
     { name: "toll_site", label: "Pay the toll", input: "text", required: false },
     { name: "photo", label: "Photo", input: "picture", required: false },
     { name: "story", label: "Story", input: "long-text", required: false },
@@ -1527,7 +1527,7 @@ export const pages = {
     { name: "width_m", label: "Width (m)", input: "number", required: false, least: "0.5", most: "100" },
     { name: "carries_t", label: "Carries (t)", input: "whole", required: false },
     { name: "lanes", label: "Lanes", input: "whole", required: true, least: "0", most: "12", begins: "1" },
-    { name: "toll", label: "Toll bridge", input: "truth", required: false, begins: "false" },
+    { name: "toll", label: "Toll bridge", input: "boolean", required: false, begins: "false" },
     { name: "toll_site", label: "Pay the toll", input: "text", required: false },
     { name: "photo", label: "Photo", input: "picture", required: false },
     { name: "story", label: "Story", input: "long-text", required: false },

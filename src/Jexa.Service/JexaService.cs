@@ -120,7 +120,7 @@ public sealed class JexaService : IAsyncDisposable
         var logger = Logger(options);
         var telemetry = new VisitTelemetry(options.Collector);
         var runtimeFindings = new RuntimeFindings();
-        var editing = new Editing(changes, seal, kept.VersionSecret);
+        var editing = new EditServices(changes, seal, kept.VersionSecret);
         var host = new SiteHost(
             compilation,
             new VisitRunner(TimeProvider.System, new ListCursor(kept.CursorSecret), runtimeFindings, editing),

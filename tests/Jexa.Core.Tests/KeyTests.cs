@@ -24,7 +24,7 @@ public class KeyTests
     {
         var reading = IntegerKey.Instance.Read(id);
         Assert.Equal(KeyFault.None, reading.Fault);
-        Assert.Equal(new Constant.Whole(value), reading.Value);
+        Assert.Equal(new TypedValue.Whole(value), reading.Value);
         Assert.Equal(canonical, reading.IsCanonical);
     }
 
@@ -73,7 +73,7 @@ public class KeyTests
             using var id = new Utf8Buffer();
             var reading = IntegerKey.Instance.TryWrite(rows[0], 0, id) ? IntegerKey.Instance.Read(id.ToString()) : default;
             return reading.IsCanonical
-                && reading.Value == new Constant.Whole(value)
+                && reading.Value == new TypedValue.Whole(value)
                 && IntegerKey.Instance.Write(reading.Value!) == value.ToString(CultureInfo.InvariantCulture)
                 && IntegerKey.Instance.Compare(rows[0], 0, reading.Value!) == KeyMatch.Exact;
         });
@@ -92,7 +92,7 @@ public class KeyTests
                     && big <= long.MaxValue;
                 var reading = IntegerKey.Instance.Read(id);
                 return isNumber
-                    ? reading.Value is Constant.Whole whole
+                    ? reading.Value is TypedValue.Whole whole
                         && reading.IsCanonical == (whole.Value.ToString(CultureInfo.InvariantCulture) == id)
                     : reading.Fault != KeyFault.None;
             });
@@ -121,7 +121,7 @@ public class KeyTests
     [InlineData("é", "e", KeyMatch.None)]
     [InlineData("Ø", "ø", KeyMatch.CaseOnly)]
     public void A_loaded_text_is_compared_code_unit_by_code_unit(string held, string asked, KeyMatch match) =>
-        Assert.Equal(match, TextKey.Folding.Compare(Text(Encoding.UTF8.GetBytes(held))[0], 0, new Constant.Text(asked)));
+        Assert.Equal(match, TextKey.Folding.Compare(Text(Encoding.UTF8.GetBytes(held))[0], 0, new TypedValue.Text(asked)));
 
     [Fact]
     public void A_text_never_passes_for_a_number_nor_a_number_for_a_text()
@@ -134,8 +134,8 @@ public class KeyTests
         using var id = new Utf8Buffer();
         Assert.False(TextKey.Exact.TryWrite(rows[0], 0, id));
         Assert.False(IntegerKey.Instance.TryWrite(rows[0], 1, id));
-        Assert.Equal(KeyMatch.None, TextKey.Exact.Compare(rows[0], 0, new Constant.Text("7")));
-        Assert.Equal(KeyMatch.None, IntegerKey.Instance.Compare(rows[0], 1, new Constant.Whole(7)));
+        Assert.Equal(KeyMatch.None, TextKey.Exact.Compare(rows[0], 0, new TypedValue.Text("7")));
+        Assert.Equal(KeyMatch.None, IntegerKey.Instance.Compare(rows[0], 1, new TypedValue.Whole(7)));
         Assert.Equal(0, id.Length);
     }
 
@@ -147,7 +147,7 @@ public class KeyTests
     public void A_UUID_is_read_in_each_usual_spelling_and_one_is_canonical(string id, bool canonical)
     {
         var reading = UuidKey.Instance.Read(id);
-        Assert.Equal(new Constant.Uuid(Guid.Parse("0b5ad0f2-6c0e-4b39-9f0a-3d2f7f1c9e54")), reading.Value);
+        Assert.Equal(new TypedValue.Uuid(Guid.Parse("0b5ad0f2-6c0e-4b39-9f0a-3d2f7f1c9e54")), reading.Value);
         Assert.Equal(canonical, reading.IsCanonical);
     }
 
@@ -173,7 +173,7 @@ public class KeyTests
             using var id = new Utf8Buffer();
             return UuidKey.Instance.TryWrite(rows[0], 0, id)
                 && UuidKey.Instance.Read(id.ToString()) is { IsCanonical: true } reading
-                && reading.Value == new Constant.Uuid(uuid)
+                && reading.Value == new TypedValue.Uuid(uuid)
                 && UuidKey.Instance.Compare(rows[0], 0, reading.Value!) == KeyMatch.Exact;
         });
 
@@ -210,7 +210,7 @@ public class KeyTests
     public void Truth_has_two_canonical_spellings(string id, bool value, bool canonical)
     {
         var reading = BooleanKey.Instance.Read(id);
-        Assert.Equal((new Constant.Truth(value), canonical), (reading.Value, reading.IsCanonical));
+        Assert.Equal((new TypedValue.Boolean(value), canonical), (reading.Value, reading.IsCanonical));
         foreach (var other in new[] { "yes", "2", "-1", "truE ", "" })
             Assert.Equal(KeyFault.WrongForm, BooleanKey.Instance.Read(other).Fault);
     }

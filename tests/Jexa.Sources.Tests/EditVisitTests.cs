@@ -43,7 +43,7 @@ public sealed class EditVisitTests : IAsyncDisposable
             _clock,
             new ListCursor(new byte[32]),
             new RuntimeFindings(),
-            new Editing(_store, _seal, new byte[32])
+            new EditServices(_store, _seal, new byte[32])
         );
     }
 

@@ -29,8 +29,8 @@ public sealed class HousekeepingTests : IDisposable
     private static RecordWrite Rename(string name) =>
         new RecordWrite.Update(
             "bridge",
-            [new ColumnValue("bridge_id", new Constant.Whole(7))],
-            [new ColumnValue("name", new Constant.Text(name))]
+            [new ColumnValue("bridge_id", new TypedValue.Whole(7))],
+            [new ColumnValue("name", new TypedValue.Text(name))]
         );
 
     private static async Task SaveAsync(ISource source, string name)

@@ -155,7 +155,7 @@ public class QueryTests
         using var connection = new Microsoft.Data.Sqlite.SqliteConnection($"Data Source={app.Database};Pooling=False");
         connection.Open();
         using var pasted = connection.CreateCommand();
-        pasted.CommandText = query.Shown([new Constant.Text("it's ?1")]);
+        pasted.CommandText = query.Shown([new TypedValue.Text("it's ?1")]);
         Assert.Equal("it's ?1", pasted.ExecuteScalar());
     }
 

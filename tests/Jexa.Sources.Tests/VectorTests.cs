@@ -161,7 +161,7 @@ public sealed class VectorTests : IAsyncLifetime
             ValueKind.Decimal => ["0", "7", "-7.5", "0.001", "1234567890123456789012345678", "-0.1234567890123456789"],
             ValueKind.Uuid => ["0b5ad0f2-6c0e-4b39-9f0a-3d2f7f1c9e54", "00000000-0000-0000-0000-000000000000"],
             ValueKind.Date => ["2024-02-29", "0001-01-01", "9999-12-31"],
-            ValueKind.Truth => ["true", "false"],
+            ValueKind.Boolean => ["true", "false"],
             ValueKind.Year => ["2024", "0999", "9998"],
             ValueKind.Month => ["1", "12"],
             ValueKind.Word => [.. parameter.Words],
@@ -629,7 +629,7 @@ public sealed class VectorTests : IAsyncLifetime
         {
             "whole" or "year" or "month" => long.Parse(text, CultureInfo.InvariantCulture),
             "decimal" => decimal.Parse(text, CultureInfo.InvariantCulture),
-            "truth" => text == "true",
+            "boolean" => text == "true",
             "uuid" => Guid.Parse(text),
             "date" => DateOnly.ParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture),
             _ => text,
@@ -669,7 +669,7 @@ public sealed class VectorTests : IAsyncLifetime
             """
             import { readFileSync } from "node:fs";
             const { kinds, build, read } = JSON.parse(readFileSync(process.argv[2], "utf8"));
-            const typed = (kind, text) => kind === "whole" ? (Number.isSafeInteger(Number(text)) ? Number(text) : BigInt(text)) : kind === "year" || kind === "month" ? Number(text) : kind === "truth" ? text === "true" : text;
+            const typed = (kind, text) => kind === "whole" ? (Number.isSafeInteger(Number(text)) ? Number(text) : BigInt(text)) : kind === "year" || kind === "month" ? Number(text) : kind === "boolean" ? text === "true" : text;
             const shown = (kind, value) => kind === "year" ? String(value).padStart(4, "0") : String(value);
             let wrong = 0, right = 0;
             const is = (what, got, wanted) => { if (JSON.stringify(got) === JSON.stringify(wanted)) right++; else if (++wrong < 20) console.log(what, JSON.stringify(got), "not", JSON.stringify(wanted)); };

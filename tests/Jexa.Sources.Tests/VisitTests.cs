@@ -675,28 +675,28 @@ public class VisitTests
     [Fact]
     public void The_log_keeps_values_of_every_kind_as_they_were()
     {
-        Constant[] values =
+        TypedValue[] values =
         [
-            new Constant.Whole(long.MinValue),
-            new Constant.Text(""),
-            new Constant.Text("ø 🌉\0\n"),
-            new Constant.Uuid(Guid.Parse("6f1a2b3c-0d4e-4f50-8a6b-7c8d9e0f1a2b")),
-            new Constant.Date(DateOnly.MaxValue),
-            new Constant.Moment(new DateTime(1999, 12, 31, 23, 59, 59)),
-            new Constant.Number(-1.500m),
-            new Constant.Number(decimal.MaxValue),
-            new Constant.Number(0.0000000000000000000000000001m),
-            new Constant.Truth(true),
-            new Constant.Truth(false),
-            new Constant.Real(double.NaN),
-            new Constant.Real(-0.0),
-            new Constant.Real(5e-324),
-            Constant.Empty.Value,
+            new TypedValue.Whole(long.MinValue),
+            new TypedValue.Text(""),
+            new TypedValue.Text("ø 🌉\0\n"),
+            new TypedValue.Uuid(Guid.Parse("6f1a2b3c-0d4e-4f50-8a6b-7c8d9e0f1a2b")),
+            new TypedValue.Date(DateOnly.MaxValue),
+            new TypedValue.Moment(new DateTime(1999, 12, 31, 23, 59, 59)),
+            new TypedValue.Number(-1.500m),
+            new TypedValue.Number(decimal.MaxValue),
+            new TypedValue.Number(0.0000000000000000000000000001m),
+            new TypedValue.Boolean(true),
+            new TypedValue.Boolean(false),
+            new TypedValue.Real(double.NaN),
+            new TypedValue.Real(-0.0),
+            new TypedValue.Real(5e-324),
+            TypedValue.Empty.Value,
         ];
         var log = new VisitLog();
         var trace = log.Begin("GET", "/", TimeProvider.System);
         foreach (var value in values.SkipLast(1))
-            trace.Add(new TracedParameter("id", value.ToString(), KeyReading.Of(value, canonical: value is Constant.Text)));
+            trace.Add(new TracedParameter("id", value.ToString(), KeyReading.Of(value, canonical: value is TypedValue.Text)));
         trace.Add(new TracedParameter("gone", null, default));
         trace.Add(new TracedParameter("bad", "x", KeyReading.Failed(KeyFault.WrongForm)));
         var rows = new RowBlock();
@@ -710,14 +710,14 @@ public class VisitTests
 
         var query = new ShownQuery();
         trace.Add(query, values, rows, 2, 0);
-        trace.Add(query, [new Constant.Bytes([0, 255])], null, 0, 0);
+        trace.Add(query, [new TypedValue.Bytes([0, 255])], null, 0, 0);
         var (parameters, queries) = (trace.Parameters.ToList(), trace.Queries.ToList());
         log.Add(trace);
         var told = log.Read(1, kept => kept)!;
 
         Assert.Equal(parameters.Select(Said), told.Parameters.Select(Said));
         Assert.Equal(values, told.Queries[0].Arguments);
-        Assert.Equal([0, 255], ((Constant.Bytes)told.Queries[1].Arguments[0]).Value);
+        Assert.Equal([0, 255], ((TypedValue.Bytes)told.Queries[1].Arguments[0]).Value);
         Assert.Equal(
             queries.Select(asked => (asked.Query, asked.RowCount, asked.Ticks)),
             told.Queries.Select(asked => (asked.Query, asked.RowCount, asked.Ticks))
@@ -728,7 +728,7 @@ public class VisitTests
         );
         Assert.Null(told.Queries[1].Rows);
 
-        static (string, string?, KeyFault, Constant?, bool) Said(TracedParameter parameter) =>
+        static (string, string?, KeyFault, TypedValue?, bool) Said(TracedParameter parameter) =>
             (parameter.Name, parameter.Raw, parameter.Reading.Fault, parameter.Reading.Value, parameter.Reading.IsCanonical);
     }
 
@@ -738,10 +738,10 @@ public class VisitTests
 
         public IReadOnlyList<string> ColumnNames => ["a", "b"];
 
-        public ValueTask RunAsync(IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation) =>
+        public ValueTask RunAsync(IReadOnlyList<TypedValue> arguments, RowBlock into, CancellationToken cancellation) =>
             throw new NotSupportedException();
 
-        public string Shown(IReadOnlyList<Constant> arguments) => "";
+        public string Shown(IReadOnlyList<TypedValue> arguments) => "";
     }
 
     [Fact]

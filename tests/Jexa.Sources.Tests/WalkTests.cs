@@ -40,7 +40,7 @@ public class WalkTests
             using (answer)
             {
                 var order = Assert.IsType<ListView>(answer.View).Controls.Orders.First(order => order.Name == column);
-                return $"{order.Turned} {order.Now}";
+                return $"{order.Address} {order.Now}";
             }
         }
     }

@@ -499,7 +499,7 @@ public static class PairPage
 
     public sealed record Fields(long Number, bool Flag)
     {
-        internal static Fields Of(Members json) => new(json.Must("number", Members.Whole), json.Must("flag", Members.Truth));
+        internal static Fields Of(Members json) => new(json.Must("number", Members.Whole), json.Must("flag", Members.Boolean));
     }
 
     public static Task<Loaded<Shown<Fields>>> LoadAsync(Service service, long number, bool flag, CancellationToken cancellation = default) =>
@@ -905,7 +905,7 @@ internal abstract record Key
         public override string Write(object value) => ((DateOnly)value).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
     }
 
-    public sealed record Truth : Key
+    public sealed record Boolean : Key
     {
         public override (object, bool)? Read(string text) =>
             text.Equals("true", StringComparison.OrdinalIgnoreCase) || text == "1" ? (true, text == "true")
@@ -1424,7 +1424,7 @@ internal sealed class Members(JsonElement json)
 
     public static double Real(JsonElement value) => value.GetDouble();
 
-    public static bool Truth(JsonElement value) => value.GetBoolean();
+    public static bool Boolean(JsonElement value) => value.GetBoolean();
 
     public static string Text(JsonElement value) => value.GetString() ?? throw new FormatException();
 
@@ -1740,7 +1740,7 @@ internal static class Calls
     }
 
     private static Total TotalOf(Members body) =>
-        new(body.Of("total").Must("count", Members.Whole), body.Of("total").Must("exact", Members.Truth));
+        new(body.Of("total").Must("count", Members.Whole), body.Of("total").Must("exact", Members.Boolean));
 
     private static List<Entry<TFields>> EntriesOf<TFields>(Members body, Func<Members, TFields> fields) =>
         [
@@ -1785,7 +1785,7 @@ public static partial class Addresses
         new("person", [new("people"), new("", "id", "")], [new("id", new Key.Uuid())], [], values => new PersonPage.At((Guid)values["id"])),
         new("day", [new("days"), new("", "day", "")], [new("day", new Key.Day())], [], values => new DayPage.At((DateOnly)values["day"])),
         new("days-since", [new("since"), new("", "from_day", "")], [new("from_day", new Key.Day())], [], values => new DaysSincePage.At((DateOnly)values["from_day"])),
-        new("pair", [new("pairs"), new("", "number", ""), new("", "flag", "")], [new("number", new Key.Whole(long.MinValue, long.MaxValue)), new("flag", new Key.Truth())], [], values => new PairPage.At((long)values["number"], (bool)values["flag"])),
+        new("pair", [new("pairs"), new("", "number", ""), new("", "flag", "")], [new("number", new Key.Whole(long.MinValue, long.MaxValue)), new("flag", new Key.Boolean())], [], values => new PairPage.At((long)values["number"], (bool)values["flag"])),
         new("shared", [new("shared")], [], [], values => new SharedPage.At()),
         new("shared-thing", [new("shared")], [new("thing", new Key.Whole(long.MinValue, long.MaxValue))], [], values => new SharedThingPage.At((long)values["thing"])),
         new("shared-word", [new("shared")], [new("word_slug", new Key.Text(int.MaxValue))], [], values => new SharedWordPage.At((string)values["word_slug"])),

@@ -197,7 +197,7 @@ function inputFor(asked: Asked, value: unknown) {
     area.value = given;
     return area;
   }
-  const type = { whole: "number", number: "number", date: "date", moment: "datetime-local", truth: "checkbox" }[asked.input as string] ?? "text";
+  const type = { whole: "number", number: "number", date: "date", moment: "datetime-local", boolean: "checkbox" }[asked.input as string] ?? "text";
   const input = make("input", { name: asked.name, type, ...(type === "number" ? { step: asked.input === "whole" ? "1" : "any" } : {}) });
   if (type === "checkbox") input.checked = value === true;
   else input.value = given;
@@ -205,7 +205,7 @@ function inputFor(asked: Asked, value: unknown) {
 }
 
 function valueOf(asked: Asked, input: HTMLElement | undefined): unknown {
-  if (input instanceof HTMLInputElement && asked.input === "truth") return input.checked;
+  if (input instanceof HTMLInputElement && asked.input === "boolean") return input.checked;
   const text = (input as HTMLInputElement).value;
   if (text === "") return null;
   return asked.input === "whole" || (asked.input === "number" && asked.digits === undefined) ? Number(text) : text;

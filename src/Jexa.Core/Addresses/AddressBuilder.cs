@@ -72,10 +72,10 @@ public sealed class AddressBuilder
     }
 
     /// <summary>The address of a template without parameters; null where it has some.</summary>
-    public string? Fixed => Template.Parameters.Count == 0 ? Alone : null;
+    public string? Fixed => Template.Parameters.Count == 0 ? AddressWithoutParameters : null;
 
     /// <summary>The address without any parameter; null where it cannot do without one.</summary>
-    public string? Alone =>
+    public string? AddressWithoutParameters =>
         _around.Length == 0 && _query.All(parameter => parameter.IsOptional) ? Encoding.ASCII.GetString(_literals[0]) : null;
 
     /// <summary>

@@ -39,7 +39,7 @@ public abstract record AddressReading
         var depth = target.Segments.Length;
         var pages = Served(site.Paths.Match(target, depth));
         if (depth == 0 && pages.Count == 0)
-            return site.Home is { Head.Alone: { } alone } home
+            return site.Home is { Head.AddressWithoutParameters: { } alone } home
                 ? new Meant(home, [.. home.Parameters.Select(_ => Array.Empty<string>())], false, alone)
                 : new NoPage();
         var canonical = !target.Path.IsEmpty;
@@ -104,7 +104,7 @@ public abstract record AddressReading
         RequestTarget target
     )
     {
-        var values = new List<Constant>();
+        var values = new List<TypedValue>();
         var canonical = true;
         foreach (var pair in target.Query)
         {

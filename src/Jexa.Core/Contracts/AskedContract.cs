@@ -12,5 +12,5 @@ namespace Jexa.Core.Contracts;
 public sealed record AskedContract(FormField Field, ValueKind Kind, SiteRecord? Reference, bool MustBeGiven)
 {
     /// <summary>Whether it can be left empty.</summary>
-    public bool IsNullable => !Field.Rules.Required && !(Field.Input == InputKind.Truth && !Field.Column.Nullable);
+    public bool IsNullable => !Field.Rules.Required && !(Field.Input == InputKind.Boolean && !Field.Column.Nullable);
 }

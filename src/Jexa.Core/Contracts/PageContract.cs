@@ -191,7 +191,7 @@ public sealed record PageContract(
             FieldType.Integer => ValueKind.Whole,
             FieldType.Decimal => ValueKind.Decimal,
             FieldType.Real => ValueKind.Real,
-            FieldType.Boolean => ValueKind.Truth,
+            FieldType.Boolean => ValueKind.Boolean,
             FieldType.Text => ValueKind.Text,
             FieldType.Uuid => ValueKind.Uuid,
             FieldType.Date => ValueKind.Date,

@@ -12,7 +12,7 @@ public enum ValueKind
     Whole,
     Decimal,
     Real,
-    Truth,
+    Boolean,
     Text,
     Uuid,
     Date,

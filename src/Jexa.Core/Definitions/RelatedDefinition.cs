@@ -5,7 +5,7 @@ namespace Jexa.Core.Definitions;
 /// <param name="By">The foreign key's field where several lead there.</param>
 /// <param name="All">The list that shows all of them.</param>
 /// <param name="Notice">Markdown in place of records.</param>
-/// <param name="Alone">The records have nothing to do with the page's own.</param>
+/// <param name="IsUnrelated">The records have nothing to do with the page's own.</param>
 public sealed record RelatedDefinition(
     Place At,
     Written? Record,
@@ -18,7 +18,7 @@ public sealed record RelatedDefinition(
     Written? Look,
     IReadOnlyList<ConditionDefinition> Where,
     Written? Notice,
-    bool Alone
+    bool IsUnrelated
 )
 {
     /// <summary>

@@ -129,7 +129,7 @@ internal sealed class DraftRecord
             :
             [
                 .. values
-                    .OrderBy(value => value is Constant.Whole number ? number.Value : 0)
+                    .OrderBy(value => value is TypedValue.Whole number ? number.Value : 0)
                     .ThenBy(value => value.ToString(), StringComparer.Ordinal)
                     .Select(value => value.ToString()!),
             ];

@@ -98,7 +98,7 @@ public sealed record RelationGuess(string Table, string Column, string Target, i
     private static async Task<bool> AreKeysAsync(
         ISource source,
         TableSchema target,
-        List<Constant> values,
+        List<TypedValue> values,
         CancellationToken cancellation
     )
     {

@@ -18,7 +18,7 @@ public sealed class TableSample
     private const int MostValues = 20;
 
     private readonly Dictionary<string, ColumnSample> _columns = [];
-    private readonly Dictionary<string, List<Constant>> _values = [];
+    private readonly Dictionary<string, List<TypedValue>> _values = [];
 
     private TableSample() { }
 
@@ -26,7 +26,7 @@ public sealed class TableSample
     public ColumnSample? Of(string column) => _columns.GetValueOrDefault(column);
 
     /// <summary>Different values of a column, as the source holds them.</summary>
-    public IReadOnlyList<Constant> ValuesOf(string column) => _values.GetValueOrDefault(column) ?? [];
+    public IReadOnlyList<TypedValue> ValuesOf(string column) => _values.GetValueOrDefault(column) ?? [];
 
     /// <summary>Reads a sample of each table that can be listed. A table that cannot be read has none.</summary>
     public static async Task<IReadOnlyDictionary<string, TableSample>> ReadAsync(
@@ -79,8 +79,8 @@ public sealed class TableSample
         for (var i = 0; i < columns.Count; i++)
         {
             var texts = new List<string>(rows.Count);
-            var filled = new List<Constant>(rows.Count);
-            var values = new List<Constant>();
+            var filled = new List<TypedValue>(rows.Count);
+            var values = new List<TypedValue>();
             for (var row = 0; row < rows.Count; row++)
             {
                 var value = StoredValue.Of(rows[row], i);
@@ -91,7 +91,7 @@ public sealed class TableSample
                 filled.Add(value);
                 if (
                     values.Count < MostValues
-                    && value is Constant.Whole or Constant.Text or Constant.Uuid
+                    && value is TypedValue.Whole or TypedValue.Text or TypedValue.Uuid
                     && !values.Contains(value)
                 )
                     values.Add(value);

@@ -65,7 +65,7 @@ public static partial class ValueLooks
     ];
 
     /// <param name="values">The column's filled values.</param>
-    public static ValueLook Of(ColumnSchema column, IReadOnlyList<Constant> values)
+    public static ValueLook Of(ColumnSchema column, IReadOnlyList<TypedValue> values)
     {
         if (values.Count < FewestValues)
             return ValueLook.Plain;
@@ -73,14 +73,14 @@ public static partial class ValueLooks
         if (column.Type == FieldType.Integer)
             return
                 words.Any(MomentWords.Contains)
-                && values.All(value => value is Constant.Whole { Value: >= FirstEpoch and <= LastEpoch })
+                && values.All(value => value is TypedValue.Whole { Value: >= FirstEpoch and <= LastEpoch })
                 ? ValueLook.Epoch
                 : ValueLook.Plain;
         if (column.Type is FieldType.Real or FieldType.Decimal)
             return words.Any(MoneyWords.Contains) && values.All(HasTwoDecimals) ? ValueLook.Money : ValueLook.Plain;
-        if (column.Type != FieldType.Text || column.Rules.OneOf is not null || !values.All(value => value is Constant.Text))
+        if (column.Type != FieldType.Text || column.Rules.OneOf is not null || !values.All(value => value is TypedValue.Text))
             return ValueLook.Plain;
-        var texts = values.Select(value => ((Constant.Text)value).Value).ToList();
+        var texts = values.Select(value => ((TypedValue.Text)value).Value).ToList();
         return texts.TrueForAll(IsWeb)
             ? texts.TrueForAll(text => IsPicture(new Uri(text).AbsolutePath))
                 ? ValueLook.WebPicture
@@ -94,7 +94,7 @@ public static partial class ValueLooks
                         : ValueLook.Plain;
     }
 
-    private static bool HasTwoDecimals(Constant value) =>
+    private static bool HasTwoDecimals(TypedValue value) =>
         decimal.TryParse(value.ToString(), NumberStyles.Float, CultureInfo.InvariantCulture, out var number)
         && decimal.Round(number, 2) == number;
 

@@ -3,4 +3,4 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Edits;
 
 /// <summary>A field before and after a change, as it is stored; of a secret one only that it changed.</summary>
-public sealed record FieldChange(string Field, Constant Before, Constant After, bool IsSecret);
+public sealed record FieldChange(string Field, TypedValue Before, TypedValue After, bool IsSecret);

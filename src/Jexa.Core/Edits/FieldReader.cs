@@ -30,7 +30,7 @@ public static class FieldReader
                 return FieldReading.Failed(
                     field.Input is InputKind.Choice or InputKind.Reference ? "Please choose one." : "Please fill this in."
                 );
-            return FieldReading.Of(field.KeepsEmptyText ? new Constant.Text("") : Constant.Empty.Value);
+            return FieldReading.Of(field.KeepsEmptyText ? new TypedValue.Text("") : TypedValue.Empty.Value);
         }
 
         if (field.Choices.Count > 0 && !field.Choices.Any(choice => choice.Value == text))
@@ -42,7 +42,7 @@ public static class FieldReader
             FieldType.Decimal => Decimal(field, text, written),
             FieldType.Real => Real(field, text, written),
             FieldType.Boolean => text is "true" or "false"
-                ? FieldReading.Of(new Constant.Truth(text == "true"))
+                ? FieldReading.Of(new TypedValue.Boolean(text == "true"))
                 : FieldReading.Failed("Please choose yes or no."),
             FieldType.Date => Date(field, text),
             FieldType.Timestamp => Moment(field, text),
@@ -60,7 +60,7 @@ public static class FieldReader
     private static FieldReading Epoch(FormField field, string text, Conventions written)
     {
         var reading = Moment(field, text);
-        return reading.Value is Constant.Moment moment
+        return reading.Value is TypedValue.Moment moment
             ? Whole(
                 field,
                 ((moment.Value - DateTime.UnixEpoch).Ticks / TimeSpan.TicksPerSecond).ToString(CultureInfo.InvariantCulture),
@@ -77,7 +77,7 @@ public static class FieldReader
             return FieldReading.Failed("This number is too large.");
         return Limit(field, number, written) is { } fault
             ? FieldReading.Failed(fault)
-            : FieldReading.Of(new Constant.Whole(number));
+            : FieldReading.Of(new TypedValue.Whole(number));
     }
 
     private static FieldReading Decimal(FormField field, string text, Conventions written)
@@ -108,7 +108,7 @@ public static class FieldReader
             return FieldReading.Failed("This number has too many digits.");
         return Limit(field, number, written) is { } fault
             ? FieldReading.Failed(fault)
-            : FieldReading.Of(new Constant.Number(number));
+            : FieldReading.Of(new TypedValue.Number(number));
     }
 
     private static decimal Power(int digits)
@@ -135,7 +135,7 @@ public static class FieldReader
             return FieldReading.Failed("This number is too large.");
         return Math.Abs(number) < 1e27 && Limit(field, (decimal)number, written) is { } fault
             ? FieldReading.Failed(fault)
-            : FieldReading.Of(new Constant.Real(number));
+            : FieldReading.Of(new TypedValue.Real(number));
     }
 
     private static string? Limit(FormField field, decimal number, Conventions written) =>
@@ -148,7 +148,7 @@ public static class FieldReader
 
     private static FieldReading Date(FormField field, string text)
     {
-        if (DateKey.Instance.Read(text).Value is not Constant.Date date)
+        if (DateKey.Instance.Read(text).Value is not TypedValue.Date date)
             return FieldReading.Failed($"“{Cut(text)}” is not a date; write one like 2024-02-29.");
         return Limit(field, date.Value.ToDateTime(TimeOnly.MinValue), "yyyy-MM-dd") is { } fault
             ? FieldReading.Failed(fault)
@@ -163,7 +163,7 @@ public static class FieldReader
             return FieldReading.Failed("On that day the clocks leave this time out.");
         return Limit(field, new DateTime(ticks), "yyyy-MM-dd HH:mm") is { } fault
             ? FieldReading.Failed(fault)
-            : FieldReading.Of(new Constant.Moment(kept));
+            : FieldReading.Of(new TypedValue.Moment(kept));
     }
 
     private static string? Limit(FormField field, DateTime moment, string form) =>
@@ -193,7 +193,7 @@ public static class FieldReader
             );
         if (field.IsJson && JsonFault(text) is { } fault)
             return FieldReading.Failed(fault);
-        return FieldReading.Of(new Constant.Text(text));
+        return FieldReading.Of(new TypedValue.Text(text));
     }
 
     private static string? JsonFault(string text)

@@ -14,31 +14,30 @@ public static class FieldText
         field.IsWithheld(row) ? StoredValue.WithheldText : OfStored(field, StoredValue.Of(row, field.Stored));
 
     /// <summary>A value as it is stored.</summary>
-    public static string OfStored(FormField field, Constant stored) =>
+    public static string OfStored(FormField field, TypedValue stored) =>
         field.Secret
             ? ""
             : stored switch
             {
-                Constant.Empty => "",
-                Constant.Whole { Value: 0 or 1 } truth when field.Type == FieldType.Boolean => truth.Value == 1
+                TypedValue.Empty => "",
+                TypedValue.Whole { Value: 0 or 1 } truth when field.Type == FieldType.Boolean => truth.Value == 1
                     ? "true"
                     : "false",
-                Constant.Whole seconds when field.IsEpoch => OfEpoch(field, seconds.Value),
-                Constant.Real real => OfReal(real.Value),
-                Constant.Text text
+                TypedValue.Whole seconds when field.IsEpoch => OfEpoch(field, seconds.Value),
+                TypedValue.Real real => OfReal(real.Value),
+                TypedValue.Text text
                     when field.Type == FieldType.Timestamp
                         && TypedText.TryTimestamp(Encoding.UTF8.GetBytes(text.Value), out var ticks) => OfMoment(
                     field.Conventions.Shown(new DateTime(ticks))
                 ),
-                Constant.Text text when field.Type == FieldType.Uuid && Guid.TryParse(text.Value, out var uuid) => uuid.ToString(
-                    "D"
-                ),
-                Constant.Text text => text.Value.Replace("\r\n", "\n"),
-                Constant.Bytes { Value: { Length: 16 } bytes } when field.Type == FieldType.Uuid => new Guid(
+                TypedValue.Text text when field.Type == FieldType.Uuid && Guid.TryParse(text.Value, out var uuid) =>
+                    uuid.ToString("D"),
+                TypedValue.Text text => text.Value.Replace("\r\n", "\n"),
+                TypedValue.Bytes { Value: { Length: 16 } bytes } when field.Type == FieldType.Uuid => new Guid(
                     bytes,
                     bigEndian: true
                 ).ToString("D"),
-                Constant.Bytes bytes => field.Input == InputKind.Reference ? bytes.ToString() : "",
+                TypedValue.Bytes bytes => field.Input == InputKind.Reference ? bytes.ToString() : "",
                 _ => stored.ToString()!,
             };
 
@@ -75,14 +74,14 @@ public static class FieldText
         && rune.Value is < 0xFDD0 or > 0xFDEF;
 
     /// <summary>A written value as the text of its input.</summary>
-    public static string Of(FormField field, Constant value) =>
+    public static string Of(FormField field, TypedValue value) =>
         value switch
         {
-            Constant.Empty => "",
-            Constant.Moment moment => OfMoment(field.Conventions.Shown(moment.Value)),
-            Constant.Whole seconds when field.IsEpoch => OfEpoch(field, seconds.Value),
-            Constant.Real real => OfReal(real.Value),
-            Constant.Truth truth => truth.Value ? "true" : "false",
+            TypedValue.Empty => "",
+            TypedValue.Moment moment => OfMoment(field.Conventions.Shown(moment.Value)),
+            TypedValue.Whole seconds when field.IsEpoch => OfEpoch(field, seconds.Value),
+            TypedValue.Real real => OfReal(real.Value),
+            TypedValue.Boolean truth => truth.Value ? "true" : "false",
             _ => value.ToString()!,
         };
 

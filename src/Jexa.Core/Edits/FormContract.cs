@@ -23,7 +23,7 @@ public sealed record FormContract(
     IReadOnlyList<string> Ids,
     string Visitor,
     DateTimeOffset MadeAt,
-    IReadOnlyDictionary<string, Constant> Base,
+    IReadOnlyDictionary<string, TypedValue> Base,
     string Version,
     IReadOnlyList<string> Undecided
 )
@@ -39,14 +39,14 @@ public sealed record FormContract(
     /// <summary>
     /// What a form carries of a value: itself, or where it is secret or long what tells whether it changed, and no more.
     /// </summary>
-    public static Constant Carried(string token, bool isSecret, Constant value) =>
+    public static TypedValue Carried(string token, bool isSecret, TypedValue value) =>
         isSecret || IsLong(value)
-            ? new Constant.Bytes(SHA256.HashData(Encoding.UTF8.GetBytes($"{token}\n{value.GetType().Name}\n{value}")))
+            ? new TypedValue.Bytes(SHA256.HashData(Encoding.UTF8.GetBytes($"{token}\n{value.GetType().Name}\n{value}")))
             : value;
 
     /// <summary>Whether a value is too long to be carried whole.</summary>
-    public static bool IsLong(Constant value) =>
-        value is Constant.Text { Value.Length: > LongText } or Constant.Bytes { Value.Length: > LongText };
+    public static bool IsLong(TypedValue value) =>
+        value is TypedValue.Text { Value.Length: > LongText } or TypedValue.Bytes { Value.Length: > LongText };
 
     public string Seal(IFormSeal seal)
     {

@@ -25,8 +25,8 @@ public interface IChangeLog
     IReadOnlyList<LoggedChange> Read(ChangeQuestion question);
 
     /// <summary>The latest thing that became of a key; null where nothing is known.</summary>
-    KeyFate? LatestFate(string scope, string key);
+    LoggedKeyEvent? LatestKeyEvent(string scope, string key);
 
     /// <summary>The first thing that became of a key behind a change.</summary>
-    KeyFate? NextFate(string scope, string key, long behind);
+    LoggedKeyEvent? NextKeyEvent(string scope, string key, long behind);
 }

@@ -16,7 +16,7 @@ public enum InputKind
     Number,
 
     /// <summary>Yes or no; one that may be empty is a choice of three.</summary>
-    Truth,
+    Boolean,
     Date,
     Moment,
 

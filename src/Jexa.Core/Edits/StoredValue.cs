@@ -13,18 +13,18 @@ namespace Jexa.Core.Edits;
 /// </summary>
 public static class StoredValue
 {
-    public static Constant Of(Row row, int ordinal)
+    public static TypedValue Of(Row row, int ordinal)
     {
         ref readonly var cell = ref row[ordinal];
         return cell.Kind switch
         {
-            CellKind.Null => Constant.Empty.Value,
-            CellKind.Real => new Constant.Real(cell.Real),
+            CellKind.Null => TypedValue.Empty.Value,
+            CellKind.Real => new TypedValue.Real(cell.Real),
             CellKind.Text or CellKind.Decimal => Utf8.IsValid(row.Run(ordinal))
-                ? new Constant.Text(row.Text(ordinal))
-                : new Constant.Bytes(row.Run(ordinal).ToArray()),
-            CellKind.Bytes or CellKind.Uuid => new Constant.Bytes(row.Run(ordinal).ToArray()),
-            _ => new Constant.Whole(cell.Integer),
+                ? new TypedValue.Text(row.Text(ordinal))
+                : new TypedValue.Bytes(row.Run(ordinal).ToArray()),
+            CellKind.Bytes or CellKind.Uuid => new TypedValue.Bytes(row.Run(ordinal).ToArray()),
+            _ => new TypedValue.Whole(cell.Integer),
         };
     }
 
@@ -32,7 +32,7 @@ public static class StoredValue
     public const string WithheldText = "\u0001";
 
     /// <summary>What stands for a value of which the visitor is told nothing, whatever it is.</summary>
-    public static Constant Withheld { get; } = new Constant.Text(WithheldText);
+    public static TypedValue Withheld { get; } = new TypedValue.Text(WithheldText);
 
     /// <summary>Whether a value leads to a record that may not be seen: visitors are told nothing of it.</summary>
     /// <param name="shown">Where it stands as visitors may see it; -1 where no visitor is told.</param>
@@ -40,34 +40,34 @@ public static class StoredValue
     public static bool IsWithheld(Row row, int shown, int stored) =>
         shown >= 0 && stored >= 0 && row[shown].IsNull && !row[stored].IsNull;
 
-    public static bool AreSame(Constant one, Constant other) =>
+    public static bool AreSame(TypedValue one, TypedValue other) =>
         (one, other) switch
         {
-            (Constant.Bytes a, Constant.Bytes b) => a.Value.AsSpan().SequenceEqual(b.Value),
-            (Constant.Real a, Constant.Real b) => BitConverter.DoubleToInt64Bits(a.Value)
+            (TypedValue.Bytes a, TypedValue.Bytes b) => a.Value.AsSpan().SequenceEqual(b.Value),
+            (TypedValue.Real a, TypedValue.Real b) => BitConverter.DoubleToInt64Bits(a.Value)
                 == BitConverter.DoubleToInt64Bits(b.Value),
 
             // JSON has no number for what is not finite.
-            (Constant.Real a, Constant.Text b) when !double.IsFinite(a.Value) => a.ToString() == b.Value,
-            (Constant.Text, Constant.Real b) when !double.IsFinite(b.Value) => AreSame(other, one),
+            (TypedValue.Real a, TypedValue.Text b) when !double.IsFinite(a.Value) => a.ToString() == b.Value,
+            (TypedValue.Text, TypedValue.Real b) when !double.IsFinite(b.Value) => AreSame(other, one),
             _ => one.Equals(other),
         };
 
-    public static void Write(Utf8JsonWriter json, Constant value)
+    public static void Write(Utf8JsonWriter json, TypedValue value)
     {
         switch (value)
         {
-            case Constant.Empty:
+            case TypedValue.Empty:
                 json.WriteNullValue();
                 break;
-            case Constant.Whole whole:
+            case TypedValue.Whole whole:
                 json.WriteNumberValue(whole.Value);
                 break;
-            case Constant.Real real when double.IsFinite(real.Value):
+            case TypedValue.Real real when double.IsFinite(real.Value):
                 var digits = real.Value.ToString("R", CultureInfo.InvariantCulture);
                 json.WriteRawValue(digits.AsSpan().ContainsAny('.', 'E') ? digits : digits + ".0");
                 break;
-            case Constant.Bytes bytes:
+            case TypedValue.Bytes bytes:
                 json.WriteStartObject();
                 json.WriteBase64String("base64", bytes.Value);
                 json.WriteEndObject();
@@ -78,24 +78,24 @@ public static class StoredValue
         }
     }
 
-    public static Constant Read(JsonElement json) =>
+    public static TypedValue Read(JsonElement json) =>
         json.ValueKind switch
         {
-            JsonValueKind.String => new Constant.Text(json.GetString()!),
+            JsonValueKind.String => new TypedValue.Text(json.GetString()!),
             JsonValueKind.Number => json.GetRawText() is var digits && digits.AsSpan().ContainsAny('.', 'E', 'e')
-                ? new Constant.Real(json.GetDouble())
-                : new Constant.Whole(json.GetInt64()),
-            JsonValueKind.Object => new Constant.Bytes(json.GetProperty("base64").GetBytesFromBase64()),
-            _ => Constant.Empty.Value,
+                ? new TypedValue.Real(json.GetDouble())
+                : new TypedValue.Whole(json.GetInt64()),
+            JsonValueKind.Object => new TypedValue.Bytes(json.GetProperty("base64").GetBytesFromBase64()),
+            _ => TypedValue.Empty.Value,
         };
 
     /// <summary>For people: what a log says of it.</summary>
-    public static string Shown(Constant value) =>
+    public static string Shown(TypedValue value) =>
         value switch
         {
-            Constant.Empty => "(empty)",
-            Constant.Bytes bytes => $"({bytes.Value.Length} bytes)",
-            Constant.Text { Value.Length: 0 } => "(an empty text)",
+            TypedValue.Empty => "(empty)",
+            TypedValue.Bytes bytes => $"({bytes.Value.Length} bytes)",
+            TypedValue.Text { Value.Length: 0 } => "(an empty text)",
             _ => value.ToString()!,
         };
 }

@@ -23,7 +23,7 @@ public sealed class BooleanKey : KeyType
             : id.Equals("false", StringComparison.OrdinalIgnoreCase) || id is "0" ? false
             : null;
         return value is { } known
-            ? KeyReading.Of(new Constant.Truth(known), id is "true" or "false")
+            ? KeyReading.Of(new TypedValue.Boolean(known), id is "true" or "false")
             : KeyReading.Failed(KeyFault.WrongForm);
     }
 
@@ -35,14 +35,14 @@ public sealed class BooleanKey : KeyType
         return true;
     }
 
-    public override string Write(Constant value) => ((Constant.Truth)value).Value ? "true" : "false";
+    public override string Write(TypedValue value) => ((TypedValue.Boolean)value).Value ? "true" : "false";
 
     public override bool Holds(in Cell cell) => cell.Kind == CellKind.Boolean;
 
-    public override Constant ValueOf(Row row, int column) => new Constant.Truth(row[column].Integer != 0);
+    public override TypedValue ValueOf(Row row, int column) => new TypedValue.Boolean(row[column].Integer != 0);
 
-    public override KeyMatch Compare(Row row, int column, Constant asked) =>
-        row[column].Kind == CellKind.Boolean && asked is Constant.Truth truth && (row[column].Integer != 0) == truth.Value
+    public override KeyMatch Compare(Row row, int column, TypedValue asked) =>
+        row[column].Kind == CellKind.Boolean && asked is TypedValue.Boolean truth && (row[column].Integer != 0) == truth.Value
             ? KeyMatch.Exact
             : KeyMatch.None;
 }

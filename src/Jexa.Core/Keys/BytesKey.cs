@@ -36,7 +36,7 @@ public sealed class BytesKey : KeyType
             return KeyReading.Failed(KeyFault.TooLong);
         if (id.IsEmpty || id.Length % 2 != 0 || id.ContainsAnyExcept(Digits))
             return KeyReading.Failed(KeyFault.WrongForm);
-        return KeyReading.Of(new Constant.Bytes(Convert.FromHexString(id)), !id.ContainsAnyInRange('A', 'F'));
+        return KeyReading.Of(new TypedValue.Bytes(Convert.FromHexString(id)), !id.ContainsAnyInRange('A', 'F'));
     }
 
     public override bool TryWrite(Row row, int column, Utf8Buffer into)
@@ -47,14 +47,14 @@ public sealed class BytesKey : KeyType
         return true;
     }
 
-    public override string Write(Constant value) => Convert.ToHexStringLower(((Constant.Bytes)value).Value);
+    public override string Write(TypedValue value) => Convert.ToHexStringLower(((TypedValue.Bytes)value).Value);
 
     public override bool Holds(in Cell cell) => cell.Kind == CellKind.Bytes && cell.Length is > 0 and <= Most;
 
-    public override Constant ValueOf(Row row, int column) => new Constant.Bytes(row.Run(column).ToArray());
+    public override TypedValue ValueOf(Row row, int column) => new TypedValue.Bytes(row.Run(column).ToArray());
 
-    public override KeyMatch Compare(Row row, int column, Constant asked) =>
-        row[column].Kind == CellKind.Bytes && asked is Constant.Bytes bytes && row.Run(column).SequenceEqual(bytes.Value)
+    public override KeyMatch Compare(Row row, int column, TypedValue asked) =>
+        row[column].Kind == CellKind.Bytes && asked is TypedValue.Bytes bytes && row.Run(column).SequenceEqual(bytes.Value)
             ? KeyMatch.Exact
             : KeyMatch.None;
 }

@@ -26,7 +26,7 @@ public sealed class DateKey : KeyType
             && Ascii.IsValid(id)
             && Encoding.ASCII.GetBytes(id, bytes) == 10
             && TypedText.TryDate(bytes, out var days)
-            ? KeyReading.Of(new Constant.Date(DateOnly.FromDayNumber((int)days)), canonical: true)
+            ? KeyReading.Of(new TypedValue.Date(DateOnly.FromDayNumber((int)days)), canonical: true)
             : KeyReading.Failed(id.Length > 64 ? KeyFault.TooLong : KeyFault.WrongForm);
     }
 
@@ -41,15 +41,16 @@ public sealed class DateKey : KeyType
         return true;
     }
 
-    public override string Write(Constant value) =>
-        ((Constant.Date)value).Value.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
+    public override string Write(TypedValue value) =>
+        ((TypedValue.Date)value).Value.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
 
     public override bool Holds(in Cell cell) => cell.Kind == CellKind.Date;
 
-    public override Constant ValueOf(Row row, int column) => new Constant.Date(DateOnly.FromDayNumber((int)row[column].Integer));
+    public override TypedValue ValueOf(Row row, int column) =>
+        new TypedValue.Date(DateOnly.FromDayNumber((int)row[column].Integer));
 
-    public override KeyMatch Compare(Row row, int column, Constant asked) =>
-        row[column].Kind == CellKind.Date && asked is Constant.Date date && row[column].Integer == date.Value.DayNumber
+    public override KeyMatch Compare(Row row, int column, TypedValue asked) =>
+        row[column].Kind == CellKind.Date && asked is TypedValue.Date date && row[column].Integer == date.Value.DayNumber
             ? KeyMatch.Exact
             : KeyMatch.None;
 }

@@ -36,14 +36,14 @@ public sealed class DatePartKey : KeyType
         return true;
     }
 
-    public override string Write(Constant value) => Text(((Constant.Whole)value).Value);
+    public override string Write(TypedValue value) => Text(((TypedValue.Whole)value).Value);
 
-    public override Constant ValueOf(Row row, int column) => new Constant.Whole(PartOf(row[column]) ?? 0);
+    public override TypedValue ValueOf(Row row, int column) => new TypedValue.Whole(PartOf(row[column]) ?? 0);
 
     public override bool Holds(in Cell cell) => PartOf(cell) is not null;
 
-    public override KeyMatch Compare(Row row, int column, Constant asked) =>
-        asked is Constant.Whole whole && PartOf(row[column]) == whole.Value ? KeyMatch.Exact : KeyMatch.None;
+    public override KeyMatch Compare(Row row, int column, TypedValue asked) =>
+        asked is TypedValue.Whole whole && PartOf(row[column]) == whole.Value ? KeyMatch.Exact : KeyMatch.None;
 
     private string Text(long part) => part.ToString(_isMonth ? "0" : "0000", CultureInfo.InvariantCulture);
 

@@ -45,7 +45,7 @@ public sealed class IntegerKey : KeyType
         )
             return KeyReading.Failed(KeyFault.OutOfRange);
         var canonical = id[0] != '+' && (digits[0] != '0' || (digits.Length == 1 && id[0] != '-'));
-        return KeyReading.Of(new Constant.Whole(value), canonical);
+        return KeyReading.Of(new TypedValue.Whole(value), canonical);
     }
 
     public override bool TryWrite(Row row, int column, Utf8Buffer into)
@@ -57,14 +57,14 @@ public sealed class IntegerKey : KeyType
         return true;
     }
 
-    public override string Write(Constant value) => ((Constant.Whole)value).Value.ToString(CultureInfo.InvariantCulture);
+    public override string Write(TypedValue value) => ((TypedValue.Whole)value).Value.ToString(CultureInfo.InvariantCulture);
 
-    public override Constant ValueOf(Row row, int column) => new Constant.Whole(row[column].Integer);
+    public override TypedValue ValueOf(Row row, int column) => new TypedValue.Whole(row[column].Integer);
 
     public override bool Holds(in Cell cell) => cell.Kind == CellKind.Integer;
 
-    public override KeyMatch Compare(Row row, int column, Constant asked) =>
-        row[column].Kind == CellKind.Integer && asked is Constant.Whole whole && row[column].Integer == whole.Value
+    public override KeyMatch Compare(Row row, int column, TypedValue asked) =>
+        row[column].Kind == CellKind.Integer && asked is TypedValue.Whole whole && row[column].Integer == whole.Value
             ? KeyMatch.Exact
             : KeyMatch.None;
 }

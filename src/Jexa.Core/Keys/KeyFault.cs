@@ -26,7 +26,7 @@ public enum KeyFault
     OtherName,
 
     /// <summary>Given without the parameter it belongs to: a month without its year.</summary>
-    Alone,
+    MonthWithoutYear,
 
     /// <summary>Given together with one that excludes it.</summary>
     Exclusive,

@@ -30,16 +30,16 @@ public abstract class KeyType
     public abstract bool TryWrite(Row row, int column, Utf8Buffer into);
 
     /// <summary>The canonical ID text of a value that <see cref="Read"/> gave.</summary>
-    public abstract string Write(Constant value);
+    public abstract string Write(TypedValue value);
 
     /// <summary>The value of a loaded key cell that <see cref="Holds"/>.</summary>
-    public abstract Constant ValueOf(Row row, int column);
+    public abstract TypedValue ValueOf(Row row, int column);
 
     /// <summary>Whether a loaded key cell is of the key's own storage class.</summary>
     public abstract bool Holds(in Cell cell);
 
     /// <summary>How a loaded key cell compares with the value asked for.</summary>
-    public abstract KeyMatch Compare(Row row, int column, Constant asked);
+    public abstract KeyMatch Compare(Row row, int column, TypedValue asked);
 
     /// <summary>The key type for a column, or null where there is none for its type.</summary>
     public static KeyType? For(ColumnSchema column, FieldType type, TextForm form) =>

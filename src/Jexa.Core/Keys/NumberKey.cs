@@ -49,7 +49,7 @@ public sealed class NumberKey : KeyType
             return KeyReading.Failed(KeyFault.OutOfRange);
         if (_isWhole && number != decimal.Truncate(number))
             return KeyReading.Failed(KeyFault.WrongForm);
-        var value = new Constant.Number(number == 0 ? 0 : number);
+        var value = new TypedValue.Number(number == 0 ? 0 : number);
         return KeyReading.Of(value, id.SequenceEqual(Write(value)));
     }
 
@@ -81,34 +81,34 @@ public sealed class NumberKey : KeyType
                     CultureInfo.InvariantCulture,
                     out var number
                 ):
-                into.Append(Write(new Constant.Number(number)));
+                into.Append(Write(new TypedValue.Number(number)));
                 return true;
             case CellKind.Real when Math.Abs(cell.Real) < 1e15:
-                into.Append(Write(new Constant.Number((decimal)cell.Real)));
+                into.Append(Write(new TypedValue.Number((decimal)cell.Real)));
                 return true;
             default:
                 return false;
         }
     }
 
-    public override string Write(Constant value) =>
-        ((Constant.Number)value).Value.ToString("0.############################", CultureInfo.InvariantCulture);
+    public override string Write(TypedValue value) =>
+        ((TypedValue.Number)value).Value.ToString("0.############################", CultureInfo.InvariantCulture);
 
-    public override Constant ValueOf(Row row, int column) =>
+    public override TypedValue ValueOf(Row row, int column) =>
         row[column].Kind switch
         {
-            CellKind.Integer => new Constant.Number(row[column].Integer),
-            CellKind.Real => new Constant.Number((decimal)row[column].Real),
-            _ => new Constant.Number(decimal.Parse(row.Text(column), CultureInfo.InvariantCulture)),
+            CellKind.Integer => new TypedValue.Number(row[column].Integer),
+            CellKind.Real => new TypedValue.Number((decimal)row[column].Real),
+            _ => new TypedValue.Number(decimal.Parse(row.Text(column), CultureInfo.InvariantCulture)),
         };
 
     public override bool Holds(in Cell cell) => cell.Kind is CellKind.Integer or CellKind.Decimal or CellKind.Real;
 
-    public override KeyMatch Compare(Row row, int column, Constant asked) =>
+    public override KeyMatch Compare(Row row, int column, TypedValue asked) =>
         Held(row, column) is { } held && held.Equals(asked) ? KeyMatch.Exact : KeyMatch.None;
 
     /// <summary>The value; null where a decimal has more digits than an address can carry.</summary>
-    private Constant? Held(Row row, int column) =>
+    private TypedValue? Held(Row row, int column) =>
         !Holds(row[column]) ? null
         : row[column].Kind == CellKind.Decimal && !decimal.TryParse(row.Text(column), CultureInfo.InvariantCulture, out _) ? null
         : ValueOf(row, column);

@@ -57,7 +57,7 @@ public sealed class TextKey : KeyType
             return KeyReading.Failed(KeyFault.TooLong);
         if (_pattern?.IsMatch(id) == false)
             return KeyReading.Failed(KeyFault.WrongForm);
-        return KeyReading.Of(new Constant.Text(id.ToString()), canonical: true);
+        return KeyReading.Of(new TypedValue.Text(id.ToString()), canonical: true);
     }
 
     public override bool TryWrite(Row row, int column, Utf8Buffer into)
@@ -73,15 +73,15 @@ public sealed class TextKey : KeyType
         return true;
     }
 
-    public override string Write(Constant value) => ((Constant.Text)value).Value;
+    public override string Write(TypedValue value) => ((TypedValue.Text)value).Value;
 
-    public override Constant ValueOf(Row row, int column) => new Constant.Text(Encoding.UTF8.GetString(row.Run(column)));
+    public override TypedValue ValueOf(Row row, int column) => new TypedValue.Text(Encoding.UTF8.GetString(row.Run(column)));
 
     public override bool Holds(in Cell cell) => cell.Kind == CellKind.Text;
 
-    public override KeyMatch Compare(Row row, int column, Constant asked)
+    public override KeyMatch Compare(Row row, int column, TypedValue asked)
     {
-        if (row[column].Kind != CellKind.Text || asked is not Constant.Text text)
+        if (row[column].Kind != CellKind.Text || asked is not TypedValue.Text text)
             return KeyMatch.None;
         var held = row.Run(column);
         var max = Encoding.UTF8.GetMaxByteCount(text.Value.Length);

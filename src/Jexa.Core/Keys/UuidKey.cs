@@ -36,7 +36,7 @@ public sealed class UuidKey : KeyType
             return KeyReading.Failed(KeyFault.WrongForm);
         Span<char> canonical = stackalloc char[36];
         value.TryFormat(canonical, out _);
-        return KeyReading.Of(new Constant.Uuid(value), id.SequenceEqual(canonical));
+        return KeyReading.Of(new TypedValue.Uuid(value), id.SequenceEqual(canonical));
     }
 
     public override bool TryWrite(Row row, int column, Utf8Buffer into)
@@ -48,15 +48,15 @@ public sealed class UuidKey : KeyType
         return true;
     }
 
-    public override string Write(Constant value) => ((Constant.Uuid)value).Value.ToString("D", CultureInfo.InvariantCulture);
+    public override string Write(TypedValue value) => ((TypedValue.Uuid)value).Value.ToString("D", CultureInfo.InvariantCulture);
 
     public override bool Holds(in Cell cell) => cell.Kind == CellKind.Uuid;
 
-    public override Constant ValueOf(Row row, int column) => new Constant.Uuid(new Guid(row.Run(column), bigEndian: true));
+    public override TypedValue ValueOf(Row row, int column) => new TypedValue.Uuid(new Guid(row.Run(column), bigEndian: true));
 
-    public override KeyMatch Compare(Row row, int column, Constant asked) =>
+    public override KeyMatch Compare(Row row, int column, TypedValue asked) =>
         row[column].Kind == CellKind.Uuid
-        && asked is Constant.Uuid uuid
+        && asked is TypedValue.Uuid uuid
         && new Guid(row.Run(column), bigEndian: true) == uuid.Value
             ? KeyMatch.Exact
             : KeyMatch.None;

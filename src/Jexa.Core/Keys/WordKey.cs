@@ -18,17 +18,17 @@ public sealed class WordKey(params IReadOnlyList<string> words) : KeyType
     {
         foreach (var word in words)
             if (id.SequenceEqual(word))
-                return KeyReading.Of(new Constant.Text(word), canonical: true);
+                return KeyReading.Of(new TypedValue.Text(word), canonical: true);
         return KeyReading.Failed(KeyFault.WrongForm);
     }
 
     public override bool TryWrite(Row row, int column, Utf8Buffer into) => false;
 
-    public override string Write(Constant value) => ((Constant.Text)value).Value;
+    public override string Write(TypedValue value) => ((TypedValue.Text)value).Value;
 
-    public override Constant ValueOf(Row row, int column) => Constant.Empty.Value;
+    public override TypedValue ValueOf(Row row, int column) => TypedValue.Empty.Value;
 
     public override bool Holds(in Cell cell) => false;
 
-    public override KeyMatch Compare(Row row, int column, Constant asked) => KeyMatch.None;
+    public override KeyMatch Compare(Row row, int column, TypedValue asked) => KeyMatch.None;
 }

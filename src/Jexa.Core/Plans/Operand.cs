@@ -7,7 +7,7 @@ public abstract record Operand
 {
     private Operand() { }
 
-    public sealed record Written(Constant Value) : Operand;
+    public sealed record Written(TypedValue Value) : Operand;
 
     /// <summary>The visit's argument of this number, from 0.</summary>
     /// <param name="Type">What it is: an engine may have to look for a UUID under each spelling a column can hold.</param>

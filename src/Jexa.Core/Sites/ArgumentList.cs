@@ -7,11 +7,11 @@ namespace Jexa.Core.Sites;
 /// <summary>Collects the arguments of a query while its conditions are made; each gets the next number.</summary>
 public sealed class ArgumentList
 {
-    private readonly List<Constant> _values = [];
+    private readonly List<TypedValue> _values = [];
 
-    public IReadOnlyList<Constant> Values => _values;
+    public IReadOnlyList<TypedValue> Values => _values;
 
-    public Operand Add(Constant value, FieldType type)
+    public Operand Add(TypedValue value, FieldType type)
     {
         _values.Add(value);
         return new Operand.Argument(_values.Count - 1, type);

@@ -47,7 +47,7 @@ internal sealed class BlockCompiler(
             return null;
         }
 
-        var ties = block.Alone ? [] : Ties(block, record, main.Record);
+        var ties = block.IsUnrelated ? [] : Ties(block, record, main.Record);
         if (ties is null)
             return null;
         IndexCheck.Check(
@@ -327,12 +327,12 @@ internal sealed class BlockCompiler(
         return new LinkPlan(
             page.Name,
             text,
-            page.Leads,
+            page.LinkBuilder,
             slots.Select(
                 (tie, i) =>
                     tie is null ? (LinkFiller?)null : new LinkFiller(page.Parameters[i].Key, main.Add(tie.From), tie.From.Name)
             ),
-            page.LinkLeadsThere
+            page.OwnsLink
         );
     }
 

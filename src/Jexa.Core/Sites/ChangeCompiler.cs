@@ -64,13 +64,17 @@ internal sealed class ChangeCompiler(
         var list = trails.ListOf(record);
         var otherwise = list is null
             ? new PlainLink("", "", home)
-            : new PlainLink(list.Name, LinkCompiler.ListHeading(list), list.Open!);
+            : new PlainLink(list.Name, LinkCompiler.ListHeading(list), list.OpenAddress!);
         LinkPlan? then = null;
         if (head?.Definition.Then is { } word)
         {
             // A destination is a link like any other: what it lacks is reported the same way.
             then = links.Compile(new LinkDefinition(word, null, null, false, head.Definition.ThenWith, []), load);
-            if (then is not null && pages.GetValueOrDefault(word.Value)?.Alone is { } alone && then.Fillers.Count == 0)
+            if (
+                then is not null
+                && pages.GetValueOrDefault(word.Value)?.AddressWithoutParameters is { } alone
+                && then.Fillers.Count == 0
+            )
                 otherwise = new PlainLink(word.Value, then.Text, alone);
             if (
                 head.Definition.Kind == PageKind.Delete

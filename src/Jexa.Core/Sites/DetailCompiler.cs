@@ -31,7 +31,7 @@ internal sealed class DetailCompiler(
         var ordinals = fields.Select(load.Add).ToList();
         var own = LinkCompiler.ToOwn(head, load, LinkCompiler.PageText(head));
         var list = trails.ListOf(record);
-        var back = list is null ? null : new PlainLink(list.Name, LinkCompiler.ListHeading(list), list.Open!);
+        var back = list is null ? null : new PlainLink(list.Name, LinkCompiler.ListHeading(list), list.OpenAddress!);
         var trail = trails.Above(record, 0, load, itself: false);
         var related = page
             .Related.Select(definition => blocks.Compile(definition, load, page.Links))
@@ -209,7 +209,10 @@ internal sealed class DetailCompiler(
             return null;
         }
 
-        if (target is null || (target.Definition.Kind == PageKind.List && target.Kind == record && target.Alone is not null))
+        if (
+            target is null
+            || (target.Definition.Kind == PageKind.List && target.Kind == record && target.AddressWithoutParameters is not null)
+        )
             return target;
         findings.Add(
             FindingCodes.NoSuchList,

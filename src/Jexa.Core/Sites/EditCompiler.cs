@@ -83,7 +83,7 @@ internal sealed class EditCompiler(
             back is null ? [] : [new PageLink(new LinkPlan(back.Page, back.Text, back.Address), null, LinkReason.Back)]
         )
         {
-            Samples = head.Alone is not null || named.Count == 0 ? null : ParentSamples(head, named),
+            Samples = head.AddressWithoutParameters is not null || named.Count == 0 ? null : ParentSamples(head, named),
         };
     }
 
@@ -157,7 +157,7 @@ internal sealed class EditCompiler(
     }
 
     private PlainLink? Back(SiteRecord record) =>
-        trails.ListOf(record) is { } list ? new PlainLink(list.Name, LinkCompiler.ListHeading(list), list.Open!) : null;
+        trails.ListOf(record) is { } list ? new PlainLink(list.Name, LinkCompiler.ListHeading(list), list.OpenAddress!) : null;
 
     /// <summary>An address to try a new page with is that of some parent.</summary>
     private static SamplePlan? ParentSamples(PageHead head, List<ParentPlan> named)

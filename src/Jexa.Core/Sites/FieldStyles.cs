@@ -51,14 +51,14 @@ internal sealed class FieldStyles(Conventions conventions, string folder, Findin
                 found: type.Word(),
                 expected: "a number"
             );
-        foreach (var choice in field.Choices.Where(choice => Constants.Read(choice.Value.Value, type) is null))
+        foreach (var choice in field.Choices.Where(choice => TypedValues.Read(choice.Value.Value, type) is null))
             findings.Add(
                 FindingCodes.ValueOfOtherType,
                 choice.Value.At,
                 $"“{choice.Value}” is not a value of {field.Name}, which is {type.Word()}.",
                 "Write a value of the field's type.",
                 found: choice.Value.Value,
-                expected: Constants.Expected(type)
+                expected: TypedValues.Expected(type)
             );
         return new ValueStyle(
             conventions,

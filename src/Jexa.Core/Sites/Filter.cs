@@ -59,7 +59,7 @@ public abstract record Filter
                     : "f"
                 : "";
 
-        private bool IsEmpty(ParameterValues values) => values.One(Parameter) is Constant.Text { Value: "empty" };
+        private bool IsEmpty(ParameterValues values) => values.One(Parameter) is TypedValue.Text { Value: "empty" };
     }
 
     /// <summary>
@@ -88,8 +88,8 @@ public abstract record Filter
             return ends.Count == 0 ? new Condition.IsFilled(Column) : new Condition.All(ends);
         }
 
-        private Constant Edge(DateOnly day) =>
-            Type == FieldType.Timestamp ? new Constant.Moment(Conventions.Kept(day)) : new Constant.Date(day);
+        private TypedValue Edge(DateOnly day) =>
+            Type == FieldType.Timestamp ? new TypedValue.Moment(Conventions.Kept(day)) : new TypedValue.Date(day);
     }
 
     public sealed record Group(bool IsAny, IReadOnlyList<Filter> Parts) : Filter

@@ -192,7 +192,7 @@ internal sealed class FilterCompiler(RecordGraph graph, Conventions conventions,
     {
         if (!Suits(condition.Kind, path, condition.Values[0]))
             return null;
-        var given = new List<Constant?>();
+        var given = new List<TypedValue?>();
         for (var i = 0; i < parameters.Count; i++)
         {
             if (parameters[i] >= 0)
@@ -221,7 +221,7 @@ internal sealed class FilterCompiler(RecordGraph graph, Conventions conventions,
 
         return new Filter.Days(column, path.Field.Type, conventions, values =>
         {
-            var said = new Constant[parameters.Count];
+            var said = new TypedValue[parameters.Count];
             for (var i = 0; i < said.Length; i++)
             {
                 if (given[i] is null && !values.Has(parameters[i]))
@@ -233,21 +233,21 @@ internal sealed class FilterCompiler(RecordGraph graph, Conventions conventions,
         });
     }
 
-    private static (DateOnly? From, DateOnly? To) RangeOf(ConditionKind kind, Constant[] said)
+    private static (DateOnly? From, DateOnly? To) RangeOf(ConditionKind kind, TypedValue[] said)
     {
         if (kind == ConditionKind.Year)
         {
-            var year = (int)((Constant.Whole)said[0]).Value;
+            var year = (int)((TypedValue.Whole)said[0]).Value;
             return (new DateOnly(year, 1, 1), new DateOnly(year + 1, 1, 1));
         }
 
         if (kind == ConditionKind.Month)
         {
-            var first = new DateOnly((int)((Constant.Whole)said[1]).Value, (int)((Constant.Whole)said[0]).Value, 1);
+            var first = new DateOnly((int)((TypedValue.Whole)said[1]).Value, (int)((TypedValue.Whole)said[0]).Value, 1);
             return (first, first.AddMonths(1));
         }
 
-        var day = ((Constant.Date)said[0]).Value;
+        var day = ((TypedValue.Date)said[0]).Value;
         DateOnly? next = day == DateOnly.MaxValue ? null : day.AddDays(1);
         return kind switch
         {
@@ -326,7 +326,7 @@ internal sealed class FilterCompiler(RecordGraph graph, Conventions conventions,
     /// <summary>A value of the app file, typed as its field is: text never meets a number.</summary>
     private Operand.Written? Value(Written text, SiteField field)
     {
-        if (Constants.Read(text.Value, field.Type) is { } value)
+        if (TypedValues.Read(text.Value, field.Type) is { } value)
             return new Operand.Written(value);
         findings.Add(
             FindingCodes.ValueOfOtherType,
@@ -334,7 +334,7 @@ internal sealed class FilterCompiler(RecordGraph graph, Conventions conventions,
             $"“{text}” is not a value of {field.Name}, which is {field.Type.Word()}.",
             "Write a value of the field's type.",
             found: text.Value,
-            expected: Constants.Expected(field.Type)
+            expected: TypedValues.Expected(field.Type)
         );
         return null;
     }

@@ -203,7 +203,7 @@ internal sealed partial class FormCompiler(
             { Secret: true } => InputKind.Secret,
             _ when reference is not null => InputKind.Reference,
             _ when choices.Count > 0 => InputKind.Choice,
-            { Type: FieldType.Boolean } => InputKind.Truth,
+            { Type: FieldType.Boolean } => InputKind.Boolean,
             { Type: FieldType.Integer, Style.Form: FieldForm.Epoch } => InputKind.Moment,
             { Type: FieldType.Integer } => InputKind.Whole,
             { Type: FieldType.Decimal or FieldType.Real } => InputKind.Number,
@@ -241,7 +241,7 @@ internal sealed partial class FormCompiler(
             );
         var required = input.Required is { } word ? word.Value == "true" || (must && field.Type != FieldType.Text) : must;
         return new FieldRules(
-            required && kind != InputKind.Truth && (isNew || kind != InputKind.Secret),
+            required && kind != InputKind.Boolean && (isNew || kind != InputKind.Secret),
             Least(field.Form.MaxLength, column.Rules.MaxLength),
             Greatest(least, column.Rules.Least),
             Smallest(most, column.Rules.Most),

@@ -40,7 +40,7 @@ internal sealed partial class HeadCompiler(
         var own = new AddressBuilder(template, mount, optional);
         return new PageHead(page, record, template, own, parameters, null)
         {
-            Leads = page.DrawnAt is { } elsewhere ? new AddressBuilder(template, elsewhere.Value, optional) : own,
+            LinkBuilder = page.DrawnAt is { } elsewhere ? new AddressBuilder(template, elsewhere.Value, optional) : own,
         };
     }
 
@@ -65,7 +65,7 @@ internal sealed partial class HeadCompiler(
             }
         }
 
-        return [.. heads.Select(head => shadowed.Contains(head.Name) ? head with { LeadsThere = leadsThere(head) } : head)];
+        return [.. heads.Select(head => shadowed.Contains(head.Name) ? head with { OwnsAddress = leadsThere(head) } : head)];
     }
 
     /// <summary>The page under each path it had before, as far as those can be served.</summary>

@@ -89,9 +89,9 @@ internal sealed class LinkCompiler(
         if (fillers.Count < target.Parameters.Count)
             return null;
         var when = link.When.Count == 0 ? null : When(link, load);
-        if (fillers.TrueForAll(filler => filler is null) && target.Open is { } address)
+        if (fillers.TrueForAll(filler => filler is null) && target.OpenAddress is { } address)
             return new LinkPlan(target.Name, text, address) { When = when };
-        return new LinkPlan(target.Name, text, target.Leads, fillers, target.LinkLeadsThere)
+        return new LinkPlan(target.Name, text, target.LinkBuilder, fillers, target.OwnsLink)
         {
             When = when,
             IsOwn =
@@ -130,11 +130,11 @@ internal sealed class LinkCompiler(
         new(
             page.Name,
             text,
-            page.Leads,
+            page.LinkBuilder,
             page.Parameters.Select(p =>
                 (LinkFiller?)new LinkFiller(p.Key, load.Add(p.Path ?? FieldPath.Own(p.Field)), p.Path?.Name ?? p.Field.Name)
             ),
-            page.LinkLeadsThere
+            page.OwnsLink
         )
         {
             IsOwn = true,
@@ -196,7 +196,7 @@ internal sealed class LinkCompiler(
         return new LinkPlan(
             page.Name,
             PageText(page),
-            page.Leads,
+            page.LinkBuilder,
             page.Parameters.Select(p =>
                 (LinkFiller?)
                     new LinkFiller(
@@ -207,7 +207,7 @@ internal sealed class LinkCompiler(
                             : $"{other.Table.Name}.{p.Field.Name}"
                     )
             ),
-            page.LinkLeadsThere
+            page.OwnsLink
         );
 
         int Table(PageParameter parameter) => (parameter.Path?.Steps ?? []).Aggregate(joined, load.Join);

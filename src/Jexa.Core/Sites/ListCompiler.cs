@@ -110,7 +110,7 @@ internal sealed class ListCompiler(
         {
             Add = Add(head),
             MissingPage = MissingPages.Of(pages, page.Ids, all?.Name == head.Name ? null : all, "a parameter", findings),
-            Samples = head.Alone is null ? SamplePlan.Of(head, [], new Projections(record)) : null,
+            Samples = head.AddressWithoutParameters is null ? SamplePlan.Of(head, [], new Projections(record)) : null,
         };
 
         // To put a large table in an order that no index serves would take each visitor seconds.

@@ -18,7 +18,7 @@ internal static class ListIndex
     {
         var lists = pages
             .OfType<ListPage>()
-            .Where(list => list.Head.Open is not null)
+            .Where(list => list.Head.OpenAddress is not null)
             .OrderBy(NameOf, StringComparer.OrdinalIgnoreCase)
             .ToList();
         var sizes = lists.CountBy(FirstWord).ToDictionary();

@@ -77,7 +77,7 @@ public sealed class ListPlan(
         where.AddRange(filters.Select(filter => filter.Apply(request.Values, arguments)).OfType<Condition>());
         foreach (var word in request.Words)
         {
-            var operand = arguments.Add(new Constant.Text(word), FieldType.Text);
+            var operand = arguments.Add(new TypedValue.Text(word), FieldType.Text);
             where.Add(new Condition.Any([.. search.Select(column => new Condition.Contains(column, operand))]));
         }
 

@@ -12,7 +12,7 @@ namespace Jexa.Core.Sites;
 public sealed record ListQuery(
     ListWindows Windows,
     IPreparedQuery Count,
-    IReadOnlyList<Constant> Arguments,
+    IReadOnlyList<TypedValue> Arguments,
     int Size,
     string Signature
 );

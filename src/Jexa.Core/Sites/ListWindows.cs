@@ -39,26 +39,26 @@ public sealed class ListWindows
 
     /// <summary>The queries of the first window or, backwards, of the last, to be run in turn until it is full.</summary>
     /// <param name="arguments">Those of the basis.</param>
-    public IEnumerable<WindowQuery> End(IReadOnlyList<Constant> arguments, bool backwards) =>
+    public IEnumerable<WindowQuery> End(IReadOnlyList<TypedValue> arguments, bool backwards) =>
         EndShapes(backwards).Select(shape => new WindowQuery(Prepared(shape), arguments));
 
     /// <summary>The queries of the window behind a row whose order columns have these values.</summary>
-    public IEnumerable<WindowQuery> Behind(IReadOnlyList<Constant> arguments, IReadOnlyList<Constant> values)
+    public IEnumerable<WindowQuery> Behind(IReadOnlyList<TypedValue> arguments, IReadOnlyList<TypedValue> values)
     {
-        IReadOnlyList<Constant> all = [.. arguments, .. values];
+        IReadOnlyList<TypedValue> all = [.. arguments, .. values];
         return BehindShapes(MaskOf(values)).Select(shape => new WindowQuery(Prepared(shape), all));
     }
 
     /// <summary>The queries of the window before such a row, backwards.</summary>
-    public IEnumerable<WindowQuery> Before(IReadOnlyList<Constant> arguments, IReadOnlyList<Constant> values)
+    public IEnumerable<WindowQuery> Before(IReadOnlyList<TypedValue> arguments, IReadOnlyList<TypedValue> values)
     {
-        IReadOnlyList<Constant> all = [.. arguments, .. values];
+        IReadOnlyList<TypedValue> all = [.. arguments, .. values];
         return BeforeShapes(MaskOf(values)).Select(shape => new WindowQuery(Prepared(shape), all));
     }
 
     /// <summary>One query for the rows right behind such a row (search 0) and right before it (search 1).</summary>
     /// <param name="plan">Whose columns are read.</param>
-    public WindowQuery Around(IReadOnlyList<Constant> arguments, IReadOnlyList<Constant> values, NeighbourPlan plan)
+    public WindowQuery Around(IReadOnlyList<TypedValue> arguments, IReadOnlyList<TypedValue> values, NeighbourPlan plan)
     {
         var mask = MaskOf(values);
         if (!_around.TryGetValue((plan, mask), out var around))
@@ -75,9 +75,9 @@ public sealed class ListWindows
 
     /// <summary>The query for the order columns of one row, by its key: its place in the list.</summary>
     public WindowQuery PlaceOf(
-        IReadOnlyList<Constant> arguments,
+        IReadOnlyList<TypedValue> arguments,
         IReadOnlyList<ColumnRef> columns,
-        IReadOnlyList<(Constant Value, FieldType Type)> key
+        IReadOnlyList<(TypedValue Value, FieldType Type)> key
     )
     {
         _place ??= _source.Prepare(
@@ -127,11 +127,11 @@ public sealed class ListWindows
 
     private static int Below(int mask, int level) => mask & ((1 << level) - 1);
 
-    private static int MaskOf(IReadOnlyList<Constant> values)
+    private static int MaskOf(IReadOnlyList<TypedValue> values)
     {
         var mask = 0;
         for (var i = 0; i < values.Count; i++)
-            if (values[i] is Constant.Empty)
+            if (values[i] is TypedValue.Empty)
                 mask |= 1 << i;
         return mask;
     }

@@ -25,7 +25,7 @@ internal static class MissingPages
             return null;
         }
 
-        if (target is null || target.Alone is not null)
+        if (target is null || target.AddressWithoutParameters is not null)
             return target;
         findings.Add(
             FindingCodes.PageNeedsParameters,

@@ -11,7 +11,7 @@ using Jexa.Core.Views;
 namespace Jexa.Core.Sites;
 
 /// <summary>What other pages need to know of a page before any of them is compiled whole.</summary>
-/// <param name="LeadsThere">
+/// <param name="OwnsAddress">
 /// Whether an address of this page's template is really matched by this page; null where no other page can take any.
 /// </param>
 public sealed record PageHead(
@@ -20,7 +20,7 @@ public sealed record PageHead(
     PathTemplate Template,
     AddressBuilder Builder,
     IReadOnlyList<PageParameter> Parameters,
-    Func<string, bool>? LeadsThere
+    Func<string, bool>? OwnsAddress
 )
 {
     public string Name => Definition.Name.Value;
@@ -38,13 +38,13 @@ public sealed record PageHead(
     }
 
     /// <summary>The page's address where it can be opened by itself; null where it needs a parameter.</summary>
-    public string? Alone => Builder.Alone;
+    public string? AddressWithoutParameters => Builder.AddressWithoutParameters;
 
     /// <summary>Where links to the page lead: to wherever it is drawn.</summary>
-    public AddressBuilder Leads { get; init; } = Builder;
+    public AddressBuilder LinkBuilder { get; init; } = Builder;
 
     /// <summary>Where a link without parameters leads; null where it needs one.</summary>
-    public string? Open => Leads.Alone;
+    public string? OpenAddress => LinkBuilder.AddressWithoutParameters;
 
     /// <summary>The base address below which another program draws the page; null where Jexa does.</summary>
     public string? DrawnAt => Definition.DrawnAt?.Value;
@@ -52,5 +52,5 @@ public sealed record PageHead(
     /// <summary>
     /// What must be asked of an address that a link was built for; nothing where another program decides what it leads to.
     /// </summary>
-    public Func<string, bool>? LinkLeadsThere => DrawnAt is null ? LeadsThere : null;
+    public Func<string, bool>? OwnsLink => DrawnAt is null ? OwnsAddress : null;
 }

@@ -12,4 +12,4 @@ namespace Jexa.Core.Sites;
 
 /// <summary>A named parameter of a record's own query.</summary>
 /// <param name="Default">What fills it where no page does; null where a page must.</param>
-public sealed record QueryParameter(string Name, FieldType Type, Constant? Default);
+public sealed record QueryParameter(string Name, FieldType Type, TypedValue? Default);

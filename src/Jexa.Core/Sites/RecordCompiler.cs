@@ -153,7 +153,7 @@ internal sealed class RecordCompiler(
 
             if (!FieldTypes.TryParse(parameter.Type.Value, out var type))
                 return null;
-            var value = parameter.Default is { } said ? Constants.Read(said.Value, type) : null;
+            var value = parameter.Default is { } said ? TypedValues.Read(said.Value, type) : null;
             if (parameter.Default is not null && value is null)
                 findings.Add(
                     FindingCodes.ValueOfOtherType,
@@ -161,7 +161,7 @@ internal sealed class RecordCompiler(
                     $"“{parameter.Default}” is not {type.Word()}.",
                     "Write a value of the parameter's type.",
                     found: parameter.Default.Value,
-                    expected: Constants.Expected(type)
+                    expected: TypedValues.Expected(type)
                 );
             parameters.Add(new QueryParameter(name, type, value));
         }

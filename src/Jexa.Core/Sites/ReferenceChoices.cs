@@ -62,15 +62,15 @@ public sealed record ReferenceChoices(
     }
 
     /// <summary>The key of a choice's text; null if it is none.</summary>
-    public Constant[]? KeyOf(string value)
+    public TypedValue[]? KeyOf(string value)
     {
         if (PartsOf(value) is not { } parts)
             return null;
-        var key = Keys.Zip(parts, (one, part) => one.Type.Read(part).Value).OfType<Constant>().ToArray();
+        var key = Keys.Zip(parts, (one, part) => one.Type.Read(part).Value).OfType<TypedValue>().ToArray();
         return key.Length == Keys.Count ? key : null;
     }
 
     /// <summary>Whether a row is exactly the record of a key.</summary>
-    public bool Is(Row row, IReadOnlyList<Constant> key) =>
+    public bool Is(Row row, IReadOnlyList<TypedValue> key) =>
         Keys.Select((one, i) => one.Type.Compare(row, one.Ordinal, key[i])).All(match => match == KeyMatch.Exact);
 }

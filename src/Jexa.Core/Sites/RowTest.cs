@@ -33,9 +33,9 @@ public sealed class RowTest(IReadOnlyList<Condition> conditions, Func<ColumnRef,
             Condition.IsEmpty empty => row[_ordinals[empty.Column]].IsNull,
             Condition.IsFilled filled => !row[_ordinals[filled.Column]].IsNull,
             Condition.Compare { Value: Operand.Written written } compare => Compare(row, compare, written.Value),
-            Condition.Contains { Value: Operand.Written { Value: Constant.Text text } } contains => Text(row, contains.Column)
+            Condition.Contains { Value: Operand.Written { Value: TypedValue.Text text } } contains => Text(row, contains.Column)
                 .Contains(text.Value, StringComparison.OrdinalIgnoreCase),
-            Condition.StartsWith { Value: Operand.Written { Value: Constant.Text text } } starts => Text(row, starts.Column)
+            Condition.StartsWith { Value: Operand.Written { Value: TypedValue.Text text } } starts => Text(row, starts.Column)
                 .StartsWith(text.Value, StringComparison.Ordinal),
             Condition.All all => all.Conditions.All(part => Holds(part, row)),
             Condition.Any any => any.Conditions.Any(part => Holds(part, row)),
@@ -45,25 +45,26 @@ public sealed class RowTest(IReadOnlyList<Condition> conditions, Func<ColumnRef,
     private string Text(Row row, ColumnRef column) =>
         row[_ordinals[column]].Kind == CellKind.Text ? row.Text(_ordinals[column]) : "";
 
-    private bool Equal(Row row, ColumnRef column, Constant value)
+    private bool Equal(Row row, ColumnRef column, TypedValue value)
     {
         var ordinal = _ordinals[column];
         ref readonly var cell = ref row[ordinal];
         return value switch
         {
-            Constant.Text text => cell.Kind == CellKind.Text
+            TypedValue.Text text => cell.Kind == CellKind.Text
                 && row.Run(ordinal).SequenceEqual(Encoding.UTF8.GetBytes(text.Value)),
-            Constant.Truth truth => cell.Kind is CellKind.Boolean or CellKind.Integer && cell.Integer == (truth.Value ? 1 : 0),
-            Constant.Date date => cell.Kind == CellKind.Date && cell.Integer == date.Value.DayNumber,
-            Constant.Uuid uuid => cell.Kind == CellKind.Uuid && new Guid(row.Run(ordinal), bigEndian: true) == uuid.Value,
+            TypedValue.Boolean truth => cell.Kind is CellKind.Boolean or CellKind.Integer
+                && cell.Integer == (truth.Value ? 1 : 0),
+            TypedValue.Date date => cell.Kind == CellKind.Date && cell.Integer == date.Value.DayNumber,
+            TypedValue.Uuid uuid => cell.Kind == CellKind.Uuid && new Guid(row.Run(ordinal), bigEndian: true) == uuid.Value,
             _ => Number(row, ordinal) is { } own && Number(value) is { } other && own == other,
         };
     }
 
-    private bool Compare(Row row, Condition.Compare compare, Constant value)
+    private bool Compare(Row row, Condition.Compare compare, TypedValue value)
     {
         var ordinal = _ordinals[compare.Column];
-        int? order = value is Constant.Text text
+        int? order = value is TypedValue.Text text
             ? row[ordinal].Kind == CellKind.Text
                 ? string.CompareOrdinal(row.Text(ordinal), text.Value)
                 : null
@@ -90,14 +91,14 @@ public sealed class RowTest(IReadOnlyList<Condition> conditions, Func<ColumnRef,
             _ => null,
         };
 
-    private static double? Number(Constant value) =>
+    private static double? Number(TypedValue value) =>
         value switch
         {
-            Constant.Whole whole => whole.Value,
-            Constant.Real real => real.Value,
-            Constant.Number number => (double)number.Value,
-            Constant.Date date => date.Value.DayNumber,
-            Constant.Moment moment => moment.Value.Ticks,
+            TypedValue.Whole whole => whole.Value,
+            TypedValue.Real real => real.Value,
+            TypedValue.Number number => (double)number.Value,
+            TypedValue.Date date => date.Value.DayNumber,
+            TypedValue.Moment moment => moment.Value.Ticks,
             _ => null,
         };
 }

@@ -100,7 +100,7 @@ internal sealed class SideCompiler(
                 ),
             ],
             IsSelf = target.Name == head.Name,
-            All = all?.Alone is not null || all == target ? all : null,
+            All = all?.AddressWithoutParameters is not null || all == target ? all : null,
         };
     }
 

@@ -116,7 +116,7 @@ public sealed class SidePlan(
         {
             foreach (var word in words)
             {
-                var operand = arguments.Add(new Constant.Text(word), FieldType.Text);
+                var operand = arguments.Add(new TypedValue.Text(word), FieldType.Text);
                 where.Add(new Condition.Any([.. search.Select(column => new Condition.Contains(column, operand))]));
             }
         }
@@ -124,10 +124,14 @@ public sealed class SidePlan(
         if (range is var (from, to))
         {
             where.Add(
-                new Condition.Compare(group.By, Comparison.AtLeast, arguments.Add(new Constant.Moment(from), FieldType.Timestamp))
+                new Condition.Compare(
+                    group.By,
+                    Comparison.AtLeast,
+                    arguments.Add(new TypedValue.Moment(from), FieldType.Timestamp)
+                )
             );
             where.Add(
-                new Condition.Compare(group.By, Comparison.Less, arguments.Add(new Constant.Moment(to), FieldType.Timestamp))
+                new Condition.Compare(group.By, Comparison.Less, arguments.Add(new TypedValue.Moment(to), FieldType.Timestamp))
             );
         }
 

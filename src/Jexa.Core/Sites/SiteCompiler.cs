@@ -197,7 +197,7 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
         var home = Standalone(definition.Home, "the home page", heads, pages, findings)
             ?? (
                 definition.Home is null && !waiting.Exists(page => page.Kind == PageKind.List)
-                    ? pages.Find(page => page is ListPage && page.Head.Alone is not null)
+                    ? pages.Find(page => page is ListPage && page.Head.AddressWithoutParameters is not null)
                     : null
             );
         var notFound = Standalone(definition.NotFound, "the page for what is not found", heads, pages, findings) as TextPage;
@@ -214,12 +214,14 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
         var texts = frameCompiler.Texts(kinds);
         var frame = new PageFrame(
             definition.Title.Value,
-            home?.Head.Open ?? $"{mount}/",
+            home?.Head.OpenAddress ?? $"{mount}/",
             mount,
             menu,
             conventions,
             texts,
-            pages.Where(page => page.Head.Alone is not null).ToDictionary(page => page.Name, page => page.Head.Open!)
+            pages
+                .Where(page => page.Head.AddressWithoutParameters is not null)
+                .ToDictionary(page => page.Name, page => page.Head.OpenAddress!)
         );
         var around = new List<(Written At, string Text)>();
         if (definition.Frame.Header is { } header)
@@ -256,7 +258,10 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
     private string HomeOf(AppDefinition definition, Dictionary<string, PageHead?> heads)
     {
         var named = definition.Home is { } name ? heads.GetValueOrDefault(name.Value) : null;
-        return (named ?? heads.Values.FirstOrDefault(head => head is { Definition.Kind: PageKind.List, Alone: not null }))?.Open
+        return (
+            named
+            ?? heads.Values.FirstOrDefault(head => head is { Definition.Kind: PageKind.List, AddressWithoutParameters: not null })
+        )?.OpenAddress
             ?? $"{mount}/";
     }
 
@@ -327,11 +332,11 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
                 .Where(page =>
                     page is ListPage or TextPage
                     && page != notFound
-                    && page.Head.Alone is not null
+                    && page.Head.AddressWithoutParameters is not null
                     && !page.Head.Definition.Menu.IsHidden
                 )
                 .OrderBy(page => page.Head.Definition.Menu.Place ?? int.MaxValue)
-                .Select(page => new PlainLink(page.Name, LinkCompiler.ListHeading(page.Head), page.Head.Open!)),
+                .Select(page => new PlainLink(page.Name, LinkCompiler.ListHeading(page.Head), page.Head.OpenAddress!)),
         ];
 
     /// <summary>A page that must be able to stand by itself.</summary>
@@ -352,7 +357,7 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
         }
 
         var page = pages.Find(page => page.Name == name.Value);
-        if (page is null || page.Head.Alone is not null)
+        if (page is null || page.Head.AddressWithoutParameters is not null)
             return page;
         findings.Add(
             FindingCodes.PageNeedsParameters,

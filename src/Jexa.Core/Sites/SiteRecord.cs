@@ -71,7 +71,7 @@ public sealed record SiteRecord(
                 Query,
                 [
                     .. QueryParameters.Select(p =>
-                        (p.Name, valueOf(p.Name) ?? new Operand.Written(p.Default ?? Constant.Empty.Value))
+                        (p.Name, valueOf(p.Name) ?? new Operand.Written(p.Default ?? TypedValue.Empty.Value))
                     ),
                 ]
             );

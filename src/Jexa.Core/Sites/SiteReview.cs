@@ -137,7 +137,7 @@ internal sealed partial class SiteReview(
         }
 
         _reached.Add(name);
-        if (target is null || target.Alone is not null)
+        if (target is null || target.AddressWithoutParameters is not null)
             return;
         findings.Add(
             FindingCodes.PageNeedsParameters,

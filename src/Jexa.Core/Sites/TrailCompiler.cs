@@ -47,14 +47,21 @@ internal sealed class TrailCompiler(IReadOnlyDictionary<string, PageHead?> pages
         if (steps.Count == 0)
             return TrailPlan.None;
         var list = ListOf(top);
-        return new TrailPlan(list is null ? null : new PlainLink(list.Name, LinkCompiler.ListHeading(list), list.Open!), steps);
+        return new TrailPlan(
+            list is null ? null : new PlainLink(list.Name, LinkCompiler.ListHeading(list), list.OpenAddress!),
+            steps
+        );
     }
 
     /// <summary>The list of a record kind that can be opened by itself, the plainest first.</summary>
     public PageHead? ListOf(SiteRecord record) =>
         pages
             .Values.OfType<PageHead>()
-            .Where(page => page.Kind == record && page.Definition.Kind == Definitions.PageKind.List && page.Alone is not null)
+            .Where(page =>
+                page.Kind == record
+                && page.Definition.Kind == Definitions.PageKind.List
+                && page.AddressWithoutParameters is not null
+            )
             .OrderBy(page => page.Definition.Where.Count > 0 && page.Parameters.Count == 0)
             .FirstOrDefault();
 }

@@ -22,8 +22,8 @@ public interface IPreparedQuery
     /// <summary>Appends the rows to a block that has been reset to <see cref="Width"/>.</summary>
     /// <exception cref="SourceException">The source is away, too slow or refused.</exception>
     /// <exception cref="OperationCanceledException">The visitor left.</exception>
-    ValueTask RunAsync(IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation);
+    ValueTask RunAsync(IReadOnlyList<TypedValue> arguments, RowBlock into, CancellationToken cancellation);
 
     /// <summary>The query with its arguments, as it could be pasted into the engine's own shell. For traces only.</summary>
-    string Shown(IReadOnlyList<Constant> arguments);
+    string Shown(IReadOnlyList<TypedValue> arguments);
 }

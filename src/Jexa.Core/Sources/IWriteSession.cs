@@ -22,10 +22,10 @@ public interface IWriteSession : IAsyncDisposable
     /// <summary>
     /// As <see cref="RunAsync"/>; the rows that it gives are as they stand, and nobody else changes them until the session ends.
     /// </summary>
-    ValueTask LockAsync(IPreparedQuery query, IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation);
+    ValueTask LockAsync(IPreparedQuery query, IReadOnlyList<TypedValue> arguments, RowBlock into, CancellationToken cancellation);
 
     /// <summary>Runs a query of the same source within the transaction.</summary>
-    ValueTask RunAsync(IPreparedQuery query, IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation);
+    ValueTask RunAsync(IPreparedQuery query, IReadOnlyList<TypedValue> arguments, RowBlock into, CancellationToken cancellation);
 
     /// <summary>Changes one row. Gives how many rows were changed, and for a new row its key.</summary>
     /// <exception cref="RefusedException">A rule of the source forbids it.</exception>

@@ -9,7 +9,7 @@ namespace Jexa.Core.Values;
 /// </summary>
 public static class ArgumentKey
 {
-    public static string Of(IReadOnlyList<Constant> values)
+    public static string Of(IReadOnlyList<TypedValue> values)
     {
         if (values.Count == 0)
             return "";
@@ -18,7 +18,7 @@ public static class ArgumentKey
             Add(
                 key,
                 KindOf(value),
-                value is Constant.Moment moment ? moment.Value.Ticks.ToString(CultureInfo.InvariantCulture) : value.ToString()!
+                value is TypedValue.Moment moment ? moment.Value.Ticks.ToString(CultureInfo.InvariantCulture) : value.ToString()!
             );
         return key.ToString();
     }
@@ -34,19 +34,19 @@ public static class ArgumentKey
     private static void Add(StringBuilder key, char kind, string text) =>
         key.Append(kind).Append(text.Length).Append(':').Append(text);
 
-    private static char KindOf(Constant value) =>
+    private static char KindOf(TypedValue value) =>
         value switch
         {
-            Constant.Whole => 'i',
-            Constant.Text => 't',
-            Constant.Uuid => 'u',
-            Constant.Date => 'd',
-            Constant.Moment => 'm',
-            Constant.Number => 'n',
-            Constant.Truth => 'b',
-            Constant.Real => 'r',
-            Constant.Empty => 'e',
-            Constant.Bytes => 'x',
+            TypedValue.Whole => 'i',
+            TypedValue.Text => 't',
+            TypedValue.Uuid => 'u',
+            TypedValue.Date => 'd',
+            TypedValue.Moment => 'm',
+            TypedValue.Number => 'n',
+            TypedValue.Boolean => 'b',
+            TypedValue.Real => 'r',
+            TypedValue.Empty => 'e',
+            TypedValue.Bytes => 'x',
             _ => throw new ArgumentOutOfRangeException(nameof(value), value.GetType().Name, "No such kind of value."),
         };
 }

@@ -7,23 +7,23 @@ namespace Jexa.Core.Visits;
 internal static class CellValues
 {
     /// <summary>The value; null where it is text that nobody can read back.</summary>
-    public static Constant? Of(Row row, int ordinal)
+    public static TypedValue? Of(Row row, int ordinal)
     {
         ref readonly var cell = ref row[ordinal];
         return cell.Kind switch
         {
-            CellKind.Null => Constant.Empty.Value,
-            CellKind.Real => new Constant.Real(cell.Real),
-            CellKind.Text or CellKind.Decimal => Utf8.IsValid(row.Run(ordinal)) ? new Constant.Text(row.Text(ordinal)) : null,
-            CellKind.Bytes or CellKind.Uuid => new Constant.Bytes(row.Run(ordinal).ToArray()),
-            _ => new Constant.Whole(cell.Integer),
+            CellKind.Null => TypedValue.Empty.Value,
+            CellKind.Real => new TypedValue.Real(cell.Real),
+            CellKind.Text or CellKind.Decimal => Utf8.IsValid(row.Run(ordinal)) ? new TypedValue.Text(row.Text(ordinal)) : null,
+            CellKind.Bytes or CellKind.Uuid => new TypedValue.Bytes(row.Run(ordinal).ToArray()),
+            _ => new TypedValue.Whole(cell.Integer),
         };
     }
 
     /// <summary>All of them; null where one cannot be read back.</summary>
-    public static Constant[]? Of(Row row, IReadOnlyList<int> ordinals)
+    public static TypedValue[]? Of(Row row, IReadOnlyList<int> ordinals)
     {
-        var values = new Constant[ordinals.Count];
+        var values = new TypedValue[ordinals.Count];
         for (var i = 0; i < values.Length; i++)
         {
             if (Of(row, ordinals[i]) is not { } value)

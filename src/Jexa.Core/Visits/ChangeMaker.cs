@@ -141,7 +141,7 @@ internal sealed class ChangeMaker(QueryRunner queries, IChangeLog log)
     private async ValueTask<Row?> RereadAsync(
         IWriteSession session,
         ChangePlan plan,
-        Constant[] key,
+        TypedValue[] key,
         VisitTrace trace,
         RowLoans loans,
         CancellationToken cancellation
@@ -156,10 +156,10 @@ internal sealed class ChangeMaker(QueryRunner queries, IChangeLog log)
             : throw new SourceException(SourceTrouble.Failed, $"{rows.Count} rows have the key of the one that is changed.");
     }
 
-    public static Constant[] KeyOf(ChangePlan plan, IReadOnlyList<Constant> values) =>
+    public static TypedValue[] KeyOf(ChangePlan plan, IReadOnlyList<TypedValue> values) =>
         [.. plan.Key.Select(column => values[plan.Columns.ToList().IndexOf(column)])];
 
-    private static Constant[] KeyAfter(WantedChange wanted, WriteResult result)
+    private static TypedValue[] KeyAfter(WantedChange wanted, WriteResult result)
     {
         if (wanted.Write is RecordWrite.Insert)
             return [.. result.Key];
@@ -206,7 +206,7 @@ internal sealed class ChangeMaker(QueryRunner queries, IChangeLog log)
         return text.ToString();
     }
 
-    private static string KeyJson(ChangePlan plan, IReadOnlyList<Constant> key)
+    private static string KeyJson(ChangePlan plan, IReadOnlyList<TypedValue> key)
     {
         using var bytes = new MemoryStream();
         using (var json = new Utf8JsonWriter(bytes))
@@ -225,18 +225,18 @@ internal sealed class ChangeMaker(QueryRunner queries, IChangeLog log)
     }
 
     /// <summary>What differs; all there is of a record that is new or goes.</summary>
-    private static List<FieldChange> Fields(ChangePlan plan, IReadOnlyList<Constant>? before, IReadOnlyList<Constant>? after)
+    private static List<FieldChange> Fields(ChangePlan plan, IReadOnlyList<TypedValue>? before, IReadOnlyList<TypedValue>? after)
     {
         var fields = new List<FieldChange>();
         for (var i = 0; i < plan.Columns.Count; i++)
         {
-            var (was, now) = (before?[i] ?? Constant.Empty.Value, after?[i] ?? Constant.Empty.Value);
+            var (was, now) = (before?[i] ?? TypedValue.Empty.Value, after?[i] ?? TypedValue.Empty.Value);
             if (StoredValue.AreSame(was, now))
                 continue;
             var field = plan.Columns[i].Field;
             fields.Add(
                 field.Secret
-                    ? new FieldChange(field.Name, Constant.Empty.Value, Constant.Empty.Value, true)
+                    ? new FieldChange(field.Name, TypedValue.Empty.Value, TypedValue.Empty.Value, true)
                     : new FieldChange(field.Name, was, now, false)
             );
         }

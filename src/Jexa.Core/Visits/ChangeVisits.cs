@@ -12,10 +12,10 @@ internal sealed class ChangeVisits
     private readonly NewVisit _news;
     private readonly DeleteVisit _deletes;
 
-    public ChangeVisits(QueryRunner queries, RecordFinder finder, Editing editing)
+    public ChangeVisits(QueryRunner queries, RecordFinder finder, EditServices editing)
     {
         _queries = queries;
-        var saving = new Saving(queries, editing, new ChangeMaker(queries, editing.Log));
+        var saving = new SaveSteps(queries, editing, new ChangeMaker(queries, editing.Log));
         var forms = new FormMaker(queries);
         _edits = new EditVisit(finder, forms, saving);
         _news = new NewVisit(forms, saving);

@@ -43,14 +43,14 @@ internal sealed class ChoiceVisit(QueryRunner queries)
         else
         {
             if (reference.Found is { } found)
-                isMore = Add(reference, await RowsAsync(found, [new Constant.Text(find)]), ReferenceChoices.MostFound, choices);
+                isMore = Add(reference, await RowsAsync(found, [new TypedValue.Text(find)]), ReferenceChoices.MostFound, choices);
             if (reference.FoundByKey is { } byKey && reference.KeyOf(find) is { } key)
                 Add(reference, await RowsAsync(byKey, key), 1, choices);
         }
 
         return new FieldChoices(choices, isMore);
 
-        async ValueTask<RowBlock> RowsAsync(IPreparedQuery query, IReadOnlyList<Constant> arguments)
+        async ValueTask<RowBlock> RowsAsync(IPreparedQuery query, IReadOnlyList<TypedValue> arguments)
         {
             var rows = loans.Lend(query.Width);
             await queries.RunAsync(query, arguments, rows, trace, cancellation);

@@ -12,7 +12,7 @@ namespace Jexa.Core.Visits;
 /// <summary>
 /// Visits a page that deletes one record: shows it and what hangs on it, and deletes it once that is asked again.
 /// </summary>
-internal sealed class DeleteVisit(QueryRunner queries, RecordFinder finder, Saving saving)
+internal sealed class DeleteVisit(QueryRunner queries, RecordFinder finder, SaveSteps saving)
 {
     public async ValueTask<Answer> RunAsync(ChangeContext context, DeletePage page, PageHead asked)
     {
@@ -48,7 +48,7 @@ internal sealed class DeleteVisit(QueryRunner queries, RecordFinder finder, Savi
         && contract.Ids.SequenceEqual(found.TextsOn(page))
         && contract.Visitor == context.Request.Visitor
         && await saving.FindAsync(contract.Token, awaitIt: true, context.Cancellation) is { State: ChangeState.Made } made
-            ? Saving.Again(context, made)
+            ? SaveSteps.Again(context, made)
             : null;
 
     private async ValueTask<Answer> PostAsync(ChangeContext context, DeletePage page, FoundRecord found)
@@ -81,9 +81,9 @@ internal sealed class DeleteVisit(QueryRunner queries, RecordFinder finder, Savi
     {
         if (context.Request.IfMatch is { } wanted)
             return wanted != "*" && !EditVisit.Holds(wanted, VersionOf(page, found.Row))
-                ? Saving.Stale(context, page)
+                ? SaveSteps.Stale(context, page)
                 : await MakeAsync(context, page, found, null, FormContract.NewToken());
-        return Saving.WhichVersion(context, page);
+        return SaveSteps.WhichVersion(context, page);
     }
 
     private async ValueTask<Answer> MakeAsync(
@@ -108,14 +108,14 @@ internal sealed class DeleteVisit(QueryRunner queries, RecordFinder finder, Savi
                     contract is not null
                     && await saving.FindAsync(token, awaitIt: true, context.Cancellation) is { State: ChangeState.Made } done
                 )
-                    return Saving.Again(context, done);
+                    return SaveSteps.Again(context, done);
                 return Answer.Of(decision.Outcome, Messages.Unknown(context.Site, page, found.TextsOn(page)));
             }
 
             var now = found with { Row = rows[decision.Row] };
             var version = VersionOf(page, now.Row);
             if (contract is null && context.Request.IfMatch is { } wanted && wanted != "*" && !EditVisit.Holds(wanted, version))
-                return Saving.Stale(context, page);
+                return SaveSteps.Stale(context, page);
             if (contract is not null && contract.Version != version)
             {
                 await session.DisposeAsync();
@@ -158,7 +158,7 @@ internal sealed class DeleteVisit(QueryRunner queries, RecordFinder finder, Savi
             context.Trace.Why = "The record was deleted.";
             return contract is null
                 ? new Answer(new Outcome.Saved(), 204, null)
-                : Saving.Led(new Outcome.Saved(), made.Location, $"Deleted: {made.Label}.");
+                : SaveSteps.Led(new Outcome.Saved(), made.Location, $"Deleted: {made.Label}.");
         }
         catch (RefusedException refusal)
         {
@@ -216,7 +216,7 @@ internal sealed class DeleteVisit(QueryRunner queries, RecordFinder finder, Savi
             ids,
             context.Visitor,
             saving.Now,
-            new Dictionary<string, Constant>(),
+            new Dictionary<string, TypedValue>(),
             version,
             []
         );

@@ -140,7 +140,7 @@ internal sealed class DetailVisit
     {
         if (block.Query is not { } query)
             return new BlockView(block.Shape, null, default, null, false);
-        var arguments = new Constant[block.Fillers.Count];
+        var arguments = new TypedValue[block.Fillers.Count];
         for (var i = 0; i < arguments.Length; i++)
         {
             var filler = block.Fillers[i];

@@ -19,7 +19,7 @@ internal sealed class Draft(FormPlan form)
     private bool _isJson;
 
     /// <summary>Moments that a program says as they are kept: the app's clocks can show two of them alike.</summary>
-    private readonly Dictionary<string, Constant.Moment> _kept = [];
+    private readonly Dictionary<string, TypedValue.Moment> _kept = [];
 
     /// <summary>Fields whose texts could not be read as the app writes numbers: they are shown as they were typed.</summary>
     private readonly HashSet<string> _asTyped = [];
@@ -83,7 +83,7 @@ internal sealed class Draft(FormPlan form)
         var tied = form.Tied.Where(one => sent.Count(one.Name) > 0).ToList();
         foreach (var entry in form.Entries.Where(entry => !tied.Exists(one => one.Own.Contains(entry))))
         {
-            var box = entry.Field is { Input: InputKind.Truth, Column.Nullable: false };
+            var box = entry.Field is { Input: InputKind.Boolean, Column.Nullable: false };
             switch (sent.Count(entry.Name))
             {
                 case 1:
@@ -231,8 +231,8 @@ internal sealed class Draft(FormPlan form)
             text = InUtc(text);
         if (field.Type == FieldType.Timestamp && TypedText.TryTimestamp(Encoding.UTF8.GetBytes(text), out var ticks))
         {
-            _kept[field.Name] = new Constant.Moment(new DateTime(ticks));
-            text = FieldText.OfStored(field, new Constant.Text(text));
+            _kept[field.Name] = new TypedValue.Moment(new DateTime(ticks));
+            text = FieldText.OfStored(field, new TypedValue.Text(text));
         }
 
         Set(field.Name, text);
@@ -319,7 +319,7 @@ internal sealed class Draft(FormPlan form)
                 _isJson
                 && text.Length == 0
                 && row is { } told
-                && StoredValue.Of(told, entry.Field.Stored) is Constant.Real { Value: var real }
+                && StoredValue.Of(told, entry.Field.Stored) is TypedValue.Real { Value: var real }
                 && !double.IsFinite(real)
             )
                 continue;
@@ -347,7 +347,7 @@ internal sealed class Draft(FormPlan form)
             {
                 if (
                     row is not { } now
-                    || StoredValue.Of(now, entry.Field.Stored) is not Constant.Text { Value: var stored }
+                    || StoredValue.Of(now, entry.Field.Stored) is not TypedValue.Text { Value: var stored }
                     || !TypedText.TryTimestamp(Encoding.UTF8.GetBytes(stored), out var ticks)
                     || ticks != kept.Value.Ticks
                 )
@@ -365,16 +365,16 @@ internal sealed class Draft(FormPlan form)
             ? FieldReading.Of(key)
             : FieldReading.Failed($"There is no such {entry.Reference.Other.One}.");
 
-    private static bool MeansTheSame(FormField field, string was, Constant value) =>
+    private static bool MeansTheSame(FormField field, string was, TypedValue value) =>
         FieldReader.Read(field, was).Value is { } before && before.Equals(value);
 
     /// <summary>Lines end as they did before.</summary>
-    private static Constant AsBefore(FormField field, Row? row, Constant value) =>
-        value is Constant.Text { Value: var text }
+    private static TypedValue AsBefore(FormField field, Row? row, TypedValue value) =>
+        value is TypedValue.Text { Value: var text }
         && text.Contains('\n')
         && row is { } held
-        && StoredValue.Of(held, field.Stored) is Constant.Text { Value: var old }
+        && StoredValue.Of(held, field.Stored) is TypedValue.Text { Value: var old }
         && old.Contains("\r\n")
-            ? new Constant.Text(text.Replace("\n", "\r\n"))
+            ? new TypedValue.Text(text.Replace("\n", "\r\n"))
             : value;
 }

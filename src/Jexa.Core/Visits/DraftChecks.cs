@@ -22,8 +22,8 @@ internal static class DraftChecks
     public static async ValueTask<List<ColumnValue>> RunAsync(
         Draft draft,
         IReadOnlyList<Proposal> proposals,
-        Func<SiteField, Constant?> stored,
-        Constant[]? own,
+        Func<SiteField, TypedValue?> stored,
+        TypedValue[]? own,
         QueryRun run,
         RowLoans loans
     )
@@ -32,7 +32,7 @@ internal static class DraftChecks
         foreach (var proposal in proposals)
         {
             var value = proposal.Value;
-            if (proposal.Entry.Reference is { } reference && value is not Constant.Empty)
+            if (proposal.Entry.Reference is { } reference && value is not TypedValue.Empty)
             {
                 var rows = loans.Lend(reference.One.Width);
                 await run(reference.One, [value], rows);
@@ -56,7 +56,7 @@ internal static class DraftChecks
         Draft draft,
         ReferenceCheck check,
         List<ColumnValue> values,
-        Func<SiteField, Constant?> stored,
+        Func<SiteField, TypedValue?> stored,
         QueryRun run,
         RowLoans loans
     )
@@ -82,8 +82,8 @@ internal static class DraftChecks
         Draft draft,
         UniqueCheck check,
         List<ColumnValue> values,
-        Func<SiteField, Constant?> stored,
-        Constant[]? own,
+        Func<SiteField, TypedValue?> stored,
+        TypedValue[]? own,
         QueryRun run,
         RowLoans loans
     )
@@ -113,22 +113,22 @@ internal static class DraftChecks
     /// <summary>
     /// The values of some fields as they would be; null where none of them changes, one is empty, or one is at fault.
     /// </summary>
-    private static Constant[]? Arguments(
+    private static TypedValue[]? Arguments(
         Draft draft,
         IReadOnlyList<SiteField> fields,
         List<ColumnValue> values,
-        Func<SiteField, Constant?> stored
+        Func<SiteField, TypedValue?> stored
     )
     {
         if (!fields.Any(field => values.Exists(value => value.Column == field.Column.Name)))
             return null;
-        var arguments = new Constant[fields.Count];
+        var arguments = new TypedValue[fields.Count];
         for (var i = 0; i < arguments.Length; i++)
         {
             if (draft.FaultsOf(fields[i].Name).Count > 0)
                 return null;
             var at = values.FindIndex(value => value.Column == fields[i].Column.Name);
-            if ((at >= 0 ? values[at].Value : stored(fields[i])) is not { } value || value is Constant.Empty)
+            if ((at >= 0 ? values[at].Value : stored(fields[i])) is not { } value || value is TypedValue.Empty)
                 return null;
             arguments[i] = value;
         }

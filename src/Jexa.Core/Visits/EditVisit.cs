@@ -8,7 +8,7 @@ using Jexa.Core.Views;
 namespace Jexa.Core.Visits;
 
 /// <summary>Visits a page that changes one record: shows its form, or makes the change that was sent.</summary>
-internal sealed class EditVisit(RecordFinder finder, FormMaker forms, Saving saving)
+internal sealed class EditVisit(RecordFinder finder, FormMaker forms, SaveSteps saving)
 {
     private const string Button = "Save";
 
@@ -100,12 +100,12 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, Saving sav
         if (await saving.FindAsync(contract.Token, awaitIt, context.Cancellation) is not { } used)
             return null;
         if (used.What.Digest == context.Request.Sent.Digest && used.State == ChangeState.Made)
-            return Saving.Again(context, used);
+            return SaveSteps.Again(context, used);
         if (used.State == ChangeState.Intended)
             return null;
         await CompareAsync(context, page, found.Row, draft, contract);
         if (used.State == ChangeState.Undetermined)
-            return await FormAsync(context, page, found, draft, new Outcome.Spent(), 409, Saving.Undetermined, null);
+            return await FormAsync(context, page, found, draft, new Outcome.Spent(), 409, SaveSteps.Undetermined, null);
         return await FormAsync(
             context,
             page,
@@ -183,7 +183,7 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, Saving sav
                 && wanted != "*"
                 && !Holds(wanted, VersionOf(page, now.Row))
             )
-                return Saving.Stale(context, page);
+                return SaveSteps.Stale(context, page);
             if (contract is not null && Clashes(page, draft, contract, now.Row))
             {
                 await session.DisposeAsync();
@@ -278,7 +278,7 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, Saving sav
         context.Trace.Why = $"{values.Count} fields were changed.";
         if (context.Request.Method == "PATCH")
             return await ReadBackAsync(context, page, made);
-        return Saving.Led(
+        return SaveSteps.Led(
             new Outcome.Saved(),
             made.Location,
             made.IsVisible ? $"Saved: {made.Label}." : $"Saved: {made.Label}. It is not shown in this app any more."
@@ -317,7 +317,7 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, Saving sav
             return await FormAsync(context, page, now, new Draft(page.Form), new Outcome.Saved(), 200, null, null);
         using var address = new Utf8Buffer(128);
         var location = page.Cancel?.TryWrite(now.Row, address) == true ? address.ToString() : page.Changes.Otherwise.Address;
-        return Saving.Led(new Outcome.Saved(), location, "Nothing was changed: all fields are as they were.");
+        return SaveSteps.Led(new Outcome.Saved(), location, "Nothing was changed: all fields are as they were.");
     }
 
     /// <summary>The record went while its form was open: what was typed stays on screen.</summary>
@@ -362,9 +362,9 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, Saving sav
     private async ValueTask<Answer> PatchAsync(ChangeContext context, EditPage page, FoundRecord found)
     {
         if (context.Request.IfMatch is null)
-            return Saving.WhichVersion(context, page);
+            return SaveSteps.WhichVersion(context, page);
         if (context.Request.IfMatch != "*" && !Holds(context.Request.IfMatch, VersionOf(page, found.Row)))
-            return Saving.Stale(context, page);
+            return SaveSteps.Stale(context, page);
         var draft = Draft.OfJson(page.Form, context.Request.Sent.Json!.Value);
         var proposals = draft.Propose(found.Row);
         if (draft.HasFaults || draft.Strays.Count > 0)
@@ -388,7 +388,7 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, Saving sav
 
     private static int OrdinalOf(EditPage page, SiteField field) => page.Columns.First(column => column.Field == field).Ordinal;
 
-    private static Constant BaseOf(FormEntry entry, Row row, string token) =>
+    private static TypedValue BaseOf(FormEntry entry, Row row, string token) =>
         entry.Field.IsWithheld(row)
             ? StoredValue.Withheld
             : FormContract.Carried(token, entry.Field.Secret, StoredValue.Of(row, entry.Field.Stored));
@@ -441,7 +441,7 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, Saving sav
                 continue;
             var current = BaseOf(entry, row, contract.Token);
             var text = draft.TextOf(entry.Name);
-            var isDigest = !entry.Field.Secret && was is Constant.Bytes { Value.Length: 32 };
+            var isDigest = !entry.Field.Secret && was is TypedValue.Bytes { Value.Length: 32 };
             var before =
                 entry.Field.Secret ? ""
                 : isDigest ? "(a long text)"
@@ -452,7 +452,7 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, Saving sav
                     entry.Field.Secret ? text.Length > 0
                     : isDigest
                         ? !new[] { text, text.Replace("\n", "\r\n") }.Any(one =>
-                            StoredValue.AreSame(was, FormContract.Carried(contract.Token, true, new Constant.Text(one)))
+                            StoredValue.AreSame(was, FormContract.Carried(contract.Token, true, new TypedValue.Text(one)))
                         )
                     : text != before && !SameValue(entry.Field, text, before)
                 );
@@ -585,9 +585,9 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, Saving sav
             saving.VersionKey
         );
 
-    private static Func<SiteField, Constant?> StoredIn(EditPage page, Row row) =>
+    private static Func<SiteField, TypedValue?> StoredIn(EditPage page, Row row) =>
         field => StoredValue.Of(row, OrdinalOf(page, field));
 
-    private static Constant[] KeyOf(EditPage page, Row row) =>
+    private static TypedValue[] KeyOf(EditPage page, Row row) =>
         [.. page.Record!.Key.Select(field => StoredValue.Of(row, OrdinalOf(page, field)))];
 }

@@ -125,7 +125,7 @@ internal sealed class FormMaker(QueryRunner queries)
             return "not available";
         if (entry.Field.Choices.FirstOrDefault(choice => choice.Value == text) is { } known)
             return known.Label;
-        if (entry.Field.Input == InputKind.Truth)
+        if (entry.Field.Input == InputKind.Boolean)
             return text == "true" ? "Yes" : "No";
         if (entry.Reference is not { } reference || reference.KeyOf(text) is not { } key)
             return NumberText.Shown(entry.Field, text);
@@ -134,13 +134,13 @@ internal sealed class FormMaker(QueryRunner queries)
 
     /// <summary>What a new record's form begins with.</summary>
     public string Beginning(FormField field) =>
-        field is { Input: InputKind.Truth, Default.Length: 0, Column.Nullable: false } ? "false"
+        field is { Input: InputKind.Boolean, Default.Length: 0, Column.Nullable: false } ? "false"
         : field.Default != FormField.Now ? field.Default
         : FieldText.Of(
             field,
             field.Type == FieldType.Date
-                ? new Constant.Date(Today(field))
-                : new Constant.Moment(Whole(queries.Clock.GetUtcNow().UtcDateTime))
+                ? new TypedValue.Date(Today(field))
+                : new TypedValue.Moment(Whole(queries.Clock.GetUtcNow().UtcDateTime))
         );
 
     public DateOnly Today(FormField field) =>
@@ -155,13 +155,13 @@ internal sealed class FormMaker(QueryRunner queries)
     {
         var choices =
             field.Choices.Count > 0 ? field.Choices
-            : field.Input == InputKind.Truth && (field.Column.Nullable || IsNoTruth(text, isThere))
+            : field.Input == InputKind.Boolean && (field.Column.Nullable || IsNoTruth(text, isThere))
                 ? [new FieldChoice("true", "Yes"), new FieldChoice("false", "No")]
             : [];
         if (choices.Count == 0)
             return [];
         var options = new List<FormOption>();
-        if (!field.Column.Nullable && field.Input == InputKind.Truth)
+        if (!field.Column.Nullable && field.Input == InputKind.Boolean)
         {
             options.Add(new FormOption(SentForm.AsItIs, $"{(text.Length == 0 ? "empty" : text)} (as it is)", true));
             options.AddRange(choices.Select(choice => new FormOption(choice.Value, choice.Label, false)));
@@ -185,7 +185,7 @@ internal sealed class FormMaker(QueryRunner queries)
         string text,
         string? search,
         bool isThere,
-        Constant[] given
+        TypedValue[] given
     )
     {
         var rows = await RunAsync(context, reference.All, given);
@@ -222,14 +222,14 @@ internal sealed class FormMaker(QueryRunner queries)
         string search,
         string text,
         List<FormOption> options,
-        Constant[] given
+        TypedValue[] given
     )
     {
         var before = options.Count;
         var more = false;
         if (reference.Found is { } found && search.Length <= 200)
         {
-            var rows = await RunAsync(context, found, [new Constant.Text(search), .. given]);
+            var rows = await RunAsync(context, found, [new TypedValue.Text(search), .. given]);
             more = rows.Count > ReferenceChoices.MostFound;
             Add(reference, rows, ReferenceChoices.MostFound, text, options);
         }
@@ -250,7 +250,7 @@ internal sealed class FormMaker(QueryRunner queries)
                 options.Add(new FormOption(value, label, value == text));
     }
 
-    private async ValueTask<string?> LabelAsync(ChangeContext context, ReferenceChoices reference, Constant[] key)
+    private async ValueTask<string?> LabelAsync(ChangeContext context, ReferenceChoices reference, TypedValue[] key)
     {
         var rows = await RunAsync(context, reference.One, key);
         if (rows.Count == 0 || !reference.Is(rows[0], key))
@@ -260,7 +260,7 @@ internal sealed class FormMaker(QueryRunner queries)
         return buffer.ToString();
     }
 
-    private async ValueTask<RowBlock> RunAsync(ChangeContext context, IPreparedQuery query, IReadOnlyList<Constant> arguments)
+    private async ValueTask<RowBlock> RunAsync(ChangeContext context, IPreparedQuery query, IReadOnlyList<TypedValue> arguments)
     {
         var rows = context.Loans.Lend(query.Width);
         await queries.RunAsync(query, arguments, rows, context.Trace, context.Cancellation);

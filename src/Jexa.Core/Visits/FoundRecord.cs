@@ -7,14 +7,14 @@ namespace Jexa.Core.Visits;
 
 /// <summary>A record that an address names, or the answer where it names none.</summary>
 /// <param name="Keys">By which it was found: the canonical ones.</param>
-internal readonly record struct FoundRecord(Row Row, Constant[] Keys, Answer? Refused)
+internal readonly record struct FoundRecord(Row Row, TypedValue[] Keys, Answer? Refused)
 {
-    private readonly Constant[]? _asked;
+    private readonly TypedValue[]? _asked;
 
     /// <summary>
     /// The keys that the address gives: others than those it was found by where the record spells or has them otherwise.
     /// </summary>
-    public Constant[] Asked
+    public TypedValue[] Asked
     {
         get => _asked ?? Keys;
         init => _asked = value;

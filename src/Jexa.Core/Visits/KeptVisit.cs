@@ -79,7 +79,7 @@ internal sealed class KeptVisit
                 cells.Text(),
                 (KeyFault)cells.Number(),
                 cells.Number() == 1,
-                cells.Constant()
+                cells.TypedValue()
             );
             trace.Add(
                 new TracedParameter(
@@ -129,14 +129,14 @@ internal sealed class KeptVisit
             _cells.AddText(text);
     }
 
-    private void Put(Constant? value)
+    private void Put(TypedValue? value)
     {
         switch (value)
         {
-            case Constant.Whole whole:
+            case TypedValue.Whole whole:
                 Put(whole.Value);
                 return;
-            case Constant.Text text:
+            case TypedValue.Text text:
                 Put(text.Value);
                 return;
         }
@@ -144,29 +144,29 @@ internal sealed class KeptVisit
         _cells.BeginRow();
         switch (value)
         {
-            case Constant.Uuid uuid:
+            case TypedValue.Uuid uuid:
                 Span<byte> sixteen = stackalloc byte[16];
                 uuid.Value.TryWriteBytes(sixteen, bigEndian: true, out _);
                 _cells.AddRun(CellKind.Uuid, sixteen);
                 break;
-            case Constant.Date date:
+            case TypedValue.Date date:
                 _cells.AddNumber(CellKind.Date, date.Value.DayNumber);
                 break;
-            case Constant.Moment moment:
+            case TypedValue.Moment moment:
                 _cells.AddNumber(CellKind.Timestamp, moment.Value.Ticks);
                 break;
-            case Constant.Number number:
+            case TypedValue.Number number:
                 Span<byte> digits = stackalloc byte[40];
                 number.Value.TryFormat(digits, out var written, default, CultureInfo.InvariantCulture);
                 _cells.AddRun(CellKind.Decimal, digits[..written]);
                 break;
-            case Constant.Truth truth:
+            case TypedValue.Boolean truth:
                 _cells.AddNumber(CellKind.Boolean, truth.Value ? 1 : 0);
                 break;
-            case Constant.Real real:
+            case TypedValue.Real real:
                 _cells.AddReal(real.Value);
                 break;
-            case Constant.Bytes bytes:
+            case TypedValue.Bytes bytes:
                 _cells.AddRun(CellKind.Bytes, bytes.Value);
                 break;
             default:
@@ -187,23 +187,23 @@ internal sealed class KeptVisit
         /// <summary>
         /// Null where there is none, which is how an empty one was put as well: no parameter has that for its value.
         /// </summary>
-        public Constant? Constant()
+        public TypedValue? TypedValue()
         {
             var row = cells[_next++];
             ref readonly var cell = ref row[0];
             return cell.Kind switch
             {
-                CellKind.Integer => new Constant.Whole(cell.Integer),
-                CellKind.Text => new Constant.Text(row.Text(0)),
-                CellKind.Uuid => new Constant.Uuid(new Guid(row.Run(0), bigEndian: true)),
-                CellKind.Date => new Constant.Date(DateOnly.FromDayNumber((int)cell.Integer)),
-                CellKind.Timestamp => new Constant.Moment(new DateTime(cell.Integer)),
-                CellKind.Decimal => new Constant.Number(
+                CellKind.Integer => new TypedValue.Whole(cell.Integer),
+                CellKind.Text => new TypedValue.Text(row.Text(0)),
+                CellKind.Uuid => new TypedValue.Uuid(new Guid(row.Run(0), bigEndian: true)),
+                CellKind.Date => new TypedValue.Date(DateOnly.FromDayNumber((int)cell.Integer)),
+                CellKind.Timestamp => new TypedValue.Moment(new DateTime(cell.Integer)),
+                CellKind.Decimal => new TypedValue.Number(
                     decimal.Parse(row.Run(0), NumberStyles.Number, CultureInfo.InvariantCulture)
                 ),
-                CellKind.Boolean => new Constant.Truth(cell.Integer == 1),
-                CellKind.Real => new Constant.Real(cell.Real),
-                CellKind.Bytes => new Constant.Bytes(row.Run(0).ToArray()),
+                CellKind.Boolean => new TypedValue.Boolean(cell.Integer == 1),
+                CellKind.Real => new TypedValue.Real(cell.Real),
+                CellKind.Bytes => new TypedValue.Bytes(row.Run(0).ToArray()),
                 _ => null,
             };
         }
@@ -211,9 +211,9 @@ internal sealed class KeptVisit
         public TracedQuery Query(IPreparedQuery query)
         {
             var (count, ticks, remark) = ((int)Number(), Number(), Text());
-            var arguments = new Constant[Number()];
+            var arguments = new TypedValue[Number()];
             for (var i = 0; i < arguments.Length; i++)
-                arguments[i] = Constant() ?? Values.Constant.Empty.Value;
+                arguments[i] = TypedValue() ?? Values.TypedValue.Empty.Value;
             var (width, kept) = ((int)Number(), (int)Number());
             if (kept < 0)
                 return new TracedQuery(query, arguments, null, count, ticks) { Remark = remark };

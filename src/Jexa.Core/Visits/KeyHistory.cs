@@ -16,23 +16,23 @@ internal sealed class KeyHistory(IChangeLog log)
     private const int MostSteps = 100;
 
     /// <summary>What became of a record; null where the log does not tell.</summary>
-    public Fate? Follow(RecordPage page, IReadOnlyList<string> texts)
+    public KeyEnd? Follow(RecordPage page, IReadOnlyList<string> texts)
     {
         if (page.Scope is not { } scope)
             return null;
         try
         {
             var key = Join(InOrder(page).Select(number => texts[number]));
-            var fate = log.LatestFate(scope, key);
+            var fate = log.LatestKeyEvent(scope, key);
             for (var step = 0; fate is { Kind: ChangeKind.Changed, To: { } to } && step < MostSteps; step++)
             {
                 key = to;
-                fate = log.NextFate(scope, key, fate.Change);
+                fate = log.NextKeyEvent(scope, key, fate.Change);
                 if (fate is null)
-                    return new Fate(Split(page, key));
+                    return new KeyEnd(Split(page, key));
             }
 
-            return fate is { Kind: ChangeKind.Deleted } ? new Fate(null) : null;
+            return fate is { Kind: ChangeKind.Deleted } ? new KeyEnd(null) : null;
         }
         catch (SourceException)
         {

@@ -24,7 +24,7 @@ public sealed class ListCursor(byte[] secret)
         CellValues.Of(row, [.. list.Windows.Keys.Select(key => key.Ordinal)]) is { } values ? Write(list, values, number) : null;
 
     /// <summary>The cursor at a place; null where a value is too long for an address.</summary>
-    public string? Write(ListQuery list, IReadOnlyList<Constant> values, long number)
+    public string? Write(ListQuery list, IReadOnlyList<TypedValue> values, long number)
     {
         using var bytes = new Utf8Buffer(256);
         bytes.Append(Version);
@@ -34,16 +34,16 @@ public sealed class ListCursor(byte[] secret)
             bytes.Append((byte)KindOf(value));
             switch (value)
             {
-                case Constant.Empty:
+                case TypedValue.Empty:
                     break;
-                case Constant.Whole whole:
+                case TypedValue.Whole whole:
                     Append(whole.Value, bytes);
                     break;
-                case Constant.Real real:
+                case TypedValue.Real real:
                     Append(BitConverter.DoubleToInt64Bits(real.Value), bytes);
                     break;
                 default:
-                    var run = value is Constant.Bytes raw ? raw.Value : Encoding.UTF8.GetBytes(value.ToString()!);
+                    var run = value is TypedValue.Bytes raw ? raw.Value : Encoding.UTF8.GetBytes(value.ToString()!);
                     if (run.Length > MaxBytes)
                         return null;
                     BinaryPrimitives.WriteUInt16BigEndian(bytes.Room(2), (ushort)run.Length);
@@ -76,7 +76,7 @@ public sealed class ListCursor(byte[] secret)
 
         var number = BinaryPrimitives.ReadInt64BigEndian(bytes[1..]);
         var rest = bytes[9..^SealLength];
-        var values = new List<Constant>();
+        var values = new List<TypedValue>();
         while (!rest.IsEmpty)
         {
             var kind = (CellKind)rest[0];
@@ -87,13 +87,13 @@ public sealed class ListCursor(byte[] secret)
         return values.Count == list.Windows.Keys.Count ? new ListPlace(values, number) : null;
     }
 
-    private static CellKind KindOf(Constant value) =>
+    private static CellKind KindOf(TypedValue value) =>
         value switch
         {
-            Constant.Empty => CellKind.Null,
-            Constant.Whole => CellKind.Integer,
-            Constant.Real => CellKind.Real,
-            Constant.Bytes => CellKind.Bytes,
+            TypedValue.Empty => CellKind.Null,
+            TypedValue.Whole => CellKind.Integer,
+            TypedValue.Real => CellKind.Real,
+            TypedValue.Bytes => CellKind.Bytes,
             _ => CellKind.Text,
         };
 
@@ -103,20 +103,22 @@ public sealed class ListCursor(byte[] secret)
         bytes.Advance(8);
     }
 
-    private static Constant Take(CellKind kind, ref Span<byte> rest)
+    private static TypedValue Take(CellKind kind, ref Span<byte> rest)
     {
         if (kind == CellKind.Null)
-            return Constant.Empty.Value;
+            return TypedValue.Empty.Value;
         if (kind is CellKind.Text or CellKind.Bytes)
         {
             var run = rest.Slice(2, BinaryPrimitives.ReadUInt16BigEndian(rest));
             rest = rest[(2 + run.Length)..];
-            return kind == CellKind.Text ? new Constant.Text(Encoding.UTF8.GetString(run)) : new Constant.Bytes(run.ToArray());
+            return kind == CellKind.Text
+                ? new TypedValue.Text(Encoding.UTF8.GetString(run))
+                : new TypedValue.Bytes(run.ToArray());
         }
 
         var bits = BinaryPrimitives.ReadInt64BigEndian(rest);
         rest = rest[8..];
-        return kind == CellKind.Real ? new Constant.Real(BitConverter.Int64BitsToDouble(bits)) : new Constant.Whole(bits);
+        return kind == CellKind.Real ? new TypedValue.Real(BitConverter.Int64BitsToDouble(bits)) : new TypedValue.Whole(bits);
     }
 
     private void Seal(ListQuery list, ReadOnlySpan<byte> values, Span<byte> seal)

@@ -49,7 +49,7 @@ internal sealed class ListIndexVisit(QueryRunner queries)
                     : queries.Clock.GetElapsedTime(started) < Most && !away.Contains(list.Record!.SourceName)
                         ? await CountAsync(list, away, trace, cancellation)
                     : null;
-                shown.Add(new ListEntry(new PlainLink(list.Name, ListIndex.NameOf(list), list.Head.Open!), total));
+                shown.Add(new ListEntry(new PlainLink(list.Name, ListIndex.NameOf(list), list.Head.OpenAddress!), total));
             }
 
             if (shown.Count > 0)

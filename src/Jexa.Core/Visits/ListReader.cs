@@ -28,7 +28,7 @@ internal static class ListReader
         ListFault? fault = null;
         var canonical = true;
         var count = page.Parameters.Count;
-        var values = count == 0 ? [] : new IReadOnlyList<Constant>[count];
+        var values = count == 0 ? [] : new IReadOnlyList<TypedValue>[count];
         var texts = count == 0 ? [] : new IReadOnlyList<string>[count];
         for (var i = 0; i < count; i++)
         {
@@ -83,7 +83,7 @@ internal static class ListReader
             );
     }
 
-    private static (IReadOnlyList<Constant> Values, ListFault? Fault, bool IsCanonical) ReadParameter(
+    private static (IReadOnlyList<TypedValue> Values, ListFault? Fault, bool IsCanonical) ReadParameter(
         PageParameter parameter,
         IReadOnlyList<QueryPair> pairs,
         Func<PageParameter, RawParameter> rawOf,
@@ -110,13 +110,13 @@ internal static class ListReader
             : ([], null, raw.Text is null);
     }
 
-    private static (IReadOnlyList<Constant> Values, ListFault? Fault, bool IsCanonical) ReadMany(
+    private static (IReadOnlyList<TypedValue> Values, ListFault? Fault, bool IsCanonical) ReadMany(
         PageParameter parameter,
         IReadOnlyList<QueryPair> pairs,
         VisitTrace? trace
     )
     {
-        var values = new List<Constant>();
+        var values = new List<TypedValue>();
         var canonical = true;
         foreach (var pair in pairs)
         {
@@ -149,7 +149,7 @@ internal static class ListReader
     }
 
     /// <summary>A month whose year is not given says nothing.</summary>
-    private static ListFault? MonthAlone(ListPage page, IReadOnlyList<IReadOnlyList<Constant>> values)
+    private static ListFault? MonthAlone(ListPage page, IReadOnlyList<IReadOnlyList<TypedValue>> values)
     {
         var month = page.Parameters.ToList().FindIndex(parameter => parameter.Key == DatePartKey.Month);
         if (month < 0 || values[month].Count == 0)
@@ -158,7 +158,11 @@ internal static class ListReader
             .Parameters.ToList()
             .FindIndex(parameter => parameter.Key == DatePartKey.Year && parameter.Field == page.Parameters[month].Field);
         return year >= 0 && values[year].Count == 0
-            ? new ListFault(page.Parameters[month].Name, page.Parameters[month].Key.Write(values[month][0]), KeyFault.Alone)
+            ? new ListFault(
+                page.Parameters[month].Name,
+                page.Parameters[month].Key.Write(values[month][0]),
+                KeyFault.MonthWithoutYear
+            )
             : null;
     }
 

@@ -266,7 +266,7 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
         return true;
     }
 
-    private async ValueTask<(LoadDecision Decision, RowBlock Rows, Constant[] Keys)> LookUpAsync(
+    private async ValueTask<(LoadDecision Decision, RowBlock Rows, TypedValue[] Keys)> LookUpAsync(
         ParentPlan parent,
         ParameterValues values,
         RowLoans loans,
@@ -383,7 +383,7 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
                 outcome,
                 302,
                 null,
-                ListAsk.With(leads.Alone!, ParameterReader.Lacking, $"{page.Name}.{fault.Name}")
+                ListAsk.With(leads.AddressWithoutParameters!, ParameterReader.Lacking, $"{page.Name}.{fault.Name}")
             );
         return Answer.Of(
             outcome,

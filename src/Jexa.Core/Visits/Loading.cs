@@ -10,7 +10,7 @@ namespace Jexa.Core.Visits;
 /// </summary>
 internal static class Loading
 {
-    public static LoadDecision Decide(RecordLookup lookup, RowBlock rows, Constant[] asked)
+    public static LoadDecision Decide(RecordLookup lookup, RowBlock rows, TypedValue[] asked)
     {
         if (rows.Count == 0)
             return new LoadDecision(new Outcome.Unknown(), -1, "The source has no such row, or none that this page may show.");
@@ -52,10 +52,10 @@ internal static class Loading
     }
 
     /// <summary>The key of a loaded row as typed values, in the order of the lookup's keys.</summary>
-    public static Constant[] KeyOf(RecordLookup lookup, Row row) =>
+    public static TypedValue[] KeyOf(RecordLookup lookup, Row row) =>
         [.. lookup.Ordinals.Select((ordinal, i) => lookup.Keys[i].ValueOf(row, ordinal))];
 
-    private static KeyMatch Match(RecordLookup lookup, Row row, Constant[] asked)
+    private static KeyMatch Match(RecordLookup lookup, Row row, TypedValue[] asked)
     {
         var match = KeyMatch.Exact;
         for (var i = 0; i < asked.Length; i++)

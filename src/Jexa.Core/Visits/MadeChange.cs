@@ -21,11 +21,11 @@ internal sealed record MadeChange(
 )
 {
     /// <summary>The record's key as a page's addresses have it; null where they cannot carry it.</summary>
-    public Constant[]? Keys(RecordPage page)
+    public TypedValue[]? Keys(RecordPage page)
     {
         if (page.Scope is not { } scope || Scopes.GetValueOrDefault(scope) is not { } key)
             return null;
         var keys = KeyHistory.Split(page, key).Select((text, i) => page.Parameters[i].Key.Read(text).Value).ToArray();
-        return Array.Exists(keys, value => value is null) ? null : [.. keys.OfType<Constant>()];
+        return Array.Exists(keys, value => value is null) ? null : [.. keys.OfType<TypedValue>()];
     }
 }

@@ -27,7 +27,7 @@ internal sealed class MediaVisit(QueryRunner queries)
             || target.Segments.Length != SegmentsBeforeId + media.Lookup.Keys.Count
         )
             return null;
-        var keys = new Constant[media.Lookup.Keys.Count];
+        var keys = new TypedValue[media.Lookup.Keys.Count];
         for (var i = 0; i < keys.Length; i++)
         {
             var reading = target.Segments[SegmentsBeforeId + i].IsBad

@@ -177,7 +177,7 @@ internal static class Messages
             KeyFault.OutOfRange => $"“{Cut(fault.Raw!)}” is beyond what {parameter.Name} can be.",
             KeyFault.TooLong => $"The address is too long where it says {parameter.Name}.",
             KeyFault.TooMany => $"The address says {parameter.Name} too often.",
-            KeyFault.Alone => $"The address says {parameter.Name} “{Cut(fault.Raw!)}”, but not of which year.",
+            KeyFault.MonthWithoutYear => $"The address says {parameter.Name} “{Cut(fault.Raw!)}”, but not of which year.",
             _ => $"“{Cut(fault.Raw!)}” is not {parameter.Key.Looks}.",
         };
         return new MessageView(
@@ -206,7 +206,8 @@ internal static class Messages
             new[] { page, rival }
                 .Select(one =>
                     one is RecordPage record ? record.Back
-                    : (one as ListPage)?.AllOfThem is { } all ? new PlainLink(all.Name, LinkCompiler.ListHeading(all), all.Open!)
+                    : (one as ListPage)?.AllOfThem is { } all
+                        ? new PlainLink(all.Name, LinkCompiler.ListHeading(all), all.OpenAddress!)
                     : null
                 )
                 .OfType<PlainLink>()
@@ -408,7 +409,9 @@ internal static class Messages
             [why, "Nothing was changed. Please open the page here and send it again."],
             null,
             null,
-            page.Head.Open is { } address ? [new PlainLink(page.Name, LinkCompiler.PageText(page.Head), address)] : Home(site)
+            page.Head.OpenAddress is { } address
+                ? [new PlainLink(page.Name, LinkCompiler.PageText(page.Head), address)]
+                : Home(site)
         );
 
     public static MessageView Unreadable(Site site, Page page, SentFault fault)
@@ -463,7 +466,9 @@ internal static class Messages
             ],
             null,
             null,
-            page.Head.Open is { } address ? [new PlainLink(page.Name, LinkCompiler.PageText(page.Head), address)] : Home(site)
+            page.Head.OpenAddress is { } address
+                ? [new PlainLink(page.Name, LinkCompiler.PageText(page.Head), address)]
+                : Home(site)
         );
 
     public static MessageView Unavailable(Site site, Page? page) =>
@@ -527,8 +532,8 @@ internal static class Messages
     private static List<string> Sentences(params IEnumerable<string?> sentences) => [.. sentences.OfType<string>()];
 
     private static PlainLink[] BackToList(Site site, ListPage page) =>
-        page.Head.Open is { } own ? [new PlainLink(page.Name, page.Shape.Heading, own)]
-        : page.AllOfThem is { } all ? [new PlainLink(all.Name, LinkCompiler.ListHeading(all), all.Open!)]
+        page.Head.OpenAddress is { } own ? [new PlainLink(page.Name, page.Shape.Heading, own)]
+        : page.AllOfThem is { } all ? [new PlainLink(all.Name, LinkCompiler.ListHeading(all), all.OpenAddress!)]
         : Home(site);
 
     private static PlainLink[] Home(Site site) =>

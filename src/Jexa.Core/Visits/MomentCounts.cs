@@ -90,7 +90,7 @@ internal sealed class MomentCounts(
     {
         for (var i = 0; i < side.Carried.Count; i++)
             if (side.Target.Parameters[i].Key == DatePartKey.Year && values.Has(i))
-                return (int)((Constant.Whole)values.One(i)).Value;
+                return (int)((TypedValue.Whole)values.One(i)).Value;
         return null;
     }
 

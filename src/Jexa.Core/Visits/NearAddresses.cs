@@ -20,13 +20,16 @@ internal static class NearAddresses
         var ofRecords = OfRecords(site, target).OrderBy(near => near.Distance).Take(Most).Select(near => near.Link).ToList();
         var path = target.Path.Length <= 200 ? target.Path.ToString() : target.Path[..200].ToString();
         var alone = site
-            .Pages.Where(page => page.Head.Alone is not null && page != site.NotFound)
+            .Pages.Where(page => page.Head.AddressWithoutParameters is not null && page != site.NotFound)
             .Take(200)
             .OrderBy(page =>
-                Nearest.Distance((site.Frame.Mount.Text + path).ToLowerInvariant(), page.Head.Alone!.ToLowerInvariant())
+                Nearest.Distance(
+                    (site.Frame.Mount.Text + path).ToLowerInvariant(),
+                    page.Head.AddressWithoutParameters!.ToLowerInvariant()
+                )
             )
             .Take(Most - Math.Min(ofRecords.Count, Most - 1))
-            .Select(page => new PlainLink(page.Name, LinkCompiler.PageText(page.Head), page.Head.Open!));
+            .Select(page => new PlainLink(page.Name, LinkCompiler.PageText(page.Head), page.Head.OpenAddress!));
         return [.. ofRecords, .. alone];
     }
 
@@ -37,7 +40,9 @@ internal static class NearAddresses
     {
         foreach (
             var page in site
-                .Pages.Where(page => page is not WaitingPage && page.Head.Alone is null && page.Head.Definition.HasId)
+                .Pages.Where(page =>
+                    page is not WaitingPage && page.Head.AddressWithoutParameters is null && page.Head.Definition.HasId
+                )
                 .Take(MostPages)
         )
         {

@@ -62,7 +62,7 @@ internal sealed class NeighbourVisit(QueryRunner queries, ListCursor cursors, Pl
         page.List is { } list && site.Find(list.Name) is ListPage own ? plains.Of(own) : null;
 
     /// <summary>The record's place in the order of the list: out of its own row where that holds it, else asked for.</summary>
-    private async ValueTask<Constant[]?> PlaceAsync(
+    private async ValueTask<TypedValue[]?> PlaceAsync(
         DetailPage page,
         ListQuery query,
         Row row,

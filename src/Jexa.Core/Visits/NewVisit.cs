@@ -9,10 +9,10 @@ using Jexa.Core.Views;
 namespace Jexa.Core.Visits;
 
 /// <summary>Visits a page that makes a record: shows its form, or makes what was sent.</summary>
-internal sealed class NewVisit(FormMaker forms, Saving saving)
+internal sealed class NewVisit(FormMaker forms, SaveSteps saving)
 {
     /// <summary>What the address says of the new record: the ID texts, the values, and what is wrong with them.</summary>
-    private sealed record Named(string?[] Texts, Constant?[] Values, Answer? Refused)
+    private sealed record Named(string?[] Texts, TypedValue?[] Values, Answer? Refused)
     {
         /// <summary>The page of the record that the new one belongs to: the way out where there is no list.</summary>
         public PlainLink? Back { get; set; }
@@ -41,7 +41,7 @@ internal sealed class NewVisit(FormMaker forms, Saving saving)
     {
         var (site, request, trace) = (context.Site, context.Request, context.Trace);
         var texts = new string?[page.Parameters.Count];
-        var values = new Constant?[texts.Length];
+        var values = new TypedValue?[texts.Length];
         Answer? refused = null;
         var canonical = asked == page.Head;
         for (var i = 0; i < texts.Length; i++)
@@ -60,7 +60,7 @@ internal sealed class NewVisit(FormMaker forms, Saving saving)
                 );
             else if (reading.Value is null && parameter.Required)
                 refused ??=
-                    request.IsSafe && !request.WantsJson && page.MissingPage is { Alone: { } alone }
+                    request.IsSafe && !request.WantsJson && page.MissingPage is { AddressWithoutParameters: { } alone }
                         ? new Answer(
                             new Outcome.Missing(parameter.Name),
                             302,
@@ -184,11 +184,11 @@ internal sealed class NewVisit(FormMaker forms, Saving saving)
         if (await saving.FindAsync(contract.Token, awaitIt, context.Cancellation) is not { } used)
             return null;
         if (used.What.Digest == context.Request.Sent.Digest && used.State == ChangeState.Made)
-            return Saving.Again(context, used);
+            return SaveSteps.Again(context, used);
         if (used.State == ChangeState.Intended)
             return null;
         if (used.State == ChangeState.Undetermined)
-            return await FormAsync(context, page, named, draft, new Outcome.Spent(), 409, Saving.Undetermined, null);
+            return await FormAsync(context, page, named, draft, new Outcome.Spent(), 409, SaveSteps.Undetermined, null);
         return await FormAsync(
             context,
             page,
@@ -225,7 +225,7 @@ internal sealed class NewVisit(FormMaker forms, Saving saving)
     {
         var proposals = draft
             .Propose(null)
-            .Where(proposal => !(proposal.Value is Constant.Empty && proposal.Entry.Field.LeftToSource))
+            .Where(proposal => !(proposal.Value is TypedValue.Empty && proposal.Entry.Field.LeftToSource))
             .ToList();
         var fixedValues = Outside(page, named);
         try
@@ -268,7 +268,7 @@ internal sealed class NewVisit(FormMaker forms, Saving saving)
             values.AddRange(
                 page.Form.KeyMade.Select(field => new ColumnValue(
                     field.Column.Name,
-                    new Constant.Uuid(Guid.CreateVersion7(saving.Now))
+                    new TypedValue.Uuid(Guid.CreateVersion7(saving.Now))
                 ))
             );
             values.AddRange(saving.Kept(page.Changes, null));
@@ -298,7 +298,7 @@ internal sealed class NewVisit(FormMaker forms, Saving saving)
                     new SavedView(context.Site.Frame, page.Name, made.Id, made.Location),
                     made.Location
                 )
-                : Saving.Led(
+                : SaveSteps.Led(
                     new Outcome.Saved(),
                     made.Location,
                     made.IsVisible ? $"Added: {made.Label}." : $"Added: {made.Label}. It is not shown in this app."
@@ -330,9 +330,9 @@ internal sealed class NewVisit(FormMaker forms, Saving saving)
     }
 
     /// <summary>Values that the address gives for fields that the form does not ask for.</summary>
-    private static Dictionary<string, Constant> Outside(NewPage page, Named named)
+    private static Dictionary<string, TypedValue> Outside(NewPage page, Named named)
     {
-        var outside = new Dictionary<string, Constant>();
+        var outside = new Dictionary<string, TypedValue>();
         for (var i = 0; i < named.Values.Length; i++)
             if (named.Values[i] is { } value && page.Form.Find(page.Parameters[i].Field.Name) is null)
                 outside[page.Parameters[i].Field.Name] = value;
@@ -361,7 +361,7 @@ internal sealed class NewVisit(FormMaker forms, Saving saving)
                     ids,
                     context.Visitor,
                     saving.Now,
-                    new Dictionary<string, Constant>(),
+                    new Dictionary<string, TypedValue>(),
                     "",
                     []
                 )
@@ -397,6 +397,6 @@ internal sealed class NewVisit(FormMaker forms, Saving saving)
 
     private static string Address(NewPage page, string?[] texts) =>
         page.Head.Builder.Build([.. texts.Select(text => text is null ? Array.Empty<string>() : [text])])
-        ?? page.Head.Alone
+        ?? page.Head.AddressWithoutParameters
         ?? "";
 }

@@ -10,7 +10,7 @@ internal sealed class PlainLists(ListCursor cursors)
 
     /// <summary>The list; null where it needs a parameter.</summary>
     public ListAsk? Of(ListPage page) =>
-        page.Head.Alone is null
+        page.Head.AddressWithoutParameters is null
             ? null
             : _asks.GetValue(page, list => ListReader.Read(list, [], _ => default, cursors, null).Ask!);
 }

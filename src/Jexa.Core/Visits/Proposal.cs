@@ -8,4 +8,4 @@ using Jexa.Core.Views;
 namespace Jexa.Core.Visits;
 
 /// <summary>A value that is to be written into a field.</summary>
-internal sealed record Proposal(FormEntry Entry, Constant Value);
+internal sealed record Proposal(FormEntry Entry, TypedValue Value);

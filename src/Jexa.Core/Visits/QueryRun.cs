@@ -8,4 +8,4 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Visits;
 
 /// <summary>Runs a query, either by itself or within the transaction of a change.</summary>
-internal delegate ValueTask QueryRun(IPreparedQuery query, IReadOnlyList<Constant> arguments, RowBlock rows);
+internal delegate ValueTask QueryRun(IPreparedQuery query, IReadOnlyList<TypedValue> arguments, RowBlock rows);

@@ -22,7 +22,7 @@ internal sealed class QueryRunner(TimeProvider clock)
 
     public async ValueTask RunAsync(
         IPreparedQuery query,
-        IReadOnlyList<Constant> arguments,
+        IReadOnlyList<TypedValue> arguments,
         RowBlock rows,
         VisitTrace trace,
         CancellationToken cancellation
@@ -45,7 +45,7 @@ internal sealed class QueryRunner(TimeProvider clock)
     /// <summary>
     /// For the page that is visited most, which waits for its query without a step in between: tell it how the query ended.
     /// </summary>
-    public TracedRun Begin(IPreparedQuery query, IReadOnlyList<Constant> arguments, RowBlock rows, VisitTrace trace) =>
+    public TracedRun Begin(IPreparedQuery query, IReadOnlyList<TypedValue> arguments, RowBlock rows, VisitTrace trace) =>
         new(query, arguments, rows, trace, clock.GetTimestamp());
 
     internal RowBlock Take() => _blocks.Take() ?? new RowBlock();

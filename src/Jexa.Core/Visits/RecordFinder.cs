@@ -36,7 +36,7 @@ internal sealed class RecordFinder(QueryRunner queries, RuntimeFindings findings
     {
         var target = request.Target;
         var count = page.Parameters.Count;
-        var keys = new Constant[count];
+        var keys = new TypedValue[count];
         var canonical = true;
         Answer? refused = null;
         for (var i = 0; i < count; i++)
@@ -100,7 +100,7 @@ internal sealed class RecordFinder(QueryRunner queries, RuntimeFindings findings
             case Outcome.Found:
                 return new ValueTask<FoundRecord>(new FoundRecord(rows[decision.Row], keys, null));
             case Outcome.NotCanonical when request.IsSafe:
-                return Turned(
+                return Refuse(
                     Redirect(page, asked, request.Target, Loading.KeyOf(page.Lookup, rows[decision.Row]), decision.Outcome)
                 );
             case Outcome.NotCanonical:
@@ -109,13 +109,13 @@ internal sealed class RecordFinder(QueryRunner queries, RuntimeFindings findings
                 );
             case Outcome.Ambiguous:
                 findings.AddAmbiguous(page, string.Join(", ", Texts(trace)));
-                return Turned(Answer.Of(decision.Outcome, Messages.Ambiguous(site, page)));
+                return Refuse(Answer.Of(decision.Outcome, Messages.Ambiguous(site, page)));
             default:
                 // A record that may not be seen is answered by the same steps as one that is not there.
                 return AwayAsync(site, page, asked, request, record, decision.Outcome, loans, trace, cancellation);
         }
 
-        ValueTask<FoundRecord> Turned(Answer answer) => new(new FoundRecord(default, keys, answer));
+        ValueTask<FoundRecord> Refuse(Answer answer) => new(new FoundRecord(default, keys, answer));
     }
 
     private async ValueTask<FoundRecord> AwayAsync(
@@ -142,7 +142,7 @@ internal sealed class RecordFinder(QueryRunner queries, RuntimeFindings findings
         RecordPage page,
         PageHead asked,
         VisitRequest request,
-        Constant[] keys,
+        TypedValue[] keys,
         RowLoans loans,
         VisitTrace trace,
         CancellationToken cancellation
@@ -160,7 +160,7 @@ internal sealed class RecordFinder(QueryRunner queries, RuntimeFindings findings
         var readings = moved.Select((text, i) => page.Parameters[i].Key.Read(text).Value).ToArray();
         if (Array.Exists(readings, reading => reading is null))
             return null;
-        var now = readings.OfType<Constant>().ToArray();
+        var now = readings.OfType<TypedValue>().ToArray();
         var rows = loans.Lend(page.Lookup.Load.Width);
         await queries.RunAsync(page.Lookup.Load, now, rows, trace, cancellation);
         var decision = Loading.Decide(page.Lookup, rows, now);
@@ -180,14 +180,14 @@ internal sealed class RecordFinder(QueryRunner queries, RuntimeFindings findings
                 outcome,
                 302,
                 null,
-                ListAsk.With(list.Alone!, ParameterReader.Lacking, $"{page.Name}.{parameter.Name}")
+                ListAsk.With(list.AddressWithoutParameters!, ParameterReader.Lacking, $"{page.Name}.{parameter.Name}")
             );
         var status = page.Ids.MissingStatus ?? (request.WantsJson ? 400 : 404);
         return Answer.Of(outcome, Messages.Missing(site, page, parameter, status));
     }
 
     /// <param name="asked">Under whose path the address was read: its parameters are not kept, all others are.</param>
-    private static Answer Redirect(RecordPage page, PageHead asked, RequestTarget target, Constant[] keys, Outcome outcome)
+    private static Answer Redirect(RecordPage page, PageHead asked, RequestTarget target, TypedValue[] keys, Outcome outcome)
     {
         var address = AddressOf(page, keys)
             ?? throw new InvalidOperationException("A value that was read from an address could not be written into one.");
@@ -203,17 +203,17 @@ internal sealed class RecordFinder(QueryRunner queries, RuntimeFindings findings
     private static string[] Texts(VisitTrace trace) => [.. trace.Parameters.Select(parameter => parameter.Raw!)];
 
     /// <summary>The ID texts of a key, in their canonical spelling.</summary>
-    public static string[] TextsOf(RecordPage page, Constant[] keys) =>
+    public static string[] TextsOf(RecordPage page, TypedValue[] keys) =>
         [.. keys.Select((key, i) => page.Parameters[i].Key.Write(key))];
 
     /// <summary>The page's address for a record; null where no address can carry its key.</summary>
-    public static string? AddressOf(RecordPage page, Constant[] keys)
+    public static string? AddressOf(RecordPage page, TypedValue[] keys)
     {
         using var address = new Utf8Buffer(256);
         return page.Head.Builder.TryBuild(new KeyTexts(page, keys), address) ? address.ToString() : null;
     }
 
-    private readonly struct KeyTexts(RecordPage page, Constant[] keys) : IParameterTexts
+    private readonly struct KeyTexts(RecordPage page, TypedValue[] keys) : IParameterTexts
     {
         public bool TryWrite(int parameter, Utf8Buffer into)
         {

@@ -18,7 +18,7 @@ internal static class RecordVersion
         foreach (var column in columns)
         {
             var value = column.IsWithheld(row) ? StoredValue.Withheld : StoredValue.Of(row, column.Ordinal);
-            var text = value is Constant.Bytes bytes ? Convert.ToHexString(bytes.Value) : value.ToString()!;
+            var text = value is TypedValue.Bytes bytes ? Convert.ToHexString(bytes.Value) : value.ToString()!;
             digest.AppendData(Encoding.UTF8.GetBytes($"\n{column.Field.Name}:{value.GetType().Name}:{text.Length}:{text}"));
         }
 

@@ -17,7 +17,7 @@ public static class Samples
     /// <exception cref="SourceException">The source is away, too slow or refused.</exception>
     public static async ValueTask<SampleAddress?> FirstAsync(Page page, CancellationToken cancellation)
     {
-        if (page.Head.Alone is { } address)
+        if (page.Head.AddressWithoutParameters is { } address)
             return new SampleAddress(address, []);
         if (page.Samples is not { } samples)
             return null;
@@ -48,7 +48,7 @@ public static class Samples
         if (!page.Head.Builder.TryBuild(new GivenTexts(ids), text))
             return null;
         var address = text.ToString();
-        return page.Head.LeadsThere?.Invoke(address) == false
+        return page.Head.OwnsAddress?.Invoke(address) == false
             ? null
             : new SampleAddress(address, [.. ids.Select(id => id ?? "")]);
     }

@@ -18,8 +18,8 @@ internal sealed class ShownWrite(string text) : IPreparedQuery
 
     public IReadOnlyList<string> ColumnNames => [];
 
-    public ValueTask RunAsync(IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation) =>
+    public ValueTask RunAsync(IReadOnlyList<TypedValue> arguments, RowBlock into, CancellationToken cancellation) =>
         throw new NotSupportedException();
 
-    public string Shown(IReadOnlyList<Constant> arguments) => text.Length <= Most ? text : text[..Most] + "…";
+    public string Shown(IReadOnlyList<TypedValue> arguments) => text.Length <= Most ? text : text[..Most] + "…";
 }

@@ -194,7 +194,7 @@ internal sealed class SideVisit(QueryRunner queries)
     /// <summary>The address of the list with these texts; null where none can carry them, or it would lead elsewhere.</summary>
     private static string? AddressOf(ListAsk ask, SidePlan side, IReadOnlyList<string>[] texts)
     {
-        if (side.Target.Builder.Build(texts) is not { } address || side.Target.LeadsThere?.Invoke(address) == false)
+        if (side.Target.Builder.Build(texts) is not { } address || side.Target.OwnsAddress?.Invoke(address) == false)
             return null;
         return side.IsSelf ? ask.Address(texts, ask.Order) : address;
     }
@@ -203,7 +203,7 @@ internal sealed class SideVisit(QueryRunner queries)
     {
         if (side.All is not { } all || (all.Name == ask.Page.Name && !side.IsSelf))
             return null;
-        var address = all.Name == side.Target.Name ? AddressOf(ask, side, texts) : all.Alone;
+        var address = all.Name == side.Target.Name ? AddressOf(ask, side, texts) : all.AddressWithoutParameters;
         return address is null ? null : new PlainLink(all.Name, "All", address);
     }
 }

@@ -15,7 +15,7 @@ namespace Jexa.Core.Visits;
 /// <param name="Ticks">How long it took, in the trace's clock.</param>
 public readonly record struct TracedQuery(
     IPreparedQuery Query,
-    IReadOnlyList<Constant> Arguments,
+    IReadOnlyList<TypedValue> Arguments,
     RowBlock? Rows,
     int RowCount,
     long Ticks

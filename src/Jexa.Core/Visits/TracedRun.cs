@@ -7,7 +7,7 @@ namespace Jexa.Core.Visits;
 /// <summary>A query that is run for a visit, and noted in its trace when it ends.</summary>
 internal readonly struct TracedRun(
     IPreparedQuery query,
-    IReadOnlyList<Constant> arguments,
+    IReadOnlyList<TypedValue> arguments,
     RowBlock rows,
     VisitTrace trace,
     long started

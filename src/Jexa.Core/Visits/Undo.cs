@@ -16,14 +16,14 @@ public sealed class Undo
     public const string Page = "(undo)";
 
     private readonly QueryRunner _queries;
-    private readonly Saving _saving;
-    private readonly Editing _editing;
+    private readonly SaveSteps _saving;
+    private readonly EditServices _editing;
 
-    public Undo(TimeProvider clock, Editing editing)
+    public Undo(TimeProvider clock, EditServices editing)
     {
         _editing = editing;
         _queries = new QueryRunner(clock);
-        _saving = new Saving(_queries, editing, new ChangeMaker(_queries, editing.Log));
+        _saving = new SaveSteps(_queries, editing, new ChangeMaker(_queries, editing.Log));
     }
 
     /// <exception cref="SourceException">The source, or the log, is away or too slow; nothing is changed.</exception>
@@ -59,7 +59,7 @@ public sealed class Undo
                 key!,
                 rows
             );
-            var (write, before, why) = Turned(plan, change, rows, key!);
+            var (write, before, why) = Reversed(plan, change, rows, key!);
             if (write is null)
                 return No(why!);
             var kind = change.What.Kind switch
@@ -100,11 +100,11 @@ public sealed class Undo
 
     private static UndoResult No(string why) => new(null, why);
 
-    private (RecordWrite? Write, Constant[]? Before, string? Why) Turned(
+    private (RecordWrite? Write, TypedValue[]? Before, string? Why) Reversed(
         ChangePlan plan,
         LoggedChange change,
         RowBlock rows,
-        Constant[] key
+        TypedValue[] key
     )
     {
         var table = plan.Record.Table.Name;
@@ -138,7 +138,7 @@ public sealed class Undo
             var said = change.What.Fields.FirstOrDefault(field => field.Field == plan.Columns[i].Field.Name);
             if (said is null && change.What.Kind != ChangeKind.Added)
                 continue;
-            if (!StoredValue.AreSame(said?.After ?? Constant.Empty.Value, now[i]))
+            if (!StoredValue.AreSame(said?.After ?? TypedValue.Empty.Value, now[i]))
                 return (null, null, $"The {one} is not as that change left it: {plan.Columns[i].Field.Name} was changed since.");
         }
 

@@ -26,7 +26,7 @@ public sealed class VisitRunner
     private readonly ChangeVisits? _changes;
 
     /// <param name="editing">Null where nothing is ever to be changed: pages with forms are then unavailable.</param>
-    public VisitRunner(TimeProvider clock, ListCursor cursors, RuntimeFindings findings, Editing? editing = null)
+    public VisitRunner(TimeProvider clock, ListCursor cursors, RuntimeFindings findings, EditServices? editing = null)
     {
         (_clock, _findings) = (clock, findings);
         _shares = new SourceShares(clock);
@@ -85,7 +85,7 @@ public sealed class VisitRunner
         trace.Site = site;
         trace.Reading = request.Target;
         var turned = Match(site, request, trace, out var page, out var asked, out var rival)
-            ?? Turned(site, page, asked, rival, request, trace);
+            ?? RedirectOrRefuse(site, page, asked, rival, request, trace);
         return turned is not null ? new ValueTask<Answer>(turned)
             : page.Record is null ? VisitAsync(site, page, asked, request, trace, cancellation)
             : SharedAsync(site, page, asked, request, trace, cancellation);
@@ -228,7 +228,7 @@ public sealed class VisitRunner
         if (target.Fault != TargetFault.None)
             return NoAddress(site, target, trace);
         if (target.Path.IsEmpty && request.IsSafe)
-            return Elsewhere(
+            return Redirect(
                 trace,
                 "The mount itself leads to the root below it.",
                 301,
@@ -240,8 +240,8 @@ public sealed class VisitRunner
         var pages = site.Paths.Match(target, depth);
         if (pages.Count == 0)
         {
-            if (depth == 0 && request.IsSafe && site.Home is { Head.Alone: { } alone } home)
-                return Elsewhere(trace, $"The root leads to the home page, “{home.Name}”.", 302, alone);
+            if (depth == 0 && request.IsSafe && site.Home is { Head.AddressWithoutParameters: { } alone } home)
+                return Redirect(trace, $"The root leads to the home page, “{home.Name}”.", 302, alone);
             if (!request.IsSafe && target.HasOneTrailingSlash)
                 pages = site.Paths.Match(target, depth - 1);
         }
@@ -249,7 +249,7 @@ public sealed class VisitRunner
         if (request.IsSafe && target.HasOneTrailingSlash && site.Paths.Match(target, depth - 1) is [var slashless, ..])
         {
             trace.Page = slashless;
-            return Elsewhere(
+            return Redirect(
                 trace,
                 "The path without its trailing slash is a page.",
                 301,
@@ -287,7 +287,7 @@ public sealed class VisitRunner
         return Answer.Of(new Outcome.Malformed(null, KeyFault.WrongForm), Messages.BadTarget(site));
     }
 
-    private static Answer Elsewhere(VisitTrace trace, string why, int status, string address)
+    private static Answer Redirect(VisitTrace trace, string why, int status, string address)
     {
         trace.End(VisitStep.Match);
         trace.Why = why;
@@ -295,7 +295,14 @@ public sealed class VisitRunner
     }
 
     /// <summary>The answer where a page does not take the request as it is; null where it does.</summary>
-    private static Answer? Turned(Site site, Page page, PageHead asked, Page? rival, VisitRequest request, VisitTrace trace)
+    private static Answer? RedirectOrRefuse(
+        Site site,
+        Page page,
+        PageHead asked,
+        Page? rival,
+        VisitRequest request,
+        VisitTrace trace
+    )
     {
         if (!page.Allows(request.Method))
             return Answer.Of(new Outcome.NotAllowed(), Messages.NotAllowed(site, page)) with { Allow = page.Methods };

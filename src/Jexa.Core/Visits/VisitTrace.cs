@@ -169,7 +169,7 @@ public sealed class VisitTrace
 
     public double MicrosecondsOf(TracedQuery query) => _clock.GetElapsedTime(0, query.Ticks).TotalMicroseconds;
 
-    public void Add(IPreparedQuery query, IReadOnlyList<Constant> arguments, RowBlock? rows, int count, long started) =>
+    public void Add(IPreparedQuery query, IReadOnlyList<TypedValue> arguments, RowBlock? rows, int count, long started) =>
         _queries.Add(
             new TracedQuery(
                 query,

@@ -17,7 +17,7 @@ internal sealed record WantedChange(
     string Page,
     ChangeKind Kind,
     RecordWrite Write,
-    IReadOnlyList<Constant>? Before,
+    IReadOnlyList<TypedValue>? Before,
     string Token,
     string Digest,
     long? Undoes = null

@@ -219,7 +219,8 @@ public sealed partial class CSharpWriter
         Line(0, "{");
         Line(1, $"private static readonly string[] Mount = [{string.Join(", ", _site.Frame.Mount.Segments.Select(Text))}];");
         Line(0, "");
-        Line(1, $"private static readonly string? Home = {(_site.Home?.Head.Alone is { } alone ? Text(alone) : "null")};");
+        var home = _site.Home?.Head.AddressWithoutParameters;
+        Line(1, $"private static readonly string? Home = {(home is null ? "null" : Text(home))};");
         Line(0, "");
         Line(1, "private static readonly Plan[] Plans =");
         Line(1, "[");
@@ -493,7 +494,7 @@ public sealed partial class CSharpWriter
             BytesKey => $"new Key.Text({BytesKey.MostCharacters}, {Text(BytesKey.Pattern)}, true)",
             UuidKey => "new Key.Uuid()",
             DateKey => "new Key.Day()",
-            BooleanKey => "new Key.Truth()",
+            BooleanKey => "new Key.Boolean()",
             WordKey key => $"new Key.Word({string.Join(", ", key.Words.Select(Text))})",
             _ => parameter.Kind == ValueKind.Month ? "new Key.Whole(1, 12)" : "new Key.Whole(1, 9998, 4)",
         };
@@ -514,7 +515,7 @@ public sealed partial class CSharpWriter
             ValueKind.Whole or ValueKind.Year or ValueKind.Month => "long",
             ValueKind.Decimal => "decimal",
             ValueKind.Real => "double",
-            ValueKind.Truth => "bool",
+            ValueKind.Boolean => "bool",
             ValueKind.Uuid => "Guid",
             ValueKind.Date => "DateOnly",
             ValueKind.Moment => "DateTimeOffset",
@@ -565,7 +566,7 @@ public sealed partial class CSharpWriter
             ValueKind.Whole or ValueKind.Year or ValueKind.Month => long.Parse(text, CultureInfo.InvariantCulture)
                 .ToString(CultureInfo.InvariantCulture),
             ValueKind.Decimal => text + "m",
-            ValueKind.Truth => text,
+            ValueKind.Boolean => text,
             ValueKind.Uuid => $"Guid.Parse({Text(text)})",
             ValueKind.Date => $"DateOnly.Parse({Text(text)})",
             _ => Text(text),

@@ -83,7 +83,7 @@ public sealed partial class TypeScriptWriter
         Line("/* ---- The pages of this app. ---- */");
         Line("");
         Line($"const mount: readonly string[] = {Text(_site.Frame.Mount.Segments)};");
-        Line($"const home: string | null = {(_site.Home?.Head.Alone is { } alone ? Text(alone) : "null")};");
+        Line($"const home: string | null = {(_site.Home?.Head.AddressWithoutParameters is { } alone ? Text(alone) : "null")};");
         Line("const plans: readonly Plan[] = [");
         foreach (var page in _pages)
             WritePlan(page);
@@ -333,7 +333,7 @@ public sealed partial class TypeScriptWriter
             ValueKind.Decimal => "Decimal",
             ValueKind.Real or ValueKind.Year => "number",
             ValueKind.Month => "Month",
-            ValueKind.Truth => "boolean",
+            ValueKind.Boolean => "boolean",
             ValueKind.Uuid => "Uuid",
             ValueKind.Date => "Day",
             ValueKind.Moment => "Moment",
@@ -350,7 +350,7 @@ public sealed partial class TypeScriptWriter
                 : digits.Length == 0
                     ? "0"
                     : digits
-            : kind == ValueKind.Truth
+            : kind == ValueKind.Boolean
                 ? text
                 : Text(text);
         return many ? $"[{one}]" : one;

@@ -454,7 +454,7 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
         {
             ValueKind.Whole => ("integer", "int64"),
             ValueKind.Real => ("number", "double"),
-            ValueKind.Truth => ("boolean", null),
+            ValueKind.Boolean => ("boolean", null),
             ValueKind.Uuid => ("string", "uuid"),
             ValueKind.Date => ("string", "date"),
             ValueKind.Bytes => ("string", "byte"),

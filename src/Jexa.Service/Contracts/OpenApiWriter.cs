@@ -535,7 +535,7 @@ internal sealed class OpenApiWriter : IDisposable
             && long.TryParse(sample, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var number)
         )
             _json.WriteNumberValue(number);
-        else if (parameter.Kind == ValueKind.Truth)
+        else if (parameter.Kind == ValueKind.Boolean)
             _json.WriteBooleanValue(sample == "true");
         else
             _json.WriteStringValue(sample);

@@ -129,7 +129,7 @@ internal static class HtmlFormWriter
             return;
         }
 
-        if (field is { Input: InputKind.Truth, Column.Nullable: false } && input.Options.Count == 0)
+        if (field is { Input: InputKind.Boolean, Column.Nullable: false } && input.Options.Count == 0)
         {
             Box(input, html);
         }
@@ -232,7 +232,7 @@ internal static class HtmlFormWriter
         // A list to choose from is only required while its first option says that nothing is chosen (HTML, the select element).
         if (
             input.Field.Rules.Required
-            && input.Field.Input != InputKind.Truth
+            && input.Field.Input != InputKind.Boolean
             && (input.Options.Count == 0 || input.Options[0].Value.Length == 0)
         )
             html.Append(" required"u8);

@@ -104,7 +104,7 @@ internal sealed class HtmlRowWriter(HtmlParts allParts)
             if (order.Now != 0)
                 html.Append(order.Now > 0 ? " aria-sort=\"ascending\""u8 : " aria-sort=\"descending\""u8);
             html.Append("><a rel=\"nofollow\" href=\""u8);
-            html.AppendEncoded(order.Turned);
+            html.AppendEncoded(order.Address);
             html.Append("\">"u8);
             html.Append(label);
             html.Append("</a>"u8);

@@ -29,10 +29,10 @@ internal static class JsonFormWriter
                 json.WriteNull(input.Name);
             else if (
                 input.Field.Type == FieldType.Timestamp
-                && FieldReader.Read(input.Field, input.Text).Value is Constant.Moment moment
+                && FieldReader.Read(input.Field, input.Text).Value is TypedValue.Moment moment
             )
                 json.WriteString(input.Name, moment.Value.ToString(JsonValues.MomentForm, CultureInfo.InvariantCulture));
-            else if (input.Field.IsEpoch && FieldReader.Read(input.Field, input.Text).Value is Constant.Whole seconds)
+            else if (input.Field.IsEpoch && FieldReader.Read(input.Field, input.Text).Value is TypedValue.Whole seconds)
                 json.WriteNumber(input.Name, seconds.Value);
             else if (input.Field.Type == FieldType.Boolean)
                 json.WriteBoolean(input.Name, input.Text == "true");

@@ -131,7 +131,7 @@ internal sealed class ChangesApi(SiteHost host, IChangeLog log, Undo undo)
             ]
         );
 
-    private static string? Text(Constant value) => value is Constant.Empty ? null : StoredValue.Shown(value);
+    private static string? Text(TypedValue value) => value is TypedValue.Empty ? null : StoredValue.Shown(value);
 
     private static string Word<T>(T value)
         where T : struct, Enum => value.ToString().ToLowerInvariant();

@@ -173,7 +173,7 @@ internal sealed class ManagementApi(SiteHost host, BearerToken token, StartCodes
         using var address = new Utf8Buffer(256);
         if (
             !page.Head.Builder.TryBuild(new GivenTexts(texts), address)
-            || page.Head.LeadsThere?.Invoke(address.ToString()) == false
+            || page.Head.OwnsAddress?.Invoke(address.ToString()) == false
         )
             return Refuse(StatusCodes.Status422UnprocessableEntity, "No address of this page can carry these values.");
         return TypedResults.Ok(new LinkAnswer(page.Name, address.ToString(), PageUrl(address.ToString())));

@@ -34,7 +34,7 @@ public static class SiteReport
                         p.Required
                     )),
                 ],
-                page.Head.Alone,
+                page.Head.AddressWithoutParameters,
                 menu.Contains(page.Name),
                 [.. page.Links.Select(link => Of(link.Plan.Page, link))],
                 [.. leading[page.Name].Select(pair => Of(pair.From.Name, pair.Link))]

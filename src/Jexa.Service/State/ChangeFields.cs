@@ -53,8 +53,8 @@ internal static class ChangeFields
                     field.TryGetProperty("secret", out _)
                         ? new FieldChange(
                             field.GetProperty("field").GetString()!,
-                            Constant.Empty.Value,
-                            Constant.Empty.Value,
+                            TypedValue.Empty.Value,
+                            TypedValue.Empty.Value,
                             true
                         )
                         : new FieldChange(

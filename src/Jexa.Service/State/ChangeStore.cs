@@ -182,9 +182,9 @@ public sealed class ChangeStore : IChangeLog, IDisposable
             )
         );
 
-    public KeyFate? LatestFate(string scope, string key) => Fate("DESC", scope, key, -1);
+    public LoggedKeyEvent? LatestKeyEvent(string scope, string key) => ReadKeyEvent("DESC", scope, key, -1);
 
-    public KeyFate? NextFate(string scope, string key, long behind) => Fate("ASC", scope, key, behind);
+    public LoggedKeyEvent? NextKeyEvent(string scope, string key, long behind) => ReadKeyEvent("ASC", scope, key, behind);
 
     /// <summary>Intents whose lease is over: their process ended, or could not confirm them.</summary>
     public IReadOnlyList<LoggedChange> Lapsed() =>
@@ -302,7 +302,7 @@ public sealed class ChangeStore : IChangeLog, IDisposable
         _database.Dispose();
     }
 
-    private KeyFate? Fate(string direction, string scope, string key, long behind) =>
+    private LoggedKeyEvent? ReadKeyEvent(string direction, string scope, string key, long behind) =>
         Read(() =>
         {
             using var reader = Command(
@@ -315,7 +315,11 @@ public sealed class ChangeStore : IChangeLog, IDisposable
                 )
                 .ExecuteReader();
             return reader.Read()
-                ? new KeyFate(reader.GetInt64(0), (ChangeKind)reader.GetInt64(1), reader.IsDBNull(2) ? null : reader.GetString(2))
+                ? new LoggedKeyEvent(
+                    reader.GetInt64(0),
+                    (ChangeKind)reader.GetInt64(1),
+                    reader.IsDBNull(2) ? null : reader.GetString(2)
+                )
                 : null;
         });
 

@@ -245,12 +245,12 @@ internal sealed class FilesSource : ISource
 
         public IReadOnlyList<int> SecretCells => inner.SecretCells;
 
-        public async ValueTask RunAsync(IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation)
+        public async ValueTask RunAsync(IReadOnlyList<TypedValue> arguments, RowBlock into, CancellationToken cancellation)
         {
             await source.LookAsync(force: false, cancellation);
             await inner.RunAsync(arguments, into, cancellation);
         }
 
-        public string Shown(IReadOnlyList<Constant> arguments) => inner.Shown(arguments);
+        public string Shown(IReadOnlyList<TypedValue> arguments) => inner.Shown(arguments);
     }
 }

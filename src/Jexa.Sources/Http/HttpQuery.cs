@@ -18,7 +18,7 @@ internal sealed class HttpQuery(
 
     public IReadOnlyList<int> SecretCells => inner.SecretCells;
 
-    public async ValueTask RunAsync(IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation)
+    public async ValueTask RunAsync(IReadOnlyList<TypedValue> arguments, RowBlock into, CancellationToken cancellation)
     {
         string? remark = null;
         if (key is not null)
@@ -31,10 +31,10 @@ internal sealed class HttpQuery(
         into.Remark = remark;
     }
 
-    public string Shown(IReadOnlyList<Constant> arguments) =>
+    public string Shown(IReadOnlyList<TypedValue> arguments) =>
         key is not null ? source.Shown(tables[0], KeyOf(arguments)) : $"{source.ShownList(tables[0])}, as it was last read";
 
-    private List<string> KeyOf(IReadOnlyList<Constant> arguments) =>
+    private List<string> KeyOf(IReadOnlyList<TypedValue> arguments) =>
         [
             .. key!.Select(operand =>
                 operand switch

@@ -67,13 +67,13 @@ internal sealed partial class MariaDbServer : SqlServer
 
     public override DbDataReader ReaderOf(Task executed) => ((Task<MySqlDataReader>)executed).Result;
 
-    public override SqlText Text(NativeSchema schema, IReadOnlyList<Constant>? shown) =>
+    public override SqlText Text(NativeSchema schema, IReadOnlyList<TypedValue>? shown) =>
         new MariaDbText(schema) { Shown = shown };
 
     public override DbParameter Parameter(int position) =>
         new MySqlParameter { ParameterName = $"@p{position}", Value = DBNull.Value };
 
-    public override void Bind(DbParameter parameter, Constant value) =>
+    public override void Bind(DbParameter parameter, TypedValue value) =>
         parameter.Value = MariaDbText.Bound(value) ?? DBNull.Value;
 
     public override void Read(DbDataReader reader, int column, CellReading reading, RowBlock into)
@@ -197,7 +197,7 @@ internal sealed partial class MariaDbServer : SqlServer
         var seconds = Settings.TimeLimit.TotalSeconds.ToString("0.###", CultureInfo.InvariantCulture);
         var (_, row) = await connection.ExecuteAsync(
             $"SELECT GET_LOCK(CONCAT('jexa ', @p0), {seconds})",
-            [new Constant.Text(token)],
+            [new TypedValue.Text(token)],
             cancellation
         );
         if (row?[0] is not { } got || Convert.ToInt64(got, CultureInfo.InvariantCulture) != 1)

@@ -24,27 +24,30 @@ internal sealed class MariaDbText(NativeSchema schema) : SqlText
 
     protected override string Table(string name) => schema.Tables.GetValueOrDefault(name)?.Sql ?? Name(name);
 
-    protected override string Literal(Constant value) =>
+    protected override string Literal(TypedValue value) =>
         value switch
         {
-            Constant.Empty => "NULL",
-            Constant.Whole or Constant.Number or Constant.Real => Convert.ToString(Bound(value), CultureInfo.InvariantCulture)!,
-            Constant.Truth truth => truth.Value ? "TRUE" : "FALSE",
-            Constant.Bytes bytes => $"x'{Convert.ToHexString(bytes.Value)}'",
+            TypedValue.Empty => "NULL",
+            TypedValue.Whole or TypedValue.Number or TypedValue.Real => Convert.ToString(
+                Bound(value),
+                CultureInfo.InvariantCulture
+            )!,
+            TypedValue.Boolean truth => truth.Value ? "TRUE" : "FALSE",
+            TypedValue.Bytes bytes => $"x'{Convert.ToHexString(bytes.Value)}'",
             _ => "'" + ((string)Bound(value)!).Replace("\\", "\\\\").Replace("'", "''") + "'",
         };
 
     /// <summary>A value as the driver binds it.</summary>
-    public static object? Bound(Constant value) =>
+    public static object? Bound(TypedValue value) =>
         value switch
         {
-            Constant.Empty => null,
-            Constant.Whole whole => whole.Value,
-            Constant.Number number => number.Value,
-            Constant.Real real => real.Value,
-            Constant.Truth truth => truth.Value ? 1L : 0L,
-            Constant.Moment moment => TextCells.Stored(moment.Value),
-            Constant.Bytes bytes => bytes.Value,
+            TypedValue.Empty => null,
+            TypedValue.Whole whole => whole.Value,
+            TypedValue.Number number => number.Value,
+            TypedValue.Real real => real.Value,
+            TypedValue.Boolean truth => truth.Value ? 1L : 0L,
+            TypedValue.Moment moment => TextCells.Stored(moment.Value),
+            TypedValue.Bytes bytes => bytes.Value,
             _ => value.ToString(),
         };
 
@@ -63,9 +66,9 @@ internal sealed class MariaDbText(NativeSchema schema) : SqlText
         var type = value switch
         {
             Operand.Argument argument => argument.Type,
-            Operand.Written { Value: Constant.Text } => FieldType.Text,
-            Operand.Written { Value: Constant.Uuid } => FieldType.Uuid,
-            Operand.Written { Value: Constant.Whole or Constant.Number or Constant.Real } => FieldType.Decimal,
+            Operand.Written { Value: TypedValue.Text } => FieldType.Text,
+            Operand.Written { Value: TypedValue.Uuid } => FieldType.Uuid,
+            Operand.Written { Value: TypedValue.Whole or TypedValue.Number or TypedValue.Real } => FieldType.Decimal,
             _ => FieldType.Any,
         };
         var holdsNumbers = native.Kind is NativeKind.Integer or NativeKind.Decimal or NativeKind.Real or NativeKind.Boolean;
@@ -75,7 +78,7 @@ internal sealed class MariaDbText(NativeSchema schema) : SqlText
             FieldType.Uuid when native.Kind == NativeKind.Bytes => (sql, Value(value, "UNHEX(REPLACE({0}, '-', ''))")),
             _ => native.Kind switch
             {
-                NativeKind.Text when value is Operand.Written { Value: Constant.Text } => (sql, Value(value)),
+                NativeKind.Text when value is Operand.Written { Value: TypedValue.Text } => (sql, Value(value)),
                 NativeKind.Text => (sql, Value(value, "CAST({0} AS CHAR)")),
                 NativeKind.Other => ($"CAST({sql} AS CHAR)", Value(value, "CAST({0} AS CHAR)")),
                 NativeKind.Decimal => (sql, Value(value, "CAST({0} AS DECIMAL(65,30))")),
@@ -100,7 +103,7 @@ internal sealed class MariaDbText(NativeSchema schema) : SqlText
             : $"CAST({Name(column)} AS CHAR)";
 
     protected override string Stored(string table, ColumnValue value) =>
-        value.Value is Constant.Uuid && schema.Tables.GetValueOrDefault(table)?.Find(value.Column)?.Kind == NativeKind.Bytes
+        value.Value is TypedValue.Uuid && schema.Tables.GetValueOrDefault(table)?.Find(value.Column)?.Kind == NativeKind.Bytes
             ? "UNHEX(REPLACE({0}, '-', ''))"
             : "{0}";
 
@@ -148,7 +151,7 @@ internal sealed class MariaDbText(NativeSchema schema) : SqlText
         string.Join(
             " AND ",
             key.Select(value =>
-                value.Value is Constant.Empty ? $"{Name(value.Column)} IS NULL" : $"{Name(value.Column)} = {put(value)}"
+                value.Value is TypedValue.Empty ? $"{Name(value.Column)} IS NULL" : $"{Name(value.Column)} = {put(value)}"
             )
         );
 

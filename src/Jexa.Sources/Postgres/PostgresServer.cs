@@ -106,14 +106,14 @@ internal sealed partial class PostgresServer : SqlServer
         }
     }
 
-    public override SqlText Text(NativeSchema schema, IReadOnlyList<Constant>? shown) =>
+    public override SqlText Text(NativeSchema schema, IReadOnlyList<TypedValue>? shown) =>
         new PostgresText(schema) { Shown = shown };
 
     /// <summary>Of no type: the server takes the one that the text casts it to.</summary>
     public override DbParameter Parameter(int position) =>
         new NpgsqlParameter { NpgsqlDbType = NpgsqlDbType.Unknown, Value = DBNull.Value };
 
-    public override void Bind(DbParameter parameter, Constant value) =>
+    public override void Bind(DbParameter parameter, TypedValue value) =>
         parameter.Value = (object?)PostgresText.Written(value) ?? DBNull.Value;
 
     public override void Read(DbDataReader reader, int column, CellReading reading, RowBlock into)
@@ -245,7 +245,7 @@ internal sealed partial class PostgresServer : SqlServer
     public override async ValueTask ClaimAsync(ServerConnection connection, string token, CancellationToken cancellation) =>
         await connection.ExecuteAsync(
             "SELECT pg_advisory_xact_lock(hashtextextended($1::text, 740)) IS NULL",
-            [new Constant.Text(token)],
+            [new TypedValue.Text(token)],
             cancellation
         );
 

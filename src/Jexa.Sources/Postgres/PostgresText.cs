@@ -24,26 +24,26 @@ internal sealed class PostgresText(NativeSchema schema) : SqlText
 
     protected override string Table(string name) => schema.Tables.GetValueOrDefault(name)?.Sql ?? Name(name);
 
-    protected override string Literal(Constant value) =>
+    protected override string Literal(TypedValue value) =>
         value switch
         {
-            Constant.Empty => "NULL",
-            Constant.Whole or Constant.Number => Written(value)!,
-            Constant.Real real when double.IsFinite(real.Value) => $"'{Written(value)}'::float8",
-            Constant.Truth truth => truth.Value ? "true" : "false",
+            TypedValue.Empty => "NULL",
+            TypedValue.Whole or TypedValue.Number => Written(value)!,
+            TypedValue.Real real when double.IsFinite(real.Value) => $"'{Written(value)}'::float8",
+            TypedValue.Boolean truth => truth.Value ? "true" : "false",
             _ => "'" + Written(value)!.Replace("'", "''") + "'",
         };
 
     /// <summary>A value as PostgreSQL reads it from text; null for none.</summary>
-    public static string? Written(Constant value) =>
+    public static string? Written(TypedValue value) =>
         value switch
         {
-            Constant.Empty => null,
-            Constant.Whole whole => whole.Value.ToString(CultureInfo.InvariantCulture),
-            Constant.Number number => number.Value.ToString(CultureInfo.InvariantCulture),
-            Constant.Real real => real.Value.ToString("R", CultureInfo.InvariantCulture),
-            Constant.Moment moment => TextCells.Stored(moment.Value),
-            Constant.Bytes bytes => "\\x" + Convert.ToHexString(bytes.Value),
+            TypedValue.Empty => null,
+            TypedValue.Whole whole => whole.Value.ToString(CultureInfo.InvariantCulture),
+            TypedValue.Number number => number.Value.ToString(CultureInfo.InvariantCulture),
+            TypedValue.Real real => real.Value.ToString("R", CultureInfo.InvariantCulture),
+            TypedValue.Moment moment => TextCells.Stored(moment.Value),
+            TypedValue.Bytes bytes => "\\x" + Convert.ToHexString(bytes.Value),
             _ => value.ToString(),
         };
 
@@ -65,7 +65,7 @@ internal sealed class PostgresText(NativeSchema schema) : SqlText
         var sql = Column(column, table);
         if (schema.Find(Origin(column, table), column.Name) is not { } native)
             return (sql, Value(value));
-        var isText = value is Operand.Argument { Type: FieldType.Text } or Operand.Written { Value: Constant.Text };
+        var isText = value is Operand.Argument { Type: FieldType.Text } or Operand.Written { Value: TypedValue.Text };
         return
             isText
                 && native.Kind

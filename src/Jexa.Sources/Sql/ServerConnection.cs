@@ -61,7 +61,7 @@ internal sealed class ServerConnection : IAsyncDisposable
     public ValueTask RunAsync(
         string text,
         IReadOnlyList<int> used,
-        IReadOnlyList<Constant> arguments,
+        IReadOnlyList<TypedValue> arguments,
         CellReading[] readings,
         RowBlock into,
         ServerPool.Lease? lease,
@@ -83,7 +83,7 @@ internal sealed class ServerConnection : IAsyncDisposable
     private async Task ReadAsync(
         string text,
         IReadOnlyList<int> used,
-        IReadOnlyList<Constant> arguments,
+        IReadOnlyList<TypedValue> arguments,
         CellReading[] readings,
         RowBlock into,
         CancellationToken cancellation
@@ -126,7 +126,7 @@ internal sealed class ServerConnection : IAsyncDisposable
     /// </summary>
     public ValueTask<(int Changed, object?[]? Row)> ExecuteAsync(
         string text,
-        IReadOnlyList<Constant> values,
+        IReadOnlyList<TypedValue> values,
         CancellationToken cancellation
     ) =>
         DoAsync<(int Changed, object?[]? Row)>(
@@ -306,7 +306,7 @@ internal sealed class ServerConnection : IAsyncDisposable
 
     private ValueTask<T> DoAsync<T>(
         string text,
-        IReadOnlyList<Constant> values,
+        IReadOnlyList<TypedValue> values,
         Func<DbCommand, Task<T>> work,
         CancellationToken cancellation,
         bool keep = true

@@ -38,14 +38,14 @@ internal sealed class ServerQuery : IPreparedQuery
 
     public IPreparedQuery Latest => _source.HasReplica ? new LatestQuery(this) : this;
 
-    public ValueTask RunAsync(IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation) =>
+    public ValueTask RunAsync(IReadOnlyList<TypedValue> arguments, RowBlock into, CancellationToken cancellation) =>
         _source.HasReplica ? RunAnyAsync(arguments, into, cancellation) : RunLatestAsync(arguments, into, cancellation);
 
     /// <summary>Runs it on a connection at hand, which stays with the caller.</summary>
     /// <param name="locks">Whether nobody else is to change the rows before the transaction ends.</param>
     public ValueTask RunAsync(
         ServerConnection connection,
-        IReadOnlyList<Constant> arguments,
+        IReadOnlyList<TypedValue> arguments,
         RowBlock into,
         bool locks,
         CancellationToken cancellation
@@ -61,7 +61,7 @@ internal sealed class ServerQuery : IPreparedQuery
         );
 
     /// <summary>Runs it on the replica where that is there and has what is asked for, else on the source itself.</summary>
-    private async ValueTask RunAnyAsync(IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation)
+    private async ValueTask RunAnyAsync(IReadOnlyList<TypedValue> arguments, RowBlock into, CancellationToken cancellation)
     {
         var rows = into.Count;
         var lease = await _source.RentAnyAsync(cancellation);
@@ -77,7 +77,7 @@ internal sealed class ServerQuery : IPreparedQuery
         }
     }
 
-    private ValueTask RunLatestAsync(IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation)
+    private ValueTask RunLatestAsync(IReadOnlyList<TypedValue> arguments, RowBlock into, CancellationToken cancellation)
     {
         var renting = _source.Readers.RentAsync(cancellation);
         return renting.IsCompletedSuccessfully
@@ -87,7 +87,7 @@ internal sealed class ServerQuery : IPreparedQuery
 
     private async ValueTask WaitAndRunAsync(
         ValueTask<ServerPool.Lease> renting,
-        IReadOnlyList<Constant> arguments,
+        IReadOnlyList<TypedValue> arguments,
         RowBlock into,
         CancellationToken cancellation
     ) => await RunAsync(await renting, arguments, into, cancellation);
@@ -95,12 +95,12 @@ internal sealed class ServerQuery : IPreparedQuery
     /// <summary>Runs it on a connection that is given back after.</summary>
     private ValueTask RunAsync(
         ServerPool.Lease lease,
-        IReadOnlyList<Constant> arguments,
+        IReadOnlyList<TypedValue> arguments,
         RowBlock into,
         CancellationToken cancellation
     ) => lease.Connection.RunAsync(_statement.Text, _statement.Arguments, arguments, _readings, into, lease, cancellation);
 
-    public string Shown(IReadOnlyList<Constant> arguments) => _write(_source.Server.Text(_schema, arguments)).Text + ";";
+    public string Shown(IReadOnlyList<TypedValue> arguments) => _write(_source.Server.Text(_schema, arguments)).Text + ";";
 
     /// <summary>The query asked of the source itself, never of its replica.</summary>
     private sealed class LatestQuery(ServerQuery query) : IPreparedQuery
@@ -111,9 +111,9 @@ internal sealed class ServerQuery : IPreparedQuery
 
         public IReadOnlyList<int> SecretCells => query.SecretCells;
 
-        public ValueTask RunAsync(IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation) =>
+        public ValueTask RunAsync(IReadOnlyList<TypedValue> arguments, RowBlock into, CancellationToken cancellation) =>
             query.RunLatestAsync(arguments, into, cancellation);
 
-        public string Shown(IReadOnlyList<Constant> arguments) => query.Shown(arguments);
+        public string Shown(IReadOnlyList<TypedValue> arguments) => query.Shown(arguments);
     }
 }

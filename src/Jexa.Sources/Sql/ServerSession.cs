@@ -22,14 +22,14 @@ internal sealed class ServerSession(ServerSource source, ServerPool.Lease lease)
 
     public ValueTask LockAsync(
         IPreparedQuery query,
-        IReadOnlyList<Constant> arguments,
+        IReadOnlyList<TypedValue> arguments,
         RowBlock into,
         CancellationToken cancellation
     ) => ((ServerQuery)query).RunAsync(lease.Connection, arguments, into, locks: true, cancellation);
 
     public ValueTask RunAsync(
         IPreparedQuery query,
-        IReadOnlyList<Constant> arguments,
+        IReadOnlyList<TypedValue> arguments,
         RowBlock into,
         CancellationToken cancellation
     ) => ((ServerQuery)query).RunAsync(lease.Connection, arguments, into, locks: false, cancellation);
@@ -52,7 +52,7 @@ internal sealed class ServerSession(ServerSource source, ServerPool.Lease lease)
     {
         var (changed, _) = await lease.Connection.ExecuteAsync(
             Server.AddNote,
-            [new Constant.Text(token), key is null ? Constant.Empty.Value : new Constant.Text(key)],
+            [new TypedValue.Text(token), key is null ? TypedValue.Empty.Value : new TypedValue.Text(key)],
             cancellation
         );
         return changed == 1;
@@ -62,7 +62,7 @@ internal sealed class ServerSession(ServerSource source, ServerPool.Lease lease)
     {
         var (_, row) = await lease.Connection.ExecuteAsync(
             $"SELECT {Server.Quote("key")} FROM jexa_commit WHERE token = {Server.Placeholder(0)}",
-            [new Constant.Text(token)],
+            [new TypedValue.Text(token)],
             cancellation
         );
         return (row is not null, row?[0] as string);
@@ -72,7 +72,7 @@ internal sealed class ServerSession(ServerSource source, ServerPool.Lease lease)
     {
         var (_, row) = await lease.Connection.ExecuteAsync(
             $"SELECT min(token) FROM jexa_commit WHERE {Server.Quote("key")} IS NULL AND token > {Server.Placeholder(0)}",
-            [new Constant.Text(after)],
+            [new TypedValue.Text(after)],
             cancellation
         );
         return row?[0] as string;
@@ -83,7 +83,7 @@ internal sealed class ServerSession(ServerSource source, ServerPool.Lease lease)
         foreach (var token in tokens)
             await lease.Connection.ExecuteAsync(
                 $"DELETE FROM jexa_commit WHERE token = {Server.Placeholder(0)}",
-                [new Constant.Text(token)],
+                [new TypedValue.Text(token)],
                 cancellation
             );
     }
@@ -133,15 +133,15 @@ internal sealed class ServerSession(ServerSource source, ServerPool.Lease lease)
         }
     }
 
-    private static Constant Stored(object? value) =>
+    private static TypedValue Stored(object? value) =>
         value switch
         {
-            null => Constant.Empty.Value,
-            string text => new Constant.Text(text),
-            byte[] bytes => new Constant.Bytes(bytes),
-            bool truth => new Constant.Whole(truth ? 1 : 0),
-            double real => new Constant.Real(real),
-            float real => new Constant.Real(real),
-            _ => new Constant.Whole(Convert.ToInt64(value, System.Globalization.CultureInfo.InvariantCulture)),
+            null => TypedValue.Empty.Value,
+            string text => new TypedValue.Text(text),
+            byte[] bytes => new TypedValue.Bytes(bytes),
+            bool truth => new TypedValue.Whole(truth ? 1 : 0),
+            double real => new TypedValue.Real(real),
+            float real => new TypedValue.Real(real),
+            _ => new TypedValue.Whole(Convert.ToInt64(value, System.Globalization.CultureInfo.InvariantCulture)),
         };
 }

@@ -130,13 +130,13 @@ internal abstract class SqlServer(SourceSettings settings)
     /// <summary>The reader that such a task has come to.</summary>
     public abstract DbDataReader ReaderOf(Task executed);
 
-    public abstract SqlText Text(NativeSchema schema, IReadOnlyList<Constant>? shown);
+    public abstract SqlText Text(NativeSchema schema, IReadOnlyList<TypedValue>? shown);
 
     /// <summary>A parameter without a value yet; those of one command are named in the order they are added.</summary>
     public abstract DbParameter Parameter(int position);
 
     /// <summary>Gives a parameter its value.</summary>
-    public abstract void Bind(DbParameter parameter, Constant value);
+    public abstract void Bind(DbParameter parameter, TypedValue value);
 
     /// <summary>Reads one cell that is not null.</summary>
     public abstract void Read(DbDataReader reader, int column, CellReading reading, RowBlock into);

@@ -14,7 +14,7 @@ internal abstract class SqlText
     private List<RowOrigin> _origins = [];
 
     /// <summary>What stands in the parameters' places in a text for people; null in a text that is run.</summary>
-    public IReadOnlyList<Constant>? Shown { get; init; }
+    public IReadOnlyList<TypedValue>? Shown { get; init; }
 
     public SqlStatement Write(RecordQuery query) => Made(Select(query));
 
@@ -103,7 +103,7 @@ internal abstract class SqlText
     protected virtual string Table(string name) => Name(name);
 
     /// <summary>A value as it is written in SQL.</summary>
-    protected abstract string Literal(Constant value);
+    protected abstract string Literal(TypedValue value);
 
     /// <summary>A parameter of the text.</summary>
     /// <param name="position">Counts the parameters of the text from 0.</param>
@@ -180,7 +180,7 @@ internal abstract class SqlText
         string.Join(
             " AND ",
             key.Select(value =>
-                value.Value is Constant.Empty ? $"{Name(value.Column)} IS NULL" : $"{Name(value.Column)} = {put(value)}"
+                value.Value is TypedValue.Empty ? $"{Name(value.Column)} IS NULL" : $"{Name(value.Column)} = {put(value)}"
             )
         );
 

@@ -28,10 +28,14 @@ internal sealed class SqliteQuery(
     public IReadOnlyList<int> SecretCells { get; init; } = [];
 
     /// <summary>Runs it on a connection at hand.</summary>
-    public void Run(SqliteReader connection, IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation) =>
-        connection.Run(this, arguments, into, cancellation);
+    public void Run(
+        SqliteReader connection,
+        IReadOnlyList<TypedValue> arguments,
+        RowBlock into,
+        CancellationToken cancellation
+    ) => connection.Run(this, arguments, into, cancellation);
 
-    public ValueTask RunAsync(IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation)
+    public ValueTask RunAsync(IReadOnlyList<TypedValue> arguments, RowBlock into, CancellationToken cancellation)
     {
         var renting = pool.RentAsync(cancellation);
         if (!renting.IsCompletedSuccessfully)
@@ -43,7 +47,7 @@ internal sealed class SqliteQuery(
 
     private async ValueTask WaitAndRunAsync(
         ValueTask<SqlitePool.Lease> renting,
-        IReadOnlyList<Constant> arguments,
+        IReadOnlyList<TypedValue> arguments,
         RowBlock into,
         CancellationToken cancellation
     )
@@ -52,7 +56,12 @@ internal sealed class SqliteQuery(
         RunOn(lease.Connection, arguments, into, cancellation);
     }
 
-    private void RunOn(SqliteReader connection, IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation)
+    private void RunOn(
+        SqliteReader connection,
+        IReadOnlyList<TypedValue> arguments,
+        RowBlock into,
+        CancellationToken cancellation
+    )
     {
         if (isCount)
             connection.Count(this, arguments, into, cancellation);
@@ -60,5 +69,5 @@ internal sealed class SqliteQuery(
             connection.Run(this, arguments, into, cancellation);
     }
 
-    public string Shown(IReadOnlyList<Constant> arguments) => write(new SqliteText { Shown = arguments }).Text + ";";
+    public string Shown(IReadOnlyList<TypedValue> arguments) => write(new SqliteText { Shown = arguments }).Text + ";";
 }

@@ -61,7 +61,7 @@ internal sealed class SqliteReader : IDisposable
     public bool IsBroken { get; private set; }
 
     /// <summary>Runs a kept statement and appends its rows.</summary>
-    public void Run(SqliteQuery query, IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation)
+    public void Run(SqliteQuery query, IReadOnlyList<TypedValue> arguments, RowBlock into, CancellationToken cancellation)
     {
         Begin(cancellation);
         if (!_statements.TryGetValue(query, out var statement))
@@ -83,7 +83,7 @@ internal sealed class SqliteReader : IDisposable
     /// Runs a count, or gives the last one where nobody has committed anything since: SQLite tells that in a microsecond
     /// (this connection itself never writes).
     /// </summary>
-    public void Count(SqliteQuery query, IReadOnlyList<Constant> arguments, RowBlock into, CancellationToken cancellation)
+    public void Count(SqliteQuery query, IReadOnlyList<TypedValue> arguments, RowBlock into, CancellationToken cancellation)
     {
         Begin(cancellation);
         var version = DataVersion();
@@ -172,9 +172,9 @@ internal sealed class SqliteReader : IDisposable
     /// many rows it changed, triggers' own changes left out.
     /// </summary>
     /// <exception cref="RefusedException">A rule of the source forbids it.</exception>
-    public (int Changed, Constant[]? Returned) Execute(
+    public (int Changed, TypedValue[]? Returned) Execute(
         string sql,
-        IReadOnlyList<Constant> arguments,
+        IReadOnlyList<TypedValue> arguments,
         CancellationToken cancellation
     )
     {
@@ -190,7 +190,7 @@ internal sealed class SqliteReader : IDisposable
         try
         {
             Bind(statement, arguments);
-            Constant[]? returned = null;
+            TypedValue[]? returned = null;
             int result;
             while ((result = raw.sqlite3_step(statement)) == raw.SQLITE_ROW)
                 returned = [.. Enumerable.Range(0, raw.sqlite3_column_count(statement)).Select(i => Stored(statement, i))];
@@ -251,14 +251,14 @@ internal sealed class SqliteReader : IDisposable
         _changes.Clear();
     }
 
-    private static Constant Stored(sqlite3_stmt statement, int column) =>
+    private static TypedValue Stored(sqlite3_stmt statement, int column) =>
         raw.sqlite3_column_type(statement, column) switch
         {
-            raw.SQLITE_INTEGER => new Constant.Whole(raw.sqlite3_column_int64(statement, column)),
-            raw.SQLITE_FLOAT => new Constant.Real(raw.sqlite3_column_double(statement, column)),
-            raw.SQLITE_TEXT => new Constant.Text(raw.sqlite3_column_text(statement, column).utf8_to_string()),
-            raw.SQLITE_BLOB => new Constant.Bytes(raw.sqlite3_column_blob(statement, column).ToArray()),
-            _ => Constant.Empty.Value,
+            raw.SQLITE_INTEGER => new TypedValue.Whole(raw.sqlite3_column_int64(statement, column)),
+            raw.SQLITE_FLOAT => new TypedValue.Real(raw.sqlite3_column_double(statement, column)),
+            raw.SQLITE_TEXT => new TypedValue.Text(raw.sqlite3_column_text(statement, column).utf8_to_string()),
+            raw.SQLITE_BLOB => new TypedValue.Bytes(raw.sqlite3_column_blob(statement, column).ToArray()),
+            _ => TypedValue.Empty.Value,
         };
 
     private long DataVersion()
@@ -297,7 +297,7 @@ internal sealed class SqliteReader : IDisposable
         return statement;
     }
 
-    private void Bind(sqlite3_stmt statement, IReadOnlyList<Constant> arguments)
+    private void Bind(sqlite3_stmt statement, IReadOnlyList<TypedValue> arguments)
     {
         // A statement may use fewer arguments than the visit has; SQLite numbers them by the highest one used.
         var count = Math.Min(arguments.Count, raw.sqlite3_bind_parameter_count(statement));
@@ -305,17 +305,17 @@ internal sealed class SqliteReader : IDisposable
         {
             var result = arguments[i] switch
             {
-                Constant.Whole whole => raw.sqlite3_bind_int64(statement, i + 1, whole.Value),
-                Constant.Text text => raw.sqlite3_bind_text(statement, i + 1, text.Value),
-                Constant.Truth truth => raw.sqlite3_bind_int64(statement, i + 1, truth.Value ? 1 : 0),
-                Constant.Number number => raw.sqlite3_bind_double(statement, i + 1, (double)number.Value),
-                Constant.Uuid or Constant.Date or Constant.Moment => raw.sqlite3_bind_text(
+                TypedValue.Whole whole => raw.sqlite3_bind_int64(statement, i + 1, whole.Value),
+                TypedValue.Text text => raw.sqlite3_bind_text(statement, i + 1, text.Value),
+                TypedValue.Boolean truth => raw.sqlite3_bind_int64(statement, i + 1, truth.Value ? 1 : 0),
+                TypedValue.Number number => raw.sqlite3_bind_double(statement, i + 1, (double)number.Value),
+                TypedValue.Uuid or TypedValue.Date or TypedValue.Moment => raw.sqlite3_bind_text(
                     statement,
                     i + 1,
                     arguments[i].ToString()
                 ),
-                Constant.Real real => raw.sqlite3_bind_double(statement, i + 1, real.Value),
-                Constant.Bytes bytes => raw.sqlite3_bind_blob(statement, i + 1, bytes.Value),
+                TypedValue.Real real => raw.sqlite3_bind_double(statement, i + 1, real.Value),
+                TypedValue.Bytes bytes => raw.sqlite3_bind_blob(statement, i + 1, bytes.Value),
                 _ => raw.sqlite3_bind_null(statement, i + 1),
             };
             Check(result, raw.SQLITE_OK);

@@ -25,27 +25,27 @@ internal sealed class SqliteText : SqlText
     /// a
     /// column that keeps text keeps every digit.
     /// </summary>
-    public static IReadOnlyList<Constant> Arguments(RecordWrite write) =>
+    public static IReadOnlyList<TypedValue> Arguments(RecordWrite write) =>
         [
             .. ValuesOf(write)
-                .Select(value => value.Value is Constant.Number number ? new Constant.Text(number.ToString()) : value.Value),
+                .Select(value => value.Value is TypedValue.Number number ? new TypedValue.Text(number.ToString()) : value.Value),
         ];
 
     protected override string Name(string name) => "\"" + name.Replace("\"", "\"\"") + "\"";
 
-    protected override string Literal(Constant value) =>
+    protected override string Literal(TypedValue value) =>
         value switch
         {
-            Constant.Whole whole => whole.Value.ToString(CultureInfo.InvariantCulture),
-            Constant.Real real => real.Value.ToString("R", CultureInfo.InvariantCulture) is var digits
+            TypedValue.Whole whole => whole.Value.ToString(CultureInfo.InvariantCulture),
+            TypedValue.Real real => real.Value.ToString("R", CultureInfo.InvariantCulture) is var digits
             && digits.AsSpan().ContainsAny('.', 'E')
                 ? digits
                 : digits + ".0",
-            Constant.Text text => "'" + text.Value.Replace("'", "''") + "'",
-            Constant.Truth truth => truth.Value ? "1" : "0",
-            Constant.Uuid or Constant.Date or Constant.Moment => $"'{value}'",
-            Constant.Number number => number.Value.ToString(CultureInfo.InvariantCulture),
-            Constant.Bytes bytes => $"x'{Convert.ToHexString(bytes.Value)}'",
+            TypedValue.Text text => "'" + text.Value.Replace("'", "''") + "'",
+            TypedValue.Boolean truth => truth.Value ? "1" : "0",
+            TypedValue.Uuid or TypedValue.Date or TypedValue.Moment => $"'{value}'",
+            TypedValue.Number number => number.Value.ToString(CultureInfo.InvariantCulture),
+            TypedValue.Bytes bytes => $"x'{Convert.ToHexString(bytes.Value)}'",
             _ => "NULL",
         };
 
@@ -98,7 +98,7 @@ internal sealed class SqliteText : SqlText
     /// </summary>
     protected override string Compare(Condition.Compare compare, int table)
     {
-        if (compare.Value is not (Operand.Argument { Type: FieldType.Timestamp } or Operand.Written { Value: Constant.Moment }))
+        if (compare.Value is not (Operand.Argument { Type: FieldType.Timestamp } or Operand.Written { Value: TypedValue.Moment }))
             return base.Compare(compare, table);
         var column = Column(compare.Column, table);
         var value = Value(compare.Value);
@@ -123,7 +123,7 @@ internal sealed class SqliteText : SqlText
     private static string LikeText(string value) => $"replace(replace(replace({value}, '\\', '\\\\'), '%', '\\%'), '_', '\\_')";
 
     private static bool IsUuid(Operand operand) =>
-        operand is Operand.Argument { Type: FieldType.Uuid } or Operand.Written { Value: Constant.Uuid };
+        operand is Operand.Argument { Type: FieldType.Uuid } or Operand.Written { Value: TypedValue.Uuid };
 
     /// <summary>
     /// A UUID under every spelling that a loosely typed column may hold: text in either case, with and without hyphens, in

@@ -87,7 +87,7 @@ internal sealed class SqliteWriter : IDisposable
     private static string? JournalMode(SqliteReader connection, CancellationToken cancellation)
     {
         connection.Execute("SELECT count(*) FROM sqlite_schema", [], cancellation);
-        return connection.Execute("PRAGMA journal_mode", [], cancellation).Returned is [Constant.Text mode] ? mode.Value : null;
+        return connection.Execute("PRAGMA journal_mode", [], cancellation).Returned is [TypedValue.Text mode] ? mode.Value : null;
     }
 
     private void KeepJournal(SqliteReader connection, CancellationToken cancellation)
@@ -202,14 +202,14 @@ internal sealed class SqliteWriter : IDisposable
 
         public ValueTask LockAsync(
             IPreparedQuery query,
-            IReadOnlyList<Constant> arguments,
+            IReadOnlyList<TypedValue> arguments,
             RowBlock into,
             CancellationToken cancellation
         ) => RunAsync(query, arguments, into, cancellation);
 
         public ValueTask RunAsync(
             IPreparedQuery query,
-            IReadOnlyList<Constant> arguments,
+            IReadOnlyList<TypedValue> arguments,
             RowBlock into,
             CancellationToken cancellation
         )
@@ -238,7 +238,7 @@ internal sealed class SqliteWriter : IDisposable
             MakeNotes(cancellation);
             var (changed, _) = connection.Execute(
                 "INSERT OR IGNORE INTO jexa_commit (token, key) VALUES (?1, ?2)",
-                [new Constant.Text(token), key is null ? Constant.Empty.Value : new Constant.Text(key)],
+                [new TypedValue.Text(token), key is null ? TypedValue.Empty.Value : new TypedValue.Text(key)],
                 cancellation
             );
             return ValueTask.FromResult(changed == 1);
@@ -249,10 +249,10 @@ internal sealed class SqliteWriter : IDisposable
             MakeNotes(cancellation);
             var (_, returned) = connection.Execute(
                 "SELECT key FROM jexa_commit WHERE token = ?1",
-                [new Constant.Text(token)],
+                [new TypedValue.Text(token)],
                 cancellation
             );
-            return ValueTask.FromResult((returned is not null, (returned?[0] as Constant.Text)?.Value));
+            return ValueTask.FromResult((returned is not null, (returned?[0] as TypedValue.Text)?.Value));
         }
 
         public ValueTask<string?> NextStrayNoteAsync(string after, CancellationToken cancellation)
@@ -260,17 +260,17 @@ internal sealed class SqliteWriter : IDisposable
             MakeNotes(cancellation);
             var (_, returned) = connection.Execute(
                 "SELECT min(token) FROM jexa_commit WHERE key IS NULL AND token > ?1",
-                [new Constant.Text(after)],
+                [new TypedValue.Text(after)],
                 cancellation
             );
-            return ValueTask.FromResult((returned?[0] as Constant.Text)?.Value);
+            return ValueTask.FromResult((returned?[0] as TypedValue.Text)?.Value);
         }
 
         public ValueTask ForgetNotesAsync(IReadOnlyCollection<string> tokens, CancellationToken cancellation)
         {
             MakeNotes(cancellation);
             foreach (var token in tokens)
-                connection.Execute("DELETE FROM jexa_commit WHERE token = ?1", [new Constant.Text(token)], cancellation);
+                connection.Execute("DELETE FROM jexa_commit WHERE token = ?1", [new TypedValue.Text(token)], cancellation);
             return ValueTask.CompletedTask;
         }
 

@@ -32,7 +32,7 @@ public sealed class OutageTests
         rows.Reset(1);
         try
         {
-            await query.RunAsync([new Constant.Whole(1)], rows, CancellationToken.None);
+            await query.RunAsync([new TypedValue.Whole(1)], rows, CancellationToken.None);
             return rows.Count == 1 ? rows[0].Text(0) : "nothing";
         }
         catch (SourceException trouble)

@@ -34,13 +34,13 @@ public abstract class SourceConformance(string engine, bool pooled = false) : ID
         new Operand.Written(
             value switch
             {
-                int whole => new Constant.Whole(whole),
-                string text => new Constant.Text(text),
-                bool truth => new Constant.Truth(truth),
-                decimal number => new Constant.Number(number),
-                DateOnly day => new Constant.Date(day),
-                DateTime moment => new Constant.Moment(moment),
-                Guid uuid => new Constant.Uuid(uuid),
+                int whole => new TypedValue.Whole(whole),
+                string text => new TypedValue.Text(text),
+                bool truth => new TypedValue.Boolean(truth),
+                decimal number => new TypedValue.Number(number),
+                DateOnly day => new TypedValue.Date(day),
+                DateTime moment => new TypedValue.Moment(moment),
+                Guid uuid => new TypedValue.Uuid(uuid),
                 _ => throw new ArgumentException("No constant of this type.", nameof(value)),
             }
         );
@@ -76,7 +76,7 @@ public abstract class SourceConformance(string engine, bool pooled = false) : ID
         return source;
     }
 
-    private static async Task<RowBlock> RunAsync(IPreparedQuery query, params Constant[] arguments)
+    private static async Task<RowBlock> RunAsync(IPreparedQuery query, params TypedValue[] arguments)
     {
         var rows = new RowBlock();
         rows.Reset(query.Width);
@@ -221,16 +221,16 @@ public abstract class SourceConformance(string engine, bool pooled = false) : ID
     {
         await using var source = await OpenAsync();
         var byId = source.Prepare(Bridges([new Condition.Equal(ColumnRef.Own("id"), Given(0, FieldType.Integer))], [], 2));
-        Assert.Equal("4", Show(await RunAsync(byId, new Constant.Whole(4))));
-        Assert.Equal(0, (await RunAsync(byId, new Constant.Whole(99))).Count);
-        Assert.Equal(0, (await RunAsync(byId, new Constant.Whole(long.MaxValue))).Count);
+        Assert.Equal("4", Show(await RunAsync(byId, new TypedValue.Whole(4))));
+        Assert.Equal(0, (await RunAsync(byId, new TypedValue.Whole(99))).Count);
+        Assert.Equal(0, (await RunAsync(byId, new TypedValue.Whole(long.MaxValue))).Count);
         var byTag = source.Prepare(Bridges([new Condition.Equal(ColumnRef.Own("tag"), Given(0, FieldType.Uuid))], [], 2));
-        Assert.Equal("1", Show(await RunAsync(byTag, new Constant.Uuid(new Guid("0190a5f0-7c1e-7b5a-8c39-0123456789ab")))));
+        Assert.Equal("1", Show(await RunAsync(byTag, new TypedValue.Uuid(new Guid("0190a5f0-7c1e-7b5a-8c39-0123456789ab")))));
         var byName = source.Prepare(Bridges([new Condition.Equal(ColumnRef.Own("name"), Given(0, FieldType.Text))], [], 2));
         foreach (var none in new[] { "0", "", "ash", "Ash ' OR 1=1", "Ash\\", "%" })
-            Assert.Equal(0, (await RunAsync(byName, new Constant.Text(none))).Count);
+            Assert.Equal(0, (await RunAsync(byName, new TypedValue.Text(none))).Count);
         var idAsText = source.Prepare(Bridges([new Condition.Equal(ColumnRef.Own("id"), Given(0, FieldType.Text))], [], 2));
-        Assert.Equal(0, (await RunAsync(idAsText, new Constant.Text("1x"))).Count);
+        Assert.Equal(0, (await RunAsync(idAsText, new TypedValue.Text("1x"))).Count);
     }
 
     [Fact]
@@ -240,7 +240,7 @@ public abstract class SourceConformance(string engine, bool pooled = false) : ID
         var byDistrict = source.Prepare(
             Bridges([new Condition.Equal(ColumnRef.Own("district"), Given(0, FieldType.Text))], [], 2)
         );
-        Assert.Equal(2, (await RunAsync(byDistrict, new Constant.Text("moor"))).Count);
+        Assert.Equal(2, (await RunAsync(byDistrict, new TypedValue.Text("moor"))).Count);
         var byCode = source.Prepare(
             Bridges(
                 [new Condition.Equal(ColumnRef.Own("code"), Given(0, FieldType.Text))],
@@ -249,8 +249,8 @@ public abstract class SourceConformance(string engine, bool pooled = false) : ID
                 ("code", FieldType.Text)
             )
         );
-        Assert.Equal("AV-1", Show(await RunAsync(byCode, new Constant.Text("av-1"))));
-        Assert.Equal("AV-1", Show(await RunAsync(byCode, new Constant.Text("AV-1"))));
+        Assert.Equal("AV-1", Show(await RunAsync(byCode, new TypedValue.Text("av-1"))));
+        Assert.Equal("AV-1", Show(await RunAsync(byCode, new TypedValue.Text("AV-1"))));
     }
 
     [Fact]
@@ -379,8 +379,8 @@ public abstract class SourceConformance(string engine, bool pooled = false) : ID
                             30
                         )
                     ),
-                    new Constant.Whole(0),
-                    new Constant.Text("moor")
+                    new TypedValue.Whole(0),
+                    new TypedValue.Text("moor")
                 )
             )
         );
@@ -509,7 +509,7 @@ public abstract class SourceConformance(string engine, bool pooled = false) : ID
                 [none],
             ])
         );
-        Assert.Equal("2 1; 4 0", string.Join("; ", Show(await RunAsync(query, new Constant.Whole(3))).Split("; ").Order()));
+        Assert.Equal("2 1; 4 0", string.Join("; ", Show(await RunAsync(query, new TypedValue.Whole(3))).Split("; ").Order()));
     }
 
     [Fact]
@@ -522,10 +522,13 @@ public abstract class SourceConformance(string engine, bool pooled = false) : ID
                 new Condition.Compare(ColumnRef.Own("opened_on"), Comparison.AtLeast, Given(1, FieldType.Date)),
             ])
         );
-        var shown = query.Shown([new Constant.Text("As'h\\"), new Constant.Date(new DateOnly(2019, 1, 1))]);
+        var shown = query.Shown([new TypedValue.Text("As'h\\"), new TypedValue.Date(new DateOnly(2019, 1, 1))]);
         Assert.Contains("2019-01-01", shown);
         Assert.Null(_database.Ask(shown));
-        Assert.Equal("1", _database.Ask(query.Shown([new Constant.Text("Ash"), new Constant.Date(new DateOnly(2019, 1, 1))])));
+        Assert.Equal(
+            "1",
+            _database.Ask(query.Shown([new TypedValue.Text("Ash"), new TypedValue.Date(new DateOnly(2019, 1, 1))]))
+        );
     }
 
     [Fact]
@@ -551,7 +554,7 @@ public abstract class SourceConformance(string engine, bool pooled = false) : ID
             [new Ordering.ByColumn(ColumnRef.Own("id"), false, null)],
             10
         );
-        Assert.Equal("1 Ash; 2 beech", Show(await RunAsync(source.Prepare(query), new Constant.Text("moor"))));
+        Assert.Equal("1 Ash; 2 beech", Show(await RunAsync(source.Prepare(query), new TypedValue.Text("moor"))));
         foreach (
             var bad in new[]
             {
@@ -594,22 +597,22 @@ public abstract class SourceConformance(string engine, bool pooled = false) : ID
                 new RecordWrite.Insert(
                     "bridge",
                     [
-                        new("code", new Constant.Text("AV-9'\\")),
-                        new("name", new Constant.Text("New")),
-                        new("opened_on", new Constant.Date(new DateOnly(2024, 2, 29))),
-                        new("length_m", new Constant.Number(1234.5m)),
-                        new("seen_at", new Constant.Moment(new DateTime(2024, 2, 29, 1, 2, 3))),
-                        new("toll", new Constant.Truth(true)),
-                        new("weight", new Constant.Number(0.25m)),
-                        new("tag", new Constant.Uuid(Guid.Empty)),
-                        new("district", Constant.Empty.Value),
+                        new("code", new TypedValue.Text("AV-9'\\")),
+                        new("name", new TypedValue.Text("New")),
+                        new("opened_on", new TypedValue.Date(new DateOnly(2024, 2, 29))),
+                        new("length_m", new TypedValue.Number(1234.5m)),
+                        new("seen_at", new TypedValue.Moment(new DateTime(2024, 2, 29, 1, 2, 3))),
+                        new("toll", new TypedValue.Boolean(true)),
+                        new("weight", new TypedValue.Number(0.25m)),
+                        new("tag", new TypedValue.Uuid(Guid.Empty)),
+                        new("district", TypedValue.Empty.Value),
                     ],
                     ["id"]
                 ),
                 CancellationToken.None
             );
             Assert.Equal(1, made.Rows);
-            key = ((Constant.Whole)made.Key[0]).Value;
+            key = ((TypedValue.Whole)made.Key[0]).Value;
             Assert.True(key > 6);
             Assert.Equal(
                 1,
@@ -617,8 +620,8 @@ public abstract class SourceConformance(string engine, bool pooled = false) : ID
                     await session.WriteAsync(
                         new RecordWrite.Update(
                             "bridge",
-                            [new("id", new Constant.Whole(key))],
-                            [new("name", new Constant.Text("Newer")), new("weight", Constant.Empty.Value)]
+                            [new("id", new TypedValue.Whole(key))],
+                            [new("name", new TypedValue.Text("Newer")), new("weight", TypedValue.Empty.Value)]
                         ),
                         CancellationToken.None
                     )
@@ -656,7 +659,7 @@ public abstract class SourceConformance(string engine, bool pooled = false) : ID
                 1,
                 (
                     await session.WriteAsync(
-                        new RecordWrite.Delete("bridge", [new("id", new Constant.Whole(key))]),
+                        new RecordWrite.Delete("bridge", [new("id", new TypedValue.Whole(key))]),
                         CancellationToken.None
                     )
                 ).Rows
@@ -665,7 +668,7 @@ public abstract class SourceConformance(string engine, bool pooled = false) : ID
                 0,
                 (
                     await session.WriteAsync(
-                        new RecordWrite.Delete("bridge", [new("id", new Constant.Whole(key))]),
+                        new RecordWrite.Delete("bridge", [new("id", new TypedValue.Whole(key))]),
                         CancellationToken.None
                     )
                 ).Rows
@@ -712,7 +715,7 @@ public abstract class SourceConformance(string engine, bool pooled = false) : ID
         await using var source = await OpenAsync();
         await using (var session = await source.BeginWriteAsync(CancellationToken.None))
             await session.WriteAsync(
-                new RecordWrite.Delete("span", [new("bridge_id", new Constant.Whole(1)), new("no", new Constant.Whole(1))]),
+                new RecordWrite.Delete("span", [new("bridge_id", new TypedValue.Whole(1)), new("no", new TypedValue.Whole(1))]),
                 CancellationToken.None
             );
         Assert.Equal("2", _database.Ask("SELECT count(*) FROM span"));
@@ -724,31 +727,35 @@ public abstract class SourceConformance(string engine, bool pooled = false) : ID
         await using var source = await OpenAsync();
         await RefusedAsync(
             source,
-            new RecordWrite.Update("bridge", [new("id", new Constant.Whole(2))], [new("code", new Constant.Text("av-1"))]),
+            new RecordWrite.Update("bridge", [new("id", new TypedValue.Whole(2))], [new("code", new TypedValue.Text("av-1"))]),
             RefusalReason.Unique,
             "code"
         );
         await RefusedAsync(
             source,
-            new RecordWrite.Update("bridge", [new("id", new Constant.Whole(2))], [new("name", Constant.Empty.Value)]),
+            new RecordWrite.Update("bridge", [new("id", new TypedValue.Whole(2))], [new("name", TypedValue.Empty.Value)]),
             RefusalReason.Empty,
             "name"
         );
         await RefusedAsync(
             source,
-            new RecordWrite.Update("bridge", [new("id", new Constant.Whole(2))], [new("length_m", new Constant.Number(-1))]),
+            new RecordWrite.Update("bridge", [new("id", new TypedValue.Whole(2))], [new("length_m", new TypedValue.Number(-1))]),
             RefusalReason.Check,
             "length_m"
         );
         await RefusedAsync(
             source,
-            new RecordWrite.Update("bridge", [new("id", new Constant.Whole(2))], [new("district", new Constant.Text("nowhere"))]),
+            new RecordWrite.Update(
+                "bridge",
+                [new("id", new TypedValue.Whole(2))],
+                [new("district", new TypedValue.Text("nowhere"))]
+            ),
             RefusalReason.Reference,
             null
         );
         await RefusedAsync(
             source,
-            new RecordWrite.Delete("district", [new("slug", new Constant.Text("moor"))]),
+            new RecordWrite.Delete("district", [new("slug", new TypedValue.Text("moor"))]),
             RefusalReason.Reference,
             null
         );
@@ -756,8 +763,8 @@ public abstract class SourceConformance(string engine, bool pooled = false) : ID
             source,
             new RecordWrite.Update(
                 "span",
-                [new("bridge_id", new Constant.Whole(1)), new("no", new Constant.Whole(1))],
-                [new("note", new Constant.Text("forbidden"))]
+                [new("bridge_id", new TypedValue.Whole(1)), new("no", new TypedValue.Whole(1))],
+                [new("note", new TypedValue.Text("forbidden"))]
             ),
             RefusalReason.Own,
             null,
@@ -807,7 +814,7 @@ public abstract class SourceConformance(string engine, bool pooled = false) : ID
         await Task.Delay(150, TestContext.Current.CancellationToken);
         Assert.False(second.IsCompleted);
         await first.WriteAsync(
-            new RecordWrite.Update("bridge", [new("id", new Constant.Whole(1))], [new("name", new Constant.Text("Changed"))]),
+            new RecordWrite.Update("bridge", [new("id", new TypedValue.Whole(1))], [new("name", new TypedValue.Text("Changed"))]),
             CancellationToken.None
         );
         await first.CommitAsync();
@@ -929,7 +936,7 @@ public abstract class SourceConformance(string engine, bool pooled = false) : ID
         await using var source = await OpenAsync();
         var query = source.Prepare(Bridges([new Condition.Equal(ColumnRef.Own("id"), Given(0, FieldType.Integer))], [], 2));
         await Parallel.ForEachAsync(Enumerable.Range(0, 600), new ParallelOptions { MaxDegreeOfParallelism = 40 }, async (i, _) =>
-            Assert.Equal($"{(i % 6) + 1}", Show(await RunAsync(query, new Constant.Whole((i % 6) + 1))))
+            Assert.Equal($"{(i % 6) + 1}", Show(await RunAsync(query, new TypedValue.Whole((i % 6) + 1))))
         );
     }
 }

@@ -105,7 +105,7 @@ internal abstract record Key
         public override string Write(object value) => ((DateOnly)value).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
     }
 
-    public sealed record Truth : Key
+    public sealed record Boolean : Key
     {
         public override (object, bool)? Read(string text) =>
             text.Equals("true", StringComparison.OrdinalIgnoreCase) || text == "1" ? (true, text == "true")

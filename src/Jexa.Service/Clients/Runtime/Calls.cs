@@ -65,7 +65,7 @@ internal sealed class Members(JsonElement json)
 
     public static double Real(JsonElement value) => value.GetDouble();
 
-    public static bool Truth(JsonElement value) => value.GetBoolean();
+    public static bool Boolean(JsonElement value) => value.GetBoolean();
 
     public static string Text(JsonElement value) => value.GetString() ?? throw new FormatException();
 
@@ -381,7 +381,7 @@ internal static class Calls
     }
 
     private static Total TotalOf(Members body) =>
-        new(body.Of("total").Must("count", Members.Whole), body.Of("total").Must("exact", Members.Truth));
+        new(body.Of("total").Must("count", Members.Whole), body.Of("total").Must("exact", Members.Boolean));
 
     private static List<Entry<TFields>> EntriesOf<TFields>(Members body, Func<Members, TFields> fields) =>
         [

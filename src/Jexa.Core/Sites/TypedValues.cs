@@ -4,21 +4,21 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Sites;
 
 /// <summary>Values that the app file writes, typed as what they are compared with.</summary>
-internal static class Constants
+internal static class TypedValues
 {
     /// <summary>The value; null where the text is none of the type.</summary>
-    public static Constant? Read(string text, FieldType type) =>
+    public static TypedValue? Read(string text, FieldType type) =>
         type switch
         {
-            FieldType.Integer => long.TryParse(text, out var whole) ? new Constant.Whole(whole) : null,
-            FieldType.Boolean => text is "true" or "false" ? new Constant.Truth(text == "true") : null,
+            FieldType.Integer => long.TryParse(text, out var whole) ? new TypedValue.Whole(whole) : null,
+            FieldType.Boolean => text is "true" or "false" ? new TypedValue.Boolean(text == "true") : null,
             FieldType.Date => DateKey.Instance.Read(text).Value,
             FieldType.Real or FieldType.Decimal => double.TryParse(text, out var real) && double.IsFinite(real)
-                ? new Constant.Real(real)
+                ? new TypedValue.Real(real)
                 : null,
             FieldType.Uuid => UuidKey.Instance.Read(text).Value,
             FieldType.Bytes => null,
-            _ => new Constant.Text(text),
+            _ => new TypedValue.Text(text),
         };
 
     public static string Expected(FieldType type) =>

@@ -4,55 +4,55 @@ namespace Jexa.Core.Values;
 /// A typed value that travels towards a source: an ID that was read from an address, or a value the app file wrote.
 /// Never text that stands for a number. A closed set.
 /// </summary>
-public abstract record Constant
+public abstract record TypedValue
 {
-    private Constant() { }
+    private TypedValue() { }
 
-    public sealed record Whole(long Value) : Constant
+    public sealed record Whole(long Value) : TypedValue
     {
         public override string ToString() => Value.ToString();
     }
 
-    public sealed record Text(string Value) : Constant
+    public sealed record Text(string Value) : TypedValue
     {
         public override string ToString() => Value;
     }
 
-    public sealed record Uuid(Guid Value) : Constant
+    public sealed record Uuid(Guid Value) : TypedValue
     {
         public override string ToString() => Value.ToString("D");
     }
 
-    public sealed record Date(DateOnly Value) : Constant
+    public sealed record Date(DateOnly Value) : TypedValue
     {
         public override string ToString() => Value.ToString("yyyy-MM-dd");
     }
 
     /// <summary>A moment without a zone, to the second.</summary>
-    public sealed record Moment(DateTime Value) : Constant
+    public sealed record Moment(DateTime Value) : TypedValue
     {
         public override string ToString() => Value.ToString("yyyy-MM-dd HH:mm:ss");
     }
 
     /// <summary>An exact decimal number.</summary>
-    public sealed record Number(decimal Value) : Constant
+    public sealed record Number(decimal Value) : TypedValue
     {
         public override string ToString() => Value.ToString("0.############################");
     }
 
-    public sealed record Truth(bool Value) : Constant
+    public sealed record Boolean(bool Value) : TypedValue
     {
         public override string ToString() => Value ? "true" : "false";
     }
 
     /// <summary>A real number: a list's position, never an ID.</summary>
-    public sealed record Real(double Value) : Constant
+    public sealed record Real(double Value) : TypedValue
     {
         public override string ToString() => Value.ToString("R");
     }
 
     /// <summary>No value at all: a list's position among empty fields, never an ID.</summary>
-    public sealed record Empty : Constant
+    public sealed record Empty : TypedValue
     {
         public static Empty Value { get; } = new();
 
@@ -60,7 +60,7 @@ public abstract record Constant
     }
 
     /// <summary>Bytes: a key, or a place in a list.</summary>
-    public sealed record Bytes(byte[] Value) : Constant
+    public sealed record Bytes(byte[] Value) : TypedValue
     {
         public bool Equals(Bytes? other) => other is not null && Value.AsSpan().SequenceEqual(other.Value);
 

@@ -4,4 +4,4 @@ namespace Jexa.Core.Edits;
 
 /// <summary>A key event that came about.</summary>
 /// <param name="Change">The number of its change: later changes have larger ones.</param>
-public sealed record KeyFate(long Change, ChangeKind Kind, string? To);
+public sealed record LoggedKeyEvent(long Change, ChangeKind Kind, string? To);

@@ -5,7 +5,7 @@ using Jexa.Core.Sources;
 namespace Jexa.Core.Visits;
 
 /// <summary>What all pages that change records have in common: contracts, spent tokens, where a change leads.</summary>
-internal sealed class Saving(QueryRunner queries, Editing editing, ChangeMaker maker)
+internal sealed class SaveSteps(QueryRunner queries, EditServices editing, ChangeMaker maker)
 {
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(3);
 
@@ -42,7 +42,7 @@ internal sealed class Saving(QueryRunner queries, Editing editing, ChangeMaker m
         IWriteSession session,
         ChangeContext context,
         IPreparedQuery query,
-        IReadOnlyList<Values.Constant> arguments,
+        IReadOnlyList<Values.TypedValue> arguments,
         Values.RowBlock rows
     )
     {
@@ -155,7 +155,7 @@ internal sealed class Saving(QueryRunner queries, Editing editing, ChangeMaker m
 
     /// <summary>The fields that Jexa fills by itself.</summary>
     /// <param name="before">The record as it was, in the order of the plan's columns; null for a new one.</param>
-    public IEnumerable<Plans.ColumnValue> Kept(ChangePlan plan, IReadOnlyList<Values.Constant>? before)
+    public IEnumerable<Plans.ColumnValue> Kept(ChangePlan plan, IReadOnlyList<Values.TypedValue>? before)
     {
         var now = Now.UtcDateTime;
         var moment = new DateTime(now.Ticks - (now.Ticks % TimeSpan.TicksPerSecond));
@@ -163,17 +163,17 @@ internal sealed class Saving(QueryRunner queries, Editing editing, ChangeMaker m
         {
             if (kept.Kind == KeptKind.Created && before is not null)
                 continue;
-            Values.Constant value = kept.Kind switch
+            Values.TypedValue value = kept.Kind switch
             {
-                KeptKind.Version => new Values.Constant.Whole(
-                    before?[IndexOf(plan, kept.Field)] is Values.Constant.Whole was && was.Value < long.MaxValue
+                KeptKind.Version => new Values.TypedValue.Whole(
+                    before?[IndexOf(plan, kept.Field)] is Values.TypedValue.Whole was && was.Value < long.MaxValue
                         ? was.Value + 1
                         : 1
                 ),
-                _ when kept.Field.Type == Values.FieldType.Date => new Values.Constant.Date(
+                _ when kept.Field.Type == Values.FieldType.Date => new Values.TypedValue.Date(
                     DateOnly.FromDateTime(kept.Field.Style.Conventions.Shown(moment))
                 ),
-                _ => new Values.Constant.Moment(moment),
+                _ => new Values.TypedValue.Moment(moment),
             };
             yield return new Plans.ColumnValue(kept.Field.Column.Name, value);
         }
