@@ -5,8 +5,7 @@ namespace Jexa.Demo;
 
 /// <summary>
 /// Serves the demo's own front end (<c>demo/front</c>) from an origin of its own, as somebody else's program would: files where
-/// they are, its one page for
-/// every other path, and <c>/config.js</c>, which says where the register is.
+/// they are, its one page for every other path, and <c>/config.js</c>, which says where the register is.
 /// </summary>
 public sealed class FrontService : IDisposable
 {
@@ -27,7 +26,7 @@ public sealed class FrontService : IDisposable
 
     public string Url => _listener.Prefixes.First().TrimEnd('/');
 
-    /// <summary>Starts it, on any free port if its own is taken; null where it was not built.</summary>
+    /// <summary>Starts it, on any free port if its own is taken; null if it was not built.</summary>
     /// <param name="demo">The demo's folder.</param>
     public static FrontService? Start(string demo, int port = Port)
     {

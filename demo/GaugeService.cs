@@ -49,7 +49,7 @@ public sealed class GaugeService : IDisposable
     /// <summary>Whether it is away: it closes every connection at once.</summary>
     public bool IsAway { get; set; }
 
-    /// <summary>Starts it; null where the port is taken, by another demo more likely than not.</summary>
+    /// <summary>Starts it; null if the port is taken, by another demo more likely than not.</summary>
     /// <param name="port">0 for any that is free.</param>
     public static GaugeService? Start(int port = Port)
     {

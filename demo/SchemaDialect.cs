@@ -4,8 +4,7 @@ namespace Jexa.Demo;
 
 /// <summary>
 /// Writes a schema in SQLite's SQL as the other engines have it: types, automatic keys, texts that fold case, triggers that
-/// refuse. It
-/// knows what the register's own schema uses, and no more.
+/// refuse. It knows what the register's own schema uses, and no more.
 /// </summary>
 public static partial class SchemaDialect
 {

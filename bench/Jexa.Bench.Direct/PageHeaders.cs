@@ -11,7 +11,7 @@ internal static class PageHeaders
         + "base-uri 'none'; form-action 'self'; "
         + "frame-ancestors http://127.0.0.1:7451 http://localhost:7451";
 
-    /// <summary>Sets them; true where the browser holds the page already, and is told so.</summary>
+    /// <summary>Sets them; true if the browser holds the page already, and is told so.</summary>
     public static bool Set(HttpContext http, ReadOnlySpan<byte> page, long id)
     {
         var headers = http.Response.Headers;

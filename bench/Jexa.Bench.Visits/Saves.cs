@@ -15,8 +15,8 @@ namespace Jexa.Bench.Visits;
 
 /// <summary>
 /// What a save costs against a parameterised UPDATE by hand, both durable (a commit that has reached the disk), in turn. The
-/// visit
-/// reads the ID, loads the record, validates, locks, compares, updates, reads back, writes the log, notes, commits and confirms.
+/// visit reads the ID, loads the record, validates, locks, compares, updates, reads back, writes the log, notes, commits and
+/// confirms.
 /// </summary>
 internal static class Saves
 {

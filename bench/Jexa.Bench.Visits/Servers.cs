@@ -9,8 +9,7 @@ namespace Jexa.Bench.Visits;
 
 /// <summary>
 /// The detail page against one written by hand over the same driver, in turn, on each SQL engine; what database servers cost,
-/// over private ones: describing
-/// 300 tables and drafting an app from them; pages of another source while one is frozen.
+/// over private ones: describing 300 tables and drafting an app from them; pages of another source while one is frozen.
 /// </summary>
 internal static partial class Servers
 {
@@ -85,8 +84,7 @@ internal static partial class Servers
 
     /// <summary>
     /// Starts all contenders as often as there are of them, each time in another order and over another of the databases: whoever
-    /// comes first to a server is the
-    /// faster by one or two percent.
+    /// comes first to a server is the faster by one or two percent.
     /// </summary>
     private static async Task AgainstHandAsync(string engine, IReadOnlyList<string> connections, int rounds, int seconds)
     {

@@ -8,8 +8,7 @@ namespace Jexa.Service;
 
 /// <summary>
 /// The token of the state folder: whoever has it may see traces (RFC 6750, in the Authorization header only). Several processes
-/// may
-/// share the folder: each sees at once if another has made a new token.
+/// may share the folder: each sees at once if another has made a new token.
 /// </summary>
 internal sealed class BearerToken(StateFolder state, string value)
 {

@@ -4,8 +4,7 @@ namespace Jexa.Service;
 
 /// <summary>
 /// Reads the bytes of a length as digits and nothing else: every other byte becomes a character that no number has. RFC 9110
-/// section 8.6
-/// allows digits alone, and the server takes a sign as well: a proxy that does not would disagree with it.
+/// section 8.6 allows digits alone, and the server takes a sign as well: a proxy that does not would disagree with it.
 /// </summary>
 internal sealed class DigitsOnly : Encoding
 {

@@ -4,15 +4,13 @@ namespace Jexa.Service;
 
 /// <summary>
 /// How many connections a door may have at once, so that the process never runs out of file descriptors: with none left nothing
-/// can be
-/// loaded, opened or accepted any more, and the process ends.
+/// can be loaded, opened or accepted any more, and the process ends.
 /// </summary>
 internal static class OpenFiles
 {
     /// <summary>
     /// What is left for everything but visitors: sources (24 each), the change log, files of the app, upstream calls, the
-    /// watching of
-    /// the app file.
+    /// watching of the app file.
     /// </summary>
     private const long Reserve = 192;
 

@@ -62,7 +62,7 @@ public sealed class AwaySourceTests
         using var service = await RunningService.StartAsync("serve", folder.Write("app.yaml", app));
 
         // At start: the other source's pages are there; those of this one wait, under every path they have or had.
-        Assert.Contains("2 of 4 pages wait", service.Errors);
+        await service.SaysAsync("2 of 4 pages wait");
         Assert.Equal(200, await StatusAsync(service, "/things/1"));
         foreach (var target in new[] { "/gates", "/gates/1", "/gates/nonsense", "/gate/1", "/" })
         {
@@ -118,7 +118,7 @@ public sealed class AwaySourceTests
         await EventuallyAsync(async () => await StatusAsync(service, "/_jexa/health/ready") == 503);
         folder.Write("app.yaml", app.Replace("app: Things and gates", "app: Gates and things"));
         await EventuallyAsync(async () => (await service.GetAsync("/things/1")).Body.Contains("Gates and things"));
-        Assert.Contains("JX210", service.Errors);
+        await service.SaysAsync("JX210");
         Assert.Equal(503, await StatusAsync(service, "/gates/1"));
         Assert.Equal(400, await StatusAsync(service, "/gates/nonsense"));
 

@@ -65,8 +65,8 @@ public sealed class Browser : IAsyncLifetime
     }
 
     /// <summary>
-    /// What axe-core finds wrong with a page by WCAG 2.2 AA: a rule and a place each.
-    /// A page may be drawn anew while it is read, so what is found must be found three times.
+    /// What axe-core finds wrong with a page by WCAG 2.2 AA: a rule and a place each. A page may be drawn anew while it is read,
+    /// so what is found must be found three times.
     /// </summary>
     public static async Task<string[]> FaultsAsync(IPage page)
     {

@@ -1,3 +1,5 @@
+using System.Text;
+
 namespace Jexa.Service.Tests;
 
 /// <summary>The same operations as programs use them.</summary>
@@ -87,6 +89,20 @@ public abstract class EditJsonTests(EditApp app)
         Assert.Equal((412, "conflict"), (stale.Status, stale.Json.GetProperty("outcome").GetString()));
         Assert.Equal("A bridge", app.Ask($"SELECT name FROM bridge WHERE bridge_id = {id}"));
         Assert.Equal(200, (await program.PatchAsync($"/bridges/{id}/edit", """{"fields":{"name":"x"}}""", "*")).Status);
+    }
+
+    [Fact]
+    public async Task A_program_that_asks_for_HTML_is_never_answered_with_nothing()
+    {
+        using var program = app.Visit();
+        var body = new StringContent(
+            """{"fields":{"name":"In HTML","code":"AV-3777","district":"fen"}}""",
+            Encoding.UTF8,
+            "application/json"
+        );
+        var made = await program.SendAsync(HttpMethod.Post, "/bridges/new", body, ("Accept", "text/html"));
+        Assert.Equal(201, made.Status);
+        Assert.True(made.Body.StartsWith('{') || made.Html.QuerySelector("h1")?.TextContent == "Saved", made.Body);
     }
 
     [Fact]

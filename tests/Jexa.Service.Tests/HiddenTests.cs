@@ -5,8 +5,7 @@ namespace Jexa.Service.Tests;
 
 /// <summary>
 /// Hidden means hidden everywhere: what a visitor gets is, byte for byte, what the same app answers over data without the hidden
-/// records.
-/// JEXA_WORLDS says how many made-up apps are tried, JEXA_WORLD with which the numbers begin.
+/// records. JEXA_WORLDS says how many made-up apps are tried, JEXA_WORLD with which the numbers begin.
 /// </summary>
 public sealed partial class HiddenTests
 {

@@ -5,8 +5,7 @@ namespace Jexa.Service.Tests;
 
 /// <summary>
 /// A made-up app over a made-up schema, and three worlds of data for it: without any hidden record; with some; and with the
-/// foreign keys of
-/// visible records that lead to hidden ones exchanged among these. A visitor must not be able to tell them apart.
+/// foreign keys of visible records that lead to hidden ones exchanged among these. A visitor must not be able to tell them apart.
 /// </summary>
 internal sealed class HiddenWorlds
 {

@@ -4,8 +4,7 @@ namespace Jexa.Service.Tests;
 
 /// <summary>
 /// What people who make such pages need, over data of their own: one app by text, its pages as visitors meet them, and the
-/// mistakes
-/// that belong to each need. The numbers are those of the list of needs.
+/// mistakes that belong to each need. The numbers are those of the list of needs.
 /// </summary>
 public sealed class NeedsTests(NeedsTests.Coast coast) : IClassFixture<NeedsTests.Coast>
 {

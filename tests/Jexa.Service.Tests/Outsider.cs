@@ -6,8 +6,7 @@ namespace Jexa.Service.Tests;
 
 /// <summary>
 /// Somebody else who uses the same SQLite file: another process, with the shell of Debian's package, which is another version of
-/// the
-/// library. Between them there is nothing but the locks on the file.
+/// the library. Between them there is nothing but the locks on the file.
 /// </summary>
 internal sealed class Outsider(string file)
 {

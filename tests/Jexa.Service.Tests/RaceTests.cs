@@ -8,8 +8,7 @@ namespace Jexa.Service.Tests;
 
 /// <summary>
 /// Many changes at once, and processes that are killed under them, over each engine that can be edited. <c>JEXA_RACES</c> and
-/// <c>JEXA_KILLS</c> say how many; what runs with
-/// every change of the code is small, bench/saves runs the full number.
+/// <c>JEXA_KILLS</c> say how many; what runs with every change of the code is small, bench/saves runs the full number.
 /// </summary>
 public class RaceTests
 {

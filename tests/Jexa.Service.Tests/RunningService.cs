@@ -47,6 +47,14 @@ public sealed class RunningService : IDisposable
 
     public int ProcessId => _process.Id;
 
+    /// <summary>Waits until the program has said something on its standard error.</summary>
+    public async Task SaysAsync(string words)
+    {
+        for (var tries = 0; tries < 300 && !Errors.Contains(words); tries++)
+            await Task.Delay(100);
+        Assert.Contains(words, Errors);
+    }
+
     public string Errors
     {
         get

@@ -171,7 +171,7 @@ public sealed class StateTests : IDisposable
 
         disk.Fill();
         await service.RestartAsync();
-        Assert.Contains("nothing can be changed through them", service.Errors);
+        await service.SaysAsync("nothing can be changed through them");
         Assert.Equal(200, (await visitor.GetAsync("/things/1")).Status);
         Assert.Equal(200, (await visitor.GetAsync("/things/1/edit")).Status);
         Assert.Equal(503, (await visitor.PatchAsync("/things/1/edit", """{"fields":{"name":"no"}}""", "*")).Status);
@@ -188,8 +188,8 @@ public sealed class StateTests : IDisposable
         Array.Fill<byte>(bytes, 0x5a, 100, bytes.Length - 100);
         await File.WriteAllBytesAsync(log, bytes, TestContext.Current.CancellationToken);
         using var service = await ServeAsync();
-        Assert.Contains("nothing can be changed through them", service.Errors);
-        Assert.Contains("malformed", service.Errors);
+        await service.SaysAsync("nothing can be changed through them");
+        await service.SaysAsync("malformed");
         using var visitor = new Visitor(service.PagesUrl);
         Assert.Equal(
             (200, 200),

@@ -8,8 +8,7 @@ namespace Jexa.Service.Tests;
 
 /// <summary>
 /// Databases as others make them, drafted and served as drafted: every record of every table is saved as it stands, through its
-/// form
-/// and as JSON, and nothing in the database differs.
+/// form and as JSON, and nothing in the database differs.
 /// </summary>
 public sealed class UnchangedTests(Browser browser)
 {

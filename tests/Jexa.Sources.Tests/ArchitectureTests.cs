@@ -120,8 +120,8 @@ public class ArchitectureTests
 
     /// <summary>
     /// Whoever opens and closes a database file drops the locks of the whole process on it. All files are read and written
-    /// through
-    /// <c>PlainFile</c>, which refuses databases; what opens files by itself is listed here, with files that are never databases.
+    /// through <c>PlainFile</c>, which refuses databases; what opens files by itself is listed here, with files that are never
+    /// databases.
     /// </summary>
     [Fact]
     public void Nothing_but_PlainFile_opens_files()

@@ -21,8 +21,7 @@ internal sealed class HandClock(DateTimeOffset now) : TimeProvider
 
 /// <summary>
 /// What only a clock or an interruption shows: forms that are too old, intents that their process left behind, sources without
-/// our
-/// table. The log is the service's own, over files.
+/// our table. The log is the service's own, over files.
 /// </summary>
 public sealed class EditVisitTests : IAsyncDisposable
 {

@@ -21,8 +21,7 @@ namespace Jexa.Sources.Tests;
 
 /// <summary>
 /// One file of addresses and what they mean, made by Core, held against the service's own visits, the TypeScript and the C# that
-/// are written for
-/// the same app. <c>JEXA_WRITE=1</c> writes the file and both clients anew.
+/// are written for the same app. <c>JEXA_WRITE=1</c> writes the file and both clients anew.
 /// </summary>
 public sealed class VectorTests : IAsyncLifetime
 {

@@ -19,10 +19,10 @@ internal static class ClientCommand
 {
     private static readonly string[] Languages = ["typescript", "csharp"];
 
-    /// <param name="Text">What was written; null where it went into a file.</param>
+    /// <param name="Text">What was written; null if it went into a file.</param>
     private sealed record WriteReport(string Language, int Pages, string? File, bool Changed, string? Text);
 
-    /// <param name="Line">The first line that differs, from 1; null where none does.</param>
+    /// <param name="Line">The first line that differs, from 1; null if none does.</param>
     private sealed record CheckReport(string Language, string File, bool Current, int? Line);
 
     public static Command Create()

@@ -40,7 +40,7 @@ internal static class CommonOptions
             HelpName = "DIR",
         };
 
-    /// <summary>An option that takes one of a few words; null where it is left out.</summary>
+    /// <summary>An option that takes one of a few words; null if it is left out.</summary>
     public static Option<TWord?> Word<TWord>(string name, string description, string helpName)
         where TWord : struct, Enum
     {

@@ -159,8 +159,7 @@ internal static partial class DraftCommand
 
     /// <summary>
     /// A file or folder as it must stand in the app file. It is written as the user sees it from here, and the app file may be in
-    /// another
-    /// folder.
+    /// another folder.
     /// </summary>
     private static string Placed(string engine, string connection, string folder)
     {

@@ -46,7 +46,7 @@ internal static class Terminal
 
     public static IAnsiConsole Error() => Console(System.Console.Error, System.Console.IsErrorRedirected);
 
-    /// <summary>Standard error for what moves, such as a progress bar; null where nobody watches.</summary>
+    /// <summary>Standard error for what moves, such as a progress bar; null if nobody watches.</summary>
     public static IAnsiConsole? Live() =>
         System.Console.IsErrorRedirected || Environment.GetEnvironmentVariable("TERM") is null or "dumb"
             ? null
@@ -64,8 +64,7 @@ internal static class Terminal
 
     /// <summary>
     /// A text of somebody else's as it may stand in a terminal: what would be obeyed there (control characters, changes of
-    /// writing
-    /// direction) is shown as its number, line breaks too, so that no text can pass for a line of ours.
+    /// writing direction) is shown as its number, line breaks too, so that no text can pass for a line of ours.
     /// </summary>
     public static string Shown(string text)
     {

@@ -71,10 +71,10 @@ public sealed class AddressBuilder
         }
     }
 
-    /// <summary>The address of a template without parameters; null where it has some.</summary>
+    /// <summary>The address of a template without parameters; null if it has some.</summary>
     public string? Fixed => Template.Parameters.Count == 0 ? AddressWithoutParameters : null;
 
-    /// <summary>The address without any parameter; null where it cannot do without one.</summary>
+    /// <summary>The address without any parameter; null if it cannot do without one.</summary>
     public string? AddressWithoutParameters =>
         _around.Length == 0 && _query.All(parameter => parameter.IsOptional) ? Encoding.ASCII.GetString(_literals[0]) : null;
 
@@ -115,7 +115,7 @@ public sealed class AddressBuilder
     }
 
     /// <summary>
-    /// The address for several texts a parameter, each written once; null where a path parameter has none, or no URL can carry
+    /// The address for several texts a parameter, each written once; null if a path parameter has none, or no URL can carry
     /// one.
     /// </summary>
     public string? Build(IReadOnlyList<IReadOnlyList<string>> texts)

@@ -26,7 +26,7 @@ public sealed class Mount
 
     public IReadOnlyList<string> Segments { get; }
 
-    /// <summary>Reads a prefix as somebody wrote it, a slash behind it or not; null where it is none.</summary>
+    /// <summary>Reads a prefix as somebody wrote it, a slash behind it or not; null if it is none.</summary>
     public static Mount? Parse(string text)
     {
         if (text is "" or "/")

@@ -18,7 +18,7 @@ public sealed class PathTree<TPage>
         node.Pages = [.. node.Pages, page];
     }
 
-    /// <summary>The pages of the target's path; empty where there are none.</summary>
+    /// <summary>The pages of the target's path; empty if there are none.</summary>
     /// <param name="depth">How many of the target's segments to match: all of them, or one less to see past a trailing
     /// slash.</param>
     public IReadOnlyList<TPage> Match(RequestTarget target, int depth) => Find(_root, target, 0, depth)?.Pages ?? [];

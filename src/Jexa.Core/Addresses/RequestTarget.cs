@@ -27,11 +27,11 @@ public sealed class RequestTarget
     public TargetFault Fault { get; }
 
     /// <summary>
-    /// The path below the mount as it came, without scheme, host and query string; empty where it ends with the mount itself.
+    /// The path below the mount as it came, without scheme, host and query string; empty if it ends with the mount itself.
     /// </summary>
     public ReadOnlySpan<char> Path => Raw.AsSpan(PathStart, PathEnd - PathStart);
 
-    /// <summary>The query string as it came, with its question mark; empty where there is none.</summary>
+    /// <summary>The query string as it came, with its question mark; empty if there is none.</summary>
     public ReadOnlySpan<char> QueryString => Raw.AsSpan(PathEnd);
 
     /// <summary>The segments below the mount; the root path has none. A trailing slash makes a last, empty segment.</summary>
@@ -53,7 +53,7 @@ public sealed class RequestTarget
 
     private int PathEnd { get; }
 
-    /// <summary>The decoded text of a segment; empty where it is bad.</summary>
+    /// <summary>The decoded text of a segment; empty if it is bad.</summary>
     public ReadOnlySpan<char> Text(int segment) => Text(Raw, _segments[segment]);
 
     public static RequestTarget Read(string raw) => Read(raw, Mount.Root);

@@ -5,8 +5,8 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Addresses;
 
 /// <summary>One segment of a template: a literal, or one parameter between a literal prefix and suffix.</summary>
-/// <param name="Literal">The decoded literal; null where the segment holds a parameter.</param>
-/// <param name="Parameter">The parameter's name; null where the segment is a literal.</param>
+/// <param name="Literal">The decoded literal; null if the segment holds a parameter.</param>
+/// <param name="Parameter">The parameter's name; null if the segment is a literal.</param>
 public sealed record SegmentPattern(string? Literal, string Prefix, string? Parameter, string Suffix)
 {
     public static SegmentPattern OfLiteral(string literal) => new(literal, "", null, "");

@@ -8,8 +8,7 @@ namespace Jexa.Core.Contracts;
 
 /// <summary>
 /// What an address says, as far as it alone tells: which page it means and the values of its parameters, or how a visit to it
-/// would
-/// end before anything is loaded. Clients that are written from a site read addresses by the same rules.
+/// would end before anything is loaded. Clients that are written from a site read addresses by the same rules.
 /// </summary>
 public abstract record AddressReading
 {

@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using Jexa.Core.Edits;
 using Jexa.Core.Keys;
 using Jexa.Core.Sites;
@@ -8,7 +9,7 @@ namespace Jexa.Core.Contracts;
 
 /// <summary>A page as programs see it: its addresses, what it answers with, what can be sent to it.</summary>
 /// <param name="Fields">Of its record, or of each of its records.</param>
-/// <param name="Asked">What its form asks for; empty where it has none.</param>
+/// <param name="Asked">What its form asks for; empty if it has none.</param>
 /// <param name="Orders">What a list can be ordered by.</param>
 public sealed record PageContract(
     Page Page,
@@ -47,7 +48,8 @@ public sealed record PageContract(
             "edit" => $"Changes one {Page.Record!.One}",
             "new" => $"Adds one {Page.Record!.One}",
             "delete" => $"Deletes one {Page.Record!.One}",
-            _ => "A text",
+            "text" => "A text",
+            var other => throw new UnreachableException($"A page of kind {other} has no contract."),
         };
 
     public static PageContract Of(Page page) =>
@@ -197,6 +199,7 @@ public sealed record PageContract(
             FieldType.Date => ValueKind.Date,
             FieldType.Timestamp => ValueKind.Moment,
             FieldType.Bytes => ValueKind.Bytes,
-            _ => ValueKind.Any,
+            FieldType.Any => ValueKind.Any,
+            _ => throw new UnreachableException($"A field of type {type} has no kind of values."),
         };
 }

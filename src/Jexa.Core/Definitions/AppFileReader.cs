@@ -11,7 +11,7 @@ public static class AppFileReader
     /// <summary>The largest app file that is read, in bytes.</summary>
     public const int MaxBytes = AppFileTree.MaxBytes;
 
-    /// <summary>The definition, as far as it could be read; null where there is nothing to go on with.</summary>
+    /// <summary>The definition, as far as it could be read; null if there is nothing to go on with.</summary>
     /// <param name="file">The file's name as findings show it; relative connections start from its folder.</param>
     public static AppDefinition? Read(string file, ReadOnlySpan<byte> bytes, FindingList findings)
     {

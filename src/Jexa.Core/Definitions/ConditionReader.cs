@@ -16,7 +16,7 @@ internal static class ConditionReader
         ("starts_with", ConditionKind.StartsWith),
     ];
 
-    /// <summary>The conditions under a key, all of which must hold; empty where it is absent.</summary>
+    /// <summary>The conditions under a key, all of which must hold; empty if it is absent.</summary>
     public static IReadOnlyList<ConditionDefinition> Read(MappingReader owner, string key, FindingList findings) =>
         owner.Value(key) is { } node ? Group(node, $"“{key}”", findings) : [];
 

@@ -2,8 +2,7 @@ namespace Jexa.Core.Definitions;
 
 /// <summary>
 /// The pages that <c>forms: [edit, new, delete]</c> of a record's page stands for: each is what it would be if it were written
-/// out
-/// (<c>bridge-edit</c>, <c>bridge-new</c>, <c>bridge-delete</c>). One that is written out stays as it is written.
+/// out (<c>bridge-edit</c>, <c>bridge-new</c>, <c>bridge-delete</c>). One that is written out stays as it is written.
 /// </summary>
 internal static class FormPages
 {

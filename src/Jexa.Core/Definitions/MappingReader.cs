@@ -81,7 +81,7 @@ internal sealed class MappingReader
         return _entries.ContainsKey(key);
     }
 
-    /// <summary>The value of a key whatever its shape; null where it is absent.</summary>
+    /// <summary>The value of a key whatever its shape; null if it is absent.</summary>
     public Node? Value(string key)
     {
         _known.Add(key);
@@ -136,7 +136,7 @@ internal sealed class MappingReader
         return [];
     }
 
-    /// <summary>A whole number within limits; null where it is absent or, reported, none.</summary>
+    /// <summary>A whole number within limits; null if it is absent or, reported, none.</summary>
     public int? Number(string key, int least, int most)
     {
         if (Text(key) is not { } word)

@@ -4,7 +4,7 @@ namespace Jexa.Core.Definitions;
 public static class Nearest
 {
     /// <summary>
-    /// The nearest word within a third of the length in edits, or that merely goes on, case aside; null where none is that near.
+    /// The nearest word within a third of the length in edits, or that merely goes on, case aside; null if none is that near.
     /// </summary>
     public static string? To(string word, IEnumerable<string> valid)
     {

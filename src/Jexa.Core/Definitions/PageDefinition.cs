@@ -1,7 +1,7 @@
 namespace Jexa.Core.Definitions;
 
 /// <param name="Was">Paths the page had before: they lead to where it is now.</param>
-/// <param name="DrawnAt">The base address below which another program draws the page; null where Jexa does.</param>
+/// <param name="DrawnAt">The base address below which another program draws the page; null if Jexa does.</param>
 /// <param name="Record">The record kind; empty on a text page.</param>
 /// <param name="Text">The Markdown of a text page, or the file that holds it.</param>
 /// <param name="Where">What its records satisfy, beyond being visible.</param>
@@ -11,7 +11,7 @@ namespace Jexa.Core.Definitions;
 /// <param name="Look">What its records look like: <c>table</c>, <c>cards</c> or <c>bullets</c>.</param>
 /// <param name="Beside">The list that stands beside the record.</param>
 /// <param name="NeighboursHidden">The page does not lead to the records before and behind.</param>
-/// <param name="Menu">Where the page stands in the menu; null where the file's order decides.</param>
+/// <param name="Menu">Where the page stands in the menu; null if the file's order decides.</param>
 /// <param name="Form">The fields that its form asks for, in this order; empty for all that can be written.</param>
 /// <param name="Then">The page that a save leads to; null for the record's own, or its list where there is none or it is
 /// gone.</param>

@@ -1,12 +1,12 @@
 namespace Jexa.Core.Definitions;
 
 /// <param name="Source">The source's name.</param>
-/// <param name="Table">The table or view; null where the records come from a query.</param>
-/// <param name="Query">The developer's own query; null where the records come from a table.</param>
+/// <param name="Table">The table or view; null if the records come from a query.</param>
+/// <param name="Query">The developer's own query; null if the records come from a table.</param>
 /// <param name="Parameters">The query's named parameters.</param>
 /// <param name="Key">Empty where it is read from the schema.</param>
 /// <param name="UniqueAssumed">The developer vouches that the key is unique although nothing in the source keeps it so.</param>
-/// <param name="Parent">The foreign key that leads to the record this one belongs to; empty where it belongs to none.</param>
+/// <param name="Parent">The foreign key that leads to the record this one belongs to; empty if it belongs to none.</param>
 public sealed record RecordDefinition(
     Written Name,
     Written Source,

@@ -4,8 +4,7 @@ namespace Jexa.Core.Definitions;
 
 /// <summary>
 /// Finds holes without quotes inside braces or brackets of YAML, such as <c>{ path: /lights/{id} }</c>: YAML ends the text before
-/// them
-/// and reads mappings, and what follows from that would be told at ten other places.
+/// them and reads mappings, and what follows from that would be told at ten other places.
 /// </summary>
 internal sealed partial class UnquotedBraces(string file, FindingList findings)
 {

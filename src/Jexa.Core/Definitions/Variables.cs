@@ -5,7 +5,7 @@ namespace Jexa.Core.Definitions;
 /// <summary>Variables of the environment, written <c>${NAME}</c> in a text of the app file.</summary>
 public static class Variables
 {
-    /// <summary>The text with its variables filled in; null where one is not set.</summary>
+    /// <summary>The text with its variables filled in; null if one is not set.</summary>
     /// <param name="quote">A value as it stands within the text; a variable that is the whole text says all of it, and stands as
     /// it is.</param>
     /// <param name="missing">Told of each variable that is not set, and where it stands.</param>

@@ -13,7 +13,7 @@ namespace Jexa.Core.Drafts;
 /// they hold.
 /// </summary>
 /// <param name="Doubts">What of it cannot be used, and why.</param>
-/// <param name="Version">The version of OpenAPI it is written in; null where it is no such description.</param>
+/// <param name="Version">The version of OpenAPI it is written in; null if it is no such description.</param>
 public sealed record ApiDescription(
     string? Version,
     string? Title,

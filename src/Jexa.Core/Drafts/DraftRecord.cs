@@ -83,7 +83,7 @@ internal sealed class DraftRecord
     public string One { get; }
 
     /// <summary>
-    /// The columns that its records are told apart by, or at least put in order by; empty where there are none.
+    /// The columns that its records are told apart by, or at least put in order by; empty if there are none.
     /// </summary>
     public IReadOnlyList<string> Key { get; }
 
@@ -95,10 +95,10 @@ internal sealed class DraftRecord
     /// <summary>Whether it does little more than tie two others together.</summary>
     public bool IsTie { get; }
 
-    /// <summary>The column that says most of a record; null where none does.</summary>
+    /// <summary>The column that says most of a record; null if none does.</summary>
     public ColumnSchema? Label { get; }
 
-    /// <summary>The day that a record is of; null where it is of none.</summary>
+    /// <summary>The day that a record is of; null if it is of none.</summary>
     public ColumnSchema? Date { get; }
 
     /// <summary>Foreign keys of one column that lead to another table of the draft.</summary>

@@ -9,8 +9,7 @@ namespace Jexa.Core.Drafts;
 
 /// <summary>
 /// Writes a first app file over a source: a list, a detail page and, where it can be written to, pages to edit for each table;
-/// labels,
-/// columns, related records, years and side lists as a person would choose them who sees the schema and nothing else.
+/// labels, columns, related records, years and side lists as a person would choose them who sees the schema and nothing else.
 /// </summary>
 public sealed class Drafter
 {
@@ -424,7 +423,7 @@ public sealed class Drafter
                 .Take(3),
         ];
 
-    /// <summary>Which field each parameter stands for; null where the names say it.</summary>
+    /// <summary>Which field each parameter stands for; null if the names say it.</summary>
     private static string? Bound(DraftRecord record)
     {
         if (record.Key is [var only])

@@ -43,8 +43,7 @@ public static class FieldText
 
     /// <summary>
     /// Whether a form sends a text back as it was shown: a browser ends lines in one way, drops them in an input of one line, and
-    /// has
-    /// the replacement character for what HTML cannot hold.
+    /// has the replacement character for what HTML cannot hold.
     /// </summary>
     public static bool IsSentBack(FormField field, string shown, string sent)
     {

@@ -7,8 +7,7 @@ namespace Jexa.Core.Edits;
 
 /// <summary>
 /// What a form carries besides its fields: which change it is meant to become, of which record, for which visitor, and the values
-/// it
-/// was made from.
+/// it was made from.
 /// </summary>
 /// <param name="Token">The key of the intended change; spent by a save.</param>
 /// <param name="Page">The page whose form it is.</param>
@@ -81,7 +80,7 @@ public sealed record FormContract(
         return seal.Seal(bytes.ToArray());
     }
 
-    /// <summary>The contract; null where the text is none of ours.</summary>
+    /// <summary>The contract; null if the text is none of ours.</summary>
     public static FormContract? Open(IFormSeal seal, string text)
     {
         if (text.Length == 0 || seal.Open(text) is not { } bytes)

@@ -24,7 +24,7 @@ public interface IChangeLog
     /// <summary>The latest first.</summary>
     IReadOnlyList<LoggedChange> Read(ChangeQuestion question);
 
-    /// <summary>The latest thing that became of a key; null where nothing is known.</summary>
+    /// <summary>The latest thing that became of a key; null if nothing is known.</summary>
     LoggedKeyEvent? LatestKeyEvent(string scope, string key);
 
     /// <summary>The first thing that became of a key behind a change.</summary>

@@ -10,6 +10,6 @@ public interface IFormSeal
 {
     string Seal(ReadOnlySpan<byte> content);
 
-    /// <summary>What was sealed; null where it was not, or by somebody else.</summary>
+    /// <summary>What was sealed; null if it was not, or by somebody else.</summary>
     byte[]? Open(string text);
 }

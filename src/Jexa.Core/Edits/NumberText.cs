@@ -6,8 +6,7 @@ namespace Jexa.Core.Edits;
 
 /// <summary>
 /// Numbers as the app's locale writes them: what inputs of forms show, and how what was typed there is read. Everywhere else, in
-/// JSON
-/// too, a number has a point and no groups.
+/// JSON too, a number has a point and no groups.
 /// </summary>
 public static partial class NumberText
 {
@@ -23,8 +22,7 @@ public static partial class NumberText
 
     /// <summary>
     /// What was typed, as a plain number. A point where the locale has another mark is a fault unless it parts groups of three
-    /// digits:
-    /// to guess could make 1.500 of 1.5.
+    /// digits: to guess could make 1.500 of 1.5.
     /// </summary>
     public static (string Text, string? Fault) Read(FormField field, string typed)
     {

@@ -102,7 +102,7 @@ public sealed record SentForm(SentFault Fault, IReadOnlyList<(string Name, strin
         }
     }
 
-    /// <summary>The only text of a name; null where there is none, or several.</summary>
+    /// <summary>The only text of a name; null if there is none, or several.</summary>
     public string? One(string name)
     {
         string? found = null;

@@ -7,8 +7,7 @@ namespace Jexa.Core.Edits;
 
 /// <summary>
 /// Values exactly as their source stores them: what tells whether a record is still as it was, what the change log keeps, and
-/// what
-/// undoing writes back. As JSON a text is a string, a whole number a number, a real one a number with a point, bytes are
+/// what undoing writes back. As JSON a text is a string, a whole number a number, a real one a number with a point, bytes are
 /// <c>{"base64": …}</c>.
 /// </summary>
 public static class StoredValue

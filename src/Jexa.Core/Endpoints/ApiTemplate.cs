@@ -4,12 +4,11 @@ namespace Jexa.Core.Endpoints;
 
 /// <summary>
 /// URI templates of endpoints (RFC 6570): literals, <c>{name}</c>, <c>{?a,b}</c> and <c>{&amp;a,b}</c>. What is not given in a
-/// query
-/// is left out; a path is not expanded without all of its values.
+/// query is left out; a path is not expanded without all of its values.
 /// </summary>
 public static class ApiTemplate
 {
-    /// <summary>What is wrong with a template, as a sentence; null where nothing is.</summary>
+    /// <summary>What is wrong with a template, as a sentence; null if nothing is.</summary>
     public static string? FaultOf(string template)
     {
         if (template.Length == 0 || template[0] != '/' || template.StartsWith("//", StringComparison.Ordinal))
@@ -50,7 +49,7 @@ public static class ApiTemplate
     }
 
     /// <summary>
-    /// The path and query string; null where a value cannot stand in a path: one that is lacking, empty, or has a dot segment.
+    /// The path and query string; null if a value cannot stand in a path: one that is lacking, empty, or has a dot segment.
     /// </summary>
     public static string? Expand(string template, Func<string, string?> valueOf)
     {

@@ -48,8 +48,7 @@ public sealed class Conventions
         Zone is null ? moment : TimeZoneInfo.ConvertTimeFromUtc(DateTime.SpecifyKind(moment, DateTimeKind.Utc), Zone);
 
     /// <summary>
-    /// The moment, as the source keeps it, that the app's clocks show so; null where they leave it out. Where they show it twice,
-    /// the first.
+    /// Converts local time to stored time; null inside a daylight-saving gap. Of a time that occurs twice, the first.
     /// </summary>
     public DateTime? Kept(DateTime local)
     {

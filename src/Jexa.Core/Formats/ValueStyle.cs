@@ -4,7 +4,7 @@ namespace Jexa.Core.Formats;
 /// <param name="Unit">Written behind each value; null for none.</param>
 /// <param name="Decimals">Digits behind the decimal mark; null for as many as there are.</param>
 /// <param name="Choices">What stands for each stored value, by its canonical text.</param>
-/// <param name="Pictures">Where a picture's file is; null where the field is none.</param>
+/// <param name="Pictures">Where a picture's file is; null if the field is none.</param>
 public sealed record ValueStyle(
     Conventions Conventions,
     FieldForm Form,

@@ -4,8 +4,7 @@ namespace Jexa.Core.Keys;
 
 /// <summary>
 /// Bytes, such as a hash. Canonical: two lower-case hexadecimal digits for each. Upper case is the same value spelled otherwise.
-/// Longer
-/// ones than a hash of 512 bits have no address.
+/// Longer ones than a hash of 512 bits have no address.
 /// </summary>
 public sealed class BytesKey : KeyType
 {

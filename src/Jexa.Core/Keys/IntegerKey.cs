@@ -5,9 +5,8 @@ namespace Jexa.Core.Keys;
 
 /// <summary>
 /// Whole numbers of 64 bits, or fewer where the column holds fewer. Canonical: ASCII digits without leading zeros, a minus where
-/// negative. <c>007</c>, <c>+7</c>
-/// and <c>-0</c> are the same number spelled otherwise; <c>7.0</c>, <c>1e3</c>, <c>0x7</c>, blanks and the digits of other
-/// scripts are no number here.
+/// negative. <c>007</c>, <c>+7</c> and <c>-0</c> are the same number spelled otherwise; <c>7.0</c>, <c>1e3</c>, <c>0x7</c>,
+/// blanks and the digits of other scripts are no number here.
 /// </summary>
 public sealed class IntegerKey : KeyType
 {

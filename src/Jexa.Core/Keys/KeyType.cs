@@ -41,7 +41,7 @@ public abstract class KeyType
     /// <summary>How a loaded key cell compares with the value asked for.</summary>
     public abstract KeyMatch Compare(Row row, int column, TypedValue asked);
 
-    /// <summary>The key type for a column, or null where there is none for its type.</summary>
+    /// <summary>The key type for a column, or null if there is none for its type.</summary>
     public static KeyType? For(ColumnSchema column, FieldType type, TextForm form) =>
         type switch
         {

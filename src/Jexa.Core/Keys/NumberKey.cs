@@ -107,7 +107,7 @@ public sealed class NumberKey : KeyType
     public override KeyMatch Compare(Row row, int column, TypedValue asked) =>
         Held(row, column) is { } held && held.Equals(asked) ? KeyMatch.Exact : KeyMatch.None;
 
-    /// <summary>The value; null where a decimal has more digits than an address can carry.</summary>
+    /// <summary>The value; null if a decimal has more digits than an address can carry.</summary>
     private TypedValue? Held(Row row, int column) =>
         !Holds(row[column]) ? null
         : row[column].Kind == CellKind.Decimal && !decimal.TryParse(row.Text(column), CultureInfo.InvariantCulture, out _) ? null

@@ -34,7 +34,7 @@ public sealed record TextForm(string? Pattern, int? MaxLength, string? Example)
         }
     }
 
-    /// <summary>The pattern over a whole text; null where there is none.</summary>
+    /// <summary>The pattern over a whole text; null if there is none.</summary>
     /// <param name="ignoreCase">For columns that fold case, whose other spellings lead to the canonical one.</param>
     public Regex? Whole(bool ignoreCase) =>
         Pattern is null ? null : new Regex($@"\A(?:{Pattern})\z", ignoreCase ? Options | RegexOptions.IgnoreCase : Options);

@@ -8,7 +8,7 @@ public abstract record Ordering
     private Ordering() { }
 
     /// <summary>By a column.</summary>
-    /// <param name="Empties">Where rows without a value come; null where there can be none.</param>
+    /// <param name="Empties">Where rows without a value come; null if there can be none.</param>
     public sealed record ByColumn(ColumnRef Column, bool Descending, EmptyPlace? Empties) : Ordering;
 
     /// <summary>Rows that equal an argument code unit by code unit first, whatever the column's collation.</summary>

@@ -2,8 +2,7 @@ namespace Jexa.Core.Plans;
 
 /// <summary>
 /// The rows that a query is made over. Every query takes them, so that none can be made without saying whether they are those
-/// that a
-/// visitor may see: <c>SiteRecord.Seen</c> makes these, and nothing else does.
+/// that a visitor may see: <c>SiteRecord.Seen</c> makes these, and nothing else does.
 /// </summary>
 public sealed record RecordRows
 {
@@ -19,8 +18,7 @@ public sealed record RecordRows
 
     /// <summary>
     /// All rows, also those that no visitor may see. Only for those who decide by themselves what they tell of them: a lookup
-    /// that
-    /// tells hidden from unknown, a change, what the source keeps unique.
+    /// that tells hidden from unknown, a change, what the source keeps unique.
     /// </summary>
     public static RecordRows Whole(RowOrigin origin) => new(origin, []);
 }

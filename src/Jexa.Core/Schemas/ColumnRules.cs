@@ -3,7 +3,7 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Schemas;
 
 /// <summary>What the source's own rules say of one column's values.</summary>
-/// <param name="OneOf">The only values there may be, as their texts; null where there are others.</param>
+/// <param name="OneOf">The only values there may be, as their texts; null if there are others.</param>
 /// <param name="Least">The least number.</param>
 /// <param name="Most">The greatest number.</param>
 /// <param name="MaxLength">The most characters of a text.</param>

@@ -3,7 +3,7 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Schemas;
 
 /// <summary>A column as its source declares it.</summary>
-/// <param name="DeclaredType">The type as it is written in the source; empty where nothing is declared.</param>
+/// <param name="DeclaredType">The type as it is written in the source; empty if nothing is declared.</param>
 /// <param name="Nullable">Whether a row may have no value here.</param>
 /// <param name="Default">The default as the source writes it, or null.</param>
 /// <param name="Automatic">Whether the source fills it by itself (an automatic key, a computed column).</param>

@@ -5,7 +5,7 @@ namespace Jexa.Core.Schemas;
 /// <summary>What a source says it holds, at one moment. Names compare ordinally, as the source spells them.</summary>
 public sealed record SourceSchema(IReadOnlyList<TableSchema> Tables)
 {
-    /// <summary>Why nothing can be written, as the rest of a sentence; null where something can.</summary>
+    /// <summary>Why nothing can be written, as the rest of a sentence; null if something can.</summary>
     public string? ReadOnlyBecause { get; init; }
 
     /// <summary>

@@ -5,7 +5,7 @@ namespace Jexa.Core.Schemas;
 /// <summary>
 /// A table or view: its columns, the sets of columns that tell its rows apart, and where its foreign keys lead.
 /// </summary>
-/// <param name="PrimaryKey">Column names in key order; empty where there is none.</param>
+/// <param name="PrimaryKey">Column names in key order; empty if there is none.</param>
 /// <param name="UniqueKeys">Every set of columns the source keeps unique, the primary key among them; partial indexes are
 /// not.</param>
 public sealed record TableSchema(
@@ -22,7 +22,7 @@ public sealed record TableSchema(
     /// <summary>The columns that an index begins with, unique or not.</summary>
     public IReadOnlyCollection<string> IndexedFirst { get; init; } = [];
 
-    /// <summary>How many rows there are, as near as the source can tell at once; null where it cannot.</summary>
+    /// <summary>How many rows there are, as near as the source can tell at once; null if it cannot.</summary>
     public long? AboutRows { get; init; }
 
     /// <summary>
@@ -30,7 +30,7 @@ public sealed record TableSchema(
     /// </summary>
     public bool IsLarge => AboutRows > LargeTable;
 
-    /// <summary>Why a row has no key unless the app file names one, as a sentence; null where nothing is to be said.</summary>
+    /// <summary>Why a row has no key unless the app file names one, as a sentence; null if nothing is to be said.</summary>
     public string? KeyAdvice { get; init; }
 
     /// <summary>

@@ -133,7 +133,7 @@ internal sealed class BlockCompiler(
     }
 
     /// <summary>
-    /// The page for one more of the block's records, tied to the page's; null where there is none, or the page leads there by
+    /// The page for one more of the block's records, tied to the page's; null if there is none, or the page leads there by
     /// itself.
     /// </summary>
     private LinkPlan? Add(SiteRecord record, List<Tie> ties, Projections main, IReadOnlyList<LinkDefinition> written)
@@ -275,7 +275,7 @@ internal sealed class BlockCompiler(
     }
 
     /// <summary>
-    /// The list of all that the block shows some of: its parameters are what ties them; null where there is none.
+    /// The list of all that the block shows some of: its parameters are what ties them; null if there is none.
     /// </summary>
     private LinkPlan? All(RelatedDefinition block, SiteRecord record, List<Tie> ties, Projections main)
     {

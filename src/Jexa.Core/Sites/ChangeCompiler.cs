@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using Jexa.Core.Definitions;
 using Jexa.Core.Formats;
 using Jexa.Core.Keys;
@@ -51,7 +52,8 @@ internal sealed class ChangeCompiler(
         {
             PageKind.New => RowActs.Insert,
             PageKind.Delete => RowActs.Delete,
-            _ => RowActs.Update,
+            PageKind.Edit => RowActs.Update,
+            var other => throw new UnreachableException($"A page of kind {other} changes nothing."),
         };
 
     /// <param name="head">The page that changes; null for changes that no page makes.</param>

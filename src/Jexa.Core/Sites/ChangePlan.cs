@@ -14,8 +14,8 @@ namespace Jexa.Core.Sites;
 /// <param name="Columns">Every column, as it is stored.</param>
 /// <param name="Key">Which of the columns make the key.</param>
 /// <param name="Label">What the record is called.</param>
-/// <param name="Id">Writes the key as it stands in addresses; null where no page shows one.</param>
-/// <param name="Then">Where a change leads; null where there is no page of the record's own to lead to.</param>
+/// <param name="Id">Writes the key as it stands in addresses; null if no page shows one.</param>
+/// <param name="Then">Where a change leads; null if there is no page of the record's own to lead to.</param>
 /// <param name="Otherwise">Where it leads if that cannot be, or the record is gone.</param>
 /// <param name="Scopes">What its addresses name it by.</param>
 public sealed record ChangePlan(

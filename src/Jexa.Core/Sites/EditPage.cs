@@ -45,6 +45,6 @@ public sealed class EditPage(
     /// <summary>Links that the app file writes.</summary>
     public IReadOnlyList<LinkPlan> Apart { get; } = apart;
 
-    /// <summary>The record's own page; null where there is none.</summary>
+    /// <summary>The record's own page; null if there is none.</summary>
     public LinkPlan? Cancel { get; } = cancel;
 }

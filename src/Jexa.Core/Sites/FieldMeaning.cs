@@ -6,8 +6,7 @@ namespace Jexa.Core.Sites;
 
 /// <summary>
 /// What the values of fields mean: the key of which record they are, or refer to. Two fields of one type can still be different
-/// things:
-/// a region's number is no light's number.
+/// things: a region's number is no light's number.
 /// </summary>
 internal sealed class FieldMeaning(RecordGraph graph, FindingList findings)
 {

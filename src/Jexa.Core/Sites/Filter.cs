@@ -13,7 +13,7 @@ public abstract record Filter
     private Filter() { }
 
     /// <summary>
-    /// The condition; null where there is nothing to compare with. Equal shapes of values give equal conditions.
+    /// The condition; null if there is nothing to compare with. Equal shapes of values give equal conditions.
     /// </summary>
     public abstract Condition? Apply(ParameterValues values, ArgumentList arguments);
 
@@ -65,7 +65,7 @@ public abstract record Filter
     /// <summary>
     /// A date or moment within days that parameters or the app file say: a half-open range, so that an index serves.
     /// </summary>
-    /// <param name="Range">The first day and the day behind the last; null where a parameter is absent; no end where that is
+    /// <param name="Range">The first day and the day behind the last; null if a parameter is absent; no end where that is
     /// null.</param>
     public sealed record Days(
         ColumnRef Column,

@@ -324,7 +324,7 @@ internal sealed partial class FormCompiler(
         return "";
     }
 
-    /// <summary>A column's default where it is a plain value; null where it is computed, or there is none.</summary>
+    /// <summary>A column's default where it is a plain value; null if it is computed, or there is none.</summary>
     private static string? Literal(SiteField field)
     {
         if (field.Column.Default is not { } said || field.Secret)
@@ -430,8 +430,7 @@ internal sealed partial class FormCompiler(
 
     /// <summary>
     /// What a record is called where it is chosen, the texts in that, and all columns in it. One with a key of several parts is
-    /// told
-    /// apart by the record it belongs to: “Otter Bridge, Span 1”.
+    /// told apart by the record it belongs to: “Otter Bridge, Span 1”.
     /// </summary>
     private (TextPlan Label, List<ColumnRef> Texts, List<ColumnRef> Named) ChoiceLabel(FieldStep step, Projections load)
     {

@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using Jexa.Core.Addresses;
 using Jexa.Core.Definitions;
 using Jexa.Core.Formats;
@@ -32,7 +33,8 @@ internal sealed partial class HeadCompiler(
             PageKind.Detail or PageKind.Edit or PageKind.Delete => Parameters(page, template, record!),
             PageKind.New => NewParameters(page, template, record!),
             PageKind.List => ListParameters(page, template, record!),
-            _ => TextParameters(page, template),
+            PageKind.Text => TextParameters(page, template),
+            var other => throw new UnreachableException($"Nothing reads the parameters of a page of kind {other}."),
         };
         if (parameters is null)
             return null;
@@ -586,7 +588,7 @@ internal sealed partial class HeadCompiler(
         );
     }
 
-    /// <summary>An ID whose address on the second page is taken by the first; null where there is none.</summary>
+    /// <summary>An ID whose address on the second page is taken by the first; null if there is none.</summary>
     private static string? HiddenExample(PageHead first, PageHead second)
     {
         string? example = null;
@@ -635,7 +637,7 @@ internal sealed partial class HeadCompiler(
         + (page.Parameters.FirstOrDefault(p => p.Segment == segment)?.Key is IntegerKey ? "7" : "x")
         + pattern.Suffix;
 
-    /// <summary>The ID that a page would read from a segment; null where it would not be one of its own addresses.</summary>
+    /// <summary>The ID that a page would read from a segment; null if it would not be one of its own addresses.</summary>
     private static string? Taken(PageHead page, int segment, string text)
     {
         var pattern = page.Template.Segments[segment];

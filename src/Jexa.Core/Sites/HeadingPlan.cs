@@ -8,6 +8,6 @@ using Jexa.Core.Views;
 namespace Jexa.Core.Sites;
 
 /// <summary>A heading with parameters in it.</summary>
-/// <param name="Pieces">In order; empty where the heading is always the fallback.</param>
+/// <param name="Pieces">In order; empty if the heading is always the fallback.</param>
 /// <param name="Fallback">Said where a parameter of it is absent.</param>
 public sealed record HeadingPlan(IReadOnlyList<HeadingPiece> Pieces, string Fallback);

@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using Jexa.Core.Addresses;
 using Jexa.Core.Definitions;
 using Jexa.Core.Formats;
@@ -30,7 +31,7 @@ internal sealed class LinkCompiler(
     /// <summary>Pages that links lead to and that are still to be written, by their names.</summary>
     public IReadOnlyDictionary<string, UnwrittenPage> UnwrittenPages => _unwritten;
 
-    /// <summary>The link; null where it cannot be made. What is wrong with it has been reported.</summary>
+    /// <summary>The link; null if it cannot be made. What is wrong with it has been reported.</summary>
     public LinkPlan? Compile(LinkDefinition link, Projections load)
     {
         if (!pages.TryGetValue(link.To.Value, out var target))
@@ -140,7 +141,7 @@ internal sealed class LinkCompiler(
             IsOwn = true,
         };
 
-    /// <summary>The page of one record that its key leads to; null where none is written.</summary>
+    /// <summary>The page of one record that its key leads to; null if none is written.</summary>
     public PageHead? PageOf(SiteRecord record)
     {
         var details = pages
@@ -154,8 +155,7 @@ internal sealed class LinkCompiler(
 
     /// <summary>
     /// How a foreign key shows the record it leads to; null for a field that is none, or leads to no record kind of the app. A
-    /// foreign key of
-    /// several fields is shown on the last of them that is no foreign key by itself.
+    /// foreign key of several fields is shown on the last of them that is no foreign key by itself.
     /// </summary>
     /// <param name="table">The table that has the field.</param>
     public ReferencePlan? Reference(SiteRecord of, SiteField field, int table, Projections load)
@@ -177,14 +177,14 @@ internal sealed class LinkCompiler(
         bool IsKeyAlone(string column) => steps.Exists(one => one.Key.Columns is [var only] && only == column);
     }
 
-    /// <summary>A column of a joined record that is never empty where it is there and visible.</summary>
+    /// <summary>A column of a joined record that is never empty if it is there and visible.</summary>
     public static int Presence(FieldStep step, int joined, Projections load)
     {
         var seen = step.Other.Fields.First(f => f.Column.Name == step.Key.References[0]);
         return load.Add(new Plans.ColumnRef(joined, seen.Column.Name), seen.Type);
     }
 
-    /// <summary>The link to a joined record's page; null where there is none.</summary>
+    /// <summary>The link to a joined record's page; null if there is none.</summary>
     /// <param name="by">The field that leads there, where it is one.</param>
     public LinkPlan? To(SiteRecord other, int joined, Projections load, SiteField? by = null)
     {
@@ -220,7 +220,8 @@ internal sealed class LinkCompiler(
             PageKind.Edit => "Edit",
             PageKind.Delete => "Delete",
             PageKind.New => page.Definition.Title?.Value ?? $"New {page.Record.One}",
-            _ => ListHeading(page),
+            PageKind.List or PageKind.Text => ListHeading(page),
+            var other => throw new UnreachableException($"No link says what a page of kind {other} is."),
         };
 
     /// <summary>The heading of a list or text page where no parameter is given.</summary>
@@ -235,8 +236,7 @@ internal sealed class LinkCompiler(
 
     /// <summary>
     /// The link to a page that is still to be written: it passes what it says that it passes, else the key of the record that it
-    /// stands on, so
-    /// that its stub can show it.
+    /// stands on, so that its stub can show it.
     /// </summary>
     private LinkPlan Unwritten(LinkDefinition link, Projections load)
     {

@@ -9,7 +9,7 @@ namespace Jexa.Core.Sites;
 
 /// <summary>Shows the records of a kind, a window at a time.</summary>
 /// <param name="parents">The records that its parameters name: each must be there.</param>
-/// <param name="all">The list of all these records; null where there is none that can be opened by itself.</param>
+/// <param name="all">The list of all these records; null if there is none that can be opened by itself.</param>
 public sealed class ListPage(
     PageHead head,
     ListShape shape,
@@ -30,7 +30,7 @@ public sealed class ListPage(
     private readonly ConcurrentDictionary<DetailPage, NeighbourPlan> _neighbours = [];
 
     /// <summary>
-    /// The page that makes a new record, and which of the list's parameters fill its own (-1 for none); null where there is none.
+    /// The page that makes a new record, and which of the list's parameters fill its own (-1 for none); null if there is none.
     /// </summary>
     public AddPlan? Add { get; init; }
 

@@ -64,6 +64,6 @@ public abstract class Page(PageHead head)
     /// <summary>Whether it shows pictures whose place the app file does not say.</summary>
     public virtual bool LacksPictures => false;
 
-    /// <summary>Where addresses to try it with come from; null where there is nothing to take them from.</summary>
+    /// <summary>Where addresses to try it with come from; null if there is nothing to take them from.</summary>
     public SamplePlan? Samples { get; init; }
 }

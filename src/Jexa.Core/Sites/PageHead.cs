@@ -12,7 +12,7 @@ namespace Jexa.Core.Sites;
 
 /// <summary>What other pages need to know of a page before any of them is compiled whole.</summary>
 /// <param name="OwnsAddress">
-/// Whether an address of this page's template is really matched by this page; null where no other page can take any.
+/// Whether an address of this page's template is really matched by this page; null if no other page can take any.
 /// </param>
 public sealed record PageHead(
     PageDefinition Definition,
@@ -37,20 +37,20 @@ public sealed record PageHead(
         throw new InvalidOperationException($"The page “{Name}” has no parameter {name}.");
     }
 
-    /// <summary>The page's address where it can be opened by itself; null where it needs a parameter.</summary>
+    /// <summary>The page's address where it can be opened by itself; null if it needs a parameter.</summary>
     public string? AddressWithoutParameters => Builder.AddressWithoutParameters;
 
     /// <summary>Where links to the page lead: to wherever it is drawn.</summary>
     public AddressBuilder LinkBuilder { get; init; } = Builder;
 
-    /// <summary>Where a link without parameters leads; null where it needs one.</summary>
+    /// <summary>Where a link without parameters leads; null if it needs one.</summary>
     public string? OpenAddress => LinkBuilder.AddressWithoutParameters;
 
-    /// <summary>The base address below which another program draws the page; null where Jexa does.</summary>
+    /// <summary>The base address below which another program draws the page; null if Jexa does.</summary>
     public string? DrawnAt => Definition.DrawnAt?.Value;
 
     /// <summary>
-    /// What must be asked of an address that a link was built for; nothing where another program decides what it leads to.
+    /// What must be asked of an address that a link was built for; nothing if another program decides what it leads to.
     /// </summary>
     public Func<string, bool>? OwnsLink => DrawnAt is null ? OwnsAddress : null;
 }

@@ -16,7 +16,7 @@ namespace Jexa.Core.Sites;
 /// <param name="Key">How its text is read.</param>
 /// <param name="Required">Without it the page is not meant.</param>
 /// <param name="Many">It may be given several times.</param>
-/// <param name="Path">How the field is reached; null where it is the record's own, or no field at all.</param>
+/// <param name="Path">How the field is reached; null if it is the record's own, or no field at all.</param>
 /// <param name="IsEqual">The record's field must equal it: a link can fill it from such a field.</param>
 public sealed record PageParameter(
     string Name,

@@ -58,8 +58,7 @@ internal sealed class Projections(SiteRecord record, IReadOnlyList<Join>? joins 
 
     /// <summary>
     /// The column of a field. That of a foreign key to a record that may be hidden is read from the record itself: there it is
-    /// empty if
-    /// the record may not be seen.
+    /// empty if the record may not be seen.
     /// </summary>
     private ColumnRef Ref(int table, SiteRecord owner, SiteField field)
     {

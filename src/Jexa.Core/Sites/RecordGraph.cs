@@ -12,7 +12,7 @@ public sealed class RecordGraph(IReadOnlyList<SiteRecord> records)
     /// <summary>The most foreign keys from a record to a field.</summary>
     public const int MaxSteps = 4;
 
-    /// <summary>The record kind that a foreign key leads to; null where the app has none over that table.</summary>
+    /// <summary>The record kind that a foreign key leads to; null if the app has none over that table.</summary>
     public SiteRecord? Other(SiteRecord from, ForeignKeySchema key) =>
         records.FirstOrDefault(record =>
             record.Source == from.Source
@@ -21,7 +21,7 @@ public sealed class RecordGraph(IReadOnlyList<SiteRecord> records)
         );
 
     /// <summary>
-    /// A record kind over a table of another's source, its query's parameters whatever they are; null where the app has none.
+    /// A record kind over a table of another's source, its query's parameters whatever they are; null if the app has none.
     /// </summary>
     public SiteRecord? RecordOver(SiteRecord from, string table) =>
         records.FirstOrDefault(record => record.Source == from.Source && record.Query is null && record.Table.Name == table);
@@ -61,7 +61,7 @@ public sealed class RecordGraph(IReadOnlyList<SiteRecord> records)
         return FieldUse.Find(last, at.Fields, asWhat, findings) is { } field ? new FieldPath(name.Value, steps, field) : null;
     }
 
-    /// <summary>The only foreign key of a record that a word can mean; null where there is none, or several.</summary>
+    /// <summary>The only foreign key of a record that a word can mean; null if there is none, or several.</summary>
     public FieldStep? FindStep(SiteRecord from, string word) => Ways(from, word).ToList() is [var only] ? only : null;
 
     /// <summary>

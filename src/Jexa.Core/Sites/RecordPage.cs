@@ -22,7 +22,7 @@ public abstract class RecordPage(PageHead head, RecordLookup lookup, LinkPlan ow
     public IdAnswers Ids => Head.Definition.Ids;
 
     /// <summary>
-    /// The record and fields that its addresses name a record by; null where one of them is another record's, or the page shows
+    /// The record and fields that its addresses name a record by; null if one of them is another record's, or the page shows
     /// some records only.
     /// </summary>
     public string? Scope { get; } = KeyScope.NameOf(head);

@@ -165,7 +165,7 @@ internal sealed class RowCompiler(RecordGraph graph, LinkCompiler links, string 
     internal static Func<Row, bool> When(SiteField field, Projections load) =>
         new RowTest(field.When, column => load.Add(load.Record.Fields.First(f => f.Column.Name == column.Name))).Holds;
 
-    /// <summary>Where the picture is that a field names; null where no address can lead to it.</summary>
+    /// <summary>Where the picture is that a field names; null if no address can lead to it.</summary>
     public PicturePlan? Picture(SiteRecord owner, SiteField field, int table, PicturePlace place, Projections load)
     {
         if (place.Folder is not null && !MediaLookup.HasAddress(owner))

@@ -14,7 +14,7 @@ namespace Jexa.Core.Sites;
 /// <param name="Ordinals">Where each parameter's value stands in a row; -1 for one that is left out.</param>
 public sealed record SamplePlan(IPreparedQuery Query, IReadOnlyList<int> Ordinals)
 {
-    /// <summary>The samples for a page; null where a parameter it needs stands for no field.</summary>
+    /// <summary>The samples for a page; null if a parameter it needs stands for no field.</summary>
     internal static SamplePlan? Of(PageHead head, IEnumerable<Condition> where, Projections load)
     {
         if (

@@ -14,7 +14,7 @@ namespace Jexa.Core.Sites;
 /// </summary>
 /// <param name="group">Its query but for the conditions: the value first, then what its label needs.</param>
 /// <param name="filters">The conditions of the list that it leads to.</param>
-/// <param name="search">Fields that a search on that list looks in; empty where it is another list.</param>
+/// <param name="search">Fields that a search on that list looks in; empty if it is another list.</param>
 public sealed class SidePlan(
     string title,
     SiteRecord record,
@@ -55,7 +55,7 @@ public sealed class SidePlan(
     /// <summary>Whether that list is this very page.</summary>
     public required bool IsSelf { get; init; }
 
-    /// <summary>The list of all values; null where there is none.</summary>
+    /// <summary>The list of all values; null if there is none.</summary>
     public required PageHead? All { get; init; }
 
     /// <summary>Where the count stands in a row.</summary>
@@ -65,8 +65,7 @@ public sealed class SidePlan(
 
     /// <summary>
     /// For years and months of moments: how the app's clocks show them. No source knows the zone, so that each year is counted as
-    /// the range
-    /// of moments that it is.
+    /// the range of moments that it is.
     /// </summary>
     public Conventions? Clocks { get; init; }
 

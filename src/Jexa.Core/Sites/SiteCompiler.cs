@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using Jexa.Core.Addresses;
 using Jexa.Core.Definitions;
 using Jexa.Core.Sources;
@@ -16,8 +17,7 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
 {
     /// <summary>
     /// Base addresses of other programs that the app file names, and what stands in their places in this run: a second demo on
-    /// one
-    /// machine has programs of its own. An empty text says that there is none: Jexa then draws such a page itself.
+    /// one machine has programs of its own. An empty text says that there is none: Jexa then draws such a page itself.
     /// </summary>
     public IReadOnlyDictionary<string, string> Instead { get; init; } = new Dictionary<string, string>();
 
@@ -152,7 +152,8 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
                     PageKind.Edit => edits.Edit(head),
                     PageKind.New => edits.New(head),
                     PageKind.Delete => edits.Delete(head),
-                    _ => Text(head, frameCompiler, findings),
+                    PageKind.Text => Text(head, frameCompiler, findings),
+                    var other => throw new UnreachableException($"Nothing compiles a page of kind {other}."),
                 }
             )
             .ToList();

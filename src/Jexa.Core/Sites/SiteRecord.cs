@@ -11,7 +11,7 @@ using Jexa.Core.Views;
 namespace Jexa.Core.Sites;
 
 /// <summary>A record kind, compiled.</summary>
-/// <param name="Query">The developer's own query; null where the records come from the table.</param>
+/// <param name="Query">The developer's own query; null if the records come from the table.</param>
 /// <param name="References">Its foreign keys: the source's and those that the app file declares.</param>
 /// <param name="Parent">The foreign key that leads to the record it belongs to.</param>
 /// <param name="Label">What one record is called: literals and field names.</param>
@@ -36,8 +36,7 @@ public sealed record SiteRecord(
 {
     /// <summary>
     /// The columns whose values count as empty if the record that a foreign key leads to may not be seen, each with that foreign
-    /// key.
-    /// Filled once all record kinds are known.
+    /// key. Filled once all record kinds are known.
     /// </summary>
     internal Dictionary<string, FieldStep> WithheldBy { get; init; } = [];
 

@@ -6,8 +6,7 @@ namespace Jexa.Core.Sites;
 
 /// <summary>
 /// Opens the sources of an app file and asks each what it holds, all at the same time: one that does not answer holds up no
-/// other. One
-/// that answered before is taken as it was then.
+/// other. One that answered before is taken as it was then.
 /// </summary>
 internal sealed class SourceCompiler(SourceRegistry sources, Func<string, string?> environment, AppDefinition definition)
 {

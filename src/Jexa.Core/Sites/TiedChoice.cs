@@ -9,8 +9,7 @@ namespace Jexa.Core.Sites;
 
 /// <summary>
 /// A foreign key of several columns that a form asks for as one choice. Where no record need be chosen, a column that says
-/// something by
-/// itself keeps its own input, and the choice must agree with it.
+/// something by itself keeps its own input, and the choice must agree with it.
 /// </summary>
 /// <param name="Name">The name of its input.</param>
 /// <param name="Entries">The fields of the foreign key, in its order.</param>

@@ -6,7 +6,7 @@ namespace Jexa.Core.Sites;
 /// <summary>Values that the app file writes, typed as what they are compared with.</summary>
 internal static class TypedValues
 {
-    /// <summary>The value; null where the text is none of the type.</summary>
+    /// <summary>The value; null if the text is none of the type.</summary>
     public static TypedValue? Read(string text, FieldType type) =>
         type switch
         {

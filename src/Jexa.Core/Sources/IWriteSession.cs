@@ -35,18 +35,17 @@ public interface IWriteSession : IAsyncDisposable
     string Shown(RecordWrite write);
 
     /// <summary>
-    /// Notes that this transaction is the change of this token; false where one has been noted under it already.
+    /// Notes that this transaction is the change of this token; false if one has been noted under it already.
     /// </summary>
     /// <param name="key">The record's key, as the log has it; null to forbid the token for ever.</param>
     ValueTask<bool> NoteAsync(string token, string? key, CancellationToken cancellation);
 
-    /// <summary>Whether a change of this token has been noted; its key is null where the token was forbidden.</summary>
+    /// <summary>Whether a change of this token has been noted; its key is null if the token was forbidden.</summary>
     ValueTask<(bool Noted, string? Key)> FindNoteAsync(string token, CancellationToken cancellation);
 
     /// <summary>
     /// The first note without a record's key whose token comes after this one, in the order of their bytes; null if there is
-    /// none. Such
-    /// a note forbids a change that was never made.
+    /// none. Such a note forbids a change that was never made.
     /// </summary>
     ValueTask<string?> NextStrayNoteAsync(string after, CancellationToken cancellation);
 

@@ -45,7 +45,7 @@ public sealed class SourceRegistry(IEnumerable<ISourceEngine> engines) : IAsyncD
             _remembered[source] = description;
     }
 
-    /// <summary>What the source said of itself when it last answered; null where it never did.</summary>
+    /// <summary>What the source said of itself when it last answered; null if it never did.</summary>
     public SourceDescription? Remembered(ISource source)
     {
         lock (_lock)

@@ -14,7 +14,7 @@ internal sealed class Spares<T>
     /// <summary>As long as visits do not overlap, one place is all that is needed.</summary>
     private T? _first;
 
-    /// <summary>One of them, the caller's alone from now on; null where there is none.</summary>
+    /// <summary>One of them, the caller's alone from now on; null if there is none.</summary>
     public T? Take()
     {
         var first = _first;

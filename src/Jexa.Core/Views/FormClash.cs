@@ -4,5 +4,5 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Views;
 
 /// <summary>A field that somebody else changed meanwhile.</summary>
-/// <param name="Mine">What the visitor wrote; null where the visitor left it alone.</param>
+/// <param name="Mine">What the visitor wrote; null if the visitor left it alone.</param>
 public sealed record FormClash(string Was, string Theirs, string? Mine);

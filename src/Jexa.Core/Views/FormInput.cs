@@ -7,7 +7,7 @@ namespace Jexa.Core.Views;
 /// <param name="Text">What stands in it.</param>
 /// <param name="Faults">What is wrong with that.</param>
 /// <param name="Options">What can be chosen; empty for a field that is typed.</param>
-/// <param name="Search">What records were looked for by; null where none are searched for.</param>
+/// <param name="Search">What records were looked for by; null if none are searched for.</param>
 /// <param name="SearchNote">What became of the search.</param>
 /// <param name="Picture">The address of the picture it names now; null for none.</param>
 /// <param name="Fixed">What is shown in its stead where the address decides it; null for a field that can be changed.</param>

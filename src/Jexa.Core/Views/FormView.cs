@@ -38,7 +38,7 @@ public sealed record FormView(
     public IReadOnlyList<(string Pointer, string Text)> Strays { get; init; } = [];
 
     /// <summary>
-    /// Fields that two people changed, and whose value was chosen to stay; null where that is still to be chosen.
+    /// Fields that two people changed, and whose value was chosen to stay; null if that is still to be chosen.
     /// </summary>
     public IReadOnlyDictionary<string, string?> Undecided { get; init; } = new Dictionary<string, string?>();
 }

@@ -17,7 +17,7 @@ public sealed class LinkPlan
     private readonly Func<string, bool>? _leadsThere;
 
     /// <param name="fillers">In the order of the template's parameters; null for one that is left out.</param>
-    /// <param name="leadsThere">Asked for every address built where another page might take some of them; null where none
+    /// <param name="leadsThere">Asked for every address built where another page might take some of them; null if none
     /// can.</param>
     public LinkPlan(
         string page,

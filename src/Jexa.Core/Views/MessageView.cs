@@ -21,7 +21,7 @@ public sealed record MessageView(
     IReadOnlyList<PlainLink> Links
 ) : PageView(Frame, Page)
 {
-    /// <summary>The app's own words in their stead, in Markdown; null where it has none.</summary>
+    /// <summary>The app's own words in their stead, in Markdown; null if it has none.</summary>
     public string? Markdown { get; init; }
 
     /// <summary>What the visitor typed and could not be saved: label and text.</summary>

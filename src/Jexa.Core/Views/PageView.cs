@@ -8,7 +8,7 @@ namespace Jexa.Core.Views;
 /// What a visit shows, before anybody decides how it looks: headings, typed cells, links, messages. HTML and JSON are two
 /// writers of it.
 /// </summary>
-/// <param name="Page">The page's name; null where the visit met none.</param>
+/// <param name="Page">The page's name; null if the visit met none.</param>
 public abstract record PageView(PageFrame Frame, string? Page)
 {
     /// <summary>The records above, from the top.</summary>

@@ -10,7 +10,7 @@ namespace Jexa.Core.Views;
 /// <param name="address">The addresses of pictures in a folder.</param>
 public sealed class PicturePlan(PicturePlace place, int ordinal, RecordAddress address)
 {
-    /// <summary>The folder the file is in; null where pictures come from the web.</summary>
+    /// <summary>The folder the file is in; null if pictures come from the web.</summary>
     public string? Folder => place.Folder;
 
     /// <summary>The name that the field holds; empty for none.</summary>

@@ -5,7 +5,7 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Views;
 
 /// <summary>A side list.</summary>
-/// <param name="All">The list without this choice; null where there is none.</param>
+/// <param name="All">The list without this choice; null if there is none.</param>
 /// <param name="IsExact">Whether the counts are those of this moment.</param>
 /// <param name="HasFailed">It could not be made; the rest of the page is as it should be.</param>
 public sealed record SideView(

@@ -9,7 +9,7 @@ namespace Jexa.Core.Views;
 /// <param name="IsId">A key or foreign key: never formatted as a number or a date.</param>
 /// <param name="Reference">For a foreign key, how the other record is shown in its stead.</param>
 /// <param name="Link">The link that stands on the field, if any.</param>
-/// <param name="WhenEmpty">What a link on a field without a value says instead; null where there is no link.</param>
+/// <param name="WhenEmpty">What a link on a field without a value says instead; null if there is no link.</param>
 public sealed record ViewColumn(
     string Name,
     string Label,
@@ -29,13 +29,13 @@ public sealed record ViewColumn(
     /// <summary>The field is shown only where this holds for the row; null for always.</summary>
     public Func<Row, bool>? When { get; init; }
 
-    /// <summary>Where the picture is that the field names; null where it names none.</summary>
+    /// <summary>Where the picture is that the field names; null if it names none.</summary>
     public PicturePlan? Picture { get; init; }
 
     /// <summary>Where the bytes that the field holds can be had as a file; null if it holds none.</summary>
     public RecordAddress? Download { get; init; }
 
-    /// <summary>The name under which a visitor can order by it; null where nobody can.</summary>
+    /// <summary>The name under which a visitor can order by it; null if nobody can.</summary>
     public string? OrderName { get; init; }
 
     /// <summary>Whether values line up at the right.</summary>

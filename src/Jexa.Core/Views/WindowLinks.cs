@@ -4,5 +4,5 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Views;
 
-/// <summary>Where the other windows of a list are; null where there is none that way.</summary>
+/// <summary>Where the other windows of a list are; null if there is none that way.</summary>
 public sealed record WindowLinks(string? First, string? Previous, string? Next, string? Last);

@@ -7,7 +7,7 @@ namespace Jexa.Core.Visits;
 /// <summary>
 /// What the visitor gets: a status with a view, or a redirect. Dispose it once it is written: the rows it shows are lent.
 /// </summary>
-/// <param name="Location">Relative and ASCII, never beginning with two slashes; null where this is no redirect.</param>
+/// <param name="Location">Relative and ASCII, never beginning with two slashes; null if this is no redirect.</param>
 /// <param name="Allow">The methods of a 405.</param>
 /// <param name="RetryAfterSeconds">When a 503 may be tried again.</param>
 public sealed record Answer(
@@ -23,11 +23,11 @@ public sealed record Answer(
     internal RowLoans? Rows { get; init; }
 
     /// <summary>
-    /// The version of the record that is told (a strong entity tag); null where the answer is no record of its own.
+    /// The version of the record that is told (a strong entity tag); null if the answer is no record of its own.
     /// </summary>
     public string? Version { get; init; }
 
-    /// <summary>A new secret for the visitor's browser to keep; null where it has one, or needs none.</summary>
+    /// <summary>A new secret for the visitor's browser to keep; null if it has one, or needs none.</summary>
     public string? NewVisitor { get; init; }
 
     /// <summary>What the page that this leads to says once.</summary>

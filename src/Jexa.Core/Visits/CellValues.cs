@@ -6,7 +6,7 @@ namespace Jexa.Core.Visits;
 /// <summary>Cells, as they are stored, as values that travel back to their source.</summary>
 internal static class CellValues
 {
-    /// <summary>The value; null where it is text that nobody can read back.</summary>
+    /// <summary>The value; null if it is text that nobody can read back.</summary>
     public static TypedValue? Of(Row row, int ordinal)
     {
         ref readonly var cell = ref row[ordinal];
@@ -20,7 +20,7 @@ internal static class CellValues
         };
     }
 
-    /// <summary>All of them; null where one cannot be read back.</summary>
+    /// <summary>All of them; null if one cannot be read back.</summary>
     public static TypedValue[]? Of(Row row, IReadOnlyList<int> ordinals)
     {
         var values = new TypedValue[ordinals.Count];

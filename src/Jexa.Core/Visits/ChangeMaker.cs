@@ -10,12 +10,12 @@ namespace Jexa.Core.Visits;
 
 /// <summary>
 /// Makes one change so that log and data agree whatever happens: it is written down first, with what it comes to; the source
-/// notes its
-/// token in the same transaction; then it is confirmed. Who ends in between leaves an intent that the source's note decides.
+/// notes its token in the same transaction; then it is confirmed. Who ends in between leaves an intent that the source's note
+/// decides.
 /// </summary>
 internal sealed class ChangeMaker(QueryRunner queries, IChangeLog log)
 {
-    /// <summary>The change; null where another one of its token is made or under way.</summary>
+    /// <summary>The change; null if another one of its token is made or under way.</summary>
     /// <exception cref="RefusedException">A rule of the source forbids it; nothing is changed.</exception>
     /// <exception cref="SourceException">The source cannot do it now; nothing is changed.</exception>
     public async ValueTask<MadeChange?> MakeAsync(
@@ -98,8 +98,7 @@ internal sealed class ChangeMaker(QueryRunner queries, IChangeLog log)
 
     /// <summary>
     /// Writes the intent down. One of the same token may be there: made, or just being confirmed, and then this one is not made;
-    /// or
-    /// left behind by a process that ended, which the source's note tells for certain while this transaction is open.
+    /// or left behind by a process that ended, which the source's note tells for certain while this transaction is open.
     /// </summary>
     private async ValueTask<bool> IntendAsync(IWriteSession session, ChangeIntent intent)
     {

@@ -10,7 +10,7 @@ internal sealed class ChoiceVisit(QueryRunner queries)
 {
     private const int MaxFind = 200;
 
-    /// <summary>The choices; null where the page has no such field, or it has none.</summary>
+    /// <summary>The choices; null if the page has no such field, or it has none.</summary>
     /// <param name="find">What a label holds, or the key; empty for the first few of all.</param>
     public async ValueTask<FieldChoices?> RunAsync(
         Site site,
@@ -58,7 +58,7 @@ internal sealed class ChoiceVisit(QueryRunner queries)
         }
     }
 
-    /// <summary>Adds the first rows; true where there are more.</summary>
+    /// <summary>Adds the first rows; true if there are more.</summary>
     private static bool Add(ReferenceChoices reference, RowBlock rows, int most, List<(string Value, string Label)> choices)
     {
         choices.AddRange(Of(reference, rows, most).Where(one => !choices.Exists(choice => choice.Value == one.Value)));

@@ -54,7 +54,7 @@ internal sealed class Draft(FormPlan form)
     /// <summary>Members of the JSON body at fault, as JSON Pointers (RFC 6901).</summary>
     public List<(string Pointer, string Text)> Strays { get; } = [];
 
-    /// <summary>The text of a field; null where it stays as it is.</summary>
+    /// <summary>The text of a field; null if it stays as it is.</summary>
     public string? TextOf(string field) => _texts.GetValueOrDefault(field);
 
     public bool IsAsTyped(string field) => _asTyped.Contains(field);
@@ -294,8 +294,7 @@ internal sealed class Draft(FormPlan form)
 
     /// <summary>
     /// What is to be written, and what is wrong with it. A field that says what it said before is left alone, whatever it is:
-    /// what is
-    /// there already need not satisfy a rule that came later.
+    /// what is there already need not satisfy a rule that came later.
     /// </summary>
     /// <param name="row">The record as it is; null for a new one.</param>
     public List<Proposal> Propose(Row? row)

@@ -111,7 +111,7 @@ internal static class DraftChecks
     }
 
     /// <summary>
-    /// The values of some fields as they would be; null where none of them changes, one is empty, or one is at fault.
+    /// The values of some fields as they would be; null if none of them changes, one is empty, or one is at fault.
     /// </summary>
     private static TypedValue[]? Arguments(
         Draft draft,

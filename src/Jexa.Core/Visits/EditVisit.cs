@@ -85,8 +85,7 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, SaveSteps 
 
     /// <summary>
     /// A form that was used already: sent again it leads to what it made, with other content it is shown against the record as it
-    /// is.
-    /// One that is only intended is decided by the source itself.
+    /// is. One that is only intended is decided by the source itself.
     /// </summary>
     private async ValueTask<Answer?> SpentAsync(
         ChangeContext context,
@@ -395,8 +394,7 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, SaveSteps 
 
     /// <summary>
     /// Shows field by field what it was, what the other wrote and what this visitor wrote. Where both changed one field, the
-    /// visitor
-    /// chooses; the next save is against the record as it is now.
+    /// visitor chooses; the next save is against the record as it is now.
     /// </summary>
     private async ValueTask<Answer> ConflictAsync(
         ChangeContext context,
@@ -429,8 +427,7 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, SaveSteps 
 
     /// <summary>
     /// Holds what was typed against what the form was made from and what the record is now: only what the visitor changed is kept
-    /// as
-    /// typed, so that nothing of anybody else's is written over by a form that goes on from here.
+    /// as typed, so that nothing of anybody else's is written over by a form that goes on from here.
     /// </summary>
     private async ValueTask CompareAsync(ChangeContext context, EditPage page, Row row, Draft draft, FormContract contract)
     {

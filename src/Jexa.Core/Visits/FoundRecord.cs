@@ -12,7 +12,7 @@ internal readonly record struct FoundRecord(Row Row, TypedValue[] Keys, Answer? 
     private readonly TypedValue[]? _asked;
 
     /// <summary>
-    /// The keys that the address gives: others than those it was found by where the record spells or has them otherwise.
+    /// The keys from the URL; the record's own spelling may differ.
     /// </summary>
     public TypedValue[] Asked
     {

@@ -6,16 +6,15 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Visits;
 
 /// <summary>
-/// What an address of a record says of the list the visitor comes from: the list's name, its parameters and controls, and
-/// the place in it, never a URL. <c>from=bridges</c>, or <c>from=bridges?kind=arch&amp;after=…</c>, percent-encoded. What cannot
-/// be read
-/// is dropped; the record is the same with it or without.
+/// What an address of a record says of the list the visitor comes from: the list's name, its parameters and controls, and the
+/// place in it, never a URL. <c>from=bridges</c>, or <c>from=bridges?kind=arch&amp;after=…</c>, percent-encoded. What cannot be
+/// read is dropped; the record is the same with it or without.
 /// </summary>
 internal static class FromMark
 {
     private const int MaxLength = 3000;
 
-    /// <summary>The mark as it stands behind <c>from=</c>, percent-encoded; empty where it would be too long.</summary>
+    /// <summary>The mark as it stands behind <c>from=</c>, percent-encoded; empty if it would be too long.</summary>
     /// <param name="window">The control of the window, with its value; null to name no place.</param>
     public static string Write(ListAsk ask, (string Name, string Value)? window)
     {
@@ -39,7 +38,7 @@ internal static class FromMark
     }
 
     /// <summary>
-    /// What the mark in a target asks for; null where there is none, or none that leads to a list of these records.
+    /// What the mark in a target asks for; null if there is none, or none that leads to a list of these records.
     /// </summary>
     public static ListAsk? Read(Site site, SiteRecord record, RequestTarget target, ListCursor cursors)
     {

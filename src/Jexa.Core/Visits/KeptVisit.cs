@@ -8,9 +8,8 @@ namespace Jexa.Core.Visits;
 
 /// <summary>
 /// A trace as the log keeps it: what was the visit's own as cells of one block, in the order in which they are put, used again
-/// for a later visit. Traces themselves
-/// would be many objects that the garbage collector has to move, and would push what the next visit needs out of the processor's
-/// caches.
+/// for a later visit. Traces themselves would be many objects that the garbage collector has to move, and would push what the
+/// next visit needs out of the processor's caches.
 /// </summary>
 internal sealed class KeptVisit
 {
@@ -184,9 +183,7 @@ internal sealed class KeptVisit
 
         public string? Text() => cells[_next++] is var row && row[0].IsNull ? null : row.Text(0);
 
-        /// <summary>
-        /// Null where there is none, which is how an empty one was put as well: no parameter has that for its value.
-        /// </summary>
+        /// <summary>Null if absent; an empty value is stored the same way.</summary>
         public TypedValue? TypedValue()
         {
             var row = cells[_next++];

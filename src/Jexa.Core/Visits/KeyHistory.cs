@@ -8,14 +8,13 @@ namespace Jexa.Core.Visits;
 
 /// <summary>
 /// Follows keys through the change log. The latest thing that became of a key counts; where it was changed, the record is
-/// followed
-/// from there by what came later, step by step: what is under the new key by now may be another record.
+/// followed from there by what came later, step by step: what is under the new key by now may be another record.
 /// </summary>
 internal sealed class KeyHistory(IChangeLog log)
 {
     private const int MostSteps = 100;
 
-    /// <summary>What became of a record; null where the log does not tell.</summary>
+    /// <summary>What became of a record; null if the log does not tell.</summary>
     public KeyEnd? Follow(RecordPage page, IReadOnlyList<string> texts)
     {
         if (page.Scope is not { } scope)
@@ -41,7 +40,7 @@ internal sealed class KeyHistory(IChangeLog log)
         }
     }
 
-    /// <summary>The key of a row in a scope; null where no address can carry it.</summary>
+    /// <summary>The key of a row in a scope; null if no address can carry it.</summary>
     public static string? KeyOf(KeyScope scope, Row row)
     {
         using var text = new Utf8Buffer(64);

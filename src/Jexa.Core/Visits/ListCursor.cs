@@ -18,12 +18,12 @@ public sealed class ListCursor(byte[] secret)
     private const int MaxBytes = 6 * 1024;
 
     /// <summary>
-    /// The cursor at a row of the list; null where a value is too long for an address or is not text that can be read back.
+    /// The cursor at a row of the list; null if a value is too long for an address or is not text that can be read back.
     /// </summary>
     public string? Write(ListQuery list, Row row, long number) =>
         CellValues.Of(row, [.. list.Windows.Keys.Select(key => key.Ordinal)]) is { } values ? Write(list, values, number) : null;
 
-    /// <summary>The cursor at a place; null where a value is too long for an address.</summary>
+    /// <summary>The cursor at a place; null if a value is too long for an address.</summary>
     public string? Write(ListQuery list, IReadOnlyList<TypedValue> values, long number)
     {
         using var bytes = new Utf8Buffer(256);
@@ -61,7 +61,7 @@ public sealed class ListCursor(byte[] secret)
         return Base64Url.EncodeToString(bytes.Written);
     }
 
-    /// <summary>The place; null where the text is no cursor of this list.</summary>
+    /// <summary>The place; null if the text is no cursor of this list.</summary>
     public ListPlace? Read(ListQuery list, string text)
     {
         if (text.Length > MaxBytes * 2 || !Base64Url.IsValid(text))

@@ -7,8 +7,7 @@ namespace Jexa.Core.Visits;
 
 /// <summary>
 /// Tells the lists of an app with how many records each has. Counts are kept for a minute; a visit counts for so long only, and
-/// leaves
-/// the rest to the next one.
+/// leaves the rest to the next one.
 /// </summary>
 internal sealed class ListIndexVisit(QueryRunner queries)
 {

@@ -166,7 +166,7 @@ internal static class ListReader
             : null;
     }
 
-    /// <summary>The text of a control; null where the address does not have it, or it is empty, as forms send it.</summary>
+    /// <summary>The text of a control; null if the address does not have it, or it is empty, as forms send it.</summary>
     private static string? Control(
         string name,
         IReadOnlyList<QueryPair> pairs,

@@ -75,7 +75,7 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
     }
 
     /// <summary>One window of a list, as it stands on its own page or beside a record.</summary>
-    /// <param name="parents">The rows of the records that its parameters name, null where they are absent; empty beside a
+    /// <param name="parents">The rows of the records that its parameters name, null if they are absent; empty beside a
     /// record.</param>
     public async ValueTask<ListView> ViewAsync(
         Site site,
@@ -178,7 +178,7 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
         return [];
     }
 
-    /// <summary>What the list's own links say of it: nothing where a bare address leads back here as well.</summary>
+    /// <summary>What the list's own links say of it: nothing if a bare address leads back here as well.</summary>
     public static string Mark(ListAsk ask, WindowRequest window)
     {
         var isStart = window == WindowRequest.Start || ask.WindowText is null;
@@ -251,8 +251,7 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
 
     /// <summary>
     /// Whether the records that a list's parameters name are there and may be seen: nobody is led through a list that they could
-    /// not
-    /// open.
+    /// not open.
     /// </summary>
     public async ValueTask<bool> CanOpenAsync(ListAsk ask, RowLoans loans, VisitTrace trace, CancellationToken cancellation)
     {

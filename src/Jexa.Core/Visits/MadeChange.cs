@@ -10,7 +10,7 @@ namespace Jexa.Core.Visits;
 
 /// <summary>A change that was made.</summary>
 /// <param name="Location">Where its visitor is led.</param>
-/// <param name="Id">The record's ID as it stands in addresses; null where no page shows it.</param>
+/// <param name="Id">The record's ID as it stands in addresses; null if no page shows it.</param>
 /// <param name="Scopes">Its ID texts in each scope.</param>
 internal sealed record MadeChange(
     string Location,
@@ -20,7 +20,7 @@ internal sealed record MadeChange(
     IReadOnlyDictionary<string, string?> Scopes
 )
 {
-    /// <summary>The record's key as a page's addresses have it; null where they cannot carry it.</summary>
+    /// <summary>The record's key as a page's addresses have it; null if they cannot carry it.</summary>
     public TypedValue[]? Keys(RecordPage page)
     {
         if (page.Scope is not { } scope || Scopes.GetValueOrDefault(scope) is not { } key)

@@ -6,8 +6,7 @@ namespace Jexa.Core.Visits;
 
 /// <summary>
 /// Counts the years or months of moments, as the app's clocks show them: a range of moments each, so that no source needs to know
-/// the
-/// zone, and an index serves.
+/// the zone, and an index serves.
 /// </summary>
 /// <param name="run">Runs one query of the side list.</param>
 internal sealed class MomentCounts(

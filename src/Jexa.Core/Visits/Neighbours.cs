@@ -9,7 +9,7 @@ using Jexa.Core.Views;
 namespace Jexa.Core.Visits;
 
 /// <summary>The records before and behind one, and the way back to the list at its place.</summary>
-/// <param name="Ask">The list at the window that begins with the record; null where it has none.</param>
+/// <param name="Ask">The list at the window that begins with the record; null if it has none.</param>
 /// <param name="AreLeftOut">Finding them took too long.</param>
 internal readonly record struct Neighbours(
     PlainLink? Back,

@@ -35,9 +35,8 @@ internal static class ParameterReader
     public static IReadOnlyList<string> Controls { get; } = [Find, Order, Size, After, Before];
 
     /// <summary>
-    /// Of the pages that share a path, the one whose required parameters are all present and most; where there is none, the
-    /// one that lacks the fewest. Present but empty counts as present. A page whose parameter is nearly named goes before all
-    /// others:
+    /// Of the pages that share a path, the one whose required parameters are all present and most; where there is none, the one
+    /// that lacks the fewest. Present but empty counts as present. A page whose parameter is nearly named goes before all others:
     /// reading it then says what is wrong with the name, where another page would not see it.
     /// </summary>
     /// <param name="rival">Another page that could win as well: the address gives what only one of them can take.</param>

@@ -7,8 +7,7 @@ namespace Jexa.Core.Visits;
 
 /// <summary>
 /// The time that a part of a page has for its queries where the table is large: a page never waits longer for what stands around
-/// a
-/// record. A query that spent it is not tried again for a minute.
+/// a record. A query that spent it is not tried again for a minute.
 /// </summary>
 internal sealed class PartBudget(QueryRunner queries)
 {

@@ -8,7 +8,7 @@ internal sealed class PlainLists(ListCursor cursors)
 {
     private readonly ConditionalWeakTable<ListPage, ListAsk> _asks = [];
 
-    /// <summary>The list; null where it needs a parameter.</summary>
+    /// <summary>The list; null if it needs a parameter.</summary>
     public ListAsk? Of(ListPage page) =>
         page.Head.AddressWithoutParameters is null
             ? null

@@ -43,7 +43,7 @@ internal sealed class QueryRunner(TimeProvider clock)
     }
 
     /// <summary>
-    /// For the page that is visited most, which waits for its query without a step in between: tell it how the query ended.
+    /// Avoids one async state machine on the page that is visited most. Tell it how the query ended.
     /// </summary>
     public TracedRun Begin(IPreparedQuery query, IReadOnlyList<TypedValue> arguments, RowBlock rows, VisitTrace trace) =>
         new(query, arguments, rows, trace, clock.GetTimestamp());

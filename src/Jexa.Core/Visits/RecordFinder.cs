@@ -7,8 +7,7 @@ namespace Jexa.Core.Visits;
 
 /// <summary>
 /// Reads an ID, loads its record and decides: the same for every page about one record and every method. Where a page is only
-/// read, a
-/// spelling that is not canonical leads to the one that is; a change goes on with it.
+/// read, a spelling that is not canonical leads to the one that is; a change goes on with it.
 /// </summary>
 internal sealed class RecordFinder(QueryRunner queries, RuntimeFindings findings, KeyHistory? history)
 {
@@ -206,7 +205,7 @@ internal sealed class RecordFinder(QueryRunner queries, RuntimeFindings findings
     public static string[] TextsOf(RecordPage page, TypedValue[] keys) =>
         [.. keys.Select((key, i) => page.Parameters[i].Key.Write(key))];
 
-    /// <summary>The page's address for a record; null where no address can carry its key.</summary>
+    /// <summary>The page's address for a record; null if no address can carry its key.</summary>
     public static string? AddressOf(RecordPage page, TypedValue[] keys)
     {
         using var address = new Utf8Buffer(256);

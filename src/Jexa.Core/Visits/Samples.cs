@@ -13,7 +13,7 @@ public static class Samples
     /// <summary>Rows that are looked at: the first ones may have no address.</summary>
     public const int MostRows = 10;
 
-    /// <summary>The address of the first record that has one; null where the page has no record that can be addressed.</summary>
+    /// <summary>The address of the first record that has one; null if the page has no record that can be addressed.</summary>
     /// <exception cref="SourceException">The source is away, too slow or refused.</exception>
     public static async ValueTask<SampleAddress?> FirstAsync(Page page, CancellationToken cancellation)
     {

@@ -9,8 +9,7 @@ namespace Jexa.Core.Visits;
 
 /// <summary>
 /// Counts the values of side lists. What takes long to count is counted once in a while and says so; for what takes very long no
-/// page
-/// waits: it is counted behind it, for the next one. What fails, fails by itself.
+/// page waits: it is counted behind it, for the next one. What fails, fails by itself.
 /// </summary>
 internal sealed class SideVisit(QueryRunner queries)
 {
@@ -191,7 +190,7 @@ internal sealed class SideVisit(QueryRunner queries)
         _kept[asked] = (rows, queries.Clock.GetTimestamp());
     }
 
-    /// <summary>The address of the list with these texts; null where none can carry them, or it would lead elsewhere.</summary>
+    /// <summary>The address of the list with these texts; null if none can carry them, or it would lead elsewhere.</summary>
     private static string? AddressOf(ListAsk ask, SidePlan side, IReadOnlyList<string>[] texts)
     {
         if (side.Target.Builder.Build(texts) is not { } address || side.Target.OwnsAddress?.Invoke(address) == false)

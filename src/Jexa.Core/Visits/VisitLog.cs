@@ -4,8 +4,7 @@ namespace Jexa.Core.Visits;
 
 /// <summary>
 /// The latest visits, bounded in number and in bytes. Safe for concurrent use. A trace is given back to the log by
-/// <see cref="Add"/>, which keeps what it says and uses the
-/// trace again for another visit.
+/// <see cref="Add"/>, which keeps what it says and uses the trace again for another visit.
 /// </summary>
 public sealed class VisitLog(int capacity = VisitLog.DefaultCapacity, long byteLimit = VisitLog.DefaultByteLimit)
 {
@@ -100,7 +99,7 @@ public sealed class VisitLog(int capacity = VisitLog.DefaultCapacity, long byteL
         }
     }
 
-    /// <summary>What is asked of the visit of this number; null where it is not kept (any more).</summary>
+    /// <summary>What is asked of the visit of this number; null if it is not kept (any more).</summary>
     public TSaid? Read<TSaid>(long number, Func<VisitTrace, TSaid> ask)
         where TSaid : class
     {

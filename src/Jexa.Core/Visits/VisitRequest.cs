@@ -18,12 +18,12 @@ public sealed record VisitRequest(string Method, RequestTarget Target, bool Want
     /// <summary>It comes from a page of another origin.</summary>
     public bool IsForeign { get; init; }
 
-    /// <summary>The secret that this visitor's browser keeps; null where it has none yet.</summary>
+    /// <summary>The secret that this visitor's browser keeps; null if it has none yet.</summary>
     public string? Visitor { get; init; }
 
     /// <summary>The visitor changed something a moment ago, and is to see it.</summary>
     public bool HasWritten { get; init; }
 
-    /// <summary>The version that a change is for (If-Match); null where it does not say.</summary>
+    /// <summary>The version that a change is for (If-Match); null if it does not say.</summary>
     public string? IfMatch { get; init; }
 }

@@ -52,7 +52,7 @@ public sealed class VisitRunner
         CancellationToken cancellation
     ) => _media.RunAsync(site, target, trace, cancellation);
 
-    /// <summary>What a field of a page's form can be; null where there is no such field, or nothing to choose.</summary>
+    /// <summary>What a field of a page's form can be; null if there is no such field, or nothing to choose.</summary>
     /// <exception cref="SourceException">The source is away, too slow or refused.</exception>
     public ValueTask<FieldChoices?> FindChoicesAsync(
         Site site,
@@ -76,9 +76,8 @@ public sealed class VisitRunner
     }
 
     /// <summary>
-    /// For the door, which waits for every visit without a step in between: what comes of it is to be given to <see cref="End"/>,
-    /// what it throws to
-    /// <see cref="Fail"/>, but where the visitor has left.
+    /// Avoids one async state machine. The caller gives the answer to <see cref="End"/>, and an exception to <see cref="Fail"/>
+    /// unless the visitor has left.
     /// </summary>
     public ValueTask<Answer> StartAsync(Site site, VisitRequest request, VisitTrace trace, CancellationToken cancellation)
     {
@@ -294,7 +293,7 @@ public sealed class VisitRunner
         return new Answer(new Outcome.NotCanonical(), status, null, address);
     }
 
-    /// <summary>The answer where a page does not take the request as it is; null where it does.</summary>
+    /// <summary>The answer where a page does not take the request as it is; null if it does.</summary>
     private static Answer? RedirectOrRefuse(
         Site site,
         Page page,

@@ -10,8 +10,8 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Visits;
 
 /// <summary>
-/// What one visit did: references and timestamps only. It is put into words when somebody reads it
-/// (<see cref="TraceReport"/>), so that a visit nobody asks about costs next to nothing.
+/// What one visit did: references and timestamps only. It is put into words when somebody reads it (<see cref="TraceReport"/>),
+/// so that a visit nobody asks about costs next to nothing.
 /// </summary>
 public sealed class VisitTrace
 {
@@ -120,7 +120,7 @@ public sealed class VisitTrace
     public bool ReadsLatest { get; set; }
 
     /// <summary>
-    /// What the visit showed to be wrong with the app or its source, for the developer; null where it showed nothing.
+    /// What the visit showed to be wrong with the app or its source, for the developer; null if it showed nothing.
     /// </summary>
     public string? Finding
     {
@@ -133,7 +133,7 @@ public sealed class VisitTrace
 
     public void End(VisitStep step) => _state.Ends[(int)step] = _clock.GetTimestamp();
 
-    /// <summary>How long a step took, in microseconds; null where the visit never came to it.</summary>
+    /// <summary>How long a step took, in microseconds; null if the visit never came to it.</summary>
     public double? Microseconds(VisitStep step)
     {
         if (_state.Ends[(int)step] == 0)

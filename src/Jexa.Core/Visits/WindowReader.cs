@@ -42,7 +42,7 @@ internal static class WindowReader
         return Math.Max(1, window.Backwards ? place.Number - shown : place.Number + 1);
     }
 
-    /// <summary>The window that one control asks for; null where the address does not have it.</summary>
+    /// <summary>The window that one control asks for; null if the address does not have it.</summary>
     private static WindowRequest? ReadControl(
         string control,
         bool backwards,

@@ -24,7 +24,7 @@ public sealed class Asset
 
     public byte[] Bytes { get; }
 
-    /// <summary>The bytes under the coding of <see cref="Compression"/>; null where that would not make them fewer.</summary>
+    /// <summary>The bytes under the coding of <see cref="Compression"/>; null if that would not make them fewer.</summary>
     public byte[]? Compressed => _compressed.Value;
 
     /// <summary>Changes when the bytes do.</summary>

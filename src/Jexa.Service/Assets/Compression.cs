@@ -17,11 +17,11 @@ internal static class Compression
     private const int Quality = 4;
     private const int Window = 18;
 
-    /// <summary>The page compressed, to be disposed; null where it is not asked for, too small, or would not shrink.</summary>
+    /// <summary>The page compressed, to be disposed; null if it is not asked for, too small, or would not shrink.</summary>
     public static Utf8Buffer? TryCompress(StringValues accepted, Utf8Buffer body) =>
         IsAccepted(accepted) ? TryCompress(body.Written) : null;
 
-    /// <summary>Bytes compressed, to be disposed; null where they are too few, or would not shrink.</summary>
+    /// <summary>Bytes compressed, to be disposed; null if they are too few, or would not shrink.</summary>
     public static Utf8Buffer? TryCompress(ReadOnlySpan<byte> body)
     {
         if (body.Length < Least)

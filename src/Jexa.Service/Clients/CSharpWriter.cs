@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using System.Globalization;
 using System.Text;
 using System.Text.RegularExpressions;
@@ -12,8 +13,7 @@ namespace Jexa.Service.Clients;
 
 /// <summary>
 /// Writes a site as one C# file that needs the framework only: a static class for each page, with its typed address, what it
-/// answers with and what
-/// can be sent to it; and addresses read back.
+/// answers with and what can be sent to it; and addresses read back.
 /// </summary>
 public sealed partial class CSharpWriter
 {
@@ -496,7 +496,8 @@ public sealed partial class CSharpWriter
             DateKey => "new Key.Day()",
             BooleanKey => "new Key.Boolean()",
             WordKey key => $"new Key.Word({string.Join(", ", key.Words.Select(Text))})",
-            _ => parameter.Kind == ValueKind.Month ? "new Key.Whole(1, 12)" : "new Key.Whole(1, 9998, 4)",
+            DatePartKey => parameter.Kind == ValueKind.Month ? "new Key.Whole(1, 12)" : "new Key.Whole(1, 9998, 4)",
+            var other => throw new UnreachableException($"{other.GetType().Name} is not written in C#."),
         };
 
     private static string Limit(long limit) =>

@@ -4,8 +4,7 @@ namespace Jexa.Service.Clients;
 
 /// <summary>
 /// What pages are called in another language: identifiers made of their names, each once. Which of two gets a name that both
-/// would have does
-/// not hang on anything else in the file.
+/// would have does not hang on anything else in the file.
 /// </summary>
 public sealed class ClientNames
 {

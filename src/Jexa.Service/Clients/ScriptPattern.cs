@@ -4,12 +4,11 @@ namespace Jexa.Service.Clients;
 
 /// <summary>
 /// Writes a pattern of the app file as a regular expression of ECMAScript that matches the very same texts. Only what surely
-/// means the same there
-/// is written: whatever else a pattern has is left to the service to check.
+/// means the same there is written: whatever else a pattern has is left to the service to check.
 /// </summary>
 internal static class ScriptPattern
 {
-    /// <summary>The expression between its slashes; null where it cannot be written.</summary>
+    /// <summary>The expression between its slashes; null if it cannot be written.</summary>
     public static string? Of(string pattern)
     {
         var text = new StringBuilder();

@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using System.Globalization;
 using System.Text;
 using System.Text.Encodings.Web;
@@ -14,8 +15,7 @@ namespace Jexa.Service.Clients;
 
 /// <summary>
 /// Writes a site as one TypeScript file that needs nothing else: for each page a typed address, what it answers with, what can be
-/// sent to it; and
-/// how addresses are read, records loaded and saved, screens kept in step with their address.
+/// sent to it; and how addresses are read, records loaded and saved, screens kept in step with their address.
 /// </summary>
 public sealed partial class TypeScriptWriter
 {
@@ -230,7 +230,8 @@ public sealed partial class TypeScriptWriter
             DateKey => "dayKey",
             BooleanKey => "truthKey",
             WordKey key => $"wordKey({string.Join(", ", key.Words.Select(Text))})",
-            _ => parameter.Kind == ValueKind.Month ? "wholeKey(1n, 12n)" : "wholeKey(1n, 9998n, 4)",
+            DatePartKey => parameter.Kind == ValueKind.Month ? "wholeKey(1n, 12n)" : "wholeKey(1n, 9998n, 4)",
+            var other => throw new UnreachableException($"{other.GetType().Name} is not written in TypeScript."),
         };
 
     private static string TextOf(TextKey key)

@@ -4,8 +4,7 @@ namespace Jexa.Service.Clients;
 
 /// <summary>
 /// Leaves out of a written TypeScript file what nothing in it uses: a compiler that is told to refuse unused names refuses them
-/// in
-/// generated files too. What is exported is used.
+/// in generated files too. What is exported is used.
 /// </summary>
 internal static partial class UsedParts
 {

@@ -15,8 +15,7 @@ namespace Jexa.Service.Contracts;
 
 /// <summary>
 /// What front ends of one's own are told of the app, below <c>/_jexa/app/</c>: <c>openapi.json</c>, and
-/// <c>choices/PAGE/FIELD</c>, what can be chosen for a
-/// field of a form. None of it is a visit.
+/// <c>choices/PAGE/FIELD</c>, what can be chosen for a field of a form. None of it is a visit.
 /// </summary>
 internal sealed class AppContract(SiteHost host)
 {

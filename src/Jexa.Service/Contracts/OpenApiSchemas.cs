@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using System.Text.Json;
 using Jexa.Core.Contracts;
 using Jexa.Core.Edits;
@@ -217,7 +218,8 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
         {
             "list" => "listed",
             "text" or "new" => "shown",
-            _ => "found",
+            "detail" or "edit" or "delete" => "found",
+            var other => throw new UnreachableException($"A page of kind {other} has no schema."),
         };
         shape.Json.WriteString("type", "object");
         shape.Strings("required", Required(page));

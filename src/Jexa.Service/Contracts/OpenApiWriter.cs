@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using System.Globalization;
 using System.Text.Encodings.Web;
 using System.Text.Json;
@@ -236,7 +237,8 @@ internal sealed class OpenApiWriter : IDisposable
         {
             "edit" => ("patch", "change"),
             "new" => ("post", "add"),
-            _ => ("delete", "delete"),
+            "delete" => ("delete", "delete"),
+            var other => throw new UnreachableException($"A page of kind {other} changes nothing."),
         };
         _shape.Object(method, () =>
         {
@@ -423,7 +425,7 @@ internal sealed class OpenApiWriter : IDisposable
         });
     }
 
-    /// <summary>A runtime expression for a field; null where neither request nor answer has it by itself.</summary>
+    /// <summary>A runtime expression for a field; null if neither request nor answer has it by itself.</summary>
     private static string? SourceOf(PageContract page, string field)
     {
         if (page.Parameters.FirstOrDefault(parameter => parameter.Of.Path is null && parameter.Of.Field.Name == field) is { } own)

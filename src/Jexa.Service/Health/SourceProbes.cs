@@ -5,8 +5,7 @@ namespace Jexa.Service.Health;
 
 /// <summary>
 /// Whether sources answer. Whoever asks while a source is being asked, or within a second of it, gets the same answer: asking
-/// often costs
-/// a source nothing.
+/// often costs a source nothing.
 /// </summary>
 public sealed class SourceProbes(TimeProvider clock)
 {

@@ -79,8 +79,7 @@ internal sealed class VisitHealth(SourceProbes probes, ChangeStore log, TimeProv
 
     /// <summary>
     /// Whether a source's pages went well lately: not if at least half of those visited mostly failed. One page alone can be its
-    /// own
-    /// fault, and so says nothing of the source unless it has no other. Null if visits tell nothing.
+    /// own fault, and so says nothing of the source unless it has no other. Null if visits tell nothing.
     /// </summary>
     private bool? Judge(IReadOnlyList<Page> pages, Func<PageWindows, OutcomeWindow> which)
     {

@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using Jexa.Core.Values;
 using Jexa.Core.Views;
 
@@ -62,9 +63,14 @@ internal sealed class HtmlPageWriter
             case DeleteView delete:
                 _deletes.Write(delete, html, scratch);
                 break;
+            case SavedView saved:
+                WriteSaved(saved, html);
+                break;
             case MessageView message:
                 WriteMessage(message, html);
                 break;
+            default:
+                throw new UnreachableException($"{view.GetType().Name} is not written as HTML.");
         }
 
         if (view.Beside is not null)
@@ -105,10 +111,25 @@ internal sealed class HtmlPageWriter
             case DeleteView delete:
                 delete.Shape.Title.Write(delete.Record, scratch);
                 break;
+            case SavedView:
+                scratch.Append(SavedHeading);
+                break;
             case MessageView message:
                 scratch.Append(message.Heading);
                 break;
+            default:
+                throw new UnreachableException($"{view.GetType().Name} has no title.");
         }
+    }
+
+    private const string SavedHeading = "Saved";
+
+    /// <summary>What a program is told of a change if it asks for HTML.</summary>
+    private static void WriteSaved(SavedView view, Utf8Buffer html)
+    {
+        html.Append("<div class=\"message\">\n<h1>Saved</h1>\n<p>"u8);
+        HtmlFrame.WriteLink(new PlainLink(view.Page ?? "", "The record", view.Address), html);
+        html.Append("</p>\n</div>\n"u8);
     }
 
     private static void WriteText(TextView view, Utf8Buffer html)

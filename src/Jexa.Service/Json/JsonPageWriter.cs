@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using System.Globalization;
 using System.Text;
 using System.Text.Encodings.Web;
@@ -68,6 +69,8 @@ internal static class JsonPageWriter
             case MessageView message:
                 WriteProblem(message, instance, writer);
                 break;
+            default:
+                throw new UnreachableException($"{view.GetType().Name} is not written as JSON.");
         }
 
         writer.WriteEndObject();

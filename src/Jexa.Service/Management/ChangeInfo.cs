@@ -5,7 +5,7 @@ namespace Jexa.Service.Management;
 /// made.</param>
 /// <param name="Kind"><c>added</c>, <c>changed</c> or <c>deleted</c>.</param>
 /// <param name="Page">The page that made it; <c>(undo)</c> for one that took another back.</param>
-/// <param name="Id">The record's ID as it stands in addresses; empty where no page shows it.</param>
+/// <param name="Id">The record's ID as it stands in addresses; empty if no page shows it.</param>
 /// <param name="Key">The record's key as it is stored, as JSON.</param>
 /// <param name="By">Who made it; null as long as nobody signs in.</param>
 /// <param name="Undoes">The number of the change that it took back.</param>

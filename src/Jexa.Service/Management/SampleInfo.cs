@@ -4,7 +4,7 @@ namespace Jexa.Service.Management;
 /// <param name="Address">Null where there is none, or it could not be found out.</param>
 /// <param name="Ids">The text of each parameter, in their order.</param>
 /// <param name="Why">Why there is no address.</param>
-/// <param name="Calls">How a program asks for it; null where there is no address.</param>
+/// <param name="Calls">How a program asks for it; null if there is no address.</param>
 public sealed record SampleInfo(
     string Page,
     string? Address,

@@ -6,7 +6,7 @@ namespace Jexa.Service.Management;
 /// <param name="Milliseconds">How long it took to answer the lightest question.</param>
 /// <param name="Trouble">Why it does not answer.</param>
 /// <param name="Known">Whether what it holds is known: from now, or from when it last answered.</param>
-/// <param name="Changes">Whether records in it can be changed; null where it is not known.</param>
+/// <param name="Changes">Whether records in it can be changed; null if it is not known.</param>
 /// <param name="ReadOnlyBecause">Why they cannot, as the rest of a sentence.</param>
 /// <param name="Tables">What it holds.</param>
 /// <param name="Pages">The pages that show its records; also those that wait for it.</param>

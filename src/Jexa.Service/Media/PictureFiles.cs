@@ -12,7 +12,7 @@ internal static class PictureFiles
     private const int MostLinks = 8;
     private const int HeadLength = 512;
 
-    /// <summary>The whole path of a picture's file; null where there is none below the folder.</summary>
+    /// <summary>The whole path of a picture's file; null if there is none below the folder.</summary>
     /// <param name="name">As a record says it: untrusted.</param>
     public static string? Find(string folder, string name)
     {
@@ -83,7 +83,7 @@ internal static class PictureFiles
         }
     }
 
-    /// <summary>A path with every link on the way followed; null where it goes round or is not there.</summary>
+    /// <summary>A path with every link on the way followed; null if it goes round or is not there.</summary>
     private static string? Real(string path, int links)
     {
         var real = "/";

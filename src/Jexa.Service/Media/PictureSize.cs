@@ -9,8 +9,7 @@ namespace Jexa.Service.Media;
 
 /// <summary>
 /// Width and height of a picture, in pixels, as the beginning of its file says them: a browser then keeps the room free before
-/// the
-/// picture is there. Told again only if the file has changed.
+/// the picture is there. Told again only if the file has changed.
 /// </summary>
 internal static partial class PictureSize
 {

@@ -6,8 +6,7 @@ namespace Jexa.Service.Pages;
 
 /// <summary>
 /// Chooses between the two forms every page has (RFC 9110 section 12.5.1). A request that takes anything gets HTML, as people and
-/// link
-/// checkers need it, unless it bears the marks of a script's fetch. An Accept that cannot be read gets HTML.
+/// link checkers need it, unless it bears the marks of a script's fetch. An Accept that cannot be read gets HTML.
 /// </summary>
 public static class Negotiation
 {

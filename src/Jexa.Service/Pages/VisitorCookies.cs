@@ -8,9 +8,8 @@ namespace Jexa.Service.Pages;
 
 /// <summary>
 /// The cookies that pages with forms need: a secret that the visitor's forms are made for, what the next page says once, and that
-/// the
-/// visitor has changed something a moment ago, where a replica may not have it yet. No script can read them; other sites cannot
-/// make a browser send them along with a form.
+/// the visitor has changed something a moment ago, where a replica may not have it yet. No script can read them; other sites
+/// cannot make a browser send them along with a form.
 /// </summary>
 internal sealed class VisitorCookies(FormSeal seal, Mount mount)
 {
@@ -24,7 +23,7 @@ internal sealed class VisitorCookies(FormSeal seal, Mount mount)
 
     private static readonly TimeSpan SaidAge = TimeSpan.FromMinutes(5);
 
-    /// <summary>The visitor's secret; null where the browser shows none.</summary>
+    /// <summary>The visitor's secret; null if the browser shows none.</summary>
     public static string? VisitorOf(HttpContext http) =>
         http.Request.Headers.Cookie.Count > 0
         && http.Request.Cookies[Visitor] is { Length: SecretLength } secret

@@ -7,8 +7,7 @@ namespace Jexa.Service.State;
 
 /// <summary>
 /// Brings log and sources into agreement where a process ended between the two: the source's own note decides. Takes notes away
-/// that
-/// nobody needs any more.
+/// that nobody needs any more.
 /// </summary>
 public sealed class ChangeKeeper : IAsyncDisposable
 {

@@ -5,8 +5,7 @@ namespace Jexa.Service.State;
 
 /// <summary>
 /// The change log, in a database of Jexa's own in the state folder. Several processes may share it. An intent is on disk before
-/// the
-/// source is told to commit; confirming it need not be, since the source's own note says the same.
+/// the source is told to commit; confirming it need not be, since the source's own note says the same.
 /// </summary>
 public sealed class ChangeStore : IChangeLog, IDisposable
 {
@@ -99,8 +98,7 @@ public sealed class ChangeStore : IChangeLog, IDisposable
 
     /// <summary>
     /// Need not be on disk, nor at once, since the source's own note says the same: it is written with the next intent, before
-    /// the log
-    /// is next read, or a moment later.
+    /// the log is next read, or a moment later.
     /// </summary>
     public void Confirm(string token)
     {

@@ -163,7 +163,7 @@ public sealed class StateFolder
             File.Delete(AddressFile);
     }
 
-    /// <summary>The address of the service that uses this folder; null where none does.</summary>
+    /// <summary>The address of the service that uses this folder; null if none does.</summary>
     public ServiceAddress? ReadAddress()
     {
         try
@@ -178,7 +178,7 @@ public sealed class StateFolder
         }
     }
 
-    /// <summary>The token as the command line reads it; null where there is none to read.</summary>
+    /// <summary>The token as the command line reads it; null if there is none to read.</summary>
     public string? ReadToken()
     {
         try

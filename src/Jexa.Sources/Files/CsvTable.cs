@@ -8,8 +8,7 @@ namespace Jexa.Sources.Files;
 
 /// <summary>
 /// A file of comma-separated values (RFC 4180), or with semicolons, tabs or bars between them. UTF-8, with or without a byte
-/// order
-/// mark, or UTF-16 with one. The first line has the columns' names.
+/// order mark, or UTF-16 with one. The first line has the columns' names.
 /// </summary>
 internal sealed class CsvTable : IFileTable
 {

@@ -7,8 +7,7 @@ namespace Jexa.Sources.Files;
 
 /// <summary>
 /// A folder of CSV and JSON files, each a table called like its file. What changes in the folder is taken up as a whole, or,
-/// where a
-/// file cannot be read, not at all.
+/// where a file cannot be read, not at all.
 /// </summary>
 internal sealed class FilesSource : ISource
 {

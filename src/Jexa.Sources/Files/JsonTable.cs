@@ -5,8 +5,7 @@ namespace Jexa.Sources.Files;
 
 /// <summary>
 /// A file of JSON: an array of objects, alone or as the only array within an object; or an object of objects, whose members'
-/// names
-/// are then a column called <c>key</c>. What is nested deeper is kept as JSON.
+/// names are then a column called <c>key</c>. What is nested deeper is kept as JSON.
 /// </summary>
 internal sealed class JsonTable : IFileTable
 {

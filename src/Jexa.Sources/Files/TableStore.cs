@@ -8,8 +8,7 @@ namespace Jexa.Sources.Files;
 
 /// <summary>
 /// Tables that come from elsewhere as a whole, kept in a SQLite file of Jexa's own: indexed, and asked like any other database.
-/// New
-/// contents are written beside the old and put in their place at once, so that nobody ever reads half of them.
+/// New contents are written beside the old and put in their place at once, so that nobody ever reads half of them.
 /// </summary>
 internal sealed class TableStore : IAsyncDisposable
 {
@@ -32,7 +31,7 @@ internal sealed class TableStore : IAsyncDisposable
     /// <summary>Puts other contents in the place of those that are there.</summary>
     /// <param name="tables">The tables, with the columns that tell their rows apart where that is known.</param>
     /// <param name="accept">Told of each table that cannot be read, by its name; false leaves everything as it is.</param>
-    /// <returns>What is to be said of each table that was read; null where everything was left as it is.</returns>
+    /// <returns>What is to be said of each table that was read; null if everything was left as it is.</returns>
     public Dictionary<string, TableNotes>? Replace(
         IReadOnlyList<(string Name, IFileTable Table, IReadOnlyList<string> Key)> tables,
         Func<IReadOnlyDictionary<string, FileFault>, bool> accept,
@@ -161,7 +160,7 @@ internal sealed class TableStore : IAsyncDisposable
             || KeyWords.Any(word => column.Name.Contains(word, StringComparison.OrdinalIgnoreCase))
         );
 
-    /// <summary>Which values stand more than once, or are lacking, and where; null where each row has one of its own.</summary>
+    /// <summary>Which values stand more than once, or are lacking, and where; null if each row has one of its own.</summary>
     private static string? WhyNoKey(SqliteConnection connection, string name, List<string> key, IFileTable table)
     {
         var columns = string.Join(", ", key.Select(Quoted));

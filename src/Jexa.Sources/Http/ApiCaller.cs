@@ -12,8 +12,7 @@ namespace Jexa.Sources.Http;
 
 /// <summary>
 /// Calls an API: only its own host, within the time limit, answers no larger than they may be. What fails is tried again where
-/// that
-/// may help, and left alone for a while where it does not.
+/// that may help, and left alone for a while where it does not.
 /// </summary>
 internal sealed class ApiCaller : IDisposable
 {

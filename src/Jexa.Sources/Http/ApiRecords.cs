@@ -13,7 +13,7 @@ internal static class ApiRecords
     /// The records where a JSON Pointer (RFC 6901) leads: those of an array, the members of an object of objects, or the one that
     /// is there.
     /// </summary>
-    /// <param name="names">The field that takes the members' names; null where they are none.</param>
+    /// <param name="names">The field that takes the members' names; null if they are none.</param>
     public static List<ApiRecord> Of(JsonElement? answer, string pointer, string? names, bool isList)
     {
         if (answer is not { } root || At(root, pointer) is not { } found)
@@ -39,7 +39,7 @@ internal static class ApiRecords
         };
     }
 
-    /// <summary>The value that a JSON Pointer leads to; null where there is none.</summary>
+    /// <summary>The value that a JSON Pointer leads to; null if there is none.</summary>
     public static JsonElement? At(JsonElement root, string pointer)
     {
         var at = root;

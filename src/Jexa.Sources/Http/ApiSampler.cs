@@ -20,7 +20,7 @@ public static class ApiSampler
     /// <summary>Where descriptions usually are, below the base address.</summary>
     public static IReadOnlyList<string> UsualPlaces { get; } = ["/openapi.json", "/openapi.yaml", "/openapi"];
 
-    /// <summary>The bytes at an address; null where there is nothing.</summary>
+    /// <summary>The bytes at an address; null if there is nothing.</summary>
     /// <exception cref="SourceException">It cannot be reached, or is larger than what is read.</exception>
     public static async Task<byte[]?> FetchAsync(Uri address, TimeSpan limit, CancellationToken cancellation)
     {
@@ -119,8 +119,7 @@ public static class ApiSampler
 
     /// <summary>
     /// How a list goes on behind its first page: found by asking for the second, where the answer says that there is more, or has
-    /// a round
-    /// number of records.
+    /// a round number of records.
     /// </summary>
     private static async Task<ApiPaging> PagingOfAsync(
         ApiCaller caller,
@@ -217,7 +216,7 @@ public static class ApiSampler
     }
 
     /// <summary>
-    /// Where the first record stands when it is asked for by its key: a JSON Pointer; null where it is not answered.
+    /// Where the first record stands when it is asked for by its key: a JSON Pointer; null if it is not answered.
     /// </summary>
     private static async Task<string?> TryItemAsync(
         ApiCaller caller,

@@ -10,8 +10,7 @@ namespace Jexa.Sources.Http;
 
 /// <summary>
 /// An HTTP API that answers with JSON. One record is asked for by its key, each time, unless the API says how long an answer is
-/// good;
-/// lists are read as a whole, as far as they may be, and read again when they are old.
+/// good; lists are read as a whole, as far as they may be, and read again when they are old.
 /// </summary>
 internal sealed class HttpSource(SourceSettings settings) : ISource
 {
@@ -114,8 +113,7 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
 
     /// <summary>
     /// Visits wait for an API rather than hold a connection each: many visitors of one record are one request. Requests have a
-    /// bound of
-    /// their own (<see cref="ApiCaller"/>).
+    /// bound of their own (<see cref="ApiCaller"/>).
     /// </summary>
     public int Connections => 256;
 
@@ -354,7 +352,7 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
     private static List<string> Tables(RowOrigin table, IReadOnlyList<Join> joins) =>
         [table.Name, .. joins.Select(join => join.Table.Name).Where(name => name != table.Name).Distinct()];
 
-    /// <summary>What a query asks for by key: the value of each field of the key; null where it asks otherwise.</summary>
+    /// <summary>What a query asks for by key: the value of each field of the key; null if it asks otherwise.</summary>
     private List<Operand>? Keyed(RecordQuery query)
     {
         if (!_shapes.TryGetValue(query.Table.Name, out var shape) || shape.Endpoint.Item is null || !shape.HasKey)

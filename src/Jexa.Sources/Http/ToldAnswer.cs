@@ -7,10 +7,8 @@ namespace Jexa.Sources.Http;
 
 /// <summary>
 /// What traces, findings and logs are told of an API's answer: its beginning, without the values of secret fields, and without
-/// what was
-/// filled in from the environment, should the API say it back. Of an answer that is no JSON nobody can tell what in it is secret:
-/// only
-/// its size is told.
+/// what was filled in from the environment, should the API say it back. Of an answer that is no JSON nobody can tell what in it
+/// is secret: only its size is told.
 /// </summary>
 internal sealed class ToldAnswer(ApiSettings api)
 {

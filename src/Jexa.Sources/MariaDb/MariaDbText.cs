@@ -7,8 +7,7 @@ namespace Jexa.Sources.MariaDb;
 
 /// <summary>
 /// SQL as MariaDB has it. Left alone it compares a text with a number by making a number of the text; here a value is always
-/// turned
-/// into what the column holds.
+/// turned into what the column holds.
 /// </summary>
 internal sealed class MariaDbText(NativeSchema schema) : SqlText
 {

@@ -7,8 +7,7 @@ namespace Jexa.Sources.Postgres;
 
 /// <summary>
 /// SQL as PostgreSQL has it. Each parameter travels as text and is cast, where it stands, to the type of the column it meets, so
-/// that
-/// an index serves and nothing is compared by a conversion nobody asked for.
+/// that an index serves and nothing is compared by a conversion nobody asked for.
 /// </summary>
 internal sealed class PostgresText(NativeSchema schema) : SqlText
 {

@@ -7,9 +7,8 @@ namespace Jexa.Sources.Sql;
 
 /// <summary>
 /// Reads the checks of a table that say what one column may hold: <c>status IN ('open', 'closed')</c>, <c>severity BETWEEN 1 AND
-/// 4</c>,
-/// <c>score &gt;= 0</c>, <c>length(code) &lt;= 20</c>, alone or joined by AND. Any other check is left to the engine, which keeps
-/// it all the same.
+/// 4</c>, <c>score &gt;= 0</c>, <c>length(code) &lt;= 20</c>, alone or joined by AND. Any other check is left to the engine,
+/// which keeps it all the same.
 /// </summary>
 internal static partial class CheckReader
 {
@@ -171,7 +170,7 @@ internal static partial class CheckReader
 
     private static decimal Number(Group group) => decimal.Parse(group.Value, CultureInfo.InvariantCulture);
 
-    /// <summary>The literals of a list; null where something else stands in it.</summary>
+    /// <summary>The literals of a list; null if something else stands in it.</summary>
     private static List<string>? Literals(string list)
     {
         var values = new List<string>();

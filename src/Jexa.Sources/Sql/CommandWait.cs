@@ -4,9 +4,8 @@ namespace Jexa.Sources.Sql;
 
 /// <summary>
 /// A caller's wait for what a connection is at. It ends once: with the work itself, at the time limit, or when the visitor
-/// leaves; in the latter two the work is left
-/// to itself. One for each connection, used for one command after the other, since every visit waits: it makes nothing anew, and
-/// its timer is set once for many.
+/// leaves; in the latter two the work is left to itself. One for each connection, used for one command after the other, since
+/// every visit waits: it makes nothing anew, and its timer is set once for many.
 /// </summary>
 /// <param name="limit">Of each command.</param>
 /// <param name="late">What the caller is told where the time limit ends the wait.</param>
@@ -51,7 +50,7 @@ internal sealed class CommandWait(TimeSpan limit, Func<Exception> late, Action e
     }
 
     /// <summary>The work has come to its end.</summary>
-    /// <param name="error">What it failed with; null where it did not.</param>
+    /// <param name="error">What it failed with; null if it did not.</param>
     public void End(Exception? error)
     {
         lock (Gate)

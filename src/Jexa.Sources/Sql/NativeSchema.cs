@@ -17,7 +17,7 @@ internal sealed record NativeSchema(IReadOnlyDictionary<string, NativeTable> Tab
     /// <summary>The columns of the developer's own queries, by their text.</summary>
     public System.Collections.Concurrent.ConcurrentDictionary<string, IReadOnlyList<NativeColumn>> Queries { get; init; } = [];
 
-    /// <summary>A column of a table or of a query of the developer's own; null where it was not described.</summary>
+    /// <summary>A column of a table or of a query of the developer's own; null if it was not described.</summary>
     public NativeColumn? Find(Core.Plans.RowOrigin origin, string column) =>
         origin.Query is { } query
             ? Queries.GetValueOrDefault(query)?.FirstOrDefault(known => known.Column.Name == column)

@@ -8,8 +8,7 @@ namespace Jexa.Sources.Sql;
 
 /// <summary>
 /// One connection to a server, with its commands kept prepared. Each command ends at the time limit, on the server and here, and
-/// when
-/// the visitor leaves. Used by one caller at a time.
+/// when the visitor leaves. Used by one caller at a time.
 /// </summary>
 internal sealed class ServerConnection : IAsyncDisposable
 {
@@ -56,7 +55,7 @@ internal sealed class ServerConnection : IAsyncDisposable
     /// <summary>
     /// Runs a query and appends its rows: the way of every visit, as few steps as there can be between the page and the driver.
     /// </summary>
-    /// <param name="lease">Given back when it is done, or nobody waits for it any more; null where the caller goes on with the
+    /// <param name="lease">Given back when it is done, or nobody waits for it any more; null if the caller goes on with the
     /// connection.</param>
     public ValueTask RunAsync(
         string text,
@@ -277,7 +276,7 @@ internal sealed class ServerConnection : IAsyncDisposable
     private Task ExecuteAsync(DbCommand command) => _server.ExecuteAsync(command, OnlyReads);
 
     /// <summary>
-    /// Adds a row to the block of whoever waits for it; false where nobody does any more, and the block is another's.
+    /// Adds a row to the block of whoever waits for it; false if nobody does any more, and the block is another's.
     /// </summary>
     private bool TryAddRow(DbDataReader reader, CellReading[] readings, RowBlock into)
     {

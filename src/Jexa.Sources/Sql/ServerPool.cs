@@ -83,7 +83,7 @@ internal sealed class ServerPool(SqlServer server, ServerUse use, int most) : IA
             await CloseAsync(idle);
     }
 
-    /// <summary>An idle connection, the caller's from now on; null where there is none.</summary>
+    /// <summary>An idle connection, the caller's from now on; null if there is none.</summary>
     private ServerConnection? Pop()
     {
         lock (_idle)
@@ -96,7 +96,7 @@ internal sealed class ServerPool(SqlServer server, ServerUse use, int most) : IA
         return connection.DisposeAsync();
     }
 
-    /// <summary>A new connection; null where the server has no room for it, but others of this pool can be waited for.</summary>
+    /// <summary>A new connection; null if the server has no room for it, but others of this pool can be waited for.</summary>
     /// <param name="began">Since when the caller waits.</param>
     private async ValueTask<ServerConnection?> OpenAsync(long began, CancellationToken cancellation)
     {

@@ -155,8 +155,7 @@ internal sealed class ServerSource : ISource
 
     /// <summary>
     /// A connection that may be behind what was changed last: to the replica where there is one that answers, else to the source
-    /// itself. One
-    /// that did not answer is left in peace for a while.
+    /// itself. One that did not answer is left in peace for a while.
     /// </summary>
     public async ValueTask<ServerPool.Lease> RentAnyAsync(CancellationToken cancellation)
     {

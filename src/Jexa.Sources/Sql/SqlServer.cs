@@ -121,8 +121,7 @@ internal abstract class SqlServer(SourceSettings settings)
 
     /// <summary>
     /// Runs a command. The task has the driver's own kind of reader, which <see cref="ReaderOf"/> takes out of it: asked of
-    /// commands in general, the drivers wait for
-    /// that one a second time.
+    /// commands in general, the drivers wait for that one a second time.
     /// </summary>
     /// <param name="onlyReads">On a connection that is only read from, outside of any transaction.</param>
     public abstract Task ExecuteAsync(DbCommand command, bool onlyReads);
@@ -169,10 +168,9 @@ internal abstract class SqlServer(SourceSettings settings)
     public abstract bool IsStale(DbException error);
 
     /// <summary>
-    /// Another connection and the statement by which it has the server stop what this one is at; null where that cannot be told.
-    /// The drivers' own
-    /// ways to stop a command hold the thread that asks for it until the server answers: of a frozen one that is many threads,
-    /// for long.
+    /// Another connection and the statement by which it has the server stop what this one is at; null if that cannot be told.
+    /// The drivers' own ways to stop a command hold the thread that asks for it until the server answers: of a frozen one that is
+    /// many threads, for long.
     /// </summary>
     protected abstract (DbConnection Other, string Text)? Stopping(DbConnection connection);
 

@@ -4,8 +4,7 @@ namespace Jexa.Sources.Sqlite;
 
 /// <summary>
 /// The files of one database as they stand at its path: the database, and in WAL mode its write-ahead log (<c>-wal</c>) and the
-/// log's
-/// index (<c>-shm</c>). Told without opening them.
+/// log's index (<c>-shm</c>). Told without opening them.
 /// </summary>
 /// <param name="ChangedAt">When the database itself was last written to, in nanoseconds since 1970.</param>
 public readonly record struct SqliteFiles(FileIdentity? Database, long ChangedAt, FileIdentity? Log, FileIdentity? Index)

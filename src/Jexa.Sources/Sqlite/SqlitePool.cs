@@ -53,8 +53,7 @@ internal sealed class SqlitePool : IDisposable
 
     /// <summary>
     /// Whether what stands in the log of outdated connections alone may be put into their database before they are closed: nobody
-    /// else
-    /// can have written there since.
+    /// else can have written there since.
     /// </summary>
     public bool MayKeepLog { get; private set; }
 
@@ -103,7 +102,7 @@ internal sealed class SqlitePool : IDisposable
         }
     }
 
-    /// <summary>An idle connection to the file as it is now; null where there is none.</summary>
+    /// <summary>An idle connection to the file as it is now; null if there is none.</summary>
     private SqliteReader? TryTake()
     {
         var first = Thread.GetCurrentProcessorId();
@@ -120,7 +119,7 @@ internal sealed class SqlitePool : IDisposable
         return null;
     }
 
-    /// <summary>A new connection; null where there are as many as there may be.</summary>
+    /// <summary>A new connection; null if there are as many as there may be.</summary>
     private SqliteReader? TryOpen()
     {
         if (Interlocked.Increment(ref _open) > _idle.Length)
@@ -218,8 +217,7 @@ internal sealed class SqlitePool : IDisposable
 
     /// <summary>
     /// Every so often, sees whether the files are still those that the connections were opened on: a file that was put in its
-    /// place is
-    /// taken up, one that is gone is missed.
+    /// place is taken up, one that is gone is missed.
     /// </summary>
     private void LookAtFile()
     {

@@ -10,9 +10,8 @@ namespace Jexa.Sources.Sqlite;
 
 /// <summary>
 /// One connection, for reading only unless it is opened for writing. The driver opens it; statements are kept prepared and run
-/// through the driver's own lower layer,
-/// which gives text as UTF-8, storage classes, and a hook that ends a query at its time limit or when the visitor leaves.
-/// Used by one caller at a time.
+/// through the driver's own lower layer, which gives text as UTF-8, storage classes, and a hook that ends a query at its time
+/// limit or when the visitor leaves. Used by one caller at a time.
 /// </summary>
 internal sealed class SqliteReader : IDisposable
 {
@@ -168,8 +167,7 @@ internal sealed class SqliteReader : IDisposable
 
     /// <summary>
     /// Runs a statement that changes something, kept prepared by its text. Gives the rows that it returns, as they are stored,
-    /// and how
-    /// many rows it changed, triggers' own changes left out.
+    /// and how many rows it changed, triggers' own changes left out.
     /// </summary>
     /// <exception cref="RefusedException">A rule of the source forbids it.</exception>
     public (int Changed, TypedValue[]? Returned) Execute(

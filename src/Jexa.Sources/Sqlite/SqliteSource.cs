@@ -95,8 +95,7 @@ internal sealed class SqliteSource : ISource
 
     /// <summary>
     /// Whether the file, and the folder that its journal stands in, may be written to. The file is not opened: that would drop
-    /// the locks
-    /// that SQLite holds on it.
+    /// the locks that SQLite holds on it.
     /// </summary>
     private bool CanWrite() =>
         FileIdentity.CanWrite(_path)

@@ -7,8 +7,7 @@ namespace Jexa.Sources.Sqlite;
 
 /// <summary>
 /// SQL as SQLite has it. Its columns hold what they are given, so a value is looked for under each spelling that a column may
-/// hold
-/// for it.
+/// hold for it.
 /// </summary>
 internal sealed class SqliteText : SqlText
 {
@@ -22,8 +21,7 @@ internal sealed class SqliteText : SqlText
 
     /// <summary>
     /// The values of a change as they are bound. A decimal is bound as its text: the column's affinity makes a number of it, and
-    /// a
-    /// column that keeps text keeps every digit.
+    /// a column that keeps text keeps every digit.
     /// </summary>
     public static IReadOnlyList<TypedValue> Arguments(RecordWrite write) =>
         [

@@ -27,7 +27,7 @@ internal static class SqliteTrouble
         };
     }
 
-    /// <summary>What a broken rule means; null where the code is about something else.</summary>
+    /// <summary>What a broken rule means; null if the code is about something else.</summary>
     public static RefusedException? Refusal(int code, string message)
     {
         if ((code & 0xff) is not (raw.SQLITE_CONSTRAINT or raw.SQLITE_MISMATCH))

@@ -2,8 +2,7 @@ namespace Jexa.Sources.Sqlite;
 
 /// <summary>
 /// A temporary folder for a SQLite file of Jexa's own. It goes with its process; what one that was killed has left behind is
-/// taken
-/// away by the next that makes one. Whether its process still lives is told by a lock, which ends with it.
+/// taken away by the next that makes one. Whether its process still lives is told by a lock, which ends with it.
 /// </summary>
 public sealed class StoreFolder : IDisposable
 {

@@ -2,8 +2,7 @@ namespace Jexa.Tests;
 
 /// <summary>
 /// Programs that this machine lacks and that nobody may install: <c>./test</c> names them in JEXA_LACKING, and the tests that
-/// need them
-/// are left out.
+/// need them are left out.
 /// </summary>
 public static class Lacking
 {

@@ -9,8 +9,7 @@ namespace Jexa.Tests;
 
 /// <summary>
 /// A database server of the tests' own: in a temporary folder, on a free port of loopback, gone when the tests end, also if they
-/// are
-/// killed. It can be stopped, started again, and frozen in the middle of what it does.
+/// are killed. It can be stopped, started again, and frozen in the middle of what it does.
 /// </summary>
 public abstract class PrivateServer : IDisposable
 {
@@ -52,7 +51,7 @@ public abstract class PrivateServer : IDisposable
         command.ExecuteNonQuery();
     }
 
-    /// <summary>The first value of the first row as text; null where there is none.</summary>
+    /// <summary>The first value of the first row as text; null if there is none.</summary>
     public string? Ask(string database, string sql)
     {
         using var connection = Open(database);
