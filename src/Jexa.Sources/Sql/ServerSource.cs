@@ -179,25 +179,36 @@ internal sealed class ServerSource : ISource
 
     private async ValueTask MakeNotesAsync(ServerConnection connection, CancellationToken cancellation)
     {
+        if (await HasNotesAsync(connection, cancellation))
+            return;
+        try
+        {
+            await connection.AskAsync(Server.MakeNotes, cancellation);
+        }
+        catch (Exception refused) when (refused is RefusedException or SourceException { Trouble: SourceTrouble.Failed })
+        {
+            // Another save may have made it at the same moment: PostgreSQL then fails here, whatever IF NOT EXISTS says.
+            if (await HasNotesAsync(connection, cancellation))
+                return;
+            throw new SourceException(
+                SourceTrouble.Failed,
+                $"Jexa cannot make its table jexa_commit there: {refused.Message} Make it yourself "
+                    + $"({Server.MakeNotes}), or say writing: bare.",
+                refused
+            );
+        }
+    }
+
+    private static async ValueTask<bool> HasNotesAsync(ServerConnection connection, CancellationToken cancellation)
+    {
         try
         {
             await connection.AskAsync("SELECT token FROM jexa_commit WHERE 1 = 0", cancellation);
+            return true;
         }
         catch (SourceException missing) when (missing.Trouble == SourceTrouble.Failed)
         {
-            try
-            {
-                await connection.AskAsync(Server.MakeNotes, cancellation);
-            }
-            catch (SourceException refused) when (refused.Trouble == SourceTrouble.Failed)
-            {
-                throw new SourceException(
-                    SourceTrouble.Failed,
-                    $"Jexa cannot make its table jexa_commit there: {refused.Message} Make it yourself "
-                        + $"({Server.MakeNotes}), or say writing: bare.",
-                    refused
-                );
-            }
+            return false;
         }
     }
 
