@@ -1,10 +1,8 @@
-using System.Buffers.Text;
 using System.Net;
 using Jexa.Bench.Direct;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Http;
-using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Logging;
 
 // The two pages of the demo as somebody would write them by hand who wants them fast and nothing else: no page table, no

@@ -1,7 +1,6 @@
 using System.Diagnostics;
 using System.Text;
 using Jexa.Core.Addresses;
-using Jexa.Core.Sites;
 using Jexa.Core.Values;
 using Jexa.Service;
 using Microsoft.Data.Sqlite;

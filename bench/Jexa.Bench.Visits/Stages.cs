@@ -1,5 +1,4 @@
 using Jexa.Core.Addresses;
-using Jexa.Core.Sites;
 using Jexa.Core.Values;
 using Jexa.Core.Visits;
 using Jexa.Service;

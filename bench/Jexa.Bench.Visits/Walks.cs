@@ -1,6 +1,5 @@
 using System.Diagnostics;
 using Jexa.Core.Addresses;
-using Jexa.Core.Sites;
 using Jexa.Core.Values;
 using Jexa.Core.Views;
 using Jexa.Core.Visits;

@@ -1,9 +1,4 @@
-using System.Text;
 using Jexa.Core.Definitions;
-using Jexa.Core.Sites;
-using Jexa.Core.Visits;
-using Jexa.Service.Health;
-using Jexa.Service.State;
 
 namespace Jexa.Service;
 

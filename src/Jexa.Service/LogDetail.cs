@@ -1,6 +1,3 @@
-using System.Net;
-using Jexa.Core.Addresses;
-
 namespace Jexa.Service;
 
 /// <summary>How much is logged, each a part of the next.</summary>

@@ -1,6 +1,3 @@
-using System.Net;
-using Jexa.Core.Addresses;
-
 namespace Jexa.Service;
 
 /// <summary>How log lines are written.</summary>

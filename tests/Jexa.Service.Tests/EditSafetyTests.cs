@@ -1,7 +1,6 @@
 using System.Net;
 using System.Net.Sockets;
 using System.Text;
-using Microsoft.Data.Sqlite;
 
 namespace Jexa.Service.Tests;
 

@@ -1,6 +1,5 @@
 using System.Text.Json;
 using System.Text.RegularExpressions;
-using AngleSharp.Html.Parser;
 using Microsoft.Playwright;
 using static Microsoft.Playwright.Assertions;
 

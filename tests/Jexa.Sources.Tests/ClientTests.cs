@@ -4,7 +4,6 @@ using Jexa.Core.Sites;
 using Jexa.Core.Sources;
 using Jexa.Service.Clients;
 using Jexa.Sources.Sqlite;
-using Jexa.Tests;
 
 namespace Jexa.Sources.Tests;
 

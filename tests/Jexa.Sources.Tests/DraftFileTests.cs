@@ -2,7 +2,6 @@ using System.Text.RegularExpressions;
 using Jexa.Core.Drafts;
 using Jexa.Demo;
 using Jexa.Sources.Tests.Conformance;
-using Jexa.Tests;
 
 namespace Jexa.Sources.Tests;
 

@@ -8,7 +8,6 @@ using Jexa.Core.Sources;
 using Jexa.Core.Values;
 using Jexa.Demo;
 using Jexa.Sources.Http;
-using Jexa.Sources.Sqlite;
 using Jexa.Sources.Tests.Conformance;
 
 namespace Jexa.Sources.Tests;

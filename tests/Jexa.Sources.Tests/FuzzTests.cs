@@ -1,7 +1,6 @@
 using System.Diagnostics;
 using System.Globalization;
 using Jexa.Core.Addresses;
-using Jexa.Core.Sites;
 using Jexa.Core.Values;
 using Jexa.Core.Views;
 using Jexa.Core.Visits;

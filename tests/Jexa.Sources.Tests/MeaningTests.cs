@@ -1,6 +1,5 @@
 using System.Globalization;
 using System.Text;
-using Jexa.Core.Definitions;
 
 namespace Jexa.Sources.Tests;
 

@@ -2,7 +2,6 @@ using System.Text;
 using Jexa.Core.Sites;
 using Jexa.Core.Values;
 using Jexa.Core.Views;
-using Jexa.Core.Visits;
 
 namespace Jexa.Sources.Tests;
 

@@ -10,11 +10,9 @@ using Jexa.Core.Addresses;
 using Jexa.Core.Contracts;
 using Jexa.Core.Sites;
 using Jexa.Core.Sources;
-using Jexa.Core.Values;
 using Jexa.Core.Visits;
 using Jexa.Service.Clients;
 using Jexa.Sources.Sqlite;
-using Jexa.Tests;
 using Microsoft.Data.Sqlite;
 
 namespace Jexa.Sources.Tests;

@@ -1,5 +1,3 @@
-using System.Text;
-using System.Text.Unicode;
 using Jexa.Core.Values;
 
 namespace Jexa.Core.Addresses;

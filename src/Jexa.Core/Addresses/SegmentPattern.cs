@@ -1,7 +1,3 @@
-using System.Buffers;
-using System.Text;
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Addresses;
 
 /// <summary>One segment of a template: a literal, or one parameter between a literal prefix and suffix.</summary>

@@ -1,7 +1,3 @@
-using System.Buffers;
-using System.Text;
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Addresses;
 
 /// <summary>A mistake in a template: where in its text, what is wrong, what to write instead.</summary>

@@ -1,9 +1,3 @@
-using Jexa.Core.Edits;
-using Jexa.Core.Keys;
-using Jexa.Core.Sites;
-using Jexa.Core.Values;
-using Jexa.Core.Views;
-
 namespace Jexa.Core.Contracts;
 
 /// <summary>How a field of a record stands in JSON.</summary>

@@ -1,9 +1,3 @@
-using Jexa.Core.Edits;
-using Jexa.Core.Keys;
-using Jexa.Core.Sites;
-using Jexa.Core.Values;
-using Jexa.Core.Views;
-
 namespace Jexa.Core.Contracts;
 
 public enum FieldShape

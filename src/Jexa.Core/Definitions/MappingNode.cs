@@ -1,7 +1,3 @@
-using System.Text;
-using YamlDotNet.Core;
-using YamlDotNet.Core.Events;
-
 namespace Jexa.Core.Definitions;
 
 internal sealed record MappingNode(IReadOnlyList<MappingEntry> Entries, Place At)

@@ -1,7 +1,3 @@
-using System.Text;
-using YamlDotNet.Core;
-using YamlDotNet.Core.Events;
-
 namespace Jexa.Core.Definitions;
 
 /// <summary>A node of an app file's text: a scalar, a sequence or a mapping, with its place. Every scalar is text.</summary>

@@ -1,7 +1,3 @@
-using System.Text;
-using YamlDotNet.Core;
-using YamlDotNet.Core.Events;
-
 namespace Jexa.Core.Definitions;
 
 /// <param name="IsPlain">Whether it stands without quotes.</param>

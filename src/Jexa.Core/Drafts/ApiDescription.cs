@@ -1,9 +1,7 @@
-using System.Text;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Jexa.Core.Definitions;
 using Jexa.Core.Endpoints;
-using Jexa.Core.Formats;
 using Jexa.Core.Values;
 
 namespace Jexa.Core.Drafts;

@@ -1,9 +1,3 @@
-using Jexa.Core.Edits;
-using Jexa.Core.Plans;
-using Jexa.Core.Schemas;
-using Jexa.Core.Sources;
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Drafts;
 
 /// <summary>What some rows hold in one column.</summary>

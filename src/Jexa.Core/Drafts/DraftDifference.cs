@@ -1,7 +1,3 @@
-using Jexa.Core.Definitions;
-using Jexa.Core.Schemas;
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Drafts;
 
 /// <summary>One way in which an app file and its source have come apart.</summary>

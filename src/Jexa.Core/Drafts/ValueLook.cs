@@ -1,10 +1,3 @@
-using System.Globalization;
-using System.Text.Json;
-using System.Text.RegularExpressions;
-using Jexa.Core.Formats;
-using Jexa.Core.Schemas;
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Drafts;
 
 /// <summary>What all sampled values of a column are, beyond their type.</summary>

@@ -1,8 +1,3 @@
-using System.Text.RegularExpressions;
-using Jexa.Core.Formats;
-using Jexa.Core.Schemas;
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Edits;
 
 /// <summary>A value that can be chosen.</summary>

@@ -1,8 +1,3 @@
-using System.Globalization;
-using System.Text;
-using System.Text.Json;
-using Jexa.Core.Formats;
-using Jexa.Core.Keys;
 using Jexa.Core.Values;
 
 namespace Jexa.Core.Edits;

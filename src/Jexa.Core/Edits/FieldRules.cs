@@ -1,7 +1,4 @@
 using System.Text.RegularExpressions;
-using Jexa.Core.Formats;
-using Jexa.Core.Schemas;
-using Jexa.Core.Values;
 
 namespace Jexa.Core.Edits;
 

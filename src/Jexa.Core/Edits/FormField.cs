@@ -1,4 +1,3 @@
-using System.Text.RegularExpressions;
 using Jexa.Core.Formats;
 using Jexa.Core.Schemas;
 using Jexa.Core.Values;

@@ -1,8 +1,3 @@
-using System.Security.Cryptography;
-using System.Text;
-using System.Text.Json;
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Edits;
 
 /// <summary>Seals what a form carries, so that nobody can read or change it; shared by all processes of one service.</summary>

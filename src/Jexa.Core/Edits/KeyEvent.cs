@@ -1,5 +1,3 @@
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Edits;
 
 /// <summary>What became of a key, for those who still come by it.</summary>

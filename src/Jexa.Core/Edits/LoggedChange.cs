@@ -1,5 +1,3 @@
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Edits;
 
 /// <summary>A change as the log has it.</summary>

@@ -1,8 +1,3 @@
-using System.Text;
-using System.Text.Json;
-using System.Text.Unicode;
-using Jexa.Core.Addresses;
-
 namespace Jexa.Core.Edits;
 
 /// <summary>Why what was sent cannot be read.</summary>

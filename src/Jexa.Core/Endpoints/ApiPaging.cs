@@ -1,5 +1,3 @@
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Endpoints;
 
 /// <summary>How the pages of an API's list follow each other.</summary>

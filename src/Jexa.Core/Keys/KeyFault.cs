@@ -1,5 +1,3 @@
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Keys;
 
 /// <summary>Why a text is not an ID of its key's type.</summary>

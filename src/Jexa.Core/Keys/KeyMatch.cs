@@ -1,6 +1,3 @@
-using Jexa.Core.Schemas;
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Keys;
 
 /// <summary>How near a row's key is to the one asked for.</summary>

@@ -1,5 +1,3 @@
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Plans;
 
 /// <summary>A column of the query's own table (0) or of one of its joins (1 and up).</summary>

@@ -1,5 +1,3 @@
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Plans;
 
 /// <summary>What a row must satisfy. Comparisons with an empty field: equal is false, differs is true.</summary>

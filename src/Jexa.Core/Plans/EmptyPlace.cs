@@ -1,5 +1,3 @@
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Plans;
 
 /// <summary>Where rows without a value come in an order, whatever its direction.</summary>

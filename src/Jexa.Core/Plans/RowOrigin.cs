@@ -1,5 +1,3 @@
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Plans;
 
 /// <summary>What rows are read from: a table or view by name, or a query of the developer's own.</summary>

@@ -1,5 +1,3 @@
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Schemas;
 
 /// <summary>What the source's own rules say of one column's values.</summary>

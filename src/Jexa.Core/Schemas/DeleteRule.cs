@@ -1,5 +1,3 @@
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Schemas;
 
 /// <summary>What a deleted row does to those that refer to it.</summary>

@@ -1,5 +1,3 @@
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Schemas;
 
 /// <summary>A foreign key: columns here, and the columns of the other table they must be found in.</summary>

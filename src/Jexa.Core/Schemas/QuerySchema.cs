@@ -1,5 +1,3 @@
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Schemas;
 
 /// <summary>What a query of the developer's own gives.</summary>

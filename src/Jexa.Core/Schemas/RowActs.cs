@@ -1,5 +1,3 @@
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Schemas;
 
 /// <summary>What may be done to rows of a table.</summary>

@@ -1,5 +1,3 @@
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Schemas;
 
 /// <summary>What a source says it holds, at one moment. Names compare ordinally, as the source spells them.</summary>

@@ -1,6 +1,3 @@
-using Jexa.Core.Definitions;
-using Jexa.Core.Keys;
-using Jexa.Core.Plans;
 using Jexa.Core.Sources;
 using Jexa.Core.Views;
 

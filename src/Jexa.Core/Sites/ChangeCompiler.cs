@@ -1,7 +1,5 @@
 using System.Diagnostics;
 using Jexa.Core.Definitions;
-using Jexa.Core.Formats;
-using Jexa.Core.Keys;
 using Jexa.Core.Plans;
 using Jexa.Core.Schemas;
 using Jexa.Core.Values;

@@ -1,7 +1,4 @@
-using Jexa.Core.Addresses;
 using Jexa.Core.Definitions;
-using Jexa.Core.Sources;
-using Jexa.Core.Views;
 
 namespace Jexa.Core.Sites;
 

@@ -1,15 +1,9 @@
-using Jexa.Core.Edits;
-using Jexa.Core.Keys;
-using Jexa.Core.Plans;
-using Jexa.Core.Sources;
-using Jexa.Core.Values;
 using Jexa.Core.Views;
 
 namespace Jexa.Core.Sites;
 
 /// <summary>A page that changes one record.</summary>
 /// <param name="title">What it is called, filled from the record.</param>
-/// <param name="delete">The page that deletes the same record; null for none.</param>
 public sealed class EditPage(
     PageHead head,
     FormPlan form,

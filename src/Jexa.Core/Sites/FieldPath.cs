@@ -1,6 +1,3 @@
-using Jexa.Core.Definitions;
-using Jexa.Core.Schemas;
-
 namespace Jexa.Core.Sites;
 
 /// <summary>A field of a record, or of one that foreign keys lead to from it.</summary>

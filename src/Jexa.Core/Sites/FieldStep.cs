@@ -1,4 +1,3 @@
-using Jexa.Core.Definitions;
 using Jexa.Core.Schemas;
 
 namespace Jexa.Core.Sites;

@@ -1,9 +1,4 @@
 using Jexa.Core.Definitions;
-using Jexa.Core.Formats;
-using Jexa.Core.Keys;
-using Jexa.Core.Schemas;
-using Jexa.Core.Sources;
-using Jexa.Core.Values;
 
 namespace Jexa.Core.Sites;
 

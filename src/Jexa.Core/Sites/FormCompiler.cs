@@ -6,7 +6,6 @@ using Jexa.Core.Edits;
 using Jexa.Core.Formats;
 using Jexa.Core.Keys;
 using Jexa.Core.Plans;
-using Jexa.Core.Schemas;
 using Jexa.Core.Values;
 using Jexa.Core.Views;
 

@@ -1,8 +1,4 @@
 using Jexa.Core.Edits;
-using Jexa.Core.Keys;
-using Jexa.Core.Plans;
-using Jexa.Core.Sources;
-using Jexa.Core.Values;
 using Jexa.Core.Views;
 
 namespace Jexa.Core.Sites;

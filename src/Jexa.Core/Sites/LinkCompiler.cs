@@ -3,7 +3,6 @@ using Jexa.Core.Addresses;
 using Jexa.Core.Definitions;
 using Jexa.Core.Formats;
 using Jexa.Core.Keys;
-using Jexa.Core.Schemas;
 using Jexa.Core.Values;
 using Jexa.Core.Views;
 

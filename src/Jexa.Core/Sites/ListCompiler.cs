@@ -1,6 +1,5 @@
 using Jexa.Core.Definitions;
 using Jexa.Core.Formats;
-using Jexa.Core.Keys;
 using Jexa.Core.Plans;
 using Jexa.Core.Values;
 using Jexa.Core.Views;

@@ -10,7 +10,8 @@ namespace Jexa.Core.Sites;
 /// The queries of a list, for whatever a visitor asks of it. Each shape of a question (which filters, which order, how many
 /// words) is compiled when it is first asked and kept.
 /// </summary>
-/// <param name="load">The columns and joins of a row, as the page shows it.</param>
+/// <param name="columns">The columns of a row, as the page shows it.</param>
+/// <param name="joins">The joins that they are read by.</param>
 /// <param name="rows">What the rows are read from; a query's parameters are filled like filters.</param>
 /// <param name="orders">The columns that the list can be ordered by; those of its own order and its key among them.</param>
 /// <param name="ownOrder">The order where the visitor asks for none.</param>

@@ -1,6 +1,3 @@
-using System.Collections.Concurrent;
-using System.Globalization;
-using Jexa.Core.Plans;
 using Jexa.Core.Sources;
 using Jexa.Core.Values;
 

@@ -1,9 +1,3 @@
-using System.Collections.Concurrent;
-using System.Globalization;
-using Jexa.Core.Plans;
-using Jexa.Core.Sources;
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Sites;
 
 /// <summary>What a visitor asks of a list.</summary>

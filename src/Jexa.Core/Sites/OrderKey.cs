@@ -1,7 +1,4 @@
-using System.Collections.Concurrent;
 using Jexa.Core.Plans;
-using Jexa.Core.Sources;
-using Jexa.Core.Values;
 
 namespace Jexa.Core.Sites;
 

@@ -1,9 +1,3 @@
-using System.Collections.Concurrent;
-using System.Globalization;
-using Jexa.Core.Plans;
-using Jexa.Core.Sources;
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Sites;
 
 /// <summary>One step of an order that a visitor or the app file asks for.</summary>

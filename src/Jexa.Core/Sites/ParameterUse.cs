@@ -1,8 +1,5 @@
 using Jexa.Core.Definitions;
-using Jexa.Core.Formats;
 using Jexa.Core.Keys;
-using Jexa.Core.Plans;
-using Jexa.Core.Values;
 
 namespace Jexa.Core.Sites;
 

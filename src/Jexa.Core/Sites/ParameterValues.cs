@@ -1,5 +1,3 @@
-using Jexa.Core.Formats;
-using Jexa.Core.Plans;
 using Jexa.Core.Values;
 
 namespace Jexa.Core.Sites;

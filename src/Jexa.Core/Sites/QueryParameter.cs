@@ -1,12 +1,4 @@
-using Jexa.Core.Addresses;
-using Jexa.Core.Definitions;
-using Jexa.Core.Formats;
-using Jexa.Core.Keys;
-using Jexa.Core.Plans;
-using Jexa.Core.Schemas;
-using Jexa.Core.Sources;
 using Jexa.Core.Values;
-using Jexa.Core.Views;
 
 namespace Jexa.Core.Sites;
 

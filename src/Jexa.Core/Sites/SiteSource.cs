@@ -1,5 +1,3 @@
-using Jexa.Core.Definitions;
-using Jexa.Core.Schemas;
 using Jexa.Core.Sources;
 
 namespace Jexa.Core.Sites;

@@ -1,7 +1,3 @@
-using Jexa.Core.Definitions;
-using Jexa.Core.Schemas;
-using Jexa.Core.Sources;
-
 namespace Jexa.Core.Sites;
 
 /// <param name="Why">For the developer.</param>

@@ -1,4 +1,3 @@
-using System.Text;
 using Jexa.Core.Definitions;
 
 namespace Jexa.Core.Sites;

@@ -1,8 +1,3 @@
-using System.Collections.Concurrent;
-using Jexa.Core.Definitions;
-using Jexa.Core.Keys;
-using Jexa.Core.Plans;
-using Jexa.Core.Sources;
 using Jexa.Core.Views;
 
 namespace Jexa.Core.Sites;

@@ -1,5 +1,3 @@
-using System.Collections.Concurrent;
-using Jexa.Core.Plans;
 using Jexa.Core.Sources;
 using Jexa.Core.Values;
 

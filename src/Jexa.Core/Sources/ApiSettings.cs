@@ -4,9 +4,9 @@ using Jexa.Core.Endpoints;
 namespace Jexa.Core.Sources;
 
 /// <summary>How an API is called. Two of the same content are the same.</summary>
-/// <param name="Headers">Sent with every request; may hold secrets, never shown.</param>
-/// <param name="Parameters">Query parameters of every request; may hold secrets, never shown.</param>
-/// <param name="LinkLocal">Whether addresses of the link alone (169.254.0.0/16, fe80::/10) may be called.</param>
+/// <param name="headers">Sent with every request; may hold secrets, never shown.</param>
+/// <param name="parameters">Query parameters of every request; may hold secrets, never shown.</param>
+/// <param name="linkLocal">Whether addresses of the link alone (169.254.0.0/16, fe80::/10) may be called.</param>
 public sealed class ApiSettings(
     IReadOnlyList<(string Name, string Value)> headers,
     IReadOnlyList<(string Name, string Value)> parameters,

@@ -1,6 +1,5 @@
 using Jexa.Core.Plans;
 using Jexa.Core.Schemas;
-using Jexa.Core.Values;
 
 namespace Jexa.Core.Sources;
 

@@ -1,7 +1,3 @@
-using Jexa.Core.Plans;
-using Jexa.Core.Schemas;
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Sources;
 
 /// <summary>A source did not do what it was asked.</summary>

@@ -1,5 +1,3 @@
-using Jexa.Core.Schemas;
-
 namespace Jexa.Core.Sources;
 
 /// <summary>

@@ -1,7 +1,3 @@
-using Jexa.Core.Plans;
-using Jexa.Core.Schemas;
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Sources;
 
 /// <summary>How an app file names one source, with relative paths' starting folder and variables filled in.</summary>

@@ -1,6 +1,3 @@
-using Jexa.Core.Edits;
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Views;
 
 /// <summary>Records that refer to one that is to be deleted.</summary>

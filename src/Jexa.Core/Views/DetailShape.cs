@@ -1,7 +1,3 @@
-using Jexa.Core.Addresses;
-using Jexa.Core.Formats;
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Views;
 
 /// <summary>The part of a detail page that is the same for every visit.</summary>

@@ -1,6 +1,3 @@
-using Jexa.Core.Edits;
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Views;
 
 /// <summary>What is wrong with what was sent.</summary>

@@ -1,5 +1,4 @@
 using Jexa.Core.Edits;
-using Jexa.Core.Values;
 
 namespace Jexa.Core.Views;
 

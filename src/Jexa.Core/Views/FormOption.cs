@@ -1,6 +1,3 @@
-using Jexa.Core.Edits;
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Views;
 
 /// <summary>A value that can be chosen in one visit.</summary>

@@ -1,4 +1,3 @@
-using Jexa.Core.Edits;
 using Jexa.Core.Values;
 
 namespace Jexa.Core.Views;

@@ -1,7 +1,4 @@
-using System.Text;
-using Jexa.Core.Addresses;
 using Jexa.Core.Keys;
-using Jexa.Core.Values;
 
 namespace Jexa.Core.Views;
 

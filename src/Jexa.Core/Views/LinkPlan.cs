@@ -1,6 +1,5 @@
 using System.Text;
 using Jexa.Core.Addresses;
-using Jexa.Core.Keys;
 using Jexa.Core.Values;
 
 namespace Jexa.Core.Views;

@@ -1,7 +1,3 @@
-using Jexa.Core.Addresses;
-using Jexa.Core.Formats;
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Views;
 
 /// <summary>What a visitor can ask of a list, and what is asked now.</summary>

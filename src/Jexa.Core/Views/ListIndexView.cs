@@ -1,7 +1,3 @@
-using Jexa.Core.Addresses;
-using Jexa.Core.Formats;
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Views;
 
 /// <summary>The lists of an app, or those that were looked for.</summary>

@@ -1,7 +1,3 @@
-using Jexa.Core.Addresses;
-using Jexa.Core.Formats;
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Views;
 
 /// <summary>An answer in words: what happened, what to do, where to go.</summary>

@@ -1,6 +1,5 @@
 using Jexa.Core.Addresses;
 using Jexa.Core.Formats;
-using Jexa.Core.Values;
 
 namespace Jexa.Core.Views;
 

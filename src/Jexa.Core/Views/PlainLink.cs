@@ -1,7 +1,3 @@
-using Jexa.Core.Addresses;
-using Jexa.Core.Formats;
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Views;
 
 /// <summary>A link whose text and address are known: in the menu, on a message, the way back.</summary>

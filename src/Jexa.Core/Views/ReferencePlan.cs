@@ -1,6 +1,3 @@
-using Jexa.Core.Formats;
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Views;
 
 /// <summary>How a foreign key shows the record it leads to.</summary>

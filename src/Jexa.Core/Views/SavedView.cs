@@ -1,6 +1,3 @@
-using Jexa.Core.Edits;
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Views;
 
 /// <summary>What a program is told of a change that was made.</summary>

@@ -1,6 +1,3 @@
-using Jexa.Core.Formats;
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Views;
 
 /// <summary>A record between a row and a field of another record.</summary>

@@ -1,5 +1,3 @@
-using System.Text;
-using Jexa.Core.Formats;
 using Jexa.Core.Values;
 
 namespace Jexa.Core.Views;

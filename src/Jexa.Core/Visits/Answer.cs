@@ -1,5 +1,3 @@
-using Jexa.Core.Addresses;
-using Jexa.Core.Edits;
 using Jexa.Core.Views;
 
 namespace Jexa.Core.Visits;

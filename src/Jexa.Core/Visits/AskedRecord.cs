@@ -1,6 +1,3 @@
-using Jexa.Core.Addresses;
-using Jexa.Core.Keys;
-using Jexa.Core.Sites;
 using Jexa.Core.Values;
 
 namespace Jexa.Core.Visits;

@@ -1,4 +1,3 @@
-using Jexa.Core.Addresses;
 using Jexa.Core.Sites;
 
 namespace Jexa.Core.Visits;

@@ -1,8 +1,5 @@
 using System.Security.Cryptography;
-using System.Text;
-using Jexa.Core.Edits;
 using Jexa.Core.Sites;
-using Jexa.Core.Values;
 
 namespace Jexa.Core.Visits;
 

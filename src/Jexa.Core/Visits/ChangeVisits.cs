@@ -1,6 +1,4 @@
-using Jexa.Core.Edits;
 using Jexa.Core.Sites;
-using Jexa.Core.Sources;
 
 namespace Jexa.Core.Visits;
 

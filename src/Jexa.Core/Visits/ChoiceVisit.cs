@@ -1,4 +1,3 @@
-using Jexa.Core.Keys;
 using Jexa.Core.Sites;
 using Jexa.Core.Sources;
 using Jexa.Core.Values;

@@ -1,7 +1,3 @@
-using Jexa.Core.Edits;
-using Jexa.Core.Sites;
-using Jexa.Core.Sources;
-
 namespace Jexa.Core.Visits;
 
 /// <summary>Why a form's contract cannot be taken.</summary>

@@ -1,7 +1,3 @@
-using Jexa.Core.Edits;
-using Jexa.Core.Sites;
-using Jexa.Core.Sources;
-
 namespace Jexa.Core.Visits;
 
 /// <summary>What visitors are told of a form that cannot be taken.</summary>

@@ -1,5 +1,4 @@
 using Jexa.Core.Edits;
-using Jexa.Core.Keys;
 using Jexa.Core.Plans;
 using Jexa.Core.Sites;
 using Jexa.Core.Sources;

@@ -1,8 +1,3 @@
-using Jexa.Core.Keys;
-using Jexa.Core.Sites;
-using Jexa.Core.Sources;
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Visits;
 
 /// <summary>What a field of a form can be.</summary>

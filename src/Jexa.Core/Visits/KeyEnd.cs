@@ -1,9 +1,3 @@
-using System.Text.Json;
-using Jexa.Core.Edits;
-using Jexa.Core.Sites;
-using Jexa.Core.Sources;
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Visits;
 
 /// <summary>What became of a key that no record has any more.</summary>

@@ -1,9 +1,4 @@
-using System.Globalization;
-using System.Text;
-using Jexa.Core.Addresses;
 using Jexa.Core.Keys;
-using Jexa.Core.Sites;
-using Jexa.Core.Values;
 
 namespace Jexa.Core.Visits;
 

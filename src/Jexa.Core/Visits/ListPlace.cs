@@ -1,8 +1,3 @@
-using System.Buffers.Binary;
-using System.Buffers.Text;
-using System.Security.Cryptography;
-using System.Text;
-using Jexa.Core.Sites;
 using Jexa.Core.Values;
 
 namespace Jexa.Core.Visits;

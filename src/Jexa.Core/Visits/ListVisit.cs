@@ -1,9 +1,7 @@
 using System.Runtime.CompilerServices;
 using Jexa.Core.Addresses;
-using Jexa.Core.Formats;
 using Jexa.Core.Keys;
 using Jexa.Core.Sites;
-using Jexa.Core.Sources;
 using Jexa.Core.Values;
 using Jexa.Core.Views;
 

@@ -1,7 +1,3 @@
-using Jexa.Core.Keys;
-using Jexa.Core.Sites;
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Visits;
 
 /// <param name="Row">The row that decided, where one did.</param>

@@ -1,8 +1,3 @@
-using Jexa.Core.Addresses;
-using Jexa.Core.Keys;
-using Jexa.Core.Sites;
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Visits;
 
 /// <summary>What a field of a record names or holds: a picture in a folder, or bytes.</summary>

@@ -1,5 +1,4 @@
 using Jexa.Core.Addresses;
-using Jexa.Core.Definitions;
 using Jexa.Core.Edits;
 using Jexa.Core.Formats;
 using Jexa.Core.Keys;

@@ -1,4 +1,3 @@
-using Jexa.Core.Addresses;
 using Jexa.Core.Keys;
 using Jexa.Core.Plans;
 using Jexa.Core.Sites;

@@ -1,9 +1,3 @@
-using Jexa.Core.Addresses;
-using Jexa.Core.Keys;
-using Jexa.Core.Plans;
-using Jexa.Core.Sites;
-using Jexa.Core.Sources;
-using Jexa.Core.Values;
 using Jexa.Core.Views;
 
 namespace Jexa.Core.Visits;

@@ -1,7 +1,3 @@
-using Jexa.Core.Addresses;
-using Jexa.Core.Edits;
-using Jexa.Core.Views;
-
 namespace Jexa.Core.Visits;
 
 /// <summary>Who visits. Everybody is anonymous until there is sign-in.</summary>

@@ -1,9 +1,5 @@
-using System.Text;
-using System.Text.Json;
-using Jexa.Core.Edits;
 using Jexa.Core.Sites;
 using Jexa.Core.Values;
-using Jexa.Core.Views;
 
 namespace Jexa.Core.Visits;
 

@@ -1,7 +1,3 @@
-using Jexa.Core.Edits;
-using Jexa.Core.Keys;
-using Jexa.Core.Plans;
-using Jexa.Core.Sites;
 using Jexa.Core.Sources;
 using Jexa.Core.Values;
 

@@ -1,6 +1,4 @@
-using Jexa.Core.Addresses;
 using Jexa.Core.Keys;
-using Jexa.Core.Sites;
 
 namespace Jexa.Core.Visits;
 

@@ -1,5 +1,3 @@
-using Jexa.Core.Sites;
-using Jexa.Core.Sources;
 using Jexa.Core.Values;
 
 namespace Jexa.Core.Visits;

@@ -1,8 +1,3 @@
-using Jexa.Core.Addresses;
-using Jexa.Core.Sites;
-using Jexa.Core.Sources;
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Visits;
 
 /// <summary>An address that leads somewhere at this moment, and the ID texts it was built from.</summary>

@@ -1,9 +1,3 @@
-using System.Diagnostics.CodeAnalysis;
-using System.Net;
-using System.Runtime.CompilerServices;
-using Jexa.Core.Addresses;
-using Jexa.Core.Keys;
-using Jexa.Core.Sites;
 using Jexa.Core.Sources;
 using Jexa.Core.Values;
 

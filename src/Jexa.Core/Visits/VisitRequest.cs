@@ -1,6 +1,5 @@
 using Jexa.Core.Addresses;
 using Jexa.Core.Edits;
-using Jexa.Core.Views;
 
 namespace Jexa.Core.Visits;
 

@@ -3,7 +3,6 @@ using Jexa.Core.Edits;
 using Jexa.Core.Keys;
 using Jexa.Core.Sites;
 using Jexa.Core.Sources;
-using Jexa.Core.Views;
 
 namespace Jexa.Core.Visits;
 

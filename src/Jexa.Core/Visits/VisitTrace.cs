@@ -1,8 +1,6 @@
 using System.Diagnostics.CodeAnalysis;
 using System.Net;
-using System.Runtime.CompilerServices;
 using Jexa.Core.Addresses;
-using Jexa.Core.Keys;
 using Jexa.Core.Sites;
 using Jexa.Core.Sources;
 using Jexa.Core.Values;
@@ -10,7 +8,7 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Visits;
 
 /// <summary>
-/// What one visit did: references and timestamps only. It is put into words when somebody reads it (<see cref="TraceReport"/>),
+/// What one visit did: references and timestamps only. It is put into words when somebody reads it (<c>TraceReport</c>),
 /// so that a visit nobody asks about costs next to nothing.
 /// </summary>
 public sealed class VisitTrace

@@ -1,9 +1,6 @@
-using System.Text;
-using System.Text.Json;
 using Jexa.Core.Edits;
 using Jexa.Core.Plans;
 using Jexa.Core.Sites;
-using Jexa.Core.Sources;
 using Jexa.Core.Values;
 
 namespace Jexa.Core.Visits;

@@ -1,7 +1,6 @@
 using Jexa.Core.Addresses;
 using Jexa.Core.Keys;
 using Jexa.Core.Sites;
-using Jexa.Core.Values;
 using Jexa.Core.Views;
 
 namespace Jexa.Core.Visits;

@@ -4,10 +4,8 @@ using System.Text;
 using System.Text.RegularExpressions;
 using Jexa.Core.Addresses;
 using Jexa.Core.Contracts;
-using Jexa.Core.Edits;
 using Jexa.Core.Keys;
 using Jexa.Core.Sites;
-using Jexa.Core.Values;
 
 namespace Jexa.Service.Clients;
 

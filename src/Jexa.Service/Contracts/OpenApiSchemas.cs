@@ -1,7 +1,5 @@
 using System.Diagnostics;
-using System.Text.Json;
 using Jexa.Core.Contracts;
-using Jexa.Core.Edits;
 using Jexa.Service.Clients;
 
 namespace Jexa.Service.Contracts;

@@ -1,13 +1,3 @@
-using System.Globalization;
-using System.Text.Encodings.Web;
-using System.Text.Json;
-using Jexa.Core.Contracts;
-using Jexa.Core.Edits;
-using Jexa.Core.Keys;
-using Jexa.Core.Sites;
-using Jexa.Core.Views;
-using Jexa.Service.Clients;
-
 namespace Jexa.Service.Contracts;
 
 /// <summary>An address of a page that leads somewhere, and what it answers.</summary>

@@ -1,4 +1,3 @@
-using System.Runtime.CompilerServices;
 using Jexa.Core.Sources;
 
 namespace Jexa.Service.Health;

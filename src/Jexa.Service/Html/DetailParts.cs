@@ -1,7 +1,3 @@
-using System.Runtime.CompilerServices;
-using System.Text;
-using Jexa.Core.Formats;
-using Jexa.Core.Values;
 using Jexa.Core.Views;
 
 namespace Jexa.Service.Html;

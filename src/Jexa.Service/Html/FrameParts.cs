@@ -1,9 +1,3 @@
-using System.Runtime.CompilerServices;
-using System.Text;
-using Jexa.Core.Formats;
-using Jexa.Core.Values;
-using Jexa.Core.Views;
-
 namespace Jexa.Service.Html;
 
 /// <summary>The pieces of a frame's HTML that are the same on every page of an app.</summary>

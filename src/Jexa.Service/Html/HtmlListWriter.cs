@@ -1,4 +1,3 @@
-using System.Globalization;
 using Jexa.Core.Formats;
 using Jexa.Core.Values;
 using Jexa.Core.Views;

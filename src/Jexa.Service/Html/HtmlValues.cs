@@ -1,6 +1,5 @@
 using System.Buffers;
 using System.Globalization;
-using System.Text;
 using System.Text.Json;
 using Jexa.Core.Formats;
 using Jexa.Core.Values;

@@ -4,7 +4,6 @@ using System.Text.Encodings.Web;
 using System.Text.Unicode;
 using Jexa.Core.Views;
 using Markdig;
-using Markdig.Renderers.Html;
 using Markdig.Syntax;
 using Markdig.Syntax.Inlines;
 using Microsoft.Extensions.Caching.Memory;

@@ -1,9 +1,6 @@
 using System.Diagnostics;
-using System.Globalization;
-using System.Text;
 using System.Text.Encodings.Web;
 using System.Text.Json;
-using System.Text.Unicode;
 using Jexa.Core.Values;
 using Jexa.Core.Views;
 using Microsoft.AspNetCore.WebUtilities;

@@ -1,5 +1,4 @@
 using Jexa.Core.Definitions;
-using Jexa.Core.Keys;
 using Jexa.Core.Sites;
 using Jexa.Core.Values;
 

@@ -1,6 +1,5 @@
 using Jexa.Core.Definitions;
 using Jexa.Core.Sites;
-using Jexa.Core.Sources;
 using Jexa.Service.Health;
 
 namespace Jexa.Service.Management;

@@ -1,7 +1,3 @@
-using Microsoft.AspNetCore.Http;
-using Microsoft.Extensions.Primitives;
-using Microsoft.Net.Http.Headers;
-
 namespace Jexa.Service.Pages;
 
 /// <summary>The form that an answer has.</summary>

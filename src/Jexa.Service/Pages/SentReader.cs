@@ -1,4 +1,3 @@
-using System.Text;
 using Jexa.Core.Edits;
 using Jexa.Core.Sites;
 using Jexa.Core.Values;

@@ -275,7 +275,7 @@ public sealed class ChangeStore : IChangeLog, IDisposable
         );
 
     /// <summary>Looks whether the log is still the one at its place.</summary>
-    /// <exception cref="SourceException">It is not, or cannot be opened.</exception>
+    /// <exception cref="Core.Sources.SourceException">It is not, or cannot be opened.</exception>
     public void Look() =>
         Guarded(() =>
         {

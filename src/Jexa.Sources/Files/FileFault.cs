@@ -1,6 +1,3 @@
-using Jexa.Core.Schemas;
-using Jexa.Core.Values;
-
 namespace Jexa.Sources.Files;
 
 /// <summary>A file that cannot be read as a table: what is wrong with it, and where.</summary>

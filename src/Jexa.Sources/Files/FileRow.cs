@@ -1,6 +1,3 @@
-using Jexa.Core.Schemas;
-using Jexa.Core.Values;
-
 namespace Jexa.Sources.Files;
 
 /// <summary>One row of a file.</summary>

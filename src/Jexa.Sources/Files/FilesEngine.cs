@@ -1,7 +1,4 @@
-using Jexa.Core.Plans;
-using Jexa.Core.Schemas;
 using Jexa.Core.Sources;
-using Jexa.Core.Values;
 
 namespace Jexa.Sources.Files;
 

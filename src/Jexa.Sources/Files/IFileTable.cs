@@ -1,6 +1,3 @@
-using Jexa.Core.Schemas;
-using Jexa.Core.Values;
-
 namespace Jexa.Sources.Files;
 
 /// <summary>A file of records: its columns, and its rows as often as they are asked for.</summary>

@@ -1,9 +1,3 @@
-using Jexa.Core.Schemas;
-using Jexa.Core.Sources;
-using Jexa.Core.Values;
-using Jexa.Sources.Sqlite;
-using Microsoft.Data.Sqlite;
-
 namespace Jexa.Sources.Files;
 
 /// <param name="Misfits">Values that are not of their column's type, one sentence a column.</param>

@@ -1,12 +1,5 @@
 using System.Net;
-using System.Net.Http.Headers;
-using System.Net.Sockets;
-using System.Text;
 using System.Text.Json;
-using Jexa.Core.Sources;
-using Polly;
-using Polly.CircuitBreaker;
-using Polly.Retry;
 
 namespace Jexa.Sources.Http;
 

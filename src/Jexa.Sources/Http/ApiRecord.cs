@@ -1,7 +1,5 @@
 using System.Globalization;
 using System.Text.Json;
-using Jexa.Core.Endpoints;
-using Jexa.Core.Sources;
 using Jexa.Core.Values;
 
 namespace Jexa.Sources.Http;

@@ -1,8 +1,5 @@
 using Jexa.Core.Endpoints;
-using Jexa.Core.Sources;
 using Jexa.Core.Values;
-using Jexa.Sources.Sqlite;
-using Microsoft.Data.Sqlite;
 
 namespace Jexa.Sources.Http;
 

@@ -1,4 +1,3 @@
-using Jexa.Core.Endpoints;
 using Jexa.Core.Sources;
 using Jexa.Core.Values;
 using Jexa.Sources.Sqlite;

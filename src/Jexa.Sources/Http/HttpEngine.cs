@@ -1,10 +1,4 @@
-using System.Collections.Concurrent;
-using System.Net;
-using Jexa.Core.Endpoints;
-using Jexa.Core.Plans;
-using Jexa.Core.Schemas;
 using Jexa.Core.Sources;
-using Jexa.Core.Values;
 
 namespace Jexa.Sources.Http;
 

@@ -2,7 +2,6 @@ using System.Data;
 using System.Globalization;
 using System.Text.RegularExpressions;
 using Jexa.Core.Schemas;
-using Jexa.Core.Values;
 using Jexa.Sources.Sql;
 using Npgsql;
 

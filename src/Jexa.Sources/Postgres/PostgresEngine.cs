@@ -1,12 +1,5 @@
-using System.Data.Common;
-using System.Globalization;
-using System.Text.RegularExpressions;
-using Jexa.Core.Schemas;
 using Jexa.Core.Sources;
-using Jexa.Core.Values;
 using Jexa.Sources.Sql;
-using Npgsql;
-using NpgsqlTypes;
 
 namespace Jexa.Sources.Postgres;
 

@@ -1,13 +1,3 @@
-using System.Data.Common;
-using System.Globalization;
-using System.Text.RegularExpressions;
-using Jexa.Core.Schemas;
-using Jexa.Core.Sources;
-using Jexa.Core.Values;
-using Jexa.Sources.Sql;
-using Npgsql;
-using NpgsqlTypes;
-
 namespace Jexa.Sources.Postgres;
 
 /// <summary>Which columns each constraint is about, by table and name.</summary>

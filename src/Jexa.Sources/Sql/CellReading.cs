@@ -1,4 +1,3 @@
-using Jexa.Core.Schemas;
 using Jexa.Core.Values;
 
 namespace Jexa.Sources.Sql;

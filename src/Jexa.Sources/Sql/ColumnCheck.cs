@@ -1,8 +1,3 @@
-using System.Globalization;
-using System.Text.RegularExpressions;
-using Jexa.Core.Schemas;
-using Jexa.Core.Values;
-
 namespace Jexa.Sources.Sql;
 
 /// <summary>One check that could be read: the values a column may have.</summary>

@@ -1,5 +1,4 @@
 using Jexa.Core.Schemas;
-using Jexa.Core.Values;
 
 namespace Jexa.Sources.Sql;
 

@@ -1,6 +1,3 @@
-using Jexa.Core.Schemas;
-using Jexa.Core.Values;
-
 namespace Jexa.Sources.Sql;
 
 /// <summary>What a server's column holds, as far as reading, comparing and writing it differ.</summary>

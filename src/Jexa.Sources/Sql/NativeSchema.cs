@@ -1,8 +1,3 @@
-using System.Data.Common;
-using Jexa.Core.Schemas;
-using Jexa.Core.Sources;
-using Jexa.Core.Values;
-
 namespace Jexa.Sources.Sql;
 
 /// <summary>Everything a server described, by the names that the schema has for it.</summary>

@@ -1,6 +1,5 @@
 using System.Data;
 using System.Data.Common;
-using Jexa.Core.Plans;
 using Jexa.Core.Sources;
 using Jexa.Core.Values;
 

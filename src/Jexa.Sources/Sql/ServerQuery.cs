@@ -1,4 +1,3 @@
-using Jexa.Core.Plans;
 using Jexa.Core.Sources;
 using Jexa.Core.Values;
 

@@ -1,8 +1,3 @@
-using System.Data.Common;
-using Jexa.Core.Schemas;
-using Jexa.Core.Sources;
-using Jexa.Core.Values;
-
 namespace Jexa.Sources.Sql;
 
 /// <summary>What a connection is used for.</summary>

@@ -1,7 +1,3 @@
-using System.Text;
-using Jexa.Core.Plans;
-using Jexa.Core.Values;
-
 namespace Jexa.Sources.Sql;
 
 /// <summary>A query as SQL text.</summary>

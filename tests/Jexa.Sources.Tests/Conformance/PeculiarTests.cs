@@ -1,5 +1,3 @@
-using Jexa.Core.Sites;
-
 namespace Jexa.Sources.Tests.Conformance;
 
 /// <summary>What only one kind of server has, as an app meets it.</summary>
