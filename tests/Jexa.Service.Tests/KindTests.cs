@@ -15,10 +15,14 @@ public sealed class KindTests(Browser browser) : IAsyncLifetime
     {
         _folder.MakeDatabase(
             """
-            CREATE TABLE plan (id INTEGER PRIMARY KEY, name TEXT NOT NULL, seen_at INTEGER NOT NULL, drawing BLOB, is_open INTEGER NOT NULL DEFAULT 1, shut INTEGER NOT NULL DEFAULT 0);
+            CREATE TABLE plan (
+              id INTEGER PRIMARY KEY, name TEXT NOT NULL, seen_at INTEGER NOT NULL, drawing BLOB, is_open INTEGER NOT NULL DEFAULT 1, shut INTEGER NOT NULL DEFAULT 0);
             INSERT INTO plan VALUES
-              (1, 'One', 1700000000, x'89504e470d0a1a0a00000000', 1, 0), (2, 'Two', 1700000059, CAST('a plan in words' AS BLOB), 1, 0), (3, 'Three', 0, NULL, 1, 0),
-              (4, 'Four', 1700000000, x'00ff00ff', 0, 0), (5, 'Five', 1700000000, x'00ff', 1, 1), (6, 'Six', 9223372036854775807, CAST('<script>alert(1)</script>' AS BLOB), 1, 0);
+              (1, 'One', 1700000000, x'89504e470d0a1a0a00000000', 1, 0),
+              (2, 'Two', 1700000059, CAST('a plan in words' AS BLOB), 1, 0),
+              (3, 'Three', 0, NULL, 1, 0),
+              (4, 'Four', 1700000000, x'00ff00ff', 0, 0), (5, 'Five', 1700000000, x'00ff', 1, 1),
+              (6, 'Six', 9223372036854775807, CAST('<script>alert(1)</script>' AS BLOB), 1, 0);
             CREATE TABLE plan_sheet (id INTEGER PRIMARY KEY, name TEXT NOT NULL); INSERT INTO plan_sheet VALUES (1, 'A'), (2, 'B');
             CREATE TABLE plan_note (id INTEGER PRIMARY KEY, name TEXT NOT NULL);
             CREATE TABLE gate (id INTEGER PRIMARY KEY, name TEXT NOT NULL); INSERT INTO gate VALUES (1, 'G');
@@ -43,7 +47,8 @@ public sealed class KindTests(Browser browser) : IAsyncLifetime
                   plan_note: { from: s.plan_note, label: name }
                   gate: { from: s.gate, label: name }
                 pages:
-                  plans: { path: /plans, list: plan, show: [name, seen_at, drawing], links: [{ to: plan }, { to: gate-edit, text: Gate, with: { gate: id } }, { to: survey, text: Survey }] }
+                  plans: { path: /plans, list: plan, show: [name, seen_at, drawing],
+                    links: [{ to: plan }, { to: gate-edit, text: Gate, with: { gate: id } }, { to: survey, text: Survey }] }
                   plan: { path: "/plans/{id}", detail: plan, forms: [edit] }
                   plan-sheets: { path: /sheets, list: plan_sheet, menu: hidden }
                   plan-notes: { path: /notes, list: plan_note, menu: hidden }

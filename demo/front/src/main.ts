@@ -197,7 +197,8 @@ function inputFor(asked: Asked, value: unknown) {
     area.value = given;
     return area;
   }
-  const type = { whole: "number", number: "number", date: "date", moment: "datetime-local", boolean: "checkbox" }[asked.input as string] ?? "text";
+  const types = { whole: "number", number: "number", date: "date", moment: "datetime-local", boolean: "checkbox" };
+  const type = types[asked.input as keyof typeof types] ?? "text";
   const input = make("input", { name: asked.name, type, ...(type === "number" ? { step: asked.input === "whole" ? "1" : "any" } : {}) });
   if (type === "checkbox") input.checked = value === true;
   else input.value = given;

@@ -95,6 +95,22 @@ internal sealed class DraftRecord
     /// <summary>Whether it does little more than tie two others together.</summary>
     public bool IsTie { get; }
 
+    /// <summary>Whether it has a page of its own.</summary>
+    public bool HasDetail => IsKeyProven && !IsTie;
+
+    /// <summary>Whether it has a list.</summary>
+    public bool HasList => !IsTie && Table.CanList;
+
+    /// <summary>The name of its list.</summary>
+    public string ListName => DraftNames.Slug(Labels.Plural(One)) is var many && many == Name ? $"{many}-list" : many;
+
+    /// <summary>The path of its list.</summary>
+    public string Path => "/" + ListName;
+
+    /// <summary>Whether it has pages that change it.</summary>
+    public bool IsEdited(SourceSchema schema) =>
+        HasDetail && schema.ReadOnlyBecause is null && Table is { IsWritable: true, May: RowActs.All } && HasOwnKey;
+
     /// <summary>The column that says most of a record; null if none does.</summary>
     public ColumnSchema? Label { get; }
 

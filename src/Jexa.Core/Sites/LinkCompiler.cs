@@ -20,21 +20,18 @@ internal sealed class LinkCompiler(
     FindingList findings
 )
 {
-    /// <summary>The address of a page that is linked but not written: it says so when visited.</summary>
-    public const string UnwrittenSegment = "unwritten";
-
     private readonly FieldMeaning _meaning = new(graph, findings);
 
-    private readonly Dictionary<string, UnwrittenPage> _unwritten = [];
+    private readonly StubCompiler _stubs = new(pages.Keys, graph, mount, findings);
 
     /// <summary>Pages that links lead to and that are still to be written, by their names.</summary>
-    public IReadOnlyDictionary<string, UnwrittenPage> UnwrittenPages => _unwritten;
+    public IReadOnlyDictionary<string, UnwrittenPage> UnwrittenPages => _stubs.Unwritten;
 
     /// <summary>The link; null if it cannot be made. What is wrong with it has been reported.</summary>
     public LinkPlan? Compile(LinkDefinition link, Projections load)
     {
         if (!pages.TryGetValue(link.To.Value, out var target))
-            return Nearest.To(link.To.Value, pages.Keys) is null ? Unwritten(link, load) : Unknown(link);
+            return Nearest.To(link.To.Value, pages.Keys) is null ? _stubs.Compile(link, load, When(link, load)) : Unknown(link);
         if (target is null)
             return null;
 
@@ -88,7 +85,7 @@ internal sealed class LinkCompiler(
 
         if (fillers.Count < target.Parameters.Count)
             return null;
-        var when = link.When.Count == 0 ? null : When(link, load);
+        var when = When(link, load);
         if (fillers.TrueForAll(filler => filler is null) && target.OpenAddress is { } address)
             return new LinkPlan(target.Name, text, address) { When = when };
         return new LinkPlan(target.Name, text, target.LinkBuilder, fillers, target.OwnsLink)
@@ -103,10 +100,12 @@ internal sealed class LinkCompiler(
         };
     }
 
-    private Func<Row, bool> When(LinkDefinition link, Projections load) =>
-        new RowTest(FilterCompiler.Static(link.When, load.Record.Fields, conventions, onLoaded: true, findings), column =>
-            load.Add(load.Record.Fields.First(field => field.Column.Name == column.Name))
-        ).Holds;
+    private Func<Row, bool>? When(LinkDefinition link, Projections load) =>
+        link.When.Count == 0
+            ? null
+            : new RowTest(FilterCompiler.Static(link.When, load.Record.Fields, conventions, onLoaded: true, findings), column =>
+                load.Add(load.Record.Fields.First(field => field.Column.Name == column.Name))
+            ).Holds;
 
     /// <summary>
     /// Reports what can be said of a link whose own page could not be compiled: whether its target is there and reads what it
@@ -117,7 +116,7 @@ internal sealed class LinkCompiler(
         if (!pages.TryGetValue(link.To.Value, out var target))
         {
             if (Nearest.To(link.To.Value, pages.Keys) is null)
-                ReportUnwritten(link, []);
+                _stubs.Report(link, []);
             else
                 _ = Unknown(link);
         }
@@ -231,72 +230,6 @@ internal sealed class LinkCompiler(
     {
         findings.AddUnknown(FindingCodes.UnknownPage, link.To, "page", pages.Keys);
         return null;
-    }
-
-    /// <summary>
-    /// The link to a page that is still to be written: it passes what it says that it passes, else the key of the record that it
-    /// stands on, so that its stub can show it.
-    /// </summary>
-    private LinkPlan Unwritten(LinkDefinition link, Projections load)
-    {
-        var passed =
-            link.With.Count > 0
-                ? link
-                    .With.Select(pass =>
-                        (Name: pass.Parameter.Value, Path: graph.Find(pass.Field, load.Record, "part of an address", findings))
-                    )
-                    .ToList()
-                : [.. load.Record.Key.Select(field => (field.Name, Path: (FieldPath?)FieldPath.Own(field)))];
-        var fillers = new List<LinkFiller?>();
-        var parameters = new List<(string Name, KeyType Key)>();
-        foreach (var (name, path) in passed)
-        {
-            if (
-                path is not { Field.Secret: false }
-                || KeyType.For(path.Field.Column, path.Field.Type, path.Field.Form) is not { } key
-            )
-                continue;
-            fillers.Add(new LinkFiller(key, load.Add(path), path.Name));
-            parameters.Add((name, key));
-        }
-
-        var text = link.Text?.Value ?? Labels.OfPage(link.To.Value);
-        var place = $"{mount}/{RequestTarget.ReservedSegment}/{UnwrittenSegment}";
-        var template = !link.To.Value.All(c => char.IsAsciiLetterOrDigit(c) || c is '-' or '_')
-            ? null
-            : PathTemplate.Parse(
-                $"/{link.To}{(parameters.Count == 0 ? "" : $"{{?{string.Join(",", parameters.Select(one => one.Name))}}}")}",
-                []
-            );
-        if (template is null)
-            (parameters, fillers) = ([], []);
-        ReportUnwritten(link, parameters);
-        return template is null
-            ? new LinkPlan(link.To.Value, text, $"{place}/{Uri.EscapeDataString(link.To.Value)}")
-            : new LinkPlan(
-                link.To.Value,
-                text,
-                new AddressBuilder(template, place, template.Parameters.ToHashSet()),
-                fillers,
-                null
-            )
-            {
-                When = link.When.Count == 0 ? null : When(link, load),
-            };
-    }
-
-    private void ReportUnwritten(LinkDefinition link, IReadOnlyList<(string Name, KeyType Key)> parameters)
-    {
-        var page = UnwrittenPage.Of(link.To.Value, graph.Kinds, parameters);
-        _unwritten.TryAdd(page.Name, page);
-        findings.Add(
-            FindingCodes.LinkToUnwrittenPage,
-            link.To.At,
-            $"The page “{link.To}” is not written yet; a stub stands in its place.",
-            $"Write it, such as {page.Line}, or remove the link.",
-            found: link.To.Value,
-            expected: "one of " + string.Join(", ", pages.Keys)
-        );
     }
 
     private void CheckNames(LinkDefinition link, PageHead target)

@@ -9,14 +9,13 @@ namespace Jexa.Core.Sites;
 /// The records that a foreign key can lead to: read all at once while they are few, searched where they are many.
 /// </summary>
 /// <param name="All">One more than a plain choice offers, by their labels.</param>
-/// <param name="Found">Those whose label holds a text, or whose key it is; one more than are shown.</param>
+/// <param name="Found">Those whose label holds a text; one more than are shown. Null if the label has no text.</param>
 /// <param name="One">One by its key.</param>
 /// <param name="Keys">The columns that the foreign key refers to, in its order.</param>
 public sealed record ReferenceChoices(
     SiteRecord Other,
     IPreparedQuery All,
     IPreparedQuery? Found,
-    IPreparedQuery? FoundByKey,
     IPreparedQuery One,
     IReadOnlyList<ChoiceKey> Keys,
     TextPlan Label

@@ -43,8 +43,8 @@ internal sealed class ChoiceVisit(QueryRunner queries)
         {
             if (reference.Found is { } found)
                 isMore = Add(reference, await RowsAsync(found, [new TypedValue.Text(find)]), ReferenceChoices.MostFound, choices);
-            if (reference.FoundByKey is { } byKey && reference.KeyOf(find) is { } key)
-                Add(reference, await RowsAsync(byKey, key), 1, choices);
+            if (reference.KeyOf(find) is { } key)
+                Add(reference, await RowsAsync(reference.One, key), 1, choices);
         }
 
         return new FieldChoices(choices, isMore);

@@ -233,8 +233,8 @@ internal sealed class FormMaker(QueryRunner queries)
             Add(reference, rows, ReferenceChoices.MostFound, text, options);
         }
 
-        if (reference.FoundByKey is { } byKey && reference.KeyOf(search) is { } key)
-            Add(reference, await RunAsync(context, byKey, key), 1, text, options);
+        if (reference.KeyOf(search) is { } key)
+            Add(reference, await RunAsync(context, reference.One, key), 1, text, options);
         var count = options.Count - before;
         return more ? $"More than {ReferenceChoices.MostFound} found; here are the first. Write more of the name to see fewer."
             : count == 0 ? $"Nothing else was found for “{search}”."

@@ -425,7 +425,7 @@ public sealed class VisitRunner
 
     private static Answer Reserved(Site site, RequestTarget target)
     {
-        var isStub = target.Segments.Length == 3 && target.Text(1).SequenceEqual(LinkCompiler.UnwrittenSegment);
+        var isStub = target.Segments.Length == 3 && target.Text(1).SequenceEqual(StubCompiler.Segment);
         var unwritten = isStub ? site.Unwritten.GetValueOrDefault(target.Text(2).ToString()) : null;
         return Answer.Of(
             new Outcome.NoPage(),

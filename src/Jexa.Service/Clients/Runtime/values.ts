@@ -65,7 +65,8 @@ export type Saved<V> =
 
 /** A field as a form asks for it. */
 export interface Asked {
-  readonly name: string; readonly label: string; readonly input: "text" | "long-text" | "whole" | "number" | "boolean" | "date" | "moment" | "choice" | "reference" | "picture" | "secret";
+  readonly name: string; readonly label: string;
+  readonly input: "text" | "long-text" | "whole" | "number" | "boolean" | "date" | "moment" | "choice" | "reference" | "picture" | "secret";
   readonly required: boolean; readonly help?: string; readonly least?: string; readonly most?: string; readonly longest?: number; readonly digits?: number; readonly form?: string; readonly example?: string;
   readonly choices?: readonly { readonly value: string; readonly label: string }[];
   /** What it begins with on the page of a new record. */ readonly begins?: string;
