@@ -1,9 +1,12 @@
+using System.Text.RegularExpressions;
 using Jexa.Core.Edits;
 using Jexa.Core.Visits;
 using Jexa.Service.Assets;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
+using Microsoft.AspNetCore.OpenApi;
 using Microsoft.Extensions.DependencyInjection;
+using Microsoft.OpenApi;
 
 namespace Jexa.Service.Management;
 
@@ -11,7 +14,7 @@ namespace Jexa.Service.Management;
 /// The second door: management API and console, on an origin of its own. Everything below <c>/api/</c> wants the bearer
 /// token, but for the one trade of a start code for it.
 /// </summary>
-internal sealed class ManagementDoor(
+internal sealed partial class ManagementDoor(
     SiteHost host,
     IChangeLog changes,
     Undo undo,
@@ -41,17 +44,7 @@ internal sealed class ManagementDoor(
             json.SerializerOptions.RespectRequiredConstructorParameters = true;
             json.SerializerOptions.NumberHandling = System.Text.Json.Serialization.JsonNumberHandling.Strict;
         });
-        builder.Services.AddOpenApi("v1", options => options.AddDocumentTransformer(
-                (document, _, _) =>
-                {
-                    document.Info.Title = "Jexa management API";
-                    document.Info.Version = "1";
-                    document.Info.Description =
-                        "What the command line and the console ask a running service. Needs the token of the state folder.";
-                    document.Servers = [];
-                    return Task.CompletedTask;
-                }
-            ));
+        builder.Services.AddOpenApi("v1", Describe);
         var app = builder.Build();
         app.UseExceptionHandler();
         app.UseStatusCodePages();
@@ -78,6 +71,34 @@ internal sealed class ManagementDoor(
         _api.PointTo(pagesUrl, consoleUrl);
         _console.PointTo(pagesUrl);
     }
+
+    /// <summary>What the document says of the API as a whole. What it says of types comes from their comments.</summary>
+    private static void Describe(OpenApiOptions options)
+    {
+        options.AddDocumentTransformer(
+            (document, _, _) =>
+            {
+                document.Info.Title = "Jexa management API";
+                document.Info.Version = "1";
+                document.Info.Description =
+                    "What the command line and the console ask a running service. Needs the token of the state folder.";
+                document.Servers = [];
+                return Task.CompletedTask;
+            }
+        );
+        // A comment that is written over several lines is one text.
+        options.AddSchemaTransformer(
+            (schema, _, _) =>
+            {
+                foreach (var part in (schema.Properties?.Values ?? []).OfType<OpenApiSchema>().Append(schema))
+                    part.Description = part.Description is { } text ? Blanks().Replace(text, " ") : null;
+                return Task.CompletedTask;
+            }
+        );
+    }
+
+    [GeneratedRegex(@"\s+")]
+    private static partial Regex Blanks();
 
     private async Task GuardAsync(HttpContext http, RequestDelegate next)
     {
