@@ -1,7 +1,7 @@
 using System.Diagnostics;
 using Jexa.Core.Addresses;
-using Jexa.Service;
 using Jexa.Service.Clients;
+using Jexa.Service.Hosting;
 
 namespace Jexa.Bench.Visits;
 
@@ -18,9 +18,9 @@ internal static class Clients
             Scale.MakeTables(Path.Combine(folder, "data.db"), Pages / 2);
             var file = Path.Combine(folder, "app.yaml");
             await File.WriteAllTextAsync(file, Scale.AppFile(Pages / 2));
-            await using var sources = JexaService.OpenSources();
+            await using var sources = SourceEngines.Open();
             var clock = Stopwatch.StartNew();
-            var site = (await JexaService.CompileAsync(file, sources, Mount.Root, CancellationToken.None)).Site!;
+            var site = (await AppFileCompiler.CompileAsync(file, sources, Mount.Root, CancellationToken.None)).Site!;
             var compiled = clock.Elapsed;
             clock.Restart();
             var typeScript = TypeScriptWriter.Write(site);

@@ -1,7 +1,11 @@
 using System.Diagnostics;
 using System.Text;
 using Jexa.Core.Addresses;
+using Jexa.Core.Changes;
+using Jexa.Core.Compiler;
 using Jexa.Core.Edits;
+using Jexa.Core.Lists;
+using Jexa.Core.Serving;
 using Jexa.Core.Sites;
 using Jexa.Core.Sources;
 using Jexa.Core.Views;

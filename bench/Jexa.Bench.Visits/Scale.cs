@@ -2,7 +2,7 @@ using System.Diagnostics;
 using System.Text;
 using Jexa.Core.Addresses;
 using Jexa.Core.Values;
-using Jexa.Service;
+using Jexa.Service.Hosting;
 using Microsoft.Data.Sqlite;
 
 namespace Jexa.Bench.Visits;
@@ -70,9 +70,9 @@ internal static class Scale
             var best = double.MaxValue;
             for (var round = 0; round < 5; round++)
             {
-                await using var sources = JexaService.OpenSources();
+                await using var sources = SourceEngines.Open();
                 var clock = Stopwatch.StartNew();
-                var compilation = await JexaService.CompileAsync(file, sources, Mount.Root, CancellationToken.None);
+                var compilation = await AppFileCompiler.CompileAsync(file, sources, Mount.Root, CancellationToken.None);
                 best = Math.Min(best, clock.Elapsed.TotalMilliseconds);
                 if (compilation.Site?.Pages.Count != pages)
                     throw new InvalidOperationException(string.Join("\n", compilation.Findings.Take(5)));

@@ -2,7 +2,7 @@ using System.Diagnostics;
 using System.Globalization;
 using System.Text.RegularExpressions;
 using Jexa.Core.Sources;
-using Jexa.Service;
+using Jexa.Service.Hosting;
 using Jexa.Tests;
 
 namespace Jexa.Bench.Visits;
@@ -160,7 +160,7 @@ internal static partial class Servers
                     + "UNIQUE, made_on date, size double "
                     + $"precision{(i == 0 ? "" : $", parent integer REFERENCES kind{i - 1} (id)")})"
             );
-        await using var sources = JexaService.OpenSources();
+        await using var sources = SourceEngines.Open();
         var times = new List<double>();
         for (var round = 0; round < 5; round++)
         {

@@ -1,7 +1,10 @@
 using Jexa.Core.Addresses;
+using Jexa.Core.Lists;
+using Jexa.Core.Serving;
+using Jexa.Core.Traces;
 using Jexa.Core.Values;
 using Jexa.Core.Visits;
-using Jexa.Service;
+using Jexa.Service.Hosting;
 using Jexa.Service.Html;
 
 namespace Jexa.Bench.Visits;
@@ -11,8 +14,8 @@ internal static class Stages
 {
     public static async Task RunAsync(string appFile, string list, string detail)
     {
-        await using var sources = JexaService.OpenSources();
-        var compilation = await JexaService.CompileAsync(appFile, sources, Mount.Root, CancellationToken.None);
+        await using var sources = SourceEngines.Open();
+        var compilation = await AppFileCompiler.CompileAsync(appFile, sources, Mount.Root, CancellationToken.None);
         var site = compilation.Site ?? throw new InvalidOperationException("The app file makes no site.");
         var runner = new VisitRunner(TimeProvider.System, new ListCursor(new byte[32]), new RuntimeFindings());
         var html = new HtmlPageWriter("bench");

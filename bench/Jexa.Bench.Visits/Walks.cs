@@ -1,9 +1,11 @@
 using System.Diagnostics;
 using Jexa.Core.Addresses;
+using Jexa.Core.Lists;
+using Jexa.Core.Serving;
 using Jexa.Core.Values;
 using Jexa.Core.Views;
 using Jexa.Core.Visits;
-using Jexa.Service;
+using Jexa.Service.Hosting;
 using Jexa.Service.Html;
 using Microsoft.Data.Sqlite;
 
@@ -42,8 +44,8 @@ internal static class Walks
                   owner: { path: "/owners/{id}", detail: owner, related: [row], neighbours: hidden }
                 """
             );
-            await using var sources = JexaService.OpenSources();
-            var site = (await JexaService.CompileAsync(file, sources, Mount.Root, CancellationToken.None)).Site!;
+            await using var sources = SourceEngines.Open();
+            var site = (await AppFileCompiler.CompileAsync(file, sources, Mount.Root, CancellationToken.None)).Site!;
             var runner = new VisitRunner(TimeProvider.System, new ListCursor(new byte[32]), new RuntimeFindings());
             var html = new HtmlPageWriter("bench");
 

@@ -1,5 +1,6 @@
 using System.Text;
 using Jexa.Core.Addresses;
+using Jexa.Core.Compiler;
 using Jexa.Core.Sites;
 using Jexa.Core.Sources;
 using Jexa.Service.Clients;

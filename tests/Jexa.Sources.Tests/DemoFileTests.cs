@@ -1,6 +1,6 @@
 using System.Text;
 using Jexa.Core.Addresses;
-using Jexa.Core.Sites;
+using Jexa.Core.Compiler;
 using Jexa.Core.Sources;
 using Jexa.Demo;
 using Jexa.Sources.Sqlite;

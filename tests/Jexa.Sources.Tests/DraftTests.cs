@@ -1,5 +1,6 @@
 using System.Text;
 using Jexa.Core.Addresses;
+using Jexa.Core.Compiler;
 using Jexa.Core.Definitions;
 using Jexa.Core.Drafts;
 using Jexa.Core.Endpoints;

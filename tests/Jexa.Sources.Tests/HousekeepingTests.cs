@@ -2,6 +2,7 @@ using Jexa.Core.Plans;
 using Jexa.Core.Sources;
 using Jexa.Core.Values;
 using Jexa.Sources.Sqlite;
+using Jexa.Sources.Stores;
 using Microsoft.Data.Sqlite;
 
 namespace Jexa.Sources.Tests;

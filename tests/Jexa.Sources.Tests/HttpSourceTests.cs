@@ -1,3 +1,4 @@
+using Jexa.Core.Compiler;
 using Jexa.Core.Sites;
 using Jexa.Core.Visits;
 using Jexa.Demo;

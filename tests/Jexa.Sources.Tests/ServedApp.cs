@@ -1,5 +1,8 @@
 using System.Text;
 using Jexa.Core.Addresses;
+using Jexa.Core.Compiler;
+using Jexa.Core.Lists;
+using Jexa.Core.Serving;
 using Jexa.Core.Sites;
 using Jexa.Core.Sources;
 using Jexa.Core.Values;

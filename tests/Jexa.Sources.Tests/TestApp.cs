@@ -1,7 +1,11 @@
 using System.Text;
 using Jexa.Core.Addresses;
+using Jexa.Core.Compiler;
+using Jexa.Core.Lists;
+using Jexa.Core.Serving;
 using Jexa.Core.Sites;
 using Jexa.Core.Sources;
+using Jexa.Core.Traces;
 using Jexa.Core.Visits;
 using Jexa.Sources.Sqlite;
 using Microsoft.Data.Sqlite;

@@ -1,4 +1,5 @@
 using System.Text;
+using Jexa.Core.Compiler;
 using Jexa.Core.Sites;
 using Jexa.Core.Values;
 using Jexa.Core.Views;

@@ -3,10 +3,11 @@ using System.Text.Json;
 using CsCheck;
 using Jexa.Core.Keys;
 using Jexa.Core.Sources;
+using Jexa.Core.Traces;
 using Jexa.Core.Values;
 using Jexa.Core.Views;
 using Jexa.Core.Visits;
-using Jexa.Service.Management;
+using Jexa.Service.Traces;
 
 namespace Jexa.Sources.Tests;
 

@@ -1,6 +1,7 @@
 using System.Net.Http.Headers;
 using System.Net.Http.Json;
 using System.Text.Json;
+using Jexa.Cli.Output;
 using Jexa.Service.State;
 
 namespace Jexa.Cli.Client;

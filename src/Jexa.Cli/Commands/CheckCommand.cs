@@ -1,7 +1,7 @@
 using System.CommandLine;
 using Jexa.Cli.Output;
 using Jexa.Core.Addresses;
-using Jexa.Service;
+using Jexa.Service.Hosting;
 using Jexa.Service.Management;
 using Spectre.Console;
 
@@ -32,10 +32,10 @@ internal static class CheckCommand
 
     private static async Task<int> RunAsync(string file, bool json, CancellationToken cancellation)
     {
-        await using var sources = JexaService.OpenSources();
+        await using var sources = SourceEngines.Open();
         try
         {
-            var compilation = await JexaService.CompileAsync(file, sources, Mount.Root, cancellation);
+            var compilation = await AppFileCompiler.CompileAsync(file, sources, Mount.Root, cancellation);
             var findings = SiteReport.Of(compilation.Findings, compilation.Definition);
             if (json)
                 Terminal.Json(

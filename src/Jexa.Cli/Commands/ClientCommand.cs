@@ -4,8 +4,8 @@ using Jexa.Cli.Output;
 using Jexa.Core.Addresses;
 using Jexa.Core.Files;
 using Jexa.Core.Sites;
-using Jexa.Service;
 using Jexa.Service.Clients;
+using Jexa.Service.Hosting;
 using Jexa.Service.Management;
 using Spectre.Console;
 
@@ -111,10 +111,10 @@ internal static class ClientCommand
 
     private static async Task<Site> CompileAsync(string file, Mount mount, CancellationToken cancellation)
     {
-        await using var sources = JexaService.OpenSources();
+        await using var sources = SourceEngines.Open();
         try
         {
-            var compilation = await JexaService.CompileAsync(file, sources, mount, cancellation);
+            var compilation = await AppFileCompiler.CompileAsync(file, sources, mount, cancellation);
             if (compilation.Site is { Waiting.Count: 0 } site && !compilation.SourceIsAway)
                 return site;
             FindingView.Write(Terminal.Error(), SiteReport.Of(compilation.Findings, compilation.Definition));

@@ -1,7 +1,7 @@
 using System.CommandLine;
 using System.CommandLine.Parsing;
 using Jexa.Cli.Client;
-using Jexa.Service;
+using Jexa.Service.Hosting;
 
 namespace Jexa.Cli.Commands;
 

@@ -1,6 +1,7 @@
 using System.CommandLine;
+using Jexa.Cli.Output;
 using Jexa.Demo;
-using Jexa.Service;
+using Jexa.Service.Hosting;
 
 namespace Jexa.Cli.Commands;
 
@@ -21,7 +22,7 @@ internal static class DemoCommand
             DemoIntoCommand.Create(() =>
             {
                 var folder = Folder();
-                JexaService.PrepareEngines();
+                SourceEngines.Prepare();
                 Ensure(folder, false);
                 return Path.Combine(folder, "data", "register.db");
             })
@@ -31,7 +32,7 @@ internal static class DemoCommand
             async (parsed, cancellation) =>
             {
                 var folder = Folder();
-                JexaService.PrepareEngines();
+                SourceEngines.Prepare();
                 Ensure(folder, parsed.GetValue(afresh));
 
                 // Where another demo has these ports, this one has programs of its own on others, and its pages lead there.

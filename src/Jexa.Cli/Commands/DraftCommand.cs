@@ -3,15 +3,15 @@ using System.Text;
 using System.Text.RegularExpressions;
 using Jexa.Cli.Output;
 using Jexa.Core.Addresses;
+using Jexa.Core.Compiler;
 using Jexa.Core.Definitions;
 using Jexa.Core.Drafts;
 using Jexa.Core.Endpoints;
 using Jexa.Core.Files;
 using Jexa.Core.Formats;
 using Jexa.Core.Schemas;
-using Jexa.Core.Sites;
 using Jexa.Core.Sources;
-using Jexa.Service;
+using Jexa.Service.Hosting;
 using Jexa.Service.Management;
 using Jexa.Sources.Http;
 using Spectre.Console;
@@ -118,7 +118,7 @@ internal static partial class DraftCommand
                         ExitCodes.WrongUse,
                         $"{file} is there already, and is not written over. Choose another name."
                     );
-                await using var sources = JexaService.OpenSources();
+                await using var sources = SourceEngines.Open();
                 var folder = Path.GetDirectoryName(Path.GetFullPath(parsed.GetValue(compare) ?? file ?? "app.yaml"))!;
                 var (described, asked) = (parsed.GetValue(openApi), parsed.GetValue(lists) ?? []);
                 if (kind != "http" && (described is not null || asked.Length > 0))

@@ -1,6 +1,7 @@
 using System.CommandLine;
 using System.CommandLine.Help;
 using System.CommandLine.Invocation;
+using Jexa.Cli.Output;
 
 namespace Jexa.Cli.Commands;
 

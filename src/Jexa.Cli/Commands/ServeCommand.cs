@@ -5,6 +5,7 @@ using System.Runtime.InteropServices;
 using Jexa.Cli.Output;
 using Jexa.Core.Addresses;
 using Jexa.Service;
+using Jexa.Service.Hosting;
 using Jexa.Service.Management;
 using Spectre.Console;
 
@@ -124,10 +125,10 @@ internal static class ServeCommand
         using var ending = CancellationTokenSource.CreateLinkedTokenSource(cancellation);
         using var terminate = PosixSignalRegistration.Create(PosixSignal.SIGTERM, End);
         using var interrupt = PosixSignalRegistration.Create(PosixSignal.SIGINT, End);
-        var sources = JexaService.OpenSources();
+        var sources = SourceEngines.Open();
         try
         {
-            var compilation = await JexaService.CompileAsync(options, sources, ending.Token);
+            var compilation = await AppFileCompiler.CompileAsync(options, sources, ending.Token);
             var findings = SiteReport.Of(compilation.Findings, compilation.Definition);
             FindingView.Write(Terminal.Error(), [.. findings.Where(finding => finding.Severity != "hint")]);
             if (compilation.Site is null)

@@ -1,8 +1,8 @@
 using System.CommandLine;
 using Jexa.Cli.Output;
 using Jexa.Core.Addresses;
-using Jexa.Service;
 using Jexa.Service.Health;
+using Jexa.Service.Hosting;
 using Jexa.Service.Management;
 using Spectre.Console;
 
@@ -58,10 +58,10 @@ internal static class SourcesCommand
 
     private static async Task<IReadOnlyList<SourceInfo>> OfFileAsync(string file, CancellationToken cancellation)
     {
-        await using var registry = JexaService.OpenSources();
+        await using var registry = SourceEngines.Open();
         try
         {
-            var compilation = await JexaService.CompileAsync(file, registry, Mount.Root, cancellation);
+            var compilation = await AppFileCompiler.CompileAsync(file, registry, Mount.Root, cancellation);
             if (compilation.Definition is not { } app)
                 throw new CommandException(ExitCodes.Findings, $"{file} cannot be read; jexa check {file} says more.");
             // The first answer waits for the program to be ready; the second says how fast the source is.

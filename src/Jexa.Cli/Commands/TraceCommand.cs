@@ -4,6 +4,7 @@ using System.Text;
 using Jexa.Cli.Client;
 using Jexa.Cli.Output;
 using Jexa.Service.Management;
+using Jexa.Service.Traces;
 
 namespace Jexa.Cli.Commands;
 

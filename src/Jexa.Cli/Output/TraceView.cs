@@ -1,5 +1,5 @@
 using System.Globalization;
-using Jexa.Service.Management;
+using Jexa.Service.Traces;
 using Spectre.Console;
 
 namespace Jexa.Cli.Output;

@@ -1,5 +1,6 @@
 using Jexa.Core.Addresses;
 using Jexa.Core.Keys;
+using Jexa.Core.Lists;
 using Jexa.Core.Sites;
 using Jexa.Core.Values;
 using Jexa.Core.Visits;

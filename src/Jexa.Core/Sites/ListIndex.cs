@@ -19,7 +19,7 @@ internal static class ListIndex
         var lists = pages
             .OfType<ListPage>()
             .Where(list => list.Head.OpenAddress is not null)
-            .OrderBy(NameOf, StringComparer.OrdinalIgnoreCase)
+            .OrderBy(list => list.Head.Heading, StringComparer.OrdinalIgnoreCase)
             .ToList();
         var sizes = lists.CountBy(FirstWord).ToDictionary();
         return
@@ -30,8 +30,6 @@ internal static class ListIndex
                 .Select(group => (group.Key, (IReadOnlyList<ListPage>)[.. group])),
         ];
     }
-
-    public static string NameOf(ListPage list) => LinkCompiler.ListHeading(list.Head);
 
     /// <summary>“Bridge” for “Bridge spans” and for “Bridges”.</summary>
     private static string FirstWord(ListPage list) => Labels.Capital(list.Record!.One.Split(' ')[0]);

@@ -64,6 +64,9 @@ public sealed class ListPage(
     /// <summary>The sizes that an address can ask for.</summary>
     public IReadOnlyList<int> Sizes { get; } = [.. UsualSizes.Append(size).Distinct().Order()];
 
+    /// <summary>Makes the plan for the neighbours on a detail page, when the first visitor comes from this list.</summary>
+    public required Func<DetailPage, ListPlan, NeighbourPlan> NeighboursMaker { get; init; }
+
     /// <summary>How the neighbours of a record are read in this list.</summary>
-    public NeighbourPlan NeighboursOn(DetailPage page) => _neighbours.GetOrAdd(page, key => NeighbourPlan.Of(key, Plan));
+    public NeighbourPlan NeighboursOn(DetailPage page) => _neighbours.GetOrAdd(page, NeighboursMaker, Plan);
 }

@@ -1,4 +1,3 @@
-using Jexa.Core.Keys;
 using Jexa.Core.Values;
 
 namespace Jexa.Core.Sites;
@@ -26,39 +25,4 @@ public sealed record MediaLookup(
     public const string BytesSegment = "bytes";
 
     public string Segment => Folder is null ? BytesSegment : PictureSegment;
-
-    /// <summary>A lookup for each field of the records that names pictures in a folder, or holds bytes.</summary>
-    internal static IReadOnlyList<MediaLookup> Of(IEnumerable<SiteRecord> records) =>
-        [
-            .. records.SelectMany(record =>
-                record
-                    .Fields.Where(field =>
-                        !field.Secret
-                        && (field.Style.Pictures?.Folder is not null || HoldsBytes(record, field))
-                        && HasAddress(record)
-                    )
-                    .Select(field => Of(record, field))
-            ),
-        ];
-
-    /// <summary>Whether a field's bytes are its content, and no key.</summary>
-    internal static bool HoldsBytes(SiteRecord record, SiteField field) =>
-        field.Type == FieldType.Bytes
-        && !record.Key.Contains(field)
-        && !record.References.Any(key => key.Columns.Contains(field.Column.Name));
-
-    /// <summary>Whether an address can carry the key of such records.</summary>
-    internal static bool HasAddress(SiteRecord record) =>
-        record.Key.Count > 0 && record.Key.All(key => KeyType.For(key.Column, key.Type, key.Form) is not null);
-
-    private static MediaLookup Of(SiteRecord record, SiteField field)
-    {
-        var load = new Projections(record);
-        var ordinals = record.Key.Select(load.Add).ToList();
-        var ordinal = load.Add(field);
-        var when = field.When.Count == 0 ? null : RowCompiler.When(field, load);
-        var keys = record.Key.Select(key => KeyType.For(key.Column, key.Type, key.Form)!).ToList();
-        var lookup = Lookups.Compile(record, load, keys, ordinals, [.. record.Key.Select(FieldPath.Own)], record.Visible);
-        return new MediaLookup(record, field, lookup, field.Style.Pictures?.Folder, ordinal, when);
-    }
 }

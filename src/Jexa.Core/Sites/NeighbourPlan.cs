@@ -16,15 +16,6 @@ public sealed class NeighbourPlan(IReadOnlyList<Projection> columns, IReadOnlyLi
 
     public LinkPlan Link => link;
 
-    internal static NeighbourPlan Of(DetailPage page, ListPlan list)
-    {
-        // Joins of the list stay in their places, so that its conditions and order keep their meaning.
-        var load = new Projections(list.Record, list.Joins);
-        var label = load.Label(list.Record, 0);
-        var link = LinkCompiler.ToOwn(page.Head, load, "");
-        return new NeighbourPlan(load.Columns, load.Joins, label, link);
-    }
-
     /// <summary>A query of the list, reading these columns and then those of its order.</summary>
     public RecordQuery Read(RecordQuery query, IReadOnlyList<OrderKey> keys) =>
         query with

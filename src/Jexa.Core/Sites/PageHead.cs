@@ -1,5 +1,7 @@
+using System.Diagnostics;
 using Jexa.Core.Addresses;
 using Jexa.Core.Definitions;
+using Jexa.Core.Formats;
 
 namespace Jexa.Core.Sites;
 
@@ -17,6 +19,22 @@ public sealed record PageHead(
 )
 {
     public string Name => Definition.Name.Value;
+
+    /// <summary>What a list or text is called where no record is known: its title, unless that has holes, or its name.</summary>
+    public string Heading =>
+        Definition.Title is { Value: var title } && !title.AsSpan().ContainsAny('{', '}') ? title : Labels.OfPage(Name);
+
+    /// <summary>What a link to the page says if nothing else is written.</summary>
+    public string LinkText =>
+        Definition.Kind switch
+        {
+            PageKind.Detail => Labels.Capital(Record.One),
+            PageKind.Edit => "Edit",
+            PageKind.Delete => "Delete",
+            PageKind.New => Definition.Title?.Value ?? $"New {Record.One}",
+            PageKind.List or PageKind.Text => Heading,
+            var other => throw new UnreachableException($"No link says what a page of kind {other} is."),
+        };
 
     /// <summary>The record kind of a page that has one.</summary>
     public SiteRecord Record => Kind ?? throw new InvalidOperationException("A text page has no records.");

@@ -13,7 +13,7 @@ public sealed partial class TextPage(PageHead head, string title, string source)
             .. Lists
                 .SelectMany(group => group.Lists)
                 .Select(list => new PageLink(
-                    new LinkPlan(list.Name, ListIndex.NameOf(list), list.Head.OpenAddress!),
+                    new LinkPlan(list.Name, list.Head.Heading, list.Head.OpenAddress!),
                     null,
                     LinkReason.Part
                 )),

@@ -15,6 +15,9 @@ public sealed record UnwrittenPage(
     IReadOnlyList<(string Name, KeyType Key)> Parameters
 )
 {
+    /// <summary>The segment below Jexa's own that stubs have their addresses under.</summary>
+    public const string Segment = "unwritten";
+
     /// <summary>
     /// What its name says: <c>bridge-edit</c> edits a bridge, <c>bridge</c> shows one, <c>bridges</c> lists them.
     /// </summary>

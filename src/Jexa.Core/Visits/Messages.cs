@@ -205,8 +205,7 @@ internal static class Messages
             new[] { page, rival }
                 .Select(one =>
                     one is RecordPage record ? record.Back
-                    : (one as ListPage)?.AllOfThem is { } all
-                        ? new PlainLink(all.Name, LinkCompiler.ListHeading(all), all.OpenAddress!)
+                    : (one as ListPage)?.AllOfThem is { } all ? new PlainLink(all.Name, all.Heading, all.OpenAddress!)
                     : null
                 )
                 .OfType<PlainLink>()
@@ -408,9 +407,7 @@ internal static class Messages
             [why, "Nothing was changed. Please open the page here and send it again."],
             null,
             null,
-            page.Head.OpenAddress is { } address
-                ? [new PlainLink(page.Name, LinkCompiler.PageText(page.Head), address)]
-                : Home(site)
+            page.Head.OpenAddress is { } address ? [new PlainLink(page.Name, page.Head.LinkText, address)] : Home(site)
         );
 
     public static MessageView Unreadable(Site site, Page page, SentFault fault)
@@ -465,9 +462,7 @@ internal static class Messages
             ],
             null,
             null,
-            page.Head.OpenAddress is { } address
-                ? [new PlainLink(page.Name, LinkCompiler.PageText(page.Head), address)]
-                : Home(site)
+            page.Head.OpenAddress is { } address ? [new PlainLink(page.Name, page.Head.LinkText, address)] : Home(site)
         );
 
     public static MessageView Unavailable(Site site, Page? page) =>
@@ -532,7 +527,7 @@ internal static class Messages
 
     private static PlainLink[] BackToList(Site site, ListPage page) =>
         page.Head.OpenAddress is { } own ? [new PlainLink(page.Name, page.Shape.Heading, own)]
-        : page.AllOfThem is { } all ? [new PlainLink(all.Name, LinkCompiler.ListHeading(all), all.OpenAddress!)]
+        : page.AllOfThem is { } all ? [new PlainLink(all.Name, all.Heading, all.OpenAddress!)]
         : Home(site);
 
     private static PlainLink[] Home(Site site) =>

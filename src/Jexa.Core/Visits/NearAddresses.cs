@@ -29,7 +29,7 @@ internal static class NearAddresses
                 )
             )
             .Take(Most - Math.Min(ofRecords.Count, Most - 1))
-            .Select(page => new PlainLink(page.Name, LinkCompiler.PageText(page.Head), page.Head.OpenAddress!));
+            .Select(page => new PlainLink(page.Name, page.Head.LinkText, page.Head.OpenAddress!));
         return [.. ofRecords, .. alone];
     }
 
@@ -50,11 +50,7 @@ internal static class NearAddresses
                 continue;
             if (page.Head.Builder.Build(texts) is { } address)
                 yield return (
-                    new PlainLink(
-                        page.Name,
-                        $"{LinkCompiler.PageText(page.Head)} {string.Join(", ", texts.SelectMany(one => one))}",
-                        address
-                    ),
+                    new PlainLink(page.Name, $"{page.Head.LinkText} {string.Join(", ", texts.SelectMany(one => one))}", address),
                     distance
                 );
         }

@@ -66,7 +66,7 @@ internal sealed class RecordFinder(QueryRunner queries, RuntimeFindings findings
             return new AskedRecord(keys, refused);
         if (request.IsSafe && asked != page.Head)
         {
-            trace.Why = VisitRunner.FormerPath;
+            trace.Why = VisitTrace.FormerPath;
             return new AskedRecord(keys, Redirect(page, asked, target, keys, new Outcome.NotCanonical()));
         }
 
@@ -179,7 +179,7 @@ internal sealed class RecordFinder(QueryRunner queries, RuntimeFindings findings
                 outcome,
                 302,
                 null,
-                ListAsk.With(list.AddressWithoutParameters!, ParameterReader.Lacking, $"{page.Name}.{parameter.Name}")
+                AddressQuery.With(list.AddressWithoutParameters!, ParameterReader.Lacking, $"{page.Name}.{parameter.Name}")
             );
         var status = page.Ids.MissingStatus ?? (request.WantsJson ? 400 : 404);
         return Answer.Of(outcome, Messages.Missing(site, page, parameter, status));

@@ -13,6 +13,8 @@ namespace Jexa.Core.Visits;
 /// </summary>
 public sealed class VisitTrace
 {
+    internal const string FormerPath = "The page had this path before.";
+
     private const int RowLimit = 3;
     private const int ValueLimit = 200;
     private const int TargetLimit = 4096;

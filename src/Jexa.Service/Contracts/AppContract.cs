@@ -3,11 +3,13 @@ using System.Text;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Jexa.Core.Addresses;
+using Jexa.Core.Serving;
 using Jexa.Core.Sites;
 using Jexa.Core.Sources;
 using Jexa.Core.Values;
 using Jexa.Core.Visits;
 using Jexa.Service.Assets;
+using Jexa.Service.Hosting;
 using Jexa.Service.Json;
 using Microsoft.AspNetCore.Http;
 

@@ -94,7 +94,7 @@ internal sealed class OpenApiWriter : IDisposable
         // Below the first nobody need ask for JSON by a header, which clients of generators tend to forget.
         _shape.Array("servers", () =>
         {
-            Server(_site.Frame.Mount.Text + Pages.JsonAddress.Prefix, "JSON without asking for it by a header");
+            Server(_site.Frame.Mount.Text + Web.JsonAddress.Prefix, "JSON without asking for it by a header");
             Server(Root, "JSON for Accept: application/json");
         });
         _shape.Array("security", () => { });

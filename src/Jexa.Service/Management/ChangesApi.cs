@@ -1,8 +1,10 @@
+using Jexa.Core.Changes;
 using Jexa.Core.Definitions;
 using Jexa.Core.Edits;
 using Jexa.Core.Sources;
 using Jexa.Core.Values;
 using Jexa.Core.Visits;
+using Jexa.Service.Hosting;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.HttpResults;

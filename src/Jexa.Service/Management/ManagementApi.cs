@@ -1,11 +1,15 @@
 using Jexa.Core.Addresses;
 using Jexa.Core.Definitions;
+using Jexa.Core.Serving;
 using Jexa.Core.Sites;
 using Jexa.Core.Sources;
+using Jexa.Core.Traces;
 using Jexa.Core.Values;
 using Jexa.Core.Visits;
 using Jexa.Service.Clients;
-using Jexa.Service.Pages;
+using Jexa.Service.Hosting;
+using Jexa.Service.Traces;
+using Jexa.Service.Web;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.HttpResults;

@@ -1,7 +1,9 @@
 using System.Text.RegularExpressions;
+using Jexa.Core.Changes;
 using Jexa.Core.Edits;
-using Jexa.Core.Visits;
 using Jexa.Service.Assets;
+using Jexa.Service.Hosting;
+using Jexa.Service.Web;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.OpenApi;

@@ -1,3 +1,5 @@
+using Jexa.Service.Traces;
+
 namespace Jexa.Service.Management;
 
 /// <param name="Kept">How many visits are kept in all.</param>

@@ -2,6 +2,7 @@ using Jexa.Core.Addresses;
 using Jexa.Core.Sites;
 using Jexa.Core.Sources;
 using Jexa.Core.Visits;
+using Jexa.Service.Hosting;
 using Microsoft.AspNetCore.Http;
 
 namespace Jexa.Service.Media;

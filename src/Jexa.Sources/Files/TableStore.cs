@@ -1,7 +1,8 @@
 using Jexa.Core.Sources;
 using Jexa.Core.Values;
-using Jexa.Sources.Sqlite;
+using Jexa.Sources.Stores;
 using Microsoft.Data.Sqlite;
+using static Jexa.Sources.Stores.StoreSql;
 
 namespace Jexa.Sources.Files;
 
@@ -9,23 +10,14 @@ namespace Jexa.Sources.Files;
 /// Tables that come from elsewhere as a whole, kept in a SQLite file of Jexa's own: indexed, and asked like any other database.
 /// New contents are written beside the old and put in their place at once, so that nobody ever reads half of them.
 /// </summary>
-internal sealed class TableStore : IAsyncDisposable
+internal sealed class TableStore(SourceSettings settings) : IAsyncDisposable
 {
     private static readonly string[] KeyWords = ["id", "key", "code", "slug", "number", "name"];
 
-    private readonly StoreFolder _folder = new();
-
-    public TableStore(SourceSettings settings)
-    {
-        SqliteEngine.Prepare();
-        File = _folder.File("tables.db");
-        Source = new SqliteEngine().Open(settings with { Connection = File, Writing = SourceWriting.Refused });
-    }
-
-    public string File { get; }
+    private readonly LocalStore _store = new(settings);
 
     /// <summary>The tables as a source.</summary>
-    public ISource Source { get; }
+    public ISource Source => _store.Source;
 
     /// <summary>Puts other contents in the place of those that are there.</summary>
     /// <param name="tables">The tables, with the columns that tell their rows apart where that is known.</param>
@@ -38,13 +30,11 @@ internal sealed class TableStore : IAsyncDisposable
     )
     {
         var faults = new Dictionary<string, FileFault>();
-        var draft = _folder.File("draft.db");
-        System.IO.File.Delete(draft);
+        var draft = _store.FileNamed("draft.db");
+        File.Delete(draft);
         var notes = new Dictionary<string, TableNotes>();
-        using (var connection = new SqliteConnection($"Data Source={draft};Pooling=False"))
+        using (var connection = LocalStore.OpenWriting(draft, "OFF"))
         {
-            connection.Open();
-            Run(connection, "PRAGMA journal_mode = OFF; PRAGMA synchronous = OFF");
             foreach (var (name, table, key) in tables)
             {
                 cancellation.ThrowIfCancellationRequested();
@@ -55,7 +45,7 @@ internal sealed class TableStore : IAsyncDisposable
                 catch (Exception unread) when (unread is FileFault or IOException)
                 {
                     // It may have changed while it was read: what was made of it by then goes as well.
-                    Run(connection, $"DROP TABLE IF EXISTS {Quoted(name)}");
+                    connection.Run($"DROP TABLE IF EXISTS {Quoted(name)}");
                     faults[name] =
                         unread as FileFault
                         ?? new FileFault(
@@ -65,20 +55,16 @@ internal sealed class TableStore : IAsyncDisposable
                 }
             }
 
-            Run(connection, "ANALYZE");
+            connection.Run("ANALYZE");
         }
 
         if (!accept(faults))
             return null;
-        System.IO.File.Move(draft, File, overwrite: true);
+        File.Move(draft, _store.File, overwrite: true);
         return notes;
     }
 
-    public async ValueTask DisposeAsync()
-    {
-        await Source.DisposeAsync();
-        _folder.Dispose();
-    }
+    public ValueTask DisposeAsync() => _store.DisposeAsync();
 
     /// <exception cref="FileFault">A row cannot be read.</exception>
     private static TableNotes Fill(
@@ -106,23 +92,10 @@ internal sealed class TableStore : IAsyncDisposable
         var declared = columns.Select(column =>
             $"{Quoted(column.Name)} {Declared(column.Type)}{(column.HasEmpty ? "" : " NOT NULL")}"
         );
-        Run(connection, $"CREATE TABLE {Quoted(name)} ({string.Join(", ", declared)})");
+        connection.Run($"CREATE TABLE {Quoted(name)} ({string.Join(", ", declared)})");
         using (var transaction = connection.BeginTransaction())
         {
-            using var insert = connection.CreateCommand();
-            insert.Transaction = transaction;
-            insert.CommandText = $"INSERT INTO {Quoted(name)} VALUES ({string.Join(", ", columns.Select((_, i) => $"@{i}"))})";
-            var values = columns
-                .Select((_, i) => insert.Parameters.Add(new SqliteParameter { ParameterName = $"@{i}" }))
-                .ToArray();
-            foreach (var row in table.Rows())
-            {
-                cancellation.ThrowIfCancellationRequested();
-                for (var i = 0; i < columns.Length; i++)
-                    values[i].Value = columns[i].Kept(row.Values[i]);
-                insert.ExecuteNonQuery();
-            }
-
+            connection.Insert(transaction, name, table.Rows().Select(row => Row(row, columns, cancellation)));
             transaction.Commit();
         }
 
@@ -130,24 +103,25 @@ internal sealed class TableStore : IAsyncDisposable
         if (own.Count > 0 && own.Count == key.Count && WhyNoKey(connection, name, own, table) is { } why)
             doubles[string.Join(", ", own)] = why;
         else if (own.Count > 0 && own.Count == key.Count)
-            Run(
-                connection,
-                $"CREATE UNIQUE INDEX {Quoted(IndexName(name, 0))} ON {Quoted(name)} ({string.Join(", ", own.Select(Quoted))})"
+            connection.Run(
+                $"CREATE UNIQUE INDEX {Quoted(IndexName(name, "0"))} ON {Quoted(name)} ({string.Join(", ", own.Select(Quoted))})"
             );
         var number = 0;
         foreach (
             var column in columns.Where(column => !column.HasEmpty && !own.Contains(column.Name) && MayBeKey(column, columns))
         )
-            if (Ask(connection, $"SELECT count(*) = count(DISTINCT {Quoted(column.Name)}) FROM {Quoted(name)}") == 1)
-                Run(
-                    connection,
-                    $"CREATE UNIQUE INDEX {Quoted(IndexName(name, ++number))} ON {Quoted(name)} ({Quoted(column.Name)})"
+            if (connection.Ask($"SELECT count(*) = count(DISTINCT {Quoted(column.Name)}) FROM {Quoted(name)}") == 1)
+                connection.Run(
+                    $"CREATE UNIQUE INDEX {Quoted(IndexName(name, $"{++number}"))} ON {Quoted(name)} ({Quoted(column.Name)})"
                 );
         return new TableNotes(misfits, doubles);
     }
 
-    /// <summary>Tables and indexes share their names: no file gives a table a name with a control character.</summary>
-    private static string IndexName(string table, int number) => $"{table}\u0001{number}";
+    private static object?[] Row(FileRow row, ColumnGuess[] columns, CancellationToken cancellation)
+    {
+        cancellation.ThrowIfCancellationRequested();
+        return [.. columns.Select((column, i) => column.Kept(row.Values[i]))];
+    }
 
     /// <summary>
     /// Whether a column is worth the look whether it tells rows apart: the first ones, and those whose name says so.
@@ -195,8 +169,6 @@ internal sealed class TableStore : IAsyncDisposable
         return lacking.Count == 0 ? null : $"it is empty in {string.Join(" and ", lacking)}";
     }
 
-    private static string Declared(FieldType type) => type == FieldType.Text ? "TEXT" : type.Word().ToUpperInvariant();
-
     private static string Said(FieldType type) =>
         type switch
         {
@@ -207,20 +179,4 @@ internal sealed class TableStore : IAsyncDisposable
             FieldType.Uuid => "UUIDs",
             _ => "true and false",
         };
-
-    private static string Quoted(string name) => "\"" + name.Replace("\"", "\"\"") + "\"";
-
-    private static void Run(SqliteConnection connection, string sql)
-    {
-        using var command = connection.CreateCommand();
-        command.CommandText = sql;
-        command.ExecuteNonQuery();
-    }
-
-    private static long Ask(SqliteConnection connection, string sql)
-    {
-        using var command = connection.CreateCommand();
-        command.CommandText = sql;
-        return (long)command.ExecuteScalar()!;
-    }
 }

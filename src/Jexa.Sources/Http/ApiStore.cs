@@ -1,7 +1,7 @@
 using Jexa.Core.Sources;
-using Jexa.Core.Values;
-using Jexa.Sources.Sqlite;
+using Jexa.Sources.Stores;
 using Microsoft.Data.Sqlite;
+using static Jexa.Sources.Stores.StoreSql;
 
 namespace Jexa.Sources.Http;
 
@@ -11,21 +11,17 @@ namespace Jexa.Sources.Http;
 /// </summary>
 internal sealed class ApiStore : IAsyncDisposable
 {
-    private readonly StoreFolder _folder = new();
+    private readonly LocalStore _store;
     private readonly SqliteConnection _connection;
     private readonly Lock _lock = new();
 
     public ApiStore(SourceSettings settings)
     {
-        SqliteEngine.Prepare();
-        var file = _folder.File("records.db");
-        _connection = new SqliteConnection($"Data Source={file};Pooling=False");
-        _connection.Open();
-        Run("PRAGMA journal_mode = WAL; PRAGMA synchronous = OFF");
-        Source = new SqliteEngine().Open(settings with { Connection = file, Writing = SourceWriting.Refused, Api = null });
+        _store = new LocalStore(settings);
+        _connection = LocalStore.OpenWriting(_store.File, "WAL");
     }
 
-    public ISource Source { get; }
+    public ISource Source => _store.Source;
 
     /// <summary>Makes a table for records of this shape, empty, unless there is one.</summary>
     public void Shape(ApiShape shape, bool anew)
@@ -34,14 +30,12 @@ internal sealed class ApiStore : IAsyncDisposable
         {
             var table = Quoted(shape.Endpoint.Name);
             if (anew)
-                Run($"DROP TABLE IF EXISTS {table}");
-            var columns = shape.Columns.Select(column =>
-                $"{Quoted(column.Name)} {(column.Type == FieldType.Any ? "" : column.Type.Word().ToUpperInvariant())}"
-            );
-            Run($"CREATE TABLE IF NOT EXISTS {table} ({string.Join(", ", columns)})");
+                _connection.Run($"DROP TABLE IF EXISTS {table}");
+            var columns = shape.Columns.Select(column => $"{Quoted(column.Name)} {Declared(column.Type)}");
+            _connection.Run($"CREATE TABLE IF NOT EXISTS {table} ({string.Join(", ", columns)})");
             if (shape.HasKey)
-                Run(
-                    $"CREATE INDEX IF NOT EXISTS {Quoted(shape.Endpoint.Name + "\u0001key")} ON {table} "
+                _connection.Run(
+                    $"CREATE INDEX IF NOT EXISTS {Quoted(IndexName(shape.Endpoint.Name, "key"))} ON {table} "
                         + $"({string.Join(", ", shape.Endpoint.Key.Select(Quoted))})"
                 );
         }
@@ -53,8 +47,9 @@ internal sealed class ApiStore : IAsyncDisposable
         lock (_lock)
         {
             using var transaction = _connection.BeginTransaction();
-            using (var delete = Command(transaction))
+            using (var delete = _connection.CreateCommand())
             {
+                delete.Transaction = transaction;
                 var isKey = string.Join(" AND ", shape.Endpoint.Key.Select((column, i) => $"{Quoted(column)} = @{i}"));
                 delete.CommandText = $"DELETE FROM {Quoted(shape.Endpoint.Name)}{(key is null ? "" : $" WHERE {isKey}")}";
                 for (var i = 0; i < (key?.Count ?? 0); i++)
@@ -62,44 +57,17 @@ internal sealed class ApiStore : IAsyncDisposable
                 delete.ExecuteNonQuery();
             }
 
-            using var insert = Command(transaction);
-            insert.CommandText =
-                $"INSERT INTO {Quoted(shape.Endpoint.Name)} VALUES "
-                + $"({string.Join(", ", shape.Columns.Select((_, i) => $"@{i}"))})";
-            var values = shape
-                .Columns.Select((_, i) => insert.Parameters.Add(new SqliteParameter { ParameterName = $"@{i}" }))
-                .ToArray();
-            foreach (var record in records)
-            {
-                for (var i = 0; i < values.Length; i++)
-                    values[i].Value = record.Kept(shape.Columns[i].Name, shape.Columns[i].Type) ?? DBNull.Value;
-                insert.ExecuteNonQuery();
-            }
-
+            _connection.Insert(transaction, shape.Endpoint.Name, records.Select(record => Row(shape, record)));
             transaction.Commit();
         }
     }
 
     public async ValueTask DisposeAsync()
     {
-        await Source.DisposeAsync();
         await _connection.DisposeAsync();
-        _folder.Dispose();
+        await _store.DisposeAsync();
     }
 
-    private SqliteCommand Command(SqliteTransaction transaction)
-    {
-        var command = _connection.CreateCommand();
-        command.Transaction = transaction;
-        return command;
-    }
-
-    private void Run(string sql)
-    {
-        using var command = _connection.CreateCommand();
-        command.CommandText = sql;
-        command.ExecuteNonQuery();
-    }
-
-    private static string Quoted(string name) => "\"" + name.Replace("\"", "\"\"") + "\"";
+    private static object?[] Row(ApiShape shape, ApiRecord record) =>
+        [.. shape.Columns.Select(column => record.Kept(column.Name, column.Type))];
 }

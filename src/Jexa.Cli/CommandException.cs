@@ -1,7 +1,0 @@
-namespace Jexa.Cli;
-
-/// <summary>A command cannot go on: a sentence for its user and the exit code.</summary>
-internal sealed class CommandException(int exitCode, string message, Exception? inner = null) : Exception(message, inner)
-{
-    public int ExitCode { get; } = exitCode;
-}

@@ -1,0 +1,379 @@
+using System.Text;
+using System.Text.Json;
+using Jexa.Core.Edits;
+using Jexa.Core.Sites;
+using Jexa.Core.Values;
+using Jexa.Core.Views;
+
+namespace Jexa.Core.Changes;
+
+/// <summary>What somebody sent for the fields of a form, and what is wrong with it.</summary>
+internal sealed class Draft(FormPlan form)
+{
+    private const int MostNamed = 5;
+
+    private readonly Dictionary<string, string> _texts = [];
+    private readonly Dictionary<string, List<string>> _faults = [];
+
+    /// <summary>What a program sent.</summary>
+    private bool _isJson;
+
+    /// <summary>Moments that a program says as they are kept: the app's clocks can show two of them alike.</summary>
+    private readonly Dictionary<string, TypedValue.Moment> _kept = [];
+
+    /// <summary>Fields whose texts could not be read as the app writes numbers: they are shown as they were typed.</summary>
+    private readonly HashSet<string> _asTyped = [];
+
+    /// <summary>Fields for which a program sent a value of another type.</summary>
+    private readonly HashSet<string> _mistyped = [];
+
+    public FormPlan Form { get; } = form;
+
+    /// <summary>What is wrong with the whole of it.</summary>
+    public List<string> General { get; } = [];
+
+    /// <summary>What records are looked for by, for each field that is searched.</summary>
+    public Dictionary<string, string> Searches { get; } = [];
+
+    /// <summary>A button other than the one that saves was pressed.</summary>
+    public bool OnlyAsks { get; private set; }
+
+    /// <summary>What others changed meanwhile.</summary>
+    public Dictionary<string, FormClash> Clashes { get; } = [];
+
+    /// <summary>
+    /// Fields that two people changed, and whose value is to stay: <c>theirs</c>, <c>mine</c>, or nobody has said yet.
+    /// </summary>
+    public Dictionary<string, string?> Undecided { get; } = [];
+
+    /// <summary>Fields that the address decides, and what is shown for them.</summary>
+    public Dictionary<string, string> Fixed { get; } = [];
+
+    public bool HasFaults => General.Count > 0 || _faults.Count > 0;
+
+    /// <summary>Members of the JSON body at fault, as JSON Pointers (RFC 6901).</summary>
+    public List<(string Pointer, string Text)> Strays { get; } = [];
+
+    /// <summary>The text of a field; null if it stays as it is.</summary>
+    public string? TextOf(string field) => _texts.GetValueOrDefault(field);
+
+    public bool IsAsTyped(string field) => _asTyped.Contains(field);
+
+    public IReadOnlyList<string> FaultsOf(string field) => _faults.GetValueOrDefault(field) ?? [];
+
+    public void Set(string field, string text) => _texts[field] = text;
+
+    /// <summary>The field stays as it is.</summary>
+    public void Leave(string field) => _texts.Remove(field);
+
+    public void AddFault(string field, string text)
+    {
+        if (!_faults.TryGetValue(field, out var list))
+            _faults[field] = list = [];
+        if (!list.Contains(text))
+            list.Add(text);
+    }
+
+    /// <summary>
+    /// What a form sent. A field that is lacking, given twice or not of the form is a fault: nothing is guessed.
+    /// </summary>
+    public static Draft OfForm(FormPlan form, SentForm sent)
+    {
+        var draft = new Draft(form);
+        var tied = form.Tied.Where(one => sent.Count(one.Name) > 0).ToList();
+        foreach (var entry in form.Entries.Where(entry => !tied.Exists(one => one.Own.Contains(entry))))
+        {
+            var box = entry.Field is { Input: InputKind.Boolean, Column.Nullable: false };
+            switch (sent.Count(entry.Name))
+            {
+                case 1:
+                    if (sent.One(entry.Name) is { } text && text != SentForm.AsItIs)
+                        draft.SetTyped(entry.Field, text);
+                    break;
+                case 0 when box:
+                    draft.Set(entry.Name, "false");
+                    break;
+                case 0:
+                    draft.AddFault(entry.Name, "This did not arrive. Please send the form again.");
+                    break;
+                default:
+                    draft.AddFault(entry.Name, "This arrived more than once.");
+                    break;
+            }
+
+            if (sent.One(SentForm.Find + entry.Name) is { } search)
+                draft.Searches[entry.Name] = search.Trim();
+        }
+
+        foreach (var one in tied)
+            draft.SetTied(one, sent);
+        draft.OnlyAsks = sent.Count(SentForm.Ask) > 0;
+        var strange = sent
+            .Pairs.Select(pair => pair.Name)
+            .Where(name => form.Find(name) is null && !name.StartsWith(SentForm.Contract, StringComparison.Ordinal))
+            .Distinct()
+            .ToList();
+        if (strange.Count > 0)
+            draft.General.Add(
+                $"The form does not have {string.Join(", ", strange.Take(MostNamed).Select(name => $"“{Cut(name)}”"))}."
+            );
+        return draft;
+    }
+
+    /// <summary>
+    /// A record chosen for a foreign key of several columns: its key fills those that have no input of their own, and must be
+    /// what the others say.
+    /// </summary>
+    private void SetTied(TiedChoice tied, SentForm sent)
+    {
+        if (sent.One(SentForm.Find + tied.Name) is { } search)
+            Searches[tied.Name] = search.Trim();
+        var text = sent.One(tied.Name);
+        if (text == SentForm.AsItIs)
+            return;
+        var parts = text is { Length: > 0 } ? tied.Reference.PartsOf(text) : [.. tied.Entries.Select(_ => "")];
+        if (text is null || parts is null)
+        {
+            AddFault(tied.Last.Name, text is null ? "This arrived more than once." : $"“{Cut(text)}” cannot be chosen here.");
+            return;
+        }
+
+        if (text.Length == 0 && tied.IsRequired)
+        {
+            AddFault(tied.Last.Name, "Please choose one.");
+            return;
+        }
+
+        foreach (var (entry, part) in tied.Entries.Zip(parts))
+        {
+            // A part that has an input as well, since it says something by itself or the address decides it.
+            var also =
+                sent.Count(entry.Name) == 0 ? null
+                : tied.Own.Contains(entry) ? sent.One(entry.Name)
+                : TextOf(entry.Name) ?? "";
+            if (text.Length > 0 && also is not null && also != part)
+                AddFault(tied.Last.Name, $"This belongs to another {entry.Field.Label.ToLowerInvariant()} than the one above.");
+            if (tied.Own.Contains(entry))
+                Set(entry.Name, also ?? part);
+        }
+
+        Set(tied.Name, text);
+    }
+
+    private void SetTyped(FormField field, string typed)
+    {
+        var (text, fault) = NumberText.Read(field, typed);
+        Set(field.Name, text);
+        if (fault is null)
+            return;
+        AddFault(field.Name, fault);
+        _asTyped.Add(field.Name);
+    }
+
+    /// <summary>What a program sent: the member <c>fields</c>, each value of its field's type, null for nothing.</summary>
+    public static Draft OfJson(FormPlan form, JsonElement body)
+    {
+        var draft = new Draft(form) { _isJson = true };
+        draft.AddStrays(
+            [.. body.EnumerateObject().Where(member => member.Name != "fields").Select(member => $"/{Escaped(member.Name)}")],
+            "There is no such member; what is to be written goes into “fields”."
+        );
+        if (!body.TryGetProperty("fields", out var fields) || fields.ValueKind != JsonValueKind.Object)
+        {
+            draft.Strays.Add(("/fields", "“fields” must be an object: a value for each field that is to be written."));
+            return draft;
+        }
+
+        draft.AddStrays(
+            [
+                .. fields
+                    .EnumerateObject()
+                    .Where(member => form.Find(member.Name) is null)
+                    .Select(member => $"/fields/{Escaped(member.Name)}"),
+            ],
+            "This page has no such field to be written."
+        );
+        foreach (var member in fields.EnumerateObject())
+        {
+            if (form.Find(member.Name) is not { } entry)
+                continue;
+            if (TextOf(entry.Field, member.Value) is { } text)
+                draft.SetKept(entry.Field, text);
+            else if (Scalar(member.Value) is { } other)
+                draft.SetMistyped(entry.Name, other);
+            else
+                draft.AddFault(entry.Name, $"This must be {Expected(entry.Field)}.");
+        }
+
+        return draft;
+    }
+
+    /// <summary>A value of another type than its field's is taken only if the record holds it already.</summary>
+    private void SetMistyped(string field, string text)
+    {
+        _mistyped.Add(field);
+        Set(field, text);
+    }
+
+    /// <summary>The text of a single value of any type; null for an object or array.</summary>
+    private static string? Scalar(JsonElement value) =>
+        value.ValueKind switch
+        {
+            JsonValueKind.String => value.GetString()!.Replace("\r\n", "\n"),
+            JsonValueKind.Number or JsonValueKind.True or JsonValueKind.False => value.GetRawText(),
+            _ => null,
+        };
+
+    /// <summary>What a program says: moments as they are kept, as it reads them.</summary>
+    private void SetKept(FormField field, string text)
+    {
+        if (field.Type == FieldType.Timestamp)
+            text = InUtc(text);
+        if (field.Type == FieldType.Timestamp && TypedText.TryTimestamp(Encoding.UTF8.GetBytes(text), out var ticks))
+        {
+            _kept[field.Name] = new TypedValue.Moment(new DateTime(ticks));
+            text = FieldText.OfStored(field, new TypedValue.Text(text));
+        }
+
+        Set(field.Name, text);
+    }
+
+    /// <summary>A moment with an offset (RFC 3339) as it is in UTC, without one; any other text as it is.</summary>
+    private static string InUtc(string text) =>
+        (text.EndsWith('Z') || (text.Length > 16 && text[^6] is '+' or '-' && text[^3] == ':'))
+        && DateTimeOffset.TryParse(
+            text,
+            System.Globalization.CultureInfo.InvariantCulture,
+            System.Globalization.DateTimeStyles.None,
+            out var moment
+        )
+            ? moment.UtcDateTime.ToString("yyyy-MM-dd'T'HH:mm:ss.FFFFFFF", System.Globalization.CultureInfo.InvariantCulture)
+            : text;
+
+    private static string? TextOf(FormField field, JsonElement value) =>
+        value.ValueKind switch
+        {
+            JsonValueKind.Null => "",
+            JsonValueKind.String when field.Type is not (FieldType.Integer or FieldType.Real or FieldType.Boolean) => value
+                .GetString()!
+                .Replace("\r\n", "\n"),
+            JsonValueKind.Number when field.Type is FieldType.Integer or FieldType.Real or FieldType.Decimal =>
+                value.GetRawText(),
+            JsonValueKind.True or JsonValueKind.False when field.Type == FieldType.Boolean => value.GetBoolean()
+                ? "true"
+                : "false",
+            _ => null,
+        };
+
+    private static string Expected(FormField field) =>
+        field.Type switch
+        {
+            FieldType.Integer => "a whole number",
+            FieldType.Real => "a number",
+            FieldType.Decimal => "a decimal number, as text or as a number",
+            FieldType.Boolean => "true or false",
+            FieldType.Date => "a date as text, such as \"2024-02-29\"",
+            FieldType.Timestamp => "a moment as text, such as \"2024-02-29T14:30:00Z\"",
+            _ => "a text",
+        };
+
+    /// <summary>
+    /// The first few of what does not belong there, and how many more there are: what is answered must not grow with what was
+    /// sent.
+    /// </summary>
+    private void AddStrays(List<string> pointers, string fault)
+    {
+        Strays.AddRange(pointers.Take(MostNamed).Select(pointer => (Cut(pointer), fault)));
+        if (pointers.Count > MostNamed)
+            Strays.Add(("", $"The same is wrong with {pointers.Count - MostNamed} more members."));
+    }
+
+    private static string Escaped(string name) => name.Replace("~", "~0").Replace("/", "~1");
+
+    private static string Cut(string text) => text.Length <= 60 ? text : text[..60] + "…";
+
+    /// <summary>
+    /// What is to be written, and what is wrong with it. A field that says what it said before is left alone, whatever it is:
+    /// what is there already need not satisfy a rule that came later.
+    /// </summary>
+    /// <param name="row">The record as it is; null for a new one.</param>
+    public List<Proposal> Propose(Row? row)
+    {
+        var proposals = new List<Proposal>();
+        foreach (var entry in Form.Entries)
+        {
+            if (TextOf(entry.Name) is not { } text || FaultsOf(entry.Name).Count > 0)
+                continue;
+            if (entry.Field.Input == InputKind.Secret && text.Length == 0)
+                continue;
+            var was = row is { } held ? FieldText.Of(entry.Field, held) : null;
+
+            // Who is told nothing of a value leaves it alone by sending none; only a form that offers “—” beside it can mean
+            // that.
+            if (was == StoredValue.WithheldText && text.Length == 0 && (_isJson || entry.Reference is null))
+                continue;
+
+            // JSON has no number for what is not finite, and tells null for it.
+            if (
+                _isJson
+                && text.Length == 0
+                && row is { } told
+                && StoredValue.Of(told, entry.Field.Stored) is TypedValue.Real { Value: var real }
+                && !double.IsFinite(real)
+            )
+                continue;
+            var kept = _kept.GetValueOrDefault(entry.Name);
+            if (
+                was is not null
+                && kept is null
+                && !entry.Field.Secret
+                && (_isJson ? was == text : FieldText.IsSentBack(entry.Field, was, text))
+            )
+                continue;
+            if (_mistyped.Contains(entry.Name))
+            {
+                AddFault(entry.Name, $"This must be {Expected(entry.Field)}.");
+                continue;
+            }
+
+            var reading =
+                entry.Field.Input == InputKind.Reference && text.Length > 0
+                    ? ReadKey(entry, text)
+                    : FieldReader.Read(entry.Field, text, _isJson ? Formats.Conventions.Default : entry.Field.Conventions);
+            if (reading.Fault is { } fault)
+                AddFault(entry.Name, fault);
+            else if (kept is not null)
+            {
+                if (
+                    row is not { } now
+                    || StoredValue.Of(now, entry.Field.Stored) is not TypedValue.Text { Value: var stored }
+                    || !TypedText.TryTimestamp(Encoding.UTF8.GetBytes(stored), out var ticks)
+                    || ticks != kept.Value.Ticks
+                )
+                    proposals.Add(new Proposal(entry, kept));
+            }
+            else if (was is null || entry.Field.Secret || !MeansTheSame(entry.Field, was, reading.Value!))
+                proposals.Add(new Proposal(entry, AsBefore(entry.Field, row, reading.Value!)));
+        }
+
+        return proposals;
+    }
+
+    private static FieldReading ReadKey(FormEntry entry, string text) =>
+        entry.Reference!.KeyOf(text) is [var key]
+            ? FieldReading.Of(key)
+            : FieldReading.Failed($"There is no such {entry.Reference.Other.One}.");
+
+    private static bool MeansTheSame(FormField field, string was, TypedValue value) =>
+        FieldReader.Read(field, was).Value is { } before && before.Equals(value);
+
+    /// <summary>Lines end as they did before.</summary>
+    private static TypedValue AsBefore(FormField field, Row? row, TypedValue value) =>
+        value is TypedValue.Text { Value: var text }
+        && text.Contains('\n')
+        && row is { } held
+        && StoredValue.Of(held, field.Stored) is TypedValue.Text { Value: var old }
+        && old.Contains("\r\n")
+            ? new TypedValue.Text(text.Replace("\n", "\r\n"))
+            : value;
+}

@@ -1,0 +1,7 @@
+using Jexa.Core.Sites;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Changes;
+
+/// <summary>A value that is to be written into a field.</summary>
+internal sealed record Proposal(FormEntry Entry, TypedValue Value);

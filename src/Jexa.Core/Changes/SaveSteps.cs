@@ -1,0 +1,185 @@
+using Jexa.Core.Edits;
+using Jexa.Core.Sites;
+using Jexa.Core.Sources;
+using Jexa.Core.Visits;
+
+namespace Jexa.Core.Changes;
+
+/// <summary>What all pages that change records have in common: contracts, spent tokens, where a change leads.</summary>
+internal sealed class SaveSteps(QueryRunner queries, EditServices editing, ChangeMaker maker)
+{
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(3);
+
+    public const string Undetermined =
+        "This form was sent before, and nobody can tell whether it was saved then. Below is what you "
+        + "typed: please look at what is there now before you save again.";
+
+    public IChangeLog Log => editing.Log;
+
+    public IFormSeal Seal => editing.Seal;
+
+    public byte[] VersionKey => editing.VersionKey;
+
+    public DateTimeOffset Now => queries.Clock.GetUtcNow();
+
+    public TimeProvider Clock => queries.Clock;
+
+    public ChangeMaker Maker => maker;
+
+    public QueryRun Plainly(ChangeContext context) =>
+        (query, arguments, rows) => queries.RunAsync(query, arguments, rows, context.Trace, context.Cancellation);
+
+    /// <summary>Runs queries within a change's transaction.</summary>
+    public QueryRun Within(IWriteSession session, ChangeContext context) =>
+        async (query, arguments, rows) =>
+        {
+            var started = queries.Clock.GetTimestamp();
+            await session.RunAsync(query, arguments, rows, context.Cancellation);
+            context.Trace.Add(query, arguments, rows, rows.Count, started);
+        };
+
+    /// <summary>Reads the record that a change is about, so that nobody else changes it before this transaction ends.</summary>
+    public async ValueTask LockAsync(
+        IWriteSession session,
+        ChangeContext context,
+        IPreparedQuery query,
+        IReadOnlyList<Values.TypedValue> arguments,
+        Values.RowBlock rows
+    )
+    {
+        var started = queries.Clock.GetTimestamp();
+        await session.LockAsync(query, arguments, rows, context.Cancellation);
+        context.Trace.Add(query, arguments, rows, rows.Count, started);
+    }
+
+    /// <summary>
+    /// The contract of what was sent, and why it cannot be taken: a word for the trace, a sentence for the visitor.
+    /// </summary>
+    /// <param name="ids">The ID texts that the address gives, and those it stands for now.</param>
+    public (FormContract? Contract, ContractFault Fault) Open(
+        ChangeContext context,
+        Page page,
+        params IReadOnlyList<IReadOnlyList<string>> ids
+    )
+    {
+        var contract = FormContract.Open(Seal, context.Request.Sent.One(SentForm.Contract) ?? "");
+        return contract is null ? (null, ContractFault.Unknown)
+            : contract.Page != page.Name || !ids.Any(texts => texts.SequenceEqual(contract.Ids))
+                ? (contract, ContractFault.OtherRecord)
+            : context.Request.Visitor is null || contract.Visitor != context.Request.Visitor
+                ? (contract, ContractFault.OtherVisitor)
+            : Now - contract.MadeAt > FormContract.Lifetime ? (contract, ContractFault.Expired)
+            : (contract, ContractFault.None);
+    }
+
+    /// <summary>
+    /// What became of the change that a token was used for; waits a little for one that is under way. Null where the token is
+    /// free.
+    /// </summary>
+    public async ValueTask<LoggedChange?> FindAsync(string token, bool awaitIt, CancellationToken cancellation)
+    {
+        var started = Clock.GetTimestamp();
+        while (true)
+        {
+            var found = Log.Find(token);
+            if (found is not { State: ChangeState.Intended } || !awaitIt || Clock.GetElapsedTime(started) > Patience)
+                return found;
+            await Task.Delay(TimeSpan.FromMilliseconds(25), Clock, cancellation);
+        }
+    }
+
+    /// <summary>
+    /// Whether a token was used while this change waited for its turn. The session's claim makes it certain: whoever used it has
+    /// committed, and an intent that the source has no note of was left behind.
+    /// </summary>
+    public async ValueTask<bool> IsUsedAsync(IWriteSession session, string token, CancellationToken cancellation)
+    {
+        await session.ClaimAsync(token, cancellation);
+        if (Log.Find(token) is not { } found)
+            return false;
+        return found.State != ChangeState.Intended
+            || !session.KeepsNotes
+            || (await session.FindNoteAsync(token, CancellationToken.None)).Noted;
+    }
+
+    /// <summary>The answer to a form that was sent before, with the same content: it leads to what the first one made.</summary>
+    public static Answer Again(ChangeContext context, LoggedChange made)
+    {
+        context.Trace.Why = $"The form was sent before, and is change {made.Number}.";
+        return new Answer(new Outcome.Spent(), 303, null, made.What.Location);
+    }
+
+    /// <summary>The answer to a program whose change is for another version than the record has.</summary>
+    public static Answer Stale(ChangeContext context, Page page)
+    {
+        context.Trace.Why = "If-Match names another version than the record has.";
+        return Answer.Of(
+            new Outcome.Conflict(),
+            new Views.MessageView(
+                context.Site.Frame,
+                page.Name,
+                "conflict",
+                412,
+                "The record has changed",
+                ["It is not the version that If-Match names any more.", "Nothing was changed."],
+                null,
+                null,
+                []
+            )
+        );
+    }
+
+    /// <summary>The answer to a program that does not say which version its change is for.</summary>
+    public static Answer WhichVersion(ChangeContext context, Page page)
+    {
+        context.Trace.Why = "There is no If-Match: a change must say which version it is for.";
+        return Answer.Of(
+            new Outcome.Refused(),
+            new Views.MessageView(
+                context.Site.Frame,
+                page.Name,
+                "refused",
+                428,
+                "Which version?",
+                [
+                    "A change must say in If-Match which version of the record it is for: the ETag that this address gives.",
+                    "Nothing was changed.",
+                ],
+                null,
+                null,
+                []
+            )
+        );
+    }
+
+    public static Answer Led(Outcome outcome, string location, string say) => new(outcome, 303, null, location) { Say = say };
+
+    /// <summary>The fields that Jexa fills by itself.</summary>
+    /// <param name="before">The record as it was, in the order of the plan's columns; null for a new one.</param>
+    public IEnumerable<Plans.ColumnValue> Kept(ChangePlan plan, IReadOnlyList<Values.TypedValue>? before)
+    {
+        var now = Now.UtcDateTime;
+        var moment = new DateTime(now.Ticks - (now.Ticks % TimeSpan.TicksPerSecond));
+        foreach (var kept in plan.Kept)
+        {
+            if (kept.Kind == KeptKind.Created && before is not null)
+                continue;
+            Values.TypedValue value = kept.Kind switch
+            {
+                KeptKind.Version => new Values.TypedValue.Whole(
+                    before?[IndexOf(plan, kept.Field)] is Values.TypedValue.Whole was && was.Value < long.MaxValue
+                        ? was.Value + 1
+                        : 1
+                ),
+                _ when kept.Field.Type == Values.FieldType.Date => new Values.TypedValue.Date(
+                    DateOnly.FromDateTime(kept.Field.Style.Conventions.Shown(moment))
+                ),
+                _ => new Values.TypedValue.Moment(moment),
+            };
+            yield return new Plans.ColumnValue(kept.Field.Column.Name, value);
+        }
+    }
+
+    private static int IndexOf(ChangePlan plan, SiteField field) =>
+        plan.Columns.ToList().FindIndex(column => column.Field == field);
+}

@@ -1,0 +1,344 @@
+using Jexa.Core.Definitions;
+using Jexa.Core.Formats;
+using Jexa.Core.Keys;
+using Jexa.Core.Plans;
+using Jexa.Core.Sites;
+using Jexa.Core.Values;
+using Jexa.Core.Views;
+
+namespace Jexa.Core.Compiler;
+
+/// <summary>Compiles what stands beside a record: records that a foreign key ties to it, lists of their own, notices.</summary>
+internal sealed class BlockCompiler(
+    IReadOnlyDictionary<string, PageHead?> pages,
+    IReadOnlyDictionary<string, SiteRecord?> records,
+    RecordGraph graph,
+    FilterCompiler filters,
+    LinkCompiler links,
+    RowCompiler rows,
+    ListCompiler lists,
+    FindingList findings
+)
+{
+    /// <summary>The block; null, reported, where it cannot be made.</summary>
+    /// <param name="main">The load of the page it stands on: what fills the block is read with it.</param>
+    /// <param name="written">The links that the page writes itself.</param>
+    public BlockPlan? Compile(RelatedDefinition block, Projections main, IReadOnlyList<LinkDefinition> written)
+    {
+        if (block.Notice is { } notice)
+            return new BlockPlan(new BlockShape("notice", block.Title?.Value ?? "", null, notice.Value), null, [], 0, null);
+        if (!records.TryGetValue(block.Record!.Value, out var record))
+        {
+            findings.AddUnknown(FindingCodes.UnknownRecord, block.Record, "record", records.Keys);
+            return null;
+        }
+
+        if (record is null)
+            return null;
+        if (!record.Table.CanList)
+        {
+            findings.Add(
+                FindingCodes.CannotList,
+                block.Record.At,
+                $"The source of “{record.Name}” gives its records one by one only, so none can be looked for.",
+                "Say the endpoint's list.",
+                found: record.Name,
+                expected: "a record whose endpoint has a list"
+            );
+            return null;
+        }
+
+        var ties = block.IsUnrelated ? [] : Ties(block, record, main.Record);
+        if (ties is null)
+            return null;
+        IndexCheck.Check(
+            findings,
+            block.Record.At,
+            record,
+            [.. ties.Select(tie => tie.Column)],
+            $"{main.Record.One} that is shown"
+        );
+        var load = new Projections(record);
+        var shown = rows.Shown(block.Show, record, all: false);
+        if (block.Show.Count == 0)
+            shown.RemoveAll(path => ties.Exists(tie => tie.Column == path.Field.Column.Name) && shown.Count > 1);
+        var placed = rows.Place([], shown, load, isList: true);
+        var own = links.PageOf(record);
+        var recordLink = own is null ? null : LinkCompiler.ToOwn(own, load, own.LinkText);
+        var columns = rows.Columns(shown, placed, load);
+
+        // Rows that do nothing but tie lead to what they tie to; they themselves can be taken away.
+        var isTying = columns.Count > 0 && columns.TrueForAll(column => column.Reference?.Link is not null);
+        if (recordLink is not null && shown.Count > 0 && !isTying)
+        {
+            placed.OnColumns[RowCompiler.LinkColumn(record, shown)] = recordLink;
+            columns = rows.Columns(shown, placed, load);
+        }
+
+        var removing = isTying
+            ? pages.Values.FirstOrDefault(page => page?.Kind == record && page.Definition.Kind == PageKind.Delete)
+            : null;
+        var size = block.Size ?? BlockPlan.UsualSize;
+        var where = filters
+            .Compile(block.Where, load, _ => -1)
+            .Select(filter => filter.Apply(ParameterValues.None, new ArgumentList()))
+            .OfType<Condition>()
+            .ToList();
+        foreach (var use in filters.Uses(block.Where, record))
+            findings.Add(
+                FindingCodes.UnboundParameter,
+                use.At.At,
+                $"“{use.At}” stands for a parameter, and a block has none.",
+                "Write a value.",
+                found: use.At.Value,
+                expected: "a value"
+            );
+        var order = Order(block, record, load);
+        var fillers = ties.Select(tie => new LinkFiller(tie.Key, main.Add(tie.From), tie.From.Name)).ToList();
+        var tied = ties.Select(
+            (tie, i) => (Condition)new Condition.Equal(ColumnRef.Own(tie.Column), new Operand.Argument(i, tie.Key.Type))
+        );
+        var query = new RecordQuery(
+            record.Seen,
+            load.Joins,
+            load.Columns,
+            [.. tied, .. where],
+            null,
+            order,
+            size,
+            BlockPlan.CountLimit + 1
+        );
+        var shape = new ListShape(
+            "",
+            ListCompiler.LookOf(block.Look),
+            columns,
+            record.One,
+            record.Many,
+            recordLink,
+            null,
+            removing is null ? [] : [LinkCompiler.ToOwn(removing, load, "Remove")],
+            load.Label(record, 0)
+        );
+        var title = block.Title?.Value ?? Labels.Capital(ties.Exists(tie => tie.IsOurs) ? record.One : record.Many);
+        return new BlockPlan(
+            new BlockShape(record.Name, title, shape, null),
+            record.Source.Prepare(query),
+            fillers,
+            size,
+            All(block, record, ties, main)
+        )
+        {
+            Record = record,
+            Add = Add(record, ties, main, written),
+        };
+    }
+
+    /// <summary>
+    /// The page for one more of the block's records, tied to the page's; null if there is none, or the page leads there by
+    /// itself.
+    /// </summary>
+    private LinkPlan? Add(SiteRecord record, List<Tie> ties, Projections main, IReadOnlyList<LinkDefinition> written)
+    {
+        if (ties.Count == 0 || ties.Exists(tie => tie.IsOurs))
+            return null;
+        foreach (
+            var page in pages
+                .Values.OfType<PageHead>()
+                .Where(page =>
+                    page.Kind == record && page.Definition.Kind == PageKind.New && written.All(link => link.To.Value != page.Name)
+                )
+        )
+        {
+            if (FilledBy(ties, page, main, page.LinkText) is { } link)
+                return link;
+        }
+
+        return null;
+    }
+
+    private List<Ordering> Order(RelatedDefinition block, SiteRecord record, Projections load)
+    {
+        var choices = new List<OrderChoice>();
+        var steps = lists.Order(block.Order, record, load, choices);
+        var descending = steps.Count > 0 && steps[^1].Descending;
+        foreach (var field in record.Key)
+            steps.Add(new OrderStep(ListCompiler.Choice(FieldPath.Own(field), load, choices), descending));
+        return
+        [
+            .. steps
+                .DistinctBy(step => step.Choice)
+                .Select(step => new Ordering.ByColumn(
+                    choices[step.Choice].Column,
+                    step.Descending,
+                    choices[step.Choice].MayBeEmpty ? EmptyPlace.Last : null
+                )),
+        ];
+    }
+
+    /// <summary>
+    /// The pairs of columns that tie the block's records to the page's; null, reported, where there are none or several ways.
+    /// </summary>
+    private List<Tie>? Ties(RelatedDefinition block, SiteRecord record, SiteRecord main)
+    {
+        if (block.Tied.Count > 0)
+            return TiedBy(block, record, main);
+
+        // A foreign key of theirs that leads here; or one of ours that leads to them.
+        var ways = record
+            .References.Where(key => graph.Other(record, key) == main)
+            .Select(key => (key, theirs: true))
+            .Concat(main.References.Where(key => graph.Other(main, key) == record).Select(key => (key, theirs: false)))
+            .ToList();
+        if (block.By is { } by)
+            ways = [.. ways.Where(way => way.key.Columns.Contains(by.Value))];
+        if (record == main)
+            ways = [.. ways.Where(way => way.theirs)];
+        if (ways.Count != 1)
+        {
+            findings.Add(
+                FindingCodes.NotRelated,
+                block.By?.At ?? block.Record!.At,
+                ways.Count == 0
+                    ? $"No foreign key ties {record.Many} to {main.Many}{(block.By is null ? "" : $" by {block.By}")}."
+                    : $"{Labels.Capital(record.Many)} are tied to {main.Many} by "
+                        + $"{string.Join(" and by ", ways.Select(way => string.Join(" with ", way.key.Columns)))}.",
+                ways.Count == 0 ? "Declare a foreign key in the source, or refers_to in the record." : "Say which: by: FIELD.",
+                found: block.By?.Value ?? block.Record!.Value,
+                expected: ways.Count == 0
+                    ? "a record that refers to this one, or that this one refers to"
+                    : string.Join(" or ", ways.Select(way => way.key.Columns[0]))
+            );
+            return null;
+        }
+
+        var (tying, areTheirs) = ways[0];
+        var ties = new List<Tie>();
+        foreach (var (own, other) in tying.Columns.Zip(tying.References))
+        {
+            var (column, from) = areTheirs
+                ? (own, main.Fields.First(field => field.Column.Name == other))
+                : (other, main.Fields.First(field => field.Column.Name == own));
+            if (KeyType.For(from.Column, from.Type, TextForm.Any) is not { } key)
+            {
+                findings.Add(
+                    FindingCodes.NotRelated,
+                    block.Record!.At,
+                    $"{from.Name} is {from.Type}, by which no records can be looked up.",
+                    "Tie them by a whole number, a text, a date or a UUID."
+                );
+                return null;
+            }
+
+            ties.Add(new Tie(column, from, key, !areTheirs));
+        }
+
+        return ties;
+    }
+
+    /// <summary>The pairs that the app file says itself: records of another source have no foreign key.</summary>
+    private List<Tie>? TiedBy(RelatedDefinition block, SiteRecord record, SiteRecord main)
+    {
+        var ties = new List<Tie>();
+        foreach (var pair in block.Tied)
+        {
+            if (
+                FieldUse.Find(pair.Parameter, record.Fields, "a tie", findings) is not { } theirs
+                || FieldUse.Find(pair.Field, main.Fields, "a tie", findings) is not { } ours
+            )
+                return null;
+            if (theirs.Type == ours.Type && KeyType.For(ours.Column, ours.Type, TextForm.Any) is { } key)
+            {
+                new FieldMeaning(graph, findings).Check(
+                    pair.Field.At,
+                    $"The block of {record.Many} is tied by",
+                    ours,
+                    main,
+                    theirs,
+                    record
+                );
+                ties.Add(new Tie(theirs.Column.Name, ours, key, false));
+                continue;
+            }
+
+            findings.Add(
+                FindingCodes.NotRelated,
+                pair.Field.At,
+                $"{theirs.Name} of “{record.Name}” is {theirs.Type.Word()}, and {ours.Name} of “{main.Name}” "
+                    + $"{ours.Type.Word()}: they cannot be tied.",
+                "Tie fields of one type: whole numbers, texts, dates or UUIDs.",
+                found: ours.Type.Word(),
+                expected: theirs.Type.Word()
+            );
+            return null;
+        }
+
+        return ties;
+    }
+
+    /// <summary>
+    /// The list of all that the block shows some of: its parameters are what ties them; null if there is none.
+    /// </summary>
+    private LinkPlan? All(RelatedDefinition block, SiteRecord record, List<Tie> ties, Projections main)
+    {
+        IEnumerable<PageHead> candidates = pages.Values.OfType<PageHead>();
+        if (block.All is { } named)
+        {
+            if (!pages.TryGetValue(named.Value, out var page))
+                findings.AddUnknown(FindingCodes.UnknownPage, named, "page", pages.Keys);
+            candidates = page is null ? [] : [page];
+        }
+
+        foreach (
+            var page in candidates
+                .Where(page => page.Kind == record && page.Definition.Kind == PageKind.List)
+                .OrderByDescending(page => page.Parameters.Count(p => p.Required))
+        )
+        {
+            if (FilledBy(ties, page, main, page.Heading) is { } link)
+                return link;
+        }
+
+        if (block.All is { } lacking && pages.ContainsKey(lacking.Value))
+            findings.Add(
+                FindingCodes.NoSuchList,
+                lacking.At,
+                $"“{lacking}” does not list the {record.Many} of one record.",
+                "Name a list whose parameters are the foreign key.",
+                found: lacking.Value,
+                expected: $"a list with where: {{ {string.Join(", ", ties.Select(tie => $"{tie.Column}: \"{{…}}\""))} }}"
+            );
+        return null;
+    }
+
+    /// <summary>
+    /// The link to a page whose parameters are what ties the block; null if it lacks one of the ties, or needs more.
+    /// </summary>
+    private static LinkPlan? FilledBy(List<Tie> ties, PageHead page, Projections main, string text)
+    {
+        var slots = page
+            .Parameters.Select(parameter =>
+                parameter is { IsEqual: true, Path: null } ? ties.Find(tie => tie.Column == parameter.Field.Column.Name) : null
+            )
+            .ToList();
+        if (
+            ties.Exists(tie => !slots.Contains(tie))
+            || page.Parameters.Where((parameter, i) => parameter.Required && slots[i] is null).Any()
+        )
+            return null;
+        return new LinkPlan(
+            page.Name,
+            text,
+            page.LinkBuilder,
+            slots.Select(
+                (tie, i) =>
+                    tie is null ? (LinkFiller?)null : new LinkFiller(page.Parameters[i].Key, main.Add(tie.From), tie.From.Name)
+            ),
+            page.OwnsLink
+        );
+    }
+
+    /// <param name="Column">The block's column.</param>
+    /// <param name="From">The page's field that it equals.</param>
+    /// <param name="IsOurs">The foreign key is the page's: it leads to one record.</param>
+    private sealed record Tie(string Column, SiteField From, KeyType Key, bool IsOurs);
+}

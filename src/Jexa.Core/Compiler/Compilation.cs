@@ -1,0 +1,20 @@
+using Jexa.Core.Definitions;
+using Jexa.Core.Sites;
+
+namespace Jexa.Core.Compiler;
+
+/// <summary>What compiling gave: the site where there are no errors, and every finding in the order of the file.</summary>
+/// <param name="Bytes">The file as it was read.</param>
+public sealed record Compilation(
+    Site? Site,
+    AppDefinition? Definition,
+    IReadOnlyList<Finding> Findings,
+    ReadOnlyMemory<byte> Bytes
+)
+{
+    /// <summary>The sources of the app file as they were found, whether they answered or not.</summary>
+    public IReadOnlyList<SiteSource> Sources { get; init; } = [];
+
+    /// <summary>Whether a source could not be reached, so that its part of the file was not checked.</summary>
+    public bool SourceIsAway => Findings.Any(finding => finding.Code == FindingCodes.SourceAway);
+}

@@ -1,0 +1,43 @@
+using System.Text.RegularExpressions;
+using Jexa.Core.Definitions;
+using Jexa.Core.Schemas;
+using Jexa.Core.Sites;
+
+namespace Jexa.Core.Compiler;
+
+/// <summary>Says so where records of a large table are found by columns that no index begins with.</summary>
+internal static partial class IndexCheck
+{
+    /// <summary>Rows of a table that are read by an index or not at all.</summary>
+    private const long ManyRows = 10_000;
+
+    /// <param name="each">For each of what all rows are read.</param>
+    public static void Check(FindingList findings, Place at, SiteRecord record, IReadOnlyList<string> columns, string each)
+    {
+        var table = record.Table;
+        if (
+            record.Query is not null
+            || columns.Count == 0
+            || table.Kind != TableKind.Table
+            || table.AboutRows is not > ManyRows
+            || table.IsIndexed([.. columns])
+        )
+            return;
+        var names = string.Join(" or ", columns);
+        var isPlain = columns.Append(table.Name).All(name => PlainName().IsMatch(name));
+        findings.Add(
+            FindingCodes.SlowId,
+            at,
+            $"No index of {table.Name} begins with {names}: each {each} reads all of its rows, about {table.AboutRows:N0}.",
+            isPlain
+                ? $"Add an index in the source: CREATE INDEX {table.Name}_by_{columns[0]} ON {table.Name} "
+                    + $"({string.Join(", ", columns)})"
+                : $"Add an index of {table.Name} that begins with {columns[0]}.",
+            found: names,
+            expected: "fields that an index begins with"
+        );
+    }
+
+    [GeneratedRegex("^[a-z_][a-z0-9_]*$")]
+    private static partial Regex PlainName();
+}

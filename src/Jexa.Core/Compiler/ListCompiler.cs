@@ -1,0 +1,398 @@
+using Jexa.Core.Definitions;
+using Jexa.Core.Formats;
+using Jexa.Core.Plans;
+using Jexa.Core.Sites;
+using Jexa.Core.Values;
+using Jexa.Core.Views;
+
+namespace Jexa.Core.Compiler;
+
+/// <summary>Compiles list pages.</summary>
+internal sealed class ListCompiler(
+    IReadOnlyDictionary<string, PageHead?> pages,
+    RecordGraph graph,
+    FilterCompiler filters,
+    LinkCompiler links,
+    RowCompiler rows,
+    TrailCompiler trails,
+    ParentCompiler parentCompiler,
+    FindingList findings
+)
+{
+    /// <summary>Counting a list's records stops here.</summary>
+    public const int CountLimit = 100_000;
+
+    private const int MaxOrder = 16;
+
+    public ListPage Compile(PageHead head)
+    {
+        if (!head.Kind!.Table.CanList)
+            findings.Add(
+                FindingCodes.CannotList,
+                head.Definition.Record.At,
+                $"The page “{head.Name}” lists {head.Kind.Many}, whose source gives them one by one only.",
+                "Say the endpoint's list, or remove the page.",
+                found: head.Kind.Name,
+                expected: "a record whose endpoint has a list"
+            );
+        var record = head.Record;
+        var page = head.Definition;
+        var load = new Projections(record);
+        var shown = rows.Shown(page.Show, record, all: false);
+        var own = links.PageOf(record);
+        var placed = rows.Place(page.Links, shown, load, isList: true, own);
+        var recordLink = own is null ? null : LinkCompiler.ToOwn(own, load, own.LinkText);
+
+        // The record's own link stands on its label, unless the app file says where it stands, or what stands there.
+        var isWritten = page.Links.Any(link => link.To.Value == own?.Name) || placed.OnRow is not null;
+        if (recordLink is not null && !isWritten && shown.Count > 0)
+            placed.OnColumns.TryAdd(RowCompiler.LinkColumn(record, shown), recordLink);
+
+        var orders = new List<OrderChoice>();
+        var columns = rows.Columns(shown, placed, load)
+            .Zip(shown, (column, path) =>
+                column with
+                {
+                    OrderName = IsOffered(path) && Orderable(path, load, orders) >= 0 ? path.Name : null,
+                }
+            )
+            .ToList();
+        var order = Order(page.Order, record, load, orders);
+        var key = record.Key.Select(field => Choice(FieldPath.Own(field), load, orders)).ToList();
+        var shape = new ListShape(
+            head.Heading,
+            LookOf(page.Look),
+            columns,
+            record.One,
+            record.Many,
+            recordLink,
+            placed.OnRow,
+            placed.Apart,
+            load.Label(record, 0)
+        );
+        var compiled = Filters(head, filters, load);
+        var search = page
+            .Search.Select(name => graph.Find(name, record, "searched", findings))
+            .OfType<FieldPath>()
+            .Where(IsSearchable)
+            .Select(load.Ref)
+            .ToList();
+        var plan = new ListPlan(
+            record,
+            head.Name,
+            load.Columns,
+            load.Joins,
+            Rows(head),
+            compiled,
+            search,
+            orders,
+            order,
+            key,
+            CountLimit
+        );
+        var parents = parentCompiler.Of(head);
+        var sides = page
+            .Side.Select(side => new SideCompiler(pages, graph, filters, trails, findings).Compile(head, side))
+            .OfType<SidePlan>()
+            .ToList();
+        var all = trails.ListOf(record);
+        return new ListPage(
+            head,
+            shape,
+            plan,
+            Heading(head, parents),
+            parents,
+            sides,
+            page.Size ?? ListPage.WindowSize,
+            Standing(placed, columns, page, sides, parents),
+            all
+        )
+        {
+            Add = Add(head),
+            NeighboursMaker = NeighbourCompiler.Compile,
+            MissingPage = MissingPages.Of(pages, page.Ids, all?.Name == head.Name ? null : all, "a parameter", findings),
+            Samples = head.AddressWithoutParameters is null ? SampleCompiler.Compile(head, [], new Projections(record)) : null,
+        };
+
+        // To put a large table in an order that no index serves would take each visitor seconds.
+        bool IsOffered(FieldPath path) =>
+            !record.Table.IsLarge || (path.IsOwn && record.Table.IsIndexed([path.Field.Column.Name]));
+
+        bool IsSearchable(FieldPath path)
+        {
+            if (path.Field.Type is FieldType.Text or FieldType.Any or FieldType.Integer)
+                return true;
+            var name = page.Search.First(word => word.Value == path.Name);
+            findings.Add(
+                FindingCodes.FilterOfOtherType,
+                name.At,
+                $"{path.Name} is {path.Field.Type.Word()}: nobody can search in it.",
+                "Search in texts.",
+                found: path.Field.Type.Word(),
+                expected: "a text field"
+            );
+            return false;
+        }
+    }
+
+    /// <summary>The conditions of a list: those that are written, and those that its parameters' names say.</summary>
+    public static List<Filter> Filters(PageHead head, FilterCompiler filters, Projections load) =>
+        [.. filters.Compile(head.Definition.Where, load, name => NumberOf(head, name)), .. Implied(head, load)];
+
+    public static ListLook LookOf(Written? look) =>
+        look?.Value switch
+        {
+            "cards" => ListLook.Cards,
+            "bullets" => ListLook.Bullets,
+            _ => ListLook.Table,
+        };
+
+    /// <summary>The order that a page or block says.</summary>
+    public List<OrderStep> Order(
+        IReadOnlyList<OrderDefinition> definitions,
+        SiteRecord record,
+        Projections load,
+        List<OrderChoice> orders
+    )
+    {
+        var steps = new List<OrderStep>();
+        foreach (var order in definitions.Take(MaxOrder))
+            if (graph.Find(order.Field, record, "an order", findings) is { } path)
+                steps.Add(new OrderStep(Choice(path, load, orders), order.Descending));
+        if (definitions.Count > MaxOrder)
+            findings.Add(
+                FindingCodes.WrongShape,
+                definitions[MaxOrder].Field.At,
+                $"The list is ordered by more than {MaxOrder} fields.",
+                "Remove those that no longer decide.",
+                expected: $"at most {MaxOrder} fields"
+            );
+        if (definitions.Count > 0 && steps.Count > 0 && record.Table.IsLarge && !IsServed(record, orders[steps[0].Choice]))
+            findings.Add(
+                FindingCodes.SlowOrder,
+                definitions[0].Field.At,
+                $"No index of {record.Table.Name} begins with {definitions[0].Field}, and it has about "
+                    + $"{record.Table.AboutRows:N0} rows.",
+                "Add an index in the source that begins with the field, or order by another.",
+                found: definitions[0].Field.Value,
+                expected: "a field of its own that an index begins with"
+            );
+        return steps;
+    }
+
+    /// <summary>The number of a column among those that a list can be ordered by; it becomes one.</summary>
+    public static int Choice(FieldPath path, Projections load, List<OrderChoice> orders)
+    {
+        var column = load.Ref(path);
+        var known = orders.FindIndex(order => order.Column == column);
+        if (known >= 0)
+            return known;
+
+        // The place in a list is made of values as they are stored; these types are read so in any case.
+        var stored = path.Field.Type is FieldType.Integer or FieldType.Text or FieldType.Real or FieldType.Bytes
+            ? path.Field.Type
+            : FieldType.Any;
+
+        // A foreign key orders by its label where visitors ask for it: its own order then has no name.
+        var name = orders.Exists(order => order.Name == path.Name) ? "" : path.Name;
+        orders.Add(
+            new OrderChoice(
+                name,
+                path.Field.Label ?? Labels.OfField(path.Field.Name),
+                column,
+                stored,
+                path.MayBeEmpty || column.Table > 0
+            )
+        );
+        return orders.Count - 1;
+    }
+
+    /// <summary>
+    /// A foreign key is shown as another record's label: ordering by the key itself would look like no order at all.
+    /// </summary>
+    private int Orderable(FieldPath path, Projections load, List<OrderChoice> orders)
+    {
+        if (path.Field.Type == FieldType.Bytes || path.Field.Style.Form == FieldForm.Picture)
+            return -1;
+        var step = graph
+            .Steps(path.Owner(load.Record))
+            .FirstOrDefault(step => step.Key.Columns is [var only] && only == path.Field.Column.Name);
+        if (step is null)
+            return Choice(path, load, orders);
+        if (
+            step.Other.Label.Where(hole => hole.Field is not null).ToList() is not [{ Field: { } label }]
+            || step.Other.Find(label.Value) is not { } field
+        )
+            return -1;
+        var named = new FieldPath(path.Name, [.. path.Steps, step], field);
+        return Choice(named, load, orders);
+    }
+
+    private static bool IsServed(SiteRecord record, OrderChoice order) =>
+        order.Column.Table == 0 && record.Table.IsIndexed([order.Column.Name]);
+
+    private static int NumberOf(PageHead head, string name) =>
+        head.Parameters.ToList().FindIndex(parameter => parameter.Name == name);
+
+    /// <summary>The filters of parameters that no condition names: the field of their name equals them.</summary>
+    private static IEnumerable<Filter> Implied(PageHead head, Projections load)
+    {
+        var named = FilterCompiler.Names(head.Definition.Where).ToHashSet();
+        for (var i = 0; i < head.Parameters.Count; i++)
+        {
+            var parameter = head.Parameters[i];
+            if (!parameter.IsEqual || named.Contains(parameter.Name))
+                continue;
+            var column = load.Ref(parameter.Path ?? FieldPath.Own(parameter.Field));
+            yield return parameter.Many
+                ? new Filter.OneOf(i, column, parameter.Field.Type)
+                : new Filter.ByParameter(i, operand => new Condition.Equal(column, operand), parameter.Field.Type);
+        }
+    }
+
+    /// <summary>What the rows are read from: a query's parameters are filled by the page's of the same name.</summary>
+    private static Func<ParameterValues, ArgumentList, RecordRows> Rows(PageHead head)
+    {
+        var record = head.Record;
+        if (record.QueryParameters.Count == 0)
+        {
+            var seen = record.Seen;
+            return (_, _) => seen;
+        }
+
+        return (values, arguments) =>
+            record.SeenOf(name =>
+                NumberOf(head, name) is >= 0 and var number && values.Has(number)
+                    ? arguments.Add(values.One(number), head.Parameters[number].Field.Type)
+                    : null
+            );
+    }
+
+    private HeadingPlan Heading(PageHead head, List<ParentPlan> parents)
+    {
+        var fallback = head.Heading;
+        if (head.Definition.Title is not { } title || !title.Value.AsSpan().ContainsAny('{', '}'))
+            return new HeadingPlan([], fallback);
+        var pieces = new List<HeadingPiece>();
+        foreach (var hole in TextHoles.Read(title, findings) ?? [])
+        {
+            if (hole.Literal is { } literal)
+            {
+                pieces.Add(new HeadingPiece(literal, -1, -1, null, null));
+                continue;
+            }
+
+            var number = NumberOf(head, hole.Field!.Value);
+            if (number < 0)
+            {
+                findings.AddUnknown(
+                    FindingCodes.UnknownParameter,
+                    hole.Field,
+                    $"parameter in the path {head.Definition.Path} called",
+                    head.Template.Parameters
+                );
+                continue;
+            }
+
+            pieces.Add(
+                new HeadingPiece(
+                    null,
+                    number,
+                    parents.FindIndex(parent => parent.Parameters[^1] == number),
+                    head.Parameters[number].Field,
+                    head.Parameters[number].Key
+                )
+            );
+        }
+
+        return new HeadingPlan(pieces, fallback);
+    }
+
+    /// <summary>
+    /// The page for a new record: the one that is written, or the first of this record kind that the list's parameters can fill.
+    /// </summary>
+    private AddPlan? Add(PageHead head)
+    {
+        var word = head.Definition.Add;
+        if (word is { Value: "none" })
+            return null;
+        if (word is not null && !pages.ContainsKey(word.Value))
+        {
+            findings.AddUnknown(FindingCodes.UnknownPage, word, "page", [.. pages.Keys, "none"]);
+            return null;
+        }
+
+        foreach (
+            var page in pages
+                .Values.OfType<PageHead>()
+                .Where(page =>
+                    page.Kind == head.Kind && page.Definition.Kind == PageKind.New && (word is null || word.Value == page.Name)
+                )
+        )
+        {
+            List<int> from =
+            [
+                .. page.Parameters.Select(parameter =>
+                    head.Parameters.ToList()
+                        .FindIndex(own => own is { IsEqual: true, Many: false, Path: null } && own.Field == parameter.Field)
+                ),
+            ];
+            if (from.Where((number, i) => number < 0 && page.Parameters[i].Required).Any())
+                continue;
+            return new AddPlan(page, page.LinkText, from);
+        }
+
+        if (word is not null && pages.GetValueOrDefault(word.Value) is not null)
+            findings.Add(
+                FindingCodes.PageNeedsParameters,
+                word.At,
+                $"The list “{head.Name}” cannot lead to “{word}” for a new {head.Record.One}.",
+                $"Name a new page of {head.Record.Many} whose parameters this list has.",
+                found: word.Value,
+                expected: $"a new page of {head.Record.Many}, or none"
+            );
+        return null;
+    }
+
+    /// <summary>Every link that stands on a list.</summary>
+    private static List<PageLink> Standing(
+        PlacedLinks placed,
+        List<ViewColumn> columns,
+        PageDefinition page,
+        List<SidePlan> sides,
+        List<ParentPlan> parents
+    )
+    {
+        return
+        [
+            .. PageLinks
+                .Of(placed, columns, LinkReason.Written)
+                .Select(link =>
+                    link.Reason == LinkReason.Written && page.Links.All(written => written.To.Value != link.Plan.Page)
+                        ? link with
+                        {
+                            Reason = LinkReason.Record,
+                        }
+                        : link
+                ),
+            .. sides.Select(side => new PageLink(
+                new LinkPlan(
+                    side.Target.Name,
+                    side.Title,
+                    side.Target.Builder,
+                    side.Target.Parameters.Select(
+                        (p, i) => i == side.Parameter ? (LinkFiller?)new LinkFiller(side.Key, 0, side.Field) : null
+                    ),
+                    null
+                ),
+                null,
+                LinkReason.Part
+            )),
+            .. parents
+                .SelectMany(parent => parent.Trail.Steps)
+                .Where(step => step.Link is not null)
+                .DistinctBy(step => step.Link!.Page)
+                .Select(step => new PageLink(step.Link!, null, LinkReason.Part)),
+        ];
+    }
+}

@@ -1,0 +1,44 @@
+using Jexa.Core.Keys;
+using Jexa.Core.Sites;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Compiler;
+
+/// <summary>Compiles what finds pictures and bytes by the address that pages give them.</summary>
+internal static class MediaCompiler
+{
+    /// <summary>A lookup for each field of the records that names pictures in a folder, or holds bytes.</summary>
+    public static IReadOnlyList<MediaLookup> Compile(IEnumerable<SiteRecord> records) =>
+        [
+            .. records.SelectMany(record =>
+                record
+                    .Fields.Where(field =>
+                        !field.Secret
+                        && (field.Style.Pictures?.Folder is not null || HoldsBytes(record, field))
+                        && HasAddress(record)
+                    )
+                    .Select(field => Compile(record, field))
+            ),
+        ];
+
+    /// <summary>Whether a field's bytes are its content, and no key.</summary>
+    public static bool HoldsBytes(SiteRecord record, SiteField field) =>
+        field.Type == FieldType.Bytes
+        && !record.Key.Contains(field)
+        && !record.References.Any(key => key.Columns.Contains(field.Column.Name));
+
+    /// <summary>Whether an address can carry the key of such records.</summary>
+    public static bool HasAddress(SiteRecord record) =>
+        record.Key.Count > 0 && record.Key.All(key => KeyType.For(key.Column, key.Type, key.Form) is not null);
+
+    private static MediaLookup Compile(SiteRecord record, SiteField field)
+    {
+        var load = new Projections(record);
+        var ordinals = record.Key.Select(load.Add).ToList();
+        var ordinal = load.Add(field);
+        var when = field.When.Count == 0 ? null : RowCompiler.When(field, load);
+        var keys = record.Key.Select(key => KeyType.For(key.Column, key.Type, key.Form)!).ToList();
+        var lookup = Lookups.Compile(record, load, keys, ordinals, [.. record.Key.Select(FieldPath.Own)], record.Visible);
+        return new MediaLookup(record, field, lookup, field.Style.Pictures?.Folder, ordinal, when);
+    }
+}

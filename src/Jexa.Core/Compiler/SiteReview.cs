@@ -1,0 +1,207 @@
+using System.Text.RegularExpressions;
+using Jexa.Core.Addresses;
+using Jexa.Core.Definitions;
+using Jexa.Core.Sites;
+
+namespace Jexa.Core.Compiler;
+
+/// <summary>Looks at all pages together: links inside texts, pages that nothing leads to, pages without a way back.</summary>
+internal sealed partial class SiteReview(
+    AppDefinition definition,
+    IReadOnlyDictionary<string, PageHead?> heads,
+    IReadOnlyList<Page> pages,
+    PathTree<Page> paths,
+    Mount mount,
+    FindingList findings
+)
+{
+    private const string PageScheme = "page:";
+
+    /// <summary>The pages that something leads to.</summary>
+    private readonly HashSet<string> _reached = [];
+
+    /// <param name="texts">The texts of the frame, each with its place.</param>
+    /// <param name="first">The home page, the page for what is not found, and those of the menu.</param>
+    public void Check(IEnumerable<(Written At, string Text)> texts, IEnumerable<string> first)
+    {
+        _reached.UnionWith(first);
+        foreach (var (at, text) in texts)
+            CheckText(at, text);
+        foreach (var page in pages)
+        {
+            if (page is TextPage { Head.Definition.Text: { } at } text)
+                CheckText(at, text.Source);
+            foreach (var block in page.Head.Definition.Related)
+                if (block.Notice is { } notice)
+                    CheckText(notice, notice.Value);
+            _reached.UnionWith(LedTo(page).Where(name => name != page.Name));
+        }
+
+        // Hints are for files with nothing wrong: first things first.
+        if (findings.HasErrors)
+            return;
+        foreach (var page in pages)
+            CheckBack(page);
+
+        // Another program that draws pages may lead to any of them.
+        if (pages.Any(page => page.Head.DrawnAt is not null))
+            return;
+        foreach (var page in pages)
+            CheckReached(page);
+    }
+
+    private static IEnumerable<string> LedTo(Page page)
+    {
+        var said = page.Head.Definition;
+        foreach (var link in page.Links)
+            yield return link.Plan.Page;
+        foreach (var word in new[] { said.Then, said.Ids.MissingPage, said.Beside }.OfType<Written>())
+            yield return word.Value;
+        if (page is not ListPage list)
+            yield break;
+        if (list.Add is { } add)
+            yield return add.Page.Name;
+        foreach (var side in list.Sides)
+            yield return side.Target.Name;
+    }
+
+    private void CheckReached(Page page)
+    {
+        var said = page.Head.Definition;
+        if (_reached.Contains(page.Name) || said.LinkedElsewhere)
+            return;
+        findings.Add(
+            FindingCodes.NothingLeadsThere,
+            said.Name.At,
+            $"No link of this app leads to the page “{page.Name}”.",
+            $"Add links: [{{ to: {page.Name} }}] to another page; or say linked: elsewhere if its links "
+                + "stand in mails, documents or other programs.",
+            found: page.Name,
+            expected: "a page that a link leads to"
+        );
+    }
+
+    private void CheckBack(Page page)
+    {
+        if (
+            page is not DetailPage { Shape.Back: null, Trail.Steps.Count: 0, Record: { } record }
+            || page.Head.DrawnAt is not null
+            || page.Head.Definition.LinkedElsewhere
+        )
+            return;
+        if (
+            page.Links.Any(link =>
+                pages.Any(other => other is ListPage && other.Name == link.Plan.Page && other.Record == record)
+            )
+        )
+            return;
+        findings.Add(
+            FindingCodes.NoWayBack,
+            page.Head.Definition.Name.At,
+            $"The page “{page.Name}” has no way back: no list of {record.Many} can be opened by itself, and "
+                + $"“{record.Name}” has no parent.",
+            $"Write a page with list: {record.Name} whose parameters are optional; or name the record's parent.",
+            found: page.Name,
+            expected: $"a list of {record.Many}, or parent: FIELD"
+        );
+    }
+
+    /// <summary>Reports links of a Markdown text that lead nowhere. Visitors would see their words without a link.</summary>
+    private void CheckText(Written at, string text)
+    {
+        foreach (var target in TargetsOf(text))
+        {
+            if (target.StartsWith(PageScheme, StringComparison.Ordinal))
+                CheckPage(at, target[PageScheme.Length..]);
+            else if (target.StartsWith('/') && !target.StartsWith("//", StringComparison.Ordinal))
+                CheckPath(at, target);
+            else if (!IsOutside(target))
+            {
+                findings.Add(
+                    FindingCodes.DeadTextLink,
+                    at.At,
+                    $"The text has a link to “{target}”, which is no page, path, web or mail address.",
+                    "Write page:NAME for a page of this app, a path that begins with /, or a whole address.",
+                    found: target,
+                    expected: "page:NAME, /path, https://… or mailto:…"
+                );
+            }
+        }
+    }
+
+    private void CheckPage(Written at, string name)
+    {
+        if (!heads.TryGetValue(name, out var target))
+        {
+            findings.AddUnknown(FindingCodes.UnknownPage, at with { Value = name }, "page", heads.Keys);
+            return;
+        }
+
+        _reached.Add(name);
+        if (target is null || target.AddressWithoutParameters is not null)
+            return;
+        findings.Add(
+            FindingCodes.PageNeedsParameters,
+            at.At,
+            $"The text leads to the page “{name}”, which needs an ID.",
+            "Lead to a list.",
+            found: PageScheme + name,
+            expected: "a page that can be opened by itself"
+        );
+    }
+
+    private void CheckPath(Written at, string path)
+    {
+        // What stands outside of the mount is not ours to know, and below the reserved segment are no pages.
+        if (
+            !path.StartsWith(mount.Text + "/", StringComparison.Ordinal)
+            || path.StartsWith($"{mount.Text}/{RequestTarget.ReservedSegment}/", StringComparison.Ordinal)
+        )
+            return;
+        var target = RequestTarget.Read(path.Split('#')[0], mount);
+        if (target.Fault == TargetFault.None && target.Segments.Length == 0)
+            return;
+        var matched = target.Fault == TargetFault.None ? paths.Match(target, target.Segments.Length).ToList() : [];
+        foreach (var page in matched)
+            _reached.Add(page.Name);
+        if (matched.Count > 0 || definition.Pages.Any(page => heads.GetValueOrDefault(page.Name.Value) is null))
+            return;
+        findings.Add(
+            FindingCodes.DeadTextLink,
+            at.At,
+            $"The text has a link to “{path}”, and no page of this app has such an address.",
+            "Correct the path; or write page:NAME, which is checked by name.",
+            found: path,
+            expected: "the address of a page"
+        );
+    }
+
+    private static bool IsOutside(string target) =>
+        target.StartsWith('#')
+        || target.StartsWith("mailto:", StringComparison.OrdinalIgnoreCase)
+        || (Uri.TryCreate(target, UriKind.Absolute, out var uri) && uri.Scheme is "http" or "https" && uri.UserInfo.Length == 0);
+
+    /// <summary>Where the links of a Markdown text lead, but for those with holes, and those inside code.</summary>
+    private static IEnumerable<string> TargetsOf(string text)
+    {
+        var plain = Code().Replace(text, "");
+        return InlineLink()
+            .Matches(plain)
+            .Concat(NamedLink().Matches(plain))
+            .Select(match => match.Groups[1].Value)
+            .Where(target => target.Length > 0 && !target.Contains('{'))
+            .Distinct();
+    }
+
+    [GeneratedRegex(
+        @"^(?<fence>```+|~~~+)[^\n]*\n.*?^\k<fence>|(?<tick>`+)(?!`).+?(?<!`)\k<tick>(?!`)",
+        RegexOptions.Singleline | RegexOptions.Multiline | RegexOptions.ExplicitCapture
+    )]
+    private static partial Regex Code();
+
+    [GeneratedRegex(@"\]\(\s*<?([^)\s>]*)")]
+    private static partial Regex InlineLink();
+
+    [GeneratedRegex(@"^ {0,3}\[[^\]\n]+\]:\s*<?([^\s>]+)", RegexOptions.Multiline)]
+    private static partial Regex NamedLink();
+}

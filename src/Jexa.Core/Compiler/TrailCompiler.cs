@@ -1,0 +1,65 @@
+using Jexa.Core.Sites;
+using Jexa.Core.Views;
+
+namespace Jexa.Core.Compiler;
+
+/// <summary>Compiles the trail of records above a record: its parent, that one's parent, and so on.</summary>
+internal sealed class TrailCompiler(IReadOnlyDictionary<string, PageHead?> pages, RecordGraph graph, LinkCompiler links)
+{
+    /// <summary>Records above at most: parents can go round in a circle.</summary>
+    private const int MaxSteps = 6;
+
+    /// <summary>The trail above the records of a load.</summary>
+    /// <param name="table">The table that the trail begins at.</param>
+    /// <param name="itself">Whether the record itself ends the trail.</param>
+    public TrailPlan Above(SiteRecord record, int table, Projections load, bool itself)
+    {
+        var steps = new List<TrailStep>();
+        if (itself)
+            steps.Add(
+                new TrailStep(
+                    load.Label(record, table),
+                    load.Add(new Plans.ColumnRef(table, record.Key[0].Column.Name), record.Key[0].Type),
+                    links.To(record, table, load)
+                )
+            );
+        var top = record;
+        var seen = new HashSet<SiteRecord> { record };
+        while (
+            top.Parent is { } key && seen.Count <= MaxSteps && graph.Steps(top).FirstOrDefault(step => step.Key == key) is { } up
+        )
+        {
+            table = load.Join(table, up);
+            steps.Insert(
+                0,
+                new TrailStep(
+                    load.Label(up.Other, table),
+                    LinkCompiler.Presence(up, table, load),
+                    links.To(up.Other, table, load)
+                )
+            );
+            top = up.Other;
+
+            // A record may belong to another of its kind; one level of them is shown, however deep they go.
+            if (!seen.Add(top))
+                break;
+        }
+
+        if (steps.Count == 0)
+            return TrailPlan.None;
+        var list = ListOf(top);
+        return new TrailPlan(list is null ? null : new PlainLink(list.Name, list.Heading, list.OpenAddress!), steps);
+    }
+
+    /// <summary>The list of a record kind that can be opened by itself, the plainest first.</summary>
+    public PageHead? ListOf(SiteRecord record) =>
+        pages
+            .Values.OfType<PageHead>()
+            .Where(page =>
+                page.Kind == record
+                && page.Definition.Kind == Definitions.PageKind.List
+                && page.AddressWithoutParameters is not null
+            )
+            .OrderBy(page => page.Definition.Where.Count > 0 && page.Parameters.Count == 0)
+            .FirstOrDefault();
+}

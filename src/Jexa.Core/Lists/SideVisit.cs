@@ -1,0 +1,209 @@
+using System.Collections.Concurrent;
+using Jexa.Core.Keys;
+using Jexa.Core.Sites;
+using Jexa.Core.Sources;
+using Jexa.Core.Values;
+using Jexa.Core.Views;
+using Jexa.Core.Visits;
+
+namespace Jexa.Core.Lists;
+
+/// <summary>
+/// Counts the values of side lists. What takes long to count is counted once in a while and says so; for what takes very long no
+/// page waits: it is counted behind it, for the next one. What fails, fails by itself.
+/// </summary>
+internal sealed class SideVisit(QueryRunner queries)
+{
+    private const int MostKept = 200;
+    private static readonly TimeSpan Slow = TimeSpan.FromMilliseconds(50);
+    private static readonly TimeSpan KeptFor = TimeSpan.FromMinutes(1);
+
+    /// <summary>What is being counted behind pages, each once.</summary>
+    private readonly ConcurrentDictionary<(IPreparedQuery Query, string Arguments), Lazy<Task<RowBlock>>> _counting = [];
+
+    /// <summary>Counts that took long, and when they were made; no rows where counting failed.</summary>
+    private readonly ConcurrentDictionary<(IPreparedQuery Query, string Arguments), (RowBlock? Rows, long At)> _kept = [];
+
+    public async ValueTask<IReadOnlyList<SideView>> RunAsync(ListAsk ask, VisitTrace trace, CancellationToken cancellation)
+    {
+        if (ask.Page.Sides.Count == 0)
+            return [];
+        var views = new List<SideView>(ask.Page.Sides.Count);
+        foreach (var side in ask.Page.Sides)
+            if (!LacksYear(ask, side))
+                views.Add(await RunAsync(ask, side, trace, cancellation));
+        return views;
+    }
+
+    /// <summary>Months are those of a year: while none is chosen they lead nowhere.</summary>
+    private static bool LacksYear(ListAsk ask, SidePlan side)
+    {
+        if (side.Key != DatePartKey.Month)
+            return false;
+        for (var i = 0; i < side.Carried.Count; i++)
+            if (
+                side.Target.Parameters[i].Key == DatePartKey.Year
+                && (side.Carried[i] < 0 || ask.Texts[side.Carried[i]].Count == 0)
+            )
+                return true;
+        return false;
+    }
+
+    private async ValueTask<SideView> RunAsync(ListAsk ask, SidePlan side, VisitTrace trace, CancellationToken cancellation)
+    {
+        var texts = side.Carried.Select((number, i) => number < 0 || i == side.Parameter ? [] : ask.Texts[number]).ToArray();
+        var all = AllOf(ask, side, texts);
+        try
+        {
+            var values = side.Carried.Select(
+                (number, i) => number < 0 || i == side.Parameter ? [] : ask.Request.Values.Values[number]
+            );
+            var given = new ParameterValues([.. values]);
+            var (counted, isExact) = await CountAsync(side, given, ask.Request.Words, ask.Page.Record!, trace, cancellation);
+            if (counted is not { } rows)
+                return new SideView(side.Title, [], all, true, true, false) { IsBeingCounted = true };
+            var own = side.IsSelf ? side.Parameter : -1;
+            var entries = new List<SideEntry>();
+            using var buffer = new Utf8Buffer(64);
+            for (var i = 0; i < Math.Min(rows.Count, SidePlan.MaxGroups); i++)
+            {
+                var row = rows[i];
+                buffer.Truncate(0);
+                side.Label.Write(row, buffer);
+                var text =
+                    row[0].IsNull ? "empty"
+                    : buffer.Length == 0 ? "—"
+                    : buffer.ToString();
+                buffer.Truncate(0);
+                var id =
+                    side.Key.Holds(row[0]) && side.Key.TryWrite(row, 0, buffer) && buffer.Length > 0 ? buffer.ToString() : null;
+                var current = id is not null && own >= 0 && ask.Texts[own].Contains(id);
+                if (id is not null)
+                    texts[side.Parameter] = [id];
+                entries.Add(
+                    new SideEntry(text, id is null ? null : AddressOf(ask, side, texts), row[side.CountOrdinal].Integer, current)
+                );
+            }
+
+            return new SideView(side.Title, entries, all, rows.Count <= SidePlan.MaxGroups, isExact, false);
+        }
+        catch (SourceException)
+        {
+            return new SideView(side.Title, [], all, true, true, true);
+        }
+    }
+
+    /// <summary>The counts; null while they are being counted.</summary>
+    private async ValueTask<(RowBlock? Rows, bool IsExact)> CountAsync(
+        SidePlan side,
+        ParameterValues values,
+        IReadOnlyList<string> words,
+        SiteRecord record,
+        VisitTrace trace,
+        CancellationToken cancellation
+    )
+    {
+        // Moments are counted by several queries; one of them stands for all.
+        var query = side.Clocks is { } clocks ? MomentCounts.Identity(side, clocks, values, words) : side.For(values, words);
+        var asked = (query.Query, ArgumentKey.Of(query.Arguments));
+        if (_kept.TryGetValue(asked, out var kept))
+        {
+            if (queries.Clock.GetElapsedTime(kept.At) < KeptFor)
+                return (
+                    kept.Rows
+                        ?? throw new SourceException(SourceTrouble.TooSlow, "Counting took too long within the last minute."),
+                    false
+                );
+            _kept.TryRemove(asked, out _);
+        }
+
+        var started = queries.Clock.GetTimestamp();
+        if (record.Table.IsLarge)
+        {
+            // The visit may end before its count does: then nothing of it is noted in the trace.
+            var counting = _counting
+                .GetOrAdd(asked, _ => new Lazy<Task<RowBlock>>(() =>
+                    BehindAsync(asked, () =>
+                        AllAsync(side, values, words, (one, into) =>
+                            one.Query.RunAsync(one.Arguments, into, CancellationToken.None)
+                        )
+                    )
+                ))
+                .Value;
+            if (await Task.WhenAny(counting, Task.Delay(PartBudget.Most, queries.Clock, cancellation)) != counting)
+                return (null, false);
+            var counted = await counting;
+            if (side.Clocks is null)
+                trace.Add(query.Query, query.Arguments, counted, counted.Count, started);
+            return (counted, true);
+        }
+
+        var rows = await AllAsync(side, values, words, (one, into) => queries.RunAsync(one, into, trace, cancellation));
+        Keep(asked, rows, started);
+        return (rows, true);
+    }
+
+    /// <summary>All counts of a side list.</summary>
+    /// <param name="run">Runs one query.</param>
+    private static async ValueTask<RowBlock> AllAsync(
+        SidePlan side,
+        ParameterValues values,
+        IReadOnlyList<string> words,
+        Func<WindowQuery, RowBlock, ValueTask> run
+    )
+    {
+        if (side.Clocks is { } zone)
+            return await new MomentCounts(side, zone, values, words, run).CountAsync();
+        var rows = new RowBlock();
+        rows.Reset(side.Width);
+        await run(side.For(values, words), rows);
+        return rows;
+    }
+
+    /// <summary>Counts whether or not anybody still waits for it. Each query ends at the source's time limit.</summary>
+    private async Task<RowBlock> BehindAsync((IPreparedQuery Query, string Arguments) asked, Func<ValueTask<RowBlock>> count)
+    {
+        await Task.Yield();
+        var started = queries.Clock.GetTimestamp();
+        try
+        {
+            var rows = await count();
+            Keep(asked, rows, started);
+            return rows;
+        }
+        catch (SourceException)
+        {
+            Keep(asked, null, started);
+            throw;
+        }
+        finally
+        {
+            _counting.TryRemove(asked, out _);
+        }
+    }
+
+    private void Keep((IPreparedQuery Query, string Arguments) asked, RowBlock? rows, long started)
+    {
+        if (queries.Clock.GetElapsedTime(started) < Slow)
+            return;
+        if (_kept.Count >= MostKept)
+            _kept.Clear();
+        _kept[asked] = (rows, queries.Clock.GetTimestamp());
+    }
+
+    /// <summary>The address of the list with these texts; null if none can carry them, or it would lead elsewhere.</summary>
+    private static string? AddressOf(ListAsk ask, SidePlan side, IReadOnlyList<string>[] texts)
+    {
+        if (side.Target.Builder.Build(texts) is not { } address || side.Target.OwnsAddress?.Invoke(address) == false)
+            return null;
+        return side.IsSelf ? ask.Address(texts, ask.Order) : address;
+    }
+
+    private static PlainLink? AllOf(ListAsk ask, SidePlan side, IReadOnlyList<string>[] texts)
+    {
+        if (side.All is not { } all || (all.Name == ask.Page.Name && !side.IsSelf))
+            return null;
+        var address = all.Name == side.Target.Name ? AddressOf(ask, side, texts) : all.AddressWithoutParameters;
+        return address is null ? null : new PlainLink(all.Name, "All", address);
+    }
+}

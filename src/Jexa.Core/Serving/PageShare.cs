@@ -1,0 +1,59 @@
+using System.Diagnostics.CodeAnalysis;
+using System.Net;
+
+namespace Jexa.Core.Serving;
+
+/// <summary>One page's share of its source's connections: see <see cref="SourceShare"/>.</summary>
+[SuppressMessage(
+    "Reliability",
+    "CA1001",
+    Justification = "A semaphore whose wait handle is never asked for holds nothing to dispose."
+)]
+internal sealed class PageShare(SourceShare source, TimeProvider clock)
+{
+    private static readonly TimeSpan Slow = TimeSpan.FromSeconds(1);
+    private static readonly TimeSpan SlowFor = TimeSpan.FromMinutes(1);
+
+    /// <summary>So many slow visits in a row make a page slow: a single one may have had a busy machine.</summary>
+    private const int SlowInRow = 3;
+
+    private readonly SemaphoreSlim _places = new(source.MostOfOnePage, source.MostOfOnePage);
+    private long _slowAt = long.MinValue;
+    private int _inRow;
+
+    private bool IsSlow => Volatile.Read(ref _slowAt) is var at && at != long.MinValue && clock.GetElapsedTime(at) < SlowFor;
+
+    /// <summary>Waits for the visit's turn; tell <see cref="Leave"/> once the visit has ended.</summary>
+    /// <returns>Whether the visit has a slow page's turn.</returns>
+    public ValueTask<bool> EnterAsync(IPAddress? client, CancellationToken cancellation) =>
+        !IsSlow && _places.Wait(0, CancellationToken.None) ? new ValueTask<bool>(false) : WaitAsync(client, cancellation);
+
+    public void Leave(bool wasSlow, IPAddress? client, long began)
+    {
+        _places.Release();
+        if (wasSlow)
+            source.LeaveSlow(client);
+        if (clock.GetElapsedTime(began) < Slow)
+            Volatile.Write(ref _inRow, 0);
+        else if (Interlocked.Increment(ref _inRow) >= SlowInRow)
+            Volatile.Write(ref _slowAt, clock.GetTimestamp());
+    }
+
+    private async ValueTask<bool> WaitAsync(IPAddress? client, CancellationToken cancellation)
+    {
+        await SourceShare.WaitAsync(_places, cancellation);
+        try
+        {
+            // What it waited for may have shown the page to be slow.
+            if (!IsSlow)
+                return false;
+            await source.EnterSlowAsync(client, cancellation);
+            return true;
+        }
+        catch
+        {
+            _places.Release();
+            throw;
+        }
+    }
+}

@@ -1,0 +1,52 @@
+using Jexa.Core.Addresses;
+using Jexa.Core.Sites;
+using Jexa.Core.Sources;
+using Jexa.Core.Values;
+
+namespace Jexa.Core.Serving;
+
+/// <summary>
+/// Finds addresses of a page that lead to visible records: for a developer who wants to try it, not for visitors.
+/// </summary>
+public static class Samples
+{
+    /// <summary>The address of the first record that has one; null if the page has no record that can be addressed.</summary>
+    /// <exception cref="SourceException">The source is away, too slow or refused.</exception>
+    public static async ValueTask<SampleAddress?> FirstAsync(Page page, CancellationToken cancellation)
+    {
+        if (page.Head.AddressWithoutParameters is { } address)
+            return new SampleAddress(address, []);
+        if (page.Samples is not { } samples)
+            return null;
+        var rows = new RowBlock();
+        rows.Reset(samples.Query.Width);
+        await samples.Query.RunAsync([], rows, cancellation);
+        for (var i = 0; i < rows.Count; i++)
+            if (Of(page, samples, rows[i]) is { } sample)
+                return sample;
+        return null;
+    }
+
+    private static SampleAddress? Of(Page page, SamplePlan samples, Row row)
+    {
+        using var text = new Utf8Buffer(128);
+        var ids = new string?[page.Parameters.Count];
+        for (var i = 0; i < ids.Length; i++)
+        {
+            if (samples.Ordinals[i] < 0)
+                continue;
+            text.Truncate(0);
+            if (!page.Parameters[i].Key.TryWrite(row, samples.Ordinals[i], text))
+                return null;
+            ids[i] = text.ToString();
+        }
+
+        text.Truncate(0);
+        if (!page.Head.Builder.TryBuild(new GivenTexts(ids), text))
+            return null;
+        var address = text.ToString();
+        return page.Head.OwnsAddress?.Invoke(address) == false
+            ? null
+            : new SampleAddress(address, [.. ids.Select(id => id ?? "")]);
+    }
+}

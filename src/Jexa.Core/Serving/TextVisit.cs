@@ -1,0 +1,85 @@
+using System.Text;
+using Jexa.Core.Addresses;
+using Jexa.Core.Keys;
+using Jexa.Core.Lists;
+using Jexa.Core.Sites;
+using Jexa.Core.Views;
+using Jexa.Core.Visits;
+
+namespace Jexa.Core.Serving;
+
+/// <summary>Visits a text page: its text, with what the address says in its holes.</summary>
+internal sealed class TextVisit(QueryRunner queries)
+{
+    /// <summary>Longer searches find nothing that shorter ones do not.</summary>
+    private const int MaxFind = 200;
+
+    private readonly ListIndexVisit _lists = new(queries);
+
+    /// <summary>What has a meaning in Markdown: what an address says is never obeyed.</summary>
+    private const string Marks = "\\`*_{}[]()<>#+-.!|~&:/@\"'";
+
+    public async ValueTask<Answer> RunAsync(
+        Site site,
+        TextPage page,
+        RequestTarget target,
+        VisitTrace trace,
+        CancellationToken cancellation
+    )
+    {
+        var texts = new Dictionary<string, string>();
+        foreach (var parameter in page.Parameters)
+        {
+            var raw = ParameterReader.Read(target, parameter);
+            var reading =
+                raw.Fault != KeyFault.None ? KeyReading.Failed(raw.Fault)
+                : string.IsNullOrEmpty(raw.Text) ? default
+                : parameter.Key.Read(raw.Text);
+            trace.Add(new TracedParameter(parameter.Name, raw.Text, reading));
+            if (reading.Fault != KeyFault.None)
+                return Answer.Of(new Outcome.Malformed(parameter.Name, reading.Fault), Messages.BadTarget(site));
+            if (reading.Value is null && parameter.Required)
+                return Answer.Of(new Outcome.Missing(parameter.Name), Messages.NoPage(site, target));
+            texts[parameter.Name] = raw.Text ?? "";
+        }
+
+        var find = page.Lists.Count == 0 ? "" : ParameterReader.FromQuery(target.Query, ParameterReader.Find).Text?.Trim() ?? "";
+        if (find.Length > MaxFind)
+            find = find[..MaxFind];
+        foreach (var pair in target.Query.Where(pair => pair.Name != ParameterReader.Find || page.Lists.Count == 0))
+            if (!texts.ContainsKey(pair.Name))
+                trace.AddIgnored(pair.Name);
+        trace.End(VisitStep.Parse);
+        var heading = TextPage.Fill(page.Title, name => texts.GetValueOrDefault(name, ""));
+        var lists =
+            page.Lists.Count == 0
+                ? null
+                : new ListIndexView(target.Raw.Split('?')[0], find, await _lists.RunAsync(page, find, trace, cancellation));
+        return new Answer(
+            new Outcome.Shown(),
+            200,
+            new TextView(
+                site.Frame,
+                page.Name,
+                heading,
+                TextPage.Fill(page.Source, name => Escaped(texts.GetValueOrDefault(name, "")))
+            )
+            {
+                Lists = lists,
+            }
+        );
+    }
+
+    private static string Escaped(string text)
+    {
+        var safe = new StringBuilder(text.Length + 8);
+        foreach (var c in text)
+        {
+            if (Marks.Contains(c))
+                safe.Append('\\');
+            safe.Append(char.IsControl(c) ? ' ' : c);
+        }
+
+        return safe.ToString();
+    }
+}

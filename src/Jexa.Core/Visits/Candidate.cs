@@ -1,6 +1,0 @@
-using Jexa.Core.Sites;
-
-namespace Jexa.Core.Visits;
-
-/// <summary>A page that a visit might have met, and why it did or did not.</summary>
-public sealed record Candidate(Page Page, bool Won, string Reason);

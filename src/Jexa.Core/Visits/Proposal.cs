@@ -1,7 +1,0 @@
-using Jexa.Core.Sites;
-using Jexa.Core.Values;
-
-namespace Jexa.Core.Visits;
-
-/// <summary>A value that is to be written into a field.</summary>
-internal sealed record Proposal(FormEntry Entry, TypedValue Value);

@@ -1,7 +1,0 @@
-using Jexa.Core.Sources;
-using Jexa.Core.Values;
-
-namespace Jexa.Core.Visits;
-
-/// <summary>Runs a query, either by itself or within the transaction of a change.</summary>
-internal delegate ValueTask QueryRun(IPreparedQuery query, IReadOnlyList<TypedValue> arguments, RowBlock rows);

@@ -1,4 +1,0 @@
-namespace Jexa.Core.Visits;
-
-/// <summary>An address that leads somewhere at this moment, and the ID texts it was built from.</summary>
-public sealed record SampleAddress(string Address, IReadOnlyList<string> Ids);

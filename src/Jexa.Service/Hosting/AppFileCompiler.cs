@@ -1,0 +1,59 @@
+using Jexa.Core.Addresses;
+using Jexa.Core.Compiler;
+using Jexa.Core.Files;
+using Jexa.Core.Sources;
+
+namespace Jexa.Service.Hosting;
+
+/// <summary>Reads an app file and compiles it over its sources.</summary>
+public static class AppFileCompiler
+{
+    /// <summary>Compiles an app file against its sources.</summary>
+    /// <exception cref="StartException">The file cannot be read.</exception>
+    public static async Task<Compilation> CompileAsync(
+        string appFile,
+        SourceRegistry sources,
+        Mount mount,
+        CancellationToken cancellation
+    ) => await Over(sources, mount).CompileAsync(appFile, await ReadAsync(appFile, cancellation), cancellation);
+
+    /// <summary>Compiles an app file as it is to be served.</summary>
+    /// <exception cref="StartException">The file cannot be read.</exception>
+    public static async Task<Compilation> CompileAsync(
+        ServiceOptions options,
+        SourceRegistry sources,
+        CancellationToken cancellation
+    ) => await Over(sources, options).CompileAsync(options.AppFile, await ReadAsync(options.AppFile, cancellation), cancellation);
+
+    public static SiteCompiler Over(SourceRegistry sources, Mount mount) =>
+        new(sources, Environment.GetEnvironmentVariable, mount);
+
+    public static SiteCompiler Over(SourceRegistry sources, ServiceOptions options) =>
+        new(sources, Environment.GetEnvironmentVariable, options.Mount) { Instead = options.Instead };
+
+    internal static async Task<byte[]> ReadAsync(string file, CancellationToken cancellation)
+    {
+        try
+        {
+            // A little more than is accepted is enough to say that it is too much.
+            return await Task.Run(() => PlainFile.ReadAllBytes(file, Core.Definitions.AppFileReader.MaxBytes), cancellation);
+        }
+        catch (Exception refused) when (refused is FileNotFoundException or DirectoryNotFoundException)
+        {
+            throw new StartException($"There is no file {file}.", refused);
+        }
+        catch (UnauthorizedAccessException refused)
+        {
+            throw new StartException(
+                Directory.Exists(file)
+                    ? $"{file} is a folder; name the app file in it."
+                    : $"The file {file} cannot be read: permission is denied.",
+                refused
+            );
+        }
+        catch (IOException refused)
+        {
+            throw new StartException($"The file {file} cannot be read: {refused.Message}", refused);
+        }
+    }
+}

@@ -1,3 +1,0 @@
-namespace Jexa.Service.Management;
-
-public sealed record CandidateInfo(string Page, string Path, bool Won, string Reason);

@@ -1,3 +1,0 @@
-namespace Jexa.Service.Management;
-
-public sealed record StepTrace(string Step, double Microseconds);

@@ -1,0 +1,11 @@
+namespace Jexa.Service.Traces;
+
+/// <param name="Text">As it could be pasted into the source's own shell.</param>
+/// <param name="Rows">The first rows, long values cut.</param>
+public sealed record QueryTrace(
+    string Text,
+    IReadOnlyList<string> Columns,
+    IReadOnlyList<IReadOnlyList<string?>> Rows,
+    int RowCount,
+    double Microseconds
+);

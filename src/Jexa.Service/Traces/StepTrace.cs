@@ -1,0 +1,3 @@
+namespace Jexa.Service.Traces;
+
+public sealed record StepTrace(string Step, double Microseconds);

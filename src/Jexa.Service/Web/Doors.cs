@@ -1,0 +1,74 @@
+using System.Net;
+using System.Text;
+using Microsoft.AspNetCore.Builder;
+using Microsoft.AspNetCore.Hosting;
+using Microsoft.AspNetCore.Hosting.Server;
+using Microsoft.AspNetCore.Hosting.Server.Features;
+using Microsoft.AspNetCore.Http;
+using Microsoft.Extensions.DependencyInjection;
+using Microsoft.Extensions.Hosting;
+using Microsoft.Extensions.Logging;
+using Microsoft.Net.Http.Headers;
+using Serilog;
+using Serilog.Extensions.Logging;
+
+namespace Jexa.Service.Web;
+
+/// <summary>What both doors have in common: listeners, limits, and their own Host names only.</summary>
+internal static class Doors
+{
+    /// <summary>Long enough for any ID that can be written; anything longer the server itself answers with 414.</summary>
+    private const int MaxRequestLine = 32 * 1024;
+
+    private static readonly Encoding Lengths = new DigitsOnly();
+
+    /// <summary>Less than the five seconds in which the whole service must have ended.</summary>
+    private static readonly TimeSpan Grace = TimeSpan.FromSeconds(3.5);
+
+    /// <param name="addresses">The addresses of this machine to listen on.</param>
+    public static WebApplicationBuilder Builder(IReadOnlyList<IPAddress> addresses, int port, Serilog.ILogger logger)
+    {
+        var builder = WebApplication.CreateSlimBuilder(new WebApplicationOptions { ContentRootPath = AppContext.BaseDirectory });
+        builder.Configuration.Sources.Clear();
+        // The host's own log of requests would also begin an activity and a scope for each; visits are logged by us. The filter
+        // names the provider: one that does not is overruled by the provider's own.
+        builder
+            .Logging.ClearProviders()
+            .AddSerilog(logger)
+            .AddFilter<SerilogLoggerProvider>("Microsoft.AspNetCore.Hosting", LogLevel.None);
+        builder.Services.AddSingleton<IHostLifetime, NoLifetime>();
+        builder.Services.Configure<HostOptions>(host => host.ShutdownTimeout = Grace);
+        builder.WebHost.ConfigureKestrel(kestrel =>
+        {
+            kestrel.AddServerHeader = false;
+            kestrel.Limits.MaxRequestLineSize = MaxRequestLine;
+            kestrel.Limits.MaxRequestBodySize = 1024 * 1024;
+            kestrel.RequestHeaderEncodingSelector = static name => name == HeaderNames.ContentLength ? Lengths : null;
+            kestrel.Limits.MaxConcurrentConnections = OpenFiles.MostConnections;
+            foreach (var address in addresses)
+                kestrel.Listen(address, port);
+        });
+        return builder;
+    }
+
+    /// <summary>The port a started application listens on.</summary>
+    public static int PortOf(WebApplication app) =>
+        new Uri(app.Services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()!.Addresses.First()).Port;
+
+    /// <summary>
+    /// Whether the length of the request's body is said in two ways (RFC 9112 section 6.1): a door that takes one and a proxy
+    /// that takes the other would disagree on where the next request begins.
+    /// </summary>
+    public static bool HasTwoLengths(HttpContext http) =>
+        http.Request.Headers.TransferEncoding.Count > 0
+        // The server has by then put the length away under another name.
+        && (http.Request.Headers.ContentLength is not null || http.Request.Headers.ContainsKey("X-Content-Length"));
+
+    /// <summary>Starting and stopping are the service's own affair, not each web application's.</summary>
+    private sealed class NoLifetime : IHostLifetime
+    {
+        public Task WaitForStartAsync(CancellationToken cancellationToken) => Task.CompletedTask;
+
+        public Task StopAsync(CancellationToken cancellationToken) => Task.CompletedTask;
+    }
+}
