@@ -139,7 +139,7 @@ internal static class Saves
     private static ValueTask<Answer> VisitAsync(VisitRunner runner, Site site, string method, int id, SentForm sent)
     {
         var target = $"/things/{id}/edit";
-        var request = new VisitRequest(method, RequestTarget.Read(target), false, Principal.Anonymous.Value)
+        var request = new VisitRequest(method, RequestTarget.Read(target), Reader.Person, Principal.Anonymous.Value)
         {
             Sent = sent,
             Visitor = "0123456789abcdef0123456789abcdef",

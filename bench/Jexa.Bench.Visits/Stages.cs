@@ -34,11 +34,11 @@ internal static class Stages
         async ValueTask<int> VisitAsync(string raw, bool write, bool keep)
         {
             var trace = log.Begin("GET", raw, TimeProvider.System);
-            var visit = new VisitRequest("GET", RequestTarget.Read(raw), false, Principal.Anonymous.Value);
+            var visit = new VisitRequest("GET", RequestTarget.Read(raw), Reader.Person, Principal.Anonymous.Value);
             using var answer = await runner.RunAsync(site, visit, trace, CancellationToken.None);
             using var body = new Utf8Buffer(16 * 1024);
             if (write)
-                html.Write(answer.View!, body);
+                html.Write(answer.View!, "", body);
             if (keep)
                 log.Add(trace);
             return body.Length;

@@ -79,14 +79,14 @@ internal static class Walks
                 var trace = new VisitTrace("GET", raw, TimeProvider.System);
                 using var answer = await runner.RunAsync(
                     site,
-                    new VisitRequest("GET", RequestTarget.Read(raw), false, Principal.Anonymous.Value),
+                    new VisitRequest("GET", RequestTarget.Read(raw), Reader.Person, Principal.Anonymous.Value),
                     trace,
                     CancellationToken.None
                 );
                 if (answer.Status != 200)
                     throw new InvalidOperationException($"{raw}: {answer.Outcome}. {trace.Why}");
                 using var body = new Utf8Buffer(16 * 1024);
-                html.Write(answer.View!, body);
+                html.Write(answer.View!, "", body);
                 return (trace.Queries.Count, (answer.View as ListView)?.Windows.Next);
             }
         }

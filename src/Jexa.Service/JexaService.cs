@@ -95,7 +95,15 @@ public sealed class JexaService : IAsyncDisposable
             compilation,
             logger
         );
-        var managementDoor = new ManagementDoor(host, changes, new Undo(TimeProvider.System, editing), token, startCodes, logger);
+        var managementDoor = new ManagementDoor(
+            host,
+            changes,
+            new Undo(TimeProvider.System, editing),
+            token,
+            startCodes,
+            PagesDoor.Writers,
+            logger
+        );
         var keeper = new ChangeKeeper(changes, () => host.Site, options.ChangesKept, TimeProvider.System, logger);
         WebApplication? console = null;
         WebApplication pages;

@@ -90,7 +90,7 @@ public sealed class EditVisitTests : IAsyncDisposable
     )
     {
         var trace = new VisitTrace(method, target, _clock);
-        var request = new VisitRequest(method, RequestTarget.Read(target), false, Principal.Anonymous.Value)
+        var request = new VisitRequest(method, RequestTarget.Read(target), Reader.Person, Principal.Anonymous.Value)
         {
             Visitor = "0123456789abcdef0123456789abcdef",
             Sent = method == "GET" ? SentForm.None : SentForm.OfForm(Encoding.ASCII.GetBytes(body)),

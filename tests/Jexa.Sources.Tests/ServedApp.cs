@@ -41,7 +41,7 @@ internal sealed class ServedApp(string file, Func<string, string?> environment, 
         var trace = new VisitTrace("GET", target, TimeProvider.System);
         using var answer = await _runner.RunAsync(
             site,
-            new VisitRequest("GET", RequestTarget.Read(target), false, Principal.Anonymous.Value),
+            new VisitRequest("GET", RequestTarget.Read(target), Reader.Person, Principal.Anonymous.Value),
             trace,
             CancellationToken.None
         );

@@ -108,7 +108,12 @@ public sealed class TestApp : IAsyncDisposable
         var trace = new VisitTrace(method, target, TimeProvider.System);
         var answer = await _runner.RunAsync(
             site,
-            new VisitRequest(method, RequestTarget.Read(target), json, Principal.Anonymous.Value),
+            new VisitRequest(
+                method,
+                RequestTarget.Read(target),
+                json ? Reader.Program : Reader.Person,
+                Principal.Anonymous.Value
+            ),
             trace,
             CancellationToken.None
         );
@@ -121,7 +126,7 @@ public sealed class TestApp : IAsyncDisposable
         var trace = log.Begin("GET", target, TimeProvider.System);
         using var answer = await _runner.RunAsync(
             site,
-            new VisitRequest("GET", RequestTarget.Read(target), false, Principal.Anonymous.Value),
+            new VisitRequest("GET", RequestTarget.Read(target), Reader.Person, Principal.Anonymous.Value),
             trace,
             CancellationToken.None
         );

@@ -514,7 +514,7 @@ public sealed class VectorTests : IAsyncLifetime
             var trace = new VisitTrace("GET", vector.Address, TimeProvider.System);
             using var answer = await runner.RunAsync(
                 _site,
-                new VisitRequest("GET", RequestTarget.Read(vector.Address), true, Principal.Anonymous.Value),
+                new VisitRequest("GET", RequestTarget.Read(vector.Address), Reader.Program, Principal.Anonymous.Value),
                 trace,
                 CancellationToken.None
             );

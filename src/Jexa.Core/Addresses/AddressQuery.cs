@@ -13,4 +13,9 @@ internal static class AddressQuery
         PercentCoding.Encode(Encoding.UTF8.GetBytes(value), encoded);
         return $"{address}{(address.Contains('?') ? '&' : '?')}{name}={encoded}";
     }
+
+    /// <summary>An address with the rest of another one's query string behind its own.</summary>
+    /// <param name="rest">Percent-encoded pairs; empty for none.</param>
+    public static string WithRest(string address, string rest) =>
+        rest.Length == 0 ? address : $"{address}{(address.Contains('?') ? '&' : '?')}{rest}";
 }

@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using Jexa.Core.Sites;
 using Jexa.Core.Visits;
 
@@ -6,14 +7,12 @@ namespace Jexa.Core.Changes;
 /// <summary>Leads visits of pages that change records to those who know each kind.</summary>
 internal sealed class ChangeVisits
 {
-    private readonly QueryRunner _queries;
     private readonly EditVisit _edits;
     private readonly NewVisit _news;
     private readonly DeleteVisit _deletes;
 
     public ChangeVisits(QueryRunner queries, RecordFinder finder, EditServices editing)
     {
-        _queries = queries;
         var saving = new SaveSteps(queries, editing, new ChangeMaker(queries, editing.Log));
         var forms = new FormMaker(queries);
         _edits = new EditVisit(finder, forms, saving);
@@ -21,34 +20,16 @@ internal sealed class ChangeVisits
         _deletes = new DeleteVisit(queries, finder, saving);
     }
 
-    /// <param name="asked">The page's head under the path that was asked for: its own, or a former one.</param>
-    public async ValueTask<Answer> RunAsync(
-        Site site,
-        Page page,
-        PageHead asked,
-        VisitRequest request,
-        VisitTrace trace,
-        CancellationToken cancellation
-    )
+    public async ValueTask<Answer> RunAsync(Visit visit, Page page)
     {
-        var loans = _queries.Begin();
-        try
+        var answer = page switch
         {
-            var context = new ChangeContext(site, request, trace, loans, cancellation);
-            var answer = page switch
-            {
-                EditPage edit => await _edits.RunAsync(context, edit, asked),
-                NewPage fresh => await _news.RunAsync(context, fresh, asked),
-                _ => await _deletes.RunAsync(context, (DeletePage)page, asked),
-            };
-            trace.End(VisitStep.Decide);
-            answer = answer with { Rows = loans };
-            loans = null;
-            return answer;
-        }
-        finally
-        {
-            loans?.Dispose();
-        }
+            EditPage edit => await _edits.RunAsync(visit, edit),
+            NewPage fresh => await _news.RunAsync(visit, fresh),
+            DeletePage delete => await _deletes.RunAsync(visit, delete),
+            _ => throw new UnreachableException($"A page of kind {page.Kind} changes nothing."),
+        };
+        visit.Trace.End(VisitStep.Decide);
+        return answer;
     }
 }

@@ -15,54 +15,46 @@ namespace Jexa.Core.Changes;
 /// </summary>
 internal sealed class DeleteVisit(QueryRunner queries, RecordFinder finder, SaveSteps saving)
 {
-    public async ValueTask<Answer> RunAsync(ChangeContext context, DeletePage page, PageHead asked)
+    public async ValueTask<Answer> RunAsync(Visit visit, DeletePage page)
     {
-        var request = context.Request;
-        var found = await finder.FindAsync(
-            context.Site,
-            page,
-            asked,
-            request,
-            context.Loans,
-            context.Trace,
-            context.Cancellation
-        );
+        var request = visit.Request;
+        var found = await finder.FindAsync(visit, page);
         if (found.Refused is { } refused)
         {
             // The form that deleted it leads, sent again, to where the first one led.
             return
                 request.Method == "POST"
                 && refused.Outcome is Outcome.Gone or Outcome.Unknown
-                && await SentBeforeAsync(context, page, found) is { } again
+                && await SentBeforeAsync(visit, page, found) is { } again
                 ? again
                 : refused;
         }
 
         if (request.IsSafe)
-            return await ShowAsync(context, page, found, Outcome.Found.Value, 200, null, null);
-        return request.Method == "DELETE" ? await DeleteAsync(context, page, found) : await PostAsync(context, page, found);
+            return await ShowAsync(visit, page, found, Outcome.Found.Value, 200, null, null);
+        return request.Method == "DELETE" ? await DeleteAsync(visit, page, found) : await PostAsync(visit, page, found);
     }
 
-    private async ValueTask<Answer?> SentBeforeAsync(ChangeContext context, DeletePage page, FoundRecord found) =>
-        FormContract.Open(saving.Seal, context.Request.Sent.One(SentForm.Contract) ?? "") is { } contract
+    private async ValueTask<Answer?> SentBeforeAsync(Visit visit, DeletePage page, FoundRecord found) =>
+        FormContract.Open(saving.Seal, visit.Request.Sent.One(SentForm.Contract) ?? "") is { } contract
         && contract.Page == page.Name
         && contract.Ids.SequenceEqual(found.TextsOn(page))
-        && contract.Visitor == context.Request.Visitor
-        && await saving.FindAsync(contract.Token, awaitIt: true, context.Cancellation) is { State: ChangeState.Made } made
-            ? SaveSteps.Again(context, made)
+        && contract.Visitor == visit.Request.Visitor
+        && await saving.FindAsync(contract.Token, awaitIt: true, visit.Cancellation) is { State: ChangeState.Made } made
+            ? SaveSteps.Again(visit, made)
             : null;
 
-    private async ValueTask<Answer> PostAsync(ChangeContext context, DeletePage page, FoundRecord found)
+    private async ValueTask<Answer> PostAsync(Visit visit, DeletePage page, FoundRecord found)
     {
         string[] ids = RecordFinder.TextsOf(page, found.Keys);
-        var (contract, fault) = saving.Open(context, page, found.TextsOn(page), ids);
+        var (contract, fault) = saving.Open(visit, page, found.TextsOn(page), ids);
         if (fault != ContractFault.None)
         {
-            context.Trace.Why = $"The form's contract cannot be taken: {fault}.";
+            visit.Trace.Why = $"The form's contract cannot be taken: {fault}.";
             return fault == ContractFault.OtherRecord
-                ? Answer.Of(new Outcome.Untrusted(), Messages.Untrusted(context.Site, page, fault.Said()))
+                ? Answer.Of(new Outcome.Untrusted(), Messages.Untrusted(visit.Site, page, fault.Said()))
                 : await ShowAsync(
-                    context,
+                    visit,
                     page,
                     found,
                     fault == ContractFault.Expired ? new Outcome.Invalid() : new Outcome.Untrusted(),
@@ -75,20 +67,20 @@ internal sealed class DeleteVisit(QueryRunner queries, RecordFinder finder, Save
                 );
         }
 
-        return await MakeAsync(context, page, found, contract, contract!.Token);
+        return await MakeAsync(visit, page, found, contract, contract!.Token);
     }
 
-    private async ValueTask<Answer> DeleteAsync(ChangeContext context, DeletePage page, FoundRecord found)
+    private async ValueTask<Answer> DeleteAsync(Visit visit, DeletePage page, FoundRecord found)
     {
-        if (context.Request.IfMatch is { } wanted)
+        if (visit.Request.IfMatch is { } wanted)
             return wanted != "*" && !EditVisit.Holds(wanted, VersionOf(page, found.Row))
-                ? SaveSteps.Stale(context, page)
-                : await MakeAsync(context, page, found, null, FormContract.NewToken());
-        return SaveSteps.WhichVersion(context, page);
+                ? SaveSteps.Stale(visit, page)
+                : await MakeAsync(visit, page, found, null, FormContract.NewToken());
+        return SaveSteps.WhichVersion(visit, page);
     }
 
     private async ValueTask<Answer> MakeAsync(
-        ChangeContext context,
+        Visit visit,
         DeletePage page,
         FoundRecord found,
         FormContract? contract,
@@ -97,32 +89,32 @@ internal sealed class DeleteVisit(QueryRunner queries, RecordFinder finder, Save
     {
         try
         {
-            await using var session = await page.Changes.Record.Source.BeginWriteAsync(context.Cancellation);
-            var rows = context.Loans.Lend(page.Lookup.Load.Width);
-            await saving.LockAsync(session, context, page.Lookup.Load, found.Keys, rows);
+            await using var session = await page.Changes.Record.Source.BeginWriteAsync(visit.Cancellation);
+            var rows = visit.Rows.Lend(page.Lookup.Load.Width);
+            await saving.LockAsync(session, page.Lookup.Load, found.Keys, rows, visit.Trace, visit.Cancellation);
             var decision = Loading.Decide(page.Lookup, rows, found.Keys);
             if (decision.Outcome is not Outcome.Found)
             {
                 await session.DisposeAsync();
-                context.Trace.Why = $"It was there a moment ago: {decision.Why}";
+                visit.Trace.Why = $"It was there a moment ago: {decision.Why}";
                 if (
                     contract is not null
-                    && await saving.FindAsync(token, awaitIt: true, context.Cancellation) is { State: ChangeState.Made } done
+                    && await saving.FindAsync(token, awaitIt: true, visit.Cancellation) is { State: ChangeState.Made } done
                 )
-                    return SaveSteps.Again(context, done);
-                return Answer.Of(decision.Outcome, Messages.Unknown(context.Site, page, found.TextsOn(page)));
+                    return SaveSteps.Again(visit, done);
+                return Answer.Of(decision.Outcome, Messages.Unknown(visit.Site, page, found.TextsOn(page)));
             }
 
             var now = found with { Row = rows[decision.Row] };
             var version = VersionOf(page, now.Row);
-            if (contract is null && context.Request.IfMatch is { } wanted && wanted != "*" && !EditVisit.Holds(wanted, version))
-                return SaveSteps.Stale(context, page);
+            if (contract is null && visit.Request.IfMatch is { } wanted && wanted != "*" && !EditVisit.Holds(wanted, version))
+                return SaveSteps.Stale(visit, page);
             if (contract is not null && contract.Version != version)
             {
                 await session.DisposeAsync();
-                context.Trace.Why = "The record has changed since the page was shown.";
+                visit.Trace.Why = "The record has changed since the page was shown.";
                 return await ShowAsync(
-                    context,
+                    visit,
                     page,
                     now,
                     new Outcome.Conflict(),
@@ -148,35 +140,35 @@ internal sealed class DeleteVisit(QueryRunner queries, RecordFinder finder, Save
                     new RecordWrite.Delete(page.Record!.Table.Name, key),
                     before,
                     token,
-                    context.Request.Sent.Digest
+                    visit.Request.Sent.Digest
                 ),
-                context.Trace,
-                context.Loans,
-                context.Cancellation
+                visit.Trace,
+                visit.Rows,
+                visit.Cancellation
             );
             if (made is null)
-                return EditVisit.Busy(context, page);
-            context.Trace.Why = "The record was deleted.";
+                return EditVisit.Busy(visit, page);
+            visit.Trace.Why = "The record was deleted.";
             return contract is null
                 ? new Answer(new Outcome.Saved(), 204, null)
                 : SaveSteps.Led(new Outcome.Saved(), made.Location, $"Deleted: {made.Label}.");
         }
         catch (RefusedException refusal)
         {
-            context.Trace.Why = refusal.Message;
+            visit.Trace.Why = refusal.Message;
             var said = refusal.Reason switch
             {
                 RefusalReason.Reference => $"This {page.Record!.One} cannot be deleted: other records refer to it.",
                 RefusalReason.Own => $"This {page.Record!.One} cannot be deleted: {Own(refusal.Words)}",
                 _ => $"This {page.Record!.One} cannot be deleted: a rule of the data forbids it.",
             };
-            return await ShowAsync(context, page, found, new Outcome.Refused(), 409, said + " Nothing was changed.", null);
+            return await ShowAsync(visit, page, found, new Outcome.Refused(), 409, said + " Nothing was changed.", null);
         }
         catch (SourceException trouble) when (trouble.Trouble != SourceTrouble.Failed && contract is not null)
         {
-            context.Trace.Why = trouble.Message;
+            visit.Trace.Why = trouble.Message;
             return await ShowAsync(
-                context,
+                visit,
                 page,
                 found,
                 new Outcome.Unavailable(trouble.Trouble),
@@ -198,7 +190,7 @@ internal sealed class DeleteVisit(QueryRunner queries, RecordFinder finder, Save
             : text + ".";
 
     private async ValueTask<Answer> ShowAsync(
-        ChangeContext context,
+        Visit visit,
         DeletePage page,
         FoundRecord found,
         Outcome outcome,
@@ -210,12 +202,12 @@ internal sealed class DeleteVisit(QueryRunner queries, RecordFinder finder, Save
         var row = found.Row;
         var version = VersionOf(page, row);
         string[] ids = RecordFinder.TextsOf(page, found.Keys);
-        var dependents = await DependentsAsync(context, page, row);
+        var dependents = await DependentsAsync(visit, page, row);
         contract ??= new FormContract(
             FormContract.NewToken(),
             page.Name,
             ids,
-            context.Visitor,
+            visit.Visitor,
             saving.Now,
             new Dictionary<string, TypedValue>(),
             version,
@@ -227,7 +219,7 @@ internal sealed class DeleteVisit(QueryRunner queries, RecordFinder finder, Save
             : page.Back is { } list ? list with { Text = "Keep it" }
             : null;
         var view = new DeleteView(
-            context.Site.Frame,
+            visit.Site.Frame,
             page.Name,
             outcome.PublicWord,
             status,
@@ -254,24 +246,24 @@ internal sealed class DeleteVisit(QueryRunner queries, RecordFinder finder, Save
                     )),
             ]
         );
-        return context.Form(outcome, status, view) with { Version = status == 200 ? version : null };
+        return visit.Form(outcome, status, view) with { Version = status == 200 ? version : null };
     }
 
     /// <summary>What refers to the record, as far as it may be seen; what cannot be counted is left out.</summary>
-    private async ValueTask<List<Dependents>> DependentsAsync(ChangeContext context, DeletePage page, Row row)
+    private async ValueTask<List<Dependents>> DependentsAsync(Visit visit, DeletePage page, Row row)
     {
         var dependents = new List<Dependents>();
         foreach (var plan in page.Dependents)
         {
             try
             {
-                var rows = context.Loans.Lend(1);
+                var rows = visit.Rows.Lend(1);
                 await queries.RunAsync(
                     plan.Count,
                     [.. plan.Ordinals.Select(ordinal => StoredValue.Of(row, ordinal))],
                     rows,
-                    context.Trace,
-                    context.Cancellation
+                    visit.Trace,
+                    visit.Cancellation
                 );
                 var count = rows[0][0].Integer;
                 if (count > 0)

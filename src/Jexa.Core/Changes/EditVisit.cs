@@ -13,47 +13,39 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, SaveSteps 
 {
     private const string Button = "Save";
 
-    public async ValueTask<Answer> RunAsync(ChangeContext context, EditPage page, PageHead asked)
+    public async ValueTask<Answer> RunAsync(Visit visit, EditPage page)
     {
-        var request = context.Request;
-        var found = await finder.FindAsync(
-            context.Site,
-            page,
-            asked,
-            request,
-            context.Loans,
-            context.Trace,
-            context.Cancellation
-        );
+        var request = visit.Request;
+        var found = await finder.FindAsync(visit, page);
         if (found.Refused is { } refused)
-            return request.IsSafe || request.Sent.Json is not null ? refused : await TypedAsync(context, page, refused);
+            return request.IsSafe || request.Sent.Json is not null ? refused : await TypedAsync(visit, page, refused);
         if (request.IsSafe)
-            return await FormAsync(context, page, found, new Draft(page.Form), Outcome.Found.Value, 200, null, null);
-        return request.Method == "PATCH" ? await PatchAsync(context, page, found) : await PostAsync(context, page, found);
+            return await FormAsync(visit, page, found, new Draft(page.Form), Outcome.Found.Value, 200, null, null);
+        return request.Method == "PATCH" ? await PatchAsync(visit, page, found) : await PostAsync(visit, page, found);
     }
 
-    private async ValueTask<Answer> PostAsync(ChangeContext context, EditPage page, FoundRecord found)
+    private async ValueTask<Answer> PostAsync(Visit visit, EditPage page, FoundRecord found)
     {
-        var sent = context.Request.Sent;
+        var sent = visit.Request.Sent;
         var draft = Draft.OfForm(page.Form, sent);
-        var (contract, fault) = saving.Open(context, page, found.TextsOn(page), RecordFinder.TextsOf(page, found.Keys));
+        var (contract, fault) = saving.Open(visit, page, found.TextsOn(page), RecordFinder.TextsOf(page, found.Keys));
         if (fault != ContractFault.None)
         {
-            context.Trace.Why = $"The form's contract cannot be taken: {fault}.";
+            visit.Trace.Why = $"The form's contract cannot be taken: {fault}.";
             if (fault is ContractFault.OtherRecord)
-                return Answer.Of(new Outcome.Untrusted(), Messages.Untrusted(context.Site, page, fault.Said()));
+                return Answer.Of(new Outcome.Untrusted(), Messages.Untrusted(visit.Site, page, fault.Said()));
 
             // Without the values that the form was made from nobody can tell what of it was meant as a change.
             if (contract is null)
                 return await TypedAsync(
-                    context,
+                    visit,
                     page,
-                    Answer.Of(new Outcome.Untrusted(), Messages.Untrusted(context.Site, page, fault.Said())),
+                    Answer.Of(new Outcome.Untrusted(), Messages.Untrusted(visit.Site, page, fault.Said())),
                     found.Row
                 );
-            await CompareAsync(context, page, found.Row, draft, contract);
+            await CompareAsync(visit, page, found.Row, draft, contract);
             return await FormAsync(
-                context,
+                visit,
                 page,
                 found,
                 draft,
@@ -64,10 +56,10 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, SaveSteps 
             );
         }
 
-        if (await SpentAsync(context, page, found, draft, contract!, awaitIt: false) is { } spent)
+        if (await SpentAsync(visit, page, found, draft, contract!, awaitIt: false) is { } spent)
             return spent;
         if (draft.OnlyAsks)
-            return await FormAsync(context, page, found, draft, Outcome.Found.Value, 200, null, contract);
+            return await FormAsync(visit, page, found, draft, Outcome.Found.Value, 200, null, contract);
         foreach (var field in contract!.Undecided.Where(field => page.Form.Find(field) is not null))
         {
             var chosen = sent.One(SentForm.Choose + field);
@@ -80,8 +72,8 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, SaveSteps 
 
         var proposals = draft.Propose(found.Row);
         if (draft.HasFaults)
-            return await InvalidAsync(context, page, found, draft, proposals, contract);
-        return await SaveAsync(context, page, found, draft, contract, contract.Token, sent.Digest);
+            return await InvalidAsync(visit, page, found, draft, proposals, contract);
+        return await SaveAsync(visit, page, found, draft, contract, contract.Token, sent.Digest);
     }
 
     /// <summary>
@@ -89,7 +81,7 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, SaveSteps 
     /// is. One that is only intended is decided by the source itself.
     /// </summary>
     private async ValueTask<Answer?> SpentAsync(
-        ChangeContext context,
+        Visit visit,
         EditPage page,
         FoundRecord found,
         Draft draft,
@@ -97,17 +89,17 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, SaveSteps 
         bool awaitIt
     )
     {
-        if (await saving.FindAsync(contract.Token, awaitIt, context.Cancellation) is not { } used)
+        if (await saving.FindAsync(contract.Token, awaitIt, visit.Cancellation) is not { } used)
             return null;
-        if (used.What.Digest == context.Request.Sent.Digest && used.State == ChangeState.Made)
-            return SaveSteps.Again(context, used);
+        if (used.What.Digest == visit.Request.Sent.Digest && used.State == ChangeState.Made)
+            return SaveSteps.Again(visit, used);
         if (used.State == ChangeState.Intended)
             return null;
-        await CompareAsync(context, page, found.Row, draft, contract);
+        await CompareAsync(visit, page, found.Row, draft, contract);
         if (used.State == ChangeState.Undetermined)
-            return await FormAsync(context, page, found, draft, new Outcome.Spent(), 409, SaveSteps.Undetermined, null);
+            return await FormAsync(visit, page, found, draft, new Outcome.Spent(), 409, SaveSteps.Undetermined, null);
         return await FormAsync(
-            context,
+            visit,
             page,
             found,
             draft,
@@ -120,14 +112,14 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, SaveSteps 
     }
 
     /// <summary>Another change of the same token is under way, or nobody can tell yet.</summary>
-    internal static Answer Busy(ChangeContext context, Page page) =>
-        Answer.Of(new Outcome.Unavailable(SourceTrouble.TooSlow), Messages.InFlight(context.Site, page)) with
+    internal static Answer Busy(Visit visit, Page page) =>
+        Answer.Of(new Outcome.Unavailable(SourceTrouble.TooSlow), Messages.InFlight(visit.Site, page)) with
         {
             RetryAfterSeconds = 5,
         };
 
     private async ValueTask<Answer> InvalidAsync(
-        ChangeContext context,
+        Visit visit,
         EditPage page,
         FoundRecord found,
         Draft draft,
@@ -141,14 +133,14 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, SaveSteps 
             proposals,
             StoredIn(page, found.Row),
             KeyOf(page, found.Row),
-            saving.Plainly(context),
-            context.Loans
+            saving.Plainly(visit),
+            visit.Rows
         );
-        return await FormAsync(context, page, found, draft, new Outcome.Invalid(), 422, null, contract);
+        return await FormAsync(visit, page, found, draft, new Outcome.Invalid(), 422, null, contract);
     }
 
     private async ValueTask<Answer> SaveAsync(
-        ChangeContext context,
+        Visit visit,
         EditPage page,
         FoundRecord found,
         Draft draft,
@@ -159,52 +151,52 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, SaveSteps 
     {
         try
         {
-            await using var session = await page.Changes.Record.Source.BeginWriteAsync(context.Cancellation);
-            if (contract is not null && await saving.IsUsedAsync(session, token, context.Cancellation))
+            await using var session = await page.Changes.Record.Source.BeginWriteAsync(visit.Cancellation);
+            if (contract is not null && await saving.IsUsedAsync(session, token, visit.Cancellation))
             {
                 await session.DisposeAsync();
-                return await SpentAsync(context, page, found, draft, contract, awaitIt: true) ?? Busy(context, page);
+                return await SpentAsync(visit, page, found, draft, contract, awaitIt: true) ?? Busy(visit, page);
             }
 
-            var run = saving.Within(session, context);
-            var rows = context.Loans.Lend(page.Lookup.Load.Width);
-            await saving.LockAsync(session, context, page.Lookup.Load, found.Keys, rows);
+            var run = saving.Within(session, visit);
+            var rows = visit.Rows.Lend(page.Lookup.Load.Width);
+            await saving.LockAsync(session, page.Lookup.Load, found.Keys, rows, visit.Trace, visit.Cancellation);
             var decision = Loading.Decide(page.Lookup, rows, found.Keys);
             if (decision.Outcome is not Outcome.Found)
             {
                 await session.DisposeAsync();
-                return await LostAsync(context, page, found, decision);
+                return await LostAsync(visit, page, found, decision);
             }
 
             var now = found with { Row = rows[decision.Row] };
             if (
                 contract is null
-                && context.Request.IfMatch is { } wanted
+                && visit.Request.IfMatch is { } wanted
                 && wanted != "*"
                 && !Holds(wanted, VersionOf(page, now.Row))
             )
-                return SaveSteps.Stale(context, page);
+                return SaveSteps.Stale(visit, page);
             if (contract is not null && Clashes(page, draft, contract, now.Row))
             {
                 await session.DisposeAsync();
-                return await ConflictAsync(context, page, now, draft, contract);
+                return await ConflictAsync(visit, page, now, draft, contract);
             }
 
             var proposals = draft.Propose(now.Row);
             if (proposals.Count == 0 && !draft.HasFaults)
-                return await NothingAsync(context, page, now);
+                return await NothingAsync(visit, page, now);
             var values = await DraftChecks.RunAsync(
                 draft,
                 proposals,
                 StoredIn(page, now.Row),
                 KeyOf(page, now.Row),
                 run,
-                context.Loans
+                visit.Rows
             );
             if (draft.HasFaults)
             {
                 await session.DisposeAsync();
-                return await FormAsync(context, page, now, draft, new Outcome.Invalid(), 422, null, contract);
+                return await FormAsync(visit, page, now, draft, new Outcome.Invalid(), 422, null, contract);
             }
 
             var before = page.Columns.Select(column => StoredValue.Of(now.Row, column.Ordinal)).ToArray();
@@ -217,38 +209,38 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, SaveSteps 
             var made = await saving.Maker.MakeAsync(
                 session,
                 new WantedChange(page.Changes, page.Name, ChangeKind.Changed, write, before, token, digest),
-                context.Trace,
-                context.Loans,
-                context.Cancellation
+                visit.Trace,
+                visit.Rows,
+                visit.Cancellation
             );
             if (made is null)
             {
                 await session.DisposeAsync();
-                return Busy(context, page);
+                return Busy(visit, page);
             }
 
-            return await SavedAsync(context, page, made, values);
+            return await SavedAsync(visit, page, made, values);
         }
         catch (RefusedException refusal)
         {
-            context.Trace.Why = refusal.Message;
+            visit.Trace.Why = refusal.Message;
             DraftChecks.Explain(
                 draft,
                 refusal,
                 page.Record!,
                 [.. draft.Propose(found.Row).Select(proposal => proposal.Entry.Of)]
             );
-            return await FormAsync(context, page, found, draft, new Outcome.Refused(), 409, null, contract);
+            return await FormAsync(visit, page, found, draft, new Outcome.Refused(), 409, null, contract);
         }
         catch (SourceException trouble) when (trouble.Trouble != SourceTrouble.Failed && contract is not null)
         {
-            return await LaterAsync(context, page, found, draft, contract, trouble);
+            return await LaterAsync(visit, page, found, draft, contract, trouble);
         }
     }
 
     /// <summary>The source cannot take the change just now: what was typed must not be lost for that.</summary>
     private async ValueTask<Answer> LaterAsync(
-        ChangeContext context,
+        Visit visit,
         EditPage page,
         FoundRecord found,
         Draft draft,
@@ -256,10 +248,10 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, SaveSteps 
         SourceException trouble
     )
     {
-        context.Trace.Why = trouble.Message;
+        visit.Trace.Why = trouble.Message;
         draft.General.Clear();
         return await FormAsync(
-            context,
+            visit,
             page,
             found,
             draft,
@@ -273,11 +265,11 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, SaveSteps 
         };
     }
 
-    private async ValueTask<Answer> SavedAsync(ChangeContext context, EditPage page, MadeChange made, List<ColumnValue> values)
+    private async ValueTask<Answer> SavedAsync(Visit visit, EditPage page, MadeChange made, List<ColumnValue> values)
     {
-        context.Trace.Why = $"{values.Count} fields were changed.";
-        if (context.Request.Method == "PATCH")
-            return await ReadBackAsync(context, page, made);
+        visit.Trace.Why = $"{values.Count} fields were changed.";
+        if (visit.Request.Method == "PATCH")
+            return await ReadBackAsync(visit, page, made);
         return SaveSteps.Led(
             new Outcome.Saved(),
             made.Location,
@@ -286,20 +278,20 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, SaveSteps 
     }
 
     /// <summary>The record as it is after a program changed it, with its new version.</summary>
-    private async ValueTask<Answer> ReadBackAsync(ChangeContext context, EditPage page, MadeChange made)
+    private async ValueTask<Answer> ReadBackAsync(Visit visit, EditPage page, MadeChange made)
     {
-        if (!made.IsVisible || context.Site.Find(page.Name) is null)
-            return new Answer(new Outcome.Saved(), 200, new SavedView(context.Site.Frame, page.Name, made.Id, made.Location));
+        if (!made.IsVisible || visit.Site.Find(page.Name) is null)
+            return new Answer(new Outcome.Saved(), 200, new SavedView(visit.Site.Frame, page.Name, made.Id, made.Location));
         using var address = new Utf8Buffer(128);
-        var rows = context.Loans.Lend(page.Lookup.Load.Width);
+        var rows = visit.Rows.Lend(page.Lookup.Load.Width);
         var keys = made.Keys(page);
         if (keys is null)
-            return new Answer(new Outcome.Saved(), 200, new SavedView(context.Site.Frame, page.Name, made.Id, made.Location));
-        await saving.Plainly(context)(page.Lookup.Load, keys, rows);
+            return new Answer(new Outcome.Saved(), 200, new SavedView(visit.Site.Frame, page.Name, made.Id, made.Location));
+        await saving.Plainly(visit)(page.Lookup.Load, keys, rows);
         if (Loading.Decide(page.Lookup, rows, keys) is not { Outcome: Outcome.Found, Row: var row })
-            return new Answer(new Outcome.Saved(), 200, new SavedView(context.Site.Frame, page.Name, made.Id, made.Location));
+            return new Answer(new Outcome.Saved(), 200, new SavedView(visit.Site.Frame, page.Name, made.Id, made.Location));
         return await FormAsync(
-            context,
+            visit,
             page,
             new FoundRecord(rows[row], keys, null),
             new Draft(page.Form),
@@ -310,36 +302,36 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, SaveSteps 
         );
     }
 
-    private async ValueTask<Answer> NothingAsync(ChangeContext context, EditPage page, FoundRecord now)
+    private async ValueTask<Answer> NothingAsync(Visit visit, EditPage page, FoundRecord now)
     {
-        context.Trace.Why = "Nothing differs from what is there.";
-        if (context.Request.Method == "PATCH")
-            return await FormAsync(context, page, now, new Draft(page.Form), new Outcome.Saved(), 200, null, null);
+        visit.Trace.Why = "Nothing differs from what is there.";
+        if (visit.Request.Method == "PATCH")
+            return await FormAsync(visit, page, now, new Draft(page.Form), new Outcome.Saved(), 200, null, null);
         using var address = new Utf8Buffer(128);
         var location = page.Cancel?.TryWrite(now.Row, address) == true ? address.ToString() : page.Changes.Otherwise.Address;
         return SaveSteps.Led(new Outcome.Saved(), location, "Nothing was changed: all fields are as they were.");
     }
 
     /// <summary>The record went while its form was open: what was typed stays on screen.</summary>
-    private async ValueTask<Answer> LostAsync(ChangeContext context, EditPage page, FoundRecord found, LoadDecision decision)
+    private async ValueTask<Answer> LostAsync(Visit visit, EditPage page, FoundRecord found, LoadDecision decision)
     {
-        context.Trace.Why = $"It was there a moment ago: {decision.Why}";
+        visit.Trace.Why = $"It was there a moment ago: {decision.Why}";
         return await TypedAsync(
-            context,
+            visit,
             page,
-            Answer.Of(decision.Outcome, Messages.Unknown(context.Site, page, found.TextsOn(page)))
+            Answer.Of(decision.Outcome, Messages.Unknown(visit.Site, page, found.TextsOn(page)))
         );
     }
 
     /// <param name="row">The record where it is there after all: what says the same is not told again.</param>
-    private async ValueTask<Answer> TypedAsync(ChangeContext context, EditPage page, Answer refused, Row? row = null)
+    private async ValueTask<Answer> TypedAsync(Visit visit, EditPage page, Answer refused, Row? row = null)
     {
         if (
             refused.View is not MessageView message
             || refused.Outcome is not (Outcome.Unknown or Outcome.Hidden or Outcome.Gone or Outcome.Untrusted)
         )
             return refused;
-        var draft = Draft.OfForm(page.Form, context.Request.Sent);
+        var draft = Draft.OfForm(page.Form, visit.Request.Sent);
         var typed = new List<(string, string)>();
         foreach (var entry in page.Form.Entries)
             if (
@@ -347,7 +339,7 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, SaveSteps 
                 && !entry.Field.Secret
                 && (row is not { } held || FieldText.Of(entry.Field, held) != text)
             )
-                typed.Add((entry.Field.Label, await forms.ShownAsync(context, entry, text)));
+                typed.Add((entry.Field.Label, await forms.ShownAsync(visit, entry, text)));
         return refused with
         {
             View = message with
@@ -359,17 +351,17 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, SaveSteps 
         };
     }
 
-    private async ValueTask<Answer> PatchAsync(ChangeContext context, EditPage page, FoundRecord found)
+    private async ValueTask<Answer> PatchAsync(Visit visit, EditPage page, FoundRecord found)
     {
-        if (context.Request.IfMatch is null)
-            return SaveSteps.WhichVersion(context, page);
-        if (context.Request.IfMatch != "*" && !Holds(context.Request.IfMatch, VersionOf(page, found.Row)))
-            return SaveSteps.Stale(context, page);
-        var draft = Draft.OfJson(page.Form, context.Request.Sent.Json!.Value);
+        if (visit.Request.IfMatch is null)
+            return SaveSteps.WhichVersion(visit, page);
+        if (visit.Request.IfMatch != "*" && !Holds(visit.Request.IfMatch, VersionOf(page, found.Row)))
+            return SaveSteps.Stale(visit, page);
+        var draft = Draft.OfJson(page.Form, visit.Request.Sent.Json!.Value);
         var proposals = draft.Propose(found.Row);
         if (draft.HasFaults || draft.Strays.Count > 0)
-            return await InvalidAsync(context, page, found, draft, proposals, null);
-        return await SaveAsync(context, page, found, draft, null, FormContract.NewToken(), context.Request.Sent.Digest);
+            return await InvalidAsync(visit, page, found, draft, proposals, null);
+        return await SaveAsync(visit, page, found, draft, null, FormContract.NewToken(), visit.Request.Sent.Digest);
     }
 
     /// <summary>Whether one of the entity tags is this version (strong comparison, RFC 9110 section 8.8.3.2).</summary>
@@ -397,16 +389,10 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, SaveSteps 
     /// Shows field by field what it was, what the other wrote and what this visitor wrote. Where both changed one field, the
     /// visitor chooses; the next save is against the record as it is now.
     /// </summary>
-    private async ValueTask<Answer> ConflictAsync(
-        ChangeContext context,
-        EditPage page,
-        FoundRecord now,
-        Draft draft,
-        FormContract contract
-    )
+    private async ValueTask<Answer> ConflictAsync(Visit visit, EditPage page, FoundRecord now, Draft draft, FormContract contract)
     {
-        await CompareAsync(context, page, now.Row, draft, contract);
-        context.Trace.Why =
+        await CompareAsync(visit, page, now.Row, draft, contract);
+        visit.Trace.Why =
             $"Somebody else changed {string.Join(", ", draft.Clashes.Keys.DefaultIfEmpty("the record"))} "
             + "since the form was made.";
         var said =
@@ -415,7 +401,7 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, SaveSteps 
             : draft.Clashes.Count > 0 ? "Your own changes are in other fields: look at the form once more and save again."
             : "Its version is another one, though none of these fields differs: look at the form once more and save again.";
         return await FormAsync(
-            context,
+            visit,
             page,
             now,
             draft,
@@ -430,7 +416,7 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, SaveSteps 
     /// Holds what was typed against what the form was made from and what the record is now: only what the visitor changed is kept
     /// as typed, so that nothing of anybody else's is written over by a form that goes on from here.
     /// </summary>
-    private async ValueTask CompareAsync(ChangeContext context, EditPage page, Row row, Draft draft, FormContract contract)
+    private async ValueTask CompareAsync(Visit visit, EditPage page, Row row, Draft draft, FormContract contract)
     {
         draft.Undecided.Clear();
         foreach (var entry in page.Form.Entries)
@@ -467,9 +453,9 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, SaveSteps 
             else if (entry.Field.Secret || (text != theirs && !SameValue(entry.Field, text!, theirs)))
                 draft.Undecided[entry.Name] = null;
             draft.Clashes[entry.Name] = new FormClash(
-                await forms.ShownAsync(context, entry, before),
-                await forms.ShownAsync(context, entry, theirs),
-                mine ? await forms.ShownAsync(context, entry, text!) : null
+                await forms.ShownAsync(visit, entry, before),
+                await forms.ShownAsync(visit, entry, theirs),
+                mine ? await forms.ShownAsync(visit, entry, text!) : null
             );
         }
     }
@@ -480,7 +466,7 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, SaveSteps 
     /// <param name="contract">The contract that goes on: what is shown again is still made from the same values. Null for the
     /// record as it is.</param>
     private async ValueTask<Answer> FormAsync(
-        ChangeContext context,
+        Visit visit,
         EditPage page,
         FoundRecord found,
         Draft draft,
@@ -491,8 +477,8 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, SaveSteps 
     )
     {
         var row = found.Row;
-        var json = context.Request.WantsJson;
-        var inputs = json && !draft.HasFaults ? [] : await forms.InputsAsync(context, draft, row);
+        var json = visit.Request.Reader == Reader.Program;
+        var inputs = json && !draft.HasFaults ? [] : await forms.InputsAsync(visit, draft, row);
         var version = VersionOf(page, row);
         var ids = RecordFinder.TextsOf(page, found.Keys);
         if (!json)
@@ -507,7 +493,7 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, SaveSteps 
                     token,
                     page.Name,
                     ids,
-                    context.Visitor,
+                    visit.Visitor,
                     saving.Now,
                     values,
                     version,
@@ -516,7 +502,7 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, SaveSteps 
             }
             else
             {
-                contract = contract with { Visitor = context.Visitor, Ids = ids };
+                contract = contract with { Visitor = visit.Visitor, Ids = ids };
             }
         }
 
@@ -529,7 +515,7 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, SaveSteps 
             : page.Back is { } list ? list with { Text = "Do not save" }
             : null;
         var view = new FormView(
-            context.Site.Frame,
+            visit.Site.Frame,
             page.Name,
             outcome.PublicWord,
             status,
@@ -551,7 +537,7 @@ internal sealed class EditVisit(RecordFinder finder, FormMaker forms, SaveSteps 
             Strays = draft.Strays,
             Undecided = draft.Undecided,
         };
-        return context.Form(outcome, status, view) with { Version = status == 200 ? version : null };
+        return visit.Form(outcome, status, view) with { Version = status == 200 ? version : null };
     }
 
     internal static List<FormFault> Faults(IReadOnlyList<FormInput> inputs, Draft draft) =>

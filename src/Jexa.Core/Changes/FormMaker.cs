@@ -11,14 +11,15 @@ namespace Jexa.Core.Changes;
 internal sealed class FormMaker(QueryRunner queries)
 {
     /// <param name="row">The record as it is; null for a new one.</param>
-    public async ValueTask<IReadOnlyList<FormInput>> InputsAsync(ChangeContext context, Draft draft, Row? row)
+    public async ValueTask<IReadOnlyList<FormInput>> InputsAsync(Visit visit, Draft draft, Row? row)
     {
         var inputs = new List<FormInput>();
-        var tied = context.Request.WantsJson ? [] : draft.Form.Tied.Where(one => IsOneChoice(one, draft, row)).ToList();
+        var tied =
+            visit.Request.Reader == Reader.Program ? [] : draft.Form.Tied.Where(one => IsOneChoice(one, draft, row)).ToList();
         foreach (var entry in draft.Form.Entries)
         {
             if (tied.Find(one => one.Last == entry) is { } choice)
-                inputs.Add(await TiedAsync(context, choice, draft, row));
+                inputs.Add(await TiedAsync(visit, choice, draft, row));
             if (tied.Exists(one => one.Own.Contains(entry)) && !draft.Fixed.ContainsKey(entry.Name))
                 continue;
             var text = draft.TextOf(entry.Name) ?? (row is { } held ? FieldText.Of(entry.Field, held) : Beginning(entry.Field));
@@ -40,7 +41,7 @@ internal sealed class FormMaker(QueryRunner queries)
 
             var search = draft.Searches.GetValueOrDefault(entry.Name);
             var (options, note, isSearched) = entry.Reference is { } reference
-                ? await ReferencesAsync(context, entry.Field.Rules.Required, reference, text, search, row is not null, [])
+                ? await ReferencesAsync(visit, entry.Field.Rules.Required, reference, text, search, row is not null, [])
                 : (Choices(entry.Field, text, row is not null), null, false);
             inputs.Add(
                 new FormInput(
@@ -77,7 +78,7 @@ internal sealed class FormMaker(QueryRunner queries)
         );
 
     /// <summary>The input of a foreign key of several columns.</summary>
-    private async ValueTask<FormInput> TiedAsync(ChangeContext context, TiedChoice tied, Draft draft, Row? row)
+    private async ValueTask<FormInput> TiedAsync(Visit visit, TiedChoice tied, Draft draft, Row? row)
     {
         var texts = tied
             .Entries.Select(entry =>
@@ -91,7 +92,7 @@ internal sealed class FormMaker(QueryRunner queries)
         var at = tied.Entries.ToList().FindIndex(entry => draft.Fixed.ContainsKey(entry.Name));
         var given = at < 0 ? null : tied.Reference.Keys[at].Type.Read(texts[at]).Value;
         var (options, note, isSearched) = await ReferencesAsync(
-            context,
+            visit,
             tied.IsRequired,
             given is null ? tied.Reference : tied.Within[at],
             text,
@@ -115,7 +116,7 @@ internal sealed class FormMaker(QueryRunner queries)
     }
 
     /// <summary>What stands for a value where it is shown: a choice's label, another record's.</summary>
-    public async ValueTask<string> ShownAsync(ChangeContext context, FormEntry entry, string text)
+    public async ValueTask<string> ShownAsync(Visit visit, FormEntry entry, string text)
     {
         if (entry.Field.Secret)
             return "(secret)";
@@ -129,7 +130,7 @@ internal sealed class FormMaker(QueryRunner queries)
             return text == "true" ? "Yes" : "No";
         if (entry.Reference is not { } reference || reference.KeyOf(text) is not { } key)
             return NumberText.Shown(entry.Field, text);
-        return await LabelAsync(context, reference, key) ?? "not available";
+        return await LabelAsync(visit, reference, key) ?? "not available";
     }
 
     /// <summary>What a new record's form begins with.</summary>
@@ -179,7 +180,7 @@ internal sealed class FormMaker(QueryRunner queries)
     }
 
     private async ValueTask<(List<FormOption> Options, string? Note, bool IsSearched)> ReferencesAsync(
-        ChangeContext context,
+        Visit visit,
         bool isRequired,
         ReferenceChoices reference,
         string text,
@@ -188,7 +189,7 @@ internal sealed class FormMaker(QueryRunner queries)
         TypedValue[] given
     )
     {
-        var rows = await RunAsync(context, reference.All, given);
+        var rows = await RunAsync(visit, reference.All, given);
         var options = new List<FormOption>();
         if (!isRequired || text.Length == 0)
             options.Add(new FormOption("", isRequired ? "Please choose" : "—", text.Length == 0));
@@ -202,7 +203,7 @@ internal sealed class FormMaker(QueryRunner queries)
 
         if (text.Length > 0)
         {
-            var label = reference.KeyOf(text) is { } key ? await LabelAsync(context, reference, key) : null;
+            var label = reference.KeyOf(text) is { } key ? await LabelAsync(visit, reference, key) : null;
             if (label is not null)
                 options.Add(new FormOption(text, label, true));
             else if (isThere)
@@ -211,13 +212,13 @@ internal sealed class FormMaker(QueryRunner queries)
 
         return (
             options,
-            string.IsNullOrEmpty(search) ? null : await SearchAsync(context, reference, search, text, options, given),
+            string.IsNullOrEmpty(search) ? null : await SearchAsync(visit, reference, search, text, options, given),
             true
         );
     }
 
     private async ValueTask<string> SearchAsync(
-        ChangeContext context,
+        Visit visit,
         ReferenceChoices reference,
         string search,
         string text,
@@ -229,13 +230,13 @@ internal sealed class FormMaker(QueryRunner queries)
         var more = false;
         if (reference.Found is { } found && search.Length <= 200)
         {
-            var rows = await RunAsync(context, found, [new TypedValue.Text(search), .. given]);
+            var rows = await RunAsync(visit, found, [new TypedValue.Text(search), .. given]);
             more = rows.Count > ReferenceChoices.MostFound;
             Add(reference, rows, ReferenceChoices.MostFound, text, options);
         }
 
         if (reference.KeyOf(search) is { } key)
-            Add(reference, await RunAsync(context, reference.One, key), 1, text, options);
+            Add(reference, await RunAsync(visit, reference.One, key), 1, text, options);
         var count = options.Count - before;
         return more ? $"More than {ReferenceChoices.MostFound} found; here are the first. Write more of the name to see fewer."
             : count == 0 ? $"Nothing else was found for “{search}”."
@@ -250,9 +251,9 @@ internal sealed class FormMaker(QueryRunner queries)
                 options.Add(new FormOption(value, label, value == text));
     }
 
-    private async ValueTask<string?> LabelAsync(ChangeContext context, ReferenceChoices reference, TypedValue[] key)
+    private async ValueTask<string?> LabelAsync(Visit visit, ReferenceChoices reference, TypedValue[] key)
     {
-        var rows = await RunAsync(context, reference.One, key);
+        var rows = await RunAsync(visit, reference.One, key);
         if (rows.Count == 0 || !reference.Is(rows[0], key))
             return null;
         using var buffer = new Utf8Buffer(64);
@@ -260,10 +261,10 @@ internal sealed class FormMaker(QueryRunner queries)
         return buffer.ToString();
     }
 
-    private async ValueTask<RowBlock> RunAsync(ChangeContext context, IPreparedQuery query, IReadOnlyList<TypedValue> arguments)
+    private async ValueTask<RowBlock> RunAsync(Visit visit, IPreparedQuery query, IReadOnlyList<TypedValue> arguments)
     {
-        var rows = context.Loans.Lend(query.Width);
-        await queries.RunAsync(query, arguments, rows, context.Trace, context.Cancellation);
+        var rows = visit.Rows.Lend(query.Width);
+        await queries.RunAsync(query, arguments, rows, visit.Trace, visit.Cancellation);
         return rows;
     }
 

@@ -1,4 +1,3 @@
-using Jexa.Core.Addresses;
 using Jexa.Core.Edits;
 using Jexa.Core.Keys;
 using Jexa.Core.Plans;
@@ -20,40 +19,37 @@ internal sealed class NewVisit(FormMaker forms, SaveSteps saving)
         public PlainLink? Back { get; set; }
     }
 
-    public async ValueTask<Answer> RunAsync(ChangeContext context, NewPage page, PageHead asked)
+    public async ValueTask<Answer> RunAsync(Visit visit, NewPage page)
     {
-        var request = context.Request;
-        var named = Read(context, page, asked);
+        var request = visit.Request;
+        var named = Read(visit, page);
         if (named.Refused is { } refused)
             return refused;
         var draft =
             request.IsSafe ? new Draft(page.Form)
             : request.Sent.Json is { } json ? Draft.OfJson(page.Form, json)
             : Draft.OfForm(page.Form, request.Sent);
-        if (await ParentsAsync(context, page, named, draft) is { } unknown)
+        if (await ParentsAsync(visit, page, named, draft) is { } unknown)
             return unknown;
         if (request.IsSafe)
-            return await FormAsync(context, page, named, draft, new Outcome.Shown(), 200, null, null);
+            return await FormAsync(visit, page, named, draft, new Outcome.Shown(), 200, null, null);
         return request.Sent.Json is null
-            ? await PostAsync(context, page, named, draft)
-            : await PostJsonAsync(context, page, named, draft);
+            ? await PostAsync(visit, page, named, draft)
+            : await PostJsonAsync(visit, page, named, draft);
     }
 
-    private static Named Read(ChangeContext context, NewPage page, PageHead asked)
+    private static Named Read(Visit visit, NewPage page)
     {
-        var (site, request, trace) = (context.Site, context.Request, context.Trace);
+        var (site, request, trace) = (visit.Site, visit.Request, visit.Trace);
         var texts = new string?[page.Parameters.Count];
         var values = new TypedValue?[texts.Length];
         Answer? refused = null;
-        var canonical = asked == page.Head;
+        var canonical = visit.Asked == page.Head;
         for (var i = 0; i < texts.Length; i++)
         {
             var parameter = page.Parameters[i];
-            var raw = ParameterReader.Read(request.Target, asked.Find(parameter.Name));
-            var reading =
-                raw.Fault != KeyFault.None ? KeyReading.Failed(raw.Fault)
-                : string.IsNullOrEmpty(raw.Text) ? default
-                : parameter.Key.Read(raw.Text);
+            var raw = ParameterReader.Read(request.Target, visit.Asked.Find(parameter.Name));
+            var reading = ParameterReader.Value(raw, parameter.Key);
             trace.Add(new TracedParameter(parameter.Name, raw.Text, reading));
             if (reading.Fault != KeyFault.None)
                 refused ??= Answer.Of(
@@ -61,52 +57,54 @@ internal sealed class NewVisit(FormMaker forms, SaveSteps saving)
                     Messages.MalformedNew(site, page, parameter, raw, reading.Fault)
                 );
             else if (reading.Value is null && parameter.Required)
-                refused ??=
-                    request.IsSafe && !request.WantsJson && page.MissingPage is { AddressWithoutParameters: { } alone }
-                        ? new Answer(
-                            new Outcome.Missing(parameter.Name),
-                            302,
-                            null,
-                            AddressQuery.With(alone, ParameterReader.Lacking, $"{page.Name}.{parameter.Name}")
-                        )
-                        : Answer.Of(
-                            new Outcome.Missing(parameter.Name),
-                            Messages.MissingNew(site, page, parameter, request.WantsJson ? 400 : 404)
-                        );
+                refused ??= Missing(visit, page, parameter);
             else if (reading.Value is { } value)
                 (values[i], texts[i], canonical) = (value, parameter.Key.Write(value), canonical && reading.IsCanonical);
         }
 
         foreach (var pair in request.Target.Query)
-            if (!asked.Template.QueryParameters.Contains(pair.Name))
+            if (!visit.Asked.Template.QueryParameters.Contains(pair.Name))
                 trace.AddIgnored(pair.Name);
         trace.End(VisitStep.Parse);
         if (refused is null && !canonical && request.IsSafe)
         {
             trace.Why =
-                asked == page.Head ? "The parameters are values, but not in their canonical spelling." : VisitTrace.FormerPath;
+                visit.Asked == page.Head
+                    ? "The parameters are values, but not in their canonical spelling."
+                    : VisitTrace.FormerPath;
             refused = new Answer(new Outcome.NotCanonical(), 301, null, Address(page, texts));
         }
 
         return new Named(texts, values, refused);
     }
 
+    private static Answer Missing(Visit visit, NewPage page, PageParameter parameter)
+    {
+        var outcome = new Outcome.Missing(parameter.Name);
+        return visit.Request is { IsSafe: true, Reader: Reader.Person } && page.MissingPage is { } list
+            ? MissingParameters.LeadTo(list, page, outcome)
+            : Answer.Of(
+                outcome,
+                Messages.MissingNew(visit.Site, page, parameter, MissingParameters.StatusFor(visit.Request, null))
+            );
+    }
+
     /// <summary>The records that the address names must be there; they then decide their fields.</summary>
-    private async ValueTask<Answer?> ParentsAsync(ChangeContext context, NewPage page, Named named, Draft draft)
+    private async ValueTask<Answer?> ParentsAsync(Visit visit, NewPage page, Named named, Draft draft)
     {
         foreach (var parent in page.Parents)
         {
             if (parent.Parameters.Any(number => named.Values[number] is null))
                 continue;
             var keys = parent.Parameters.Select(number => named.Values[number]!).ToArray();
-            var rows = context.Loans.Lend(parent.Lookup.Load.Width);
-            await saving.Plainly(context)(parent.Lookup.Load, keys, rows);
-            context.Trace.End(VisitStep.Load);
+            var rows = visit.Rows.Lend(parent.Lookup.Load.Width);
+            await saving.Plainly(visit)(parent.Lookup.Load, keys, rows);
+            visit.Trace.End(VisitStep.Load);
             var decision = Loading.Decide(parent.Lookup, rows, keys);
             if (decision.Outcome is not Outcome.Found)
             {
-                context.Trace.Why = $"The {parent.Record.One} that the address names: {decision.Why}";
-                if (decision.Outcome is Outcome.NotCanonical && context.Request.IsSafe)
+                visit.Trace.Why = $"The {parent.Record.One} that the address names: {decision.Why}";
+                if (decision.Outcome is Outcome.NotCanonical && visit.Request.IsSafe)
                 {
                     var exact = Loading.KeyOf(parent.Lookup, rows[decision.Row]);
                     for (var i = 0; i < exact.Length; i++)
@@ -116,7 +114,7 @@ internal sealed class NewVisit(FormMaker forms, SaveSteps saving)
 
                 return Answer.Of(
                     decision.Outcome is Outcome.NotCanonical ? new Outcome.Unknown() : decision.Outcome,
-                    Messages.UnknownParentOfNew(context.Site, page, parent, named.Texts, decision.Outcome is Outcome.Ambiguous)
+                    Messages.UnknownParentOfNew(visit.Site, page, parent, named.Texts, decision.Outcome is Outcome.Ambiguous)
                 );
             }
 
@@ -144,16 +142,16 @@ internal sealed class NewVisit(FormMaker forms, SaveSteps saving)
         return null;
     }
 
-    private async ValueTask<Answer> PostAsync(ChangeContext context, NewPage page, Named named, Draft draft)
+    private async ValueTask<Answer> PostAsync(Visit visit, NewPage page, Named named, Draft draft)
     {
-        var (contract, fault) = saving.Open(context, page, [.. named.Texts.Select(text => text ?? "")]);
+        var (contract, fault) = saving.Open(visit, page, [.. named.Texts.Select(text => text ?? "")]);
         if (fault != ContractFault.None)
         {
-            context.Trace.Why = $"The form's contract cannot be taken: {fault}.";
+            visit.Trace.Why = $"The form's contract cannot be taken: {fault}.";
             if (fault == ContractFault.OtherRecord)
-                return Answer.Of(new Outcome.Untrusted(), Messages.Untrusted(context.Site, page, fault.Said()));
+                return Answer.Of(new Outcome.Untrusted(), Messages.Untrusted(visit.Site, page, fault.Said()));
             return await FormAsync(
-                context,
+                visit,
                 page,
                 named,
                 draft,
@@ -167,15 +165,15 @@ internal sealed class NewVisit(FormMaker forms, SaveSteps saving)
             );
         }
 
-        if (await SpentAsync(context, page, named, draft, contract!, awaitIt: false) is { } spent)
+        if (await SpentAsync(visit, page, named, draft, contract!, awaitIt: false) is { } spent)
             return spent;
         if (draft.OnlyAsks)
-            return await FormAsync(context, page, named, draft, new Outcome.Shown(), 200, null, contract);
-        return await SaveAsync(context, page, named, draft, contract, contract!.Token);
+            return await FormAsync(visit, page, named, draft, new Outcome.Shown(), 200, null, contract);
+        return await SaveAsync(visit, page, named, draft, contract, contract!.Token);
     }
 
     private async ValueTask<Answer?> SpentAsync(
-        ChangeContext context,
+        Visit visit,
         NewPage page,
         Named named,
         Draft draft,
@@ -183,16 +181,16 @@ internal sealed class NewVisit(FormMaker forms, SaveSteps saving)
         bool awaitIt
     )
     {
-        if (await saving.FindAsync(contract.Token, awaitIt, context.Cancellation) is not { } used)
+        if (await saving.FindAsync(contract.Token, awaitIt, visit.Cancellation) is not { } used)
             return null;
-        if (used.What.Digest == context.Request.Sent.Digest && used.State == ChangeState.Made)
-            return SaveSteps.Again(context, used);
+        if (used.What.Digest == visit.Request.Sent.Digest && used.State == ChangeState.Made)
+            return SaveSteps.Again(visit, used);
         if (used.State == ChangeState.Intended)
             return null;
         if (used.State == ChangeState.Undetermined)
-            return await FormAsync(context, page, named, draft, new Outcome.Spent(), 409, SaveSteps.Undetermined, null);
+            return await FormAsync(visit, page, named, draft, new Outcome.Spent(), 409, SaveSteps.Undetermined, null);
         return await FormAsync(
-            context,
+            visit,
             page,
             named,
             draft,
@@ -204,20 +202,20 @@ internal sealed class NewVisit(FormMaker forms, SaveSteps saving)
         );
     }
 
-    private async ValueTask<Answer> PostJsonAsync(ChangeContext context, NewPage page, Named named, Draft draft)
+    private async ValueTask<Answer> PostJsonAsync(Visit visit, NewPage page, Named named, Draft draft)
     {
         foreach (var entry in page.Form.Entries)
             if (draft.TextOf(entry.Name) is null && draft.FaultsOf(entry.Name).Count == 0)
                 draft.Set(entry.Name, forms.Beginning(entry.Field));
         if (draft.Strays.Count == 0)
-            return await SaveAsync(context, page, named, draft, null, FormContract.NewToken());
+            return await SaveAsync(visit, page, named, draft, null, FormContract.NewToken());
         var proposals = draft.Propose(null);
-        await DraftChecks.RunAsync(draft, proposals, _ => null, null, saving.Plainly(context), context.Loans);
-        return await FormAsync(context, page, named, draft, new Outcome.Invalid(), 422, null, null);
+        await DraftChecks.RunAsync(draft, proposals, _ => null, null, saving.Plainly(visit), visit.Rows);
+        return await FormAsync(visit, page, named, draft, new Outcome.Invalid(), 422, null, null);
     }
 
     private async ValueTask<Answer> SaveAsync(
-        ChangeContext context,
+        Visit visit,
         NewPage page,
         Named named,
         Draft draft,
@@ -239,17 +237,17 @@ internal sealed class NewVisit(FormMaker forms, SaveSteps saving)
                     proposals,
                     field => fixedValues.GetValueOrDefault(field.Name),
                     null,
-                    saving.Plainly(context),
-                    context.Loans
+                    saving.Plainly(visit),
+                    visit.Rows
                 );
-                return await FormAsync(context, page, named, draft, new Outcome.Invalid(), 422, null, contract);
+                return await FormAsync(visit, page, named, draft, new Outcome.Invalid(), 422, null, contract);
             }
 
-            await using var session = await page.Changes.Record.Source.BeginWriteAsync(context.Cancellation);
-            if (contract is not null && await saving.IsUsedAsync(session, token, context.Cancellation))
+            await using var session = await page.Changes.Record.Source.BeginWriteAsync(visit.Cancellation);
+            if (contract is not null && await saving.IsUsedAsync(session, token, visit.Cancellation))
             {
                 await session.DisposeAsync();
-                return await SpentAsync(context, page, named, draft, contract, awaitIt: true) ?? EditVisit.Busy(context, page);
+                return await SpentAsync(visit, page, named, draft, contract, awaitIt: true) ?? EditVisit.Busy(visit, page);
             }
 
             var values = await DraftChecks.RunAsync(
@@ -257,13 +255,13 @@ internal sealed class NewVisit(FormMaker forms, SaveSteps saving)
                 proposals,
                 field => fixedValues.GetValueOrDefault(field.Name),
                 null,
-                saving.Within(session, context),
-                context.Loans
+                saving.Within(session, visit),
+                visit.Rows
             );
             if (draft.HasFaults)
             {
                 await session.DisposeAsync();
-                return await FormAsync(context, page, named, draft, new Outcome.Invalid(), 422, null, contract);
+                return await FormAsync(visit, page, named, draft, new Outcome.Invalid(), 422, null, contract);
             }
 
             values.AddRange(fixedValues.Select(pair => new ColumnValue(page.Record!.Find(pair.Key)!.Column.Name, pair.Value)));
@@ -281,23 +279,23 @@ internal sealed class NewVisit(FormMaker forms, SaveSteps saving)
             );
             var made = await saving.Maker.MakeAsync(
                 session,
-                new WantedChange(page.Changes, page.Name, ChangeKind.Added, write, null, token, context.Request.Sent.Digest),
-                context.Trace,
-                context.Loans,
-                context.Cancellation
+                new WantedChange(page.Changes, page.Name, ChangeKind.Added, write, null, token, visit.Request.Sent.Digest),
+                visit.Trace,
+                visit.Rows,
+                visit.Cancellation
             );
             if (made is null)
             {
                 await session.DisposeAsync();
-                return EditVisit.Busy(context, page);
+                return EditVisit.Busy(visit, page);
             }
 
-            context.Trace.Why = "The record was made.";
+            visit.Trace.Why = "The record was made.";
             return contract is null
                 ? new Answer(
                     new Outcome.Saved(),
                     201,
-                    new SavedView(context.Site.Frame, page.Name, made.Id, made.Location),
+                    new SavedView(visit.Site.Frame, page.Name, made.Id, made.Location),
                     made.Location
                 )
                 : SaveSteps.Led(
@@ -308,15 +306,15 @@ internal sealed class NewVisit(FormMaker forms, SaveSteps saving)
         }
         catch (RefusedException refusal)
         {
-            context.Trace.Why = refusal.Message;
+            visit.Trace.Why = refusal.Message;
             DraftChecks.Explain(draft, refusal, page.Record!, null);
-            return await FormAsync(context, page, named, draft, new Outcome.Refused(), 409, null, contract);
+            return await FormAsync(visit, page, named, draft, new Outcome.Refused(), 409, null, contract);
         }
         catch (SourceException trouble) when (trouble.Trouble != SourceTrouble.Failed && contract is not null)
         {
-            context.Trace.Why = trouble.Message;
+            visit.Trace.Why = trouble.Message;
             return await FormAsync(
-                context,
+                visit,
                 page,
                 named,
                 draft,
@@ -342,7 +340,7 @@ internal sealed class NewVisit(FormMaker forms, SaveSteps saving)
     }
 
     private async ValueTask<Answer> FormAsync(
-        ChangeContext context,
+        Visit visit,
         NewPage page,
         Named named,
         Draft draft,
@@ -352,8 +350,8 @@ internal sealed class NewVisit(FormMaker forms, SaveSteps saving)
         FormContract? contract
     )
     {
-        var json = context.Request.WantsJson;
-        var inputs = await forms.InputsAsync(context, draft, null);
+        var json = visit.Request.Reader == Reader.Program;
+        var inputs = await forms.InputsAsync(visit, draft, null);
         string[] ids = [.. named.Texts.Select(text => text ?? "")];
         if (!json)
             contract = contract is null
@@ -361,7 +359,7 @@ internal sealed class NewVisit(FormMaker forms, SaveSteps saving)
                     FormContract.NewToken(),
                     page.Name,
                     ids,
-                    context.Visitor,
+                    visit.Visitor,
                     saving.Now,
                     new Dictionary<string, TypedValue>(),
                     "",
@@ -369,11 +367,11 @@ internal sealed class NewVisit(FormMaker forms, SaveSteps saving)
                 )
                 : contract with
                 {
-                    Visitor = context.Visitor,
+                    Visitor = visit.Visitor,
                 };
         var cancel = (page.Cancel ?? named.Back) is { } way ? way with { Text = "Do not add it" } : null;
         var view = new FormView(
-            context.Site.Frame,
+            visit.Site.Frame,
             page.Name,
             outcome.PublicWord,
             status,
@@ -394,7 +392,7 @@ internal sealed class NewVisit(FormMaker forms, SaveSteps saving)
         {
             Strays = draft.Strays,
         };
-        return context.Form(outcome, status, view);
+        return visit.Form(outcome, status, view);
     }
 
     private static string Address(NewPage page, string?[] texts) =>

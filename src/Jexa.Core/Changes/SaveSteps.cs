@@ -26,30 +26,30 @@ internal sealed class SaveSteps(QueryRunner queries, EditServices editing, Chang
 
     public ChangeMaker Maker => maker;
 
-    public QueryRun Plainly(ChangeContext context) =>
-        (query, arguments, rows) => queries.RunAsync(query, arguments, rows, context.Trace, context.Cancellation);
+    public QueryRun Plainly(Visit visit) => (query, arguments, rows) => queries.RunAsync(query, arguments, rows, visit);
 
     /// <summary>Runs queries within a change's transaction.</summary>
-    public QueryRun Within(IWriteSession session, ChangeContext context) =>
+    public QueryRun Within(IWriteSession session, Visit visit) =>
         async (query, arguments, rows) =>
         {
             var started = queries.Clock.GetTimestamp();
-            await session.RunAsync(query, arguments, rows, context.Cancellation);
-            context.Trace.Add(query, arguments, rows, rows.Count, started);
+            await session.RunAsync(query, arguments, rows, visit.Cancellation);
+            visit.Trace.Add(query, arguments, rows, rows.Count, started);
         };
 
     /// <summary>Reads the record that a change is about, so that nobody else changes it before this transaction ends.</summary>
     public async ValueTask LockAsync(
         IWriteSession session,
-        ChangeContext context,
         IPreparedQuery query,
         IReadOnlyList<Values.TypedValue> arguments,
-        Values.RowBlock rows
+        Values.RowBlock rows,
+        VisitTrace trace,
+        CancellationToken cancellation
     )
     {
         var started = queries.Clock.GetTimestamp();
-        await session.LockAsync(query, arguments, rows, context.Cancellation);
-        context.Trace.Add(query, arguments, rows, rows.Count, started);
+        await session.LockAsync(query, arguments, rows, cancellation);
+        trace.Add(query, arguments, rows, rows.Count, started);
     }
 
     /// <summary>
@@ -57,17 +57,16 @@ internal sealed class SaveSteps(QueryRunner queries, EditServices editing, Chang
     /// </summary>
     /// <param name="ids">The ID texts that the address gives, and those it stands for now.</param>
     public (FormContract? Contract, ContractFault Fault) Open(
-        ChangeContext context,
+        Visit visit,
         Page page,
         params IReadOnlyList<IReadOnlyList<string>> ids
     )
     {
-        var contract = FormContract.Open(Seal, context.Request.Sent.One(SentForm.Contract) ?? "");
+        var contract = FormContract.Open(Seal, visit.Request.Sent.One(SentForm.Contract) ?? "");
         return contract is null ? (null, ContractFault.Unknown)
             : contract.Page != page.Name || !ids.Any(texts => texts.SequenceEqual(contract.Ids))
                 ? (contract, ContractFault.OtherRecord)
-            : context.Request.Visitor is null || contract.Visitor != context.Request.Visitor
-                ? (contract, ContractFault.OtherVisitor)
+            : visit.Request.Visitor is null || contract.Visitor != visit.Request.Visitor ? (contract, ContractFault.OtherVisitor)
             : Now - contract.MadeAt > FormContract.Lifetime ? (contract, ContractFault.Expired)
             : (contract, ContractFault.None);
     }
@@ -103,20 +102,20 @@ internal sealed class SaveSteps(QueryRunner queries, EditServices editing, Chang
     }
 
     /// <summary>The answer to a form that was sent before, with the same content: it leads to what the first one made.</summary>
-    public static Answer Again(ChangeContext context, LoggedChange made)
+    public static Answer Again(Visit visit, LoggedChange made)
     {
-        context.Trace.Why = $"The form was sent before, and is change {made.Number}.";
+        visit.Trace.Why = $"The form was sent before, and is change {made.Number}.";
         return new Answer(new Outcome.Spent(), 303, null, made.What.Location);
     }
 
     /// <summary>The answer to a program whose change is for another version than the record has.</summary>
-    public static Answer Stale(ChangeContext context, Page page)
+    public static Answer Stale(Visit visit, Page page)
     {
-        context.Trace.Why = "If-Match names another version than the record has.";
+        visit.Trace.Why = "If-Match names another version than the record has.";
         return Answer.Of(
             new Outcome.Conflict(),
             new Views.MessageView(
-                context.Site.Frame,
+                visit.Site.Frame,
                 page.Name,
                 "conflict",
                 412,
@@ -130,13 +129,13 @@ internal sealed class SaveSteps(QueryRunner queries, EditServices editing, Chang
     }
 
     /// <summary>The answer to a program that does not say which version its change is for.</summary>
-    public static Answer WhichVersion(ChangeContext context, Page page)
+    public static Answer WhichVersion(Visit visit, Page page)
     {
-        context.Trace.Why = "There is no If-Match: a change must say which version it is for.";
+        visit.Trace.Why = "There is no If-Match: a change must say which version it is for.";
         return Answer.Of(
             new Outcome.Refused(),
             new Views.MessageView(
-                context.Site.Frame,
+                visit.Site.Frame,
                 page.Name,
                 "refused",
                 428,

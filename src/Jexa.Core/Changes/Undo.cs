@@ -53,13 +53,7 @@ public sealed class Undo
             if (Array.Exists(key, part => part is null))
                 return No($"{plan.Record.Name} has another key by now.");
             var rows = loans.Lend(plan.Reread.Width);
-            await _saving.LockAsync(
-                session,
-                new ChangeContext(site, Request, trace, loans, cancellation),
-                plan.Reread,
-                key!,
-                rows
-            );
+            await _saving.LockAsync(session, plan.Reread, key!, rows, trace, cancellation);
             var (write, before, why) = Reversed(plan, change, rows, key!);
             if (write is null)
                 return No(why!);
@@ -95,9 +89,6 @@ public sealed class Undo
             );
         }
     }
-
-    private static VisitRequest Request { get; } =
-        new("POST", Addresses.RequestTarget.Read("/"), true, Principal.Anonymous.Value);
 
     private static UndoResult No(string why) => new(null, why);
 

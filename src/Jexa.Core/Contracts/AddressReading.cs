@@ -1,8 +1,6 @@
 using Jexa.Core.Addresses;
 using Jexa.Core.Keys;
-using Jexa.Core.Lists;
 using Jexa.Core.Sites;
-using Jexa.Core.Values;
 using Jexa.Core.Visits;
 
 namespace Jexa.Core.Contracts;
@@ -32,21 +30,20 @@ public abstract record AddressReading
     public static AddressReading Of(Site site, string address)
     {
         var target = RequestTarget.Read(address, site.Frame.Mount);
-        if (target.Fault == TargetFault.OutsideMount || target.IsReserved)
-            return new NoPage();
-        if (target.Fault != TargetFault.None)
+        var match = PageMatch.Of(site, target, isSafe: true);
+        if (match.Kind == MatchKind.NoAddress)
             return new Malformed(null, null);
-        var depth = target.Segments.Length;
-        var pages = Served(site.Paths.Match(target, depth));
-        if (depth == 0 && pages.Count == 0)
-            return site.Home is { Head.AddressWithoutParameters: { } alone } home
-                ? new Meant(home, [.. home.Parameters.Select(_ => Array.Empty<string>())], false, alone)
-                : new NoPage();
-        var canonical = !target.Path.IsEmpty;
-        if (target.HasOneTrailingSlash && Served(site.Paths.Match(target, depth - 1)) is { Count: > 0 } slashless)
-            (pages, canonical) = (slashless, false);
+        if (match.Kind == MatchKind.Home)
+            return new Meant(
+                site.Home!,
+                [.. site.Home!.Parameters.Select(_ => Array.Empty<string>())],
+                false,
+                site.Home.Head.AddressWithoutParameters!
+            );
+        var pages = match.Kind is MatchKind.Page or MatchKind.TrailingSlash ? Served(match.Pages) : [];
         if (pages.Count == 0)
             return new NoPage();
+        var canonical = match.Kind == MatchKind.Page && !target.Path.IsEmpty;
         var chosen = ParameterReader.Choose(pages, target, out var rival);
         var asked = chosen.Head;
         var page = chosen is FormerPage former ? former.Now : chosen;
@@ -75,8 +72,8 @@ public abstract record AddressReading
 
         if (refused is not null)
             return refused;
-        if (MonthAlone(page, texts) is { } alone)
-            return new Malformed(page, alone);
+        if (ParameterReader.MonthAlone(page, number => texts[number].Count > 0) is >= 0 and var month)
+            return new Malformed(page, page.Parameters[month].Name);
 
         // What no address can carry was never given out.
         return page.Head.Builder.Build(texts) is { } address
@@ -91,12 +88,10 @@ public abstract record AddressReading
     )
     {
         var raw = ParameterReader.Read(target, place);
-        if (raw.Fault != KeyFault.None)
-            return ([], true, true);
-        if (string.IsNullOrEmpty(raw.Text))
-            return ([], false, raw.Text is null);
-        var reading = parameter.Key.Read(raw.Text);
-        return reading.Value is { } value ? ([parameter.Key.Write(value)], false, reading.IsCanonical) : ([], true, true);
+        var reading = ParameterReader.Value(raw, parameter.Key);
+        return reading.Fault != KeyFault.None ? ([], true, true)
+            : reading.Value is { } value ? ([parameter.Key.Write(value)], false, reading.IsCanonical)
+            : ([], false, raw.Text is null);
     }
 
     private static (IReadOnlyList<string> Texts, bool IsFault, bool IsCanonical) Many(
@@ -104,40 +99,9 @@ public abstract record AddressReading
         RequestTarget target
     )
     {
-        var values = new List<TypedValue>();
-        var canonical = true;
-        foreach (var pair in target.Query)
-        {
-            if (NearName.Is(pair.Name, parameter.Name))
-                return ([], true, true);
-            if (pair.Name != parameter.Name)
-                continue;
-            var reading =
-                pair.Value is null ? KeyReading.Failed(KeyFault.BadEncoding)
-                : pair.Value.Length == 0 ? default
-                : parameter.Key.Read(pair.Value);
-            if (values.Count == ListReader.MaxValues || reading.Fault != KeyFault.None)
-                return ([], true, true);
-            canonical &= reading.Value is not null && reading.IsCanonical && !values.Contains(reading.Value);
-            if (reading.Value is { } value && !values.Contains(value))
-                values.Add(value);
-        }
-
-        return ([.. values.Select(parameter.Key.Write)], false, canonical);
+        var many = ParameterReader.Many(target.Query, parameter, null);
+        return ([.. many.Values.Select(parameter.Key.Write)], many.Fault != KeyFault.None, many.IsCanonical);
     }
-
-    private static string? MonthAlone(Page page, IReadOnlyList<IReadOnlyList<string>> texts)
-    {
-        var month = page.Parameters.ToList().FindIndex(parameter => parameter.Key == DatePartKey.Month);
-        if (page is not ListPage || month < 0 || texts[month].Count == 0)
-            return null;
-        var year = YearOf(page, page.Parameters[month]);
-        return year >= 0 && texts[year].Count == 0 ? page.Parameters[month].Name : null;
-    }
-
-    /// <summary>The number of the parameter that is the year of a month's field; -1 where there is none.</summary>
-    public static int YearOf(Page page, PageParameter month) =>
-        page.Parameters.ToList().FindIndex(parameter => parameter.Key == DatePartKey.Year && parameter.Field == month.Field);
 
     private static IReadOnlyList<Page> Served(IReadOnlyList<Page> pages) =>
         pages.Any(page => page is WaitingPage) ? [.. pages.Where(page => page is not WaitingPage)] : pages;

@@ -3,6 +3,7 @@ using Jexa.Core.Keys;
 using Jexa.Core.Sites;
 using Jexa.Core.Values;
 using Jexa.Core.Views;
+using Jexa.Core.Visits;
 
 namespace Jexa.Core.Contracts;
 
@@ -78,7 +79,7 @@ public sealed record PageContract(
                 parameter,
                 ValueKind.Month,
                 [],
-                page is ListPage && AddressReading.YearOf(page, parameter) is var year and >= 0
+                page is ListPage && ParameterReader.YearOf(page, parameter) is var year and >= 0
                     ? page.Parameters[year].Name
                     : null
             ),

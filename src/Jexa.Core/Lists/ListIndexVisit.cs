@@ -23,12 +23,7 @@ internal sealed class ListIndexVisit(QueryRunner queries)
     private readonly ConditionalWeakTable<ListPage, StrongBox<(Total Total, long At)>> _counted = [];
 
     /// <param name="find">Words that must stand in a list's name; empty for all lists.</param>
-    public async ValueTask<IReadOnlyList<ListGroup>> RunAsync(
-        TextPage page,
-        string find,
-        VisitTrace trace,
-        CancellationToken cancellation
-    )
+    public async ValueTask<IReadOnlyList<ListGroup>> RunAsync(Visit visit, TextPage page, string find)
     {
         var words = find.Split(' ', StringSplitOptions.RemoveEmptyEntries);
         var started = queries.Clock.GetTimestamp();
@@ -47,7 +42,7 @@ internal sealed class ListIndexVisit(QueryRunner queries)
                     _counted.TryGetValue(list, out var kept) && queries.Clock.GetElapsedTime(kept.Value.At) < KeptFor
                         ? kept.Value.Total
                     : queries.Clock.GetElapsedTime(started) < Most && !away.Contains(list.Record!.SourceName)
-                        ? await CountAsync(list, away, trace, cancellation)
+                        ? await CountAsync(visit, list, away)
                     : null;
                 shown.Add(new ListEntry(new PlainLink(list.Name, list.Head.Heading, list.Head.OpenAddress!), total));
             }
@@ -59,19 +54,13 @@ internal sealed class ListIndexVisit(QueryRunner queries)
         return groups;
     }
 
-    private async ValueTask<Total?> CountAsync(
-        ListPage list,
-        HashSet<string> away,
-        VisitTrace trace,
-        CancellationToken cancellation
-    )
+    private async ValueTask<Total?> CountAsync(Visit visit, ListPage list, HashSet<string> away)
     {
         try
         {
-            using var loans = queries.Begin();
-            var rows = loans.Lend(1);
+            var rows = visit.Rows.Lend(1);
             var query = list.Plan.For(new ListRequest(ParameterValues.NoneOf(list.Parameters.Count), [], null, list.Size));
-            if (!await _budget.RunAsync(list.Record!, new WindowQuery(query.Count, query.Arguments), rows, trace, cancellation))
+            if (!await _budget.RunAsync(list.Record!, new WindowQuery(query.Count, query.Arguments), rows, visit))
                 return null;
             var total = Total.Of(rows[0][0].Integer, list.Plan.CountLimit);
             _counted.AddOrUpdate(list, new StrongBox<(Total, long)>((total, queries.Clock.GetTimestamp())));

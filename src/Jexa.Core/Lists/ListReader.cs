@@ -12,9 +12,6 @@ namespace Jexa.Core.Lists;
 /// </summary>
 internal static class ListReader
 {
-    /// <summary>Values of one parameter that may be given several times.</summary>
-    public const int MaxValues = 50;
-
     private const int MaxFind = 200;
 
     /// <param name="rawOf">The text of a parameter that is in the path; query parameters are read from the pairs.</param>
@@ -94,10 +91,7 @@ internal static class ListReader
         if (parameter.Many)
             return ReadMany(parameter, pairs, trace);
         var raw = parameter.Segment < 0 ? ParameterReader.FromQuery(pairs, parameter.Name) : rawOf(parameter);
-        var reading =
-            raw.Fault != KeyFault.None ? KeyReading.Failed(raw.Fault)
-            : string.IsNullOrEmpty(raw.Text) ? default
-            : parameter.Key.Read(raw.Text);
+        var reading = ParameterReader.Value(raw, parameter.Key);
         if (raw.Text is not null || raw.Fault != KeyFault.None || parameter.Required)
             trace?.Add(new TracedParameter(parameter.Name, raw.Text, reading));
         if (reading.Fault != KeyFault.None)
@@ -117,54 +111,24 @@ internal static class ListReader
         VisitTrace? trace
     )
     {
-        var values = new List<TypedValue>();
-        var canonical = true;
-        foreach (var pair in pairs)
-        {
-            if (NearName.Is(pair.Name, parameter.Name))
-                return ([], new ListFault(parameter.Name, pair.Name, KeyFault.OtherName), true);
-            if (pair.Name != parameter.Name)
-                continue;
-            var reading =
-                pair.Value is null ? KeyReading.Failed(KeyFault.BadEncoding)
-                : pair.Value.Length == 0 ? default
-                : parameter.Key.Read(pair.Value);
-            if (values.Count == MaxValues)
-                reading = KeyReading.Failed(KeyFault.TooMany);
-            trace?.Add(new TracedParameter(parameter.Name, pair.Value, reading));
-            if (reading.Fault != KeyFault.None)
-                return ([], new ListFault(parameter.Name, pair.Value, reading.Fault), true);
-            if (reading.Value is not { } value || values.Contains(value))
-            {
-                canonical = false;
-                continue;
-            }
-
-            values.Add(value);
-            canonical &= reading.IsCanonical;
-        }
-
-        return values.Count == 0 && parameter.Required
-            ? ([], new ListFault(parameter.Name, null, KeyFault.None, IsMissing: true), true)
-            : (values, null, canonical);
+        var many = ParameterReader.Many(pairs, parameter, trace);
+        return many.Fault != KeyFault.None ? ([], new ListFault(parameter.Name, many.Raw, many.Fault), true)
+            : many.Values.Count == 0 && parameter.Required
+                ? ([], new ListFault(parameter.Name, null, KeyFault.None, IsMissing: true), true)
+            : (many.Values, null, many.IsCanonical);
     }
 
     /// <summary>A month whose year is not given says nothing.</summary>
     private static ListFault? MonthAlone(ListPage page, IReadOnlyList<IReadOnlyList<TypedValue>> values)
     {
-        var month = page.Parameters.ToList().FindIndex(parameter => parameter.Key == DatePartKey.Month);
-        if (month < 0 || values[month].Count == 0)
-            return null;
-        var year = page
-            .Parameters.ToList()
-            .FindIndex(parameter => parameter.Key == DatePartKey.Year && parameter.Field == page.Parameters[month].Field);
-        return year >= 0 && values[year].Count == 0
-            ? new ListFault(
+        var month = ParameterReader.MonthAlone(page, number => values[number].Count > 0);
+        return month < 0
+            ? null
+            : new ListFault(
                 page.Parameters[month].Name,
                 page.Parameters[month].Key.Write(values[month][0]),
                 KeyFault.MonthWithoutYear
-            )
-            : null;
+            );
     }
 
     /// <summary>The text of a control; null if the address does not have it, or it is empty, as forms send it.</summary>

@@ -15,15 +15,9 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
     private readonly PartBudget _budget = new(queries);
     private readonly ConditionalWeakTable<ListPage, ListControls> _plainControls = [];
 
-    public async ValueTask<Answer> RunAsync(
-        Site site,
-        ListPage page,
-        VisitRequest request,
-        VisitTrace trace,
-        CancellationToken cancellation
-    )
+    public async ValueTask<Answer> RunAsync(Visit visit, ListPage page)
     {
-        var target = request.Target;
+        var (target, trace) = (visit.Target, visit.Trace);
         var (ask, fault) = ListReader.Read(
             page,
             target.Query,
@@ -31,6 +25,32 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
             cursors,
             trace
         );
+        NoteIgnored(page, target, trace);
+        trace.End(VisitStep.Parse);
+        if (fault is not null)
+            return Refused(visit, page, fault);
+        if (!ask!.IsCanonical)
+        {
+            trace.Why = "The list is asked for in another spelling than the canonical one, or by controls that say nothing.";
+            return Canonical(ask, target);
+        }
+
+        var parents = new Row?[page.Parents.Count];
+        for (var i = 0; i < parents.Length; i++)
+        {
+            var (row, refused) = await ParentAsync(visit, ask, page.Parents[i]);
+            if (refused is not null)
+                return refused;
+            parents[i] = row;
+        }
+
+        var view = await ViewAsync(visit, ask, parents, Notice(visit.Site, page, target));
+        trace.End(VisitStep.Decide);
+        return new Answer(new Outcome.Listed(), 200, view);
+    }
+
+    private static void NoteIgnored(ListPage page, RequestTarget target, VisitTrace trace)
+    {
         foreach (var pair in target.Query)
             if (
                 !page.Head.Template.QueryParameters.Contains(pair.Name)
@@ -38,89 +58,64 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
                 && pair.Name != ParameterReader.Lacking
             )
                 trace.AddIgnored(pair.Name);
-        trace.End(VisitStep.Parse);
-        if (fault is not null)
-            return Refused(site, page, fault, request);
-        if (!ask!.IsCanonical)
-        {
-            trace.Why = "The list is asked for in another spelling than the canonical one, or by controls that say nothing.";
-            return Canonical(ask, target);
-        }
-
-        var loans = queries.Begin();
-        try
-        {
-            var parents = new Row?[page.Parents.Count];
-            for (var i = 0; i < parents.Length; i++)
-            {
-                if (
-                    await ParentAsync(site, ask, page.Parents[i], target, loans, trace, cancellation) is var (row, refused)
-                    && refused is not null
-                )
-                    return refused;
-                parents[i] = row;
-            }
-
-            var view = await ViewAsync(site, ask, parents, Notice(site, page, target), loans, trace, cancellation);
-            trace.End(VisitStep.Decide);
-            var answer = new Answer(new Outcome.Listed(), 200, view) { Rows = loans };
-            loans = null;
-            return answer;
-        }
-        finally
-        {
-            loans?.Dispose();
-        }
     }
 
     /// <summary>One window of a list, as it stands on its own page or beside a record.</summary>
     /// <param name="parents">The rows of the records that its parameters name, null if they are absent; empty beside a
     /// record.</param>
-    public async ValueTask<ListView> ViewAsync(
-        Site site,
-        ListAsk ask,
-        Row?[] parents,
-        string? notice,
-        RowLoans loans,
-        VisitTrace trace,
-        CancellationToken cancellation
-    )
+    public async ValueTask<ListView> ViewAsync(Visit visit, ListAsk ask, Row?[] parents, string? notice)
     {
         var page = ask.Page;
         var query = ask.Query;
-        var counted = loans.Lend(1);
-        var isCounted = await _budget.RunAsync(
-            page.Record!,
-            new WindowQuery(query.Count, query.Arguments),
-            counted,
-            trace,
-            cancellation
-        );
-        var total = isCounted ? Total.Of(counted[0][0].Integer, page.Plan.CountLimit) : default;
-        var rows = loans.Lend(query.Windows.Width);
+        var counted = visit.Rows.Lend(1);
+        var isCounted = await _budget.RunAsync(page.Record!, new WindowQuery(query.Count, query.Arguments), counted, visit);
+        var shown = await LoadAsync(visit, ask, isCounted ? Total.Of(counted[0][0].Integer, page.Plan.CountLimit) : null);
+        NoteUnlinked(page, shown.Rows);
+        var sides = parents.Length == page.Parents.Count ? await _sides.RunAsync(visit, ask) : [];
+        return new ListView(
+            visit.Site.Frame,
+            page.Name,
+            page.Shape,
+            Heading(ask, parents),
+            shown.Rows,
+            shown.Total,
+            shown.Rows.Count == 0 ? null : shown.From,
+            shown.Links,
+            shown.HasUnreachable,
+            notice,
+            ask.IsUnasked ? _plainControls.GetValue(page, _ => Controls(ask)) : Controls(ask),
+            sides
+        )
+        {
+            Trail = Trail(page, parents),
+            FromMark = Mark(ask, shown.Window),
+            Add = Add(ask),
+        };
+    }
+
+    /// <param name="total">Null if it was not counted in time.</param>
+    private async ValueTask<ShownWindow> LoadAsync(Visit visit, ListAsk ask, Total? total)
+    {
+        var query = ask.Query;
+        var rows = visit.Rows.Lend(query.Windows.Width);
         var window = ask.Window;
-        await FillAsync(window, query, rows, trace, cancellation);
+        await FillAsync(visit, window, query, rows);
         if (window.Backwards && rows.Count <= query.Size)
         {
             // It reaches the beginning: what is shown is the first window, whole.
             window = WindowRequest.Start;
             rows.Reset(query.Windows.Width);
-            await FillAsync(window, query, rows, trace, cancellation);
+            await FillAsync(visit, window, query, rows);
         }
 
-        trace.End(VisitStep.Load);
-        NoteUnlinked(page, rows);
+        visit.Trace.End(VisitStep.Load);
         var more = rows.Count > query.Size;
         while (rows.Count > query.Size)
             rows.DropLastRow();
         if (window.Backwards)
             rows.Reverse();
         var (isFirst, isLast) = window.Backwards ? (!more, window.Place is null) : (window.Place is null, !more);
-        var from = WindowReader.From(window, rows.Count, total, isFirst, isLast);
-
-        // What was not counted in time are at least those up to the end of the window.
-        if (!isCounted)
-            total = new Total((from ?? 1) + rows.Count - 1, isLast && from is not null);
+        var from = WindowReader.From(window, rows.Count, total ?? default, isFirst, isLast);
         var previous = isFirst || rows.Count == 0 ? null : cursors.Write(query, rows[0], from ?? -1);
         var next =
             isLast || rows.Count == 0
@@ -133,26 +128,15 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
             next is null ? null : AddressQuery.With(address, ParameterReader.After, next),
             isLast ? null : AddressQuery.With(address, ParameterReader.Before, ParameterReader.End)
         );
-        var sides = parents.Length == page.Parents.Count ? await _sides.RunAsync(ask, trace, cancellation) : [];
-        return new ListView(
-            site.Frame,
-            page.Name,
-            page.Shape,
-            Heading(ask, parents),
+        // What was not counted in time are at least those up to the end of the window.
+        return new ShownWindow(
             rows,
-            total,
-            rows.Count == 0 ? null : from,
+            window,
+            from,
+            total ?? new Total((from ?? 1) + rows.Count - 1, isLast && from is not null),
             links,
-            !isLast && next is null,
-            notice,
-            ask.IsUnasked ? _plainControls.GetValue(page, _ => Controls(ask)) : Controls(ask),
-            sides
-        )
-        {
-            Trail = Trail(page, parents),
-            FromMark = Mark(ask, window),
-            Add = Add(ask),
-        };
+            !isLast && next is null
+        );
     }
 
     /// <summary>The way to a new record, which belongs to what the list's own address names.</summary>
@@ -189,17 +173,11 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
         );
     }
 
-    private async ValueTask FillAsync(
-        WindowRequest window,
-        ListQuery query,
-        RowBlock rows,
-        VisitTrace trace,
-        CancellationToken cancellation
-    )
+    private async ValueTask FillAsync(Visit visit, WindowRequest window, ListQuery query, RowBlock rows)
     {
         foreach (var part in window.Queries(query))
         {
-            await queries.RunAsync(part, rows, trace, cancellation);
+            await queries.RunAsync(part.Query, part.Arguments, rows, visit);
             if (rows.Count > query.Size)
                 return;
         }
@@ -208,31 +186,23 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
     /// <summary>
     /// The row of a record that the list's parameters name; an answer where it is not there, or not to be seen.
     /// </summary>
-    private async ValueTask<(Row? Row, Answer? Refused)> ParentAsync(
-        Site site,
-        ListAsk ask,
-        ParentPlan parent,
-        RequestTarget target,
-        RowLoans loans,
-        VisitTrace trace,
-        CancellationToken cancellation
-    )
+    private async ValueTask<(Row? Row, Answer? Refused)> ParentAsync(Visit visit, ListAsk ask, ParentPlan parent)
     {
         var values = ask.Request.Values;
         if (parent.Parameters.Any(number => !values.Has(number)))
             return default;
-        var (decision, rows, keys) = await LookUpAsync(parent, values, loans, trace, cancellation);
+        var (decision, rows, keys) = await LookUpAsync(visit, parent, values);
         if (decision.Outcome is Outcome.Found)
             return (rows[decision.Row], null);
-        trace.End(VisitStep.Load);
-        trace.Why = $"The {parent.Record.One} that the address names: {decision.Why}";
+        visit.Trace.End(VisitStep.Load);
+        visit.Trace.Why = $"The {parent.Record.One} that the address names: {decision.Why}";
         if (decision.Outcome is Outcome.NotCanonical)
         {
             var exact = Loading.KeyOf(parent.Lookup, rows[decision.Row]);
             var texts = ask.Texts.ToArray();
             for (var i = 0; i < exact.Length; i++)
                 texts[parent.Parameters[i]] = [parent.Lookup.Keys[i].Write(exact[i])];
-            return (default, Canonical(ask with { Texts = texts }, target));
+            return (default, Canonical(ask with { Texts = texts }, visit.Target));
         }
 
         if (decision.Outcome is Outcome.Ambiguous)
@@ -242,8 +212,8 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
             Answer.Of(
                 decision.Outcome,
                 decision.Outcome is Outcome.Ambiguous
-                    ? Messages.AmbiguousParent(site, ask.Page, parent)
-                    : Messages.UnknownParent(site, ask.Page, parent, ask.Texts)
+                    ? Messages.AmbiguousParent(visit.Site, ask.Page, parent)
+                    : Messages.UnknownParent(visit.Site, ask.Page, parent, ask.Texts)
             )
         );
     }
@@ -252,12 +222,12 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
     /// Whether the records that a list's parameters name are there and may be seen: nobody is led through a list that they could
     /// not open.
     /// </summary>
-    public async ValueTask<bool> CanOpenAsync(ListAsk ask, RowLoans loans, VisitTrace trace, CancellationToken cancellation)
+    public async ValueTask<bool> CanOpenAsync(Visit visit, ListAsk ask)
     {
         var values = ask.Request.Values;
         foreach (var parent in ask.Page.Parents.Where(parent => parent.Parameters.All(values.Has)))
         {
-            if ((await LookUpAsync(parent, values, loans, trace, cancellation)).Decision.Outcome is not Outcome.Found)
+            if ((await LookUpAsync(visit, parent, values)).Decision.Outcome is not Outcome.Found)
                 return false;
         }
 
@@ -265,16 +235,14 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
     }
 
     private async ValueTask<(LoadDecision Decision, RowBlock Rows, TypedValue[] Keys)> LookUpAsync(
+        Visit visit,
         ParentPlan parent,
-        ParameterValues values,
-        RowLoans loans,
-        VisitTrace trace,
-        CancellationToken cancellation
+        ParameterValues values
     )
     {
         var keys = parent.Parameters.Select(values.One).ToArray();
-        var rows = loans.Lend(parent.Lookup.Load.Width);
-        await queries.RunAsync(parent.Lookup.Load, keys, rows, trace, cancellation);
+        var rows = visit.Rows.Lend(parent.Lookup.Load.Width);
+        await queries.RunAsync(parent.Lookup.Load, keys, rows, visit);
         return (Loading.Decide(parent.Lookup, rows, keys), rows, keys);
     }
 
@@ -357,41 +325,24 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
     {
         var address = ask.WindowAddress;
         var rest = ParameterReader.RestOfQuery(target, [.. ask.Page.Head.Template.QueryParameters, .. ParameterReader.Controls]);
-        return new Answer(
-            new Outcome.NotCanonical(),
-            301,
-            null,
-            rest.Length == 0 ? address : $"{address}{(address.Contains('?') ? '&' : '?')}{rest}"
-        );
+        return new Answer(new Outcome.NotCanonical(), 301, null, AddressQuery.WithRest(address, rest));
     }
 
-    private static Answer Refused(Site site, ListPage page, ListFault fault, VisitRequest request)
+    private static Answer Refused(Visit visit, ListPage page, ListFault fault)
     {
         var parameter = page.Parameters.FirstOrDefault(parameter => parameter.Name == fault.Name);
         if (!fault.IsMissing)
             return Answer.Of(
                 new Outcome.Malformed(fault.Name, fault.Fault),
                 parameter is null
-                    ? Messages.MalformedControl(site, page, fault)
-                    : Messages.MalformedParameter(site, page, parameter, fault)
+                    ? Messages.MalformedControl(visit.Site, page, fault)
+                    : Messages.MalformedParameter(visit.Site, page, parameter, fault)
             );
         var outcome = new Outcome.Missing(fault.Name);
-        if (!request.WantsJson && page.MissingPage is { } leads)
-            return new Answer(
-                outcome,
-                302,
-                null,
-                AddressQuery.With(leads.AddressWithoutParameters!, ParameterReader.Lacking, $"{page.Name}.{fault.Name}")
-            );
-        return Answer.Of(
-            outcome,
-            Messages.MissingParameter(
-                site,
-                page,
-                parameter!,
-                page.Head.Definition.Ids.MissingStatus ?? (request.WantsJson ? 400 : 404)
-            )
-        );
+        if (visit.Request.Reader == Reader.Person && page.MissingPage is { } list)
+            return MissingParameters.LeadTo(list, page, outcome);
+        var status = MissingParameters.StatusFor(visit.Request, page.Head.Definition.Ids.MissingStatus);
+        return Answer.Of(outcome, Messages.MissingParameter(visit.Site, page, parameter!, status));
     }
 
     /// <summary>Why the visitor was led to this list, if an address that lacked something led here.</summary>

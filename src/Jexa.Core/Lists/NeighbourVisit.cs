@@ -13,17 +13,9 @@ internal sealed class NeighbourVisit(QueryRunner queries, ListCursor cursors, Pl
 {
     private readonly PartBudget _budget = new(queries);
 
-    public async ValueTask<Neighbours> RunAsync(
-        Site site,
-        DetailPage page,
-        Row row,
-        ListAsk? came,
-        RowLoans loans,
-        VisitTrace trace,
-        CancellationToken cancellation
-    )
+    public async ValueTask<Neighbours> RunAsync(Visit visit, DetailPage page, Row row, ListAsk? came)
     {
-        var ask = came ?? Plain(site, page);
+        var ask = came ?? Plain(visit.Site, page);
         if (ask is null)
             return default;
         var back = came is null ? null : new PlainLink(ask.Page.Name, ask.Page.Shape.Heading, came.WindowAddress);
@@ -32,17 +24,16 @@ internal sealed class NeighbourVisit(QueryRunner queries, ListCursor cursors, Pl
         try
         {
             var query = ask.Query;
-            if (await PlaceAsync(page, query, row, loans, trace, cancellation) is not { } place)
+            if (await PlaceAsync(visit, page, query, row) is not { } place)
                 return new Neighbours(back, null, null, null);
             var plan = ask.Page.NeighboursOn(page);
             var around = query.Windows.Around(query.Arguments, place, plan);
-            var rows = loans.Lend(around.Query.Width);
-            if (!await _budget.RunAsync(page.Record!, around, rows, trace, cancellation))
+            var rows = visit.Rows.Lend(around.Query.Width);
+            if (!await _budget.RunAsync(page.Record!, around, rows, visit))
                 return new Neighbours(back, null, null, null, AreLeftOut: true);
             var (next, previous) = Nearest(rows);
 
-            // Whoever plays through a list comes back to where they are, not to where they began: to the window that begins with
-            // the
+            // The way back leads to where the visitor is by then, not to where they began: to the window that begins with the
             // next record, or ends with the previous one.
             var cursor = cursors.Write(query, place, -1);
             return new Neighbours(
@@ -62,14 +53,7 @@ internal sealed class NeighbourVisit(QueryRunner queries, ListCursor cursors, Pl
         page.List is { } list && site.Find(list.Name) is ListPage own ? plains.Of(own) : null;
 
     /// <summary>The record's place in the order of the list: out of its own row where that holds it, else asked for.</summary>
-    private async ValueTask<TypedValue[]?> PlaceAsync(
-        DetailPage page,
-        ListQuery query,
-        Row row,
-        RowLoans loans,
-        VisitTrace trace,
-        CancellationToken cancellation
-    )
+    private async ValueTask<TypedValue[]?> PlaceAsync(Visit visit, DetailPage page, ListQuery query, Row row)
     {
         var ordinals = new List<int>();
         foreach (var key in query.Windows.Keys)
@@ -87,8 +71,8 @@ internal sealed class NeighbourVisit(QueryRunner queries, ListCursor cursors, Pl
             [.. fields.Select(field => ColumnRef.Own(field.Column.Name))],
             [.. values.Select(value => (value, FieldType.Any))]
         );
-        var rows = loans.Lend(place.Query.Width);
-        await queries.RunAsync(place, rows, trace, cancellation);
+        var rows = visit.Rows.Lend(place.Query.Width);
+        await queries.RunAsync(place.Query, place.Arguments, rows, visit);
         return rows.Count == 0 ? null : CellValues.Of(rows[0], [.. Enumerable.Range(0, query.Windows.Keys.Count)]);
     }
 

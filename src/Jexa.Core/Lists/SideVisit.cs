@@ -24,14 +24,14 @@ internal sealed class SideVisit(QueryRunner queries)
     /// <summary>Counts that took long, and when they were made; no rows where counting failed.</summary>
     private readonly ConcurrentDictionary<(IPreparedQuery Query, string Arguments), (RowBlock? Rows, long At)> _kept = [];
 
-    public async ValueTask<IReadOnlyList<SideView>> RunAsync(ListAsk ask, VisitTrace trace, CancellationToken cancellation)
+    public async ValueTask<IReadOnlyList<SideView>> RunAsync(Visit visit, ListAsk ask)
     {
         if (ask.Page.Sides.Count == 0)
             return [];
         var views = new List<SideView>(ask.Page.Sides.Count);
         foreach (var side in ask.Page.Sides)
             if (!LacksYear(ask, side))
-                views.Add(await RunAsync(ask, side, trace, cancellation));
+                views.Add(await RunAsync(visit, ask, side));
         return views;
     }
 
@@ -49,7 +49,7 @@ internal sealed class SideVisit(QueryRunner queries)
         return false;
     }
 
-    private async ValueTask<SideView> RunAsync(ListAsk ask, SidePlan side, VisitTrace trace, CancellationToken cancellation)
+    private async ValueTask<SideView> RunAsync(Visit visit, ListAsk ask, SidePlan side)
     {
         var texts = side.Carried.Select((number, i) => number < 0 || i == side.Parameter ? [] : ask.Texts[number]).ToArray();
         var all = AllOf(ask, side, texts);
@@ -59,7 +59,7 @@ internal sealed class SideVisit(QueryRunner queries)
                 (number, i) => number < 0 || i == side.Parameter ? [] : ask.Request.Values.Values[number]
             );
             var given = new ParameterValues([.. values]);
-            var (counted, isExact) = await CountAsync(side, given, ask.Request.Words, ask.Page.Record!, trace, cancellation);
+            var (counted, isExact) = await CountAsync(visit, side, given, ask);
             if (counted is not { } rows)
                 return new SideView(side.Title, [], all, true, true, false) { IsBeingCounted = true };
             var own = side.IsSelf ? side.Parameter : -1;
@@ -95,14 +95,13 @@ internal sealed class SideVisit(QueryRunner queries)
 
     /// <summary>The counts; null while they are being counted.</summary>
     private async ValueTask<(RowBlock? Rows, bool IsExact)> CountAsync(
+        Visit visit,
         SidePlan side,
         ParameterValues values,
-        IReadOnlyList<string> words,
-        SiteRecord record,
-        VisitTrace trace,
-        CancellationToken cancellation
+        ListAsk ask
     )
     {
+        var words = ask.Request.Words;
         // Moments are counted by several queries; one of them stands for all.
         var query = side.Clocks is { } clocks ? MomentCounts.Identity(side, clocks, values, words) : side.For(values, words);
         var asked = (query.Query, ArgumentKey.Of(query.Arguments));
@@ -118,7 +117,7 @@ internal sealed class SideVisit(QueryRunner queries)
         }
 
         var started = queries.Clock.GetTimestamp();
-        if (record.Table.IsLarge)
+        if (ask.Page.Record!.Table.IsLarge)
         {
             // The visit may end before its count does: then nothing of it is noted in the trace.
             var counting = _counting
@@ -130,15 +129,15 @@ internal sealed class SideVisit(QueryRunner queries)
                     )
                 ))
                 .Value;
-            if (await Task.WhenAny(counting, Task.Delay(PartBudget.Most, queries.Clock, cancellation)) != counting)
+            if (await Task.WhenAny(counting, Task.Delay(PartBudget.Most, queries.Clock, visit.Cancellation)) != counting)
                 return (null, false);
             var counted = await counting;
             if (side.Clocks is null)
-                trace.Add(query.Query, query.Arguments, counted, counted.Count, started);
+                visit.Trace.Add(query.Query, query.Arguments, counted, counted.Count, started);
             return (counted, true);
         }
 
-        var rows = await AllAsync(side, values, words, (one, into) => queries.RunAsync(one, into, trace, cancellation));
+        var rows = await AllAsync(side, values, words, (one, into) => queries.RunAsync(one.Query, one.Arguments, into, visit));
         Keep(asked, rows, started);
         return (rows, true);
     }

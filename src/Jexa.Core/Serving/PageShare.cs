@@ -23,15 +23,19 @@ internal sealed class PageShare(SourceShare source, TimeProvider clock)
 
     private bool IsSlow => Volatile.Read(ref _slowAt) is var at && at != long.MinValue && clock.GetElapsedTime(at) < SlowFor;
 
-    /// <summary>Waits for the visit's turn; tell <see cref="Leave"/> once the visit has ended.</summary>
-    /// <returns>Whether the visit has a slow page's turn.</returns>
-    public ValueTask<bool> EnterAsync(IPAddress? client, CancellationToken cancellation) =>
-        !IsSlow && _places.Wait(0, CancellationToken.None) ? new ValueTask<bool>(false) : WaitAsync(client, cancellation);
+    /// <summary>Waits for the visit's turn, which ends when it is disposed.</summary>
+    public ValueTask<PageTurn> EnterAsync(IPAddress? client, CancellationToken cancellation) =>
+        !IsSlow && _places.Wait(0, CancellationToken.None)
+            ? new ValueTask<PageTurn>(Begin(false, client))
+            : WaitAsync(client, cancellation);
 
-    public void Leave(bool wasSlow, IPAddress? client, long began)
+    /// <param name="isSlow">The visit has a slow page's turn.</param>
+    private PageTurn Begin(bool isSlow, IPAddress? client) => new(this, isSlow, client, clock.GetTimestamp());
+
+    internal void Leave(bool isSlow, IPAddress? client, long began)
     {
         _places.Release();
-        if (wasSlow)
+        if (isSlow)
             source.LeaveSlow(client);
         if (clock.GetElapsedTime(began) < Slow)
             Volatile.Write(ref _inRow, 0);
@@ -39,16 +43,16 @@ internal sealed class PageShare(SourceShare source, TimeProvider clock)
             Volatile.Write(ref _slowAt, clock.GetTimestamp());
     }
 
-    private async ValueTask<bool> WaitAsync(IPAddress? client, CancellationToken cancellation)
+    private async ValueTask<PageTurn> WaitAsync(IPAddress? client, CancellationToken cancellation)
     {
         await SourceShare.WaitAsync(_places, cancellation);
         try
         {
             // What it waited for may have shown the page to be slow.
             if (!IsSlow)
-                return false;
+                return Begin(false, client);
             await source.EnterSlowAsync(client, cancellation);
-            return true;
+            return Begin(true, client);
         }
         catch
         {

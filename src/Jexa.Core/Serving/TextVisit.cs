@@ -1,5 +1,4 @@
 using System.Text;
-using Jexa.Core.Addresses;
 using Jexa.Core.Keys;
 using Jexa.Core.Lists;
 using Jexa.Core.Sites;
@@ -19,22 +18,14 @@ internal sealed class TextVisit(QueryRunner queries)
     /// <summary>What has a meaning in Markdown: what an address says is never obeyed.</summary>
     private const string Marks = "\\`*_{}[]()<>#+-.!|~&:/@\"'";
 
-    public async ValueTask<Answer> RunAsync(
-        Site site,
-        TextPage page,
-        RequestTarget target,
-        VisitTrace trace,
-        CancellationToken cancellation
-    )
+    public async ValueTask<Answer> RunAsync(Visit visit, TextPage page)
     {
+        var (site, target, trace) = (visit.Site, visit.Target, visit.Trace);
         var texts = new Dictionary<string, string>();
         foreach (var parameter in page.Parameters)
         {
             var raw = ParameterReader.Read(target, parameter);
-            var reading =
-                raw.Fault != KeyFault.None ? KeyReading.Failed(raw.Fault)
-                : string.IsNullOrEmpty(raw.Text) ? default
-                : parameter.Key.Read(raw.Text);
+            var reading = ParameterReader.Value(raw, parameter.Key);
             trace.Add(new TracedParameter(parameter.Name, raw.Text, reading));
             if (reading.Fault != KeyFault.None)
                 return Answer.Of(new Outcome.Malformed(parameter.Name, reading.Fault), Messages.BadTarget(site));
@@ -54,7 +45,7 @@ internal sealed class TextVisit(QueryRunner queries)
         var lists =
             page.Lists.Count == 0
                 ? null
-                : new ListIndexView(target.Raw.Split('?')[0], find, await _lists.RunAsync(page, find, trace, cancellation));
+                : new ListIndexView(target.Raw.Split('?')[0], find, await _lists.RunAsync(visit, page, find));
         return new Answer(
             new Outcome.Shown(),
             200,

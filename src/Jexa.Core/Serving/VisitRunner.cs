@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using Jexa.Core.Addresses;
 using Jexa.Core.Changes;
 using Jexa.Core.Edits;
@@ -15,8 +16,8 @@ namespace Jexa.Core.Serving;
 /// </summary>
 public sealed class VisitRunner
 {
-    private readonly TimeProvider _clock;
     private readonly SourceShares _shares;
+    private readonly QueryRunner _queries;
     private readonly RuntimeFindings _findings;
     private readonly ListVisit _lists;
     private readonly DetailVisit _details;
@@ -28,9 +29,9 @@ public sealed class VisitRunner
     /// <param name="editing">Null where nothing is ever to be changed: pages with forms are then unavailable.</param>
     public VisitRunner(TimeProvider clock, ListCursor cursors, RuntimeFindings findings, EditServices? editing = null)
     {
-        (_clock, _findings) = (clock, findings);
+        _findings = findings;
         _shares = new SourceShares(clock);
-        var queries = new QueryRunner(clock);
+        var queries = _queries = new QueryRunner(clock);
         var finder = new RecordFinder(queries, findings, editing is null ? null : new KeyHistory(editing.Log));
         _lists = new ListVisit(queries, cursors, findings);
         _details = new DetailVisit(queries, cursors, finder, _lists);
@@ -65,132 +66,83 @@ public sealed class VisitRunner
 
     public async ValueTask<Answer> RunAsync(Site site, VisitRequest request, VisitTrace trace, CancellationToken cancellation)
     {
-        try
-        {
-            return End(await StartAsync(site, request, trace, cancellation), trace);
-        }
-        catch (Exception met) when (met is not OperationCanceledException || !cancellation.IsCancellationRequested)
-        {
-            return Fail(met, site, trace);
-        }
-    }
-
-    /// <summary>
-    /// Avoids one async state machine. The caller gives the answer to <see cref="End"/>, and an exception to <see cref="Fail"/>
-    /// unless the visitor has left.
-    /// </summary>
-    public ValueTask<Answer> StartAsync(Site site, VisitRequest request, VisitTrace trace, CancellationToken cancellation)
-    {
         trace.Site = site;
         trace.Reading = request.Target;
-        var turned = Match(site, request, trace, out var page, out var asked, out var rival)
-            ?? RedirectOrRefuse(site, page, asked, rival, request, trace);
-        return turned is not null ? new ValueTask<Answer>(turned)
-            : page.Record is null ? VisitAsync(site, page, asked, request, trace, cancellation)
-            : SharedAsync(site, page, asked, request, trace, cancellation);
-    }
-
-    /// <summary>Visits a page when it is its turn among those of the same source.</summary>
-    private ValueTask<Answer> SharedAsync(
-        Site site,
-        Page page,
-        PageHead asked,
-        VisitRequest request,
-        VisitTrace trace,
-        CancellationToken cancellation
-    )
-    {
-        var share = _shares.Of(page);
-        var entering = share.EnterAsync(trace.Visitor, cancellation);
-        if (!entering.IsCompletedSuccessfully)
-            return WaitingAsync(entering, share, site, page, asked, request, trace, cancellation);
-        var wasSlow = entering.Result;
-        var began = _clock.GetTimestamp();
-        var isOver = true;
+        var rows = _queries.Begin();
+        var turn = default(PageTurn);
         try
         {
-            var visiting = VisitAsync(site, page, asked, request, trace, cancellation);
-            if (visiting.IsCompleted)
-                return visiting;
-            isOver = false;
-            return EndingAsync(visiting, share, wasSlow, trace.Visitor, began);
+            var answer = Match(site, request, trace, out var page, out var asked);
+            if (answer is null)
+            {
+                var visit = new Visit(site, request, asked!, trace, rows, cancellation);
+                // Visits of one source have their turns.
+                if (page!.Record is not null)
+                    turn = await _shares.Of(page).EnterAsync(trace.Visitor, cancellation);
+                answer = await ByKindAsync(page, visit);
+            }
+
+            NoteFindings(answer, trace);
+            answer.Rows = rows;
+            return Traced(answer, trace);
+        }
+        catch (Exception met)
+        {
+            rows.Dispose();
+            if (met is OperationCanceledException && cancellation.IsCancellationRequested)
+                throw;
+            return Fail(met, site, trace);
         }
         finally
         {
-            if (isOver)
-                share.Leave(wasSlow, trace.Visitor, began);
+            turn.Dispose();
         }
     }
 
-    private static async ValueTask<Answer> EndingAsync(
-        ValueTask<Answer> visiting,
-        PageShare share,
-        bool wasSlow,
-        System.Net.IPAddress? client,
-        long began
-    )
+    /// <summary>Leaves a visit to the class of its page's kind.</summary>
+    private ValueTask<Answer> ByKindAsync(Page page, Visit visit) =>
+        page switch
+        {
+            DetailPage detail => _details.RunAsync(visit, detail),
+            EditPage or NewPage or DeletePage => _changes?.RunAsync(visit, page)
+                ?? new ValueTask<Answer>(CannotWrite(page, visit)),
+            ListPage or TextPage when visit.Asked != page.Head => new ValueTask<Answer>(Former(page, visit)),
+            ListPage list => _lists.RunAsync(visit, list),
+            TextPage text => _texts.RunAsync(visit, text),
+            _ => throw new UnreachableException($"Nobody visits a page of kind {page.Kind}."),
+        };
+
+    private static Answer CannotWrite(Page page, Visit visit)
     {
-        try
-        {
-            return await visiting;
-        }
-        finally
-        {
-            share.Leave(wasSlow, client, began);
-        }
+        visit.Trace.Why = "Nothing can be changed here: there is no change log.";
+        return Answer.Of(new Outcome.Unavailable(SourceTrouble.Away), Messages.Unavailable(visit.Site, page));
     }
 
-    private async ValueTask<Answer> WaitingAsync(
-        ValueTask<bool> entering,
-        PageShare share,
-        Site site,
-        Page page,
-        PageHead asked,
-        VisitRequest request,
-        VisitTrace trace,
-        CancellationToken cancellation
-    )
+    private void NoteFindings(Answer answer, VisitTrace trace)
     {
-        var wasSlow = await entering;
-        var began = _clock.GetTimestamp();
-        return await EndingAsync(
-            VisitAsync(site, page, asked, request, trace, cancellation),
-            share,
-            wasSlow,
-            trace.Visitor,
-            began
-        );
-    }
-
-    /// <summary>The answer of a visit that has been started.</summary>
-    public Answer End(Answer answer, VisitTrace trace)
-    {
-        if (trace.Page is { } page)
-        {
-            if (trace.Finding is { } told)
-                _findings.AddSource(page, told);
-            if (page.LacksPictures)
-                _findings.NotePictures(page, answer.View);
-        }
-
-        return Traced(answer, trace);
+        if (trace.Page is not { } page)
+            return;
+        if (trace.Finding is { } told)
+            _findings.AddSource(page, told);
+        if (page.LacksPictures)
+            _findings.NotePictures(page, answer.View);
     }
 
     /// <summary>The answer of a visit that could not go on.</summary>
-    public Answer Fail(Exception met, Site site, VisitTrace trace)
+    private Answer Fail(Exception met, Site site, VisitTrace trace)
     {
         if (met is not SourceException trouble)
             return Failure(site, trace, met);
         trace.Why = trouble.Message;
-        return End(
+        var answer =
             trouble.Trouble == SourceTrouble.Failed
                 ? Answer.Of(new Outcome.Failed(), Messages.Failed(site, trace.Page))
                 : Answer.Of(new Outcome.Unavailable(trouble.Trouble), Messages.Unavailable(site, trace.Page)) with
                 {
                     RetryAfterSeconds = 5,
-                },
-            trace
-        );
+                };
+        NoteFindings(answer, trace);
+        return Traced(answer, trace);
     }
 
     /// <summary>The answer to a visit that met something nobody foresaw, also while its page was being written.</summary>
@@ -209,81 +161,76 @@ public sealed class VisitRunner
     }
 
     /// <summary>
-    /// Finds the page that an address means. Where it means none, or another address, that is the answer, and there is no page.
+    /// Finds the page that an address means. If it means none, or the page does not take the request as it is, that is the answer.
     /// </summary>
     /// <param name="asked">The page's head under the path that was asked for: its own, or a former one.</param>
-    /// <param name="rival">Another page that the address means as well.</param>
-    private static Answer? Match(
-        Site site,
-        VisitRequest request,
-        VisitTrace trace,
-        out Page page,
-        out PageHead asked,
-        out Page? rival
-    )
+    private static Answer? Match(Site site, VisitRequest request, VisitTrace trace, out Page? page, out PageHead? asked)
     {
-        (page, asked, rival) = (null!, null!, null);
+        (page, asked) = (null, null);
         var target = request.Target;
-        if (target.Fault != TargetFault.None)
-            return NoAddress(site, target, trace);
-        if (target.Path.IsEmpty && request.IsSafe)
+        if (target.Fault == TargetFault.None && target.Path.IsEmpty && request.IsSafe)
             return Redirect(
                 trace,
                 "The mount itself leads to the root below it.",
                 301,
                 $"{site.Frame.Mount}/{target.QueryString}"
             );
-        if (target.IsReserved)
-            return Reserved(site, target);
-        var depth = target.Segments.Length;
-        var pages = site.Paths.Match(target, depth);
-        if (pages.Count == 0)
-        {
-            if (depth == 0 && request.IsSafe && site.Home is { Head.AddressWithoutParameters: { } alone } home)
-                return Redirect(trace, $"The root leads to the home page, “{home.Name}”.", 302, alone);
-            if (!request.IsSafe && target.HasOneTrailingSlash)
-                pages = site.Paths.Match(target, depth - 1);
-        }
-
-        if (request.IsSafe && target.HasOneTrailingSlash && site.Paths.Match(target, depth - 1) is [var slashless, ..])
-        {
-            trace.Page = slashless;
-            return Redirect(
-                trace,
-                "The path without its trailing slash is a page.",
-                301,
-                $"{site.Frame.Mount}{target.Path[..^1]}{target.QueryString}"
-            );
-        }
-
-        if (site.Waiting.Count > 0 && Waiting(site, ref pages, depth, trace) is { } waits)
-            return waits;
-        if (pages.Count == 0)
-        {
-            trace.End(VisitStep.Match);
-            return Answer.Of(new Outcome.NoPage(), Messages.NoPage(site, target));
-        }
-
-        page = ParameterReader.Choose(pages, target, out rival);
+        var match = PageMatch.Of(site, target, request.IsSafe);
+        if (match.Kind != MatchKind.Page)
+            return Unmatched(site, target, match, trace);
+        page = ParameterReader.Choose(match.Pages, target, out var rival);
         asked = page.Head;
         if (page is FormerPage former)
             page = former.Now;
         trace.Page = page;
         trace.ReadsLatest = request.HasWritten || !request.IsSafe || page.Head.Definition.Writes;
         trace.End(VisitStep.Match);
-        return null;
+        return RedirectOrRefuse(site, page, asked, rival, request, trace);
     }
 
-    private static Answer NoAddress(Site site, RequestTarget target, VisitTrace trace)
+    private static Answer Unmatched(Site site, RequestTarget target, PageMatch match, VisitTrace trace)
     {
-        if (target.Fault == TargetFault.OutsideMount)
+        switch (match.Kind)
         {
-            trace.Why = $"The pages stand below {site.Frame.Mount}/, and this address does not.";
-            return Answer.Of(new Outcome.NoPage(), Messages.NoPage(site, target));
+            case MatchKind.OutsideMount:
+                trace.Why = $"The pages stand below {site.Frame.Mount}/, and this address does not.";
+                return Answer.Of(new Outcome.NoPage(), Messages.NoPage(site, target));
+            case MatchKind.NoAddress:
+                trace.Why = $"The target is no address: {target.Fault}.";
+                return Answer.Of(new Outcome.Malformed(null, KeyFault.WrongForm), Messages.BadTarget(site));
+            case MatchKind.Reserved:
+                return Reserved(site, target);
+            case MatchKind.Home:
+                var home = site.Home!;
+                return Redirect(
+                    trace,
+                    $"The root leads to the home page, “{home.Name}”.",
+                    302,
+                    home.Head.AddressWithoutParameters!
+                );
+            case MatchKind.TrailingSlash:
+                trace.Page = match.Pages[0];
+                return Redirect(
+                    trace,
+                    "The path without its trailing slash is a page.",
+                    301,
+                    $"{site.Frame.Mount}{target.Path[..^1]}{target.QueryString}"
+                );
+            case MatchKind.Waiting:
+                trace.End(VisitStep.Match);
+                trace.Why = match.Pages is [WaitingPage first, ..]
+                    ? $"The page “{first.Name}” waits for the source “{first.Source}”, which has not answered since the service began."
+                    : "The home page's source has not answered since the service began.";
+                return Answer.Of(new Outcome.Unavailable(SourceTrouble.Away), Messages.Unavailable(site, null)) with
+                {
+                    RetryAfterSeconds = 5,
+                };
+            case MatchKind.NoPage:
+                trace.End(VisitStep.Match);
+                return Answer.Of(new Outcome.NoPage(), Messages.NoPage(site, target));
+            default:
+                throw new UnreachableException($"A match of kind {match.Kind} has a page.");
         }
-
-        trace.Why = $"The target is no address: {target.Fault}.";
-        return Answer.Of(new Outcome.Malformed(null, KeyFault.WrongForm), Messages.BadTarget(site));
     }
 
     private static Answer Redirect(VisitTrace trace, string why, int status, string address)
@@ -293,7 +240,7 @@ public sealed class VisitRunner
         return new Answer(new Outcome.NotCanonical(), status, null, address);
     }
 
-    /// <summary>The answer where a page does not take the request as it is; null if it does.</summary>
+    /// <summary>The answer if a page does not take the request as it is; null if it does.</summary>
     private static Answer? RedirectOrRefuse(
         Site site,
         Page page,
@@ -305,7 +252,7 @@ public sealed class VisitRunner
     {
         if (!page.Allows(request.Method))
             return Answer.Of(new Outcome.NotAllowed(), Messages.NotAllowed(site, page)) with { Allow = page.Methods };
-        if (page.Head.DrawnAt is { } drawnAt && asked == page.Head && request is { IsSafe: true, WantsJson: false })
+        if (page.Head.DrawnAt is { } drawnAt && asked == page.Head && request is { IsSafe: true, Reader: Reader.Person })
         {
             trace.Why = $"The page is drawn by another program, below {drawnAt}.";
             return new Answer(new Outcome.Elsewhere(), 302, null, $"{drawnAt}{request.Target.Path}{request.Target.QueryString}");
@@ -320,70 +267,20 @@ public sealed class VisitRunner
         return Answer.Of(new Outcome.Malformed(names[0], KeyFault.Exclusive), Messages.Exclusive(site, page, rival, names));
     }
 
-    /// <summary>Leaves the rest to the class of the page's kind.</summary>
-    private ValueTask<Answer> VisitAsync(
-        Site site,
-        Page page,
-        PageHead asked,
-        VisitRequest request,
-        VisitTrace trace,
-        CancellationToken cancellation
-    )
-    {
-        if (page is DetailPage detail)
-            return _details.RunAsync(site, detail, asked, request, trace, cancellation);
-        if (page.Head.Definition.Writes)
-        {
-            if (_changes is not null)
-                return _changes.RunAsync(site, page, asked, request, trace, cancellation);
-            trace.Why = "Nothing can be changed here: there is no change log.";
-            return new ValueTask<Answer>(
-                Answer.Of(new Outcome.Unavailable(SourceTrouble.Away), Messages.Unavailable(site, page))
-            );
-        }
-
-        if (asked != page.Head)
-            return new ValueTask<Answer>(Former(page, asked, request.Target, trace));
-        return page is ListPage list
-            ? _lists.RunAsync(site, list, request, trace, cancellation)
-            : _texts.RunAsync(site, (TextPage)page, request.Target, trace, cancellation);
-    }
-
-    /// <summary>
-    /// The answer where nothing but waiting pages has this address; those are left out where others have it too.
-    /// </summary>
-    private static Answer? Waiting(Site site, ref IReadOnlyList<Page> pages, int depth, VisitTrace trace)
-    {
-        var first = pages.OfType<WaitingPage>().FirstOrDefault();
-        if (first is null && (pages.Count > 0 || depth > 0))
-            return null;
-        pages = [.. pages.Where(page => page is not WaitingPage)];
-        if (pages.Count > 0)
-            return null;
-        trace.End(VisitStep.Match);
-        trace.Why = first is null
-            ? "The home page's source has not answered since the service began."
-            : $"The page “{first.Name}” waits for the source “{first.Source}”, which has not answered since the service began.";
-        return Answer.Of(new Outcome.Unavailable(SourceTrouble.Away), Messages.Unavailable(site, null)) with
-        {
-            RetryAfterSeconds = 5,
-        };
-    }
-
     /// <summary>
     /// The same address under the path that the page has now: what stands in the query string in both stays as it is.
     /// </summary>
-    private static Answer Former(Page page, PageHead asked, RequestTarget target, VisitTrace trace)
+    private static Answer Former(Page page, Visit visit)
     {
-        trace.Why = VisitTrace.FormerPath;
+        visit.Trace.Why = VisitTrace.FormerPath;
         var texts = new Dictionary<string, string>();
         foreach (
-            var parameter in asked.Parameters.Where(parameter =>
+            var parameter in visit.Asked.Parameters.Where(parameter =>
                 parameter.Segment >= 0 || !page.Head.Template.QueryParameters.Contains(parameter.Name)
             )
         )
         {
-            var raw = ParameterReader.Read(target, parameter);
+            var raw = ParameterReader.Read(visit.Target, parameter);
             if (raw.Text is not null)
                 texts[parameter.Name] = raw.Text;
         }
@@ -391,15 +288,14 @@ public sealed class VisitRunner
         var address = page.Head.Builder.Build([
             .. page.Head.Template.Parameters.Select(name => texts.TryGetValue(name, out var text) ? new[] { text } : []),
         ]);
-        if (address is null)
-            return Answer.Of(new Outcome.Malformed(null, KeyFault.WrongForm), Messages.BadTarget(trace.Site!));
-        var rest = ParameterReader.RestOfQuery(target, texts.Keys);
-        return new Answer(
-            new Outcome.NotCanonical(),
-            301,
-            null,
-            rest.Length == 0 ? address : $"{address}{(address.Contains('?') ? '&' : '?')}{rest}"
-        );
+        return address is null
+            ? Answer.Of(new Outcome.Malformed(null, KeyFault.WrongForm), Messages.BadTarget(visit.Site))
+            : new Answer(
+                new Outcome.NotCanonical(),
+                301,
+                null,
+                AddressQuery.WithRest(address, ParameterReader.RestOfQuery(visit.Target, texts.Keys))
+            );
     }
 
     /// <summary>What is not even looked at: sent from elsewhere, or not to be read at all.</summary>

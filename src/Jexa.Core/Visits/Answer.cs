@@ -18,7 +18,7 @@ public sealed record Answer(
 ) : IDisposable
 {
     /// <summary>The rows it shows.</summary>
-    internal RowLoans? Rows { get; init; }
+    internal RowLoans? Rows { get; set; }
 
     /// <summary>
     /// The version of the record that is told (a strong entity tag); null if the answer is no record of its own.

@@ -1,6 +1,7 @@
 using Jexa.Core.Addresses;
 using Jexa.Core.Keys;
 using Jexa.Core.Sites;
+using Jexa.Core.Values;
 
 namespace Jexa.Core.Visits;
 
@@ -30,6 +31,9 @@ internal static class ParameterReader
 
     /// <summary>Says on a list which page's ID was lacking: <c>PAGE.PARAMETER</c>.</summary>
     public const string Lacking = "lacking";
+
+    /// <summary>Values of one parameter that may be given several times.</summary>
+    public const int MaxValues = 50;
 
     /// <summary>The names of all controls of a list.</summary>
     public static IReadOnlyList<string> Controls { get; } = [Find, Order, Size, After, Before];
@@ -128,6 +132,71 @@ internal static class ParameterReader
 
         return count > 1 ? new RawParameter(text, KeyFault.GivenTwice) : new RawParameter(text, KeyFault.None);
     }
+
+    /// <summary>The value of a text that an address gives; neither value nor fault if it is absent or empty.</summary>
+    public static KeyReading Value(RawParameter raw, KeyType key) =>
+        raw.Fault != KeyFault.None ? KeyReading.Failed(raw.Fault)
+        : string.IsNullOrEmpty(raw.Text) ? default
+        : key.Read(raw.Text);
+
+    /// <summary>The values of a parameter that may be given several times.</summary>
+    /// <param name="trace">Told of each; null if nothing is traced.</param>
+    public static ManyValues Many(IReadOnlyList<QueryPair> pairs, PageParameter parameter, VisitTrace? trace)
+    {
+        var values = new List<TypedValue>();
+        var canonical = true;
+        foreach (var pair in pairs)
+        {
+            if (NearName.Is(pair.Name, parameter.Name))
+                return new ManyValues([], pair.Name, KeyFault.OtherName, true);
+            if (pair.Name != parameter.Name)
+                continue;
+            var reading =
+                values.Count == MaxValues
+                    ? KeyReading.Failed(KeyFault.TooMany)
+                    : Value(
+                        new RawParameter(pair.Value, pair.Value is null ? KeyFault.BadEncoding : KeyFault.None),
+                        parameter.Key
+                    );
+            trace?.Add(new TracedParameter(parameter.Name, pair.Value, reading));
+            if (reading.Fault != KeyFault.None)
+                return new ManyValues([], pair.Value, reading.Fault, true);
+            if (reading.Value is not { } value || values.Contains(value))
+            {
+                canonical = false;
+                continue;
+            }
+
+            values.Add(value);
+            canonical &= reading.IsCanonical;
+        }
+
+        return new ManyValues(values, null, KeyFault.None, canonical);
+    }
+
+    /// <summary>
+    /// The number of a list's month parameter that is given while the year of the same field is not: a month says
+    /// nothing by itself. -1 if there is none.
+    /// </summary>
+    /// <param name="isGiven">Whether the parameter of this number has a value.</param>
+    public static int MonthAlone(Page page, Func<int, bool> isGiven)
+    {
+        if (page is not ListPage)
+            return -1;
+        for (var month = 0; month < page.Parameters.Count; month++)
+            if (
+                page.Parameters[month].Key == DatePartKey.Month
+                && isGiven(month)
+                && YearOf(page, page.Parameters[month]) is >= 0 and var year
+                && !isGiven(year)
+            )
+                return month;
+        return -1;
+    }
+
+    /// <summary>The number of the parameter that is the year of a month's field; -1 if there is none.</summary>
+    public static int YearOf(Page page, PageParameter month) =>
+        page.Parameters.ToList().FindIndex(parameter => parameter.Key == DatePartKey.Year && parameter.Field == month.Field);
 
     /// <summary>The raw query string without the pairs of these names, ready to go behind <c>?</c> or <c>&amp;</c>.</summary>
     public static string RestOfQuery(RequestTarget target, IReadOnlyCollection<string> names)

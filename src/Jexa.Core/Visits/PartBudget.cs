@@ -20,30 +20,24 @@ internal sealed class PartBudget(QueryRunner queries)
     private readonly ConditionalWeakTable<IPreparedQuery, StrongBox<long>> _spent = [];
 
     /// <summary>Whether it ran to its end; false if its time was spent, now or within the last minute.</summary>
-    public async ValueTask<bool> RunAsync(
-        SiteRecord record,
-        WindowQuery query,
-        RowBlock rows,
-        VisitTrace trace,
-        CancellationToken cancellation
-    )
+    public async ValueTask<bool> RunAsync(SiteRecord record, WindowQuery query, RowBlock rows, Visit visit)
     {
         if (!record.Table.IsLarge)
         {
-            await queries.RunAsync(query, rows, trace, cancellation);
+            await queries.RunAsync(query, rows, visit.Trace, visit.Cancellation);
             return true;
         }
 
         if (_spent.TryGetValue(query.Query, out var at) && queries.Clock.GetElapsedTime(at.Value) < Rest)
             return false;
         using var time = new CancellationTokenSource(Most, queries.Clock);
-        using var either = CancellationTokenSource.CreateLinkedTokenSource(time.Token, cancellation);
+        using var either = CancellationTokenSource.CreateLinkedTokenSource(time.Token, visit.Cancellation);
         try
         {
-            await queries.RunAsync(query, rows, trace, either.Token);
+            await queries.RunAsync(query, rows, visit.Trace, either.Token);
             return true;
         }
-        catch (OperationCanceledException) when (time.IsCancellationRequested && !cancellation.IsCancellationRequested)
+        catch (OperationCanceledException) when (time.IsCancellationRequested && !visit.Cancellation.IsCancellationRequested)
         {
             _spent.AddOrUpdate(query.Query, new StrongBox<long>(queries.Clock.GetTimestamp()));
             return false;

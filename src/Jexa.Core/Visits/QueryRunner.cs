@@ -20,6 +20,9 @@ internal sealed class QueryRunner(TimeProvider clock)
     public ValueTask RunAsync(WindowQuery query, RowBlock rows, VisitTrace trace, CancellationToken cancellation) =>
         RunAsync(query.Query, query.Arguments, rows, trace, cancellation);
 
+    public ValueTask RunAsync(IPreparedQuery query, IReadOnlyList<TypedValue> arguments, RowBlock rows, Visit visit) =>
+        RunAsync(query, arguments, rows, visit.Trace, visit.Cancellation);
+
     public async ValueTask RunAsync(
         IPreparedQuery query,
         IReadOnlyList<TypedValue> arguments,
@@ -28,25 +31,22 @@ internal sealed class QueryRunner(TimeProvider clock)
         CancellationToken cancellation
     )
     {
-        var run = Begin(query, arguments, rows, trace);
+        var started = clock.GetTimestamp();
+        var before = rows.Count;
         try
         {
-            await run.RunAsync(cancellation);
+            await (trace.ReadsLatest ? query.Latest : query).RunAsync(arguments, rows, cancellation);
         }
         catch (SourceException trouble)
         {
-            run.Fail(trouble);
+            trace.Add(query, arguments, null, 0, started);
+            if (trouble.IsFinding)
+                trace.Finding = trouble.Message;
             throw;
         }
 
-        run.End();
+        trace.Add(query, arguments, rows, rows.Count - before, started);
     }
-
-    /// <summary>
-    /// Avoids one async state machine on the page that is visited most. Tell it how the query ended.
-    /// </summary>
-    public TracedRun Begin(IPreparedQuery query, IReadOnlyList<TypedValue> arguments, RowBlock rows, VisitTrace trace) =>
-        new(query, arguments, rows, trace, clock.GetTimestamp());
 
     internal RowBlock Take() => _blocks.Take() ?? new RowBlock();
 

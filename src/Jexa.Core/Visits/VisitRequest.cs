@@ -5,8 +5,8 @@ namespace Jexa.Core.Visits;
 
 /// <summary>One visit's question.</summary>
 /// <param name="Target">The raw target, read once.</param>
-/// <param name="WantsJson">A program asks, not a person.</param>
-public sealed record VisitRequest(string Method, RequestTarget Target, bool WantsJson, Principal Principal)
+/// <param name="Reader">Who reads the answer.</param>
+public sealed record VisitRequest(string Method, RequestTarget Target, Reader Reader, Principal Principal)
 {
     /// <summary>Whether the method only reads (RFC 9110 section 9.2.1).</summary>
     public bool IsSafe => Method is "GET" or "HEAD";

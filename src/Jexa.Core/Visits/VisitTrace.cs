@@ -131,6 +131,9 @@ public sealed class VisitTrace
     /// <summary>All that is no longer than a few words, for the log to keep.</summary>
     internal ref readonly TraceState State => ref _state;
 
+    /// <summary>Whether the visit came to a step.</summary>
+    internal bool Has(VisitStep step) => _state.Ends[(int)step] != 0;
+
     public void End(VisitStep step) => _state.Ends[(int)step] = _clock.GetTimestamp();
 
     /// <summary>How long a step took, in microseconds; null if the visit never came to it.</summary>

@@ -122,7 +122,7 @@ internal sealed class AppContract(SiteHost host)
         var target = RequestTarget.Read(address, site.Frame.Mount);
         using var answer = await host.Runner.RunAsync(
             site,
-            new VisitRequest("GET", target, true, Principal.Anonymous.Value),
+            new VisitRequest("GET", target, Reader.Program, Principal.Anonymous.Value),
             new VisitTrace("GET", address, host.Clock),
             cancellation
         );

@@ -1,11 +1,13 @@
 using System.Diagnostics;
 using Jexa.Core.Values;
 using Jexa.Core.Views;
+using Jexa.Core.Visits;
+using Jexa.Service.Writing;
 
 namespace Jexa.Service.Html;
 
 /// <summary>Writes a page view as one HTML document, into memory: nothing is sent before the whole page is made.</summary>
-internal sealed class HtmlPageWriter
+internal sealed class HtmlPageWriter : IPageWriter
 {
     private readonly HtmlParts _parts;
     private readonly HtmlListWriter _lists;
@@ -21,7 +23,17 @@ internal sealed class HtmlPageWriter
         _deletes = new HtmlDeleteWriter(_details);
     }
 
-    public void Write(PageView view, Utf8Buffer html)
+    public IReadOnlyList<string> MediaTypes { get; } = ["text/html"];
+
+    public Reader Reader => Reader.Person;
+
+    public bool CarriesVersion => false;
+
+    public char Letter => 'h';
+
+    public string ContentType(int status) => "text/html; charset=utf-8";
+
+    public void Write(PageView view, string target, Utf8Buffer html)
     {
         using var scratch = new Utf8Buffer(256);
         var frame = _parts.Of(view.Frame);

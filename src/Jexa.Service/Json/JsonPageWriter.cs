@@ -3,6 +3,8 @@ using System.Text.Encodings.Web;
 using System.Text.Json;
 using Jexa.Core.Values;
 using Jexa.Core.Views;
+using Jexa.Core.Visits;
+using Jexa.Service.Writing;
 using Microsoft.AspNetCore.WebUtilities;
 
 namespace Jexa.Service.Json;
@@ -11,12 +13,28 @@ namespace Jexa.Service.Json;
 /// Writes a page view as JSON. Each record carries its ID as text exactly as in its address; integers are numbers,
 /// decimals are text, dates are ISO 8601. A message becomes problem details (RFC 9457) with the member <c>outcome</c>.
 /// </summary>
-internal static class JsonPageWriter
+internal sealed class JsonPageWriter : IPageWriter
 {
+    private const int MaxInstance = 2048;
+
     private static readonly JsonWriterOptions Options = new() { Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
 
-    public static void Write(PageView view, string instance, Utf8Buffer json)
+    public IReadOnlyList<string> MediaTypes { get; } = ["application/json", "application/problem+json"];
+
+    public Reader Reader => Reader.Program;
+
+    public bool CarriesVersion => true;
+
+    public char Letter => 'j';
+
+    public string ContentType(int status) => MediaTypes[status < 400 ? 0 : 1];
+
+    void IPageWriter.Write(PageView view, string target, Utf8Buffer body) => Write(view, target, body);
+
+    /// <param name="target">The target that was asked for; the instance of a problem.</param>
+    public static void Write(PageView view, string target, Utf8Buffer json)
     {
+        var instance = target.Length <= MaxInstance ? target : target[..MaxInstance];
         using var writer = new Utf8JsonWriter(json, Options);
         using var scratch = new Utf8Buffer(256);
         writer.WriteStartObject();

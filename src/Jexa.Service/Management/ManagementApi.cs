@@ -10,6 +10,7 @@ using Jexa.Service.Clients;
 using Jexa.Service.Hosting;
 using Jexa.Service.Traces;
 using Jexa.Service.Web;
+using Jexa.Service.Writing;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -19,7 +20,7 @@ using Microsoft.AspNetCore.Routing;
 namespace Jexa.Service.Management;
 
 /// <summary>What the command line and the console ask a running service. Who may ask is the door's affair.</summary>
-internal sealed class ManagementApi(SiteHost host, BearerToken token, StartCodes startCodes)
+internal sealed class ManagementApi(SiteHost host, BearerToken token, StartCodes startCodes, PageWriters writers)
 {
     private const int MostVisits = 1000;
     private const int UsualVisits = 50;
@@ -215,7 +216,7 @@ internal sealed class ManagementApi(SiteHost host, BearerToken token, StartCodes
         var visit = new VisitRequest(
             method,
             target,
-            Negotiation.Of(new HeaderDictionary { ["Accept"] = request.Accept }) == AnswerForm.Json,
+            (Negotiation.Of(new HeaderDictionary { ["Accept"] = request.Accept }, writers) ?? writers.Usual).Reader,
             Principal.Anonymous.Value
         );
         using var answer = await host.Runner.RunAsync(host.Site, visit, trace, cancellation);

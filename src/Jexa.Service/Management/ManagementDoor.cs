@@ -4,6 +4,7 @@ using Jexa.Core.Edits;
 using Jexa.Service.Assets;
 using Jexa.Service.Hosting;
 using Jexa.Service.Web;
+using Jexa.Service.Writing;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.OpenApi;
@@ -22,6 +23,7 @@ internal sealed partial class ManagementDoor(
     Undo undo,
     BearerToken token,
     StartCodes startCodes,
+    PageWriters writers,
     Serilog.ILogger logger
 )
 {
@@ -32,7 +34,7 @@ internal sealed partial class ManagementDoor(
     );
 
     private readonly OwnHost _ownHost = new([]);
-    private readonly ManagementApi _api = new(host, token, startCodes);
+    private readonly ManagementApi _api = new(host, token, startCodes, writers);
     private readonly ChangesApi _changes = new(host, changes, undo);
     private readonly ConsoleFiles _console = new();
 

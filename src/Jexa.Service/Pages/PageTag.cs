@@ -9,13 +9,14 @@ namespace Jexa.Service.Pages;
 /// </summary>
 internal static class PageTag
 {
-    public static string Of(ReadOnlySpan<byte> body, bool json) =>
-        string.Create(21, (Digest: XxHash3.HashToUInt64(body), json), static (tag, of) =>
+    /// <param name="letter">That of the form it is written in.</param>
+    public static string Of(ReadOnlySpan<byte> body, char letter) =>
+        string.Create(21, (Digest: XxHash3.HashToUInt64(body), letter), static (tag, of) =>
         {
             "W/\"".CopyTo(tag);
             for (var i = 0; i < 16; i++)
                 tag[3 + i] = "0123456789abcdef"[(int)(of.Digest >> (60 - (i * 4))) & 15];
-            tag[19] = of.json ? 'j' : 'h';
+            tag[19] = of.letter;
             tag[20] = '"';
         });
 

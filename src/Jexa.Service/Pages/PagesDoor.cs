@@ -14,6 +14,7 @@ using Jexa.Service.Media;
 using Jexa.Service.Telemetry;
 using Jexa.Service.Traces;
 using Jexa.Service.Web;
+using Jexa.Service.Writing;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.Features;
@@ -40,15 +41,14 @@ internal sealed class PagesDoor(
     Serilog.ILogger logger
 )
 {
-    private const int MaxInstance = 2048;
-
     private static readonly PageAssets OwnFiles = new();
+
+    /// <summary>The forms that pages have: a new one has its line here.</summary>
+    public static PageWriters Writers { get; } = new(new HtmlPageWriter(OwnFiles.StyleVersion), new JsonPageWriter());
 
     private readonly OwnHost _ownHost = new(options.Hosts, options.Listen.Count > 0);
 
     private readonly AppContract _contract = new(host);
-
-    private readonly HtmlPageWriter _html = new(OwnFiles.StyleVersion);
 
     /// <summary>What goes with every answer of the site served last.</summary>
     private SiteHeaders? _siteHeaders;
@@ -106,8 +106,8 @@ internal sealed class PagesDoor(
             : AppContract.IsAsked(target) ? ContractAsync(http, target)
             : AppFiles.IsAsked(target) ? AppFiles.AnswerAsync(http, target, host)
             : JsonAddress.PageOf(target, host.Site.Frame.Mount) is { } page
-                ? VisitAsync(http, RequestTarget.Read(page, host.Site.Frame.Mount), asJson: true)
-            : VisitAsync(http, target, asJson: false);
+                ? VisitAsync(http, RequestTarget.Read(page, host.Site.Frame.Mount), isAddressed: true)
+            : VisitAsync(http, target, isAddressed: false);
     }
 
     /// <summary>The icon at the address where browsers look for it unasked, unless the app has a page there.</summary>
@@ -159,75 +159,42 @@ internal sealed class PagesDoor(
         + "connect-src 'self'; base-uri 'none'; "
         + $"form-action 'self'; frame-ancestors http://127.0.0.1:{consolePort} http://localhost:{consolePort}";
 
-    /// <param name="asJson">The address asks for JSON by itself.</param>
-    private async Task VisitAsync(HttpContext http, RequestTarget target, bool asJson)
+    /// <param name="isAddressed">The address itself asks for the form for programs.</param>
+    private Task VisitAsync(HttpContext http, RequestTarget target, bool isAddressed)
     {
-        var (method, sent) = (http.Request.Method, http.Request.Headers);
-        var json = asJson || SentReader.IsJson(http) || HttpMethods.IsPatch(method) || HttpMethods.IsDelete(method);
-        if (!json && Negotiation.Of(sent) is var form)
-        {
-            if (form == AnswerForm.None)
-            {
-                http.Response.Headers.Vary = "Accept";
-                await RefuseAsync(
-                    http,
-                    StatusCodes.Status406NotAcceptable,
-                    "Pages are given as text/html and as application/json."
-                );
-                return;
-            }
+        var method = http.Request.Method;
+        var writer =
+            isAddressed || SentReader.IsJson(http) || HttpMethods.IsPatch(method) || HttpMethods.IsDelete(method)
+                ? Writers.ForPrograms
+                : Negotiation.Of(http.Request.Headers, Writers);
+        if (writer is not null)
+            return VisitAsync(http, target, writer, isAddressed);
+        http.Response.Headers.Vary = "Accept";
+        return RefuseAsync(http, StatusCodes.Status406NotAcceptable, $"Pages are given as {Writers.Named}.");
+    }
 
-            json = form == AnswerForm.Json;
-        }
-
-        var trace = host.Visits.Begin(method, target.Raw, host.Clock);
+    private async Task VisitAsync(HttpContext http, RequestTarget target, IPageWriter writer, bool isAddressed)
+    {
+        var trace = host.Visits.Begin(http.Request.Method, target.Raw, host.Clock);
         trace.Visitor = http.Connection.RemoteIpAddress;
-        trace.Framed = sent["Sec-Fetch-Dest"] == "iframe";
+        trace.Framed = http.Request.Headers["Sec-Fetch-Dest"] == "iframe";
         http.Response.Headers["Jexa-Visit"] = trace.Number.ToString(CultureInfo.InvariantCulture);
         try
         {
-            var request = new VisitRequest(method, target, json, Principal.Anonymous.Value)
-            {
-                Visitor = VisitorCookies.VisitorOf(http),
-                HasWritten = VisitorCookies.HasWritten(http),
-            };
+            var request = Request(http, target, writer.Reader);
             if (!request.IsSafe)
-            {
-                request = request with
-                {
-                    IsForeign = SentReader.IsForeign(http) && !IsWriter(http),
-                    Sent = await SentReader.ReadAsync(http),
-                    IfMatch = sent.IfMatch.Count > 0 ? sent.IfMatch.ToString() : null,
-                };
-            }
-
-            var (runner, site) = (host.Runner, host.Site);
-            Answer answer;
-            try
-            {
-                answer = runner.End(await runner.StartAsync(site, request, trace, http.RequestAborted), trace);
-            }
-            catch (Exception met) when (met is not OperationCanceledException || !http.RequestAborted.IsCancellationRequested)
-            {
-                answer = runner.Fail(met, site, trace);
-            }
-
-            using var ended = answer;
-            if (HttpMethods.IsOptions(method) && answer.Outcome is Outcome.NotAllowed)
-                answer = new Answer(answer.Outcome, StatusCodes.Status204NoContent, null) { Allow = $"{answer.Allow}, OPTIONS" };
-            if (asJson && answer is { Location: { } leads, Status: >= 300 })
-                answer = answer with { Location = JsonAddress.Of(leads, site.Frame.Mount) };
-            if (!json && answer is { Status: 200, View: { } shown } && cookies.Take(http, target) is { } say)
-                answer = answer with { View = shown with { Said = say }, IsForOnce = true };
-            cookies.Give(http, answer, trace.Page);
+                request = await WithSentAsync(http, request);
+            var site = host.Site;
+            using var answer = await host.Runner.RunAsync(site, request, trace, http.RequestAborted);
             using var body = new Utf8Buffer(16 * 1024);
-            var written = Write(answer, trace, target, json, body);
+            var written = Write(Adapted(http, answer, target, writer, isAddressed), trace, target, writer, body);
+            cookies.Give(http, written, trace.Page);
             trace.End(VisitStep.Answer);
-            if (json)
-                AllowOrigin(http, trace.Site!);
-            if (sent.Authorization.Count > 0 && token.IsShownBy(http))
+            if (writer.Reader == Reader.Program)
+                AllowOrigin(http, site);
+            if (http.Request.Headers.Authorization.Count > 0 && token.IsShownBy(http))
                 http.Response.Headers["Server-Timing"] = ServerTiming.Of(trace);
-            await SendAsync(http, written, json, body);
+            await SendAsync(http, written, writer, body);
         }
         catch (OperationCanceledException) when (http.RequestAborted.IsCancellationRequested)
         {
@@ -235,33 +202,74 @@ internal sealed class PagesDoor(
         }
         finally
         {
-            telemetry.Tell(trace, http.Request);
-            host.Health.Tell(trace);
-            if (logger.IsEnabled(LogEventLevel.Information))
-                logger.Information(
-                    "Visit {Number} {Method} {Target} {Outcome} {Status} {Microseconds:0}",
-                    trace.Number,
-                    trace.Method,
-                    TraceReport.Escaped(trace.Target),
-                    trace.Outcome?.Word ?? "left",
-                    trace.Status,
-                    trace.TotalMicroseconds
-                );
-            if (trace.Outcome is Outcome.Failed or Outcome.Unavailable or Outcome.Ambiguous)
-            {
-                if (trace.Outcome is Outcome.Failed)
-                    watcher.DoubtSchema();
-                logger.Warning(
-                    "Visit {Number} ended {Outcome}: {Why}",
-                    trace.Number,
-                    trace.Outcome.Word,
-                    TraceReport.Escaped(trace.Why ?? "")
-                );
-            }
-
-            // From here on the trace is the log's.
-            host.Visits.Add(trace);
+            Tell(http, trace);
         }
+    }
+
+    /// <summary>An answer as this request needs it.</summary>
+    private Answer Adapted(HttpContext http, Answer answer, RequestTarget target, IPageWriter writer, bool isAddressed)
+    {
+        if (HttpMethods.IsOptions(http.Request.Method) && answer.Outcome is Outcome.NotAllowed)
+            return new Answer(answer.Outcome, StatusCodes.Status204NoContent, null) { Allow = $"{answer.Allow}, OPTIONS" };
+        if (isAddressed && answer is { Location: { } location, Status: >= 300 })
+            return answer with { Location = JsonAddress.Of(location, host.Site.Frame.Mount) };
+        return
+            writer.Reader == Reader.Person && answer is { Status: 200, View: { } view } && cookies.Take(http, target) is { } say
+            ? answer with
+            {
+                View = view with { Said = say },
+                IsForOnce = true,
+            }
+            : answer;
+    }
+
+    private static VisitRequest Request(HttpContext http, RequestTarget target, Reader reader) =>
+        new(http.Request.Method, target, reader, Principal.Anonymous.Value)
+        {
+            Visitor = VisitorCookies.VisitorOf(http),
+            HasWritten = VisitorCookies.HasWritten(http),
+        };
+
+    /// <summary>A request with what it sends.</summary>
+    private async ValueTask<VisitRequest> WithSentAsync(HttpContext http, VisitRequest request)
+    {
+        var match = http.Request.Headers.IfMatch;
+        return request with
+        {
+            IsForeign = SentReader.IsForeign(http) && !IsWriter(http),
+            Sent = await SentReader.ReadAsync(http),
+            IfMatch = match.Count > 0 ? match.ToString() : null,
+        };
+    }
+
+    /// <summary>Tells a visit that is over to all who follow visits. From then on the trace is the log's.</summary>
+    private void Tell(HttpContext http, VisitTrace trace)
+    {
+        telemetry.Tell(trace, http.Request);
+        host.Health.Tell(trace);
+        if (logger.IsEnabled(LogEventLevel.Information))
+            logger.Information(
+                "Visit {Number} {Method} {Target} {Outcome} {Status} {Microseconds:0}",
+                trace.Number,
+                trace.Method,
+                TraceReport.Escaped(trace.Target),
+                trace.Outcome?.Word ?? "left",
+                trace.Status,
+                trace.TotalMicroseconds
+            );
+        if (trace.Outcome is Outcome.Failed or Outcome.Unavailable or Outcome.Ambiguous)
+        {
+            if (trace.Outcome is Outcome.Failed)
+                watcher.DoubtSchema();
+            logger.Warning(
+                "Visit {Number} ended {Outcome}: {Why}",
+                trace.Number,
+                trace.Outcome.Word,
+                TraceReport.Escaped(trace.Why ?? "")
+            );
+        }
+
+        host.Visits.Add(trace);
     }
 
     /// <summary>
@@ -272,30 +280,20 @@ internal sealed class PagesDoor(
         && host.Site.Writers.Contains(http.Request.Headers.Origin.ToString());
 
     /// <summary>Writes the whole page into memory, so that a page that cannot be written is a clean 500.</summary>
-    private Answer Write(Answer answer, VisitTrace trace, RequestTarget target, bool json, Utf8Buffer body)
+    private static Answer Write(Answer answer, VisitTrace trace, RequestTarget target, IPageWriter writer, Utf8Buffer body)
     {
         if (answer.View is null)
             return answer;
         try
         {
-            if (json)
-                JsonPageWriter.Write(
-                    answer.View,
-                    target.Raw.Length <= MaxInstance ? target.Raw : target.Raw[..MaxInstance],
-                    body
-                );
-            else
-                _html.Write(answer.View, body);
+            writer.Write(answer.View, target.Raw, body);
             return answer;
         }
         catch (Exception unforeseen)
         {
             body.Truncate(0);
             var failure = VisitRunner.Failure(trace.Site!, trace, unforeseen);
-            if (json)
-                JsonPageWriter.Write(failure.View!, "", body);
-            else
-                _html.Write(failure.View!, body);
+            writer.Write(failure.View!, "", body);
             return failure;
         }
     }
@@ -318,39 +316,22 @@ internal sealed class PagesDoor(
             ? $"{http.Request.Scheme}://{http.Request.Headers.Host}"
             : "";
 
-    private ValueTask SendAsync(HttpContext http, Answer answer, bool json, Utf8Buffer body)
+    private ValueTask SendAsync(HttpContext http, Answer answer, IPageWriter writer, Utf8Buffer body)
     {
         var response = http.Response;
-        var headers = response.Headers;
         response.StatusCode = answer.Status;
-        headers.Vary = "Accept, Accept-Encoding, Origin";
-        if (answer.Location is not null)
-            headers.Location = answer.Location;
-        if (answer.Allow is not null)
-            headers.Allow = answer.Allow;
-        if (answer.Accepts is { } types && HttpMethods.IsPatch(http.Request.Method))
-            headers["Accept-Patch"] = types;
-        else if (answer.Accepts is not null)
-            headers["Accept-Post"] = answer.Accepts;
-        if (answer.RetryAfterSeconds is { } seconds)
-            headers.RetryAfter = seconds.ToString(CultureInfo.InvariantCulture);
-        var isVersion = json && answer.Version is not null;
+        SetHeaders(http, answer);
+        var isVersion = writer.CarriesVersion && answer.Version is not null;
         if (answer.Status != StatusCodes.Status200OK || (answer.IsForOnce && !isVersion))
         {
-            headers.CacheControl = "no-store";
+            response.Headers.CacheControl = "no-store";
         }
         else
         {
-            // A browser may keep the page, but asks each time; nobody in between may keep it.
-            headers.CacheControl = "private, no-cache";
-            headers.ETag = isVersion ? $"\"{answer.Version}\"" : PageTag.Of(body.Written, json);
-            if (LinkHeader.Of(answer.View!, body, Origin(http)) is { } link)
-                headers.Link = link;
-            if (LinkHeader.TemplateOf(answer.View!) is { } template)
-                headers["Link-Template"] = template;
+            SetPageHeaders(http, answer, isVersion ? $"\"{answer.Version}\"" : PageTag.Of(body.Written, writer.Letter), body);
             if (
                 HttpMethods.IsGet(http.Request.Method)
-                && PageTag.IsHeld(http.Request.Headers.IfNoneMatch, headers.ETag.ToString())
+                && PageTag.IsHeld(http.Request.Headers.IfNoneMatch, response.Headers.ETag.ToString())
             )
             {
                 response.StatusCode = StatusCodes.Status304NotModified;
@@ -365,16 +346,42 @@ internal sealed class PagesDoor(
             return default;
         }
 
-        response.ContentType =
-            !json ? "text/html; charset=utf-8"
-            : answer.Status < 400 ? "application/json"
-            : "application/problem+json";
+        response.ContentType = writer.ContentType(answer.Status);
         // A version is a strong tag: it is sent in one coding only.
         var compressed = isVersion ? null : Compression.TryCompress(http.Request.Headers.AcceptEncoding, body);
         if (compressed is null)
             return SendAsync(http, body);
-        headers.ContentEncoding = Compression.Coding;
+        response.Headers.ContentEncoding = Compression.Coding;
         return SendAndDisposeAsync(http, compressed);
+    }
+
+    /// <summary>What goes with an answer of any status.</summary>
+    private static void SetHeaders(HttpContext http, Answer answer)
+    {
+        var headers = http.Response.Headers;
+        headers.Vary = "Accept, Accept-Encoding, Origin";
+        if (answer.Location is not null)
+            headers.Location = answer.Location;
+        if (answer.Allow is not null)
+            headers.Allow = answer.Allow;
+        if (answer.Accepts is { } types && HttpMethods.IsPatch(http.Request.Method))
+            headers["Accept-Patch"] = types;
+        else if (answer.Accepts is not null)
+            headers["Accept-Post"] = answer.Accepts;
+        if (answer.RetryAfterSeconds is { } seconds)
+            headers.RetryAfter = seconds.ToString(CultureInfo.InvariantCulture);
+    }
+
+    /// <summary>What goes with a page that a browser may keep. It asks each time; nobody in between may keep it.</summary>
+    private void SetPageHeaders(HttpContext http, Answer answer, string tag, Utf8Buffer body)
+    {
+        var headers = http.Response.Headers;
+        headers.CacheControl = "private, no-cache";
+        headers.ETag = tag;
+        if (LinkHeader.Of(answer.View!, body, Origin(http)) is { } link)
+            headers.Link = link;
+        if (LinkHeader.TemplateOf(answer.View!) is { } template)
+            headers["Link-Template"] = template;
     }
 
     private static ValueTask SendAsync(HttpContext http, Utf8Buffer body)

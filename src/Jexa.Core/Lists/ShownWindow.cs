@@ -1,0 +1,17 @@
+using Jexa.Core.Values;
+using Jexa.Core.Views;
+
+namespace Jexa.Core.Lists;
+
+/// <summary>A window of a list, loaded.</summary>
+/// <param name="Window">The window that is shown: another than the one asked for, if that reached the beginning.</param>
+/// <param name="From">The number of the first row, from 1; null if nobody knows it.</param>
+/// <param name="HasUnreachable">There are rows behind it, but no address can say where the next window begins.</param>
+internal sealed record ShownWindow(
+    RowBlock Rows,
+    WindowRequest Window,
+    long? From,
+    Total Total,
+    WindowLinks Links,
+    bool HasUnreachable
+);

@@ -1,0 +1,30 @@
+using Jexa.Core.Values;
+using Jexa.Core.Views;
+using Jexa.Core.Visits;
+
+namespace Jexa.Service.Writing;
+
+/// <summary>One form that pages are written in. <see cref="PageWriters"/> has all of them.</summary>
+internal interface IPageWriter
+{
+    /// <summary>The media types of an Accept header that ask for this form.</summary>
+    IReadOnlyList<string> MediaTypes { get; }
+
+    /// <summary>Who reads it.</summary>
+    Reader Reader { get; }
+
+    /// <summary>
+    /// Records are changed by this form: what tells the state of a record is sent as its entity tag, in one coding only.
+    /// </summary>
+    bool CarriesVersion { get; }
+
+    /// <summary>Tells its entity tags from those of the same page in another form.</summary>
+    char Letter { get; }
+
+    /// <summary>The Content-Type of an answer with this status.</summary>
+    string ContentType(int status);
+
+    /// <summary>Writes a whole view. Nothing is sent before all of it is written.</summary>
+    /// <param name="target">The target that was asked for, as it was sent.</param>
+    void Write(PageView view, string target, Utf8Buffer body);
+}
