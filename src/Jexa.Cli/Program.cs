@@ -11,7 +11,7 @@ internal static class Program
 {
     public static async Task<int> Main(string[] args)
     {
-        // An app names its locale itself; the machine's own has no say in what pages, logs and commands write.
+        // An app names its locale itself. The machine's locale changes nothing in pages, logs and commands.
         CultureInfo.DefaultThreadCurrentCulture = CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
         var root = new RootCommand(
             "Serves the list and detail pages that an app file describes, explains every visit, and checks every link."
@@ -37,7 +37,7 @@ internal static class Program
 
         try
         {
-            // The service ends in its own way and time on a signal; the default would cut it off after two seconds.
+            // On a signal the service ends in its own time. The default would end it after two seconds.
             return await parsed.InvokeAsync(
                 new InvocationConfiguration { EnableDefaultExceptionHandler = false, ProcessTerminationTimeout = null }
             );

@@ -15,7 +15,7 @@ using Microsoft.AspNetCore.Builder;
 
 namespace Jexa.Service;
 
-/// <summary>A running service: two doors over one site. Dispose it to end it, requests in flight finished.</summary>
+/// <summary>A running service: two doors over one site. Disposing it ends it after the current requests.</summary>
 public sealed class JexaService : IAsyncDisposable
 {
     private readonly WebApplication _pages;
@@ -53,9 +53,7 @@ public sealed class JexaService : IAsyncDisposable
 
     public string PagesUrl { get; }
 
-    /// <summary>
-    /// Why nothing can be changed through pages since the start, for whoever started it; null if changes can be saved.
-    /// </summary>
+    /// <summary>Why nothing can be changed through pages since the start; null if changes can be saved.</summary>
     public string? OnlyReads { get; }
 
     public string ConsoleUrl { get; }
@@ -175,7 +173,7 @@ public sealed class JexaService : IAsyncDisposable
         }
         catch (Exception refused) when (refused is IOException or UnauthorizedAccessException)
         {
-            // Pages are read all the same; what is lacking is only how commands find this service.
+            // Pages can still be read, but commands cannot find this service.
             logger.Warning(
                 "Commands cannot find this service, since its address could not be written: {Reason}",
                 refused.Message
@@ -183,7 +181,7 @@ public sealed class JexaService : IAsyncDisposable
         }
     }
 
-    /// <summary>The address that somebody on this machine can use: loopback if it is listened on.</summary>
+    /// <summary>The address for users of this machine: loopback if the service listens on it.</summary>
     private static IPAddress Shown(IReadOnlyList<IPAddress> listen) =>
         listen.Count == 0
         || listen.Any(address =>

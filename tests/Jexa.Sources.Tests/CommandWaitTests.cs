@@ -58,6 +58,7 @@ public class CommandWaitTests
         // As soon as the caller has its result, another one goes on with the connection; and then the first visitor leaves.
         wait = new CommandWait(
             Long,
+            TimeProvider.System,
             () => new TimeoutException(),
             () =>
             {
@@ -125,5 +126,5 @@ public class CommandWaitTests
         }
     }
 
-    private static CommandWait New(TimeSpan limit, Action ended) => new(limit, () => new TimeoutException(), ended);
+    private static CommandWait New(TimeSpan limit, Action ended) => new(limit, TimeProvider.System, () => new TimeoutException(), ended);
 }

@@ -6,7 +6,7 @@ using Jexa.Service.State;
 
 namespace Jexa.Cli.Client;
 
-/// <summary>Talks to a running service over its management API, with the address and the token its state folder keeps.</summary>
+/// <summary>Calls the management API of a running service, with the address and the token from its state folder.</summary>
 internal sealed class ManagementClient : IDisposable
 {
     private readonly HttpClient _http;
@@ -99,7 +99,7 @@ internal sealed class ManagementClient : IDisposable
         }
         catch (JsonException)
         {
-            // Not problem details: the status alone must do.
+            // Not problem details: there is only the status.
         }
 
         return status switch

@@ -5,7 +5,7 @@ using Jexa.Service.Management;
 
 namespace Jexa.Cli.Commands;
 
-/// <summary><c>jexa changes</c>: what was changed through pages, newest first; one of them whole, or taken back.</summary>
+/// <summary><c>jexa changes</c>: changes made through pages, newest first; or one of them in detail; or reverses one.</summary>
 internal static class ChangesCommand
 {
     public static Command Create()

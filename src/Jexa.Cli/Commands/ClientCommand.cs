@@ -19,10 +19,10 @@ internal static class ClientCommand
 {
     private static readonly string[] Languages = ["typescript", "csharp"];
 
-    /// <param name="Text">What was written; null if it went into a file.</param>
+    /// <param name="Text">The written code; null if it went into a file.</param>
     private sealed record WriteReport(string Language, int Pages, string? File, bool Changed, string? Text);
 
-    /// <param name="Line">The first line that differs, from 1; null if none does.</param>
+    /// <param name="Line">The first line that differs, from 1; null for none.</param>
     private sealed record CheckReport(string Language, string File, bool Current, int? Line);
 
     public static Command Create()
@@ -142,7 +142,7 @@ internal static class ClientCommand
             return ExitCodes.Fine;
         }
 
-        // A file that is as it should be keeps its time: nothing is built anew for it.
+        // A file without changes keeps its time, so that nothing is built again because of it.
         var changed = Read(file) != text;
         try
         {

@@ -5,7 +5,7 @@ using Jexa.Service.Hosting;
 
 namespace Jexa.Cli.Commands;
 
-/// <summary>Options that several commands have, so that each means the same everywhere.</summary>
+/// <summary>Options that several commands share, with the same meaning everywhere.</summary>
 internal static class CommonOptions
 {
     public static Option<bool> Json() => new("--json") { Description = "Print JSON" };
@@ -40,7 +40,7 @@ internal static class CommonOptions
             HelpName = "DIR",
         };
 
-    /// <summary>An option that takes one of a few words; null if it is left out.</summary>
+    /// <summary>An option with one of a few words; null if it is left out.</summary>
     public static Option<TWord?> Word<TWord>(string name, string description, string helpName)
         where TWord : struct, Enum
     {
@@ -59,8 +59,8 @@ internal static class CommonOptions
         };
     }
 
-    /// <summary>The options of a command that talks to a running service, and the client they name.</summary>
-    /// <param name="portOf">The port that is meant if --port is left out; null for the usual one.</param>
+    /// <summary>The options of a command that calls a running service, and the client for it.</summary>
+    /// <param name="portOf">The port if --port is left out; null for the usual one.</param>
     public static (Option<bool> Json, Func<ParseResult, ManagementClient> Open) ForClient(
         Command command,
         Func<ParseResult, int?>? portOf = null

@@ -5,7 +5,7 @@ using Jexa.Service.Hosting;
 
 namespace Jexa.Cli.Commands;
 
-/// <summary><c>jexa demo</c>: makes the bridge register at first start, and serves it.</summary>
+/// <summary><c>jexa demo</c>: makes the bridge register at the first start, and serves it.</summary>
 internal static class DemoCommand
 {
     public static Command Create()
@@ -35,7 +35,7 @@ internal static class DemoCommand
                 SourceEngines.Prepare();
                 Ensure(folder, parsed.GetValue(afresh));
 
-                // Where another demo has these ports, this one has programs of its own on others, and its pages lead there.
+                // If another demo has these ports, this one uses others for its programs, and its pages lead there.
                 using var gauges = GaugeService.Start() ?? GaugeService.Start(0);
                 var asked = options(
                     parsed,
@@ -81,7 +81,7 @@ internal static class DemoCommand
         }
     }
 
-    /// <summary>The folder of the demo's app file: in the repository that this program was built in.</summary>
+    /// <summary>The folder of the demo's app file, in the repository that this program was built in.</summary>
     private static string Folder()
     {
         for (var at = new DirectoryInfo(AppContext.BaseDirectory); at is not null; at = at.Parent)

@@ -19,7 +19,7 @@ using Spectre.Console;
 namespace Jexa.Cli.Commands;
 
 /// <summary>
-/// <c>jexa draft ENGINE CONNECTION</c>: writes a first app file over a source, or says how one and its source have come apart.
+/// <c>jexa draft ENGINE CONNECTION</c>: writes a first app file for a source, or says how one and its source differ.
 /// </summary>
 internal static partial class DraftCommand
 {
@@ -158,8 +158,8 @@ internal static partial class DraftCommand
     }
 
     /// <summary>
-    /// A file or folder as it must stand in the app file. It is written as the user sees it from here, and the app file may be in
-    /// another folder.
+    /// A file or folder as it must be in the app file. The user writes it relative to the present folder, but the app file may be
+    /// in another one.
     /// </summary>
     private static string Placed(string engine, string connection, string folder)
     {
@@ -180,7 +180,7 @@ internal static partial class DraftCommand
             );
     }
 
-    /// <summary>The tables that patterns choose.</summary>
+    /// <summary>The tables that match patterns.</summary>
     private static SourceSchema Chosen(SourceSchema schema, string[] only, string[] except)
     {
         bool Matches(string[] patterns, string name) =>
@@ -219,7 +219,7 @@ internal static partial class DraftCommand
             (name, _) => throw new CommandException(ExitCodes.WrongUse, $"The environment variable {name} is not set.")
         )!;
 
-    /// <summary>What an API has: by its description, which may be anywhere, or by what its lists answer.</summary>
+    /// <summary>What an API has: from its description, or from what its lists answer.</summary>
     private static async Task<ApiDescription> ApiAsync(
         SourceSettings settings,
         string? described,
@@ -418,7 +418,7 @@ internal static partial class DraftCommand
         : DatabaseName().Match(connection) is { Success: true } named ? Labels.OfPage(named.Groups["name"].Value)
         : "Records";
 
-    /// <summary>The name of the database in a connection as it is written: in a URI behind the host, else by its key.</summary>
+    /// <summary>The name of the database in a connection string: after the host of a URI, else by its key.</summary>
     [GeneratedRegex(
         """(?:^\w+://[^/?#]+/|(?:^|;)\s*(?:Database|Initial Catalog|Db|dbname)\s*=\s*)(?<name>[\w.-]+)""",
         RegexOptions.IgnoreCase

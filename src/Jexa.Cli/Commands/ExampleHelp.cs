@@ -5,7 +5,7 @@ using Jexa.Cli.Output;
 
 namespace Jexa.Cli.Commands;
 
-/// <summary>The usual help, and behind it a command's examples and the exit codes.</summary>
+/// <summary>The usual help, followed by a command's examples and the exit codes.</summary>
 internal sealed class ExampleHelp(HelpAction usual) : SynchronousCommandLineAction
 {
     public override int Invoke(ParseResult parseResult)

@@ -8,7 +8,7 @@ namespace Jexa.Cli.Commands;
 /// <summary><c>jexa pages</c>: the pages of the running service.</summary>
 internal static class PagesCommand
 {
-    /// <summary>What the other columns need.</summary>
+    /// <summary>The width of the other columns.</summary>
     private const int RoomBesidePaths = 80;
 
     public static Command Create()
@@ -70,14 +70,14 @@ internal static class PagesCommand
                     .ToArray()
             );
 
-        // A path broken in two can be neither read nor copied.
+        // A path that is broken into two lines can be neither read nor copied.
         var console = Terminal.Out();
         if (console.Profile.Width - pages.Select(page => page.Path.Length).DefaultIfEmpty().Max() >= RoomBesidePaths)
             table.Columns[1].NoWrap();
         console.Write(table);
     }
 
-    /// <summary>Where the page's links lead; the way back to the list, which every record's page has, is left out.</summary>
+    /// <summary>Where the page's links lead, without the way back to the list, which every record's page has.</summary>
     private static string Leading(PageInfo page)
     {
         var names = page.Links.Where(link => link.Reason != "back").Select(link => link.Page).Distinct().ToList();

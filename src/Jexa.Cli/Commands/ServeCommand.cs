@@ -32,7 +32,7 @@ internal static class ServeCommand
         return command;
     }
 
-    /// <summary>Adds the options of serving; gives the reader of them.</summary>
+    /// <summary>Adds the options of serving. Returns their reader.</summary>
     public static Func<ParseResult, string, ServiceOptions> AddOptions(Command command)
     {
         var port = CommonOptions.Port("Port of the pages");
@@ -115,7 +115,7 @@ internal static class ServeCommand
         };
     }
 
-    /// <param name="started">Told of the service once it runs.</param>
+    /// <param name="started">Called when the service runs.</param>
     public static async Task<int> RunAsync(
         ServiceOptions options,
         CancellationToken cancellation,
@@ -226,7 +226,7 @@ internal static class ServeCommand
         }
         catch (OperationCanceledException)
         {
-            // That is what it waited for.
+            // This is what it waited for.
         }
     }
 }

@@ -8,9 +8,7 @@ using Spectre.Console;
 
 namespace Jexa.Cli.Commands;
 
-/// <summary>
-/// <c>jexa sources [APP_FILE]</c>: what each source of an app is, whether it is there, how fast, and what it can do.
-/// </summary>
+/// <summary><c>jexa sources [APP_FILE]</c>: each source of an app: whether it answers, how fast, and what it can do.</summary>
 internal static class SourcesCommand
 {
     public static Command Create()
@@ -64,7 +62,7 @@ internal static class SourcesCommand
             var compilation = await AppFileCompiler.CompileAsync(file, registry, Mount.Root, cancellation);
             if (compilation.Definition is not { } app)
                 throw new CommandException(ExitCodes.Findings, $"{file} cannot be read; jexa check {file} says more.");
-            // The first answer waits for the program to be ready; the second says how fast the source is.
+            // The first answer includes the program's own start. The second shows how fast the source is.
             foreach (var source in compilation.Sources.Where(source => source is { Source: not null, Absence: null }))
                 await new SourceProbes(TimeProvider.System).LookAsync(source.Source!);
             return await SourceReport.LookAsync(

@@ -56,11 +56,11 @@ internal static class TraceCommand
         return command;
     }
 
-    /// <summary>A URL says itself on which port the service is.</summary>
+    /// <summary>A URL contains the port of the service.</summary>
     private static int? PortOf(string asked) =>
         Uri.TryCreate(asked, UriKind.Absolute, out var url) && (url.Scheme is "http" or "https") ? url.Port : null;
 
-    /// <summary>The request target a browser would send for what was typed; path segments are left as they are.</summary>
+    /// <summary>The request target that a browser would send for what was typed. Path segments are not changed.</summary>
     private static string Target(string asked, ManagementClient client)
     {
         var target = asked;

@@ -7,8 +7,8 @@ using Spectre.Console;
 namespace Jexa.Cli.Output;
 
 /// <summary>
-/// Where commands write: colours only on a terminal and never under NO_COLOR; in a pipe no borders and no wrapping, so that
-/// other programs can take the lines.
+/// Where commands write. Colours only on a terminal, and never under NO_COLOR. In a pipe no borders and no wrapping, so that
+/// other programs can read the lines.
 /// </summary>
 internal static class Terminal
 {
@@ -46,7 +46,7 @@ internal static class Terminal
 
     public static IAnsiConsole Error() => Console(System.Console.Error, System.Console.IsErrorRedirected);
 
-    /// <summary>Standard error for what moves, such as a progress bar; null if nobody watches.</summary>
+    /// <summary>Standard error for progress bars and the like; null if it is not a terminal.</summary>
     public static IAnsiConsole? Live() =>
         System.Console.IsErrorRedirected || Environment.GetEnvironmentVariable("TERM") is null or "dumb"
             ? null
@@ -63,8 +63,8 @@ internal static class Terminal
             );
 
     /// <summary>
-    /// A text of somebody else's as it may stand in a terminal: what would be obeyed there (control characters, changes of
-    /// writing direction) is shown as its number, line breaks too, so that no text can pass for a line of ours.
+    /// A text from outside, safe for a terminal: control characters, line breaks and changes of writing direction are shown as
+    /// their numbers, so that no text can look like a line of ours.
     /// </summary>
     public static string Shown(string text)
     {
@@ -82,10 +82,10 @@ internal static class Terminal
         return shown.ToString();
     }
 
-    /// <summary>The same within the markup of formatted text.</summary>
+    /// <summary>The same inside the markup of formatted text.</summary>
     public static string Escaped(string text) => Markup.Escape(Shown(text));
 
-    /// <summary>A message of several lines, each of which may hold somebody else's text.</summary>
+    /// <summary>A message of several lines, each of which may contain text from outside.</summary>
     public static string Lines(string message) => string.Join('\n', message.Split('\n').Select(Shown));
 
     private static bool IsObeyed(char c) =>

@@ -74,7 +74,7 @@ internal static class TraceView
 
     private static void Query(IAnsiConsole console, QueryTrace query)
     {
-        // A query of several lines is one here: a value in it must not look like a line of the trace.
+        // A query of several lines becomes one line here: a value in it must not look like a line of the trace.
         Line(console, "load", query.Text.ReplaceLineEndings(" "));
         Line(console, "", $"{(query.RowCount == 1 ? "1 row" : $"{query.RowCount} rows")} in {Time(query.Microseconds)}");
         foreach (var row in query.Rows)

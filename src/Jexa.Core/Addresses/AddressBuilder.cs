@@ -5,24 +5,24 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Addresses;
 
 /// <summary>
-/// Writes addresses of one template below one mount. What it writes, the matcher reads back to the same values; what no
-/// URL can carry (an empty text, NUL, <c>.</c> and <c>..</c> as a whole segment, over 4 kB encoded) it refuses.
+/// Writes addresses of one template below one mount. The matcher reads them back to the same values. It refuses what no URL can
+/// contain: an empty text, NUL, <c>.</c> or <c>..</c> as a whole segment, or more than 4 kB encoded.
 /// </summary>
 public sealed class AddressBuilder
 {
-    /// <summary>The longest percent-encoded ID, in bytes.</summary>
+    /// <summary>The longest ID in bytes, percent-encoded.</summary>
     public const int MaxEncodedId = 4096;
 
-    /// <summary>Literals before each path parameter and behind the last, percent-encoded.</summary>
+    /// <summary>The literals before each path parameter and after the last, percent-encoded.</summary>
     private readonly byte[][] _literals;
 
-    /// <summary>What stands around each path parameter in its segment.</summary>
+    /// <summary>The text around each path parameter in its segment.</summary>
     private readonly string[] _around;
 
-    /// <summary>The query parameters' names with their equals signs, and whether an address can do without them.</summary>
+    /// <summary>The names of query parameters with their equals signs, and whether each is optional.</summary>
     private readonly (byte[] Name, bool IsOptional)[] _query;
 
-    /// <param name="optional">Query parameters that an address can do without.</param>
+    /// <param name="optional">The query parameters that may be left out.</param>
     public AddressBuilder(PathTemplate template, string mount = "", IReadOnlySet<string>? optional = null)
     {
         Template = template;
@@ -41,7 +41,7 @@ public sealed class AddressBuilder
 
     public PathTemplate Template { get; }
 
-    /// <summary>The template that its addresses expand, mount included (RFC 6570 level 3, ASCII).</summary>
+    /// <summary>A URI template for its addresses, mount included (RFC 6570 level 3, ASCII).</summary>
     public string UriTemplate
     {
         get
@@ -74,13 +74,13 @@ public sealed class AddressBuilder
     /// <summary>The address of a template without parameters; null if it has some.</summary>
     public string? Fixed => Template.Parameters.Count == 0 ? AddressWithoutParameters : null;
 
-    /// <summary>The address without any parameter; null if it cannot do without one.</summary>
+    /// <summary>The address without any parameter; null if a parameter is required.</summary>
     public string? AddressWithoutParameters =>
         _around.Length == 0 && _query.All(parameter => parameter.IsOptional) ? Encoding.ASCII.GetString(_literals[0]) : null;
 
     /// <summary>
-    /// Appends the address, ASCII, beginning with one slash. False, and nothing appended, where a parameter it needs has no
-    /// text, or no URL can carry it.
+    /// Appends the address: ASCII, with one slash at the beginning. False, and nothing is appended, if a required parameter has
+    /// no text or no URL can contain it.
     /// </summary>
     public bool TryBuild<TTexts>(in TTexts texts, Utf8Buffer into)
         where TTexts : IParameterTexts
@@ -115,8 +115,8 @@ public sealed class AddressBuilder
     }
 
     /// <summary>
-    /// The address for several texts a parameter, each written once; null if a path parameter has none, or no URL can carry
-    /// one.
+    /// The address with several texts for a parameter, each written once; null if a path parameter has none, or no URL can
+    /// contain one of them.
     /// </summary>
     public string? Build(IReadOnlyList<IReadOnlyList<string>> texts)
     {

@@ -14,7 +14,7 @@ internal static class AddressQuery
         return $"{address}{(address.Contains('?') ? '&' : '?')}{name}={encoded}";
     }
 
-    /// <summary>An address with the rest of another one's query string behind its own.</summary>
+    /// <summary>An address with the rest of another address's query string at its end.</summary>
     /// <param name="rest">Percent-encoded pairs; empty for none.</param>
     public static string WithRest(string address, string rest) =>
         rest.Length == 0 ? address : $"{address}{(address.Contains('?') ? '&' : '?')}{rest}";

@@ -2,9 +2,7 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Addresses;
 
-/// <summary>
-/// ID texts that are at hand already, in the order of the template's parameters; null for one that is left out.
-/// </summary>
+/// <summary>ID texts in the order of the template's parameters; null for a parameter that is left out.</summary>
 public readonly struct GivenTexts(string?[] texts) : IParameterTexts
 {
     public bool TryWrite(int parameter, Utf8Buffer into)

@@ -3,8 +3,8 @@ using System.Buffers;
 namespace Jexa.Core.Addresses;
 
 /// <summary>
-/// The path prefix that every address of an app begins with, where a proxy gives it only a part of a host: <c>/register</c>,
-/// <c>/a/b</c>, or nothing. It is spelled with characters only that mean themselves in a path (RFC 3986, unreserved).
+/// The path prefix of all addresses of an app, if a proxy gives it only a part of a host: <c>/register</c>, <c>/a/b</c>, or
+/// nothing. It has unreserved characters only (RFC 3986).
 /// </summary>
 public sealed class Mount
 {
@@ -21,12 +21,12 @@ public sealed class Mount
     /// <summary>No prefix: addresses begin at the root of the host.</summary>
     public static Mount Root { get; } = new("", []);
 
-    /// <summary>The prefix as addresses begin with it: empty, or with a slash in front and none behind.</summary>
+    /// <summary>The prefix: empty, or with a slash at the beginning and none at the end.</summary>
     public string Text { get; }
 
     public IReadOnlyList<string> Segments { get; }
 
-    /// <summary>Reads a prefix as somebody wrote it, a slash behind it or not; null if it is none.</summary>
+    /// <summary>Reads a prefix as a user writes it, with or without a slash at the end; null if it is not valid.</summary>
     public static Mount? Parse(string text)
     {
         if (text is "" or "/")

@@ -1,7 +1,7 @@
 namespace Jexa.Core.Addresses;
 
 /// <summary>
-/// Names that people take for each other: they differ only in letter case or in what is neither letter nor digit.
+/// Names that people confuse: they differ only in letter case or in characters that are neither letters nor digits.
 /// </summary>
 public static class NearName
 {

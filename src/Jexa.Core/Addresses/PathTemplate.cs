@@ -5,12 +5,12 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Addresses;
 
 /// <summary>
-/// A page's path: literals, <c>{name}</c> (at most one a segment) and a final <c>{?a,b*}</c>, a subset of RFC 6570. The same
-/// template matches and builds. A parameter with a star may stand in an address several times.
+/// The path of a page: literals, <c>{name}</c> (at most one in a segment) and, at the end, <c>{?a,b*}</c>. This is a subset of
+/// RFC 6570. The same template matches and builds addresses. A parameter with a star may occur several times.
 /// </summary>
 public sealed class PathTemplate
 {
-    /// <summary>Names of the controls every list has; a path cannot declare them.</summary>
+    /// <summary>The names of the controls that every list has. A path cannot declare them.</summary>
     public static IReadOnlyList<string> ReservedParameters { get; } =
     ["find", "order", "size", "after", "before", "from", "lacking"];
 
@@ -42,17 +42,17 @@ public sealed class PathTemplate
 
     public IReadOnlyList<string> QueryParameters { get; }
 
-    /// <summary>The query parameters that an address may give several times (RFC 6570 section 2.4.2).</summary>
+    /// <summary>The query parameters that may occur several times (RFC 6570 section 2.4.2).</summary>
     public IReadOnlySet<string> Repeated { get; }
 
     /// <summary>All parameters: those of the path in order, then those of the query string.</summary>
     public IReadOnlyList<string> Parameters { get; }
 
-    /// <summary>Whether two templates match the same paths, query strings aside.</summary>
+    /// <summary>Whether two templates match the same paths; query strings do not count.</summary>
     public bool SharesPathWith(PathTemplate other) =>
         Segments.Count == other.Segments.Count && Segments.Zip(other.Segments).All(pair => pair.First.MatchesSameAs(pair.Second));
 
-    /// <summary>Reads a template; null with at least one fault where it is none that Jexa can match.</summary>
+    /// <summary>Reads a template. Null, with at least one fault, if Jexa cannot match it.</summary>
     public static PathTemplate? Parse(string text, ICollection<TemplateFault> faults)
     {
         var before = faults.Count;
@@ -104,8 +104,8 @@ public sealed class PathTemplate
     }
 
     /// <summary>
-    /// Expands the template as RFC 6570 sections 3.2.2 and 3.2.8 say: an undefined (null) value is left out, an empty one
-    /// is not. Whether the result may be an address is the address builder's affair.
+    /// Expands the template by RFC 6570 sections 3.2.2 and 3.2.8: an undefined (null) value is left out, an empty one is not. The
+    /// address builder decides whether the result may be an address.
     /// </summary>
     public string Expand(Func<string, string?> valueOf)
     {

@@ -1,9 +1,9 @@
 namespace Jexa.Core.Addresses;
 
 /// <summary>
-/// Finds the pages whose path a target has: a tree with one level a segment. At each level the literal is tried first,
-/// then parameters with the longest prefix and suffix, then the bare parameter; where a branch leads nowhere, the next
-/// is tried. Pages that share a path are found together. Immutable once built; matching allocates nothing.
+/// Finds the pages for a path: a tree with one level for each segment. On each level the literal is tried first, then parameters
+/// with the longest prefix and suffix, then the parameter without either. If a branch leads to no page, the next one is tried.
+/// Pages that share a path are found together. Immutable once built; matching allocates nothing.
 /// </summary>
 public sealed class PathTree<TPage>
     where TPage : class
@@ -19,8 +19,7 @@ public sealed class PathTree<TPage>
     }
 
     /// <summary>The pages of the target's path; empty if there are none.</summary>
-    /// <param name="depth">How many of the target's segments to match: all of them, or one less to see past a trailing
-    /// slash.</param>
+    /// <param name="depth">The number of segments to match: all, or one less to ignore a trailing slash.</param>
     public IReadOnlyList<TPage> Match(RequestTarget target, int depth) => Find(_root, target, 0, depth)?.Pages ?? [];
 
     private static Node? Find(Node node, RequestTarget target, int at, int depth)
@@ -80,7 +79,7 @@ public sealed class PathTree<TPage>
     private sealed record Branch(SegmentPattern Segment, Node Next)
     {
         /// <summary>
-        /// A segment that cannot be decoded is taken by the bare parameter, which then says that it is malformed.
+        /// A segment that cannot be decoded matches a parameter without prefix and suffix, which then reports it as malformed.
         /// </summary>
         public bool Accepts(RequestTarget target, int at, ReadOnlySpan<char> text) =>
             target.Segments[at].IsBad

@@ -13,10 +13,10 @@ public static class PercentCoding
     );
 
     /// <summary>
-    /// Decodes a part of a request target strictly: every <c>%</c> begins two hexadecimal digits, the bytes are UTF-8
-    /// (no overlong forms, no surrogates), and none is NUL. Null where that does not hold.
+    /// Decodes a part of a request target strictly: two hexadecimal digits follow every <c>%</c>, the bytes are UTF-8 (no
+    /// overlong forms, no surrogates), and none is NUL. Null if that is not so.
     /// </summary>
-    /// <param name="part">ASCII, as it stands in the target.</param>
+    /// <param name="part">ASCII, as it is in the target.</param>
     /// <param name="plusIsSpace">True in a query string (HTML form encoding), false in a path.</param>
     public static string? Decode(ReadOnlySpan<char> part, bool plusIsSpace)
     {

@@ -1,12 +1,12 @@
 namespace Jexa.Core.Addresses;
 
 /// <summary>
-/// The one reading of a raw request target (RFC 9112 section 3.2) that everything is decided by: pages, parameters, and
-/// what is Jexa's own. Split on raw slashes first, decoded segment by segment after. Never throws.
+/// A raw request target (RFC 9112 section 3.2), read once. Everything is decided by this reading: pages, parameters, Jexa's own
+/// addresses. It is split at raw slashes first; then each segment is decoded. Never throws.
 /// </summary>
 public sealed class RequestTarget
 {
-    /// <summary>The first segment of everything on the pages' door that is Jexa's own.</summary>
+    /// <summary>The first segment of all of Jexa's own addresses.</summary>
     public const string ReservedSegment = "_jexa";
 
     private readonly TargetSegment[] _segments;
@@ -27,7 +27,7 @@ public sealed class RequestTarget
     public TargetFault Fault { get; }
 
     /// <summary>
-    /// The path below the mount as it came, without scheme, host and query string; empty if it ends with the mount itself.
+    /// The path below the mount as it came, without scheme, host and query string; empty if it is the mount itself.
     /// </summary>
     public ReadOnlySpan<char> Path => Raw.AsSpan(PathStart, PathEnd - PathStart);
 
@@ -37,7 +37,7 @@ public sealed class RequestTarget
     /// <summary>The segments below the mount; the root path has none. A trailing slash makes a last, empty segment.</summary>
     public ReadOnlySpan<TargetSegment> Segments => _segments;
 
-    /// <summary>The pairs of the query string in order. Pairs whose name cannot be decoded are left out.</summary>
+    /// <summary>The pairs of the query string in order. Pairs with a name that cannot be decoded are left out.</summary>
     public IReadOnlyList<QueryPair> Query { get; }
 
     public bool IsReserved => _segments.Length > 0 && Text(0).SequenceEqual(ReservedSegment);
@@ -45,7 +45,7 @@ public sealed class RequestTarget
     /// <summary>Whether the path ends in a slash that is not the root's own.</summary>
     public bool HasTrailingSlash => _segments.Length > 0 && _segments[^1].Length == 0;
 
-    /// <summary>Whether the slash it ends in is the only thing too much: no segment before it is empty.</summary>
+    /// <summary>Whether the slash at the end is the only one too many: no other segment is empty.</summary>
     public bool HasOneTrailingSlash =>
         HasTrailingSlash && Array.FindIndex(_segments, segment => segment.Length == 0) == _segments.Length - 1;
 
@@ -58,7 +58,7 @@ public sealed class RequestTarget
 
     public static RequestTarget Read(string raw) => Read(raw, Mount.Root);
 
-    /// <param name="mount">The prefix that addresses begin with; what is read is what stands below it.</param>
+    /// <param name="mount">The prefix of all addresses. Only what comes after it is read.</param>
     public static RequestTarget Read(string raw, Mount mount)
     {
         var start = StripOrigin(raw);
@@ -108,7 +108,7 @@ public sealed class RequestTarget
         : segment.Decoded is { } decoded ? decoded
         : raw.AsSpan(segment.Start, segment.Length);
 
-    /// <summary>Where the path begins: 0 in origin-form, behind the authority in absolute-form, -1 in any other.</summary>
+    /// <summary>Where the path begins: 0 in origin-form, after the authority in absolute-form, -1 in other forms.</summary>
     private static int StripOrigin(string raw)
     {
         if (raw.StartsWith('/'))

@@ -7,7 +7,7 @@ public sealed record SegmentPattern(string? Literal, string Prefix, string? Para
 {
     public static SegmentPattern OfLiteral(string literal) => new(literal, "", null, "");
 
-    /// <summary>Whether two segments match the same texts; the parameter's name does not matter.</summary>
+    /// <summary>Whether two segments match the same texts. Names of parameters do not count.</summary>
     public bool MatchesSameAs(SegmentPattern other) =>
         Literal == other.Literal && Prefix == other.Prefix && Suffix == other.Suffix;
 }

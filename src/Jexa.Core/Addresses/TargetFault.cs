@@ -1,6 +1,6 @@
 namespace Jexa.Core.Addresses;
 
-/// <summary>Why a request target is no address at all, whatever pages there are.</summary>
+/// <summary>Why a request target is not an address.</summary>
 public enum TargetFault
 {
     None,
@@ -11,11 +11,9 @@ public enum TargetFault
     /// <summary>A segment is <c>.</c> or <c>..</c>, plainly or percent-encoded.</summary>
     DotSegment,
 
-    /// <summary>
-    /// A backslash, a control character, a blank, a <c>#</c> or a character outside ASCII stands there unencoded.
-    /// </summary>
+    /// <summary>A backslash, control character, blank, <c>#</c> or character outside ASCII is not encoded.</summary>
     ForbiddenCharacter,
 
-    /// <summary>An address, but not one below the mount.</summary>
+    /// <summary>It is an address, but not below the mount.</summary>
     OutsideMount,
 }

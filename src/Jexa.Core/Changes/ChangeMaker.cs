@@ -10,15 +10,19 @@ using Jexa.Core.Visits;
 namespace Jexa.Core.Changes;
 
 /// <summary>
-/// Makes one change so that log and data agree whatever happens: it is written down first, with what it comes to; the source
-/// notes its token in the same transaction; then it is confirmed. Who ends in between leaves an intent that the source's note
-/// decides.
+/// Makes one change so that log and data agree, whatever happens. First the change is logged as intended, with its result. Then
+/// the source makes it and notes its token in the same transaction. Then the log confirms it. If a process ends in between, the
+/// source's note decides.
 /// </summary>
 internal sealed class ChangeMaker(QueryRunner queries, IChangeLog log)
 {
-    /// <summary>The change; null if another one of its token is made or under way.</summary>
-    /// <exception cref="RefusedException">A rule of the source forbids it; nothing is changed.</exception>
-    /// <exception cref="SourceException">The source cannot do it now; nothing is changed.</exception>
+    /// <inheritdoc cref="MakeAsync(IWriteSession, WantedChange, VisitTrace, RowLoans, CancellationToken)"/>
+    public ValueTask<MadeChange?> MakeAsync(IWriteSession session, WantedChange wanted, Visit visit) =>
+        MakeAsync(session, wanted, visit.Trace, visit.Rows, visit.Cancellation);
+
+    /// <summary>The change; null if another one with its token was made or is being made.</summary>
+    /// <exception cref="RefusedException">A rule of the source forbids it. Nothing is changed.</exception>
+    /// <exception cref="SourceException">The source cannot do it now. Nothing is changed.</exception>
     public async ValueTask<MadeChange?> MakeAsync(
         IWriteSession session,
         WantedChange wanted,
@@ -70,7 +74,7 @@ internal sealed class ChangeMaker(QueryRunner queries, IChangeLog log)
         var isCommitting = false;
         try
         {
-            // From here on nobody's leaving stops it.
+            // From here on the change is finished even if the visitor leaves.
             if (session.KeepsNotes && !await session.NoteAsync(wanted.Token, intent.Key, CancellationToken.None))
                 throw new SourceException(SourceTrouble.TooSlow, "Another process gave this change up.");
             started = queries.Clock.GetTimestamp();
@@ -82,7 +86,7 @@ internal sealed class ChangeMaker(QueryRunner queries, IChangeLog log)
         {
             await session.DisposeAsync();
 
-            // Of a commit that failed half-way nobody knows here how it ended: the note tells, once the lease is over.
+            // Nobody here knows how a broken commit ended. The note tells it when the lease is over.
             if (!isCommitting || end is RefusedException)
                 Forget(wanted.Token);
             throw;
@@ -92,14 +96,14 @@ internal sealed class ChangeMaker(QueryRunner queries, IChangeLog log)
         return made;
     }
 
-    /// <summary>Whether the change can make an address of the record another one, or none.</summary>
+    /// <summary>Whether the change can give the record another address, or none.</summary>
     private static bool TouchesKeys(WantedChange wanted) =>
         wanted.Write is not RecordWrite.Update update
         || update.Values.Any(value => wanted.Plan.ScopeColumns.Contains(value.Column));
 
     /// <summary>
-    /// Writes the intent down. One of the same token may be there: made, or just being confirmed, and then this one is not made;
-    /// or left behind by a process that ended, which the source's note tells for certain while this transaction is open.
+    /// Logs the intent. If the token is in the log already: the other change was made or is being confirmed, and this one is not
+    /// made. Or a process that ended left it behind; then the source's note decides, while this transaction is open.
     /// </summary>
     private async ValueTask<bool> IntendAsync(IWriteSession session, ChangeIntent intent)
     {
@@ -122,7 +126,7 @@ internal sealed class ChangeMaker(QueryRunner queries, IChangeLog log)
         }
         catch (SourceException)
         {
-            // The data has it, and its note says so: the log learns of it later.
+            // The data has it, and its note says so. The log learns of it later.
         }
     }
 
@@ -134,7 +138,7 @@ internal sealed class ChangeMaker(QueryRunner queries, IChangeLog log)
         }
         catch (SourceException)
         {
-            // The source has no note of it: it is dropped later.
+            // The source has no note of it. It is removed from the log later.
         }
     }
 
@@ -155,6 +159,10 @@ internal sealed class ChangeMaker(QueryRunner queries, IChangeLog log)
             ? rows[0]
             : throw new SourceException(SourceTrouble.Failed, $"{rows.Count} rows have the key of the one that is changed.");
     }
+
+    /// <summary>The record's key in its table, from values of the plan's columns.</summary>
+    public static List<ColumnValue> KeyColumns(ChangePlan plan, IReadOnlyList<TypedValue> values) =>
+        [.. plan.Key.Zip(KeyOf(plan, values), (column, value) => new ColumnValue(column.Field.Column.Name, value))];
 
     public static TypedValue[] KeyOf(ChangePlan plan, IReadOnlyList<TypedValue> values) =>
         [.. plan.Key.Select(column => values[plan.Columns.ToList().IndexOf(column)])];
@@ -224,7 +232,7 @@ internal sealed class ChangeMaker(QueryRunner queries, IChangeLog log)
         return Encoding.UTF8.GetString(bytes.ToArray());
     }
 
-    /// <summary>What differs; all there is of a record that is new or goes.</summary>
+    /// <summary>The fields that differ; for a new or deleted record, all fields.</summary>
     private static List<FieldChange> Fields(ChangePlan plan, IReadOnlyList<TypedValue>? before, IReadOnlyList<TypedValue>? after)
     {
         var fields = new List<FieldChange>();

@@ -4,7 +4,7 @@ using Jexa.Core.Visits;
 
 namespace Jexa.Core.Changes;
 
-/// <summary>Leads visits of pages that change records to those who know each kind.</summary>
+/// <summary>Passes visits of pages that change records to the class of the page's kind.</summary>
 internal sealed class ChangeVisits
 {
     private readonly EditVisit _edits;

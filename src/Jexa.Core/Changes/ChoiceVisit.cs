@@ -5,13 +5,13 @@ using Jexa.Core.Visits;
 
 namespace Jexa.Core.Changes;
 
-/// <summary>Reads what can be chosen for a field that leads to another record: only what may be seen, by label.</summary>
+/// <summary>Reads the choices for a field that refers to another record: only records that may be seen, by label.</summary>
 internal sealed class ChoiceVisit(QueryRunner queries)
 {
     private const int MaxFind = 200;
 
-    /// <summary>The choices; null if the page has no such field, or it has none.</summary>
-    /// <param name="find">What a label holds, or the key; empty for the first few of all.</param>
+    /// <summary>The choices; null if the page has no such field, or the field has no choices.</summary>
+    /// <param name="find">A part of the label, or the key; empty for the first ones.</param>
     public async ValueTask<FieldChoices?> RunAsync(
         Site site,
         string page,
@@ -65,7 +65,7 @@ internal sealed class ChoiceVisit(QueryRunner queries)
         return rows.Count > most;
     }
 
-    /// <summary>The records of some rows as choices, those that no address could carry left out.</summary>
+    /// <summary>Rows as choices, without those that no address can contain.</summary>
     public static IEnumerable<(string Value, string Label)> Of(ReferenceChoices reference, RowBlock rows, int most)
     {
         using var text = new Utf8Buffer(64);

@@ -1,6 +1,6 @@
 namespace Jexa.Core.Changes;
 
-/// <summary>What visitors are told of a form that cannot be taken.</summary>
+/// <summary>The messages for forms that are not accepted.</summary>
 internal static class ContractFaults
 {
     public static string Said(this ContractFault fault) =>

@@ -7,7 +7,7 @@ using Jexa.Core.Views;
 
 namespace Jexa.Core.Changes;
 
-/// <summary>What somebody sent for the fields of a form, and what is wrong with it.</summary>
+/// <summary>What was sent for the fields of a form, and what is wrong with it.</summary>
 internal sealed class Draft(FormPlan form)
 {
     private const int MostNamed = 5;
@@ -15,13 +15,13 @@ internal sealed class Draft(FormPlan form)
     private readonly Dictionary<string, string> _texts = [];
     private readonly Dictionary<string, List<string>> _faults = [];
 
-    /// <summary>What a program sent.</summary>
+    /// <summary>Whether a program sent it.</summary>
     private bool _isJson;
 
-    /// <summary>Moments that a program says as they are kept: the app's clocks can show two of them alike.</summary>
+    /// <summary>Moments in stored time, as programs send them. Local time can be ambiguous.</summary>
     private readonly Dictionary<string, TypedValue.Moment> _kept = [];
 
-    /// <summary>Fields whose texts could not be read as the app writes numbers: they are shown as they were typed.</summary>
+    /// <summary>Fields whose texts are not numbers of the app's locale. They are shown as typed.</summary>
     private readonly HashSet<string> _asTyped = [];
 
     /// <summary>Fields for which a program sent a value of another type.</summary>
@@ -29,32 +29,32 @@ internal sealed class Draft(FormPlan form)
 
     public FormPlan Form { get; } = form;
 
-    /// <summary>What is wrong with the whole of it.</summary>
+    /// <summary>What is wrong with the form as a whole.</summary>
     public List<string> General { get; } = [];
 
-    /// <summary>What records are looked for by, for each field that is searched.</summary>
+    /// <summary>Search texts for other records, by field.</summary>
     public Dictionary<string, string> Searches { get; } = [];
 
-    /// <summary>A button other than the one that saves was pressed.</summary>
+    /// <summary>Whether a button other than the one that saves was pressed.</summary>
     public bool OnlyAsks { get; private set; }
 
     /// <summary>What others changed meanwhile.</summary>
     public Dictionary<string, FormClash> Clashes { get; } = [];
 
     /// <summary>
-    /// Fields that two people changed, and whose value is to stay: <c>theirs</c>, <c>mine</c>, or nobody has said yet.
+    /// Fields that two people changed, and the value to keep: <c>theirs</c>, <c>mine</c>, or null if nobody has chosen yet.
     /// </summary>
     public Dictionary<string, string?> Undecided { get; } = [];
 
-    /// <summary>Fields that the address decides, and what is shown for them.</summary>
+    /// <summary>Fields that the address decides, and their text.</summary>
     public Dictionary<string, string> Fixed { get; } = [];
 
     public bool HasFaults => General.Count > 0 || _faults.Count > 0;
 
-    /// <summary>Members of the JSON body at fault, as JSON Pointers (RFC 6901).</summary>
+    /// <summary>Wrong members of the JSON body, as JSON Pointers (RFC 6901).</summary>
     public List<(string Pointer, string Text)> Strays { get; } = [];
 
-    /// <summary>The text of a field; null if it stays as it is.</summary>
+    /// <summary>The text of a field; null if it does not change.</summary>
     public string? TextOf(string field) => _texts.GetValueOrDefault(field);
 
     public bool IsAsTyped(string field) => _asTyped.Contains(field);
@@ -63,7 +63,7 @@ internal sealed class Draft(FormPlan form)
 
     public void Set(string field, string text) => _texts[field] = text;
 
-    /// <summary>The field stays as it is.</summary>
+    /// <summary>Leaves a field unchanged.</summary>
     public void Leave(string field) => _texts.Remove(field);
 
     public void AddFault(string field, string text)
@@ -74,9 +74,7 @@ internal sealed class Draft(FormPlan form)
             list.Add(text);
     }
 
-    /// <summary>
-    /// What a form sent. A field that is lacking, given twice or not of the form is a fault: nothing is guessed.
-    /// </summary>
+    /// <summary>Reads a sent form. A field that is missing, occurs twice or does not belong to the form is a fault.</summary>
     public static Draft OfForm(FormPlan form, SentForm sent)
     {
         var draft = new Draft(form);
@@ -121,8 +119,8 @@ internal sealed class Draft(FormPlan form)
     }
 
     /// <summary>
-    /// A record chosen for a foreign key of several columns: its key fills those that have no input of their own, and must be
-    /// what the others say.
+    /// Reads a record chosen for a foreign key of several columns. Its key fills the columns without an input, and must agree
+    /// with those that have one.
     /// </summary>
     private void SetTied(TiedChoice tied, SentForm sent)
     {
@@ -146,7 +144,7 @@ internal sealed class Draft(FormPlan form)
 
         foreach (var (entry, part) in tied.Entries.Zip(parts))
         {
-            // A part that has an input as well, since it says something by itself or the address decides it.
+            // This part has an input of its own, or the address decides it.
             var also =
                 sent.Count(entry.Name) == 0 ? null
                 : tied.Own.Contains(entry) ? sent.One(entry.Name)
@@ -170,7 +168,9 @@ internal sealed class Draft(FormPlan form)
         _asTyped.Add(field.Name);
     }
 
-    /// <summary>What a program sent: the member <c>fields</c>, each value of its field's type, null for nothing.</summary>
+    /// <summary>
+    /// Reads what a program sent: the member <c>fields</c>, each value with the type of its field, null for an empty one.
+    /// </summary>
     public static Draft OfJson(FormPlan form, JsonElement body)
     {
         var draft = new Draft(form) { _isJson = true };
@@ -208,7 +208,7 @@ internal sealed class Draft(FormPlan form)
         return draft;
     }
 
-    /// <summary>A value of another type than its field's is taken only if the record holds it already.</summary>
+    /// <summary>A value of another type than its field's is accepted only if the record has that value already.</summary>
     private void SetMistyped(string field, string text)
     {
         _mistyped.Add(field);
@@ -224,7 +224,7 @@ internal sealed class Draft(FormPlan form)
             _ => null,
         };
 
-    /// <summary>What a program says: moments as they are kept, as it reads them.</summary>
+    /// <summary>A value for programs: moments in stored time.</summary>
     private void SetKept(FormField field, string text)
     {
         if (field.Type == FieldType.Timestamp)
@@ -238,7 +238,7 @@ internal sealed class Draft(FormPlan form)
         Set(field.Name, text);
     }
 
-    /// <summary>A moment with an offset (RFC 3339) as it is in UTC, without one; any other text as it is.</summary>
+    /// <summary>A moment with an offset (RFC 3339) in UTC, without the offset. Other text is unchanged.</summary>
     private static string InUtc(string text) =>
         (text.EndsWith('Z') || (text.Length > 16 && text[^6] is '+' or '-' && text[^3] == ':'))
         && DateTimeOffset.TryParse(
@@ -277,10 +277,7 @@ internal sealed class Draft(FormPlan form)
             _ => "a text",
         };
 
-    /// <summary>
-    /// The first few of what does not belong there, and how many more there are: what is answered must not grow with what was
-    /// sent.
-    /// </summary>
+    /// <summary>The first few unknown members, and the number of others: the answer must not grow with the request.</summary>
     private void AddStrays(List<string> pointers, string fault)
     {
         Strays.AddRange(pointers.Take(MostNamed).Select(pointer => (Cut(pointer), fault)));
@@ -293,8 +290,8 @@ internal sealed class Draft(FormPlan form)
     private static string Cut(string text) => text.Length <= 60 ? text : text[..60] + "…";
 
     /// <summary>
-    /// What is to be written, and what is wrong with it. A field that says what it said before is left alone, whatever it is:
-    /// what is there already need not satisfy a rule that came later.
+    /// The values to write, and what is wrong with them. Unchanged fields are not checked: an existing value need not satisfy a
+    /// newer rule.
     /// </summary>
     /// <param name="row">The record as it is; null for a new one.</param>
     public List<Proposal> Propose(Row? row)
@@ -308,12 +305,12 @@ internal sealed class Draft(FormPlan form)
                 continue;
             var was = row is { } held ? FieldText.Of(entry.Field, held) : null;
 
-            // Who is told nothing of a value leaves it alone by sending none; only a form that offers “—” beside it can mean
-            // that.
+            // A visitor who is told nothing of a value leaves it unchanged by sending an empty text. Only a form that offers “—”
+            // beside it can mean “empty”.
             if (was == StoredValue.WithheldText && text.Length == 0 && (_isJson || entry.Reference is null))
                 continue;
 
-            // JSON has no number for what is not finite, and tells null for it.
+            // JSON has no number for infinity and the like, and shows null.
             if (
                 _isJson
                 && text.Length == 0
@@ -367,7 +364,7 @@ internal sealed class Draft(FormPlan form)
     private static bool MeansTheSame(FormField field, string was, TypedValue value) =>
         FieldReader.Read(field, was).Value is { } before && before.Equals(value);
 
-    /// <summary>Lines end as they did before.</summary>
+    /// <summary>Line ends stay as they were.</summary>
     private static TypedValue AsBefore(FormField field, Row? row, TypedValue value) =>
         value is TypedValue.Text { Value: var text }
         && text.Contains('\n')
@@ -376,4 +373,11 @@ internal sealed class Draft(FormPlan form)
         && old.Contains("\r\n")
             ? new TypedValue.Text(text.Replace("\n", "\r\n"))
             : value;
+
+    /// <summary>All faults: first those at the inputs of a form, then the others.</summary>
+    public List<FormFault> FaultsIn(IReadOnlyList<FormInput> inputs) =>
+        [
+            .. inputs.SelectMany(input => input.Faults.Select(fault => new FormFault(input, fault))),
+            .. General.Select(fault => new FormFault(null, fault)),
+        ];
 }

@@ -7,26 +7,24 @@ using Jexa.Core.Visits;
 
 namespace Jexa.Core.Changes;
 
-/// <summary>
-/// Holds what is to be written against what other rows there are: records that are referred to, values that must be unique.
-/// </summary>
-internal static class DraftChecks
+/// <summary>Checks what is to be written against other rows: referenced records and unique values.</summary>
+/// <param name="stored">
+/// The value of a field that is not proposed: its stored value, or the first value of a new record; null if it is not known.
+/// </param>
+/// <param name="own">The record's own stored key; null for a new one.</param>
+/// <param name="run">Runs a query, within the change's transaction if there is one.</param>
+internal sealed class DraftChecks(
+    Draft draft,
+    Func<SiteField, TypedValue?> stored,
+    TypedValue[]? own,
+    QueryRun run,
+    RowLoans loans
+)
 {
     /// <summary>
-    /// Adds what is wrong to the draft. Gives the values as they are to be written: a foreign key is spelled as the key that it
-    /// leads to.
+    /// Adds faults to the draft. Returns the values to write: a foreign key is spelled like the key that it refers to.
     /// </summary>
-    /// <param name="stored">What a field holds that is not proposed: as it is stored, or what a new record begins with; null for
-    /// nothing known.</param>
-    /// <param name="own">The record's own key as it is stored; null for a new one.</param>
-    public static async ValueTask<List<ColumnValue>> RunAsync(
-        Draft draft,
-        IReadOnlyList<Proposal> proposals,
-        Func<SiteField, TypedValue?> stored,
-        TypedValue[]? own,
-        QueryRun run,
-        RowLoans loans
-    )
+    public async ValueTask<List<ColumnValue>> RunAsync(IReadOnlyList<Proposal> proposals)
     {
         var values = new List<ColumnValue>();
         foreach (var proposal in proposals)
@@ -46,22 +44,15 @@ internal static class DraftChecks
         }
 
         foreach (var check in draft.Form.References)
-            await CheckReferenceAsync(draft, check, values, stored, run, loans);
+            await CheckReferenceAsync(check, values);
         foreach (var check in draft.Form.Unique)
-            await CheckUniqueAsync(draft, check, values, stored, own, run, loans);
+            await CheckUniqueAsync(check, values);
         return values;
     }
 
-    private static async ValueTask CheckReferenceAsync(
-        Draft draft,
-        ReferenceCheck check,
-        List<ColumnValue> values,
-        Func<SiteField, TypedValue?> stored,
-        QueryRun run,
-        RowLoans loans
-    )
+    private async ValueTask CheckReferenceAsync(ReferenceCheck check, List<ColumnValue> values)
     {
-        if (Arguments(draft, check.Fields, values, stored) is not { } arguments)
+        if (Arguments(check.Fields, values) is not { } arguments)
             return;
         var rows = loans.Lend(1);
         await run(check.Query, arguments, rows);
@@ -78,17 +69,9 @@ internal static class DraftChecks
         );
     }
 
-    private static async ValueTask CheckUniqueAsync(
-        Draft draft,
-        UniqueCheck check,
-        List<ColumnValue> values,
-        Func<SiteField, TypedValue?> stored,
-        TypedValue[]? own,
-        QueryRun run,
-        RowLoans loans
-    )
+    private async ValueTask CheckUniqueAsync(UniqueCheck check, List<ColumnValue> values)
     {
-        if (Arguments(draft, check.Fields, values, stored) is not { } arguments)
+        if (Arguments(check.Fields, values) is not { } arguments)
             return;
         var rows = loans.Lend(check.Query.Width);
         await run(check.Query, arguments, rows);
@@ -110,15 +93,8 @@ internal static class DraftChecks
         }
     }
 
-    /// <summary>
-    /// The values of some fields as they would be; null if none of them changes, one is empty, or one is at fault.
-    /// </summary>
-    private static TypedValue[]? Arguments(
-        Draft draft,
-        IReadOnlyList<SiteField> fields,
-        List<ColumnValue> values,
-        Func<SiteField, TypedValue?> stored
-    )
+    /// <summary>The future values of some fields; null if none of them changes, one is empty, or one is faulty.</summary>
+    private TypedValue[]? Arguments(IReadOnlyList<SiteField> fields, List<ColumnValue> values)
     {
         if (!fields.Any(field => values.Exists(value => value.Column == field.Column.Name)))
             return null;
@@ -136,8 +112,8 @@ internal static class DraftChecks
         return arguments;
     }
 
-    /// <summary>Puts a rule of the source that forbids a change into words, at the field where that can be told.</summary>
-    /// <param name="changed">The fields that were to change; null for a new record, which nothing refers to yet.</param>
+    /// <summary>Says which rule of the source forbids a change, at the field if that is known.</summary>
+    /// <param name="changed">The fields to change; null for a new record, which nothing refers to yet.</param>
     public static void Explain(Draft draft, RefusedException refusal, SiteRecord record, IReadOnlyList<SiteField>? changed)
     {
         var one = record.One;
@@ -152,7 +128,7 @@ internal static class DraftChecks
             .ToList();
         if (refusal.Reason == RefusalReason.Own)
         {
-            // A sentence is about what it begins with, else about the only field that it names.
+            // A message is about the field that it begins with, else about the only field that it names.
             var named = draft
                 .Form.Entries.Where(entry =>
                     new[] { entry.Name, entry.Field.Label }.Any(word =>
@@ -191,7 +167,7 @@ internal static class DraftChecks
 
     private static string LabelOf(SiteField field) => field.Label ?? Formats.Labels.OfField(field.Name);
 
-    /// <summary>Which end of a foreign key forbids a change: the source does not always say it.</summary>
+    /// <summary>Which end of a foreign key forbids a change. Not every source says it.</summary>
     private static string Broken(SiteRecord record, IReadOnlyList<SiteField> changed)
     {
         var referred = changed

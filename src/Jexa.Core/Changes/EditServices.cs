@@ -2,6 +2,6 @@ using Jexa.Core.Edits;
 
 namespace Jexa.Core.Changes;
 
-/// <summary>What visits that change records need besides their sources.</summary>
-/// <param name="VersionKey">Keys the digests that tell versions of records apart, so that they tell nothing else.</param>
+/// <summary>What pages that change records need besides their sources.</summary>
+/// <param name="VersionKey">The key of the digests that identify versions of records, so that the digests reveal nothing.</param>
 public sealed record EditServices(IChangeLog Log, IFormSeal Seal, byte[] VersionKey);

@@ -1,5 +1,5 @@
 namespace Jexa.Core.Changes;
 
-/// <summary>What a field of a form can be.</summary>
-/// <param name="IsMore">There are more than are told: ask for a part of their label.</param>
+/// <summary>The choices for a field of a form.</summary>
+/// <param name="IsMore">Whether there are more: search by a part of the label.</param>
 public sealed record FieldChoices(IReadOnlyList<(string Value, string Label)> Choices, bool IsMore);

@@ -7,7 +7,7 @@ using Jexa.Core.Visits;
 
 namespace Jexa.Core.Changes;
 
-/// <summary>Makes the inputs of a form: what stands in them, what can be chosen, what is wrong.</summary>
+/// <summary>Makes the inputs of a form: their texts, choices and faults.</summary>
 internal sealed class FormMaker(QueryRunner queries)
 {
     /// <param name="row">The record as it is; null for a new one.</param>
@@ -23,19 +23,19 @@ internal sealed class FormMaker(QueryRunner queries)
             if (tied.Exists(one => one.Own.Contains(entry)) && !draft.Fixed.ContainsKey(entry.Name))
                 continue;
             var text = draft.TextOf(entry.Name) ?? (row is { } held ? FieldText.Of(entry.Field, held) : Beginning(entry.Field));
-            // What is secret is not shown to whoever typed it either.
+            // Secrets are not shown, even to the person who typed them.
             if (entry.Field.Secret)
                 text = "";
             var field = entry.Field;
             if (text == StoredValue.WithheldText && entry.Reference is null)
             {
-                // Left empty it stays as it is.
+                // An empty input leaves it unchanged.
                 text = "";
                 field = field with { Rules = field.Rules with { Required = false } };
             }
             else if (row is { } now && text == FieldText.Of(entry.Field, now) && FieldReader.Read(field, text).Fault is not null)
             {
-                // What the record holds can stay, whatever the rules say now: a browser must not refuse to send it.
+                // The present value may stay, whatever the rules say now. So the browser must not refuse to send it.
                 field = field with { Rules = FieldRules.None };
             }
 
@@ -65,8 +65,7 @@ internal sealed class FormMaker(QueryRunner queries)
     }
 
     /// <summary>
-    /// A choice cannot be made at once where two people changed a part of it, a part may not be seen, or the address decides most
-    /// of it.
+    /// The parts cannot be chosen as one if two people changed a part, a part may not be seen, or the address decides most of it.
     /// </summary>
     private static bool IsOneChoice(TiedChoice tied, Draft draft, Row? row) =>
         tied.Entries.Count(entry => draft.Fixed.ContainsKey(entry.Name)) < 2
@@ -88,7 +87,7 @@ internal sealed class FormMaker(QueryRunner queries)
         var text = draft.TextOf(tied.Name) ?? (texts.Contains("") ? "" : ReferenceChoices.Joined(texts));
         var search = draft.Searches.GetValueOrDefault(tied.Name);
 
-        // Where the address decides a part, only the records that have it are offered.
+        // If the address decides a part, only records with that part are offered.
         var at = tied.Entries.ToList().FindIndex(entry => draft.Fixed.ContainsKey(entry.Name));
         var given = at < 0 ? null : tied.Reference.Keys[at].Type.Read(texts[at]).Value;
         var (options, note, isSearched) = await ReferencesAsync(
@@ -115,7 +114,7 @@ internal sealed class FormMaker(QueryRunner queries)
         return new FormInput(field, text, faults, options, isSearched ? search ?? "" : null, note, null, null, null);
     }
 
-    /// <summary>What stands for a value where it is shown: a choice's label, another record's.</summary>
+    /// <summary>How a value is shown: the label of a choice, or of another record.</summary>
     public async ValueTask<string> ShownAsync(Visit visit, FormEntry entry, string text)
     {
         if (entry.Field.Secret)
@@ -133,7 +132,7 @@ internal sealed class FormMaker(QueryRunner queries)
         return await LabelAsync(visit, reference, key) ?? "not available";
     }
 
-    /// <summary>What a new record's form begins with.</summary>
+    /// <summary>The first value in the form of a new record.</summary>
     public string Beginning(FormField field) =>
         field is { Input: InputKind.Boolean, Default.Length: 0, Column.Nullable: false } ? "false"
         : field.Default != FormField.Now ? field.Default
@@ -149,7 +148,7 @@ internal sealed class FormMaker(QueryRunner queries)
 
     private static DateTime Whole(DateTime moment) => new(moment.Ticks - (moment.Ticks % TimeSpan.TicksPerMinute));
 
-    /// <summary>A column of truths may hold what is none: a box would make it one.</summary>
+    /// <summary>A boolean column may hold other values. A checkbox would change them.</summary>
     private static bool IsNoTruth(string text, bool isThere) => isThere && text is not ("true" or "false");
 
     private static List<FormOption> Choices(FormField field, string text, bool isThere)
@@ -173,7 +172,7 @@ internal sealed class FormMaker(QueryRunner queries)
             options.Add(new FormOption("", field.Rules.Required ? "Please choose" : "—", text.Length == 0));
         options.AddRange(choices.Select(choice => new FormOption(choice.Value, choice.Label, choice.Value == text)));
 
-        // What the record holds may be no choice any more; it can stay.
+        // The present value may not be a choice any more. It can stay.
         if (text.Length > 0 && isThere && !choices.Any(choice => choice.Value == text))
             options.Insert(0, new FormOption(SentForm.AsItIs, $"{text} (as it is)", true));
         return options;

@@ -5,8 +5,8 @@ using Jexa.Core.Visits;
 namespace Jexa.Core.Changes;
 
 /// <summary>A change that was made.</summary>
-/// <param name="Location">Where its visitor is led.</param>
-/// <param name="Id">The record's ID as it stands in addresses; null if no page shows it.</param>
+/// <param name="Location">Where the visitor is redirected.</param>
+/// <param name="Id">The record's ID as it is in addresses; null if no page shows it.</param>
 /// <param name="Scopes">Its ID texts in each scope.</param>
 internal sealed record MadeChange(
     string Location,
@@ -16,7 +16,7 @@ internal sealed record MadeChange(
     IReadOnlyDictionary<string, string?> Scopes
 )
 {
-    /// <summary>The record's key as a page's addresses have it; null if they cannot carry it.</summary>
+    /// <summary>The record's key in a page's addresses; null if they cannot contain it.</summary>
     public TypedValue[]? Keys(RecordPage page)
     {
         if (page.Scope is not { } scope || Scopes.GetValueOrDefault(scope) is not { } key)

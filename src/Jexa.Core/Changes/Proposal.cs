@@ -3,5 +3,5 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Changes;
 
-/// <summary>A value that is to be written into a field.</summary>
+/// <summary>A value to write into a field.</summary>
 internal sealed record Proposal(FormEntry Entry, TypedValue Value);

@@ -6,11 +6,11 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Changes;
 
-/// <summary>Tells versions of a record apart.</summary>
+/// <summary>Identifies versions of a record.</summary>
 internal static class RecordVersion
 {
-    /// <summary>The record's version: a keyed digest over every column, as it is stored.</summary>
-    /// <param name="page">What its representation hangs on besides.</param>
+    /// <summary>The record's version: a keyed digest of all columns, as they are stored.</summary>
+    /// <param name="page">What else its representation depends on.</param>
     public static string Of(Row row, IReadOnlyList<StoredColumn> columns, string page, byte[] key)
     {
         using var digest = IncrementalHash.CreateHMAC(HashAlgorithmName.SHA256, key);

@@ -5,7 +5,7 @@ using Jexa.Core.Visits;
 
 namespace Jexa.Core.Changes;
 
-/// <summary>What all pages that change records have in common: contracts, spent tokens, where a change leads.</summary>
+/// <summary>What all pages that change records share: contracts, used tokens, redirects after a change.</summary>
 internal sealed class SaveSteps(QueryRunner queries, EditServices editing, ChangeMaker maker)
 {
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(3);
@@ -13,6 +13,9 @@ internal sealed class SaveSteps(QueryRunner queries, EditServices editing, Chang
     public const string Undetermined =
         "This form was sent before, and nobody can tell whether it was saved then. Below is what you "
         + "typed: please look at what is there now before you save again.";
+
+    /// <summary>For a form whose source cannot take the change just now.</summary>
+    public const string Later = "This could not be saved just now. What you typed is still here: please save again in a moment.";
 
     public IChangeLog Log => editing.Log;
 
@@ -28,7 +31,7 @@ internal sealed class SaveSteps(QueryRunner queries, EditServices editing, Chang
 
     public QueryRun Plainly(Visit visit) => (query, arguments, rows) => queries.RunAsync(query, arguments, rows, visit);
 
-    /// <summary>Runs queries within a change's transaction.</summary>
+    /// <summary>Runs queries within the transaction of a change.</summary>
     public QueryRun Within(IWriteSession session, Visit visit) =>
         async (query, arguments, rows) =>
         {
@@ -37,7 +40,7 @@ internal sealed class SaveSteps(QueryRunner queries, EditServices editing, Chang
             visit.Trace.Add(query, arguments, rows, rows.Count, started);
         };
 
-    /// <summary>Reads the record that a change is about, so that nobody else changes it before this transaction ends.</summary>
+    /// <summary>Locks the record of a change and reads it, so that nobody else changes it before this transaction ends.</summary>
     public async ValueTask LockAsync(
         IWriteSession session,
         IPreparedQuery query,
@@ -52,10 +55,8 @@ internal sealed class SaveSteps(QueryRunner queries, EditServices editing, Chang
         trace.Add(query, arguments, rows, rows.Count, started);
     }
 
-    /// <summary>
-    /// The contract of what was sent, and why it cannot be taken: a word for the trace, a sentence for the visitor.
-    /// </summary>
-    /// <param name="ids">The ID texts that the address gives, and those it stands for now.</param>
+    /// <summary>The contract that was sent, and why it is not accepted.</summary>
+    /// <param name="ids">The ID texts in the address, and those they stand for now.</param>
     public (FormContract? Contract, ContractFault Fault) Open(
         Visit visit,
         Page page,
@@ -71,10 +72,7 @@ internal sealed class SaveSteps(QueryRunner queries, EditServices editing, Chang
             : (contract, ContractFault.None);
     }
 
-    /// <summary>
-    /// What became of the change that a token was used for; waits a little for one that is under way. Null where the token is
-    /// free.
-    /// </summary>
+    /// <summary>The change that used a token. Waits a little for one that is being made. Null if the token is unused.</summary>
     public async ValueTask<LoggedChange?> FindAsync(string token, bool awaitIt, CancellationToken cancellation)
     {
         var started = Clock.GetTimestamp();
@@ -89,7 +87,7 @@ internal sealed class SaveSteps(QueryRunner queries, EditServices editing, Chang
 
     /// <summary>
     /// Whether a token was used while this change waited for its turn. The session's claim makes it certain: whoever used it has
-    /// committed, and an intent that the source has no note of was left behind.
+    /// committed, and an intent without a note in the source was left behind.
     /// </summary>
     public async ValueTask<bool> IsUsedAsync(IWriteSession session, string token, CancellationToken cancellation)
     {
@@ -101,14 +99,14 @@ internal sealed class SaveSteps(QueryRunner queries, EditServices editing, Chang
             || (await session.FindNoteAsync(token, CancellationToken.None)).Noted;
     }
 
-    /// <summary>The answer to a form that was sent before, with the same content: it leads to what the first one made.</summary>
+    /// <summary>The answer to a form that was sent before with the same content: it leads to what the first one made.</summary>
     public static Answer Again(Visit visit, LoggedChange made)
     {
         visit.Trace.Why = $"The form was sent before, and is change {made.Number}.";
         return new Answer(new Outcome.Spent(), 303, null, made.What.Location);
     }
 
-    /// <summary>The answer to a program whose change is for another version than the record has.</summary>
+    /// <summary>The answer to a program whose change is for an old version.</summary>
     public static Answer Stale(Visit visit, Page page)
     {
         visit.Trace.Why = "If-Match names another version than the record has.";
@@ -150,6 +148,19 @@ internal sealed class SaveSteps(QueryRunner queries, EditServices editing, Chang
             )
         );
     }
+
+    /// <summary>Another change with the same token is being made, or nobody can tell yet.</summary>
+    public static Answer Busy(Visit visit, Page page) =>
+        Answer.Of(new Outcome.Unavailable(SourceTrouble.TooSlow), Messages.InFlight(visit.Site, page)) with
+        {
+            RetryAfterSeconds = 5,
+        };
+
+    /// <summary>
+    /// Whether If-Match names this version (strong comparison, RFC 9110 section 8.8.3.2), or any.
+    /// </summary>
+    public static bool IsWanted(string ifMatch, string version) =>
+        ifMatch == "*" || ifMatch.Split(',').Any(tag => tag.Trim() == $"\"{version}\"");
 
     public static Answer Led(Outcome outcome, string location, string say) => new(outcome, 303, null, location) { Say = say };
 

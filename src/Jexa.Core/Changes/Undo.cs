@@ -9,11 +9,11 @@ using Jexa.Core.Visits;
 namespace Jexa.Core.Changes;
 
 /// <summary>
-/// Takes one change back, if its record is still as that change left it. That is a change itself, and can be taken back as well.
+/// Reverses one change, if its record is still as that change left it. This is a change too, and can be reversed.
 /// </summary>
 public sealed class Undo
 {
-    /// <summary>What the log calls the page of a change that took another one back.</summary>
+    /// <summary>The name of the page in the log for a change that reverses another one.</summary>
     public const string Page = "(undo)";
 
     private readonly QueryRunner _queries;
@@ -27,7 +27,7 @@ public sealed class Undo
         _saving = new SaveSteps(_queries, editing, new ChangeMaker(_queries, editing.Log));
     }
 
-    /// <exception cref="SourceException">The source, or the log, is away or too slow; nothing is changed.</exception>
+    /// <exception cref="SourceException">The source, or the log, is away or too slow. Nothing is changed.</exception>
     public async Task<UndoResult> RunAsync(Site site, LoggedChange change, VisitTrace trace, CancellationToken cancellation)
     {
         if (change.State != ChangeState.Made)
@@ -124,7 +124,7 @@ public sealed class Undo
         var kept = plan.Kept.Select(field => field.Field.Name).ToHashSet();
         for (var i = 0; i < now.Length; i++)
         {
-            // What Jexa keeps by itself changes with every change, also with one that was taken back since.
+            // Fields that Jexa fills change with every change, even one that was reversed since.
             if (change.What.Kind == ChangeKind.Changed && kept.Contains(plan.Columns[i].Field.Name))
                 continue;
             var said = change.What.Fields.FirstOrDefault(field => field.Field == plan.Columns[i].Field.Name);

@@ -8,7 +8,7 @@ using Jexa.Core.Views;
 
 namespace Jexa.Core.Compiler;
 
-/// <summary>Compiles what stands beside a record: records that a foreign key ties to it, lists of their own, notices.</summary>
+/// <summary>Compiles the blocks beside a record: related records, other lists, notices.</summary>
 internal sealed class BlockCompiler(
     IReadOnlyDictionary<string, PageHead?> pages,
     IReadOnlyDictionary<string, SiteRecord?> records,
@@ -20,9 +20,9 @@ internal sealed class BlockCompiler(
     FindingList findings
 )
 {
-    /// <summary>The block; null, reported, where it cannot be made.</summary>
-    /// <param name="main">The load of the page it stands on: what fills the block is read with it.</param>
-    /// <param name="written">The links that the page writes itself.</param>
+    /// <summary>The block; null, and reported, if it cannot be made.</summary>
+    /// <param name="main">The load of the page. The block's arguments are read with it.</param>
+    /// <param name="written">The links that the app file writes for the page.</param>
     public BlockPlan? Compile(RelatedDefinition block, Projections main, IReadOnlyList<LinkDefinition> written)
     {
         if (block.Notice is { } notice)
@@ -67,7 +67,7 @@ internal sealed class BlockCompiler(
         var recordLink = own is null ? null : LinkCompiler.ToOwn(own, load, own.LinkText);
         var columns = rows.Columns(shown, placed, load);
 
-        // Rows that do nothing but tie lead to what they tie to; they themselves can be taken away.
+        // Rows that only connect two records link to the other record; they can be deleted.
         var isTying = columns.Count > 0 && columns.TrueForAll(column => column.Reference?.Link is not null);
         if (recordLink is not null && shown.Count > 0 && !isTying)
         {
@@ -133,10 +133,7 @@ internal sealed class BlockCompiler(
         };
     }
 
-    /// <summary>
-    /// The page for one more of the block's records, tied to the page's; null if there is none, or the page leads there by
-    /// itself.
-    /// </summary>
+    /// <summary>The page that adds a record to the block; null for none, or if the page has such a link already.</summary>
     private LinkPlan? Add(SiteRecord record, List<Tie> ties, Projections main, IReadOnlyList<LinkDefinition> written)
     {
         if (ties.Count == 0 || ties.Exists(tie => tie.IsOurs))
@@ -176,14 +173,15 @@ internal sealed class BlockCompiler(
     }
 
     /// <summary>
-    /// The pairs of columns that tie the block's records to the page's; null, reported, where there are none or several ways.
+    /// The pairs of columns that connect the block's records with the page's; null, and reported, if there are none or several
+    /// ways.
     /// </summary>
     private List<Tie>? Ties(RelatedDefinition block, SiteRecord record, SiteRecord main)
     {
         if (block.Tied.Count > 0)
             return TiedBy(block, record, main);
 
-        // A foreign key of theirs that leads here; or one of ours that leads to them.
+        // Either they have a foreign key to this record, or this record has one to them.
         var ways = record
             .References.Where(key => graph.Other(record, key) == main)
             .Select(key => (key, theirs: true))
@@ -235,7 +233,7 @@ internal sealed class BlockCompiler(
         return ties;
     }
 
-    /// <summary>The pairs that the app file says itself: records of another source have no foreign key.</summary>
+    /// <summary>The pairs in the app file, for records of another source, which have no foreign key.</summary>
     private List<Tie>? TiedBy(RelatedDefinition block, SiteRecord record, SiteRecord main)
     {
         var ties = new List<Tie>();
@@ -275,9 +273,7 @@ internal sealed class BlockCompiler(
         return ties;
     }
 
-    /// <summary>
-    /// The list of all that the block shows some of: its parameters are what ties them; null if there is none.
-    /// </summary>
+    /// <summary>The list of all records of the block: its parameters are the connecting columns. Null for none.</summary>
     private LinkPlan? All(RelatedDefinition block, SiteRecord record, List<Tie> ties, Projections main)
     {
         IEnumerable<PageHead> candidates = pages.Values.OfType<PageHead>();
@@ -311,7 +307,7 @@ internal sealed class BlockCompiler(
     }
 
     /// <summary>
-    /// The link to a page whose parameters are what ties the block; null if it lacks one of the ties, or needs more.
+    /// The link to a page whose parameters are the connecting columns; null if it does not have them all, or requires more.
     /// </summary>
     private static LinkPlan? FilledBy(List<Tie> ties, PageHead page, Projections main, string text)
     {
@@ -338,7 +334,7 @@ internal sealed class BlockCompiler(
     }
 
     /// <param name="Column">The block's column.</param>
-    /// <param name="From">The page's field that it equals.</param>
-    /// <param name="IsOurs">The foreign key is the page's: it leads to one record.</param>
+    /// <param name="From">The page's field that the column equals.</param>
+    /// <param name="IsOurs">Whether the page's record has the foreign key, so that there is at most one record.</param>
     private sealed record Tie(string Column, SiteField From, KeyType Key, bool IsOurs);
 }

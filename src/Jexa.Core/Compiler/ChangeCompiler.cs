@@ -19,7 +19,7 @@ internal sealed class ChangeCompiler(
     FindingList findings
 )
 {
-    /// <summary>Whether a page's records can be changed at all; reported where they cannot.</summary>
+    /// <summary>Whether a page's records can be changed at all. If not, the reason is reported.</summary>
     public bool CanWrite(PageHead head)
     {
         var record = head.Record;
@@ -55,7 +55,7 @@ internal sealed class ChangeCompiler(
             var other => throw new UnreachableException($"A page of kind {other} changes nothing."),
         };
 
-    /// <param name="head">The page that changes; null for changes that no page makes.</param>
+    /// <param name="head">The page; null for changes that no page makes.</param>
     public ChangePlan Compile(SiteRecord record, PageHead? head)
     {
         var load = new Projections(record);
@@ -67,7 +67,7 @@ internal sealed class ChangeCompiler(
         LinkPlan? then = null;
         if (head?.Definition.Then is { } word)
         {
-            // A destination is a link like any other: what it lacks is reported the same way.
+            // The target is a link like any other: what is wrong with it is reported in the same way.
             then = links.Compile(new LinkDefinition(word, null, null, false, head.Definition.ThenWith, []), load);
             if (
                 then is not null
@@ -131,11 +131,11 @@ internal sealed class ChangeCompiler(
         };
     }
 
-    /// <summary>The page that changes one of the records: where they have no other page, what was saved is seen there.</summary>
+    /// <summary>The page that edits a record, if the record has no other page: it shows what was saved.</summary>
     private PageHead? EditOf(SiteRecord record) =>
         pages.Values.OfType<PageHead>().FirstOrDefault(page => page.Kind == record && page.Definition.Kind == PageKind.Edit);
 
-    /// <summary>The fields that Jexa fills by itself.</summary>
+    /// <summary>The fields that Jexa fills.</summary>
     public IReadOnlyList<KeptField> Kept(SiteRecord record) =>
         [
             .. (records.FirstOrDefault(definition => definition.Name.Value == record.Name)?.Fields ?? [])

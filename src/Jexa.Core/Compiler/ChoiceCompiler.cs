@@ -8,11 +8,11 @@ using Jexa.Core.Views;
 
 namespace Jexa.Core.Compiler;
 
-/// <summary>Compiles the records that a form offers for a foreign key: how they are listed, found and called.</summary>
+/// <summary>Compiles the choices of a form for a foreign key: how they are listed, found and labelled.</summary>
 internal sealed class ChoiceCompiler(RecordGraph graph)
 {
-    /// <summary>Foreign keys of several columns, all asked for, at least one of them by nothing else.</summary>
-    /// <param name="isNew">Only the address of a new record can decide a part of one.</param>
+    /// <summary>Foreign keys of several columns that the form asks for, at least one of them without another input.</summary>
+    /// <param name="isNew">Only the address of a new record can decide a part of the key.</param>
     public List<TiedChoice> Tied(SiteRecord record, List<FormEntry> entries, bool isNew)
     {
         var tied = new List<TiedChoice>();
@@ -28,7 +28,7 @@ internal sealed class ChoiceCompiler(RecordGraph graph)
             )
                 continue;
 
-            // A column that is never empty beside one that may be says something even where no record is chosen.
+            // A required column beside an optional one means something even if no record is chosen.
             var isOptional = parts.Exists(part => part.Of.Column.Nullable);
             var own = isOptional ? parts.Where(part => part.Reference is null && part.Of.Column.Nullable).ToList() : parts;
             if (own.Count == 0 || Of(step) is not { } reference)
@@ -51,8 +51,9 @@ internal sealed class ChoiceCompiler(RecordGraph graph)
         return tied;
     }
 
-    /// <param name="within">The part of the key whose value is given: only records that have it are listed and found. Its value
-    /// is the last argument.</param>
+    /// <param name="within">
+    /// The part of the key with a given value: only records with it are listed and found. Its value is the last argument.
+    /// </param>
     public ReferenceChoices? Of(FieldStep step, int within = -1)
     {
         var other = step.Other;
@@ -101,7 +102,8 @@ internal sealed class ChoiceCompiler(RecordGraph graph)
     }
 
     /// <summary>
-    /// The step to what a record belongs to: its parent, else what a part of its key refers to; null for neither.
+    /// The step to the record that this one belongs to: its parent, else the record that a part of its key refers to; null for
+    /// neither.
     /// </summary>
     private FieldStep? Above(SiteRecord record)
     {
@@ -117,8 +119,8 @@ internal sealed class ChoiceCompiler(RecordGraph graph)
     }
 
     /// <summary>
-    /// What a record is called where it is chosen, the texts in that, and all columns in it. One with a key of several parts is
-    /// told apart by the record it belongs to: “Otter Bridge, Span 1”.
+    /// The label of a choice, its texts, and all of its columns. A record with a key of several parts is labelled with the record
+    /// it belongs to: “Otter Bridge, Span 1”.
     /// </summary>
     private (TextPlan Label, List<ColumnRef> Texts, List<ColumnRef> Named) ChoiceLabel(FieldStep step, Projections load)
     {

@@ -3,7 +3,7 @@ using Jexa.Core.Sites;
 
 namespace Jexa.Core.Compiler;
 
-/// <summary>What compiling gave: the site where there are no errors, and every finding in the order of the file.</summary>
+/// <summary>The result of compiling: the site, if there are no errors, and all findings in the order of the file.</summary>
 /// <param name="Bytes">The file as it was read.</param>
 public sealed record Compilation(
     Site? Site,
@@ -12,7 +12,7 @@ public sealed record Compilation(
     ReadOnlyMemory<byte> Bytes
 )
 {
-    /// <summary>The sources of the app file as they were found, whether they answered or not.</summary>
+    /// <summary>The sources of the app file, whether they answered or not.</summary>
     public IReadOnlyList<SiteSource> Sources { get; init; } = [];
 
     /// <summary>Whether a source could not be reached, so that its part of the file was not checked.</summary>

@@ -79,7 +79,7 @@ internal sealed class DetailCompiler(
     }
 
     /// <summary>
-    /// What fills a parameter of the record's query: the page's parameter of the same name; null for its default.
+    /// The page's parameter that fills a parameter of the record's query, by the same name; null for the default.
     /// </summary>
     private static Operand? Filler(PageHead head, string name)
     {
@@ -162,8 +162,8 @@ internal sealed class DetailCompiler(
     }
 
     /// <summary>
-    /// What the record's list is ordered by, or visitors can order it by, as it is stored: its neighbours are found by that
-    /// without another look at it. (An order by another record's label takes that look.)
+    /// The stored order columns of the record's list, so that its neighbours are found without another query. An order by another
+    /// record's label needs that query.
     /// </summary>
     private static Dictionary<ColumnRef, int> Stored(PageHead? list, SiteRecord record, Projections load)
     {

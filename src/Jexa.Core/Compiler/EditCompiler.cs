@@ -122,13 +122,13 @@ internal sealed class EditCompiler(
         };
     }
 
-    /// <summary>The title that is written, else what happens to the record and what that is called.</summary>
+    /// <summary>The title in the app file, else what happens to the record and its label.</summary>
     private TextPlan Titled(string verb, PageHead head, Projections load) =>
         head.Definition.Title is not null ? details.Title(head.Definition, head.Record, load)
         : load.Label(head.Record, 0) is var label ? new TextPlan([TextPiece.Of(verb), .. label.Pieces])
         : label;
 
-    /// <summary>Finds the record by what the address says, visible and within the page's own conditions.</summary>
+    /// <summary>Finds the record by its address, if it is visible and meets the page's own conditions.</summary>
     private RecordLookup Lookup(PageHead head, Projections load)
     {
         var fields = head.Parameters.Select(parameter => parameter.Path ?? FieldPath.Own(parameter.Field)).ToList();
@@ -159,7 +159,7 @@ internal sealed class EditCompiler(
     private PlainLink? Back(SiteRecord record) =>
         trails.ListOf(record) is { } list ? new PlainLink(list.Name, list.Heading, list.OpenAddress!) : null;
 
-    /// <summary>An address to try a new page with is that of some parent.</summary>
+    /// <summary>To try a page for a new record, an address with an existing parent is needed.</summary>
     private static SamplePlan? ParentSamples(PageHead head, List<ParentPlan> named)
     {
         var parent = named[^1];
@@ -194,7 +194,7 @@ internal sealed class EditCompiler(
         );
     }
 
-    /// <summary>Everything in the source that refers to a record of a kind.</summary>
+    /// <summary>Everything in the source that refers to records of a kind.</summary>
     private List<DependentPlan> Dependents(SiteRecord record, List<StoredColumn> stored)
     {
         var dependents = new List<DependentPlan>();

@@ -6,22 +6,21 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Compiler;
 
 /// <summary>
-/// What the values of fields mean: the key of which record they are, or refer to. Two fields of one type can still be different
-/// things: a region's number is no light's number.
+/// What the values of fields mean: of which record they are the key, or to which record they refer. Two fields of the same type
+/// can still mean different things: the number of a region is not that of a light.
 /// </summary>
 internal sealed class FieldMeaning(RecordGraph graph, FindingList findings)
 {
-    /// <summary>The longest chain of foreign keys that is followed.</summary>
+    /// <summary>The longest chain of foreign keys to follow.</summary>
     private const int MostSteps = 8;
 
-    /// <summary>A column that tells the rows of its table apart, alone or with others.</summary>
+    /// <summary>A column that identifies the rows of its table, alone or together with others.</summary>
     private readonly record struct KeyColumn(string Table, string Column, string Of);
 
-    /// <param name="Keys">What the value is a key of; empty for a plain value.</param>
-    /// <param name="IsKnown">False for columns of queries and views, of which nobody says what they hold.</param>
-    /// <param name="IsWhole">False where it leads to a table that the app has no record over: what stands there may refer
-    /// on.</param>
-    /// <param name="IsPart">It is a key only with others.</param>
+    /// <param name="Keys">The keys that the value can be; empty for a plain value.</param>
+    /// <param name="IsKnown">False for columns of queries and views, whose meaning is not declared.</param>
+    /// <param name="IsWhole">False if it refers to a table without a record kind: that table may refer to others.</param>
+    /// <param name="IsPart">Whether it is a key only together with others.</param>
     private sealed record Meaning(
         IReadOnlyCollection<KeyColumn> Keys,
         bool IsKnown = true,
@@ -32,8 +31,8 @@ internal sealed class FieldMeaning(RecordGraph graph, FindingList findings)
         public static Meaning Unknown { get; } = new([], IsKnown: false);
     }
 
-    /// <summary>Reports a field that is joined with one that means something else.</summary>
-    /// <param name="joins">The beginning of the sentence: what joins the two.</param>
+    /// <summary>Reports a field that is joined with one of another meaning.</summary>
+    /// <param name="joins">The beginning of the message: what joins the two.</param>
     public void Check(Place at, string joins, SiteField from, SiteRecord fromRecord, SiteField to, SiteRecord toRecord)
     {
         if (fromRecord.Source != toRecord.Source || (from == to && fromRecord == toRecord))
@@ -102,7 +101,7 @@ internal sealed class FieldMeaning(RecordGraph graph, FindingList findings)
         return record.Table.IsUnique([column]) ? new Meaning([Own(record, column)]) : new Meaning([]);
     }
 
-    /// <summary>Adds the columns at the ends of a column's foreign keys; false if one leads out of the app's records.</summary>
+    /// <summary>Adds the columns at the ends of a column's foreign keys. False if one leads out of the app's records.</summary>
     private bool Follow(SiteRecord record, string column, List<KeyColumn> keys, int steps)
     {
         var isWhole = true;

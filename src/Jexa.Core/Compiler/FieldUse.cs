@@ -3,10 +3,10 @@ using Jexa.Core.Sites;
 
 namespace Jexa.Core.Compiler;
 
-/// <summary>Looks up a field where its value will be seen.</summary>
+/// <summary>Looks up a field whose value visitors will see.</summary>
 internal static class FieldUse
 {
-    /// <summary>The field; null, reported, where there is none or it is secret.</summary>
+    /// <summary>The field; null, and reported, if it does not exist or is secret.</summary>
     public static SiteField? Find(Written name, IReadOnlyList<SiteField> fields, string asWhat, FindingList findings)
     {
         var field = fields.FirstOrDefault(field => field.Name == name.Value);

@@ -8,12 +8,12 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Compiler;
 
 /// <summary>
-/// Compiles conditions: checks fields, types and values, and makes filters of them. Where the page has parameters,
-/// <c>"{name}"</c> stands for one.
+/// Compiles conditions: checks fields, types and values, and makes filters. On a page with parameters, <c>"{name}"</c> stands for
+/// one.
 /// </summary>
 internal sealed class FilterCompiler(RecordGraph graph, Conventions conventions, FindingList findings)
 {
-    /// <summary>The parameters that conditions name, each with the field it is compared with.</summary>
+    /// <summary>The parameters in conditions, each with the field that it is compared with.</summary>
     public IEnumerable<ParameterUse> Uses(IEnumerable<ConditionDefinition> conditions, SiteRecord record, bool isTop = true)
     {
         foreach (var condition in conditions)
@@ -43,18 +43,20 @@ internal sealed class FilterCompiler(RecordGraph graph, Conventions conventions,
         }
     }
 
-    /// <summary>The filters of a page, all of which must hold.</summary>
-    /// <param name="numberOf">The number of a parameter; -1 where the page has none of this name, which has been
-    /// reported.</param>
+    /// <summary>The filters of a page; all must hold.</summary>
+    /// <param name="numberOf">
+    /// The number of a parameter; -1 if the page has none of this name, which is reported elsewhere.
+    /// </param>
     public IReadOnlyList<Filter> Compile(
         IEnumerable<ConditionDefinition> conditions,
         Projections load,
         Func<string, int> numberOf
     ) => [.. conditions.Select(condition => Compile(condition, load, numberOf)).OfType<Filter>()];
 
-    /// <summary>Conditions that no parameter may stand in, over a record's own fields.</summary>
-    /// <param name="onLoaded">They are looked at on rows that are loaded and traced: then no secret field may stand in
-    /// them.</param>
+    /// <summary>Conditions without parameters, on a record's own fields.</summary>
+    /// <param name="onLoaded">
+    /// Whether they are checked on loaded rows, which are traced: secret fields are then not allowed.
+    /// </param>
     public static IReadOnlyList<Condition> Static(
         IEnumerable<ConditionDefinition> conditions,
         IReadOnlyList<SiteField> fields,
@@ -81,11 +83,11 @@ internal sealed class FilterCompiler(RecordGraph graph, Conventions conventions,
         ];
     }
 
-    /// <summary>The names of all parameters that conditions say, whether they can be compared so or not.</summary>
+    /// <summary>The names of all parameters in conditions, valid or not.</summary>
     public static IEnumerable<string> Names(IEnumerable<ConditionDefinition> conditions) =>
         conditions.SelectMany(condition => condition.Values.Select(NameOf).OfType<string>().Concat(Names(condition.Parts)));
 
-    /// <summary>The name in <c>{name}</c>; null for any other text.</summary>
+    /// <summary>The name in <c>{name}</c>; null for other texts.</summary>
     public static string? NameOf(Written value) => value.Value is ['{', .. var name, '}'] ? name.Trim() : null;
 
     private static FieldPath? Own(Written name, IReadOnlyList<SiteField> fields, bool onLoaded, FindingList findings)
@@ -188,7 +190,7 @@ internal sealed class FilterCompiler(RecordGraph graph, Conventions conventions,
         return Value(condition.Values[0], path.Field) is { } value ? new Filter.Fixed(Test(value)) : null;
     }
 
-    /// <summary>A range of days: of a year, of a month, from or to a day. A day belongs to it whole.</summary>
+    /// <summary>A range of whole days: of a year, of a month, from or to a day.</summary>
     private Filter.Days? Days(ConditionDefinition condition, FieldPath path, ColumnRef column, List<int> parameters)
     {
         if (!Suits(condition.Kind, path, condition.Values[0]))
@@ -260,7 +262,7 @@ internal sealed class FilterCompiler(RecordGraph graph, Conventions conventions,
         };
     }
 
-    /// <summary>Whether a condition is a range of days: for moments every comparison is, since a visitor names days.</summary>
+    /// <summary>Whether a condition is a range of days. For moments every comparison is, since visitors name days.</summary>
     private static bool IsOfDays(ConditionKind kind, FieldType type) =>
         kind is ConditionKind.Year or ConditionKind.Month
         || (
@@ -271,7 +273,7 @@ internal sealed class FilterCompiler(RecordGraph graph, Conventions conventions,
             type is FieldType.Date && kind is ConditionKind.From or ConditionKind.To or ConditionKind.Above or ConditionKind.Below
         );
 
-    /// <summary>How a parameter is read that a field is compared with; null, reported, where it cannot be compared so.</summary>
+    /// <summary>The key type of a parameter that a field is compared with; null, and reported, if that is not possible.</summary>
     private KeyType? KeyOf(ConditionKind kind, FieldPath path, Written at)
     {
         if (!Suits(kind, path, at))
@@ -324,7 +326,7 @@ internal sealed class FilterCompiler(RecordGraph graph, Conventions conventions,
         return suits;
     }
 
-    /// <summary>A value of the app file, typed as its field is: text never meets a number.</summary>
+    /// <summary>A value of the app file with the type of its field, so that a text is never compared with a number.</summary>
     private Operand.Written? Value(Written text, SiteField field)
     {
         if (TypedValues.Read(text.Value, field.Type) is { } value)

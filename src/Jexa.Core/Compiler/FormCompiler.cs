@@ -11,7 +11,7 @@ using Jexa.Core.Views;
 
 namespace Jexa.Core.Compiler;
 
-/// <summary>Compiles forms: which fields they ask for, by what, and what is held against them.</summary>
+/// <summary>Compiles forms: their fields, inputs and checks.</summary>
 internal sealed partial class FormCompiler(
     RecordGraph graph,
     RowCompiler rows,
@@ -23,7 +23,7 @@ internal sealed partial class FormCompiler(
 {
     private readonly ChoiceCompiler _choices = new(graph);
 
-    /// <param name="load">The load of the record that is changed; null for a new record.</param>
+    /// <param name="load">The load of the record; null for a new one.</param>
     public FormPlan Compile(PageHead head, Projections? load)
     {
         var record = head.Record;
@@ -179,7 +179,7 @@ internal sealed partial class FormCompiler(
             _ => InputKind.Text,
         };
 
-    /// <summary>What can be chosen: what the app file names, else what the source's check allows.</summary>
+    /// <summary>The choices: those in the app file, else those that the source's check constraint allows.</summary>
     private static List<FieldChoice> Choices(SiteField field)
     {
         if (field.Style.Choices.Count > 0)
@@ -221,7 +221,7 @@ internal sealed partial class FormCompiler(
     }
 
     /// <summary>
-    /// Whether the source itself takes an empty text for “nothing”: it is the column's default, or one of its words.
+    /// Whether the source itself uses an empty text for “nothing”: as the column's default, or as an allowed word.
     /// </summary>
     private static bool MayBeEmptyText(SiteField field) =>
         field.Type == FieldType.Text && (Literal(field) == "" || field.Column.Rules.OneOf?.Contains("") == true);
@@ -265,7 +265,7 @@ internal sealed partial class FormCompiler(
     }
 
     /// <summary>
-    /// What a new record's form begins with: what the app file says, else the source's own default where that is a plain value.
+    /// The first value in the form of a new record: the app file's, else the source's default if that is a plain value.
     /// </summary>
     private string Default(FormField form, SiteField field, InputDefinition input)
     {
@@ -289,7 +289,7 @@ internal sealed partial class FormCompiler(
         return "";
     }
 
-    /// <summary>A column's default where it is a plain value; null if it is computed, or there is none.</summary>
+    /// <summary>A column's default, if it is a plain value; null if it is computed, or there is none.</summary>
     private static string? Literal(SiteField field)
     {
         if (field.Column.Default is not { } said || field.Secret)
@@ -322,11 +322,11 @@ internal sealed partial class FormCompiler(
         };
     }
 
-    /// <summary>A literal with the type that PostgreSQL writes behind it: <c>''::character varying</c>.</summary>
+    /// <summary>A literal with a type after it, as PostgreSQL writes it: <c>''::character varying</c>.</summary>
     [GeneratedRegex("""^('(?:[^']|'')*'|[-+0-9.]+)::["\w .(),\[\]]+$""")]
     private static partial Regex CastLiteral();
 
-    /// <summary>What the source keeps unique, as far as a form can break it.</summary>
+    /// <summary>The unique keys that a form can violate.</summary>
     private static List<UniqueCheck> Unique(SiteRecord record, List<SiteField> asked)
     {
         var checks = new List<UniqueCheck>();
@@ -356,7 +356,7 @@ internal sealed partial class FormCompiler(
     }
 
     /// <summary>
-    /// Foreign keys of several columns, and those that lead to no record kind of the app: choices cannot keep them.
+    /// Foreign keys that choices cannot check: those of several columns, and those to tables without a record kind.
     /// </summary>
     private List<ReferenceCheck> References(SiteRecord record, List<SiteField> asked)
     {

@@ -7,7 +7,7 @@ using Jexa.Core.Views;
 
 namespace Jexa.Core.Compiler;
 
-/// <summary>Compiles what stands around every page: the app's conventions, its own texts and files.</summary>
+/// <summary>Compiles what is around every page: conventions, texts and files of the app.</summary>
 internal sealed class FrameCompiler(AppDefinition definition, FindingList findings)
 {
     private const int MaxText = 256 * 1024;
@@ -66,7 +66,7 @@ internal sealed class FrameCompiler(AppDefinition definition, FindingList findin
             ]
         );
 
-    /// <summary>Markdown that stands in the app file, or in a file that it names.</summary>
+    /// <summary>Markdown in the app file, or in a file that it names.</summary>
     public string? TextOf(Written? text)
     {
         if (text is null)

@@ -10,8 +10,8 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Compiler;
 
 /// <summary>
-/// Compiles the part of each page that the others need: its path, its parameters and what they stand for; and finds the
-/// pages that stand in each other's way.
+/// Compiles the part of each page that others need: its path, its parameters and their meaning. Finds pages that match the same
+/// addresses.
 /// </summary>
 internal sealed partial class HeadCompiler(
     IReadOnlyDictionary<string, SiteRecord?> records,
@@ -21,7 +21,7 @@ internal sealed partial class HeadCompiler(
     FindingList findings
 )
 {
-    /// <summary>The page's head; null, reported, where it cannot be served.</summary>
+    /// <summary>The page's head; null, and reported, if it cannot be served.</summary>
     public PageHead? Compile(PageDefinition page)
     {
         SiteRecord? record = null;
@@ -48,7 +48,7 @@ internal sealed partial class HeadCompiler(
     }
 
     /// <summary>
-    /// Reports pages for the same addresses and pages that hide others' records; notes where a built address must be checked.
+    /// Reports pages with the same addresses, and pages that hide records of others. Notes where built addresses must be checked.
     /// </summary>
     public IReadOnlyList<PageHead> Compare(IReadOnlyList<PageHead> heads, Func<PageHead, Func<string, bool>> leadsThere)
     {
@@ -71,8 +71,8 @@ internal sealed partial class HeadCompiler(
         return [.. heads.Select(head => shadowed.Contains(head.Name) ? head with { OwnsAddress = leadsThere(head) } : head)];
     }
 
-    /// <summary>The page under each path it had before, as far as those can be served.</summary>
-    /// <param name="heads">All pages as they are now: a former path cannot be one of theirs.</param>
+    /// <summary>The page for each former path that can be served.</summary>
+    /// <param name="heads">All pages as they are now. A former path must not be one of theirs.</param>
     public IEnumerable<PageHead> Former(PageHead page, IReadOnlyList<PageHead> heads)
     {
         foreach (var path in page.Definition.Was)
@@ -129,7 +129,7 @@ internal sealed partial class HeadCompiler(
         }
     }
 
-    /// <summary>All paths of a page of which nothing but its paths is known, as its source is away.</summary>
+    /// <summary>All paths of a page whose source is away.</summary>
     public IEnumerable<PageHead> Waiting(PageDefinition page) =>
         page
             .Was.Prepend(page.Path)
@@ -179,7 +179,7 @@ internal sealed partial class HeadCompiler(
     }
 
     /// <summary>
-    /// What the parameters of a list are compared with, as its conditions say; one that no condition names is compared with the
+    /// What the parameters of a list are compared with, by its conditions. A parameter without a condition is compared with the
     /// field of its name.
     /// </summary>
     private List<PageParameter>? ListParameters(PageDefinition page, PathTemplate template, SiteRecord record)
@@ -209,7 +209,7 @@ internal sealed partial class HeadCompiler(
         if (parameters.Contains(null))
             return null;
 
-        // Foreign keys only: that a rare filter reads all rows can be meant.
+        // Only for foreign keys: a rare filter may read all rows on purpose.
         var keys = parameters
             .OfType<PageParameter>()
             .Where(parameter => parameter is { Required: true, IsEqual: true, Path: null })
@@ -250,7 +250,7 @@ internal sealed partial class HeadCompiler(
                     template,
                     new PageParameter(name, -1, "", "", field, implied, required, template.Repeated.Contains(name))
                 );
-            // A condition that names it but could not be compiled has its own finding.
+            // A condition with this parameter that could not be compiled has its own finding.
             if (FilterCompiler.Names(page.Where).Contains(name))
                 return null;
             findings.Add(
@@ -314,7 +314,8 @@ internal sealed partial class HeadCompiler(
     }
 
     /// <summary>
-    /// The parameters of a new record's page: each fills a field, mostly one that leads to the record it belongs to.
+    /// The parameters of a page for new records. Each fills a field, usually the foreign key to the record that the new one
+    /// belongs to.
     /// </summary>
     private List<PageParameter>? NewParameters(PageDefinition page, PathTemplate template, SiteRecord record)
     {
@@ -360,7 +361,7 @@ internal sealed partial class HeadCompiler(
         return parameters.Contains(null) ? null : [.. parameters.OfType<PageParameter>()];
     }
 
-    /// <summary>Parameters of a text page are texts of any kind that its text can repeat.</summary>
+    /// <summary>Parameters of a text page are any texts.</summary>
     private static List<PageParameter> TextParameters(PageDefinition page, PathTemplate template) =>
         [
             .. template.Parameters.Select(name =>
@@ -416,7 +417,7 @@ internal sealed partial class HeadCompiler(
         return [.. parameters.OfType<PageParameter>()];
     }
 
-    /// <summary>A path with an ID: in place of what other programs would write for one, else behind it.</summary>
+    /// <summary>A path with an ID: in place of another program's notation for one, else after it.</summary>
     private static string WithId(string path, SiteRecord record)
     {
         var written = Placeholder()
@@ -431,7 +432,7 @@ internal sealed partial class HeadCompiler(
     )]
     private static partial System.Text.RegularExpressions.Regex Placeholder();
 
-    /// <summary>The field each parameter stands for, in the order of the parameters.</summary>
+    /// <summary>The field that each parameter means, in the order of the parameters.</summary>
     private List<FieldPath>? Bind(PageDefinition page, PathTemplate template, SiteRecord record)
     {
         var bound = new Dictionary<string, FieldPath>();
@@ -452,8 +453,8 @@ internal sealed partial class HeadCompiler(
             if (record.Find(name) is { Secret: false } field)
                 bound[name] = FieldPath.Own(field);
 
-        // A name that is a field's means that field, whether it is the key or not. What is left is implied only where one reading
-        // is possible: one parameter without a field, one key field without a parameter.
+        // A parameter with a field's name means that field, key or not. The rest is implied only if there is one parameter
+        // without a field and one key field without a parameter.
         var open = template
             .Parameters.Where(name => !bound.ContainsKey(name) && page.By.All(pass => pass.Parameter.Value != name))
             .ToList();
@@ -535,7 +536,7 @@ internal sealed partial class HeadCompiler(
     private void CheckUnique(PageDefinition page, SiteRecord record, List<FieldPath> paths)
     {
         var fields = paths.Where(path => path.IsOwn).Select(path => path.Field).ToList();
-        // The record's own key has been looked at already.
+        // The record's own key was checked before.
         if (
             record.Key.All(fields.Contains)
             || record.UniqueAssumed
@@ -555,7 +556,7 @@ internal sealed partial class HeadCompiler(
 
     private void CompareSharing(PageHead first, PageHead second)
     {
-        // Pages that need different parameters exclude each other: an address that gives those of both is malformed.
+        // Pages that need different parameters exclude each other: an address with those of both is malformed.
         if (!Required(first).SetEquals(Required(second)))
             return;
         findings.Add(
@@ -589,7 +590,7 @@ internal sealed partial class HeadCompiler(
         );
     }
 
-    /// <summary>An ID whose address on the second page is taken by the first; null if there is none.</summary>
+    /// <summary>An ID whose address on the second page matches the first page; null for none.</summary>
     private static string? HiddenExample(PageHead first, PageHead second)
     {
         string? example = null;
@@ -602,7 +603,7 @@ internal sealed partial class HeadCompiler(
                 continue;
             if (mine.Literal is null && theirs.Literal is not null)
             {
-                // Where theirs is the literal, theirs is tried first: they hide us, not we them.
+                // If the other path has a literal here, it is tried first: it hides this page, not the reverse.
                 if (!decided || Taken(first, i, theirs.Literal) is null)
                     return null;
                 continue;
@@ -632,13 +633,13 @@ internal sealed partial class HeadCompiler(
         return decided ? example : null;
     }
 
-    /// <summary>A segment that a page's parameter segment would have for some ID.</summary>
+    /// <summary>A segment that a page's parameter would have for some ID.</summary>
     private static string Sample(PageHead page, int segment, SegmentPattern pattern) =>
         pattern.Prefix
         + (page.Parameters.FirstOrDefault(p => p.Segment == segment)?.Key is IntegerKey ? "7" : "x")
         + pattern.Suffix;
 
-    /// <summary>The ID that a page would read from a segment; null if it would not be one of its own addresses.</summary>
+    /// <summary>The ID that a page would read from a segment; null if the address would not be the page's own.</summary>
     private static string? Taken(PageHead page, int segment, string text)
     {
         var pattern = page.Template.Segments[segment];

@@ -5,13 +5,13 @@ using Jexa.Core.Sites;
 
 namespace Jexa.Core.Compiler;
 
-/// <summary>Says so where records of a large table are found by columns that no index begins with.</summary>
+/// <summary>Reports records of a large table that are found by columns without an index.</summary>
 internal static partial class IndexCheck
 {
-    /// <summary>Rows of a table that are read by an index or not at all.</summary>
+    /// <summary>From this number of rows on, a table should be read by an index.</summary>
     private const long ManyRows = 10_000;
 
-    /// <param name="each">For each of what all rows are read.</param>
+    /// <param name="each">How often all rows are read: for each …</param>
     public static void Check(FindingList findings, Place at, SiteRecord record, IReadOnlyList<string> columns, string each)
     {
         var table = record.Table;

@@ -9,8 +9,8 @@ using Jexa.Core.Views;
 namespace Jexa.Core.Compiler;
 
 /// <summary>
-/// Compiles links: checks that each passes what its page reads, no more, under the same names, of the same types; and
-/// fills in what is left out where only one reading is possible.
+/// Compiles links. Checks that each link passes exactly the parameters of its page, by their names and types. Fills in what is
+/// left out if only one field fits.
 /// </summary>
 internal sealed class LinkCompiler(
     IReadOnlyDictionary<string, PageHead?> pages,
@@ -24,10 +24,10 @@ internal sealed class LinkCompiler(
 
     private readonly StubCompiler _stubs = new(pages.Keys, graph, mount, findings);
 
-    /// <summary>Pages that links lead to and that are still to be written, by their names.</summary>
+    /// <summary>Pages that links lead to and that are not written yet, by name.</summary>
     public IReadOnlyDictionary<string, UnwrittenPage> UnwrittenPages => _stubs.Unwritten;
 
-    /// <summary>The link; null if it cannot be made. What is wrong with it has been reported.</summary>
+    /// <summary>The link; null if it cannot be made, which is reported.</summary>
     public LinkPlan? Compile(LinkDefinition link, Projections load)
     {
         if (!pages.TryGetValue(link.To.Value, out var target))
@@ -43,7 +43,7 @@ internal sealed class LinkCompiler(
             var pass = Explicit(link, parameter.Name);
             if (pass is null && !parameter.Required)
             {
-                // A new record belongs to the one that its link stands on, where only one reading is possible.
+                // A new record belongs to the record that the link is on, if only one parameter fits.
                 var parent =
                     target.Definition.Kind == PageKind.New
                     && target.Kind != load.Record
@@ -63,9 +63,8 @@ internal sealed class LinkCompiler(
                 : Implied(link, parameter, target, load.Record);
             if (field is null)
                 continue;
-            // A primary key may be empty by its declaration (SQLite takes that of a text); such rows are no records that anybody
-            // looks for.
-            // A column that repeats a parameter of the query is as full as the parameter.
+            // Some sources allow empty primary keys (SQLite does for text keys); nobody looks for such rows. A column that
+            // repeats a parameter of the query is as full as the parameter.
             if (
                 field.MayBeEmpty
                 && !(field.IsOwn && load.Record.Table.PrimaryKey.Contains(field.Field.Column.Name))
@@ -108,7 +107,7 @@ internal sealed class LinkCompiler(
             ).Holds;
 
     /// <summary>
-    /// Reports what can be said of a link whose own page could not be compiled: whether its target is there and reads what it
+    /// Reports mistakes in a link whose own page could not be compiled: whether its target exists and has the parameters that it
     /// passes.
     /// </summary>
     public void Check(LinkDefinition link)
@@ -124,7 +123,7 @@ internal sealed class LinkCompiler(
             CheckNames(link, target);
     }
 
-    /// <summary>The link from a loaded row to its own record's page.</summary>
+    /// <summary>The link from a row to its record's own page.</summary>
     public static LinkPlan ToOwn(PageHead page, Projections load, string text) =>
         new(
             page.Name,
@@ -139,7 +138,7 @@ internal sealed class LinkCompiler(
             IsOwn = true,
         };
 
-    /// <summary>The page of one record that its key leads to; null if none is written.</summary>
+    /// <summary>The page of a record by its key; null for none.</summary>
     public PageHead? PageOf(SiteRecord record)
     {
         var details = pages
@@ -152,8 +151,8 @@ internal sealed class LinkCompiler(
     }
 
     /// <summary>
-    /// How a foreign key shows the record it leads to; null for a field that is none, or leads to no record kind of the app. A
-    /// foreign key of several fields is shown on the last of them that is no foreign key by itself.
+    /// How a foreign key shows the record that it refers to; null for a field that is not one, or refers to no record kind. A
+    /// foreign key of several fields is shown on the last one that is not itself a foreign key.
     /// </summary>
     /// <param name="table">The table that has the field.</param>
     public ReferencePlan? Reference(SiteRecord of, SiteField field, int table, Projections load)
@@ -175,15 +174,15 @@ internal sealed class LinkCompiler(
         bool IsKeyAlone(string column) => steps.Exists(one => one.Key.Columns is [var only] && only == column);
     }
 
-    /// <summary>A column of a joined record that is never empty if it is there and visible.</summary>
+    /// <summary>A column of a joined record that is filled exactly if the record exists and may be seen.</summary>
     public static int Presence(FieldStep step, int joined, Projections load)
     {
         var seen = step.Other.Fields.First(f => f.Column.Name == step.Key.References[0]);
         return load.Add(new Plans.ColumnRef(joined, seen.Column.Name), seen.Type);
     }
 
-    /// <summary>The link to a joined record's page; null if there is none.</summary>
-    /// <param name="by">The field that leads there, where it is one.</param>
+    /// <summary>The link to a joined record's page; null for none.</summary>
+    /// <param name="by">The foreign key field, if it is one.</param>
     public LinkPlan? To(SiteRecord other, int joined, Projections load, SiteField? by = null)
     {
         if (
@@ -272,8 +271,8 @@ internal sealed class LinkCompiler(
     }
 
     /// <summary>
-    /// The only field that can fill a parameter: the record's own; that of the one foreign key that leads to the page's record;
-    /// the one that the page's records refer to; or the foreign key that both have.
+    /// The only field that can fill a parameter: the record's own field; that of the only foreign key to the page's record; the
+    /// one that the page's records refer to; or a foreign key that both have.
     /// </summary>
     private FieldPath? Implied(LinkDefinition link, PageParameter parameter, PageHead target, SiteRecord from)
     {
@@ -306,7 +305,7 @@ internal sealed class LinkCompiler(
         return null;
     }
 
-    /// <summary>The columns of a record that a parameter of another record's page can stand for.</summary>
+    /// <summary>The columns of a record that a parameter of another record's page can mean.</summary>
     private static IEnumerable<string> Ways(PageParameter parameter, SiteRecord to, SiteRecord from)
     {
         if (to.Source != from.Source)
@@ -319,7 +318,7 @@ internal sealed class LinkCompiler(
         if (direct.Count > 0)
             return direct;
 
-        // The parameter is a foreign key itself: to this record, or to one that this record refers to as well.
+        // The parameter is itself a foreign key: to this record, or to one that this record refers to as well.
         var aims = holder
             .References.Where(key => key.Columns.Contains(column))
             .Select(key => (key.Table, Column: key.References[key.Columns.ToList().IndexOf(column)]))
@@ -328,7 +327,7 @@ internal sealed class LinkCompiler(
         return back.Count > 0 ? back : aims.SelectMany(aim => Leading(from, aim.Table, aim.Column));
     }
 
-    /// <summary>The columns whose foreign keys lead to a column of a table.</summary>
+    /// <summary>The columns whose foreign keys refer to a column of a table.</summary>
     private static IEnumerable<string> Leading(SiteRecord from, string table, string column) =>
         from
             .References.Where(key => key.Table == table && key.References.Contains(column))

@@ -19,7 +19,7 @@ internal sealed class ListCompiler(
     FindingList findings
 )
 {
-    /// <summary>Counting a list's records stops here.</summary>
+    /// <summary>Counting stops at this number.</summary>
     public const int CountLimit = 100_000;
 
     private const int MaxOrder = 16;
@@ -43,7 +43,7 @@ internal sealed class ListCompiler(
         var placed = rows.Place(page.Links, shown, load, isList: true, own);
         var recordLink = own is null ? null : LinkCompiler.ToOwn(own, load, own.LinkText);
 
-        // The record's own link stands on its label, unless the app file says where it stands, or what stands there.
+        // The link to the record is on its label, unless the app file says otherwise.
         var isWritten = page.Links.Any(link => link.To.Value == own?.Name) || placed.OnRow is not null;
         if (recordLink is not null && !isWritten && shown.Count > 0)
             placed.OnColumns.TryAdd(RowCompiler.LinkColumn(record, shown), recordLink);
@@ -114,7 +114,7 @@ internal sealed class ListCompiler(
             Samples = head.AddressWithoutParameters is null ? SampleCompiler.Compile(head, [], new Projections(record)) : null,
         };
 
-        // To put a large table in an order that no index serves would take each visitor seconds.
+        // Ordering a large table without an index would take seconds for each visitor.
         bool IsOffered(FieldPath path) =>
             !record.Table.IsLarge || (path.IsOwn && record.Table.IsIndexed([path.Field.Column.Name]));
 
@@ -135,7 +135,7 @@ internal sealed class ListCompiler(
         }
     }
 
-    /// <summary>The conditions of a list: those that are written, and those that its parameters' names say.</summary>
+    /// <summary>The conditions of a list: those in the app file, and those that follow from its parameters' names.</summary>
     public static List<Filter> Filters(PageHead head, FilterCompiler filters, Projections load) =>
         [.. filters.Compile(head.Definition.Where, load, name => NumberOf(head, name)), .. Implied(head, load)];
 
@@ -147,7 +147,7 @@ internal sealed class ListCompiler(
             _ => ListLook.Table,
         };
 
-    /// <summary>The order that a page or block says.</summary>
+    /// <summary>The order of a page or block.</summary>
     public List<OrderStep> Order(
         IReadOnlyList<OrderDefinition> definitions,
         SiteRecord record,
@@ -180,7 +180,7 @@ internal sealed class ListCompiler(
         return steps;
     }
 
-    /// <summary>The number of a column among those that a list can be ordered by; it becomes one.</summary>
+    /// <summary>The number of a column among the list's orders. It is added if it is not there.</summary>
     public static int Choice(FieldPath path, Projections load, List<OrderChoice> orders)
     {
         var column = load.Ref(path);
@@ -188,12 +188,12 @@ internal sealed class ListCompiler(
         if (known >= 0)
             return known;
 
-        // The place in a list is made of values as they are stored; these types are read so in any case.
+        // Places in a list are made of stored values, which these types need not be converted for.
         var stored = path.Field.Type is FieldType.Integer or FieldType.Text or FieldType.Real or FieldType.Bytes
             ? path.Field.Type
             : FieldType.Any;
 
-        // A foreign key orders by its label where visitors ask for it: its own order then has no name.
+        // If visitors order by a foreign key, they order by its label. The list's own order by it has no name.
         var name = orders.Exists(order => order.Name == path.Name) ? "" : path.Name;
         orders.Add(
             new OrderChoice(
@@ -207,9 +207,7 @@ internal sealed class ListCompiler(
         return orders.Count - 1;
     }
 
-    /// <summary>
-    /// A foreign key is shown as another record's label: ordering by the key itself would look like no order at all.
-    /// </summary>
+    /// <summary>A foreign key is shown as a label. An order by its key would look like no order.</summary>
     private int Orderable(FieldPath path, Projections load, List<OrderChoice> orders)
     {
         if (path.Field.Type == FieldType.Bytes || path.Field.Style.Form == FieldForm.Picture)
@@ -234,7 +232,7 @@ internal sealed class ListCompiler(
     private static int NumberOf(PageHead head, string name) =>
         head.Parameters.ToList().FindIndex(parameter => parameter.Name == name);
 
-    /// <summary>The filters of parameters that no condition names: the field of their name equals them.</summary>
+    /// <summary>The filters of parameters without a condition: the field of the same name equals them.</summary>
     private static IEnumerable<Filter> Implied(PageHead head, Projections load)
     {
         var named = FilterCompiler.Names(head.Definition.Where).ToHashSet();
@@ -250,7 +248,7 @@ internal sealed class ListCompiler(
         }
     }
 
-    /// <summary>What the rows are read from: a query's parameters are filled by the page's of the same name.</summary>
+    /// <summary>Where the rows are read from. Parameters of a query are filled by the page's of the same name.</summary>
     private static Func<ParameterValues, ArgumentList, RecordRows> Rows(PageHead head)
     {
         var record = head.Record;
@@ -309,7 +307,8 @@ internal sealed class ListCompiler(
     }
 
     /// <summary>
-    /// The page for a new record: the one that is written, or the first of this record kind that the list's parameters can fill.
+    /// The page that adds a record: the one in the app file, or the first for this record kind that the list's parameters can
+    /// fill.
     /// </summary>
     private AddPlan? Add(PageHead head)
     {
@@ -354,7 +353,7 @@ internal sealed class ListCompiler(
         return null;
     }
 
-    /// <summary>Every link that stands on a list.</summary>
+    /// <summary>All links on a list.</summary>
     private static List<PageLink> Standing(
         PlacedLinks placed,
         List<ViewColumn> columns,

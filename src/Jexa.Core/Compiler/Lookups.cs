@@ -4,14 +4,14 @@ using Jexa.Core.Sites;
 
 namespace Jexa.Core.Compiler;
 
-/// <summary>Compiles the load of one record by what an address says.</summary>
+/// <summary>Compiles the query for one record by its address.</summary>
 internal static class Lookups
 {
-    /// <param name="keys">How each part is read and compared.</param>
-    /// <param name="ordinals">Where each part stands in a row.</param>
+    /// <param name="keys">How each part of the key is read and compared.</param>
+    /// <param name="ordinals">The cells with the parts of the key.</param>
     /// <param name="fields">The fields that the parts are compared with.</param>
-    /// <param name="visible">What a record must satisfy to be seen.</param>
-    /// <param name="valueOf">What fills a parameter of the record's query; its default where left out, or null.</param>
+    /// <param name="visible">Conditions for a record that may be seen.</param>
+    /// <param name="valueOf">The values for parameters of the record's query; null for the defaults.</param>
     public static RecordLookup Compile(
         SiteRecord record,
         Projections load,
@@ -40,8 +40,8 @@ internal static class Lookups
     }
 
     /// <summary>
-    /// Which of several rows to read: none needed where the source keeps the ID unique. A UUID can stand there in several
-    /// spellings though its column is unique.
+    /// Which rows to read if there are several. Not needed if the source keeps the ID unique, except for UUIDs: even a unique
+    /// column can hold one in several spellings.
     /// </summary>
     private static List<Ordering> Preference(
         SiteRecord record,

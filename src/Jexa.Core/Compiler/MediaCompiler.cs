@@ -4,10 +4,10 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Compiler;
 
-/// <summary>Compiles what finds pictures and bytes by the address that pages give them.</summary>
+/// <summary>Compiles the lookups of pictures and bytes by their addresses.</summary>
 internal static class MediaCompiler
 {
-    /// <summary>A lookup for each field of the records that names pictures in a folder, or holds bytes.</summary>
+    /// <summary>A lookup for each field that names pictures in a folder, or holds bytes.</summary>
     public static IReadOnlyList<MediaLookup> Compile(IEnumerable<SiteRecord> records) =>
         [
             .. records.SelectMany(record =>
@@ -21,13 +21,13 @@ internal static class MediaCompiler
             ),
         ];
 
-    /// <summary>Whether a field's bytes are its content, and no key.</summary>
+    /// <summary>Whether a field holds bytes that are not a key.</summary>
     public static bool HoldsBytes(SiteRecord record, SiteField field) =>
         field.Type == FieldType.Bytes
         && !record.Key.Contains(field)
         && !record.References.Any(key => key.Columns.Contains(field.Column.Name));
 
-    /// <summary>Whether an address can carry the key of such records.</summary>
+    /// <summary>Whether an address can contain the key of such records.</summary>
     public static bool HasAddress(SiteRecord record) =>
         record.Key.Count > 0 && record.Key.All(key => KeyType.For(key.Column, key.Type, key.Form) is not null);
 

@@ -3,13 +3,14 @@ using Jexa.Core.Sites;
 
 namespace Jexa.Core.Compiler;
 
-/// <summary>Looks up the page that a visitor is led to whose address lacks an ID, or a parameter of a list.</summary>
+/// <summary>Finds the page to redirect people to if an ID, or a parameter of a list, is missing.</summary>
 internal static class MissingPages
 {
     /// <summary>
-    /// The page that is written; null, reported, where it cannot be one; otherwise the usual one, unless a status is written.
+    /// The page in the app file; null, and reported, if it cannot be one; otherwise the usual one, unless the app file says a
+    /// status.
     /// </summary>
-    /// <param name="lacks">What the visitor lacks, to follow “without”.</param>
+    /// <param name="lacks">What is missing, to follow “without”.</param>
     public static PageHead? Of(
         IReadOnlyDictionary<string, PageHead?> pages,
         IdAnswers ids,

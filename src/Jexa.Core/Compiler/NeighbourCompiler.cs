@@ -2,12 +2,12 @@ using Jexa.Core.Sites;
 
 namespace Jexa.Core.Compiler;
 
-/// <summary>Compiles what a detail page reads of the records before and behind its own.</summary>
+/// <summary>Compiles what a detail page reads of the previous and next record.</summary>
 internal static class NeighbourCompiler
 {
     public static NeighbourPlan Compile(DetailPage page, ListPlan list)
     {
-        // Joins of the list stay in their places, so that its conditions and order keep their meaning.
+        // The joins of the list keep their numbers, so that its conditions and order keep their meaning.
         var load = new Projections(list.Record, list.Joins);
         var label = load.Label(list.Record, 0);
         var link = LinkCompiler.ToOwn(page.Head, load, "");

@@ -3,7 +3,7 @@ using Jexa.Core.Views;
 
 namespace Jexa.Core.Compiler;
 
-/// <summary>Lists the links that stand on a page, for those who look at it from outside.</summary>
+/// <summary>Lists the links on a page, for tools.</summary>
 internal static class PageLinks
 {
     public static IEnumerable<PageLink> Of(PlacedLinks placed, IEnumerable<ViewColumn> columns, LinkReason reason) =>

@@ -4,7 +4,7 @@ using Jexa.Core.Sites;
 
 namespace Jexa.Core.Compiler;
 
-/// <summary>What a parameter is compared with in a page's conditions, as they say it.</summary>
+/// <summary>What a page's conditions compare a parameter with.</summary>
 /// <param name="Key">How its text is read.</param>
-/// <param name="IsEqual">The field must equal it, whatever else holds.</param>
+/// <param name="IsEqual">Whether the field must equal it in every case.</param>
 internal sealed record ParameterUse(string Name, FieldPath Path, KeyType Key, ConditionKind Kind, bool IsEqual, Written At);

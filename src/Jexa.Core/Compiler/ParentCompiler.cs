@@ -3,10 +3,10 @@ using Jexa.Core.Sites;
 
 namespace Jexa.Core.Compiler;
 
-/// <summary>Compiles the records that a page's parameters name besides its own: each must be there.</summary>
+/// <summary>Compiles the other records that a page's parameters name. Each must exist.</summary>
 internal sealed class ParentCompiler(RecordGraph graph, TrailCompiler trails)
 {
-    /// <summary>The records that parameters name whole: what equals a foreign key must be there.</summary>
+    /// <summary>The records that parameters name completely: a record must exist for each foreign key that equals them.</summary>
     public List<ParentPlan> Of(PageHead head)
     {
         var parents = new List<ParentPlan>();
@@ -30,13 +30,11 @@ internal sealed class ParentCompiler(RecordGraph graph, TrailCompiler trails)
             );
         }
 
-        // A record named by several parameters is nearer than one named by fewer of them.
+        // A record named by several parameters is nearer than one named by fewer.
         return [.. parents.OrderBy(parent => parent.Parameters.Count)];
     }
 
-    /// <summary>
-    /// The records that some columns, each equal to a parameter, lead to; and those that the keys of these lead on to.
-    /// </summary>
+    /// <summary>The records that some columns, each equal to a parameter, refer to; and those that their keys refer to.</summary>
     private void Collect(SiteRecord holder, Dictionary<string, (int Number, KeyType Key)> named, List<ParentPlan> parents)
     {
         foreach (var step in graph.Steps(holder).Where(step => step.Key.Columns.All(named.ContainsKey)))

@@ -6,10 +6,8 @@ using Jexa.Core.Views;
 
 namespace Jexa.Core.Compiler;
 
-/// <summary>
-/// Collects the columns and joins that one page's main load reads, each once, and says where in a row each of them stands.
-/// </summary>
-/// <param name="joins">Joins that are there already: conditions made with them keep their meaning.</param>
+/// <summary>Collects the columns and joins of a page's main query, each once, and knows the cell of each column.</summary>
+/// <param name="joins">Existing joins, so that conditions with them keep their meaning.</param>
 internal sealed class Projections(SiteRecord record, IReadOnlyList<Join>? joins = null)
 {
     private readonly List<Projection> _columns = [];
@@ -21,15 +19,15 @@ internal sealed class Projections(SiteRecord record, IReadOnlyList<Join>? joins 
 
     public IReadOnlyList<Join> Joins => _joins;
 
-    /// <summary>The ordinal of an own field, read as its type.</summary>
+    /// <summary>The cell of a field of the page's record, read as its type.</summary>
     public int Add(SiteField field) => Add(0, record, field);
 
-    /// <summary>The ordinal of a field of one of the tables, read as its type.</summary>
-    /// <param name="table">0 for the page's own record, otherwise a joined one's number.</param>
+    /// <summary>The cell of a field of one of the tables, read as its type.</summary>
+    /// <param name="table">0 for the page's own record, else the number of a join.</param>
     /// <param name="owner">The record kind that the table holds.</param>
     public int Add(int table, SiteRecord owner, SiteField field) => Add(Ref(table, owner, field), field.Type);
 
-    /// <summary>The ordinal of a column, read as the given type.</summary>
+    /// <summary>The cell of a column, read as the given type.</summary>
     public int Add(ColumnRef column, FieldType type)
     {
         var projection = Of(column, type);
@@ -40,24 +38,24 @@ internal sealed class Projections(SiteRecord record, IReadOnlyList<Join>? joins 
         return _columns.Count - 1;
     }
 
-    /// <summary>The ordinal of a field however far away, read as its type.</summary>
+    /// <summary>The cell of a field at the end of a path, read as its type.</summary>
     public int Add(FieldPath path) => Add(Ref(path), path.Field.Type);
 
-    /// <summary>The ordinal of a field that is read already; -1 for one that is not.</summary>
+    /// <summary>The cell of a field that is read already; -1 if it is not.</summary>
     public int Find(FieldPath path) => _columns.IndexOf(Of(Ref(path), path.Field.Type));
 
-    /// <summary>The ordinal of an own field as it is stored.</summary>
+    /// <summary>The cell of a field of the page's record, as it is stored.</summary>
     public int AddStored(SiteField field) => Add(ColumnRef.Own(field.Column.Name), FieldType.Any);
 
     private Projection Of(ColumnRef column, FieldType type) =>
         new(column, type, column.Table == 0 && record.Find(column.Name)?.Secret == true);
 
-    /// <summary>The column of a field however far away; joins what leads there.</summary>
+    /// <summary>The column of a field at the end of a path. Adds the joins on the way.</summary>
     public ColumnRef Ref(FieldPath path) => Ref(TableOf(path.Steps), path.Owner(record), path.Field);
 
     /// <summary>
-    /// The column of a field. That of a foreign key to a record that may be hidden is read from the record itself: there it is
-    /// empty if the record may not be seen.
+    /// The column of a field. A foreign key to a record that may be hidden is read from that record, where it is empty if the
+    /// record may not be seen.
     /// </summary>
     private ColumnRef Ref(int table, SiteRecord owner, SiteField field)
     {
@@ -67,7 +65,7 @@ internal sealed class Projections(SiteRecord record, IReadOnlyList<Join>? joins 
     }
 
     /// <summary>
-    /// The ordinal of a field as its own record holds it, also if it leads to a hidden record: never to be shown.
+    /// The cell of a field as its own record holds it, even if it refers to a hidden record. It must never be shown.
     /// </summary>
     public int AddHeld(FieldPath path) => Add(new ColumnRef(TableOf(path.Steps), path.Field.Column.Name), path.Field.Type);
 
@@ -80,8 +78,8 @@ internal sealed class Projections(SiteRecord record, IReadOnlyList<Join>? joins 
         return table;
     }
 
-    /// <summary>The number of the joined table that a step leads to.</summary>
-    /// <param name="from">The table that has the foreign key.</param>
+    /// <summary>The number of the join for a step.</summary>
+    /// <param name="from">The table with the foreign key.</param>
     public int Join(int from, FieldStep step)
     {
         var on = step.Key.Columns.Zip(step.Key.References, (own, theirs) => (own, theirs)).ToList();
@@ -94,8 +92,8 @@ internal sealed class Projections(SiteRecord record, IReadOnlyList<Join>? joins 
         return _joins.Count;
     }
 
-    /// <summary>A text over a record's fields, compiled for this load.</summary>
-    /// <param name="table">0 for the page's own record, otherwise the joined one's number.</param>
+    /// <summary>A text over a record's fields, compiled for this query.</summary>
+    /// <param name="table">0 for the page's own record, else the number of a join.</param>
     public TextPlan Text(SiteRecord of, IReadOnlyList<TextHole> holes, int table, TextPlan? fallback)
     {
         var pieces = holes
@@ -123,7 +121,7 @@ internal sealed class Projections(SiteRecord record, IReadOnlyList<Join>? joins 
         return new TextPlan([.. pieces], fallback);
     }
 
-    /// <summary>What a record is called; where its label is blank, its kind and key.</summary>
+    /// <summary>The label of a record; if it is blank, its kind and key.</summary>
     public TextPlan Label(SiteRecord of, int table)
     {
         var pieces = new List<TextPiece> { TextPiece.Of(Labels.Capital(of.One)) };

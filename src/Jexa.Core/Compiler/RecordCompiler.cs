@@ -7,7 +7,7 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Compiler;
 
-/// <summary>Compares record definitions with what their sources hold.</summary>
+/// <summary>Compares record definitions with their sources.</summary>
 internal sealed class RecordCompiler(
     IReadOnlyDictionary<string, DescribedSource?> sources,
     IReadOnlyList<RecordDefinition> all,
@@ -20,7 +20,7 @@ internal sealed class RecordCompiler(
 
     private static readonly string[] UsualLabels = ["name", "title", "label", "caption", "subject"];
 
-    /// <summary>The record; null, reported, where it cannot be served.</summary>
+    /// <summary>The record; null, and reported, if it cannot be served.</summary>
     public SiteRecord? Compile(RecordDefinition definition)
     {
         if (!sources.TryGetValue(definition.Source.Value, out var source))
@@ -29,7 +29,7 @@ internal sealed class RecordCompiler(
             return null;
         }
 
-        // A source that cannot be reached has its own finding; nothing more can be said about its records.
+        // A source that cannot be reached has its own finding. Its records cannot be checked.
         if (source is null)
             return null;
         var parameters = new List<QueryParameter>();
@@ -91,7 +91,7 @@ internal sealed class RecordCompiler(
         return null;
     }
 
-    /// <summary>What a query gives, as if it were a view.</summary>
+    /// <summary>The result of a query, as if it were a view.</summary>
     private TableSchema? QueryTable(
         RecordDefinition definition,
         Written query,
@@ -169,7 +169,7 @@ internal sealed class RecordCompiler(
         return new TableSchema($"the query of {definition.Name}", TableKind.View, schema.Columns, [], [], []);
     }
 
-    /// <summary>The source's foreign keys, and those that fields declare.</summary>
+    /// <summary>The foreign keys that the source or the app file declares.</summary>
     private List<ForeignKeySchema> References(RecordDefinition definition, TableSchema table, DescribedSource source)
     {
         var references = table.ForeignKeys.ToList();
@@ -232,7 +232,7 @@ internal sealed class RecordCompiler(
         return key;
     }
 
-    /// <param name="parameters">Of its query: a column that repeats one has its type.</param>
+    /// <param name="parameters">Those of its query. A column that repeats one has its type.</param>
     private List<SiteField> Fields(RecordDefinition definition, TableSchema table, List<QueryParameter> parameters)
     {
         foreach (var field in definition.Fields.Where(field => table.Find(field.Name.Value) is null))
@@ -277,7 +277,7 @@ internal sealed class RecordCompiler(
         ];
     }
 
-    /// <summary>A column that is declared to hold JSON is shown so, unless the app file says otherwise.</summary>
+    /// <summary>A column declared as JSON is shown as JSON, unless the app file says otherwise.</summary>
     private static ValueStyle Shown(ColumnSchema column, FieldDefinition? said, ValueStyle style) =>
         said?.As is null
         && column.Type == FieldType.Text
@@ -378,7 +378,7 @@ internal sealed class RecordCompiler(
         return key;
     }
 
-    /// <summary>What one record is called. A number alone says little: the record's noun stands before it.</summary>
+    /// <summary>The label of a record. A number alone says little, so the record's noun comes before it.</summary>
     private List<TextHole> Label(RecordDefinition definition, List<SiteField> fields, List<SiteField> key, string one)
     {
         if (definition.Label is not { } label)
@@ -411,7 +411,7 @@ internal sealed class RecordCompiler(
             );
         }
 
-        // Fields of other records are looked up once all records are known.
+        // Fields of other records are looked up when all records are known.
         return
         [
             .. (holes ?? []).Where(hole =>

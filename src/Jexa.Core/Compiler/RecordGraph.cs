@@ -4,16 +4,16 @@ using Jexa.Core.Sites;
 
 namespace Jexa.Core.Compiler;
 
-/// <summary>How the record kinds of an app hang together by their foreign keys.</summary>
+/// <summary>How the record kinds of an app are connected by foreign keys.</summary>
 public sealed class RecordGraph(IReadOnlyList<SiteRecord> records)
 {
     /// <summary>All record kinds of the app.</summary>
     public IReadOnlyList<SiteRecord> Kinds => records;
 
-    /// <summary>The most foreign keys from a record to a field.</summary>
+    /// <summary>The longest path to a field, in foreign keys.</summary>
     public const int MaxSteps = 4;
 
-    /// <summary>The record kind that a foreign key leads to; null if the app has none over that table.</summary>
+    /// <summary>The record kind that a foreign key refers to; null if the app has none for that table.</summary>
     public SiteRecord? Other(SiteRecord from, ForeignKeySchema key) =>
         records.FirstOrDefault(record =>
             record.Source == from.Source
@@ -21,20 +21,18 @@ public sealed class RecordGraph(IReadOnlyList<SiteRecord> records)
             && record.QueryParameters.All(p => p.Default is not null)
         );
 
-    /// <summary>
-    /// A record kind over a table of another's source, its query's parameters whatever they are; null if the app has none.
-    /// </summary>
+    /// <summary>A record kind for a table of another record's source, whatever its query's parameters; null for none.</summary>
     public SiteRecord? RecordOver(SiteRecord from, string table) =>
         records.FirstOrDefault(record => record.Source == from.Source && record.Query is null && record.Table.Name == table);
 
-    /// <summary>The foreign keys of a record that lead to another, each to at most one row.</summary>
+    /// <summary>The foreign keys from a record to another one, each to at most one row.</summary>
     public IEnumerable<FieldStep> Steps(SiteRecord from) =>
         from
             .References.Select(key => (key, other: Other(from, key)))
             .Where(pair => pair.other is not null && pair.other.IsUnique([.. pair.key.References]))
             .Select(pair => new FieldStep(pair.key, pair.other!));
 
-    /// <summary>The field at the end of a path; null, reported, where there is none or it is secret.</summary>
+    /// <summary>The field at the end of a path; null, and reported, if it does not exist or is secret.</summary>
     internal FieldPath? Find(Written name, SiteRecord from, string asWhat, FindingList findings)
     {
         if (from.Find(name.Value) is not null || !name.Value.Contains('.'))
@@ -62,12 +60,11 @@ public sealed class RecordGraph(IReadOnlyList<SiteRecord> records)
         return FieldUse.Find(last, at.Fields, asWhat, findings) is { } field ? new FieldPath(name.Value, steps, field) : null;
     }
 
-    /// <summary>The only foreign key of a record that a word can mean; null if there is none, or several.</summary>
+    /// <summary>The only foreign key of a record that a word can mean; null for none or several.</summary>
     public FieldStep? FindStep(SiteRecord from, string word) => Ways(from, word).ToList() is [var only] ? only : null;
 
     /// <summary>
-    /// The foreign keys that a word can mean: the field that holds one, with or without the part behind its noun, or the record
-    /// it leads to.
+    /// The foreign keys that a word can mean: by their field, with or without its ending, or by the record they refer to.
     /// </summary>
     private IEnumerable<FieldStep> Ways(SiteRecord from, string word)
     {

@@ -9,13 +9,13 @@ using Jexa.Core.Views;
 
 namespace Jexa.Core.Compiler;
 
-/// <summary>Compiles what a row shows: its columns, and the links that stand on them.</summary>
+/// <summary>Compiles what a row shows: its columns and their links.</summary>
 internal sealed class RowCompiler(RecordGraph graph, LinkCompiler links, string mount, FindingList findings)
 {
     private const int DefaultColumns = 6;
 
-    /// <summary>The fields to show: those that are written, or the usual ones.</summary>
-    /// <param name="all">Where none is written: every field, or the label and the next few.</param>
+    /// <summary>The fields to show: those in the app file, or the usual ones.</summary>
+    /// <param name="all">If none are written: whether to show every field, or the label and the next few.</param>
     public List<FieldPath> Shown(IReadOnlyList<Written> show, SiteRecord record, bool all)
     {
         if (show.Count > 0)
@@ -35,9 +35,10 @@ internal sealed class RowCompiler(RecordGraph graph, LinkCompiler links, string 
         return [.. labels.Concat(open).Distinct().Take(DefaultColumns).Select(FieldPath.Own)];
     }
 
-    /// <summary>The links that are written, each where it stands.</summary>
-    /// <param name="own">A list's page of one of its records: its link keeps the label. Null if there is none, or on another kind
-    /// of page.</param>
+    /// <summary>The links in the app file, each at its place.</summary>
+    /// <param name="own">
+    /// A list's page for one of its records, whose link stays on the label. Null for none, or on another kind of page.
+    /// </param>
     public PlacedLinks Place(
         IReadOnlyList<LinkDefinition> definitions,
         List<FieldPath> shown,
@@ -92,7 +93,7 @@ internal sealed class RowCompiler(RecordGraph graph, LinkCompiler links, string 
         return placed;
     }
 
-    /// <summary>The column a link stands on where the app file names none: the label, or the first one.</summary>
+    /// <summary>The column for a link if the app file names none: the label, or the first column.</summary>
     public static string LinkColumn(SiteRecord record, List<FieldPath> shown) =>
         (
             shown.Find(path => path.IsOwn && record.Label.Any(hole => hole.Field?.Value == path.Name))
@@ -141,7 +142,7 @@ internal sealed class RowCompiler(RecordGraph graph, LinkCompiler links, string 
         };
     }
 
-    /// <summary>A far field that is what its record is called needs no more than that record's noun.</summary>
+    /// <summary>A field of another record that is its label is named by that record's noun.</summary>
     private static bool IsLabel(FieldPath path) =>
         path.Steps[^1].Other.Label is [{ Field: { } only }] && only.Value == path.Field.Name;
 
@@ -178,14 +179,14 @@ internal sealed class RowCompiler(RecordGraph graph, LinkCompiler links, string 
     }
 
     /// <summary>
-    /// Where the bytes of a field can be had as a file; null for a field that holds none, or whose record has no address.
+    /// Where the bytes of a field can be downloaded; null for a field without bytes, or if its record has no address.
     /// </summary>
     private RecordAddress? Download(SiteRecord owner, SiteField field, int table, Projections load) =>
         !field.Secret && MediaCompiler.HoldsBytes(owner, field) && MediaCompiler.HasAddress(owner)
             ? AddressOf(owner, field, MediaLookup.BytesSegment, table, load)
             : null;
 
-    /// <param name="table">The record's table in the load; null if the address needs no key.</param>
+    /// <param name="table">The number of the record's table in the query; null if the address needs no key.</param>
     private RecordAddress AddressOf(SiteRecord owner, SiteField field, string segment, int? table, Projections load) =>
         new(
             $"{mount}/{RequestTarget.ReservedSegment}/{segment}/{Uri.EscapeDataString(owner.Name)}/"

@@ -3,10 +3,10 @@ using Jexa.Core.Sites;
 
 namespace Jexa.Core.Compiler;
 
-/// <summary>Compiles what finds the samples of a page.</summary>
+/// <summary>Compiles the samples of a page.</summary>
 internal static class SampleCompiler
 {
-    /// <summary>The samples for a page; null if a parameter it needs stands for no field.</summary>
+    /// <summary>The samples for a page; null if a required parameter means no field.</summary>
     public static SamplePlan? Compile(PageHead head, IEnumerable<Condition> where, Projections load)
     {
         if (
@@ -33,7 +33,7 @@ internal static class SampleCompiler
         return new SamplePlan(head.Record.Source.Prepare(query), ordinals);
     }
 
-    /// <summary>In the order of the key: which rows come first must not hang on rows that may not be seen.</summary>
+    /// <summary>In the order of the key, so that the first rows do not depend on rows that may not be seen.</summary>
     public static List<Ordering> ByKey(SiteRecord record) =>
         record.Query is null
             ? [.. record.Key.Select(field => new Ordering.ByColumn(ColumnRef.Own(field.Column.Name), false, null))]

@@ -17,7 +17,7 @@ internal sealed class SideCompiler(
     FindingList findings
 )
 {
-    /// <summary>The side list; null, reported, where it cannot be made.</summary>
+    /// <summary>The side list; null, and reported, if it cannot be made.</summary>
     public SidePlan? Compile(PageHead head, SideDefinition side)
     {
         if (graph.Find(side.By, head.Record, "a side list", findings) is not { } path)
@@ -105,7 +105,7 @@ internal sealed class SideCompiler(
         };
     }
 
-    /// <summary>The list that a side list leads to: the one that is written, this page, or the first other one.</summary>
+    /// <summary>The target list of a side list: the one in the app file, this page, or the first other one.</summary>
     private (PageHead Target, int Parameter)? Target(PageHead head, SideDefinition side, FieldPath path, GroupPart part)
     {
         IEnumerable<PageHead> candidates;

@@ -8,22 +8,22 @@ using Jexa.Core.Views;
 namespace Jexa.Core.Compiler;
 
 /// <summary>
-/// Turns an app file and the schemas of its sources into a site, and says what is wrong with them. All the thinking is
-/// done here, once; a visit never checks again what was checked here.
+/// Compiles an app file and the schemas of its sources into a site, and reports mistakes. Everything is checked here, once;
+/// visits check nothing again.
 /// </summary>
 /// <param name="sources">Opens the sources.</param>
-/// <param name="environment">Gives the variables of the environment.</param>
-/// <param name="mount">The prefix that the pages stand below.</param>
+/// <param name="environment">Reads environment variables.</param>
+/// <param name="mount">The prefix of all addresses.</param>
 public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> environment, Mount mount)
 {
     /// <summary>
-    /// Base addresses of other programs that the app file names, and what stands in their places in this run: a second demo on
-    /// one machine has programs of its own. An empty text says that there is none: Jexa then draws such a page itself.
+    /// Base addresses of other programs in the app file, and their replacements in this run: a second demo on one machine has
+    /// programs of its own. An empty text means that the program does not run; Jexa then draws its pages.
     /// </summary>
     public IReadOnlyDictionary<string, string> Instead { get; init; } = new Dictionary<string, string>();
 
     /// <summary>Reads and compiles an app file.</summary>
-    /// <param name="file">Its name as findings show it; relative connections start from its folder.</param>
+    /// <param name="file">Its name for findings. Relative connections start from its folder.</param>
     public async Task<Compilation> CompileAsync(string file, ReadOnlyMemory<byte> bytes, CancellationToken cancellation)
     {
         var findings = new FindingList();
@@ -256,7 +256,9 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
         };
     }
 
-    /// <summary>Where the home page is: what is said after a change is said there, not where it redirects from.</summary>
+    /// <summary>
+    /// The address of the home page itself, where a message after a change is shown, not the root that redirects to it.
+    /// </summary>
     private string HomeOf(AppDefinition definition, Dictionary<string, PageHead?> heads)
     {
         var named = definition.Home is { } name ? heads.GetValueOrDefault(name.Value) : null;
@@ -267,7 +269,9 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
             ?? $"{mount}/";
     }
 
-    /// <summary>A foreign key holds what the column that it leads to holds: if that is secret, so must it be.</summary>
+    /// <summary>
+    /// A foreign key holds the value of the column that it refers to. If that column is secret, the foreign key must be too.
+    /// </summary>
     private static void CheckSecretKeys(
         AppDefinition definition,
         IReadOnlyList<SiteRecord> kinds,
@@ -326,7 +330,8 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
     }
 
     /// <summary>
-    /// Lists and texts that can be opened by themselves: those with a place first, the others in the order of the file.
+    /// Lists and texts without required parameters: first those with a place in the menu, then the others in the order of the
+    /// file.
     /// </summary>
     private static List<PlainLink> Menu(List<Page> pages, Page? notFound) =>
         [
@@ -341,7 +346,7 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
                 .Select(page => new PlainLink(page.Name, page.Head.Heading, page.Head.OpenAddress!)),
         ];
 
-    /// <summary>A page that must be able to stand by itself.</summary>
+    /// <summary>A page that must not require parameters.</summary>
     private static Page? Standalone(
         Written? name,
         string what,
@@ -372,7 +377,7 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
         return null;
     }
 
-    /// <summary>Whether an address built for a page is matched by that page and no other.</summary>
+    /// <summary>Whether an address built for a page matches that page and no other.</summary>
     private bool LeadsTo(PathTree<Page> paths, PageHead head, string address)
     {
         var target = RequestTarget.Read(address, mount);

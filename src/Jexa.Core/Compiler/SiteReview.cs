@@ -5,7 +5,7 @@ using Jexa.Core.Sites;
 
 namespace Jexa.Core.Compiler;
 
-/// <summary>Looks at all pages together: links inside texts, pages that nothing leads to, pages without a way back.</summary>
+/// <summary>Checks all pages together: links in texts, pages that nothing leads to, pages without a way back.</summary>
 internal sealed partial class SiteReview(
     AppDefinition definition,
     IReadOnlyDictionary<string, PageHead?> heads,
@@ -20,8 +20,8 @@ internal sealed partial class SiteReview(
     /// <summary>The pages that something leads to.</summary>
     private readonly HashSet<string> _reached = [];
 
-    /// <param name="texts">The texts of the frame, each with its place.</param>
-    /// <param name="first">The home page, the page for what is not found, and those of the menu.</param>
+    /// <param name="texts">The texts around the pages, with their places.</param>
+    /// <param name="first">The home page, the page for unknown addresses, and those in the menu.</param>
     public void Check(IEnumerable<(Written At, string Text)> texts, IEnumerable<string> first)
     {
         _reached.UnionWith(first);
@@ -37,13 +37,13 @@ internal sealed partial class SiteReview(
             _reached.UnionWith(LedTo(page).Where(name => name != page.Name));
         }
 
-        // Hints are for files with nothing wrong: first things first.
+        // Hints come only for files without other findings.
         if (findings.HasErrors)
             return;
         foreach (var page in pages)
             CheckBack(page);
 
-        // Another program that draws pages may lead to any of them.
+        // Another program that draws pages may lead to any page.
         if (pages.Any(page => page.Head.DrawnAt is not null))
             return;
         foreach (var page in pages)
@@ -106,7 +106,7 @@ internal sealed partial class SiteReview(
         );
     }
 
-    /// <summary>Reports links of a Markdown text that lead nowhere. Visitors would see their words without a link.</summary>
+    /// <summary>Reports links in a Markdown text that lead nowhere. Visitors would see their text without a link.</summary>
     private void CheckText(Written at, string text)
     {
         foreach (var target in TargetsOf(text))
@@ -152,7 +152,7 @@ internal sealed partial class SiteReview(
 
     private void CheckPath(Written at, string path)
     {
-        // What stands outside of the mount is not ours to know, and below the reserved segment are no pages.
+        // Addresses outside of the mount are not known here, and below the reserved segment there are no pages.
         if (
             !path.StartsWith(mount.Text + "/", StringComparison.Ordinal)
             || path.StartsWith($"{mount.Text}/{RequestTarget.ReservedSegment}/", StringComparison.Ordinal)
@@ -181,7 +181,7 @@ internal sealed partial class SiteReview(
         || target.StartsWith("mailto:", StringComparison.OrdinalIgnoreCase)
         || (Uri.TryCreate(target, UriKind.Absolute, out var uri) && uri.Scheme is "http" or "https" && uri.UserInfo.Length == 0);
 
-    /// <summary>Where the links of a Markdown text lead, but for those with holes, and those inside code.</summary>
+    /// <summary>The targets of links in a Markdown text, without those that have holes or are inside code.</summary>
     private static IEnumerable<string> TargetsOf(string text)
     {
         var plain = Code().Replace(text, "");

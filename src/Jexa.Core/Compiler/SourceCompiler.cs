@@ -6,8 +6,8 @@ using Jexa.Core.Sources;
 namespace Jexa.Core.Compiler;
 
 /// <summary>
-/// Opens the sources of an app file and asks each what it holds, all at the same time: one that does not answer holds up no
-/// other. One that answered before is taken as it was then.
+/// Opens the sources of an app file and reads what they contain, all at the same time, so that none waits for another. If a
+/// source does not answer, its last description is used.
 /// </summary>
 internal sealed class SourceCompiler(SourceRegistry sources, Func<string, string?> environment, AppDefinition definition)
 {
@@ -99,7 +99,7 @@ internal sealed class SourceCompiler(SourceRegistry sources, Func<string, string
             );
     }
 
-    /// <summary>How the source is opened; null, reported, where the app file does not say it well.</summary>
+    /// <summary>The settings of a source; null, and reported, if the app file is wrong.</summary>
     private SourceSettings? Settings(SourceDefinition source, FindingList findings)
     {
         var engine = source.Engine.Value;
@@ -183,7 +183,7 @@ internal sealed class SourceCompiler(SourceRegistry sources, Func<string, string
         };
     }
 
-    /// <summary>The proxy that an API is called through; false, reported, if it is said wrongly.</summary>
+    /// <summary>The proxy of an API; false, and reported, if it is wrong.</summary>
     private bool TryProxy(Written? said, SourceDefinition source, string engine, FindingList findings, out Uri? proxy)
     {
         proxy = null;
@@ -236,7 +236,7 @@ internal sealed class SourceCompiler(SourceRegistry sources, Func<string, string
         return values;
     }
 
-    /// <summary>Whether a key that only some engines have is left out, or said for one that has it.</summary>
+    /// <summary>Whether a key that only some engines have is absent, or valid for this engine.</summary>
     private static bool Suits(Written? said, bool isTaken, string key, string engine, FindingList findings)
     {
         if (said is null || isTaken)
@@ -252,7 +252,7 @@ internal sealed class SourceCompiler(SourceRegistry sources, Func<string, string
     }
 
     /// <summary>
-    /// Fills <c>${NAME}</c> from the environment; null, reported, where one is not set. The value is never part of a finding.
+    /// Fills <c>${NAME}</c> from the environment; null, and reported, if one is not set. Findings never contain the value.
     /// </summary>
     private string? FillIn(Written text, string engine, FindingList findings) =>
         Variables.Fill(

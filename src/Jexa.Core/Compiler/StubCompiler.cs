@@ -8,18 +8,16 @@ using Jexa.Core.Views;
 
 namespace Jexa.Core.Compiler;
 
-/// <summary>Compiles links to pages that are still to be written: they lead to stubs, which show what the links pass.</summary>
-/// <param name="pages">The names of the pages that are written.</param>
+/// <summary>Compiles links to pages that are not written yet. They lead to stubs, which show what the links pass.</summary>
+/// <param name="pages">The names of the written pages.</param>
 internal sealed class StubCompiler(IEnumerable<string> pages, RecordGraph graph, string mount, FindingList findings)
 {
     private readonly Dictionary<string, UnwrittenPage> _unwritten = [];
 
-    /// <summary>Pages that links lead to and that are still to be written, by their names.</summary>
+    /// <summary>Pages that links lead to and that are not written yet, by name.</summary>
     public IReadOnlyDictionary<string, UnwrittenPage> Unwritten => _unwritten;
 
-    /// <summary>
-    /// The link passes what it says that it passes, else the key of the record that it stands on, so that its stub can show it.
-    /// </summary>
+    /// <summary>A link to a stub. It passes what the app file says, else the key of its record.</summary>
     /// <param name="when">Whether a row has the link; null for always.</param>
     public LinkPlan Compile(LinkDefinition link, Projections load, Func<Row, bool>? when)
     {
@@ -70,7 +68,7 @@ internal sealed class StubCompiler(IEnumerable<string> pages, RecordGraph graph,
 
     private static KeyType? KeyOf(SiteField field) => KeyType.For(field.Column, field.Type, field.Form);
 
-    /// <summary>The template of a stub's addresses below their place; null for a name that none can hold.</summary>
+    /// <summary>The template of a stub's addresses below their prefix; null for a name that none can contain.</summary>
     private static PathTemplate? Template(string page, IReadOnlyList<(string Name, KeyType Key)> parameters)
     {
         if (!page.All(c => char.IsAsciiLetterOrDigit(c) || c is '-' or '_'))

@@ -4,10 +4,10 @@ using Jexa.Core.Sites;
 
 namespace Jexa.Core.Compiler;
 
-/// <summary>Reads texts such as <c>{code} {name}</c>; a doubled brace stands for itself.</summary>
+/// <summary>Reads texts such as <c>{code} {name}</c>. A doubled brace stands for one brace.</summary>
 internal static class TextHoles
 {
-    /// <summary>The pieces; null, reported, where a brace is not paired.</summary>
+    /// <summary>The pieces; null, and reported, if braces do not match.</summary>
     public static IReadOnlyList<TextHole>? Read(Written text, FindingList findings)
     {
         var holes = new List<TextHole>();

@@ -3,15 +3,15 @@ using Jexa.Core.Views;
 
 namespace Jexa.Core.Compiler;
 
-/// <summary>Compiles the trail of records above a record: its parent, that one's parent, and so on.</summary>
+/// <summary>Compiles the trail of a record: its parent, the parent's parent, and so on.</summary>
 internal sealed class TrailCompiler(IReadOnlyDictionary<string, PageHead?> pages, RecordGraph graph, LinkCompiler links)
 {
-    /// <summary>Records above at most: parents can go round in a circle.</summary>
+    /// <summary>The most records in a trail: parents can form a circle.</summary>
     private const int MaxSteps = 6;
 
-    /// <summary>The trail above the records of a load.</summary>
-    /// <param name="table">The table that the trail begins at.</param>
-    /// <param name="itself">Whether the record itself ends the trail.</param>
+    /// <summary>The trail above the records of a query.</summary>
+    /// <param name="table">The table where the trail begins.</param>
+    /// <param name="itself">Whether the trail ends with the record itself.</param>
     public TrailPlan Above(SiteRecord record, int table, Projections load, bool itself)
     {
         var steps = new List<TrailStep>();
@@ -40,7 +40,7 @@ internal sealed class TrailCompiler(IReadOnlyDictionary<string, PageHead?> pages
             );
             top = up.Other;
 
-            // A record may belong to another of its kind; one level of them is shown, however deep they go.
+            // A record may belong to another one of its kind. One such level is shown.
             if (!seen.Add(top))
                 break;
         }
@@ -51,7 +51,7 @@ internal sealed class TrailCompiler(IReadOnlyDictionary<string, PageHead?> pages
         return new TrailPlan(list is null ? null : new PlainLink(list.Name, list.Heading, list.OpenAddress!), steps);
     }
 
-    /// <summary>The list of a record kind that can be opened by itself, the plainest first.</summary>
+    /// <summary>The list of a record kind that needs no parameter; the simplest first.</summary>
     public PageHead? ListOf(SiteRecord record) =>
         pages
             .Values.OfType<PageHead>()

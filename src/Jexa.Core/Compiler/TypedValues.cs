@@ -3,10 +3,10 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Compiler;
 
-/// <summary>Values that the app file writes, typed as what they are compared with.</summary>
+/// <summary>Gives values of the app file the type of what they are compared with.</summary>
 internal static class TypedValues
 {
-    /// <summary>The value; null if the text is none of the type.</summary>
+    /// <summary>The value; null if the text is not a value of the type.</summary>
     public static TypedValue? Read(string text, FieldType type) =>
         type switch
         {

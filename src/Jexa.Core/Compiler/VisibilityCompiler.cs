@@ -4,19 +4,16 @@ using Jexa.Core.Sites;
 namespace Jexa.Core.Compiler;
 
 /// <summary>
-/// Works out what follows from hidden records for those that refer to them, once all record kinds are known.
-/// <list type="bullet">
-/// <item>A record whose key holds the key of another is a part of that one: it may be seen only if the other may.</item>
-/// <item>
-/// Any other foreign key to a record that may not be seen counts as empty, wherever it is shown, compared, ordered or listed by:
-/// such a
-/// field is read from the record it leads to, which is not joined if it is hidden.
-/// </item>
-/// </list>
+/// Works out what hidden records mean for records that refer to them, when all record kinds are known. <list type="bullet">
+/// <item>A record whose key contains the key of another is a part of it: it may be seen only if the other may.</item> <item> Any
+/// other foreign key to a record that may not be seen counts as empty wherever it is shown, compared, ordered or listed: the
+/// field is read from the record that it refers to, and hidden records are not joined. </item> </list>
 /// </summary>
 internal static class VisibilityCompiler
 {
-    /// <summary>The same record kinds, with what hides them and what withholds their fields.</summary>
+    /// <summary>
+    /// The same record kinds, with the conditions that hide them and the foreign keys that withhold their fields.
+    /// </summary>
     public static IReadOnlyList<SiteRecord> Complete(IReadOnlyList<SiteRecord> kinds)
     {
         var graph = new RecordGraph(kinds);
@@ -40,7 +37,7 @@ internal static class VisibilityCompiler
         return complete;
     }
 
-    /// <summary>Whether a foreign key lies within the record's own key.</summary>
+    /// <summary>Whether a foreign key is within the record's own key.</summary>
     private static bool IsPart(SiteRecord kind, FieldStep step) =>
         step.Key.Columns.All(column => kind.Key.Any(field => field.Column.Name == column)) && step.Key.Table != kind.Table.Name;
 

@@ -6,8 +6,8 @@ using Jexa.Core.Visits;
 namespace Jexa.Core.Contracts;
 
 /// <summary>
-/// What an address says, as far as it alone tells: which page it means and the values of its parameters, or how a visit to it
-/// would end before anything is loaded. Clients that are written from a site read addresses by the same rules.
+/// What an address says by itself: which page it means and the values of its parameters, or how a visit to it would end before
+/// anything is loaded. Generated clients read addresses by the same rules.
 /// </summary>
 public abstract record AddressReading
 {
@@ -15,15 +15,15 @@ public abstract record AddressReading
 
     public sealed record NoPage : AddressReading;
 
-    /// <param name="Page">Null where it is no address at all.</param>
-    /// <param name="Parameter">Null where the whole address is at fault.</param>
+    /// <param name="Page">Null if it is not an address at all.</param>
+    /// <param name="Parameter">Null if the whole address is at fault.</param>
     public sealed record Malformed(Page? Page, string? Parameter) : AddressReading;
 
     public sealed record Missing(Page Page, string Parameter) : AddressReading;
 
     /// <param name="Texts">The canonical texts of each parameter; none for one that is absent.</param>
-    /// <param name="IsCanonical">The address spells the page and its parameters as Jexa itself would.</param>
-    /// <param name="Address">As Jexa would write it, what is no parameter of the page left out.</param>
+    /// <param name="IsCanonical">Whether Jexa itself would spell the page and its parameters like this.</param>
+    /// <param name="Address">The address as Jexa would write it, without names that are no parameters.</param>
     public sealed record Meant(Page Page, IReadOnlyList<IReadOnlyList<string>> Texts, bool IsCanonical, string Address)
         : AddressReading;
 
@@ -75,7 +75,7 @@ public abstract record AddressReading
         if (ParameterReader.MonthAlone(page, number => texts[number].Count > 0) is >= 0 and var month)
             return new Malformed(page, page.Parameters[month].Name);
 
-        // What no address can carry was never given out.
+        // Jexa never gave out an address with a value that no address can contain.
         return page.Head.Builder.Build(texts) is { } address
             ? new Meant(page, texts, canonical, address)
             : new Malformed(page, page.Parameters[0].Name);

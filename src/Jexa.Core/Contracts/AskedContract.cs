@@ -4,10 +4,10 @@ using Jexa.Core.Sites;
 namespace Jexa.Core.Contracts;
 
 /// <summary>A field that a form asks for.</summary>
-/// <param name="Reference">The kind of record it leads to; null if it leads to none.</param>
-/// <param name="MustBeGiven">A new record needs it, and neither a default nor the address fills it.</param>
+/// <param name="Reference">The record kind that it refers to; null for none.</param>
+/// <param name="MustBeGiven">Whether a new record needs it, and neither a default nor the address fills it.</param>
 public sealed record AskedContract(FormField Field, ValueKind Kind, SiteRecord? Reference, bool MustBeGiven)
 {
-    /// <summary>Whether it can be left empty.</summary>
+    /// <summary>Whether it may be empty.</summary>
     public bool IsNullable => !Field.Rules.Required && !(Field.Input == InputKind.Boolean && !Field.Column.Nullable);
 }

@@ -1,10 +1,10 @@
 namespace Jexa.Core.Contracts;
 
-/// <summary>How a field of a record stands in JSON.</summary>
-/// <param name="IsOptional">It is left out where it does not apply to the record.</param>
-/// <param name="Shape">What it is besides a plain value.</param>
+/// <summary>A field of a record in JSON.</summary>
+/// <param name="IsOptional">Whether it is left out if it does not apply to the record.</param>
+/// <param name="Shape">What it is, if not a plain value.</param>
 public sealed record FieldContract(string Name, string Label, ValueKind Kind, bool IsNullable, bool IsOptional, FieldShape Shape)
 {
-    /// <summary>The parameters that make the ID of the record it refers to; empty if no page shows such records.</summary>
+    /// <summary>The parameters of the ID of the record it refers to; empty if no page shows such records.</summary>
     public IReadOnlyList<string> IdParameters { get; init; } = [];
 }

@@ -7,9 +7,9 @@ using Jexa.Core.Visits;
 
 namespace Jexa.Core.Contracts;
 
-/// <summary>A page as programs see it: its addresses, what it answers with, what can be sent to it.</summary>
+/// <summary>A page as programs see it: its addresses, its answers, and what can be sent to it.</summary>
 /// <param name="Fields">Of its record, or of each of its records.</param>
-/// <param name="Asked">What its form asks for; empty if it has none.</param>
+/// <param name="Asked">The fields of its form; empty if it has none.</param>
 /// <param name="Orders">What a list can be ordered by.</param>
 public sealed record PageContract(
     Page Page,
@@ -24,10 +24,10 @@ public sealed record PageContract(
 
     public string Kind => Page.Kind;
 
-    /// <summary>Whether it tells the lists of the app.</summary>
+    /// <summary>Whether it lists the lists of the app.</summary>
     public bool ShowsLists => Page is TextPage { Lists.Count: > 0 };
 
-    /// <summary>The parameters that make the ID of its record, or of each of its records; empty if no page shows one.</summary>
+    /// <summary>The parameters of the ID of its record or records; empty if no page shows one.</summary>
     public IReadOnlyList<string> IdParameters =>
         Page switch
         {
@@ -36,7 +36,7 @@ public sealed record PageContract(
             _ => [],
         };
 
-    /// <summary>The contracts of all pages of a site that are served, in their order.</summary>
+    /// <summary>The contracts of all pages that are served, in their order.</summary>
     public static IReadOnlyList<PageContract> Of(Site site) => [.. site.Pages.Select(Of)];
 
     /// <summary>What the page does, in a few words.</summary>
@@ -142,7 +142,7 @@ public sealed record PageContract(
 
     private static IReadOnlyList<string> IdOf(ViewColumn column) => column.Reference?.Link?.ParameterNames ?? [];
 
-    /// <summary>What a block's rows hold may be empty: they are of another record, or of several ways to it.</summary>
+    /// <summary>Fields of a block's rows may be empty: they belong to another record, or there are several ways to it.</summary>
     private static BlockContract Of(BlockShape shape) =>
         new(
             shape.Name,

@@ -3,7 +3,7 @@ using Jexa.Core.Sites;
 namespace Jexa.Core.Contracts;
 
 /// <summary>A parameter of a page's addresses.</summary>
-/// <param name="Words">What it can be, where that is a few words.</param>
+/// <param name="Words">The allowed words, if it takes only a few.</param>
 /// <param name="YearOf">For a month, the parameter that is its year and must be given with it; null if there is none.</param>
 public sealed record ParameterContract(PageParameter Of, ValueKind Kind, IReadOnlyList<string> Words, string? YearOf = null)
 {

@@ -1,6 +1,6 @@
 namespace Jexa.Core.Contracts;
 
-/// <summary>What a value is, for those who write it in another language.</summary>
+/// <summary>The kind of a value, for code in other languages.</summary>
 public enum ValueKind
 {
     Whole,
@@ -15,7 +15,7 @@ public enum ValueKind
     /// <summary>Base64.</summary>
     Bytes,
 
-    /// <summary>Nobody says of what type it is.</summary>
+    /// <summary>Nothing declares its type.</summary>
     Any,
     Year,
     Month,

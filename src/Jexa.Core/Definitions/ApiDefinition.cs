@@ -1,7 +1,7 @@
 namespace Jexa.Core.Definitions;
 
-/// <summary>How an API is called, as it is written.</summary>
-/// <param name="Headers">Their names and values, in which variables may stand.</param>
+/// <summary>How an API is called, as the app file says it.</summary>
+/// <param name="Headers">Names and values of headers. Values may contain variables.</param>
 public sealed record ApiDefinition(
     IReadOnlyList<(Written Name, Written Value)> Headers,
     IReadOnlyList<(Written Name, Written Value)> Parameters,

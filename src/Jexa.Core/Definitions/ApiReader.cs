@@ -4,13 +4,15 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Definitions;
 
-/// <summary>Reads what a source over an API says beside its base address: endpoints, headers, parameters.</summary>
+/// <summary>Reads the parts of a source that only an API has: endpoints, headers, parameters.</summary>
 internal static class ApiReader
 {
     private static readonly string[] OwnKeys = ["endpoints", "headers", "parameters", "link_local", "proxy"];
     private static readonly string[] PagingWords = ["links", "page", "offset"];
 
-    /// <summary>What it says; null, reported where it says anything, for a source that is no API.</summary>
+    /// <summary>
+    /// The API's part of a source; null for a source that is not an API. Anything of an API in such a source is reported.
+    /// </summary>
     public static ApiDefinition? Read(MappingReader source, bool isApi, FindingList findings)
     {
         if (!isApi)

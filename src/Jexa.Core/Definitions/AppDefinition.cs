@@ -1,11 +1,12 @@
 namespace Jexa.Core.Definitions;
 
-/// <summary>What an app file says, read but not yet compared with any source.</summary>
-/// <param name="Zone">The time zone that moments are shown in, by its IANA name; null if they are shown as the source has
-/// them.</param>
-/// <param name="Locale">The locale that numbers and dates are written in (BCP 47).</param>
+/// <summary>The content of an app file, not yet compared with any source.</summary>
+/// <param name="Zone">
+/// The time zone in which moments are shown, by its IANA name; null to show them as the source has them.
+/// </param>
+/// <param name="Locale">The locale for numbers and dates (BCP 47).</param>
 /// <param name="Origins">Other origins whose scripts may read pages as JSON.</param>
-/// <param name="Writers">Other origins whose scripts may change records by JSON as well.</param>
+/// <param name="Writers">Other origins whose scripts may also change records by JSON.</param>
 /// <param name="Lines">In the order of the file.</param>
 public sealed record AppDefinition(
     string File,
@@ -23,9 +24,9 @@ public sealed record AppDefinition(
     IReadOnlyList<PageLines> Lines
 )
 {
-    /// <summary>The folder that relative paths start from.</summary>
+    /// <summary>The folder for relative paths.</summary>
     public string Folder => Path.GetDirectoryName(Path.GetFullPath(File)) ?? "/";
 
-    /// <summary>The name of the page that a place of the file belongs to; null if it belongs to none.</summary>
+    /// <summary>The name of the page that contains a place of the file; null if no page does.</summary>
     public string? PageAt(Place place) => Lines.LastOrDefault(page => page.Holds(place))?.Name.Value;
 }

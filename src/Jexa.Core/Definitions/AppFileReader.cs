@@ -1,16 +1,16 @@
 namespace Jexa.Core.Definitions;
 
 /// <summary>
-/// Reads an app file into its definition. Everything that can be said from the text alone is said here, all at once; what
-/// needs the source is the compiler's.
+/// Reads an app file into its definition, and reports all mistakes that the text alone shows. Mistakes that need the source are
+/// found by the compiler.
 /// </summary>
 public static class AppFileReader
 {
     /// <summary>The largest app file that is read, in bytes.</summary>
     public const int MaxBytes = AppFileTree.MaxBytes;
 
-    /// <summary>The definition, as far as it could be read; null if there is nothing to go on with.</summary>
-    /// <param name="file">The file's name as findings show it; relative connections start from its folder.</param>
+    /// <summary>The definition, as far as it could be read; null if nothing could.</summary>
+    /// <param name="file">The file's name for findings. Relative connections start from its folder.</param>
     public static AppDefinition? Read(string file, ReadOnlySpan<byte> bytes, FindingList findings)
     {
         if (AppFileTree.Read(file, bytes, findings) is not { } tree)

@@ -5,8 +5,8 @@ using YamlDotNet.Core.Events;
 namespace Jexa.Core.Definitions;
 
 /// <summary>
-/// Turns the bytes of an app file into nodes, within limits on size, depth and scalar length, so that no file, however
-/// it was made, can exhaust the process. Aliases, anchors and tags are refused.
+/// Turns the bytes of an app file into nodes. Size, depth and scalar length are limited, so that no file can exhaust the process.
+/// Aliases, anchors and tags are refused.
 /// </summary>
 internal static class AppFileTree
 {
@@ -135,10 +135,10 @@ internal static class AppFileTree
             return null;
         }
 
-        /// <summary>Null ends the reading: the finding says why.</summary>
+        /// <summary>Null stops the reading. The finding says why.</summary>
         private Node? ReadNode(int depth)
         {
-            // The parser's current event is the one to read next.
+            // The parser's current event is the next one to read.
             var current = _parser.Current!;
             _parser.MoveNext();
             var at = At(current.Start);

@@ -1,9 +1,9 @@
 namespace Jexa.Core.Definitions;
 
 /// <summary>A condition on a field, or several conditions together.</summary>
-/// <param name="Field">Empty where it stands over several conditions.</param>
-/// <param name="Values">Written values, or <c>{parameter}</c>; for a month, the year behind it.</param>
-/// <param name="Parts">What <see cref="ConditionKind.All"/> and <see cref="ConditionKind.Any"/> stand over.</param>
+/// <param name="Field">Empty for a group of conditions.</param>
+/// <param name="Values">Written values, or <c>{parameter}</c>; for a month, the year follows it.</param>
+/// <param name="Parts">The conditions in a group of <see cref="ConditionKind.All"/> or <see cref="ConditionKind.Any"/>.</param>
 public sealed record ConditionDefinition(
     Written Field,
     ConditionKind Kind,

@@ -14,7 +14,7 @@ public enum ConditionKind
     /// <summary>This value or a greater one.</summary>
     From,
 
-    /// <summary>This value or a smaller one; for moments, the whole of that day.</summary>
+    /// <summary>This value or a smaller one; for moments, the whole day.</summary>
     To,
     Above,
     Below,

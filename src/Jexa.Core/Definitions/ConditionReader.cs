@@ -16,7 +16,7 @@ internal static class ConditionReader
         ("starts_with", ConditionKind.StartsWith),
     ];
 
-    /// <summary>The conditions under a key, all of which must hold; empty if it is absent.</summary>
+    /// <summary>The conditions under a key; all must hold. Empty if the key is absent.</summary>
     public static IReadOnlyList<ConditionDefinition> Read(MappingReader owner, string key, FindingList findings) =>
         owner.Value(key) is { } node ? Group(node, $"“{key}”", findings) : [];
 
@@ -52,7 +52,7 @@ internal static class ConditionReader
             return new ConditionDefinition(name, kind, [], []);
         }
 
-        // Each item is a mapping, all of which must hold.
+        // Each item is a mapping of conditions that must all hold.
         var parts = list
             .Items.Select(item => Group(item, $"a part of “{name}”", findings))
             .Select(group => group.Count == 1 ? group[0] : new ConditionDefinition(name, ConditionKind.All, [], group));

@@ -1,18 +1,18 @@
 namespace Jexa.Core.Definitions;
 
-/// <param name="Type">The type to read the field as, where the source does not say it.</param>
+/// <param name="Type">The type of the field, if the source does not say it.</param>
 /// <param name="Secret">Never shown, traced or logged.</param>
-/// <param name="Pattern">A regular expression that every text of the field matches whole.</param>
-/// <param name="MaxLength">The most characters a text of the field has.</param>
-/// <param name="SuchAs">An example, shown to visitors whose ID is malformed.</param>
-/// <param name="RefersTo">The record kind whose key the field holds, where the source declares no foreign key.</param>
+/// <param name="Pattern">A regular expression for the whole text.</param>
+/// <param name="MaxLength">The most characters in a text.</param>
+/// <param name="SuchAs">An example, for visitors whose ID is malformed.</param>
+/// <param name="RefersTo">The record kind whose key the field holds, if the source declares no foreign key.</param>
 /// <param name="As">How the field is shown.</param>
-/// <param name="Under">The folder that pictures lie in.</param>
-/// <param name="Base">The URL that pictures' names are put behind.</param>
-/// <param name="Unit">Written behind each value.</param>
-/// <param name="Decimals">Digits behind the decimal mark.</param>
-/// <param name="Choices">What stands for each stored value.</param>
-/// <param name="When">The field is shown only where these hold for its record.</param>
+/// <param name="Under">The folder of the pictures.</param>
+/// <param name="Base">The URL before the names of pictures.</param>
+/// <param name="Unit">Written after each value.</param>
+/// <param name="Decimals">Digits after the decimal point.</param>
+/// <param name="Choices">The label of each stored value.</param>
+/// <param name="When">The field is shown only if these conditions hold for its record.</param>
 public sealed record FieldDefinition(
     Written Name,
     Written? Label,
@@ -31,6 +31,6 @@ public sealed record FieldDefinition(
     IReadOnlyList<ConditionDefinition> When
 )
 {
-    /// <summary>What forms ask of the field.</summary>
+    /// <summary>How forms ask for the field.</summary>
     public InputDefinition Input { get; init; } = InputDefinition.None;
 }

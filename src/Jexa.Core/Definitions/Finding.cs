@@ -1,10 +1,10 @@
 namespace Jexa.Core.Definitions;
 
-/// <summary>Something check found in an app file.</summary>
+/// <summary>A mistake or hint that the check found in an app file.</summary>
 /// <param name="Message">The cause, as a sentence.</param>
-/// <param name="Found">What stands there, or null if nothing does.</param>
-/// <param name="Expected">What could stand there.</param>
-/// <param name="Nearest">The valid word nearest to what stands there, if any is near.</param>
+/// <param name="Found">What the file has there; null for nothing.</param>
+/// <param name="Expected">What it could have there.</param>
+/// <param name="Nearest">The valid word that is most similar, if there is one.</param>
 /// <param name="Remedy">What to do, as a sentence.</param>
 public sealed record Finding(
     FindingCode Code,

@@ -1,4 +1,4 @@
 namespace Jexa.Core.Definitions;
 
-/// <summary>A kind of finding: its stable code, how grave it is, and its one-line name. Explained in docs/findings.md.</summary>
+/// <summary>A kind of finding: its stable code, its severity and its one-line name. docs/findings.md explains each.</summary>
 public sealed record FindingCode(string Id, Severity Severity, string Title);

@@ -1,6 +1,6 @@
 namespace Jexa.Core.Definitions;
 
-/// <summary>Every finding there is. A code, once published, keeps its meaning; docs/findings.md explains each.</summary>
+/// <summary>All kinds of findings. A published code never changes its meaning.</summary>
 public static class FindingCodes
 {
     // The file.

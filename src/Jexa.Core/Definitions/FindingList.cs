@@ -1,6 +1,6 @@
 namespace Jexa.Core.Definitions;
 
-/// <summary>Collects findings; each place reports and goes on, so that all are seen at once.</summary>
+/// <summary>Collects findings. Whoever reports one goes on, so that all mistakes are found in one run.</summary>
 public sealed class FindingList
 {
     private const int MaxFindings = 500;
@@ -29,10 +29,10 @@ public sealed class FindingList
             _findings.Add(new Finding(code, at, message, found, expected, nearest, remedy));
     }
 
-    /// <summary>Takes over what another list has.</summary>
+    /// <summary>Adds the findings of another list.</summary>
     public void Add(FindingList other) => _findings.AddRange(other._findings.Take(MaxFindings - _findings.Count));
 
-    /// <summary>Reports a word that is none of those that could stand there, with the nearest of them.</summary>
+    /// <summary>Reports a word that is not valid here, with the most similar valid one.</summary>
     public void AddUnknown(FindingCode code, Written word, string what, IEnumerable<string> valid)
     {
         var words = valid.ToList();

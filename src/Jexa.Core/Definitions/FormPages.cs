@@ -1,14 +1,14 @@
 namespace Jexa.Core.Definitions;
 
 /// <summary>
-/// The pages that <c>forms: [edit, new, delete]</c> of a record's page stands for: each is what it would be if it were written
-/// out (<c>bridge-edit</c>, <c>bridge-new</c>, <c>bridge-delete</c>). One that is written out stays as it is written.
+/// The pages that <c>forms: [edit, new, delete]</c> of a record's page stands for, as if they were written out
+/// (<c>bridge-edit</c>, <c>bridge-new</c>, <c>bridge-delete</c>). A page of that name in the file is kept as it is.
 /// </summary>
 internal static class FormPages
 {
     public static readonly IReadOnlyList<string> Kinds = ["edit", "new", "delete"];
 
-    /// <summary>The pages with those that the file only implies, each behind the page that implies it.</summary>
+    /// <summary>The pages of the file, each followed by those that its <c>forms</c> stands for.</summary>
     public static List<PageDefinition> Added(IReadOnlyList<PageDefinition> pages, FindingList findings)
     {
         var all = new List<PageDefinition>();
@@ -72,7 +72,7 @@ internal static class FormPages
         };
     }
 
-    /// <summary>Behind the record's path; that of a new record behind what stands before the ID.</summary>
+    /// <summary>A path below the record's path; for a new record, below the part before the ID.</summary>
     private static string PathOf(string path, string kind, bool isNew)
     {
         var query = path.IndexOf("{?", StringComparison.Ordinal) is >= 0 and var at ? path[at..] : "";

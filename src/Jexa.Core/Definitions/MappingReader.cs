@@ -1,8 +1,8 @@
 namespace Jexa.Core.Definitions;
 
 /// <summary>
-/// Reads one mapping of an app file key by key. Each read reports what is wrong with its key and gives what can still be
-/// used; <see cref="Finish"/> reports keys that nobody read, so the list of valid keys cannot drift from the reader.
+/// Reads one mapping of an app file key by key. Each read reports what is wrong with its key and returns what can still be used.
+/// <see cref="Finish"/> reports keys that nobody read, so that the list of valid keys always matches the code.
 /// </summary>
 internal sealed class MappingReader
 {
@@ -45,7 +45,7 @@ internal sealed class MappingReader
 
     public Place At { get; }
 
-    /// <summary>The entries with their names, for mappings whose keys are names of the developer's own.</summary>
+    /// <summary>The entries with their names, for mappings whose keys the developer chooses.</summary>
     public IEnumerable<(Written Name, Node Value)> Named
     {
         get
@@ -58,7 +58,7 @@ internal sealed class MappingReader
         }
     }
 
-    /// <summary>A reader for a mapping; null, reported, where the node is none.</summary>
+    /// <summary>A reader for a mapping; null, and reported, if the node is not a mapping.</summary>
     /// <param name="what">What the mapping is, to follow "of": <c>the page “bridges”</c>.</param>
     public static MappingReader? Of(Node node, string what, FindingList findings)
     {
@@ -81,14 +81,14 @@ internal sealed class MappingReader
         return _entries.ContainsKey(key);
     }
 
-    /// <summary>The value of a key whatever its shape; null if it is absent.</summary>
+    /// <summary>The value of a key, whatever its form; null if it is absent.</summary>
     public Node? Value(string key)
     {
         _known.Add(key);
         return _entries.TryGetValue(key, out var entry) ? entry.Value : null;
     }
 
-    /// <summary>The key's own place; the mapping's where the key is absent.</summary>
+    /// <summary>The place of the key, or of the mapping if the key is absent.</summary>
     public Place PlaceOf(string key) => _entries.TryGetValue(key, out var entry) ? entry.Key.At : At;
 
     public Written? Text(string key) => Value(key) is { } node ? AsText(node, key, _findings) : null;
@@ -136,7 +136,7 @@ internal sealed class MappingReader
         return [];
     }
 
-    /// <summary>A whole number within limits; null if it is absent or, reported, none.</summary>
+    /// <summary>A whole number within limits; null if it is absent or, reported, not a number.</summary>
     public int? Number(string key, int least, int most)
     {
         if (Text(key) is not { } word)
@@ -163,7 +163,7 @@ internal sealed class MappingReader
         return word.Value == "true";
     }
 
-    /// <summary>Reports every key that was never asked for.</summary>
+    /// <summary>Reports every key that was not read.</summary>
     public void Finish()
     {
         foreach (var (key, entry) in _entries)

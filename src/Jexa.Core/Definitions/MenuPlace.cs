@@ -1,6 +1,6 @@
 namespace Jexa.Core.Definitions;
 
-/// <summary>Where a page stands in the menu.</summary>
-/// <param name="IsHidden">Nowhere.</param>
-/// <param name="Place">Smaller ones first, then those without, in the order of the file.</param>
+/// <summary>The place of a page in the menu.</summary>
+/// <param name="IsHidden">Whether it is not in the menu.</param>
+/// <param name="Place">Smaller numbers come first, then pages without a number, in the order of the file.</param>
 public readonly record struct MenuPlace(bool IsHidden, int? Place);

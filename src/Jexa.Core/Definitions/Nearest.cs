@@ -1,10 +1,11 @@
 namespace Jexa.Core.Definitions;
 
-/// <summary>Finds the valid word that a misspelt one was probably meant to be.</summary>
+/// <summary>Finds the valid word that a misspelt one probably meant.</summary>
 public static class Nearest
 {
     /// <summary>
-    /// The nearest word within a third of the length in edits, or that merely goes on, case aside; null if none is that near.
+    /// The most similar word: at most a third of its letters differ, or it only continues the text. Letter case does not count.
+    /// Null if none is similar enough.
     /// </summary>
     public static string? To(string word, IEnumerable<string> valid)
     {
@@ -20,7 +21,7 @@ public static class Nearest
         return isNear ? best.candidate : null;
     }
 
-    /// <summary>Insertions, deletions, substitutions and swaps of neighbours that make one text the other.</summary>
+    /// <summary>The number of insertions, deletions, substitutions and swaps of neighbours between two texts.</summary>
     public static int Distance(string a, string b)
     {
         var rows = new int[3][];

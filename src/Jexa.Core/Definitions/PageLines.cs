@@ -1,6 +1,6 @@
 namespace Jexa.Core.Definitions;
 
-/// <summary>Where a page stands in the app file, also one that could not be read.</summary>
+/// <summary>The lines of the pages in the app file, including pages that could not be read.</summary>
 public sealed record PageLines(Written Name, int LastLine)
 {
     public bool Holds(Place place) =>

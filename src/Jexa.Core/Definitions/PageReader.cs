@@ -6,7 +6,7 @@ internal static class PageReader
     private static readonly string[] Kinds = ["list", "detail", "text", "edit", "new", "delete"];
     private static readonly string[] Looks = ["table", "cards", "bullets"];
 
-    /// <summary>Keys that only some kinds of pages have, and what is said of them elsewhere.</summary>
+    /// <summary>Keys that only some kinds of pages have, and the message for other kinds.</summary>
     private static readonly (string Key, PageKind[] Of, string Otherwise)[] OwnKeys =
     [
         ("order", [PageKind.List], "Only a list has an order."),
@@ -138,7 +138,7 @@ internal static class PageReader
         return (to, with);
     }
 
-    /// <summary>The address that a page's path stands below where another program draws it.</summary>
+    /// <summary>The address below which another program draws the page.</summary>
     private static Written? ReadBase(MappingReader page, FindingList findings)
     {
         if (page.Text("drawn_at") is not { } given)
@@ -189,7 +189,7 @@ internal static class PageReader
         return null;
     }
 
-    /// <summary><c>menu: 3</c>, or <c>menu: hidden</c> for a page that is not to stand there.</summary>
+    /// <summary><c>menu: 3</c>, or <c>menu: hidden</c> for a page that is not in the menu.</summary>
     private static MenuPlace ReadMenu(MappingReader page, FindingList findings)
     {
         if (page.Text("menu") is not { } word)

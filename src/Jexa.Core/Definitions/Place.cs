@@ -1,6 +1,6 @@
 namespace Jexa.Core.Definitions;
 
-/// <summary>A place in an app file: line and column count from 1, the column in UTF-16 units.</summary>
+/// <summary>A place in an app file. Line and column count from 1; columns are UTF-16 units.</summary>
 public readonly record struct Place(string File, int Line, int Column)
 {
     /// <summary>A place further right on the same line.</summary>

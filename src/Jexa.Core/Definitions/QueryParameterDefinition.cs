@@ -1,4 +1,4 @@
 namespace Jexa.Core.Definitions;
 
-/// <summary>A named parameter of a query: a page's parameter of the same name fills it, else the default.</summary>
+/// <summary>A named parameter of a query. A page's parameter of the same name fills it, else the default.</summary>
 public sealed record QueryParameterDefinition(Written Name, Written Type, Written? Default);

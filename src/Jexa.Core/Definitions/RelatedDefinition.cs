@@ -1,11 +1,11 @@
 namespace Jexa.Core.Definitions;
 
-/// <summary>Records beside a record: those a foreign key ties to it, or a small list that has nothing to do with it.</summary>
+/// <summary>Records beside a record: those with a foreign key to it, or a small unrelated list.</summary>
 /// <param name="Record">The record kind; null for a notice.</param>
-/// <param name="By">The foreign key's field where several lead there.</param>
+/// <param name="By">The field of the foreign key, if there are several.</param>
 /// <param name="All">The list that shows all of them.</param>
-/// <param name="Notice">Markdown in place of records.</param>
-/// <param name="IsUnrelated">The records have nothing to do with the page's own.</param>
+/// <param name="Notice">Markdown instead of records.</param>
+/// <param name="IsUnrelated">Whether the records have nothing to do with the page's record.</param>
 public sealed record RelatedDefinition(
     Place At,
     Written? Record,
@@ -22,7 +22,7 @@ public sealed record RelatedDefinition(
 )
 {
     /// <summary>
-    /// Which of their fields (the parameter) equals which of the page's, where no foreign key ties them; they may be of another
+    /// Which of their fields equals which field of the page's record, if there is no foreign key. They may come from another
     /// source.
     /// </summary>
     public IReadOnlyList<PassDefinition> Tied { get; init; } = [];

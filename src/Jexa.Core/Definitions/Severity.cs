@@ -2,12 +2,12 @@ namespace Jexa.Core.Definitions;
 
 public enum Severity
 {
-    /// <summary>Nothing is wrong; something may have been forgotten.</summary>
+    /// <summary>Nothing is wrong, but something may have been forgotten.</summary>
     Hint,
 
-    /// <summary>The app serves all the same, but somebody will meet a wrong answer.</summary>
+    /// <summary>The app is served, but visitors will get wrong answers.</summary>
     Warning,
 
-    /// <summary>The app file does not make a site.</summary>
+    /// <summary>The app file cannot be served.</summary>
     Error,
 }

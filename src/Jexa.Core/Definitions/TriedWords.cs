@@ -1,6 +1,6 @@
 namespace Jexa.Core.Definitions;
 
-/// <summary>Keys of the app file by other words that people try first.</summary>
+/// <summary>Other words that people try first for keys of the app file.</summary>
 internal static class TriedWords
 {
     private static readonly Dictionary<string, string[]> Meant = new()
@@ -41,7 +41,7 @@ internal static class TriedWords
         ["format"] = ["as"],
     };
 
-    /// <summary>The key that a word was meant for, among those that can stand there; null if none is known.</summary>
+    /// <summary>The valid key that a word probably meant; null if none is known.</summary>
     public static string? For(string word, IEnumerable<string> valid)
     {
         var folded = string.Concat(word.Where(char.IsLetterOrDigit)).ToLowerInvariant();

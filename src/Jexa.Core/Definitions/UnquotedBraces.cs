@@ -3,21 +3,21 @@ using System.Text.RegularExpressions;
 namespace Jexa.Core.Definitions;
 
 /// <summary>
-/// Finds holes without quotes inside braces or brackets of YAML, such as <c>{ path: /lights/{id} }</c>: YAML ends the text before
-/// them and reads mappings, and what follows from that would be told at ten other places.
+/// Finds parameters without quotes inside braces or brackets of YAML, such as <c>{ path: /lights/{id} }</c>. YAML ends the text
+/// before them and reads mappings, which would cause many misleading findings.
 /// </summary>
 internal sealed partial class UnquotedBraces(string file, FindingList findings)
 {
     /// <summary>Braces and brackets that are open.</summary>
     private int _depth;
 
-    /// <summary>The quote that is open; NUL for none.</summary>
+    /// <summary>The open quote; NUL for none.</summary>
     private char _quote;
 
-    /// <summary>Where the text without quotes begins that is being read; -1 between texts.</summary>
+    /// <summary>Where the present text without quotes begins; -1 between texts.</summary>
     private int _begun = -1;
 
-    /// <summary>The indentation of the line that a text of several lines hangs on; -1 outside of one.</summary>
+    /// <summary>The indentation of the line that a text of several lines belongs to; -1 outside of one.</summary>
     private int _hangsOn = -1;
 
     /// <summary>Reports each of them; false if there is none.</summary>
@@ -71,7 +71,7 @@ internal sealed partial class UnquotedBraces(string file, FindingList findings)
             }
             else if (_depth == 0 && c is not ('{' or '[') && !char.IsWhiteSpace(c))
             {
-                // A text in the open goes on to the end of its line, braces and all.
+                // Outside of braces, a text goes on to the end of its line.
                 if (c is '|' or '>' && Hanging().IsMatch(line[i..]))
                     _hangsOn = line.AsSpan().IndexOfAnyExcept(' ');
                 break;
@@ -123,7 +123,7 @@ internal sealed partial class UnquotedBraces(string file, FindingList findings)
         );
     }
 
-    /// <summary>What stands before a value in the open: keys and hyphens.</summary>
+    /// <summary>What comes before a value outside of braces: keys and hyphens.</summary>
     [GeneratedRegex(@"^\s*(- +)*([A-Za-z0-9_.-]+:(\s+|$))?", RegexOptions.ExplicitCapture)]
     private static partial Regex BlockValue();
 

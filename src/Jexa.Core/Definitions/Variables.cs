@@ -2,13 +2,12 @@ using System.Text;
 
 namespace Jexa.Core.Definitions;
 
-/// <summary>Variables of the environment, written <c>${NAME}</c> in a text of the app file.</summary>
+/// <summary>Environment variables, written <c>${NAME}</c> in a text of the app file.</summary>
 public static class Variables
 {
     /// <summary>The text with its variables filled in; null if one is not set.</summary>
-    /// <param name="quote">A value as it stands within the text; a variable that is the whole text says all of it, and stands as
-    /// it is.</param>
-    /// <param name="missing">Told of each variable that is not set, and where it stands.</param>
+    /// <param name="quote">Quotes a value inside the text. A variable that is the whole text is not quoted.</param>
+    /// <param name="missing">Called for each variable that is not set, with its place.</param>
     public static string? Fill(
         string text,
         Func<string, string?> environment,

@@ -7,11 +7,11 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Drafts;
 
 /// <summary>
-/// What an OpenAPI description (3.0 or 3.1, JSON or YAML) tells of records: where they are listed, where each one is got, what
-/// they hold.
+/// What an OpenAPI description (3.0 or 3.1, JSON or YAML) says about records: where lists and single records are, and what they
+/// contain.
 /// </summary>
-/// <param name="Doubts">What of it cannot be used, and why.</param>
-/// <param name="Version">The version of OpenAPI it is written in; null if it is no such description.</param>
+/// <param name="Doubts">What cannot be used, and why.</param>
+/// <param name="Version">Its OpenAPI version; null if it is not an OpenAPI description.</param>
 public sealed record ApiDescription(
     string? Version,
     string? Title,
@@ -33,7 +33,7 @@ public sealed record ApiDescription(
         "content",
     ];
 
-    /// <summary>Reads a description. Never throws: what is none has no version.</summary>
+    /// <summary>Reads a description. Never throws: other documents have no version.</summary>
     public static ApiDescription Read(ReadOnlyMemory<byte> text)
     {
         if (
@@ -68,7 +68,7 @@ public sealed record ApiDescription(
         }
     }
 
-    /// <summary>YAML as JSON: every scalar is text, which is all that is asked here.</summary>
+    /// <summary>YAML as JSON. Every scalar is text, which is enough here.</summary>
     private static JsonNode? Of(Node node) =>
         node switch
         {
@@ -84,7 +84,7 @@ public sealed record ApiDescription(
             _ => null,
         };
 
-    /// <summary>A path whose answer is records.</summary>
+    /// <summary>A path that answers with records.</summary>
     private sealed record Found(
         string Path,
         string Pointer,
@@ -198,7 +198,7 @@ public sealed record ApiDescription(
             );
         }
 
-        /// <summary>What the GET of a path answers with, where that is records.</summary>
+        /// <summary>What the GET of a path answers with, if that is records.</summary>
         private Found? FoundAt(string path, JsonElement operations)
         {
             if (Member(operations, "get") is not { } get || ApiTemplate.FaultOf(path) is not null)
@@ -248,7 +248,7 @@ public sealed record ApiDescription(
             return null;
         }
 
-        /// <summary>The schema of one record, and the JSON Pointer to it or to the list of them.</summary>
+        /// <summary>The schema of one record, and the JSON Pointer to the record or to the list of records.</summary>
         private (string Pointer, JsonElement Schema, bool IsList, bool IsNamed) Unwrapped(JsonElement schema)
         {
             if (ItemsOf(schema) is { } rows)
@@ -339,7 +339,7 @@ public sealed record ApiDescription(
                 yield return property;
         }
 
-        /// <summary>A schema with its reference followed; of one that may be null, the other choice.</summary>
+        /// <summary>A schema after following its reference. If it may be null, the other alternative.</summary>
         private JsonElement Whole(JsonElement schema)
         {
             var at = Resolved(schema);
@@ -349,7 +349,9 @@ public sealed record ApiDescription(
             return at;
         }
 
-        /// <summary>What a reference within the document leads to (<c>#/components/…</c>); what it is where it is none.</summary>
+        /// <summary>
+        /// What a reference within the document points to (<c>#/components/…</c>), or the schema itself if it is not a reference.
+        /// </summary>
         private JsonElement Resolved(JsonElement element)
         {
             for (var steps = 0; steps < MostSteps && Text(element, "$ref") is { } reference; steps++)
@@ -388,7 +390,7 @@ public sealed record ApiDescription(
         private static IReadOnlyList<string> ParametersOf(string path) => ApiTemplate.Parameters(path);
 
         /// <summary>
-        /// The field that a parameter stands for: of its name, however it is spelled, with or without the record's.
+        /// The field that a parameter means: of the same name, in any spelling, with or without the name of the record.
         /// </summary>
         private static string? FieldOf(string parameter, IEnumerable<string> fields, string record)
         {

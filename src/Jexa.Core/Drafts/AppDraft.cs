@@ -1,4 +1,4 @@
 namespace Jexa.Core.Drafts;
 
-/// <summary>An app file as a draft, and what it was unsure of.</summary>
+/// <summary>A draft of an app file, and its doubts.</summary>
 public sealed record AppDraft(string Text, IReadOnlyList<string> Doubts, int Records, int Pages);

@@ -4,7 +4,9 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Drafts;
 
-/// <summary>Says what a source has that an app file does not know, and what the file knows that is not there any more.</summary>
+/// <summary>
+/// Finds what a source has that an app file does not mention, and what the file mentions that the source does not have any more.
+/// </summary>
 public static class DraftComparison
 {
     /// <param name="source">The source's name in the app file.</param>
@@ -64,7 +66,7 @@ public static class DraftComparison
                     )
                 );
 
-            // A page that names its columns shows none that has come since; one that names none shows them all.
+            // A page with a list of columns does not show new columns; one without shows all.
             var details = pages.Where(page => page.Kind == PageKind.Detail).ToList();
             if (details.Count == 0 || details.Exists(page => page.Show.Count == 0))
                 continue;

@@ -1,5 +1,5 @@
 namespace Jexa.Core.Drafts;
 
-/// <summary>One way in which an app file and its source have come apart.</summary>
+/// <summary>One difference between an app file and its source.</summary>
 /// <param name="Kind"><c>new</c>, <c>gone</c> or <c>different</c>.</param>
 public sealed record DraftDifference(string Kind, string What, string Sentence);

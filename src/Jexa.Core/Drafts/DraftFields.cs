@@ -4,12 +4,10 @@ using static Jexa.Core.Drafts.DraftNames;
 
 namespace Jexa.Core.Drafts;
 
-/// <summary>What a draft says of the fields of a record, and what it only proposes, by column.</summary>
+/// <summary>What a draft says about the fields of a record, by column, and what it only proposes.</summary>
 internal static class DraftFields
 {
-    /// <summary>
-    /// What is certain enough to be written: what it does can be seen at once, and nothing that is there is refused for it.
-    /// </summary>
+    /// <summary>Safe to write: its effect is visible at once, and no existing value is refused because of it.</summary>
     public static Dictionary<string, string> Of(DraftRecord record, bool isEdited)
     {
         var fields = new Dictionary<string, string>();
@@ -27,7 +25,7 @@ internal static class DraftFields
         return fields;
     }
 
-    /// <summary>What only the owner of the data can decide: written as comments, with the reason.</summary>
+    /// <summary>Only the owner of the data can decide it. It is written as a comment, with the reason.</summary>
     public static Dictionary<string, (string Text, string Why)> Proposed(DraftRecord record)
     {
         var proposals = new Dictionary<string, (string, string)>();

@@ -3,7 +3,7 @@ using Jexa.Core.Formats;
 
 namespace Jexa.Core.Drafts;
 
-/// <summary>How drafts name records, pages and parameters, and write texts as YAML.</summary>
+/// <summary>How drafts name records, pages and parameters, and how they write texts in YAML.</summary>
 public static class DraftNames
 {
     internal static string Parameter(string column)
@@ -12,7 +12,7 @@ public static class DraftNames
         return Addresses.PathTemplate.ReservedParameters.Contains(name) || !char.IsAsciiLetter(name[0]) ? "of_" + name : name;
     }
 
-    /// <summary>A record's name: the table's, one of them, in lower case with hyphens.</summary>
+    /// <summary>A record's name: the table's name, in the singular and lower case, with hyphens.</summary>
     public static string Named(string table, HashSet<string> names)
     {
         var slug = Slug(Labels.OfRecord(table[(table.LastIndexOf('.') + 1)..]));
@@ -52,7 +52,7 @@ public static class DraftNames
 
     internal static string List(IEnumerable<string> names) => $"[{string.Join(", ", names.Select(Quoted))}]";
 
-    /// <summary>A text as YAML takes it without a second meaning.</summary>
+    /// <summary>A text that YAML reads back unchanged.</summary>
     internal static string Quoted(string text) =>
         text.Length > 0
         && text.All(c => char.IsAsciiLetterOrDigit(c) || c is '_' or '-' or '.' or '/')

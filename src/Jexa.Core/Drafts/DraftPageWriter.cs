@@ -5,17 +5,19 @@ using static Jexa.Core.Drafts.DraftNames;
 
 namespace Jexa.Core.Drafts;
 
-/// <summary>Writes the pages of a draft: for each record kind a list, lists of parts, a record's page and its forms.</summary>
+/// <summary>
+/// Writes the pages of a draft: for each record kind a list, lists of its parts, a record's page and its forms.
+/// </summary>
 internal sealed class DraftPageWriter(DraftText text, IReadOnlyList<DraftRecord> all, SourceSchema schema)
 {
-    /// <summary>Lists that the menu holds; a page of all lists leads to more.</summary>
+    /// <summary>The most lists in the menu. A page of all lists leads to the others.</summary>
     public const int MostInMenu = 14;
 
     private const int MostRelated = 6;
     private const long FewRows = 40;
     private const long ManyRows = 200;
 
-    /// <summary>A page that leads to every list, where the menu cannot.</summary>
+    /// <summary>A page with links to all lists, if the menu cannot hold them.</summary>
     public void WriteIndex(List<DraftRecord> listed)
     {
         if (listed.Count <= MostInMenu)
@@ -90,7 +92,7 @@ internal sealed class DraftPageWriter(DraftText text, IReadOnlyList<DraftRecord>
             WriteDetail(record, path);
     }
 
-    /// <summary>What ties two kinds together is added and taken away on their own pages.</summary>
+    /// <summary>Records that only connect two others are added and deleted on pages of their own.</summary>
     private void WriteTie(DraftRecord record)
     {
         if (
@@ -165,7 +167,7 @@ internal sealed class DraftPageWriter(DraftText text, IReadOnlyList<DraftRecord>
         if (!record.IsEdited(schema) || lacking is not null || isUsual)
             return;
 
-        // Where keys are texts, one of them could be “new”. What a record belongs to comes with the link that leads here.
+        // If keys are texts, a key could be “new”. The link to this page passes the record that the new one belongs to.
         var place =
             (isText ? $"/new-{record.Name}" : $"{path}/new") + (owners.Count == 0 ? "" : $"{{?{string.Join(",", owners)}}}");
         text.Line(0, "");
@@ -173,7 +175,7 @@ internal sealed class DraftPageWriter(DraftText text, IReadOnlyList<DraftRecord>
         text.Pages++;
     }
 
-    /// <summary>The foreign keys by which other records' pages lead to a new one of these.</summary>
+    /// <summary>The foreign keys by which pages of other records link to a new one of these.</summary>
     private static List<string> Owners(DraftRecord record) =>
         [
             .. record
@@ -187,7 +189,7 @@ internal sealed class DraftPageWriter(DraftText text, IReadOnlyList<DraftRecord>
                 .Take(3),
         ];
 
-    /// <summary>Which field each parameter stands for; null if the names say it.</summary>
+    /// <summary>Which field each parameter means; null if the names say it.</summary>
     private static string? Bound(DraftRecord record)
     {
         if (record.Key is [var only])
@@ -197,7 +199,7 @@ internal sealed class DraftPageWriter(DraftText text, IReadOnlyList<DraftRecord>
             : $"by: {{ {string.Join(", ", record.Key.Select(key => $"{Parameter(key)}: {Quoted(key)}"))} }}";
     }
 
-    /// <summary>A list of the records of one parent, so that its page can lead to all of them.</summary>
+    /// <summary>A list of the records of one parent, so that the parent's page can link to all of them.</summary>
     private void WriteListOf(DraftRecord record, string column, DraftRecord to, List<string> shown)
     {
         text.Line(0, "");
@@ -210,7 +212,8 @@ internal sealed class DraftPageWriter(DraftText text, IReadOnlyList<DraftRecord>
     }
 
     /// <summary>
-    /// The parents whose page leads to a list of its own: large tables, tied by one column that is no part of their own key.
+    /// The parents whose page links to a list of its own: large tables, by a foreign key of one column that is not part of their
+    /// own key.
     /// </summary>
     private static IEnumerable<(string Column, DraftRecord To)> Parents(DraftRecord record) =>
         record.Table.AboutRows <= ManyRows || record.Shown().Count < 2
@@ -228,8 +231,8 @@ internal sealed class DraftPageWriter(DraftText text, IReadOnlyList<DraftRecord>
                 .Take(2);
 
     /// <summary>
-    /// The records that stand on another's page: tables before views, large ones first. Among them those of the same kind that
-    /// refer to it.
+    /// The records shown on another record's page: tables before views, large ones first. They include records of the same kind
+    /// that refer to it.
     /// </summary>
     private static IEnumerable<(DraftRecord From, IReadOnlyList<string> Columns)> Shown(DraftRecord record) =>
         record

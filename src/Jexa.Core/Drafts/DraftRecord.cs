@@ -5,20 +5,20 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Drafts;
 
-/// <summary>What a draft makes of one table: its name, its key, which columns say what.</summary>
+/// <summary>What a draft makes of one table: its name, its key, and the role of its columns.</summary>
 internal sealed class DraftRecord
 {
     private const int MostShown = 6;
 
-    /// <summary>Longer texts are no columns of a list. Many tables declare 255 for a text of any length.</summary>
+    /// <summary>Columns with longer texts are not shown in lists. Many tables declare 255 for a text of any length.</summary>
     private const int LongText = 255;
 
-    /// <summary>From so many rows on, a column of few values may be one of choices.</summary>
+    /// <summary>With at least this many rows, a column of few values may get choices.</summary>
     private const int FewestRows = 20;
     private const int MostChoices = 6;
     private const int LongestChoice = 24;
 
-    /// <summary>A name can be declared longer than it ever is.</summary>
+    /// <summary>The declared length of a name is often larger than needed.</summary>
     private const int LongLabel = 1024;
 
     private static readonly string[] LabelWords = ["name", "title", "label", "caption", "subject", "headline"];
@@ -48,7 +48,7 @@ internal sealed class DraftRecord
 
     private readonly TableSample? _sample;
 
-    /// <param name="sample">What some rows hold; null if nothing is known of them.</param>
+    /// <param name="sample">A sample of its rows; null if there is none.</param>
     public DraftRecord(TableSchema table, string name, TableSample? sample)
     {
         Table = table;
@@ -82,17 +82,15 @@ internal sealed class DraftRecord
     /// <summary>One record, inside a sentence.</summary>
     public string One { get; }
 
-    /// <summary>
-    /// The columns that its records are told apart by, or at least put in order by; empty if there are none.
-    /// </summary>
+    /// <summary>The columns that identify its records, or at least order them; empty for none.</summary>
     public IReadOnlyList<string> Key { get; }
 
-    /// <summary>Whether the source says that the key is one, and addresses can carry it.</summary>
+    /// <summary>Whether the source declares the key, and addresses can contain it.</summary>
     public bool IsKeyProven { get; }
 
     public bool HasOwnKey { get; }
 
-    /// <summary>Whether it does little more than tie two others together.</summary>
+    /// <summary>Whether it mostly connects two other records.</summary>
     public bool IsTie { get; }
 
     /// <summary>Whether it has a page of its own.</summary>
@@ -111,24 +109,23 @@ internal sealed class DraftRecord
     public bool IsEdited(SourceSchema schema) =>
         HasDetail && schema.ReadOnlyBecause is null && Table is { IsWritable: true, May: RowActs.All } && HasOwnKey;
 
-    /// <summary>The column that says most of a record; null if none does.</summary>
+    /// <summary>The column that best describes a record; null for none.</summary>
     public ColumnSchema? Label { get; }
 
-    /// <summary>The day that a record is of; null if it is of none.</summary>
+    /// <summary>The date column that best describes a record; null for none.</summary>
     public ColumnSchema? Date { get; }
 
-    /// <summary>Foreign keys of one column that lead to another table of the draft.</summary>
+    /// <summary>Foreign keys of one column that refer to another table of the draft.</summary>
     public List<(string Column, DraftRecord Other)> References { get; } = [];
 
-    /// <summary>Foreign keys that lead here, by the records that have them.</summary>
+    /// <summary>Foreign keys that refer to this table, with the records that have them.</summary>
     public List<(DraftRecord From, IReadOnlyList<string> Columns)> Referrers { get; } = [];
 
-    /// <summary>What the values of a column look like, as far as they were looked at.</summary>
+    /// <summary>What the values of a column look like, as far as the sample shows.</summary>
     public ValueLook Look(ColumnSchema column) => _sample?.Of(column.Name)?.Look ?? ValueLook.Plain;
 
     /// <summary>
-    /// The few values that a column has, in their order; empty unless enough rows were looked at, and they have far fewer values
-    /// than rows.
+    /// The few values of a column, in their order; empty unless the sample has enough rows, and far fewer values than rows.
     /// </summary>
     public IReadOnlyList<string> FewValues(ColumnSchema column)
     {
@@ -164,9 +161,7 @@ internal sealed class DraftRecord
             )
         );
 
-    /// <summary>
-    /// The columns that a list shows: what it is called, what it belongs to, its state, its dates and numbers; nothing long.
-    /// </summary>
+    /// <summary>The columns of a list: the label, what it belongs to, its state, dates and numbers, but no long texts.</summary>
     public List<string> Shown()
     {
         var shown = new List<string>();
@@ -192,7 +187,7 @@ internal sealed class DraftRecord
         )
             shown.Add(column.Name);
 
-        // The best columns, in the order that the table has them.
+        // The best columns, in the order of the table.
         if (Label is null && Date is { } date && shown.Remove(date.Name))
             shown.Insert(0, date.Name);
         var first = shown.Take(Label is null && Date is null ? 0 : 1).ToList();
@@ -201,8 +196,7 @@ internal sealed class DraftRecord
     }
 
     /// <summary>
-    /// The column of a list that leads to the record: the one it is called by, never one that leads elsewhere if another is
-    /// there.
+    /// The column with the link to the record: its label, and if possible not one that refers to another record.
     /// </summary>
     public string Leading(IReadOnlyList<string> shown) =>
         shown.FirstOrDefault(name => name == Label?.Name)
@@ -210,7 +204,7 @@ internal sealed class DraftRecord
         ?? shown.FirstOrDefault(name => !References.Exists(reference => reference.Column == name))
         ?? shown[0];
 
-    /// <summary>The columns that a search looks in.</summary>
+    /// <summary>The columns that a search searches.</summary>
     public List<string> Searched() =>
         [
             .. Table
@@ -239,9 +233,7 @@ internal sealed class DraftRecord
             || column.DeclaredType.Contains("longtext", StringComparison.OrdinalIgnoreCase)
         );
 
-    /// <summary>
-    /// What puts the rows of a table without a key in order: columns that an address could carry, where there are any.
-    /// </summary>
+    /// <summary>The order of a table without a key: columns that an address can contain, if there are any.</summary>
     private List<string> GuessedKey()
     {
         var ordered = Table
@@ -266,7 +258,7 @@ internal sealed class DraftRecord
 
     private bool IsSeldomFilled(ColumnSchema column) => _sample?.Of(column.Name) is { FilledShare: < 0.2 };
 
-    /// <summary>Whether its values can be what records are called by: mostly there, and mostly different.</summary>
+    /// <summary>Whether its values can be labels: mostly filled, and mostly different.</summary>
     private bool Names(ColumnSchema column) =>
         Look(column) is ValueLook.Plain or ValueLook.Mail
         && (
@@ -296,7 +288,7 @@ internal sealed class DraftRecord
             );
     }
 
-    /// <summary>A table whose key is foreign keys only, at least two, and that has next to nothing else.</summary>
+    /// <summary>Whether its key is made of at least two foreign keys, and it has almost no other columns.</summary>
     private static bool IsTieTable(TableSchema table)
     {
         var tying = table.ForeignKeys.SelectMany(key => key.Columns).ToHashSet();

@@ -4,8 +4,8 @@ using static Jexa.Core.Drafts.DraftNames;
 
 namespace Jexa.Core.Drafts;
 
-/// <summary>Writes the record kinds of a draft: key, label, parent, and what is said or proposed of their fields.</summary>
-/// <param name="guesses">Columns that look like foreign keys and are not declared so.</param>
+/// <summary>Writes the record kinds of a draft: key, label, parent and fields.</summary>
+/// <param name="guesses">Columns that look like foreign keys but are not declared.</param>
 internal sealed class DraftRecordWriter(
     DraftText text,
     IReadOnlyList<DraftRecord> all,
@@ -91,9 +91,7 @@ internal sealed class DraftRecordWriter(
             );
     }
 
-    /// <summary>
-    /// What a record without a name is called: by what it belongs to, if that has one, and by the rest of its key.
-    /// </summary>
+    /// <summary>The label of a record without a name: what it belongs to, if that has a name, and the rest of its key.</summary>
     private static string LabelByKey(DraftRecord record)
     {
         var parent = record.References.Find(reference => reference.Column == Parent(record));
@@ -103,13 +101,12 @@ internal sealed class DraftRecordWriter(
         return $"{{{parent.Column}.{above.Name}}}, {record.One} {string.Join("/", own.Select(key => $"{{{key}}}"))}";
     }
 
-    /// <summary>What a row is called that ties others together: by the labels of those.</summary>
+    /// <summary>The label of a record that connects others: their labels.</summary>
     private static string LabelOfTie(DraftRecord record) =>
         string.Join(", ", record.References.Select(reference => $"{{{reference.Column}.{reference.Other.Label!.Name}}}"));
 
     /// <summary>
-    /// The foreign key that leads to what a record is a part of: one that its own key holds, else the only one that is never
-    /// empty.
+    /// The foreign key to the record that this one is part of: one within its own key, else the only one that is never empty.
     /// </summary>
     private static string? Parent(DraftRecord record)
     {
@@ -125,7 +122,7 @@ internal sealed class DraftRecordWriter(
             return null;
         var parent = record.References.First(reference => reference.Column == key.Columns[0]).Other;
 
-        // Two that are each other's parents would have no end.
+        // Two records that are each other's parent would never end.
         for (var (at, steps) = (parent, 0); steps < 20; steps++)
         {
             if (at == record)

@@ -6,12 +6,12 @@ using static Jexa.Core.Drafts.DraftNames;
 namespace Jexa.Core.Drafts;
 
 /// <summary>
-/// Writes a first app file over a source: a list, a detail page and, where it can be written to, pages to edit for each table;
-/// labels, columns, related records, years and side lists as a person would choose them who sees the schema and nothing else.
+/// Writes a first app file for a source: for each table a list, a detail page and, if it can be written, forms; with labels,
+/// columns, related records, years and side lists as a person would choose them from the schema.
 /// </summary>
 public sealed class Drafter
 {
-    /// <summary>Tables with fewer rows come later.</summary>
+    /// <summary>Smaller tables come later.</summary>
     private const long FewRows = 40;
 
     private readonly SourceSchema _schema;
@@ -28,11 +28,10 @@ public sealed class Drafter
         IReadOnlyList<RelationGuess> guesses
     ) => (_schema, _samples, _guesses) = (schema, samples, guesses);
 
-    /// <param name="connection">As it is to stand in the file.</param>
-    /// <param name="samples">What some rows of each table hold, by its name; empty if nothing is known of them.</param>
-    /// <param name="guesses">Columns that look like foreign keys and are not declared so: they are proposed.</param>
-    /// <param name="endpoints">How an API is called, and what its description leaves open; null for a source that is
-    /// none.</param>
+    /// <param name="connection">As the file should have it.</param>
+    /// <param name="samples">A sample of rows of each table, by its name; empty if there is none.</param>
+    /// <param name="guesses">Columns that look like foreign keys but are not declared. They are proposed.</param>
+    /// <param name="endpoints">How an API is called, and what its description leaves open; null for other sources.</param>
     public static AppDraft Write(
         string title,
         string engine,

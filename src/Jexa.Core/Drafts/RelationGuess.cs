@@ -7,18 +7,18 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Drafts;
 
 /// <summary>
-/// A column that no foreign key is declared on, but whose name is that of another table, whose type is that of its key, and whose
-/// sampled values are all keys of it. A draft proposes it; nobody but the owner of the data knows.
+/// A column that is probably a foreign key although none is declared: it has the name of another table and the type of its key,
+/// and all sampled values are keys of it. A draft proposes it; only the owner of the data can confirm it.
 /// </summary>
-/// <param name="Values">How many different values were looked up.</param>
+/// <param name="Values">The number of different values that were looked up.</param>
 public sealed record RelationGuess(string Table, string Column, string Target, int Values)
 {
-    /// <summary>Fewer values agree by chance.</summary>
+    /// <summary>Fewer values may agree by chance.</summary>
     private const int FewestValues = 2;
 
     private const int MostValues = 20;
 
-    /// <summary>What stands behind a table's name in the name of a column, without a sign between.</summary>
+    /// <summary>Endings of column names after a table's name, without a separator.</summary>
     private static readonly string[] KeyEndings = ["id", "no", "code", "key"];
     private const int MostGuesses = 300;
 
@@ -57,7 +57,7 @@ public sealed record RelationGuess(string Table, string Column, string Target, i
                 }
                 catch (SourceException)
                 {
-                    // What cannot be looked up is not proposed.
+                    // If it cannot be looked up, it is not proposed.
                 }
             }
         }
@@ -65,7 +65,7 @@ public sealed record RelationGuess(string Table, string Column, string Target, i
         return guesses;
     }
 
-    /// <summary>The only table that a column's name can mean, if its key is of the column's type.</summary>
+    /// <summary>The only table that a column's name can mean, if its key has the column's type.</summary>
     private static TableSchema? TargetOf(TableSchema table, ColumnSchema column, ILookup<string, TableSchema> targets)
     {
         var words = Labels.OfRecord(column.Name).Split(' ');
@@ -88,7 +88,7 @@ public sealed record RelationGuess(string Table, string Column, string Target, i
             : null;
     }
 
-    /// <summary>What a table can be called in a column: itself, and one of its records.</summary>
+    /// <summary>Names of a table in a column: its own, and the one of a record.</summary>
     private static IEnumerable<string> NamesOf(string table)
     {
         var words = Labels.OfRecord(table[(table.LastIndexOf('.') + 1)..]);

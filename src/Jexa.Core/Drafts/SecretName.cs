@@ -4,9 +4,7 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Drafts;
 
-/// <summary>
-/// Tells from a column's name whether it holds a secret: by the whole words of the name, of which the last says what it is.
-/// </summary>
+/// <summary>Tells from a column's name whether it holds a secret. Whole words count, the last one most.</summary>
 internal static class SecretName
 {
     private static readonly string[] Secrets =
@@ -25,7 +23,7 @@ internal static class SecretName
         "credentials",
     ];
 
-    /// <summary>What is secret only of a secret: <c>password_hash</c>, and a column of this name alone.</summary>
+    /// <summary>Secret only as a part of a secret (<c>password_hash</c>), or as the whole name.</summary>
     private static readonly string[] OfSecrets = ["hash", "salt", "digest", "crypt", "enc", "encrypted"];
 
     /// <summary>Keys that are secret: <c>api_key</c>, <c>private_key</c>.</summary>
@@ -41,10 +39,10 @@ internal static class SecretName
         "shared",
     ];
 
-    /// <summary>Words that end like a short password and are none.</summary>
+    /// <summary>Words that end like an abbreviation for a password and mean something else.</summary>
     private static readonly string[] Ways = ["bypass", "compass", "overpass", "underpass", "trespass", "surpass"];
 
-    /// <summary>A name that begins so asks a question or orders something: <c>must_change_password</c>.</summary>
+    /// <summary>Names with these beginnings are questions or orders: <c>must_change_password</c>.</summary>
     private static readonly string[] Questions =
     [
         "must",

@@ -6,15 +6,13 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Drafts;
 
-/// <summary>
-/// A bounded sample of a table's rows, column by column: a draft looks at what is there, not only at what is declared.
-/// </summary>
+/// <summary>A limited sample of a table's rows by column. Drafts look at values, not only at declarations.</summary>
 public sealed class TableSample
 {
-    /// <summary>Rows of each table that are looked at.</summary>
+    /// <summary>The rows to read of each table.</summary>
     private const int MostRows = 100;
 
-    /// <summary>Different values of each column that are kept.</summary>
+    /// <summary>The different values to keep of each column.</summary>
     private const int MostValues = 20;
 
     private readonly Dictionary<string, ColumnSample> _columns = [];
@@ -22,13 +20,13 @@ public sealed class TableSample
 
     private TableSample() { }
 
-    /// <summary>The sample of a column; null if nothing was read of it.</summary>
+    /// <summary>The sample of a column; null if there is none.</summary>
     public ColumnSample? Of(string column) => _columns.GetValueOrDefault(column);
 
-    /// <summary>Different values of a column, as the source holds them.</summary>
+    /// <summary>The different values of a column, as the source holds them.</summary>
     public IReadOnlyList<TypedValue> ValuesOf(string column) => _values.GetValueOrDefault(column) ?? [];
 
-    /// <summary>Reads a sample of each table that can be listed. A table that cannot be read has none.</summary>
+    /// <summary>Reads a sample of each table that can be listed. A table that cannot be read gets none.</summary>
     public static async Task<IReadOnlyDictionary<string, TableSample>> ReadAsync(
         ISource source,
         SourceSchema schema,
@@ -44,12 +42,12 @@ public sealed class TableSample
             }
             catch (SourceException away) when (away.Trouble == SourceTrouble.Away)
             {
-                // The next table would be waited for as long, and as vainly.
+                // Other tables would take as long and fail the same way.
                 return samples;
             }
             catch (SourceException)
             {
-                // The draft is made of what can be read.
+                // The draft uses what can be read.
             }
         }
 

@@ -1,6 +1,6 @@
 namespace Jexa.Core.Drafts;
 
-/// <summary>What all sampled values of a column are, beyond their type.</summary>
+/// <summary>What all sampled values of a column look like, beyond their type.</summary>
 public enum ValueLook
 {
     /// <summary>Nothing in particular.</summary>
@@ -21,9 +21,9 @@ public enum ValueLook
     /// <summary>JSON objects or arrays.</summary>
     Json,
 
-    /// <summary>Seconds since 1970, in a column named like a moment.</summary>
+    /// <summary>Seconds since 1970, in a column with the name of a moment.</summary>
     Epoch,
 
-    /// <summary>Sums of money: at most two decimals, in a column named like money.</summary>
+    /// <summary>Amounts of money: at most two decimals, in a column with a name of money.</summary>
     Money,
 }

@@ -7,12 +7,10 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Drafts;
 
-/// <summary>
-/// Tells what the values of a column look like. One that looks otherwise is enough for <see cref="ValueLook.Plain"/>.
-/// </summary>
+/// <summary>Tells what the values of a column look like. One exception is enough for <see cref="ValueLook.Plain"/>.</summary>
 public static partial class ValueLooks
 {
-    /// <summary>Fewer values agree by chance.</summary>
+    /// <summary>Fewer values may agree by chance.</summary>
     private const int FewestValues = 2;
 
     /// <summary>September 2001 to October 2096: numbers of ten digits.</summary>

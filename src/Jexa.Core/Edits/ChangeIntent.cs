@@ -1,13 +1,13 @@
 namespace Jexa.Core.Edits;
 
-/// <summary>A change as it is written down before it is made.</summary>
+/// <summary>A change as the log has it before it is made.</summary>
 /// <param name="Token">The token of the form, or of the request.</param>
-/// <param name="Digest">Of what was sent.</param>
+/// <param name="Digest">The digest of what was sent.</param>
 /// <param name="Key">The record's key as it is stored, by column; as JSON.</param>
-/// <param name="Id">The key as it stands in addresses.</param>
-/// <param name="Location">Where its visitor is led.</param>
-/// <param name="IsNoted">The source keeps a note of it.</param>
-/// <param name="Undoes">The number of the change that it takes back.</param>
+/// <param name="Id">The key as it is in addresses.</param>
+/// <param name="Location">Where the visitor is redirected.</param>
+/// <param name="IsNoted">Whether the source keeps a note of it.</param>
+/// <param name="Undoes">The number of the change that it reverses.</param>
 public sealed record ChangeIntent(
     string Token,
     string Digest,

@@ -1,7 +1,7 @@
 namespace Jexa.Core.Edits;
 
-/// <summary>Which changes are asked for; null for any.</summary>
-/// <param name="Before">Changes of smaller numbers only.</param>
+/// <summary>Which changes are wanted; null for any.</summary>
+/// <param name="Before">Only changes with smaller numbers.</param>
 public sealed record ChangeQuestion(
     string? Record = null,
     string? Id = null,

@@ -7,15 +7,15 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Edits;
 
-/// <summary>Reads what was sent for a field as a value of its type, and holds it against its rules. Never throws.</summary>
+/// <summary>Reads what was sent for a field as a value of its type, and checks it against its rules. Never throws.</summary>
 public static class FieldReader
 {
     private const int ShownText = 40;
 
-    /// <summary>Characters of a text that has no limit of its own.</summary>
+    /// <summary>The most characters of a text without a limit of its own.</summary>
     private const int MostCharacters = 200_000;
 
-    /// <param name="written">How numbers are written in sentences; with a point where left out.</param>
+    /// <param name="written">How numbers are written in messages; null for a decimal point.</param>
     public static FieldReading Read(FormField field, string text, Conventions? written = null)
     {
         written ??= Conventions.Default;
@@ -56,7 +56,7 @@ public static class FieldReader
         };
     }
 
-    /// <summary>A moment as whole seconds since 1970; a program writes the number itself.</summary>
+    /// <summary>A moment as whole seconds since 1970. Programs send the number itself.</summary>
     private static FieldReading Epoch(FormField field, string text, Conventions written)
     {
         var reading = Moment(field, text);

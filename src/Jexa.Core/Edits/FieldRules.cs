@@ -2,14 +2,14 @@ using System.Text.RegularExpressions;
 
 namespace Jexa.Core.Edits;
 
-/// <summary>What a value must satisfy before anything is written.</summary>
+/// <summary>The rules for a value, checked before anything is written.</summary>
 /// <param name="Least">The least number.</param>
-/// <param name="First">The first moment, or day at midnight.</param>
+/// <param name="First">The earliest moment, or day at midnight.</param>
 /// <param name="Precision">The most digits of a decimal.</param>
-/// <param name="Scale">Its most digits behind the point.</param>
-/// <param name="Pattern">What a whole text matches.</param>
-/// <param name="PatternText">The same, as browsers read it.</param>
-/// <param name="Example">A text that matches.</param>
+/// <param name="Scale">The most digits after the decimal point.</param>
+/// <param name="Pattern">Matches the whole text.</param>
+/// <param name="PatternText">The same pattern for browsers.</param>
+/// <param name="Example">A text that matches the pattern.</param>
 public sealed record FieldRules(
     bool Required,
     int? MaxLength,
@@ -24,6 +24,6 @@ public sealed record FieldRules(
     string? Example
 )
 {
-    /// <summary>Every value is taken.</summary>
+    /// <summary>Every value is accepted.</summary>
     public static FieldRules None { get; } = new(false, null, null, null, null, null, null, null, null, null, null);
 }

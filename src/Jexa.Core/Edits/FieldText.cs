@@ -5,9 +5,7 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Edits;
 
-/// <summary>
-/// Writes a loaded value as the text that stands in its input; <see cref="FieldReader"/> reads it back as the same value.
-/// </summary>
+/// <summary>Writes a loaded value as the text of its input. <see cref="FieldReader"/> reads it back as the same value.</summary>
 public static class FieldText
 {
     public static string Of(FormField field, Row row) =>
@@ -42,8 +40,8 @@ public static class FieldText
             };
 
     /// <summary>
-    /// Whether a form sends a text back as it was shown: a browser ends lines in one way, drops them in an input of one line, and
-    /// has the replacement character for what HTML cannot hold.
+    /// Whether a form sends a text back unchanged. Browsers normalise line ends, remove them in an input of one line, and replace
+    /// what HTML cannot contain.
     /// </summary>
     public static bool IsSentBack(FormField field, string shown, string sent)
     {
@@ -51,7 +49,7 @@ public static class FieldText
             return true;
         var carried = Carried(shown);
 
-        // A text with lines has an input of several: lines that were joined there are a change.
+        // A text with line breaks gets an input of several lines. If the lines come back joined, that is a change.
         var hasLines = field.Input is InputKind.Text or InputKind.LongText or InputKind.Picture;
         return carried == sent || (!hasLines && carried.Replace("\n", "") == sent);
     }
@@ -89,7 +87,7 @@ public static class FieldText
             ? OfMoment(field.Conventions.Shown(moment))
             : seconds.ToString(CultureInfo.InvariantCulture);
 
-    /// <summary>Without an exponent where that can be, so that it reads like what somebody typed.</summary>
+    /// <summary>Without an exponent if possible, as people write numbers.</summary>
     private static string OfReal(double value) =>
         Math.Abs(value) is < 1e15 and > 1e-6 or 0
             ? ((decimal)value).ToString("0.############################", CultureInfo.InvariantCulture) is var plain

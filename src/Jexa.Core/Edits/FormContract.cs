@@ -6,16 +6,15 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Edits;
 
 /// <summary>
-/// What a form carries besides its fields: which change it is meant to become, of which record, for which visitor, and the values
-/// it was made from.
+/// What a form carries besides its fields: the intended change, its record, its visitor, and the values it was made from.
 /// </summary>
-/// <param name="Token">The key of the intended change; spent by a save.</param>
-/// <param name="Page">The page whose form it is.</param>
+/// <param name="Token">The key of the intended change. A save uses it up.</param>
+/// <param name="Page">The page of the form.</param>
 /// <param name="Ids">The ID texts of the record; for a new one, of its parent.</param>
-/// <param name="Visitor">The secret of the visitor it was made for.</param>
-/// <param name="Base">The values it was made from, as they were stored, by field.</param>
-/// <param name="Version">The whole record as it was; empty for a new one.</param>
-/// <param name="Undecided">Fields that two people changed: it must be chosen whose value stays.</param>
+/// <param name="Visitor">The secret of the visitor that it was made for.</param>
+/// <param name="Base">The stored values it was made from, by field.</param>
+/// <param name="Version">The version of the whole record; empty for a new one.</param>
+/// <param name="Undecided">Fields that two people changed: the visitor must choose which value stays.</param>
 public sealed record FormContract(
     string Token,
     string Page,
@@ -27,23 +26,23 @@ public sealed record FormContract(
     IReadOnlyList<string> Undecided
 )
 {
-    /// <summary>A form that has been open for longer is shown again rather than saved.</summary>
+    /// <summary>An older form is shown again instead of saved.</summary>
     public static TimeSpan Lifetime { get; } = TimeSpan.FromHours(24);
 
     public static string NewToken() => Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(16));
 
-    /// <summary>Longer texts are carried as their digests: a form must not carry them twice.</summary>
+    /// <summary>Longer texts are carried as digests, so that the form does not contain them twice.</summary>
     private const int LongText = 4000;
 
     /// <summary>
-    /// What a form carries of a value: itself, or where it is secret or long what tells whether it changed, and no more.
+    /// What a form carries of a value: the value, or for a secret or long one only what tells whether it changed.
     /// </summary>
     public static TypedValue Carried(string token, bool isSecret, TypedValue value) =>
         isSecret || IsLong(value)
             ? new TypedValue.Bytes(SHA256.HashData(Encoding.UTF8.GetBytes($"{token}\n{value.GetType().Name}\n{value}")))
             : value;
 
-    /// <summary>Whether a value is too long to be carried whole.</summary>
+    /// <summary>Whether a value is too long to be carried.</summary>
     public static bool IsLong(TypedValue value) =>
         value is TypedValue.Text { Value.Length: > LongText } or TypedValue.Bytes { Value.Length: > LongText };
 
@@ -80,7 +79,7 @@ public sealed record FormContract(
         return seal.Seal(bytes.ToArray());
     }
 
-    /// <summary>The contract; null if the text is none of ours.</summary>
+    /// <summary>The contract; null if the text was not made by this service.</summary>
     public static FormContract? Open(IFormSeal seal, string text)
     {
         if (text.Length == 0 || seal.Open(text) is not { } bytes)

@@ -5,11 +5,10 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Edits;
 
 /// <summary>A field as a form asks for it, compiled.</summary>
-/// <param name="Stored">Where its value stands in a row of the form's load, as it is stored; -1 in the form of a new
-/// record.</param>
-/// <param name="Typed">Where it stands read as its type; -1 in the form of a new record.</param>
-/// <param name="Default">What a new record's form begins with; empty for nothing.</param>
-/// <param name="LeftToSource">Where a new record's form leaves it empty, the source fills it.</param>
+/// <param name="Stored">The cell with its value as it is stored; -1 in the form of a new record.</param>
+/// <param name="Typed">The cell with its value as its type; -1 in the form of a new record.</param>
+/// <param name="Default">The first value in the form of a new record; empty for none.</param>
+/// <param name="LeftToSource">If the form of a new record leaves it empty, the source fills it.</param>
 public sealed record FormField(
     string Name,
     string Label,
@@ -27,21 +26,21 @@ public sealed record FormField(
     bool LeftToSource
 )
 {
-    /// <summary>What a default of a date can be besides a date.</summary>
+    /// <summary>A default for dates and moments: the present one.</summary>
     public const string Now = "now";
 
     /// <summary>Whether its texts must be JSON.</summary>
     public bool IsJson { get; init; }
 
-    /// <summary>Whether its whole numbers are seconds since 1970, and people write them as moments.</summary>
+    /// <summary>Whether its whole numbers are seconds since 1970, which people write as moments.</summary>
     public bool IsEpoch { get; init; }
 
-    /// <summary>What the text of an input is called where a form is sent.</summary>
+    /// <summary>The name of the input in a sent form.</summary>
     public string InputName => Name;
 
-    /// <summary>Whether a record's value leads to a record that may not be seen: the visitor is told nothing of it.</summary>
+    /// <summary>Whether the value refers to a record that may not be seen. Visitors are told nothing of it.</summary>
     public bool IsWithheld(Row row) => StoredValue.IsWithheld(row, Typed, Stored);
 
-    /// <summary>Whether “nothing” can be kept as an empty text only.</summary>
+    /// <summary>Whether an empty value can only be stored as an empty text.</summary>
     public bool KeepsEmptyText => !Column.Nullable && Type is FieldType.Text or FieldType.Any;
 }

@@ -1,10 +1,12 @@
 namespace Jexa.Core.Edits;
 
-/// <summary>Seals what a form carries, so that nobody can read or change it; shared by all processes of one service.</summary>
+/// <summary>
+/// Encrypts and signs what a form carries, so that nobody can read or change it. All processes of one service share the secret.
+/// </summary>
 public interface IFormSeal
 {
     string Seal(ReadOnlySpan<byte> content);
 
-    /// <summary>What was sealed; null if it was not, or by somebody else.</summary>
+    /// <summary>The sealed content; null if the text was not sealed by this service.</summary>
     byte[]? Open(string text);
 }

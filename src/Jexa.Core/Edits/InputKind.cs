@@ -1,29 +1,29 @@
 namespace Jexa.Core.Edits;
 
-/// <summary>What a field is asked by.</summary>
+/// <summary>The kind of input for a field.</summary>
 public enum InputKind
 {
     Text,
 
-    /// <summary>Text of several lines.</summary>
+    /// <summary>A text of several lines.</summary>
     LongText,
     Whole,
     Number,
 
-    /// <summary>Yes or no; one that may be empty is a choice of three.</summary>
+    /// <summary>Yes or no. A field that may be empty is a choice of three.</summary>
     Boolean,
     Date,
     Moment,
 
-    /// <summary>One of a few values that are known beforehand.</summary>
+    /// <summary>One of a few known values.</summary>
     Choice,
 
     /// <summary>Another record, by its label.</summary>
     Reference,
 
-    /// <summary>The name of a picture, which is shown beside it.</summary>
+    /// <summary>The name of a picture, with the picture beside it.</summary>
     Picture,
 
-    /// <summary>Never shown; left empty it stays as it is.</summary>
+    /// <summary>A secret: never shown, unchanged if left empty.</summary>
     Secret,
 }

@@ -1,5 +1,5 @@
 namespace Jexa.Core.Edits;
 
-/// <summary>A key event that came about.</summary>
-/// <param name="Change">The number of its change: later changes have larger ones.</param>
+/// <summary>A key event of a change that was made.</summary>
+/// <param name="Change">The number of its change. Later changes have larger numbers.</param>
 public sealed record LoggedKeyEvent(long Change, ChangeKind Kind, string? To);

@@ -4,24 +4,24 @@ using Jexa.Core.Formats;
 namespace Jexa.Core.Edits;
 
 /// <summary>
-/// Numbers as the app's locale writes them: what inputs of forms show, and how what was typed there is read. Everywhere else, in
-/// JSON too, a number has a point and no groups.
+/// Numbers as the app's locale writes them, in inputs of forms and nowhere else. In JSON and inside Jexa a number has a point and
+/// no groups.
 /// </summary>
 public static partial class NumberText
 {
-    /// <summary>Whether the input must be one of text: browsers have number inputs for points only.</summary>
+    /// <summary>Whether the input must be a text input: browsers' number inputs accept only a point.</summary>
     public static bool IsTyped(FormField field) =>
         field.Input == InputKind.Number && field.Conventions.Numbers.NumberDecimalSeparator != ".";
 
-    /// <summary>A plain number as the input shows it; any other text as it is.</summary>
+    /// <summary>A plain number as the input shows it. Other text is unchanged.</summary>
     public static string Shown(FormField field, string plain) =>
         IsTyped(field) && PlainNumber().IsMatch(plain)
             ? plain.Replace(".", field.Conventions.Numbers.NumberDecimalSeparator)
             : plain;
 
     /// <summary>
-    /// What was typed, as a plain number. A point where the locale has another mark is a fault unless it parts groups of three
-    /// digits: to guess could make 1.500 of 1.5.
+    /// Reads what was typed as a plain number. If the locale uses another decimal mark, a point is a fault, unless it separates
+    /// groups of three digits. Guessing could read 1.500 as 1.5.
     /// </summary>
     public static (string Text, string? Fault) Read(FormField field, string typed)
     {
@@ -31,7 +31,7 @@ public static partial class NumberText
         var numbers = field.Conventions.Numbers;
         var mark = Regex.Escape(numbers.NumberDecimalSeparator);
 
-        // A keyboard has no narrow or non-breaking blanks.
+        // Keyboards have no narrow or non-breaking blanks.
         var group = string.IsNullOrWhiteSpace(numbers.NumberGroupSeparator)
             ? @"[\s\u00a0\u202f]"
             : Regex.Escape(numbers.NumberGroupSeparator);

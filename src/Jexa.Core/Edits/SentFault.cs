@@ -5,13 +5,13 @@ public enum SentFault
 {
     None,
 
-    /// <summary>The body does not arrive whole, or is no form or JSON.</summary>
+    /// <summary>The body is not complete, or is neither a form nor JSON.</summary>
     Broken,
 
-    /// <summary>It is not UTF-8, or holds NUL.</summary>
+    /// <summary>It is not UTF-8, or contains NUL.</summary>
     NotText,
     TooLarge,
 
-    /// <summary>Neither a form nor JSON where one of them is wanted.</summary>
+    /// <summary>It is neither a form nor JSON, and one of them is needed.</summary>
     OtherType,
 }

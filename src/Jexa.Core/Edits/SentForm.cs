@@ -5,30 +5,30 @@ using Jexa.Core.Addresses;
 
 namespace Jexa.Core.Edits;
 
-/// <summary>What was sent to a page: a form's pairs, or JSON. Never both.</summary>
-/// <param name="Pairs">In their order; a form may hold a name several times.</param>
+/// <summary>The body that was sent to a page: a form or JSON, never both.</summary>
+/// <param name="Pairs">In their order. A name may occur several times.</param>
 /// <param name="Json">The fields of a JSON body; null for a form.</param>
 public sealed record SentForm(SentFault Fault, IReadOnlyList<(string Name, string Text)> Pairs, JsonElement? Json, string Digest)
 {
-    /// <summary>The hidden field that carries the contract.</summary>
+    /// <summary>The hidden field with the contract.</summary>
     public const string Contract = "_jexa";
 
-    /// <summary>What a button asks for besides saving.</summary>
+    /// <summary>The name of buttons that do something else than save.</summary>
     public const string Ask = "_jexa.ask";
 
-    /// <summary>Whether a field that two people changed keeps what the other one wrote.</summary>
+    /// <summary>Comes before the name of a field that two people changed: which value stays.</summary>
     public const string Choose = "_jexa.choose.";
 
-    /// <summary>What another record is looked for by.</summary>
+    /// <summary>Comes before the name of a foreign key: the search text for its record.</summary>
     public const string Find = "_jexa.find.";
 
-    /// <summary>Before the name of a foreign key of several columns that is chosen at once.</summary>
+    /// <summary>Comes before the name of a foreign key of several columns that is chosen as one.</summary>
     public const string Tied = "_jexa.record.";
 
-    /// <summary>The last field of every form: a form without it did not arrive whole.</summary>
+    /// <summary>The last field of every form. A form without it was not received completely.</summary>
     public const string End = "_jexa.end";
 
-    /// <summary>The value that stands for leaving a field as it is.</summary>
+    /// <summary>The value that leaves a field unchanged.</summary>
     public const string AsItIs = "_jexa.same";
 
     private const int MostPairs = 1000;
@@ -39,7 +39,7 @@ public sealed record SentForm(SentFault Fault, IReadOnlyList<(string Name, strin
     public static SentForm Failed(SentFault fault) => new(fault, [], null, "");
 
     /// <summary>
-    /// Reads a body of <c>application/x-www-form-urlencoded</c>, strictly: every byte means something or all is refused.
+    /// Reads a body of <c>application/x-www-form-urlencoded</c> strictly: if any byte is wrong, all is refused.
     /// </summary>
     public static SentForm OfForm(ReadOnlySpan<byte> body)
     {
@@ -67,7 +67,7 @@ public sealed record SentForm(SentFault Fault, IReadOnlyList<(string Name, strin
             : Failed(SentFault.Broken);
     }
 
-    /// <summary>Reads a JSON object (RFC 8259), no name twice.</summary>
+    /// <summary>Reads a JSON object (RFC 8259). No name may occur twice.</summary>
     public static SentForm OfJson(ReadOnlySpan<byte> body)
     {
         if (!Utf8.IsValid(body))
@@ -93,7 +93,7 @@ public sealed record SentForm(SentFault Fault, IReadOnlyList<(string Name, strin
         }
         catch (InvalidOperationException)
         {
-            // Half of a surrogate pair stands in a text: no UTF-8 can hold it.
+            // A text has half of a surrogate pair: UTF-8 cannot represent it.
             return Failed(SentFault.NotText);
         }
         catch (JsonException)
@@ -102,7 +102,7 @@ public sealed record SentForm(SentFault Fault, IReadOnlyList<(string Name, strin
         }
     }
 
-    /// <summary>The only text of a name; null if there is none, or several.</summary>
+    /// <summary>The only text of a name; null if there is none, or more than one.</summary>
     public string? One(string name)
     {
         string? found = null;

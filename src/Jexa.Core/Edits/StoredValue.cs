@@ -6,9 +6,8 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Edits;
 
 /// <summary>
-/// Values exactly as their source stores them: what tells whether a record is still as it was, what the change log keeps, and
-/// what undoing writes back. As JSON a text is a string, a whole number a number, a real one a number with a point, bytes are
-/// <c>{"base64": …}</c>.
+/// Values exactly as their source stores them, for comparing versions, for the change log and for undo. In JSON a text is a
+/// string, a whole number a number, a real number a number with a point, and bytes are <c>{"base64": …}</c>.
 /// </summary>
 public static class StoredValue
 {
@@ -27,15 +26,15 @@ public static class StoredValue
         };
     }
 
-    /// <summary>What stands in an input for a value of which the visitor is told nothing.</summary>
+    /// <summary>The text in an input for a value that the visitor is told nothing of.</summary>
     public const string WithheldText = "\u0001";
 
-    /// <summary>What stands for a value of which the visitor is told nothing, whatever it is.</summary>
+    /// <summary>Stands for a value that the visitor is told nothing of.</summary>
     public static TypedValue Withheld { get; } = new TypedValue.Text(WithheldText);
 
-    /// <summary>Whether a value leads to a record that may not be seen: visitors are told nothing of it.</summary>
-    /// <param name="shown">Where it stands as visitors may see it; -1 where no visitor is told.</param>
-    /// <param name="stored">Where it stands as it is stored; -1 where it is not loaded.</param>
+    /// <summary>Whether a value refers to a record that may not be seen. Visitors are told nothing of it.</summary>
+    /// <param name="shown">The cell as visitors may see it; -1 if visitors see none.</param>
+    /// <param name="stored">The cell as it is stored; -1 if it is not loaded.</param>
     public static bool IsWithheld(Row row, int shown, int stored) =>
         shown >= 0 && stored >= 0 && row[shown].IsNull && !row[stored].IsNull;
 
@@ -46,7 +45,7 @@ public static class StoredValue
             (TypedValue.Real a, TypedValue.Real b) => BitConverter.DoubleToInt64Bits(a.Value)
                 == BitConverter.DoubleToInt64Bits(b.Value),
 
-            // JSON has no number for what is not finite.
+            // JSON has no number for infinity and the like.
             (TypedValue.Real a, TypedValue.Text b) when !double.IsFinite(a.Value) => a.ToString() == b.Value,
             (TypedValue.Text, TypedValue.Real b) when !double.IsFinite(b.Value) => AreSame(other, one),
             _ => one.Equals(other),
@@ -88,7 +87,7 @@ public static class StoredValue
             _ => TypedValue.Empty.Value,
         };
 
-    /// <summary>For people: what a log says of it.</summary>
+    /// <summary>For people: what a log shows of it.</summary>
     public static string Shown(TypedValue value) =>
         value switch
         {

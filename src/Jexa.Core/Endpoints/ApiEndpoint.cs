@@ -2,18 +2,19 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Endpoints;
 
-/// <summary>Where one kind of record is got from an API.</summary>
-/// <param name="Name">What the app file calls it.</param>
-/// <param name="Item">A URI template (RFC 6570) for one record, its parameters the key's fields; null if records come in lists
-/// only.</param>
-/// <param name="List">A URI template for the list; null if records come one by one only.</param>
-/// <param name="Record">Where the record stands in an item's answer: a JSON Pointer (RFC 6901).</param>
-/// <param name="Records">Where the records stand in a list's answer.</param>
-/// <param name="Names">The field that takes the members' names where a list is an object of objects; null elsewhere.</param>
-/// <param name="Key">The fields that tell records apart.</param>
-/// <param name="RefreshSeconds">How long a list that was read is good.</param>
-/// <param name="Most">The most records of a list that are read.</param>
-/// <param name="Fields">The fields and their types, as far as they are said.</param>
+/// <summary>How one kind of record is read from an API.</summary>
+/// <param name="Name">Its name in the app file.</param>
+/// <param name="Item">
+/// A URI template (RFC 6570) for one record; its parameters are the key's fields. Null if the API only lists records.
+/// </param>
+/// <param name="List">A URI template for the list; null if records can only be read one by one.</param>
+/// <param name="Record">Where the record is in the answer for one record: a JSON Pointer (RFC 6901).</param>
+/// <param name="Records">Where the records are in the answer for a list.</param>
+/// <param name="Names">The field that takes the member names if the list is an object of objects; null if it is not.</param>
+/// <param name="Key">The fields that identify a record.</param>
+/// <param name="RefreshSeconds">For how long a list that was read may be used.</param>
+/// <param name="Most">The most records to read from a list.</param>
+/// <param name="Fields">The fields and their types, if they are declared.</param>
 public sealed record ApiEndpoint(
     string Name,
     string? Item,

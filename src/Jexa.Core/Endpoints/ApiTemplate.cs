@@ -3,8 +3,8 @@ using System.Text;
 namespace Jexa.Core.Endpoints;
 
 /// <summary>
-/// URI templates of endpoints (RFC 6570): literals, <c>{name}</c>, <c>{?a,b}</c> and <c>{&amp;a,b}</c>. What is not given in a
-/// query is left out; a path is not expanded without all of its values.
+/// URI templates of endpoints (RFC 6570): literals, <c>{name}</c>, <c>{?a,b}</c> and <c>{&amp;a,b}</c>. Query parameters without
+/// a value are left out. A path needs all of its values.
 /// </summary>
 public static class ApiTemplate
 {
@@ -49,7 +49,7 @@ public static class ApiTemplate
     }
 
     /// <summary>
-    /// The path and query string; null if a value cannot stand in a path: one that is lacking, empty, or has a dot segment.
+    /// The path and query string; null if a value cannot stand in a path: it is missing, empty, or a dot segment.
     /// </summary>
     public static string? Expand(string template, Func<string, string?> valueOf)
     {
@@ -86,7 +86,7 @@ public static class ApiTemplate
         return path[..end].Split('/').Any(segment => segment is "." or "..") ? null : path;
     }
 
-    /// <summary>Whether a server that decodes slashes would read a step up or a step that goes nowhere in a value.</summary>
+    /// <summary>Whether a server that decodes slashes would read a dot segment in a value.</summary>
     private static bool HasDotSegment(string value) => value.Split('/', '\\').Any(part => part is "." or "..");
 
     private static IEnumerable<string> Names(string inside) => inside.TrimStart('?', '&').Split(',');

@@ -3,9 +3,9 @@ using System.Collections.Concurrent;
 namespace Jexa.Core.Files;
 
 /// <summary>
-/// The database files that are in use in this process, so that nothing but their library opens one. When a process closes any
-/// descriptor of a file, the system drops all locks that the process holds on it (fcntl(2)): the next program then takes the
-/// database for unused and deletes the log that we go on writing to. Locks belong to the process, and so does this list.
+/// The database files that this process uses. Only their library may open them. When a process closes any descriptor of a file,
+/// the system drops all locks of the process on that file (fcntl(2)). Another program then believes that nobody uses the
+/// database, and deletes the log that we still write to. Locks belong to the process, so this list does too.
 /// </summary>
 public static class DatabaseFiles
 {
@@ -14,7 +14,7 @@ public static class DatabaseFiles
 
     private static readonly ConcurrentDictionary<string, int> InUse = new(StringComparer.Ordinal);
 
-    /// <summary>Says that a database file is in use until the result is disposed. The file need not be there yet.</summary>
+    /// <summary>Marks a database file as used until the result is disposed. The file need not exist yet.</summary>
     public static IDisposable Hold(string path)
     {
         path = Path.GetFullPath(path);
@@ -23,7 +23,8 @@ public static class DatabaseFiles
     }
 
     /// <summary>
-    /// Whether a path leads to a database file in use, or to one that its library keeps beside it, by whatever name or link.
+    /// Whether a path leads to a database file in use, or to a file that its library keeps beside it. Links and other names of
+    /// the file are followed.
     /// </summary>
     public static bool Holds(string path)
     {

@@ -2,7 +2,7 @@ using System.Runtime.InteropServices;
 
 namespace Jexa.Core.Files;
 
-/// <summary>Which file stands at a path: device and inode. Asked without opening the file.</summary>
+/// <summary>Identifies the file at a path by device and inode, without opening it.</summary>
 /// <param name="Inode">The number of the file on its device.</param>
 /// <param name="Device">The device, major number first.</param>
 public readonly partial record struct FileIdentity(ulong Inode, ulong Device)

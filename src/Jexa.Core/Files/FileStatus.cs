@@ -4,7 +4,7 @@ using System.Runtime.InteropServices;
 namespace Jexa.Core.Files;
 
 /// <summary>
-/// A file as it is at this moment, told without opening it (statx(2), whose layout is the same on every architecture).
+/// The status of a file at this moment, read without opening it (statx(2), whose layout is the same on every architecture).
 /// </summary>
 /// <param name="Length">Bytes.</param>
 /// <param name="ChangedAt">When its contents were last changed: nanoseconds since 1970, as exact as the file system.</param>

@@ -3,16 +3,14 @@ using System.Runtime.InteropServices;
 namespace Jexa.Core.Files;
 
 /// <summary>
-/// Puts the names in a folder on the disk: a file that was just made or renamed is safe only after that (fsync(2)).
+/// Writes the names in a folder to the disk. A file that was just created or renamed is safe only after that (fsync(2)).
 /// </summary>
 internal static partial class FolderSync
 {
     private const int ReadOnly = 0;
     private const int CloseOnExecute = 0x80000;
 
-    /// <summary>
-    /// Waits until the folder is on the disk. Some file systems cannot do it for folders; there it does nothing.
-    /// </summary>
+    /// <summary>Waits until the folder is on the disk. Does nothing on file systems that cannot sync folders.</summary>
     public static void Run(string folder)
     {
         var descriptor = Open(folder, ReadOnly | CloseOnExecute);

@@ -7,10 +7,10 @@ public static partial class OpenFileLimit
 {
     private const int LimitOfOpenFiles = 7;
 
-    /// <summary>What systems allow as a rule.</summary>
+    /// <summary>The limit that most systems set.</summary>
     private const long Usual = 1024;
 
-    /// <summary>The limit in force; sockets, pipes and libraries count as files.</summary>
+    /// <summary>The limit in force. Sockets, pipes and files of libraries count too.</summary>
     public static long Read() =>
         GetLimit(LimitOfOpenFiles, out var limit) == 0 ? (long)Math.Min(limit.Soft, int.MaxValue) : Usual;
 

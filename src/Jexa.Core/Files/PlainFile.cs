@@ -1,19 +1,19 @@
 namespace Jexa.Core.Files;
 
 /// <summary>
-/// Files that no library owns. Every file that Jexa itself reads or writes goes through here, so that a database in use is never
-/// among them (<see cref="DatabaseFiles"/>).
+/// Reads and writes files that no library owns. All files that Jexa itself reads or writes go through here, so that a database in
+/// use is never opened (<see cref="DatabaseFiles"/>).
 /// </summary>
 public static class PlainFile
 {
-    /// <summary>For files that nobody but their owner may read or write.</summary>
+    /// <summary>Only the owner may read and write the file.</summary>
     public const UnixFileMode OwnerOnly = UnixFileMode.UserRead | UnixFileMode.UserWrite;
 
     private const int BufferSize = 16 * 1024;
 
-    /// <summary>Opens a file for reading; others may write, replace or delete it meanwhile.</summary>
-    /// <exception cref="IOException">It is not there, cannot be read, or is a database in use.</exception>
-    /// <exception cref="UnauthorizedAccessException">It may not be read.</exception>
+    /// <summary>Opens a file for reading. Others may write, replace or delete it meanwhile.</summary>
+    /// <exception cref="IOException">The file does not exist, cannot be read, or is a database in use.</exception>
+    /// <exception cref="UnauthorizedAccessException">The process has no permission to read it.</exception>
     public static FileStream OpenRead(string path)
     {
         RefuseDatabase(path);
@@ -27,8 +27,8 @@ public static class PlainFile
         );
     }
 
-    /// <summary>Reads a file whole, up to a number of bytes.</summary>
-    /// <param name="most">More than this is not read: one byte more tells that there is more.</param>
+    /// <summary>Reads a whole file, up to a number of bytes.</summary>
+    /// <param name="most">The most bytes to read. One byte more than that tells the caller that the file is longer.</param>
     public static byte[] ReadAllBytes(string path, long most = long.MaxValue - 1)
     {
         using var file = OpenRead(path);
@@ -40,14 +40,14 @@ public static class PlainFile
         return bytes.ToArray();
     }
 
-    /// <summary>Reads a text file whole: UTF-8, or what its byte order mark says.</summary>
+    /// <summary>Reads a whole text file: UTF-8, or what its byte order mark says.</summary>
     public static string ReadAllText(string path)
     {
         using var reader = new StreamReader(OpenRead(path));
         return reader.ReadToEnd();
     }
 
-    /// <summary>Makes or overwrites a file.</summary>
+    /// <summary>Creates or overwrites a file.</summary>
     public static void WriteAllBytes(string path, ReadOnlySpan<byte> bytes)
     {
         RefuseDatabase(path);
@@ -56,10 +56,10 @@ public static class PlainFile
     }
 
     /// <summary>
-    /// Writes a file whole or not at all. When this returns, contents and name are on the disk. An old file of the name is
+    /// Writes a whole file or nothing. When this returns, contents and name are on the disk. An old file of the same name is
     /// replaced.
     /// </summary>
-    /// <param name="mode">Who may read and write it, from its first moment.</param>
+    /// <param name="mode">The permissions of the file, from the moment it exists.</param>
     public static void Replace(string path, ReadOnlySpan<byte> bytes, UnixFileMode mode)
     {
         RefuseDatabase(path);

@@ -3,14 +3,16 @@ using System.Text;
 
 namespace Jexa.Core.Formats;
 
-/// <summary>How an app writes numbers, dates and moments: the signs and words of its locale, and its time zone.</summary>
+/// <summary>How an app writes numbers, dates and moments: by its locale and its time zone.</summary>
 public sealed class Conventions
 {
     private readonly byte[][] _months;
     private readonly string[] _monthsAlone;
 
-    /// <param name="culture">Whose number signs and month names are used.</param>
-    /// <param name="zone">Where moments, which the source keeps in UTC, are shown; null to show them as they are kept.</param>
+    /// <param name="culture">Gives number signs and month names.</param>
+    /// <param name="zone">
+    /// The zone in which moments are shown. Sources keep moments in UTC. Null to show them as they are stored.
+    /// </param>
     public Conventions(CultureInfo culture, TimeZoneInfo? zone)
     {
         Language = culture.Name.Length == 0 ? "en" : culture.Name;
@@ -23,7 +25,7 @@ public sealed class Conventions
         GroupMark = Encoding.UTF8.GetBytes(Numbers.NumberGroupSeparator);
     }
 
-    /// <summary>English words, a point, and moments as the source has them.</summary>
+    /// <summary>English words, a decimal point, and moments as they are stored.</summary>
     public static Conventions Default { get; } = new(CultureInfo.InvariantCulture, null);
 
     /// <summary>The language of the app's pages (BCP 47).</summary>
@@ -37,18 +39,18 @@ public sealed class Conventions
 
     public byte[] GroupMark { get; }
 
-    /// <summary>The name of a month, from 1, as it stands in a date.</summary>
+    /// <summary>The name of a month, from 1, inside a date.</summary>
     public ReadOnlySpan<byte> Month(int month) => _months[month - 1];
 
-    /// <summary>The name of a month, from 1, as it stands by itself or before a year.</summary>
+    /// <summary>The name of a month, from 1, by itself or before a year.</summary>
     public string MonthAlone(int month) => _monthsAlone[month - 1];
 
-    /// <summary>A moment as the app's clocks show it.</summary>
+    /// <summary>Converts stored time to local time.</summary>
     public DateTime Shown(DateTime moment) =>
         Zone is null ? moment : TimeZoneInfo.ConvertTimeFromUtc(DateTime.SpecifyKind(moment, DateTimeKind.Utc), Zone);
 
     /// <summary>
-    /// Converts local time to stored time; null inside a daylight-saving gap. Of a time that occurs twice, the first.
+    /// Converts local time to stored time; null inside a daylight-saving gap. If a time occurs twice, the first one counts.
     /// </summary>
     public DateTime? Kept(DateTime local)
     {
@@ -60,14 +62,14 @@ public sealed class Conventions
         return local.Ticks - offset.Ticks is > 0 and var kept && kept < DateTime.MaxValue.Ticks ? new DateTime(kept) : local;
     }
 
-    /// <summary>The moment, as the source keeps it, at which a day of the app's clocks begins.</summary>
+    /// <summary>The stored moment at which a local day begins.</summary>
     public DateTime Kept(DateOnly day)
     {
         var local = day.ToDateTime(TimeOnly.MinValue);
         if (Zone is null)
             return local;
 
-        // Where clocks are put forward at midnight the day begins at the first moment that exists.
+        // If the clocks go forward at midnight, the day begins at the first moment that exists.
         while (Zone.IsInvalidTime(local))
             local = local.AddMinutes(15);
         return TimeZoneInfo.ConvertTimeToUtc(local, Zone);

@@ -1,28 +1,28 @@
 namespace Jexa.Core.Formats;
 
-/// <summary>What a field's text is, beyond its type.</summary>
+/// <summary>The form of a field's text, beyond its type.</summary>
 public enum FieldForm
 {
     Plain,
 
-    /// <summary>Text of several lines.</summary>
+    /// <summary>Text with several lines.</summary>
     Long,
 
-    /// <summary>Markdown (CommonMark); markup of HTML in it is shown, not obeyed.</summary>
+    /// <summary>Markdown (CommonMark). HTML in it is shown as text.</summary>
     Markdown,
 
-    /// <summary>JSON, shown with its members one below the other.</summary>
+    /// <summary>JSON, shown with one member a line.</summary>
     Json,
 
     /// <summary>A mail address.</summary>
     Mail,
 
-    /// <summary>An address of the web; only http and https lead anywhere.</summary>
+    /// <summary>A web address. Only http and https become links.</summary>
     Web,
 
     /// <summary>The name of a picture.</summary>
     Picture,
 
-    /// <summary>A moment kept as whole seconds since 1970-01-01T00:00:00Z (IEEE Std 1003.1, section 4.19).</summary>
+    /// <summary>A moment stored as whole seconds since 1970-01-01T00:00:00Z (IEEE Std 1003.1, section 4.19).</summary>
     Epoch,
 }

@@ -2,7 +2,7 @@ using System.Text;
 
 namespace Jexa.Core.Formats;
 
-/// <summary>Makes words for people out of names for machines.</summary>
+/// <summary>Makes words for people from names for machines.</summary>
 public static class Labels
 {
     private static readonly Dictionary<string, string> Units = new()
@@ -47,7 +47,7 @@ public static class Labels
     /// <summary>The heading of a page from its name: <c>bridges-open</c> gives “Bridges open”.</summary>
     public static string OfPage(string name) => Sentence(Words(name));
 
-    /// <summary>One record, inside a sentence: <c>bridge_span</c> gives “bridge span”.</summary>
+    /// <summary>One record, in a sentence: <c>bridge_span</c> gives “bridge span”.</summary>
     public static string OfRecord(string name) => string.Join(' ', Words(name));
 
     /// <summary>The usual English plural of a noun.</summary>

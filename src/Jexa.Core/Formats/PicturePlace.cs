@@ -1,8 +1,6 @@
 namespace Jexa.Core.Formats;
 
-/// <summary>
-/// Where the pictures that a field names are: exactly one of the two, or neither where the field holds a whole URL.
-/// </summary>
-/// <param name="Folder">The folder, whole.</param>
-/// <param name="Base">The URL that names are put behind, ending in a slash.</param>
+/// <summary>Where the pictures are that a field names: a folder or a URL. Neither if the field holds whole URLs.</summary>
+/// <param name="Folder">The path of the folder.</param>
+/// <param name="Base">The URL before each name, with a slash at the end.</param>
 public sealed record PicturePlace(string? Folder, Uri? Base);

@@ -6,12 +6,11 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Formats;
 
 /// <summary>
-/// Writes cells for people, as plain UTF-8 text; whoever writes them into HTML encodes them. Field values only: an ID is
-/// never written by this.
+/// Writes cells for people as plain UTF-8 text. Whoever writes it into HTML encodes it. It writes field values only, never an ID.
 /// </summary>
 public static class ValueFormat
 {
-    /// <summary>Numbers of five digits and more are grouped, so that years stay years.</summary>
+    /// <summary>Numbers with five or more digits are grouped. Years are not.</summary>
     private const long GroupedFrom = 10_000;
 
     /// <summary>Appends the value; nothing for an empty cell.</summary>
@@ -99,7 +98,7 @@ public static class ValueFormat
         }
     }
 
-    /// <summary>What stands for a value: choices are told apart by their canonical texts.</summary>
+    /// <summary>The label of a value. Choices are found by their canonical texts.</summary>
     private static string? Choice(Row row, int column, ValueStyle style)
     {
         ref readonly var cell = ref row[column];
@@ -163,7 +162,7 @@ public static class ValueFormat
         into.Advance(written);
     }
 
-    /// <summary>Text that is not valid UTF-8 is shown with replacement characters, never passed on as it is.</summary>
+    /// <summary>Text that is not valid UTF-8 is shown with replacement characters.</summary>
     private static void WriteText(ReadOnlySpan<byte> text, Utf8Buffer into)
     {
         if (System.Text.Unicode.Utf8.IsValid(text))

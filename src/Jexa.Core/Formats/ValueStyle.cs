@@ -1,10 +1,10 @@
 namespace Jexa.Core.Formats;
 
-/// <summary>How a field's values are shown.</summary>
-/// <param name="Unit">Written behind each value; null for none.</param>
-/// <param name="Decimals">Digits behind the decimal mark; null for as many as there are.</param>
-/// <param name="Choices">What stands for each stored value, by its canonical text.</param>
-/// <param name="Pictures">Where a picture's file is; null if the field is none.</param>
+/// <summary>How the values of a field are shown.</summary>
+/// <param name="Unit">Written after each value; null for none.</param>
+/// <param name="Decimals">Digits after the decimal point; null for as many as the value has.</param>
+/// <param name="Choices">The label of each stored value, by its canonical text.</param>
+/// <param name="Pictures">Where the pictures are; null if the field names none.</param>
 public sealed record ValueStyle(
     Conventions Conventions,
     FieldForm Form,

@@ -3,8 +3,7 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Keys;
 
 /// <summary>
-/// Truth, as one part of a key. Canonical: <c>true</c> and <c>false</c>; other letter case, <c>1</c> and <c>0</c> are the same
-/// spelled otherwise.
+/// A boolean as a part of a key. Canonical: <c>true</c> and <c>false</c>. Other letter case, <c>1</c> and <c>0</c> mean the same.
 /// </summary>
 public sealed class BooleanKey : KeyType
 {

@@ -3,14 +3,14 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Keys;
 
 /// <summary>
-/// Bytes, such as a hash. Canonical: two lower-case hexadecimal digits for each. Upper case is the same value spelled otherwise.
-/// Longer ones than a hash of 512 bits have no address.
+/// Bytes, such as a hash. Canonical: two lower-case hexadecimal digits for each byte. Upper case means the same. Values longer
+/// than 512 bits have no address.
 /// </summary>
 public sealed class BytesKey : KeyType
 {
     private const int Most = 64;
 
-    /// <summary>Digits in either case; the framework's own reader takes nothing else either.</summary>
+    /// <summary>Hexadecimal digits in either case, as the framework reads them.</summary>
     private static readonly System.Buffers.SearchValues<char> Digits = System.Buffers.SearchValues.Create(
         "0123456789abcdefABCDEF"
     );
@@ -19,7 +19,7 @@ public sealed class BytesKey : KeyType
 
     public static BytesKey Instance { get; } = new();
 
-    /// <summary>What its texts look like, for programs that have regular expressions only.</summary>
+    /// <summary>A regular expression for its texts, for programs without this class.</summary>
     public static string Pattern => "(?:[0-9a-f]{2}){1,64}";
 
     /// <summary>The most characters of its texts.</summary>

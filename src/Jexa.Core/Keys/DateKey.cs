@@ -5,8 +5,8 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Keys;
 
 /// <summary>
-/// Calendar dates of the years 1 to 9999 (ISO 8601, <c>2024-02-29</c>), the only spelling: other orders and separators mean
-/// different days in different places, so they are no dates here.
+/// Calendar dates of the years 1 to 9999 (ISO 8601, <c>2024-02-29</c>). There is no other spelling: other orders and separators
+/// mean different days in different countries.
 /// </summary>
 public sealed class DateKey : KeyType
 {

@@ -3,7 +3,7 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Keys;
 
-/// <summary>A year of four digits, or a month from 1 to 12: what a list is filtered by. A date or moment gives its own.</summary>
+/// <summary>A year of four digits or a month from 1 to 12, for filters of lists. A date or moment has one of each.</summary>
 public sealed class DatePartKey : KeyType
 {
     private readonly bool _isMonth;
@@ -47,7 +47,7 @@ public sealed class DatePartKey : KeyType
 
     private string Text(long part) => part.ToString(_isMonth ? "0" : "0000", CultureInfo.InvariantCulture);
 
-    /// <summary>A group's own cell is the part already.</summary>
+    /// <summary>In a group, the cell holds the year or month itself.</summary>
     private long? PartOf(in Cell cell) =>
         cell.Kind switch
         {

@@ -4,13 +4,13 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Keys;
 
 /// <summary>
-/// Whole numbers of 64 bits, or fewer where the column holds fewer. Canonical: ASCII digits without leading zeros, a minus where
-/// negative. <c>007</c>, <c>+7</c> and <c>-0</c> are the same number spelled otherwise; <c>7.0</c>, <c>1e3</c>, <c>0x7</c>,
-/// blanks and the digits of other scripts are no number here.
+/// Whole numbers of 64 bits, or fewer if the column holds fewer. Canonical: ASCII digits without leading zeros, and a minus for
+/// negative numbers. <c>007</c>, <c>+7</c> and <c>-0</c> are other spellings of a number. <c>7.0</c>, <c>1e3</c>, <c>0x7</c>,
+/// blanks and digits of other scripts are not accepted.
 /// </summary>
 public sealed class IntegerKey : KeyType
 {
-    /// <summary>Nobody writes a longer number by mistake; a flood of leading zeros ends here.</summary>
+    /// <summary>Longer texts are refused, so that a very long run of zeros costs nothing.</summary>
     private const int MaxLength = 64;
 
     private IntegerKey(long min, long max) => (Min, Max) = (min, max);
@@ -22,7 +22,7 @@ public sealed class IntegerKey : KeyType
     /// <summary>All whole numbers of 64 bits.</summary>
     public static IntegerKey Instance { get; } = new(long.MinValue, long.MaxValue);
 
-    /// <summary>Whole numbers that the column's own type can hold.</summary>
+    /// <summary>Whole numbers that the column's type can hold.</summary>
     public static IntegerKey Between(long min, long max) =>
         (min, max) == (long.MinValue, long.MaxValue) ? Instance : new IntegerKey(min, max);
 

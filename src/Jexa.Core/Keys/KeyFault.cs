@@ -1,34 +1,34 @@
 namespace Jexa.Core.Keys;
 
-/// <summary>Why a text is not an ID of its key's type.</summary>
+/// <summary>Why a text is not an ID.</summary>
 public enum KeyFault
 {
     None,
 
-    /// <summary>Not a value of the type at all.</summary>
+    /// <summary>It is not a value of the type.</summary>
     WrongForm,
 
-    /// <summary>A number, but beyond the type's limits.</summary>
+    /// <summary>It is a number, but outside the limits of the type.</summary>
     OutOfRange,
 
-    /// <summary>Longer than any ID of this type may be.</summary>
+    /// <summary>It is longer than any ID of this type.</summary>
     TooLong,
 
-    /// <summary>Percent-encoding or UTF-8 that decodes to nothing.</summary>
+    /// <summary>Its percent-encoding or its UTF-8 is wrong.</summary>
     BadEncoding,
 
-    /// <summary>The parameter stands in the address more than once.</summary>
+    /// <summary>The address has the parameter more than once.</summary>
     GivenTwice,
 
-    /// <summary>The address has a parameter of nearly this name, in other case or with other separators.</summary>
+    /// <summary>The address has a parameter of a similar name: other letter case or other separators.</summary>
     OtherName,
 
-    /// <summary>Given without the parameter it belongs to: a month without its year.</summary>
+    /// <summary>The parameter it belongs to is missing: a month without its year.</summary>
     MonthWithoutYear,
 
-    /// <summary>Given together with one that excludes it.</summary>
+    /// <summary>The address also has a parameter that excludes it.</summary>
     Exclusive,
 
-    /// <summary>Given more often than anybody means.</summary>
+    /// <summary>The address has it too many times.</summary>
     TooMany,
 }

@@ -1,14 +1,14 @@
 namespace Jexa.Core.Keys;
 
-/// <summary>How near a row's key is to the one asked for.</summary>
+/// <summary>How well the key of a row matches the one in the address.</summary>
 public enum KeyMatch
 {
-    /// <summary>Another value, or found only by rules looser than letter case.</summary>
+    /// <summary>Another value, or a match by rules looser than letter case.</summary>
     None,
 
-    /// <summary>The same but for the case of its letters.</summary>
+    /// <summary>They differ in letter case only.</summary>
     CaseOnly,
 
-    /// <summary>The same, code unit by code unit.</summary>
+    /// <summary>They are equal, code unit by code unit.</summary>
     Exact,
 }

@@ -2,7 +2,7 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Keys;
 
-/// <summary>What one ID text turned out to be: a value, a value spelled otherwise than its canonical form, or none.</summary>
+/// <summary>The result of reading an ID text: a value, a value in another spelling than the canonical one, or a fault.</summary>
 public readonly struct KeyReading
 {
     private KeyReading(KeyFault fault, TypedValue? value, bool canonical)
@@ -14,10 +14,10 @@ public readonly struct KeyReading
 
     public KeyFault Fault { get; }
 
-    /// <summary>The typed value; null exactly when there is a fault.</summary>
+    /// <summary>The typed value; null exactly if there is a fault.</summary>
     public TypedValue? Value { get; }
 
-    /// <summary>Whether the text is the one spelling that Jexa itself would write for the value.</summary>
+    /// <summary>Whether the text is the spelling that Jexa itself would write.</summary>
     public bool IsCanonical { get; }
 
     public static KeyReading Of(TypedValue value, bool canonical) => new(KeyFault.None, value, canonical);

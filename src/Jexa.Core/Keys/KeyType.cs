@@ -4,44 +4,44 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Keys;
 
 /// <summary>
-/// How one part of a key stands in an address: reads untrusted text into a typed value, and writes a cell or a value as
-/// its one canonical text. <c>Read(Write(v))</c> is canonical and equals <c>v</c> for every value that can be written.
-/// A further key type is a further class beside <see cref="IntegerKey"/>.
+/// One part of a key in an address. It reads untrusted text into a typed value, and writes a cell or a value as its one canonical
+/// text. For every value that can be written, <c>Read(Write(v))</c> is canonical and equals <c>v</c>. For a new key type, add a
+/// class beside <see cref="IntegerKey"/>.
 /// </summary>
 public abstract class KeyType
 {
-    /// <summary>The longest ID in bytes of UTF-8; longer ones are malformed and never written.</summary>
+    /// <summary>The longest ID in bytes of UTF-8. Longer ones are malformed and are never written.</summary>
     public const int MaxBytes = 4096;
 
     public abstract FieldType Type { get; }
 
-    /// <summary>What a visitor is told an ID looks like, to follow "is": <c>a whole number, such as 42</c>.</summary>
+    /// <summary>What an ID looks like, for visitors, to follow "is": <c>a whole number, such as 42</c>.</summary>
     public abstract string Looks { get; }
 
     /// <summary>
-    /// Reads one decoded ID. Never throws; the empty text is the caller's affair (it is missing, not malformed).
+    /// Reads one decoded ID. Never throws. Do not call it with an empty text: that ID is missing, not malformed.
     /// </summary>
     public abstract KeyReading Read(ReadOnlySpan<char> id);
 
     /// <summary>
-    /// Writes a row's key cell as ID text (UTF-8, not yet percent-encoded). False where the cell is of another storage
-    /// class than the key, or no address can carry it: such a row has no address.
+    /// Writes the key cell of a row as ID text (UTF-8, not yet percent-encoded). False if the cell has another storage class than
+    /// the key, or if no address can contain it: such a row has no address.
     /// </summary>
     public abstract bool TryWrite(Row row, int column, Utf8Buffer into);
 
     /// <summary>The canonical ID text of a value that <see cref="Read"/> gave.</summary>
     public abstract string Write(TypedValue value);
 
-    /// <summary>The value of a loaded key cell that <see cref="Holds"/>.</summary>
+    /// <summary>The value of a key cell for which <see cref="Holds"/> is true.</summary>
     public abstract TypedValue ValueOf(Row row, int column);
 
-    /// <summary>Whether a loaded key cell is of the key's own storage class.</summary>
+    /// <summary>Whether a key cell has the storage class of the key.</summary>
     public abstract bool Holds(in Cell cell);
 
-    /// <summary>How a loaded key cell compares with the value asked for.</summary>
+    /// <summary>Compares a key cell with the value from the address.</summary>
     public abstract KeyMatch Compare(Row row, int column, TypedValue asked);
 
-    /// <summary>The key type for a column, or null if there is none for its type.</summary>
+    /// <summary>The key type for a column; null if its type has none.</summary>
     public static KeyType? For(ColumnSchema column, FieldType type, TextForm form) =>
         type switch
         {

@@ -4,8 +4,8 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Keys;
 
 /// <summary>
-/// Decimal numbers: what a list is filtered by, and keys that are whole numbers of more than 63 bits. A point, no
-/// exponent, at most 28 digits. Canonical: no plus, no zeros that say nothing.
+/// Decimal numbers, for filters of lists and for keys that are whole numbers of more than 63 bits. They have a point, no exponent
+/// and at most 28 digits. Canonical: no plus sign and no needless zeros.
 /// </summary>
 public sealed class NumberKey : KeyType
 {
@@ -18,10 +18,10 @@ public sealed class NumberKey : KeyType
 
     public static NumberKey Instance { get; } = new(false);
 
-    /// <summary>Numbers with nothing behind the point.</summary>
+    /// <summary>Numbers without a decimal part.</summary>
     public static NumberKey Whole { get; } = new(true);
 
-    /// <summary>Whether nothing may stand behind the point.</summary>
+    /// <summary>Whether a decimal part is not allowed.</summary>
     public bool IsWhole => _isWhole;
 
     public override FieldType Type => FieldType.Decimal;
@@ -54,8 +54,7 @@ public sealed class NumberKey : KeyType
     }
 
     /// <summary>
-    /// The digits that say something: none before the first that is not zero, none behind the last behind the point; at least
-    /// those behind the point.
+    /// Removes needless zeros: those before the first digit of the whole part, and those at the end of the decimal part.
     /// </summary>
     private static int Digits(ReadOnlySpan<char> id)
     {
@@ -107,7 +106,7 @@ public sealed class NumberKey : KeyType
     public override KeyMatch Compare(Row row, int column, TypedValue asked) =>
         Held(row, column) is { } held && held.Equals(asked) ? KeyMatch.Exact : KeyMatch.None;
 
-    /// <summary>The value; null if a decimal has more digits than an address can carry.</summary>
+    /// <summary>The value; null if a decimal has more digits than an address can contain.</summary>
     private TypedValue? Held(Row row, int column) =>
         !Holds(row[column]) ? null
         : row[column].Kind == CellKind.Decimal && !decimal.TryParse(row.Text(column), CultureInfo.InvariantCulture, out _) ? null

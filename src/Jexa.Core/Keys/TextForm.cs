@@ -3,12 +3,12 @@ using System.Text.RegularExpressions;
 namespace Jexa.Core.Keys;
 
 /// <summary>
-/// The form that the texts of a field have, as the app file declares it: what tells a malformed ID from an unknown one.
-/// Patterns match the whole text, in time linear in its length.
+/// The form of a field's texts, as the app file declares it. It tells a malformed ID from an unknown one. A pattern matches the
+/// whole text, in linear time.
 /// </summary>
 /// <param name="Pattern">Null for any text.</param>
 /// <param name="MaxLength">The most characters (UTF-16 units); null for no limit of its own.</param>
-/// <param name="Example">A text of this form, shown to visitors; null for none.</param>
+/// <param name="Example">A text of this form for visitors; null for none.</param>
 public sealed record TextForm(string? Pattern, int? MaxLength, string? Example)
 {
     private const RegexOptions Options = RegexOptions.NonBacktracking | RegexOptions.CultureInvariant;
@@ -22,7 +22,8 @@ public sealed record TextForm(string? Pattern, int? MaxLength, string? Example)
     {
         try
         {
-            // Exactly what is used later: round a pattern, or without regard to case, the same can be too large.
+            // This is the expression that is used later. With its anchors, or without regard to case, it can be too large while
+            // the bare pattern is not.
             var form = new TextForm(pattern, null, null);
             _ = form.Whole(ignoreCase: false);
             _ = form.Whole(ignoreCase: true);
@@ -34,8 +35,8 @@ public sealed record TextForm(string? Pattern, int? MaxLength, string? Example)
         }
     }
 
-    /// <summary>The pattern over a whole text; null if there is none.</summary>
-    /// <param name="ignoreCase">For columns that fold case, whose other spellings lead to the canonical one.</param>
+    /// <summary>The pattern for a whole text; null if there is none.</summary>
+    /// <param name="ignoreCase">For columns that fold case: other spellings lead to the canonical one.</param>
     public Regex? Whole(bool ignoreCase) =>
         Pattern is null ? null : new Regex($@"\A(?:{Pattern})\z", ignoreCase ? Options | RegexOptions.IgnoreCase : Options);
 }

@@ -6,8 +6,8 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Keys;
 
 /// <summary>
-/// Text taken as it is: never trimmed, never Unicode-normalised. Every spelling is canonical as far as the text alone
-/// tells; whether a column that folds case holds it under another spelling is seen only when the record is loaded.
+/// Text as it is: never trimmed, never Unicode-normalised. Every spelling is canonical as far as the text tells. If a column
+/// folds case, only loading the record shows whether it is stored in another spelling.
 /// </summary>
 public sealed class TextKey : KeyType
 {
@@ -29,7 +29,7 @@ public sealed class TextKey : KeyType
 
     public bool FoldsCase { get; }
 
-    /// <summary>The form that its texts have.</summary>
+    /// <summary>The form of its texts.</summary>
     public TextForm Form => _form;
 
     public override FieldType Type => FieldType.Text;

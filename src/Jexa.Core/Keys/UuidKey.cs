@@ -4,12 +4,12 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Keys;
 
 /// <summary>
-/// UUIDs (RFC 9562). Canonical: 8-4-4-4-12 lower-case hexadecimal digits. Upper case, braces and the form without hyphens are
-/// the same UUID spelled otherwise.
+/// UUIDs (RFC 9562). Canonical: lower-case hexadecimal digits as 8-4-4-4-12. Upper case, braces and the form without hyphens mean
+/// the same UUID.
 /// </summary>
 public sealed class UuidKey : KeyType
 {
-    /// <summary>The framework's own reader takes more than these.</summary>
+    /// <summary>The framework's own reader accepts more forms than these.</summary>
     private static readonly System.Buffers.SearchValues<char> Digits = System.Buffers.SearchValues.Create(
         "0123456789abcdefABCDEF-"
     );

@@ -2,7 +2,7 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Keys;
 
-/// <summary>One of a few words that a list is filtered by; never an ID.</summary>
+/// <summary>One of a few words, for filters of lists. Never an ID.</summary>
 public sealed class WordKey(params IReadOnlyList<string> words) : KeyType
 {
     /// <summary>Whether a field is empty.</summary>

@@ -3,10 +3,10 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Lists;
 
-/// <summary>Cells, as they are stored, as values that travel back to their source.</summary>
+/// <summary>Turns stored cells into values that are sent back to their source.</summary>
 internal static class CellValues
 {
-    /// <summary>The value; null if it is text that nobody can read back.</summary>
+    /// <summary>The value; null if it is text that cannot be read back.</summary>
     public static TypedValue? Of(Row row, int ordinal)
     {
         ref readonly var cell = ref row[ordinal];
@@ -20,7 +20,7 @@ internal static class CellValues
         };
     }
 
-    /// <summary>All of them; null if one cannot be read back.</summary>
+    /// <summary>All values; null if one cannot be read back.</summary>
     public static TypedValue[]? Of(Row row, IReadOnlyList<int> ordinals)
     {
         var values = new TypedValue[ordinals.Count];

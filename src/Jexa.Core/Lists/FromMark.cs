@@ -7,16 +7,16 @@ using Jexa.Core.Visits;
 namespace Jexa.Core.Lists;
 
 /// <summary>
-/// What an address of a record says of the list the visitor comes from: the list's name, its parameters and controls, and the
-/// place in it, never a URL. <c>from=bridges</c>, or <c>from=bridges?kind=arch&amp;after=…</c>, percent-encoded. What cannot be
-/// read is dropped; the record is the same with it or without.
+/// What the address of a record says about the list that the visitor comes from: the list's name, its parameters and controls,
+/// and the place in it, never a URL. <c>from=bridges</c>, or <c>from=bridges?kind=arch&amp;after=…</c>, percent-encoded. If it
+/// cannot be read, it is ignored; the record is the same.
 /// </summary>
 internal static class FromMark
 {
     private const int MaxLength = 3000;
 
-    /// <summary>The mark as it stands behind <c>from=</c>, percent-encoded; empty if it would be too long.</summary>
-    /// <param name="window">The control of the window, with its value; null to name no place.</param>
+    /// <summary>The mark for <c>from=</c>, percent-encoded; empty if it would be too long.</summary>
+    /// <param name="window">The control of the window and its value; null to name no place.</param>
     public static string Write(ListAsk ask, (string Name, string Value)? window)
     {
         var mark = new StringBuilder(ask.Page.Name);
@@ -38,9 +38,7 @@ internal static class FromMark
             mark.Append(mark.Length == ask.Page.Name.Length ? '?' : '&').Append(name).Append('=').Append(Encoded(value));
     }
 
-    /// <summary>
-    /// What the mark in a target asks for; null if there is none, or none that leads to a list of these records.
-    /// </summary>
+    /// <summary>The question in the mark of a target; null if there is none, or if it names no list of these records.</summary>
     public static ListAsk? Read(Site site, SiteRecord record, RequestTarget target, ListCursor cursors)
     {
         if (

@@ -5,9 +5,9 @@ using Jexa.Core.Visits;
 
 namespace Jexa.Core.Lists;
 
-/// <summary>What an address asks of a list, once it has been read.</summary>
-/// <param name="Texts">The canonical texts of each parameter, all of which an address can carry.</param>
-/// <param name="Find">The words searched for, as they are written back; null for none.</param>
+/// <summary>What an address asks of a list.</summary>
+/// <param name="Texts">The canonical texts of each parameter. An address can contain all of them.</param>
+/// <param name="Find">The words to search for, as they are written back; null for none.</param>
 internal sealed record ListAsk(
     ListPage Page,
     ListRequest Request,
@@ -22,7 +22,7 @@ internal sealed record ListAsk(
     /// <summary>The list as it is asked for.</summary>
     public ListQuery Query => _query ??= Page.Plan.For(Request);
 
-    /// <summary>What the window's control says; null for the list's beginning.</summary>
+    /// <summary>The value of the window's control; null for the beginning of the list.</summary>
     public string? WindowText { get; init; }
 
     /// <summary>The address of the window.</summary>
@@ -31,17 +31,17 @@ internal sealed record ListAsk(
             ? Address()
             : AddressQuery.With(Address(), Window.Backwards ? ParameterReader.Before : ParameterReader.After, WindowText);
 
-    /// <summary>Whether nothing is asked but some window of the list.</summary>
+    /// <summary>Whether it asks only for a window of the list.</summary>
     public bool IsUnasked =>
         Request.Words.Count == 0 && Request.Order is null && Request.Size == Page.Size && Texts.All(texts => texts.Count == 0);
 
-    /// <summary>Whether nothing is asked but the list itself.</summary>
+    /// <summary>Whether it asks only for the list itself.</summary>
     public bool IsPlain => IsUnasked && Window == WindowRequest.Start;
 
-    /// <summary>The order asked for, as an address says it; empty for the list's own.</summary>
+    /// <summary>The requested order, as an address says it; empty for the list's own.</summary>
     public string Order => Request.Order is not { } step ? "" : (step.Descending ? "-" : "") + Page.Plan.Orders[step.Choice].Name;
 
-    /// <summary>The list's address with what is asked but for the window.</summary>
+    /// <summary>The list's address with everything it asks for except the window.</summary>
     public string Address() => Address(Texts, Order);
 
     /// <summary>The same with other parameters or another order.</summary>

@@ -8,8 +8,8 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Lists;
 
 /// <summary>
-/// Writes and reads the place where a list goes on: the order columns of a window's last row, sealed so that nobody can
-/// make up another. Base64url without padding: version, values, then eight bytes of HMAC-SHA256 over list, order and values.
+/// Writes and reads the place where a list goes on: the order columns of a window's last row, signed so that nobody can invent
+/// one. Base64url without padding: version, values, then eight bytes of HMAC-SHA256 over list, order and values.
 /// </summary>
 public sealed class ListCursor(byte[] secret)
 {
@@ -18,12 +18,12 @@ public sealed class ListCursor(byte[] secret)
     private const int MaxBytes = 6 * 1024;
 
     /// <summary>
-    /// The cursor at a row of the list; null if a value is too long for an address or is not text that can be read back.
+    /// The cursor for a row of the list; null if a value is too long for an address, or is text that cannot be read back.
     /// </summary>
     public string? Write(ListQuery list, Row row, long number) =>
         CellValues.Of(row, [.. list.Windows.Keys.Select(key => key.Ordinal)]) is { } values ? Write(list, values, number) : null;
 
-    /// <summary>The cursor at a place; null if a value is too long for an address.</summary>
+    /// <summary>The cursor for a place; null if a value is too long for an address.</summary>
     public string? Write(ListQuery list, IReadOnlyList<TypedValue> values, long number)
     {
         using var bytes = new Utf8Buffer(256);
@@ -61,7 +61,7 @@ public sealed class ListCursor(byte[] secret)
         return Base64Url.EncodeToString(bytes.Written);
     }
 
-    /// <summary>The place; null if the text is no cursor of this list.</summary>
+    /// <summary>The place; null if the text is not a cursor of this list.</summary>
     public ListPlace? Read(ListQuery list, string text)
     {
         if (text.Length > MaxBytes * 2 || !Base64Url.IsValid(text))

@@ -7,19 +7,19 @@ using Jexa.Core.Visits;
 namespace Jexa.Core.Lists;
 
 /// <summary>
-/// Tells the lists of an app with how many records each has. Counts are kept for a minute; a visit counts for so long only, and
-/// leaves the rest to the next one.
+/// Lists the lists of an app with the number of records in each. Counts are kept for a minute. A visit counts for a limited time;
+/// the next one continues.
 /// </summary>
 internal sealed class ListIndexVisit(QueryRunner queries)
 {
     private static readonly TimeSpan KeptFor = TimeSpan.FromMinutes(1);
 
-    /// <summary>How long one visit counts.</summary>
+    /// <summary>For how long one visit counts.</summary>
     private static readonly TimeSpan Most = TimeSpan.FromMilliseconds(500);
 
     private readonly PartBudget _budget = new(queries);
 
-    /// <summary>What was counted last, and when.</summary>
+    /// <summary>The last count, and its time.</summary>
     private readonly ConditionalWeakTable<ListPage, StrongBox<(Total Total, long At)>> _counted = [];
 
     /// <param name="find">Words that must stand in a list's name; empty for all lists.</param>
@@ -68,7 +68,7 @@ internal sealed class ListIndexVisit(QueryRunner queries)
         }
         catch (SourceException)
         {
-            // The page is there to lead to lists; one that cannot be counted says by itself what is wrong.
+            // A list that cannot be counted is shown without a number. Its own page says what is wrong.
             away.Add(list.Record!.SourceName);
             return null;
         }

@@ -2,6 +2,6 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Lists;
 
-/// <summary>A place in a list: the order columns of one of its rows, and which row it was when it was shown.</summary>
-/// <param name="Number">Counts from 1; rows that have come or gone since are not in it. Below 0 if nobody knows it.</param>
+/// <summary>A place in a list: the order columns of a row, and its number when it was shown.</summary>
+/// <param name="Number">From 1, as it was when the row was shown. Below 0 if it is not known.</param>
 public sealed record ListPlace(IReadOnlyList<TypedValue> Values, long Number);

@@ -7,14 +7,12 @@ using Jexa.Core.Visits;
 
 namespace Jexa.Core.Lists;
 
-/// <summary>
-/// Reads parameters and controls of a list out of an address, or out of what a link says of the list it comes from.
-/// </summary>
+/// <summary>Reads parameters and controls of a list from an address, or from the <c>from</c> of a link.</summary>
 internal static class ListReader
 {
     private const int MaxFind = 200;
 
-    /// <param name="rawOf">The text of a parameter that is in the path; query parameters are read from the pairs.</param>
+    /// <param name="rawOf">Reads the text of a path parameter. Query parameters are read from the pairs.</param>
     public static (ListAsk? Ask, ListFault? Fault) Read(
         ListPage page,
         IReadOnlyList<QueryPair> pairs,
@@ -99,7 +97,7 @@ internal static class ListReader
         if (reading.Value is { } value)
             return ([value], null, reading.IsCanonical);
 
-        // An optional filter that is there but empty, as forms send it, is dropped from the address.
+        // An optional filter that is empty, as forms send it, is removed from the address.
         return parameter.Required
             ? ([], new ListFault(parameter.Name, null, KeyFault.None, IsMissing: true), true)
             : ([], null, raw.Text is null);
@@ -118,7 +116,7 @@ internal static class ListReader
             : (many.Values, null, many.IsCanonical);
     }
 
-    /// <summary>A month whose year is not given says nothing.</summary>
+    /// <summary>A month without its year is a fault.</summary>
     private static ListFault? MonthAlone(ListPage page, IReadOnlyList<IReadOnlyList<TypedValue>> values)
     {
         var month = ParameterReader.MonthAlone(page, number => values[number].Count > 0);
@@ -131,7 +129,7 @@ internal static class ListReader
             );
     }
 
-    /// <summary>The text of a control; null if the address does not have it, or it is empty, as forms send it.</summary>
+    /// <summary>The text of a control; null if it is absent, or empty, as forms send it.</summary>
     private static string? Control(
         string name,
         IReadOnlyList<QueryPair> pairs,

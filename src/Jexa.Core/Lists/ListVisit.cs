@@ -8,7 +8,7 @@ using Jexa.Core.Visits;
 
 namespace Jexa.Core.Lists;
 
-/// <summary>Visits a list: reads what is asked of it, looks for the records its parameters name, and loads one window.</summary>
+/// <summary>Visits a list: reads the question, looks up the records that its parameters name, and loads one window.</summary>
 internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, RuntimeFindings findings)
 {
     private readonly SideVisit _sides = new(queries);
@@ -60,9 +60,10 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
                 trace.AddIgnored(pair.Name);
     }
 
-    /// <summary>One window of a list, as it stands on its own page or beside a record.</summary>
-    /// <param name="parents">The rows of the records that its parameters name, null if they are absent; empty beside a
-    /// record.</param>
+    /// <summary>One window of a list, on its own page or beside a record.</summary>
+    /// <param name="parents">
+    /// The rows of the records that the parameters name, null for absent ones; empty beside a record.
+    /// </param>
     public async ValueTask<ListView> ViewAsync(Visit visit, ListAsk ask, Row?[] parents, string? notice)
     {
         var page = ask.Page;
@@ -93,7 +94,7 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
         };
     }
 
-    /// <param name="total">Null if it was not counted in time.</param>
+    /// <param name="total">Null if counting took too long.</param>
     private async ValueTask<ShownWindow> LoadAsync(Visit visit, ListAsk ask, Total? total)
     {
         var query = ask.Query;
@@ -102,7 +103,7 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
         await FillAsync(visit, window, query, rows);
         if (window.Backwards && rows.Count <= query.Size)
         {
-            // It reaches the beginning: what is shown is the first window, whole.
+            // It reaches the beginning: the whole first window is shown instead.
             window = WindowRequest.Start;
             rows.Reset(query.Windows.Width);
             await FillAsync(visit, window, query, rows);
@@ -128,7 +129,7 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
             next is null ? null : AddressQuery.With(address, ParameterReader.After, next),
             isLast ? null : AddressQuery.With(address, ParameterReader.Before, ParameterReader.End)
         );
-        // What was not counted in time are at least those up to the end of the window.
+        // If the rows were not counted, there are at least those up to the end of the window.
         return new ShownWindow(
             rows,
             window,
@@ -139,7 +140,7 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
         );
     }
 
-    /// <summary>The way to a new record, which belongs to what the list's own address names.</summary>
+    /// <summary>The link to a new record that belongs to the records in the list's address.</summary>
     private static PlainLink? Add(ListAsk ask)
     {
         if (ask.Page.Add is not { } add)
@@ -152,7 +153,7 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
             : null;
     }
 
-    /// <summary>What stands above the nearest of the records that the address names.</summary>
+    /// <summary>The records above the nearest record that the address names.</summary>
     private static IReadOnlyList<PlainLink> Trail(ListPage page, Row?[] parents)
     {
         for (var i = parents.Length - 1; i >= 0; i--)
@@ -161,7 +162,7 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
         return [];
     }
 
-    /// <summary>What the list's own links say of it: nothing if a bare address leads back here as well.</summary>
+    /// <summary>What the list's own links say about it: nothing if its bare address leads back here.</summary>
     public static string Mark(ListAsk ask, WindowRequest window)
     {
         var isStart = window == WindowRequest.Start || ask.WindowText is null;
@@ -184,7 +185,7 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
     }
 
     /// <summary>
-    /// The row of a record that the list's parameters name; an answer where it is not there, or not to be seen.
+    /// The row of a record that the list's parameters name, or the answer if it does not exist or may not be seen.
     /// </summary>
     private async ValueTask<(Row? Row, Answer? Refused)> ParentAsync(Visit visit, ListAsk ask, ParentPlan parent)
     {
@@ -219,8 +220,7 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
     }
 
     /// <summary>
-    /// Whether the records that a list's parameters name are there and may be seen: nobody is led through a list that they could
-    /// not open.
+    /// Whether the records that a list's parameters name exist and may be seen. If not, the visitor could not open the list.
     /// </summary>
     public async ValueTask<bool> CanOpenAsync(Visit visit, ListAsk ask)
     {
@@ -345,7 +345,7 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
         return Answer.Of(outcome, Messages.MissingParameter(visit.Site, page, parameter!, status));
     }
 
-    /// <summary>Why the visitor was led to this list, if an address that lacked something led here.</summary>
+    /// <summary>Why the visitor was sent to this list, if an address without a parameter led here.</summary>
     private static string? Notice(Site site, ListPage page, RequestTarget target)
     {
         if (ParameterReader.FromQuery(target.Query, ParameterReader.Lacking) is not { Fault: KeyFault.None, Text: { } lacking })
@@ -368,7 +368,7 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
         };
     }
 
-    /// <summary>A row whose key is of another storage class is listed without a link; the developer gets a finding.</summary>
+    /// <summary>A row whose key has another storage class is listed without a link. The developer gets a finding.</summary>
     private void NoteUnlinked(ListPage page, RowBlock rows)
     {
         if (page.Shape.RecordLink is not { } link)

@@ -5,8 +5,8 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Lists;
 
 /// <summary>
-/// Counts the years or months of moments, as the app's clocks show them: a range of moments each, so that no source needs to know
-/// the zone, and an index serves.
+/// Counts moments by local years or months. Each is a range of stored moments, so that the source need not know the zone, and an
+/// index can be used.
 /// </summary>
 /// <param name="run">Runs one query of the side list.</param>
 internal sealed class MomentCounts(
@@ -17,7 +17,7 @@ internal sealed class MomentCounts(
     Func<WindowQuery, RowBlock, ValueTask> run
 )
 {
-    /// <summary>The query that tells these counts from others: of months, that of their year.</summary>
+    /// <summary>The query that identifies these counts; for months, that of their year.</summary>
     public static WindowQuery Identity(
         SidePlan side,
         Formats.Conventions clocks,
@@ -28,7 +28,7 @@ internal sealed class MomentCounts(
             ? side.Between(values, words, clocks.Kept(new DateOnly(year, 1, 1)), clocks.Kept(new DateOnly(year + 1, 1, 1)))
             : side.Edge(values, words, last: false);
 
-    /// <summary>A row for each that has any: the year or month, and how many.</summary>
+    /// <summary>A row for each year or month that occurs, with its count.</summary>
     public async ValueTask<RowBlock> CountAsync()
     {
         var counts = new RowBlock();
@@ -66,7 +66,7 @@ internal sealed class MomentCounts(
         if (await EdgeAsync(last: false) is not { } first || await EdgeAsync(last: true) is not { } last)
             return [];
 
-        // What lies further back than can be listed is left out.
+        // Years too far back to be listed are left out.
         var begin = Math.Max(first, last - SidePlan.MaxGroups);
         return
         [
@@ -84,7 +84,7 @@ internal sealed class MomentCounts(
             : null;
     }
 
-    /// <summary>The year that is chosen; null if none is.</summary>
+    /// <summary>The chosen year; null for none.</summary>
     private static int? YearOf(SidePlan side, ParameterValues values)
     {
         for (var i = 0; i < side.Carried.Count; i++)

@@ -33,8 +33,8 @@ internal sealed class NeighbourVisit(QueryRunner queries, ListCursor cursors, Pl
                 return new Neighbours(back, null, null, null, AreLeftOut: true);
             var (next, previous) = Nearest(rows);
 
-            // The way back leads to where the visitor is by then, not to where they began: to the window that begins with the
-            // next record, or ends with the previous one.
+            // The way back leads to where the visitor is then: to the window that begins with the next record, or ends with the
+            // previous one.
             var cursor = cursors.Write(query, place, -1);
             return new Neighbours(
                 back,
@@ -52,7 +52,7 @@ internal sealed class NeighbourVisit(QueryRunner queries, ListCursor cursors, Pl
     private ListAsk? Plain(Site site, DetailPage page) =>
         page.List is { } list && site.Find(list.Name) is ListPage own ? plains.Of(own) : null;
 
-    /// <summary>The record's place in the order of the list: out of its own row where that holds it, else asked for.</summary>
+    /// <summary>The record's place in the order of the list: from its own row if that has the values, else by a query.</summary>
     private async ValueTask<TypedValue[]?> PlaceAsync(Visit visit, DetailPage page, ListQuery query, Row row)
     {
         var ordinals = new List<int>();
@@ -76,7 +76,7 @@ internal sealed class NeighbourVisit(QueryRunner queries, ListCursor cursors, Pl
         return rows.Count == 0 ? null : CellValues.Of(rows[0], [.. Enumerable.Range(0, query.Windows.Keys.Count)]);
     }
 
-    /// <summary>The rows of the records right behind and right before; -1 for none.</summary>
+    /// <summary>The rows of the next and the previous record; -1 for none.</summary>
     private static (int Next, int Previous) Nearest(RowBlock rows)
     {
         var (next, previous) = (-1, -1);
@@ -106,7 +106,7 @@ internal sealed class NeighbourVisit(QueryRunner queries, ListCursor cursors, Pl
         return new PlainLink(page.Name, text.ToString(), address);
     }
 
-    /// <summary>The list at the window that begins with the record: behind the one before it.</summary>
+    /// <summary>The list at the window that begins with the record, that is, after the previous one.</summary>
     private ListAsk? At(ListAsk ask, ListQuery query, NeighbourPlan plan, RowBlock rows, int previous)
     {
         if (previous < 0)

@@ -2,9 +2,9 @@ using Jexa.Core.Views;
 
 namespace Jexa.Core.Lists;
 
-/// <summary>The records before and behind one, and the way back to the list at its place.</summary>
-/// <param name="Ask">The list at the window that begins with the record; null if it has none.</param>
-/// <param name="AreLeftOut">Finding them took too long.</param>
+/// <summary>The previous and the next record, and the way back to the list.</summary>
+/// <param name="Ask">The list at the window that begins with the record; null if there is none.</param>
+/// <param name="AreLeftOut">Whether finding them took too long.</param>
 internal readonly record struct Neighbours(
     PlainLink? Back,
     PlainLink? Previous,

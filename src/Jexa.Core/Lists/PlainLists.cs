@@ -3,7 +3,7 @@ using Jexa.Core.Sites;
 
 namespace Jexa.Core.Lists;
 
-/// <summary>Lists as they are where nothing is asked of them, read once each.</summary>
+/// <summary>The questions that ask for a whole list, read once for each list.</summary>
 internal sealed class PlainLists(ListCursor cursors)
 {
     private readonly ConditionalWeakTable<ListPage, ListAsk> _asks = [];

@@ -9,8 +9,8 @@ using Jexa.Core.Visits;
 namespace Jexa.Core.Lists;
 
 /// <summary>
-/// Counts the values of side lists. What takes long to count is counted once in a while and says so; for what takes very long no
-/// page waits: it is counted behind it, for the next one. What fails, fails by itself.
+/// Counts the values of side lists. Slow counts are kept for a minute, and the page says so. Very slow counts run in the
+/// background for the next visit. A side list that fails does not affect the page.
 /// </summary>
 internal sealed class SideVisit(QueryRunner queries)
 {
@@ -18,10 +18,10 @@ internal sealed class SideVisit(QueryRunner queries)
     private static readonly TimeSpan Slow = TimeSpan.FromMilliseconds(50);
     private static readonly TimeSpan KeptFor = TimeSpan.FromMinutes(1);
 
-    /// <summary>What is being counted behind pages, each once.</summary>
+    /// <summary>Counts that run in the background.</summary>
     private readonly ConcurrentDictionary<(IPreparedQuery Query, string Arguments), Lazy<Task<RowBlock>>> _counting = [];
 
-    /// <summary>Counts that took long, and when they were made; no rows where counting failed.</summary>
+    /// <summary>Slow counts and their time; no rows if counting failed.</summary>
     private readonly ConcurrentDictionary<(IPreparedQuery Query, string Arguments), (RowBlock? Rows, long At)> _kept = [];
 
     public async ValueTask<IReadOnlyList<SideView>> RunAsync(Visit visit, ListAsk ask)
@@ -35,7 +35,7 @@ internal sealed class SideVisit(QueryRunner queries)
         return views;
     }
 
-    /// <summary>Months are those of a year: while none is chosen they lead nowhere.</summary>
+    /// <summary>Months belong to a year: without a year they have no links.</summary>
     private static bool LacksYear(ListAsk ask, SidePlan side)
     {
         if (side.Key != DatePartKey.Month)
@@ -93,7 +93,7 @@ internal sealed class SideVisit(QueryRunner queries)
         }
     }
 
-    /// <summary>The counts; null while they are being counted.</summary>
+    /// <summary>The counts; null while they run in the background.</summary>
     private async ValueTask<(RowBlock? Rows, bool IsExact)> CountAsync(
         Visit visit,
         SidePlan side,
@@ -102,7 +102,7 @@ internal sealed class SideVisit(QueryRunner queries)
     )
     {
         var words = ask.Request.Words;
-        // Moments are counted by several queries; one of them stands for all.
+        // Moments are counted by several queries; one of them identifies all.
         var query = side.Clocks is { } clocks ? MomentCounts.Identity(side, clocks, values, words) : side.For(values, words);
         var asked = (query.Query, ArgumentKey.Of(query.Arguments));
         if (_kept.TryGetValue(asked, out var kept))
@@ -119,7 +119,7 @@ internal sealed class SideVisit(QueryRunner queries)
         var started = queries.Clock.GetTimestamp();
         if (ask.Page.Record!.Table.IsLarge)
         {
-            // The visit may end before its count does: then nothing of it is noted in the trace.
+            // The visit may end before its count does. Then its trace has no note of it.
             var counting = _counting
                 .GetOrAdd(asked, _ => new Lazy<Task<RowBlock>>(() =>
                     BehindAsync(asked, () =>
@@ -159,7 +159,7 @@ internal sealed class SideVisit(QueryRunner queries)
         return rows;
     }
 
-    /// <summary>Counts whether or not anybody still waits for it. Each query ends at the source's time limit.</summary>
+    /// <summary>Counts in the background. Each query ends at the source's time limit.</summary>
     private async Task<RowBlock> BehindAsync((IPreparedQuery Query, string Arguments) asked, Func<ValueTask<RowBlock>> count)
     {
         await Task.Yield();
@@ -190,7 +190,9 @@ internal sealed class SideVisit(QueryRunner queries)
         _kept[asked] = (rows, queries.Clock.GetTimestamp());
     }
 
-    /// <summary>The address of the list with these texts; null if none can carry them, or it would lead elsewhere.</summary>
+    /// <summary>
+    /// The address of the list with these texts; null if no address can contain them, or if another page has it.
+    /// </summary>
     private static string? AddressOf(ListAsk ask, SidePlan side, IReadOnlyList<string>[] texts)
     {
         if (side.Target.Builder.Build(texts) is not { } address || side.Target.OwnsAddress?.Invoke(address) == false)

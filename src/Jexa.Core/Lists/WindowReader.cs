@@ -24,12 +24,12 @@ internal static class WindowReader
         if (begins.Fault != KeyFault.None || before is null)
             return begins;
 
-        // Behind one place and before another: no link of a list says both.
+        // No link of a list has both an "after" and a "before".
         return new WindowRequest(null, false, ParameterReader.Before, KeyFault.WrongForm);
     }
 
     /// <summary>
-    /// The number of the first row: told by whichever end is in sight, else by the place the window was asked from.
+    /// The number of the first row: from the end of the list that is in sight, else from the place that was asked for.
     /// </summary>
     public static long? From(WindowRequest window, int shown, Total total, bool isFirst, bool isLast)
     {
@@ -42,7 +42,7 @@ internal static class WindowReader
         return Math.Max(1, window.Backwards ? place.Number - shown : place.Number + 1);
     }
 
-    /// <summary>The window that one control asks for; null if the address does not have it.</summary>
+    /// <summary>The window that one control asks for; null if the address does not have the control.</summary>
     private static WindowRequest? ReadControl(
         string control,
         bool backwards,

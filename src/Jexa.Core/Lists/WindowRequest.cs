@@ -4,8 +4,8 @@ using Jexa.Core.Sites;
 namespace Jexa.Core.Lists;
 
 /// <summary>Which window of a list an address asks for.</summary>
-/// <param name="Place">Where it begins or, backwards, ends; null for the list's own beginning or end.</param>
-/// <param name="Control">The control at fault, where there is a fault.</param>
+/// <param name="Place">Where it begins or, backwards, ends; null for the beginning or end of the list.</param>
+/// <param name="Control">The control at fault, if there is a fault.</param>
 internal readonly record struct WindowRequest(ListPlace? Place, bool Backwards, string Control, KeyFault Fault)
 {
     public static WindowRequest Start => new(null, false, "", KeyFault.None);

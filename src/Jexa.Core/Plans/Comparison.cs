@@ -1,6 +1,6 @@
 namespace Jexa.Core.Plans;
 
-/// <summary>Where one value stands to another.</summary>
+/// <summary>How one value compares with another.</summary>
 public enum Comparison
 {
     Less,

@@ -1,6 +1,6 @@
 namespace Jexa.Core.Plans;
 
-/// <summary>What a row must satisfy. Comparisons with an empty field: equal is false, differs is true.</summary>
+/// <summary>A condition on rows. If a field is empty, <c>equal</c> is false and <c>differs</c> is true.</summary>
 public abstract record Condition
 {
     private Condition() { }
@@ -15,16 +15,16 @@ public abstract record Condition
 
     public sealed record IsFilled(ColumnRef Column) : Condition;
 
-    /// <summary>Where the value stands to another in the column's own order. Never true of an empty field.</summary>
+    /// <summary>How the value compares with another one in the order of the column. Never true for an empty field.</summary>
     public sealed record Compare(ColumnRef Column, Comparison Comparison, Operand Value) : Condition;
 
-    /// <summary>A text holds another anywhere; letters of ASCII match in either case.</summary>
+    /// <summary>A text contains another one. ASCII letters match in either case.</summary>
     public sealed record Contains(ColumnRef Column, Operand Value) : Condition;
 
-    /// <summary>A text begins with another, compared as the column compares; an index on the column serves it.</summary>
+    /// <summary>A text begins with another one, compared as the column compares. An index on the column can serve it.</summary>
     public sealed record StartsWith(ColumnRef Column, Operand Value) : Condition;
 
-    /// <summary>There is such a row of another table, by pairs of an own column and one of that table.</summary>
+    /// <summary>Another table has a row whose columns equal columns of this row.</summary>
     public sealed record Exists(RecordRows Rows, IReadOnlyList<(ColumnRef Own, string Other)> On) : Condition;
 
     public sealed record All(IReadOnlyList<Condition> Conditions) : Condition;

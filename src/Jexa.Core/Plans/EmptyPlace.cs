@@ -1,6 +1,6 @@
 namespace Jexa.Core.Plans;
 
-/// <summary>Where rows without a value come in an order, whatever its direction.</summary>
+/// <summary>Where empty values come in an order, in either direction.</summary>
 public enum EmptyPlace
 {
     First,

@@ -1,6 +1,6 @@
 namespace Jexa.Core.Plans;
 
-/// <summary>What rows are put together by.</summary>
+/// <summary>What rows are grouped by.</summary>
 public enum GroupPart
 {
     /// <summary>The value as it is.</summary>

@@ -1,8 +1,8 @@
 namespace Jexa.Core.Plans;
 
 /// <summary>
-/// The distinct values of a column with how many rows have each: columns of one row of each group, then the count. In the
-/// order of the values, empty ones last.
+/// The distinct values of a column, and the number of rows for each. A row has the columns of one row of the group, then the
+/// count. The order is that of the values; empty values come last.
 /// </summary>
 public sealed record GroupQuery(
     RecordRows Rows,
@@ -17,6 +17,6 @@ public sealed record GroupQuery(
 {
     public RowOrigin Table => Rows.Origin;
 
-    /// <summary>All that holds for each row.</summary>
+    /// <summary>All conditions on the rows.</summary>
     public IReadOnlyList<Condition> Conditions => [.. Rows.Visible, .. Where];
 }

@@ -10,6 +10,6 @@ public abstract record Operand
     public sealed record Written(TypedValue Value) : Operand;
 
     /// <summary>The visit's argument of this number, from 0.</summary>
-    /// <param name="Type">What it is: an engine may have to look for a UUID under each spelling a column can hold.</param>
+    /// <param name="Type">Its type. An engine may have to search for a UUID under every spelling that a column can hold.</param>
     public sealed record Argument(int Number, FieldType Type) : Operand;
 }

@@ -1,14 +1,14 @@
 namespace Jexa.Core.Plans;
 
 /// <summary>
-/// One bounded query over one record kind: what every engine compiles in its own way. Immutable; made once by the
-/// compiler and run by many visits with different arguments.
+/// A query over one record kind, with a limit. Every engine compiles it in its own way. It is immutable; the compiler makes it
+/// once, and many visits run it with different arguments.
 /// </summary>
-/// <param name="Where">All of these hold for each row besides.</param>
-/// <param name="Flag">Where not null, one more column at the end of each row: 1 if all of these hold, else 0.</param>
+/// <param name="Where">Further conditions on the rows.</param>
+/// <param name="Flag">If not null, each row has one more column at the end: 1 if all of these conditions hold, else 0.</param>
 /// <param name="Limit">The most rows to read.</param>
 /// <param name="CountLimit">
-/// Where not null, one more column at the end of each row: how many rows satisfy the conditions, counting no further than this.
+/// If not null, each row has one more column at the end: the number of rows that meet the conditions, counted up to this limit.
 /// </param>
 public sealed record RecordQuery(
     RecordRows Rows,
@@ -23,13 +23,13 @@ public sealed record RecordQuery(
 {
     public RowOrigin Table => Rows.Origin;
 
-    /// <summary>All that holds for each row.</summary>
+    /// <summary>All conditions on the rows.</summary>
     public IReadOnlyList<Condition> Conditions => [.. Rows.Visible, .. Where];
 
-    /// <summary>Cells in each row of the result.</summary>
+    /// <summary>The number of cells in each row of the result.</summary>
     public int Width => Columns.Count + (Flag is null ? 0 : 1) + (CountLimit is null ? 0 : 1);
 
-    /// <summary>What each cell is called: the column, behind its table's name where it is a joined one.</summary>
+    /// <summary>The name of each cell: the column, after the name of its table if that is joined.</summary>
     public IReadOnlyList<string> CellNames =>
         [
             .. Columns.Select(projection =>

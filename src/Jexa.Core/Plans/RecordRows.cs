@@ -1,8 +1,8 @@
 namespace Jexa.Core.Plans;
 
 /// <summary>
-/// The rows that a query is made over. Every query takes them, so that none can be made without saying whether they are those
-/// that a visitor may see: <c>SiteRecord.Seen</c> makes these, and nothing else does.
+/// The rows that a query reads. Every query takes one, so that each says whether it reads only rows that a visitor may see. Only
+/// <c>SiteRecord.Seen</c> makes those.
 /// </summary>
 public sealed record RecordRows
 {
@@ -10,15 +10,15 @@ public sealed record RecordRows
 
     public RowOrigin Origin { get; }
 
-    /// <summary>All of these hold for each of the rows; their columns are the rows' own.</summary>
+    /// <summary>Conditions that hold for all of the rows. Their columns belong to the rows.</summary>
     public IReadOnlyList<Condition> Visible { get; }
 
     /// <summary>The rows that a visitor may see.</summary>
     public static RecordRows Seen(RowOrigin origin, IReadOnlyList<Condition> visible) => new(origin, visible);
 
     /// <summary>
-    /// All rows, also those that no visitor may see. Only for those who decide by themselves what they tell of them: a lookup
-    /// that tells hidden from unknown, a change, what the source keeps unique.
+    /// All rows, including those that no visitor may see. Only for code that itself decides what to tell: a lookup that tells
+    /// hidden from unknown, a change, a check of unique values.
     /// </summary>
     public static RecordRows Whole(RowOrigin origin) => new(origin, []);
 }

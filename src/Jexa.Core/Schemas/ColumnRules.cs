@@ -1,12 +1,12 @@
 namespace Jexa.Core.Schemas;
 
-/// <summary>What the source's own rules say of one column's values.</summary>
-/// <param name="OneOf">The only values there may be, as their texts; null if there are others.</param>
+/// <summary>What the rules of the source say about the values of a column.</summary>
+/// <param name="OneOf">The only values that are allowed, as text; null if others are allowed too.</param>
 /// <param name="Least">The least number.</param>
 /// <param name="Most">The greatest number.</param>
-/// <param name="MaxLength">The most characters of a text.</param>
-/// <param name="Precision">The most digits of a decimal.</param>
-/// <param name="Scale">Its most digits behind the point.</param>
+/// <param name="MaxLength">The most characters in a text.</param>
+/// <param name="Precision">The most digits in a decimal.</param>
+/// <param name="Scale">The most digits after the decimal point.</param>
 public sealed record ColumnRules(
     IReadOnlyList<string>? OneOf,
     decimal? Least,

@@ -1,14 +1,14 @@
 namespace Jexa.Core.Schemas;
 
-/// <summary>What a deleted row does to those that refer to it.</summary>
+/// <summary>What happens to the rows that refer to a deleted row.</summary>
 public enum DeleteRule
 {
-    /// <summary>As long as there are any it cannot be deleted.</summary>
+    /// <summary>The row cannot be deleted while rows refer to it.</summary>
     Refuse,
 
-    /// <summary>They are deleted with it.</summary>
+    /// <summary>They are deleted too.</summary>
     Cascade,
 
-    /// <summary>They stay, and refer to nothing any more, or to a default.</summary>
+    /// <summary>They stay. Their foreign key becomes empty, or gets its default.</summary>
     Release,
 }

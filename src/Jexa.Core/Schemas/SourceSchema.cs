@@ -1,20 +1,20 @@
 namespace Jexa.Core.Schemas;
 
-/// <summary>What a source says it holds, at one moment. Names compare ordinally, as the source spells them.</summary>
+/// <summary>What a source contains, at one moment. Names compare ordinally, as the source spells them.</summary>
 public sealed record SourceSchema(IReadOnlyList<TableSchema> Tables)
 {
-    /// <summary>Why nothing can be written, as the rest of a sentence; null if something can.</summary>
+    /// <summary>Why nothing can be written, as the end of a sentence; null if something can.</summary>
     public string? ReadOnlyBecause { get; init; }
 
     /// <summary>
-    /// Whether our own table (<c>jexa_commit</c>) is there and can be used, or could be made, as far as the source tells.
+    /// Whether our own table (<c>jexa_commit</c>) exists and can be used, or could be created, as far as the source tells.
     /// </summary>
     public bool TakesNotes { get; init; } = true;
 
-    /// <summary>What is wrong with parts of it, or doubtful; the rest can be used all the same.</summary>
+    /// <summary>What is wrong or doubtful in parts of it. The rest can be used.</summary>
     public IReadOnlyList<SourceNote> Notes { get; init; } = [];
 
-    /// <summary>Tables and views that are there and may not be read, each with the remedy as a sentence.</summary>
+    /// <summary>Tables and views that exist and may not be read, each with the remedy as a sentence.</summary>
     public IReadOnlyDictionary<string, string> Unreadable { get; init; } = new Dictionary<string, string>();
 
     public TableSchema? Find(string name) => Tables.FirstOrDefault(table => table.Name == name);

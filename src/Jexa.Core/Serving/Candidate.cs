@@ -2,5 +2,5 @@ using Jexa.Core.Sites;
 
 namespace Jexa.Core.Serving;
 
-/// <summary>A page that a visit might have met, and why it did or did not.</summary>
+/// <summary>A page that an address might have matched, and why it did or did not.</summary>
 public sealed record Candidate(Page Page, bool Won, string Reason);

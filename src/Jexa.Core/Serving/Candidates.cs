@@ -3,12 +3,12 @@ using Jexa.Core.Sites;
 
 namespace Jexa.Core.Serving;
 
-/// <summary>Explains a match after the fact, page by page, for whoever reads a trace.</summary>
+/// <summary>Explains a match afterwards, page by page, for readers of a trace.</summary>
 public static class Candidates
 {
     private const int Most = 12;
 
-    /// <summary>The page that won, then those that came nearest, each with its reason.</summary>
+    /// <summary>The page that matched, then the nearest ones, each with its reason.</summary>
     public static IReadOnlyList<Candidate> Explain(Site site, RequestTarget target, Page? won)
     {
         if (target.Fault != TargetFault.None)
@@ -51,7 +51,7 @@ public static class Candidates
             : "Another page agrees more closely: a literal goes before a parameter.";
     }
 
-    /// <summary>How many segments agree, from the left.</summary>
+    /// <summary>The number of segments that agree, from the left.</summary>
     private static int Agreed(PathTemplate template, RequestTarget target)
     {
         var agreed = 0;

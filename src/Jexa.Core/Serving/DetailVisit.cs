@@ -7,7 +7,7 @@ using Jexa.Core.Visits;
 
 namespace Jexa.Core.Serving;
 
-/// <summary>Visits one record: reads its ID, loads it, decides, and only then loads what stands around it.</summary>
+/// <summary>Visits one record: reads its ID, loads the record, decides, and then loads what is around it.</summary>
 internal sealed class DetailVisit
 {
     private readonly ListCursor _cursors;
@@ -44,7 +44,7 @@ internal sealed class DetailVisit
         return new Answer(Outcome.Found.Value, 200, view);
     }
 
-    /// <summary>What stands around a record that has been found; a part that fails does so by itself.</summary>
+    /// <summary>Loads what is around a record. A part that fails does not affect the others.</summary>
     private async ValueTask<DetailView> AroundAsync(Visit visit, DetailPage page, Row row)
     {
         var ask = await CameFromAsync(visit, page);
@@ -63,7 +63,7 @@ internal sealed class DetailVisit
         };
     }
 
-    /// <summary>The list that a visitor comes from, if the visitor may open it.</summary>
+    /// <summary>The list that the visitor comes from, if the visitor may open it.</summary>
     private async ValueTask<ListAsk?> CameFromAsync(Visit visit, DetailPage page)
     {
         if (FromMark.Read(visit.Site, page.Record!, visit.Target, _cursors) is not { } ask)
@@ -119,7 +119,7 @@ internal sealed class DetailVisit
         return link.TryWrite(row, address) ? new PlainLink(link.Page, link.Text, address.ToString()) : null;
     }
 
-    /// <summary>The list beside a record, at the window the visitor came from, or where the record is.</summary>
+    /// <summary>The list beside a record: the window that the visitor came from, or the one with the record.</summary>
     /// <param name="placed">The list at the place of the record.</param>
     private async ValueTask<ListView?> BesideAsync(Visit visit, DetailPage page, Row row, ListAsk? came, ListAsk? placed)
     {
@@ -137,7 +137,7 @@ internal sealed class DetailVisit
                 current = RowOf(page, view, row);
             }
 
-            // A click keeps the window that is shown, whichever that is.
+            // A click keeps the window that is shown.
             return view with
             {
                 CurrentRow = current,
@@ -151,7 +151,7 @@ internal sealed class DetailVisit
         }
     }
 
-    /// <summary>An answer without a record keeps the list that would stand beside it.</summary>
+    /// <summary>An answer without a record keeps the list beside it.</summary>
     private async ValueTask<Answer> WithListAsync(Visit visit, DetailPage page, Answer answer)
     {
         if (page.Beside is null || answer.View is null || PlainAsk(visit.Site, page) is not { } plain)
@@ -177,7 +177,7 @@ internal sealed class DetailVisit
     private ListAsk? PlainAsk(Site site, DetailPage page) =>
         site.Find(page.Beside!.Name) is ListPage list ? _plains.Of(list) : null;
 
-    /// <summary>Which row of a list is the record that is shown.</summary>
+    /// <summary>The row of a list that is the record on screen.</summary>
     private static int RowOf(DetailPage page, ListView view, Row record)
     {
         if (view.Shape.RecordLink is not { } link)

@@ -7,7 +7,7 @@ namespace Jexa.Core.Serving;
 
 /// <summary>
 /// Finds a picture or bytes by record kind, field and ID (<c>/_jexa/pictures/bridge/photo/7</c>,
-/// <c>/_jexa/bytes/bridge/plan/7</c>): there exactly where the field may be seen.
+/// <c>/_jexa/bytes/bridge/plan/7</c>). It finds them only if the field itself may be seen.
 /// </summary>
 internal sealed class MediaVisit(QueryRunner queries)
 {

@@ -14,7 +14,7 @@ internal sealed class PageShare(SourceShare source, TimeProvider clock)
     private static readonly TimeSpan Slow = TimeSpan.FromSeconds(1);
     private static readonly TimeSpan SlowFor = TimeSpan.FromMinutes(1);
 
-    /// <summary>So many slow visits in a row make a page slow: a single one may have had a busy machine.</summary>
+    /// <summary>A page is slow after this number of slow visits in a row. One slow visit may come from a busy machine.</summary>
     private const int SlowInRow = 3;
 
     private readonly SemaphoreSlim _places = new(source.MostOfOnePage, source.MostOfOnePage);
@@ -23,13 +23,13 @@ internal sealed class PageShare(SourceShare source, TimeProvider clock)
 
     private bool IsSlow => Volatile.Read(ref _slowAt) is var at && at != long.MinValue && clock.GetElapsedTime(at) < SlowFor;
 
-    /// <summary>Waits for the visit's turn, which ends when it is disposed.</summary>
+    /// <summary>Waits for the visit's turn. Disposing the turn ends it.</summary>
     public ValueTask<PageTurn> EnterAsync(IPAddress? client, CancellationToken cancellation) =>
         !IsSlow && _places.Wait(0, CancellationToken.None)
             ? new ValueTask<PageTurn>(Begin(false, client))
             : WaitAsync(client, cancellation);
 
-    /// <param name="isSlow">The visit has a slow page's turn.</param>
+    /// <param name="isSlow">The visit counts as one of a slow page.</param>
     private PageTurn Begin(bool isSlow, IPAddress? client) => new(this, isSlow, client, clock.GetTimestamp());
 
     internal void Leave(bool isSlow, IPAddress? client, long began)
@@ -48,7 +48,7 @@ internal sealed class PageShare(SourceShare source, TimeProvider clock)
         await SourceShare.WaitAsync(_places, cancellation);
         try
         {
-            // What it waited for may have shown the page to be slow.
+            // The visit it waited for may have shown that the page is slow.
             if (!IsSlow)
                 return Begin(false, client);
             await source.EnterSlowAsync(client, cancellation);

@@ -1,4 +1,4 @@
 namespace Jexa.Core.Serving;
 
-/// <summary>An address that leads somewhere at this moment, and the ID texts it was built from.</summary>
+/// <summary>An address that leads to a record at this moment, and the ID texts it was built from.</summary>
 public sealed record SampleAddress(string Address, IReadOnlyList<string> Ids);

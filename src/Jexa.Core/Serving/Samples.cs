@@ -5,12 +5,10 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Serving;
 
-/// <summary>
-/// Finds addresses of a page that lead to visible records: for a developer who wants to try it, not for visitors.
-/// </summary>
+/// <summary>Finds addresses of a page that lead to visible records, for developers who want to try the page.</summary>
 public static class Samples
 {
-    /// <summary>The address of the first record that has one; null if the page has no record that can be addressed.</summary>
+    /// <summary>The address of the first record that has one; null if no record of the page has an address.</summary>
     /// <exception cref="SourceException">The source is away, too slow or refused.</exception>
     public static async ValueTask<SampleAddress?> FirstAsync(Page page, CancellationToken cancellation)
     {

@@ -5,16 +5,11 @@ using Jexa.Core.Sources;
 namespace Jexa.Core.Serving;
 
 /// <summary>
-/// How the connections of one source are shared out among pages and visitors, so that a few slow visits never stop it.
-/// <list type="bullet">
-/// <item>One page has at most three quarters of the connections at once.</item>
-/// <item>
-/// A page is slow for a minute after three visits of it in a row took a second or more. All slow pages together have half of the
-/// connections, and one
-/// client address half of these; the rest stays for pages that are quick.
-/// </item>
-/// <item>What has waited two seconds for its turn is refused, so that its visitor can come again.</item>
-/// </list>
+/// Divides the connections of a source among pages and visitors, so that a few slow visits never block it. <list type="bullet">
+/// <item>One page has at most three quarters of the connections at once.</item> <item> A page is slow for a minute after three
+/// visits of it in a row took a second or more. All slow pages together have half of the connections, and one client address half
+/// of these. The rest is for quick pages. </item> <item>A visit that waited two seconds for its turn is refused. Its visitor can
+/// try again.</item> </list>
 /// </summary>
 [SuppressMessage(
     "Reliability",
@@ -38,7 +33,7 @@ internal sealed class SourceShare
         _mostOfOneClient = Math.Max(1, slow / 2);
     }
 
-    /// <summary>The most visits of one page at once.</summary>
+    /// <summary>The most visits of one page at the same time.</summary>
     public int MostOfOnePage { get; }
 
     /// <summary>Waits for a turn among slow pages.</summary>

@@ -4,7 +4,7 @@ using Jexa.Core.Sources;
 
 namespace Jexa.Core.Serving;
 
-/// <summary>The shares of all pages and sources; each lives as long as its page or source.</summary>
+/// <summary>The shares of all pages and sources. Each lives as long as its page or source.</summary>
 internal sealed class SourceShares(TimeProvider clock)
 {
     private readonly ConditionalWeakTable<Page, PageShare> _pages = [];

@@ -7,15 +7,15 @@ using Jexa.Core.Visits;
 
 namespace Jexa.Core.Serving;
 
-/// <summary>Visits a text page: its text, with what the address says in its holes.</summary>
+/// <summary>Visits a text page: its text, with values from the address in its holes.</summary>
 internal sealed class TextVisit(QueryRunner queries)
 {
-    /// <summary>Longer searches find nothing that shorter ones do not.</summary>
+    /// <summary>Longer searches find nothing more.</summary>
     private const int MaxFind = 200;
 
     private readonly ListIndexVisit _lists = new(queries);
 
-    /// <summary>What has a meaning in Markdown: what an address says is never obeyed.</summary>
+    /// <summary>Characters with a meaning in Markdown. They are escaped in values from the address.</summary>
     private const string Marks = "\\`*_{}[]()<>#+-.!|~&:/@\"'";
 
     public async ValueTask<Answer> RunAsync(Visit visit, TextPage page)

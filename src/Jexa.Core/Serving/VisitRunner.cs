@@ -11,8 +11,8 @@ using Jexa.Core.Visits;
 namespace Jexa.Core.Serving;
 
 /// <summary>
-/// Runs visits, forward only: match, parse, load, decide, answer; the same for people and programs, lists and records.
-/// Exactly one outcome each. Throws only where the visitor has left.
+/// Runs visits: match, parse, load, decide, answer. The steps are the same for people and programs, for lists and records. Each
+/// visit has exactly one outcome. Throws only if the visitor has left.
 /// </summary>
 public sealed class VisitRunner
 {
@@ -26,7 +26,7 @@ public sealed class VisitRunner
     private readonly ChoiceVisit _choices;
     private readonly ChangeVisits? _changes;
 
-    /// <param name="editing">Null where nothing is ever to be changed: pages with forms are then unavailable.</param>
+    /// <param name="editing">Null if nothing can ever be changed. Pages with forms are then unavailable.</param>
     public VisitRunner(TimeProvider clock, ListCursor cursors, RuntimeFindings findings, EditServices? editing = null)
     {
         _findings = findings;
@@ -42,9 +42,7 @@ public sealed class VisitRunner
             _changes = new ChangeVisits(queries, finder, editing);
     }
 
-    /// <summary>
-    /// A picture or bytes of a record, by the address that its pages give them; null if there are none to be seen.
-    /// </summary>
+    /// <summary>A picture or bytes of a record, by the address on its pages; null if there is nothing to see.</summary>
     /// <exception cref="SourceException">The source is away, too slow or refused.</exception>
     public ValueTask<MediaFile?> FindMediaAsync(
         Site site,
@@ -53,7 +51,7 @@ public sealed class VisitRunner
         CancellationToken cancellation
     ) => _media.RunAsync(site, target, trace, cancellation);
 
-    /// <summary>What a field of a page's form can be; null if there is no such field, or nothing to choose.</summary>
+    /// <summary>The choices for a field of a page's form; null if there is no such field, or nothing to choose.</summary>
     /// <exception cref="SourceException">The source is away, too slow or refused.</exception>
     public ValueTask<FieldChoices?> FindChoicesAsync(
         Site site,
@@ -128,7 +126,7 @@ public sealed class VisitRunner
             _findings.NotePictures(page, answer.View);
     }
 
-    /// <summary>The answer of a visit that could not go on.</summary>
+    /// <summary>The answer to a visit that failed.</summary>
     private Answer Fail(Exception met, Site site, VisitTrace trace)
     {
         if (met is not SourceException trouble)
@@ -145,7 +143,7 @@ public sealed class VisitRunner
         return Traced(answer, trace);
     }
 
-    /// <summary>The answer to a visit that met something nobody foresaw, also while its page was being written.</summary>
+    /// <summary>The answer to a visit with an unexpected exception, also while its page was written.</summary>
     public static Answer Failure(Site site, VisitTrace trace, Exception unforeseen)
     {
         trace.Why = $"{unforeseen.GetType().Name}: {unforeseen.Message}";
@@ -161,7 +159,8 @@ public sealed class VisitRunner
     }
 
     /// <summary>
-    /// Finds the page that an address means. If it means none, or the page does not take the request as it is, that is the answer.
+    /// Finds the page that an address means. If it means none, or the page does not take the request as it is, that is the
+    /// answer.
     /// </summary>
     /// <param name="asked">The page's head under the path that was asked for: its own, or a former one.</param>
     private static Answer? Match(Site site, VisitRequest request, VisitTrace trace, out Page? page, out PageHead? asked)
@@ -219,8 +218,8 @@ public sealed class VisitRunner
             case MatchKind.Waiting:
                 trace.End(VisitStep.Match);
                 trace.Why = match.Pages is [WaitingPage first, ..]
-                    ? $"The page “{first.Name}” waits for the source “{first.Source}”, which has not answered since the service began."
-                    : "The home page's source has not answered since the service began.";
+                    ? $"The page “{first.Name}” waits for the source “{first.Source}”, which has not answered yet."
+                    : "The source of the home page has not answered yet.";
                 return Answer.Of(new Outcome.Unavailable(SourceTrouble.Away), Messages.Unavailable(site, null)) with
                 {
                     RetryAfterSeconds = 5,
@@ -268,7 +267,7 @@ public sealed class VisitRunner
     }
 
     /// <summary>
-    /// The same address under the path that the page has now: what stands in the query string in both stays as it is.
+    /// The same address under the page's present path. What both paths have in the query string stays the same.
     /// </summary>
     private static Answer Former(Page page, Visit visit)
     {
@@ -298,7 +297,7 @@ public sealed class VisitRunner
             );
     }
 
-    /// <summary>What is not even looked at: sent from elsewhere, or not to be read at all.</summary>
+    /// <summary>Refuses requests from other origins, and requests that cannot be read.</summary>
     private static Answer? Refused(Site site, Page page, VisitRequest request, VisitTrace trace)
     {
         if (request.IsForeign)

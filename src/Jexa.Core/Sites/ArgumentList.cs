@@ -3,7 +3,7 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Sites;
 
-/// <summary>Collects the arguments of a query while its conditions are made; each gets the next number.</summary>
+/// <summary>Collects the arguments of a query while its conditions are made. Each gets the next number.</summary>
 public sealed class ArgumentList
 {
     private readonly List<TypedValue> _values = [];

@@ -3,10 +3,10 @@ using Jexa.Core.Views;
 
 namespace Jexa.Core.Sites;
 
-/// <summary>What stands beside a record: records tied to it, a list of its own, or a notice.</summary>
-/// <param name="Query">Its rows, one more than shown, each ending with how many there are in all; null for a notice.</param>
-/// <param name="Fillers">What of the record fills the query's arguments.</param>
-/// <param name="All">The link to all of them, filled from the record; null if there is no such list.</param>
+/// <summary>A block beside a record: related records, another list, or a notice.</summary>
+/// <param name="Query">Its rows, one more than is shown. Each ends with the number of all rows. Null for a notice.</param>
+/// <param name="Fillers">The record's values for the query's arguments.</param>
+/// <param name="All">The link to all of the records; null if there is no such list.</param>
 public sealed record BlockPlan(
     BlockShape Shape,
     IPreparedQuery? Query,
@@ -15,15 +15,15 @@ public sealed record BlockPlan(
     LinkPlan? All
 )
 {
-    /// <summary>What its records are; null for a notice.</summary>
+    /// <summary>The record kind of the block; null for a notice.</summary>
     public SiteRecord? Record { get; init; }
 
-    /// <summary>The link to the page that makes one more; null if there is none.</summary>
+    /// <summary>The link to the page that adds one of the records; null for none.</summary>
     public LinkPlan? Add { get; init; }
 
-    /// <summary>Rows shown where the app file does not say it.</summary>
+    /// <summary>The number of rows if the app file does not say it.</summary>
     public const int UsualSize = 5;
 
-    /// <summary>Counting stops here.</summary>
+    /// <summary>Counting stops at this number.</summary>
     public const int CountLimit = 10_000;
 }

@@ -2,7 +2,7 @@ using Jexa.Core.Views;
 
 namespace Jexa.Core.Sites;
 
-/// <summary>A page that deletes one record, once it is asked a second time.</summary>
+/// <summary>A page that deletes one record after confirmation.</summary>
 public sealed class DeletePage(
     PageHead head,
     DetailShape shape,

@@ -3,9 +3,9 @@ using Jexa.Core.Sources;
 namespace Jexa.Core.Sites;
 
 /// <summary>Rows that refer to a record.</summary>
-/// <param name="Many">What they are called.</param>
-/// <param name="Count">Those that may be seen, by the values they refer to.</param>
-/// <param name="Ordinals">Where those values stand in a row, as they are stored.</param>
+/// <param name="Many">Their name in the plural.</param>
+/// <param name="Count">Counts the visible ones, by the values they refer to.</param>
+/// <param name="Ordinals">The cells with those values, as they are stored.</param>
 public sealed record DependentPlan(
     string One,
     string Many,
@@ -14,6 +14,6 @@ public sealed record DependentPlan(
     Schemas.DeleteRule Rule
 )
 {
-    /// <summary>Counting stops here.</summary>
+    /// <summary>Counting stops at this number.</summary>
     public const int CountLimit = 10_000;
 }

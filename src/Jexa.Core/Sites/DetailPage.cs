@@ -4,9 +4,9 @@ using Jexa.Core.Views;
 namespace Jexa.Core.Sites;
 
 /// <summary>Shows one record, by the ID in its address.</summary>
-/// <param name="stored">Where the columns that lists are ordered by stand in a row, as they are stored.</param>
-/// <param name="list">The list of the same records that can be opened by itself, if there is one.</param>
-/// <param name="beside">The list that stands beside the record; null for none.</param>
+/// <param name="stored">The cells with the order columns of lists, as they are stored.</param>
+/// <param name="list">The list of the same records that needs no parameter, if there is one.</param>
+/// <param name="beside">The list beside the record; null for none.</param>
 public sealed class DetailPage(
     PageHead head,
     DetailShape shape,
@@ -38,6 +38,6 @@ public sealed class DetailPage(
 
     public PageHead? Beside { get; } = beside;
 
-    /// <summary>Whether nothing but the record needs to be loaded for somebody who comes from nowhere.</summary>
+    /// <summary>Whether a visit without <c>from</c> needs nothing but the record.</summary>
     public bool StandsAlone { get; } = blocks.Count == 0 && beside is null && (list is null || head.Definition.NeighboursHidden);
 }

@@ -3,7 +3,7 @@ using Jexa.Core.Views;
 namespace Jexa.Core.Sites;
 
 /// <summary>A page that changes one record.</summary>
-/// <param name="title">What it is called, filled from the record.</param>
+/// <param name="title">The title, filled from the record.</param>
 public sealed class EditPage(
     PageHead head,
     FormPlan form,
@@ -36,9 +36,9 @@ public sealed class EditPage(
 
     public ChangePlan Changes { get; } = changes;
 
-    /// <summary>Links that the app file writes.</summary>
+    /// <summary>The links in the app file.</summary>
     public IReadOnlyList<LinkPlan> Apart { get; } = apart;
 
-    /// <summary>The record's own page; null if there is none.</summary>
+    /// <summary>The record's own page; null for none.</summary>
     public LinkPlan? Cancel { get; } = cancel;
 }

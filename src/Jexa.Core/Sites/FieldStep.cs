@@ -2,5 +2,5 @@ using Jexa.Core.Schemas;
 
 namespace Jexa.Core.Sites;
 
-/// <summary>One step from a record to the one that a foreign key of it leads to.</summary>
+/// <summary>One step along a foreign key, from a record to another.</summary>
 public sealed record FieldStep(ForeignKeySchema Key, SiteRecord Other);

@@ -5,21 +5,19 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Sites;
 
 /// <summary>
-/// A condition of a page that may hang on parameters. Applied to the values of one visit it gives a condition, or none
-/// where its parameters are absent: an optional filter then leaves no trace in the query.
+/// A condition of a page that may depend on parameters. The values of a visit make a condition of it, or none if its parameters
+/// are absent. So an absent optional filter does not change the query.
 /// </summary>
 public abstract record Filter
 {
     private Filter() { }
 
     /// <summary>
-    /// The condition; null if there is nothing to compare with. Equal shapes of values give equal conditions.
+    /// The condition; null if there is nothing to compare with. The same shape of values makes the same condition.
     /// </summary>
     public abstract Condition? Apply(ParameterValues values, ArgumentList arguments);
 
-    /// <summary>
-    /// All that can be said of the values that changes the condition, beyond which parameters are given how often.
-    /// </summary>
+    /// <summary>What in the values changes the condition, besides which parameters are given and how often.</summary>
     public virtual string ShapeOf(ParameterValues values) => "";
 
     /// <summary>A condition without parameters.</summary>
@@ -28,14 +26,14 @@ public abstract record Filter
         public override Condition Apply(ParameterValues values, ArgumentList arguments) => Condition;
     }
 
-    /// <summary>A column compared with a parameter.</summary>
+    /// <summary>Compares a column with a parameter.</summary>
     public sealed record ByParameter(int Parameter, Func<Operand, Condition> Test, FieldType Type) : Filter
     {
         public override Condition? Apply(ParameterValues values, ArgumentList arguments) =>
             values.Has(Parameter) ? Test(arguments.Add(values.One(Parameter), Type)) : null;
     }
 
-    /// <summary>A column that is one of a parameter's values.</summary>
+    /// <summary>Compares a column with the values of a parameter.</summary>
     public sealed record OneOf(int Parameter, ColumnRef Column, FieldType Type) : Filter
     {
         public override Condition? Apply(ParameterValues values, ArgumentList arguments) =>
@@ -44,7 +42,7 @@ public abstract record Filter
                 : null;
     }
 
-    /// <summary>A column that is empty or filled, as a parameter says.</summary>
+    /// <summary>Whether a column is empty or filled, as a parameter says.</summary>
     public sealed record Emptiness(int Parameter, ColumnRef Column) : Filter
     {
         public override Condition? Apply(ParameterValues values, ArgumentList arguments) =>
@@ -63,10 +61,9 @@ public abstract record Filter
     }
 
     /// <summary>
-    /// A date or moment within days that parameters or the app file say: a half-open range, so that an index serves.
+    /// A date or moment within days from parameters or the app file: a half-open range, so that an index can be used.
     /// </summary>
-    /// <param name="Range">The first day and the day behind the last; null if a parameter is absent; no end where that is
-    /// null.</param>
+    /// <param name="Range">The first day, and the day after the last or null for no end; null if a parameter is absent.</param>
     public sealed record Days(
         ColumnRef Column,
         FieldType Type,
@@ -84,7 +81,7 @@ public abstract record Filter
             if (to is { } behind)
                 ends.Add(new Condition.Compare(Column, Comparison.Less, arguments.Add(Edge(behind), Type)));
 
-            // The last of all days leaves nothing to compare with, and an empty field is within no range all the same.
+            // After the last of all days there is nothing to compare with. Empty fields are still outside of the range.
             return ends.Count == 0 ? new Condition.IsFilled(Column) : new Condition.All(ends);
         }
 

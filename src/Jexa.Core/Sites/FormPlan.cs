@@ -1,7 +1,7 @@
 namespace Jexa.Core.Sites;
 
-/// <summary>A form, compiled.</summary>
-/// <param name="KeyMade">UUID keys that Jexa makes for a new record.</param>
+/// <summary>A compiled form.</summary>
+/// <param name="KeyMade">UUID keys that Jexa creates for a new record.</param>
 public sealed record FormPlan(
     IReadOnlyList<FormEntry> Entries,
     IReadOnlyList<UniqueCheck> Unique,
@@ -9,7 +9,7 @@ public sealed record FormPlan(
     IReadOnlyList<SiteField> KeyMade
 )
 {
-    /// <summary>Foreign keys of several columns that are one choice each, for people; programs write their columns.</summary>
+    /// <summary>Foreign keys of several columns that people choose as one. Programs write the columns.</summary>
     public IReadOnlyList<TiedChoice> Tied { get; init; } = [];
 
     public FormEntry? Find(string name) => Entries.FirstOrDefault(entry => entry.Name == name);

@@ -1,6 +1,6 @@
 namespace Jexa.Core.Sites;
 
-/// <summary>A path that a page had before: its addresses lead to where the page is now.</summary>
+/// <summary>A former path of a page. Its addresses redirect to the present path.</summary>
 /// <param name="head">The page's head under its former path.</param>
 public sealed class FormerPage(PageHead head, Page now) : Page(head)
 {

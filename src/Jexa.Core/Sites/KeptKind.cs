@@ -1,6 +1,6 @@
 namespace Jexa.Core.Sites;
 
-/// <summary>What Jexa keeps in a field by itself.</summary>
+/// <summary>The kinds of field that Jexa fills by itself.</summary>
 public enum KeptKind
 {
     /// <summary>When the record was made.</summary>
@@ -9,6 +9,6 @@ public enum KeptKind
     /// <summary>When it was last changed.</summary>
     Changed,
 
-    /// <summary>A number that grows with every change.</summary>
+    /// <summary>A number that increases with every change.</summary>
     Version,
 }

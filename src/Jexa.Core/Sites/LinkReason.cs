@@ -1,20 +1,20 @@
 namespace Jexa.Core.Sites;
 
-/// <summary>Why a link stands on a page.</summary>
+/// <summary>Why a page has a link.</summary>
 public enum LinkReason
 {
-    /// <summary>The app file writes it.</summary>
+    /// <summary>It is in the app file.</summary>
     Written,
 
-    /// <summary>A list leads to its records' page of itself.</summary>
+    /// <summary>From a list to the own pages of its records.</summary>
     Record,
 
-    /// <summary>A foreign key leads to the record it refers to.</summary>
+    /// <summary>From a foreign key to the record it refers to.</summary>
     Reference,
 
-    /// <summary>A record's page leads back to its list.</summary>
+    /// <summary>From a record's page back to its list.</summary>
     Back,
 
-    /// <summary>A side list, a related block, or the trail of records above.</summary>
+    /// <summary>From a side list, a related block, or the trail of records above.</summary>
     Part,
 }

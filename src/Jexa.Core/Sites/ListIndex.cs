@@ -2,17 +2,17 @@ using Jexa.Core.Formats;
 
 namespace Jexa.Core.Sites;
 
-/// <summary>Puts the lists of an app in groups, so that one finds a list among hundreds.</summary>
+/// <summary>Groups the lists of an app, so that people find one among hundreds.</summary>
 internal static class ListIndex
 {
-    /// <summary>Lists whose names begin with the same word make a group from so many on.</summary>
+    /// <summary>The fewest lists with the same first word that make a group.</summary>
     private const int FewestInGroup = 3;
 
     private const string Others = "Others";
 
     /// <summary>
-    /// The lists that can be opened by themselves, by the first words of their names; those that share theirs with too few others
-    /// come last.
+    /// The lists that need no parameter, by the first words of their names. Groups that would be too small are put together at
+    /// the end.
     /// </summary>
     public static IReadOnlyList<(string Title, IReadOnlyList<ListPage> Lists)> Of(IEnumerable<Page> pages)
     {

@@ -3,9 +3,9 @@ using Jexa.Core.Views;
 
 namespace Jexa.Core.Sites;
 
-/// <summary>Shows the records of a kind, a window at a time.</summary>
-/// <param name="parents">The records that its parameters name: each must be there.</param>
-/// <param name="all">The list of all these records; null if there is none that can be opened by itself.</param>
+/// <summary>Shows records of a kind, one window at a time.</summary>
+/// <param name="parents">The records that its parameters name. Each must exist.</param>
+/// <param name="all">The list of all these records that needs no parameter; null for none.</param>
 public sealed class ListPage(
     PageHead head,
     ListShape shape,
@@ -18,7 +18,7 @@ public sealed class ListPage(
     PageHead? all
 ) : Page(head)
 {
-    /// <summary>Rows in one window where neither the app file nor the address says it.</summary>
+    /// <summary>Rows in one window, if neither the app file nor the address says it.</summary>
     public const int WindowSize = 50;
 
     private static readonly int[] UsualSizes = [20, 50, 100, 200];
@@ -26,7 +26,7 @@ public sealed class ListPage(
     private readonly ConcurrentDictionary<DetailPage, NeighbourPlan> _neighbours = [];
 
     /// <summary>
-    /// The page that makes a new record, and which of the list's parameters fill its own (-1 for none); null if there is none.
+    /// The page that adds a record, and the list's parameters that fill its own (-1 for none); null if there is no such page.
     /// </summary>
     public AddPlan? Add { get; init; }
 
@@ -46,25 +46,25 @@ public sealed class ListPage(
 
     public IReadOnlyList<SidePlan> Sides { get; } = sides;
 
-    /// <summary>Whether records lead back to this list where nothing says from which list a visitor comes.</summary>
+    /// <summary>Whether records lead back to this list if nothing says which list the visitor comes from.</summary>
     public bool IsOwnList => all?.Name == Name;
 
-    /// <summary>The list of all these records, where this is another one.</summary>
+    /// <summary>The list of all these records, if it is another one.</summary>
     public PageHead? AllOfThem => IsOwnList ? null : all;
 
     /// <summary>
-    /// The page that a visitor is led to who lacks a parameter: the one that is written, else the list of all these records; null
-    /// for none.
+    /// The page to redirect people to if a parameter is missing: the one in the app file, else the list of all these records;
+    /// null for none.
     /// </summary>
     public PageHead? MissingPage { get; init; }
 
-    /// <summary>Rows in one window where the address does not say it.</summary>
+    /// <summary>Rows in one window, if the address does not say it.</summary>
     public int Size { get; } = size;
 
     /// <summary>The sizes that an address can ask for.</summary>
     public IReadOnlyList<int> Sizes { get; } = [.. UsualSizes.Append(size).Distinct().Order()];
 
-    /// <summary>Makes the plan for the neighbours on a detail page, when the first visitor comes from this list.</summary>
+    /// <summary>Makes the plan for the neighbours of a record, when the first visitor comes from this list.</summary>
     public required Func<DetailPage, ListPlan, NeighbourPlan> NeighboursMaker { get; init; }
 
     /// <summary>How the neighbours of a record are read in this list.</summary>

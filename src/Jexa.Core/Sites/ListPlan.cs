@@ -7,15 +7,15 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Sites;
 
 /// <summary>
-/// The queries of a list, for whatever a visitor asks of it. Each shape of a question (which filters, which order, how many
-/// words) is compiled when it is first asked and kept.
+/// The queries of a list. Each combination of filters, order and number of words is compiled when it is first asked for, and
+/// kept.
 /// </summary>
-/// <param name="columns">The columns of a row, as the page shows it.</param>
+/// <param name="columns">The columns of a row of the page.</param>
 /// <param name="joins">The joins that they are read by.</param>
-/// <param name="rows">What the rows are read from; a query's parameters are filled like filters.</param>
-/// <param name="orders">The columns that the list can be ordered by; those of its own order and its key among them.</param>
-/// <param name="ownOrder">The order where the visitor asks for none.</param>
-/// <param name="key">The record's key among the orders, which decides last.</param>
+/// <param name="rows">Where the rows are read from. Parameters of a query are filled like filters.</param>
+/// <param name="orders">The columns that the list can be ordered by, including its own order and its key.</param>
+/// <param name="ownOrder">The order if the visitor asks for none.</param>
+/// <param name="key">The record's key among the orders. It comes last in every order.</param>
 public sealed class ListPlan(
     SiteRecord record,
     string page,
@@ -30,7 +30,7 @@ public sealed class ListPlan(
     int countLimit
 )
 {
-    /// <summary>Words that a search goes by; more are not looked at.</summary>
+    /// <summary>The most words of a search; more are refused.</summary>
     public const int MaxWords = 8;
 
     private const int MaxVariants = 500;
@@ -47,7 +47,7 @@ public sealed class ListPlan(
 
     public bool CanSearch => search.Count > 0;
 
-    /// <summary>Counting stops here.</summary>
+    /// <summary>Counting stops at this number.</summary>
     public int CountLimit => countLimit;
 
     public ListQuery For(ListRequest request)
@@ -85,7 +85,7 @@ public sealed class ListPlan(
         return where;
     }
 
-    /// <summary>All of a request that changes the text of its queries.</summary>
+    /// <summary>Everything in a request that changes the text of its queries.</summary>
     private string ShapeOf(ListRequest request)
     {
         if (request.Values.Values.Count == 0 && request.Words.Count == 0 && request.Order is null)
@@ -118,7 +118,7 @@ public sealed class ListPlan(
         foreach (var step in asked is { } only ? [only] : ownOrder)
             Add(step.Choice, step.Descending);
 
-        // The key decides last, in the direction of the last column, so that one index can serve the whole order.
+        // The key comes last, in the direction of the last column, so that one index can serve the whole order.
         var last = keys.Count > 0 && keys[^1].Descending;
         foreach (var choice in key)
             Add(choice, last);

@@ -6,10 +6,10 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Sites;
 
 /// <summary>
-/// Keyset paging: the windows of a list as range queries that an index serves, never an OR across them. The rows behind
-/// (a, b, key) are, in order: those equal in a and b with a greater key; those equal in a with a greater b, then those
-/// with no b; those with a greater a, then those with no a. Each is one query; reading stops when the window is full.
-/// Backwards it is the same over the order turned round, and the rows come last one first.
+/// Keyset paging: the windows of a list as range queries that an index can serve, without an OR. The rows after (a, b, key) are,
+/// in order: those equal in a and b with a greater key; those equal in a with a greater b, then those without b; those with a
+/// greater a, then those without a. Each of these is one query; reading stops when the window is full. Backwards, the order is
+/// reversed, and the rows come last one first.
 /// </summary>
 public sealed class ListWindows
 {
@@ -20,9 +20,9 @@ public sealed class ListWindows
     private readonly ConcurrentDictionary<(NeighbourPlan Plan, int EmptyMask), IPreparedQuery> _around = [];
     private IPreparedQuery? _place;
 
-    /// <param name="basis">The list's query without order and without a place to begin.</param>
+    /// <param name="basis">The list's query without order and place.</param>
     /// <param name="keys">The order, ending with the record's key.</param>
-    /// <param name="offset">How many arguments the basis has: those of a place come behind them.</param>
+    /// <param name="offset">The number of arguments of the basis. Those of a place come after them.</param>
     public ListWindows(ISource source, RecordQuery basis, IReadOnlyList<OrderKey> keys, int offset)
     {
         _source = source;
@@ -34,15 +34,15 @@ public sealed class ListWindows
 
     public IReadOnlyList<OrderKey> Keys { get; }
 
-    /// <summary>Cells in each row.</summary>
+    /// <summary>The number of cells in each row.</summary>
     public int Width { get; }
 
-    /// <summary>The queries of the first window or, backwards, of the last, to be run in turn until it is full.</summary>
-    /// <param name="arguments">Those of the basis.</param>
+    /// <summary>The queries of the first window or, backwards, of the last. They are run in turn until it is full.</summary>
+    /// <param name="arguments">The arguments of the basis.</param>
     public IEnumerable<WindowQuery> End(IReadOnlyList<TypedValue> arguments, bool backwards) =>
         EndShapes(backwards).Select(shape => new WindowQuery(Prepared(shape), arguments));
 
-    /// <summary>The queries of the window behind a row whose order columns have these values.</summary>
+    /// <summary>The queries of the window after a row with these values in its order columns.</summary>
     public IEnumerable<WindowQuery> Behind(IReadOnlyList<TypedValue> arguments, IReadOnlyList<TypedValue> values)
     {
         IReadOnlyList<TypedValue> all = [.. arguments, .. values];
@@ -56,8 +56,8 @@ public sealed class ListWindows
         return BeforeShapes(MaskOf(values)).Select(shape => new WindowQuery(Prepared(shape), all));
     }
 
-    /// <summary>One query for the rows right behind such a row (search 0) and right before it (search 1).</summary>
-    /// <param name="plan">Whose columns are read.</param>
+    /// <summary>One query for the rows directly after such a row (search 0) and directly before it (search 1).</summary>
+    /// <param name="plan">Says which columns are read.</param>
     public WindowQuery Around(IReadOnlyList<TypedValue> arguments, IReadOnlyList<TypedValue> values, NeighbourPlan plan)
     {
         var mask = MaskOf(values);
@@ -73,7 +73,7 @@ public sealed class ListWindows
         RecordQuery Read(Shape shape) => plan.Read(Compile(shape), Keys);
     }
 
-    /// <summary>The query for the order columns of one row, by its key: its place in the list.</summary>
+    /// <summary>The query for the order columns of one row by its key: its place in the list.</summary>
     public WindowQuery PlaceOf(
         IReadOnlyList<TypedValue> arguments,
         IReadOnlyList<ColumnRef> columns,
@@ -106,7 +106,7 @@ public sealed class ListWindows
     {
         for (var level = Keys.Count - 1; level >= 0; level--)
         {
-            // Among rows with no value here nothing is behind another; the rows with none come last.
+            // After a row with an empty value here, no other value can come: empty ones come last.
             if ((mask & (1 << level)) != 0)
                 continue;
             yield return new Shape(level, Below(mask, level), Range.Behind, false);
@@ -119,7 +119,7 @@ public sealed class ListWindows
     {
         for (var level = Keys.Count - 1; level >= 0; level--)
         {
-            // Before a row with no value here are all that have one.
+            // Before a row with an empty value here come all rows with a value.
             var range = (mask & (1 << level)) != 0 ? Range.Filled : Range.Behind;
             yield return new Shape(level, Below(mask, level), range, true);
         }
@@ -191,8 +191,8 @@ public sealed class ListWindows
         Behind,
     }
 
-    /// <param name="Level">The order column that the range is over; those before it are equal.</param>
-    /// <param name="EmptyMask">Which of those before it are equally empty.</param>
-    /// <param name="Backwards">Over the order turned round.</param>
+    /// <param name="Level">The order column of the range. The columns before it are equal.</param>
+    /// <param name="EmptyMask">Which of the columns before it are empty.</param>
+    /// <param name="Backwards">Whether the order is reversed.</param>
     private readonly record struct Shape(int Level, int EmptyMask, Range Range, bool Backwards);
 }

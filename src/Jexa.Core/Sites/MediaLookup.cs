@@ -2,12 +2,9 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Sites;
 
-/// <summary>
-/// Finds what a record's field holds or names outside of its page, by the record's ID: exactly where the field itself may be
-/// seen.
-/// </summary>
-/// <param name="Folder">The folder of the pictures that the field names; null if the field holds the bytes themselves.</param>
-/// <param name="Ordinal">Where the field's value stands in a row.</param>
+/// <summary>Finds a record's picture or bytes by record kind, field and ID, but only if the field itself may be seen.</summary>
+/// <param name="Folder">The folder of the pictures; null if the field holds the bytes themselves.</param>
+/// <param name="Ordinal">The cell with the field's value.</param>
 /// <param name="When">Whether a row shows the field; null for always.</param>
 public sealed record MediaLookup(
     SiteRecord Record,
@@ -18,10 +15,10 @@ public sealed record MediaLookup(
     Func<Row, bool>? When
 )
 {
-    /// <summary>The segment below Jexa's own that pictures in folders have their addresses under.</summary>
+    /// <summary>The segment of the addresses of pictures in folders.</summary>
     public const string PictureSegment = "pictures";
 
-    /// <summary>The segment that bytes in the records themselves have their addresses under.</summary>
+    /// <summary>The segment of the addresses of bytes in records.</summary>
     public const string BytesSegment = "bytes";
 
     public string Segment => Folder is null ? BytesSegment : PictureSegment;

@@ -3,20 +3,18 @@ using Jexa.Core.Views;
 
 namespace Jexa.Core.Sites;
 
-/// <summary>
-/// What is read of the records before and behind one in a list: what they are called, their addresses and their places.
-/// </summary>
-/// <param name="columns">The order columns come behind these.</param>
+/// <summary>What is read of the previous and next record in a list: labels, addresses and places.</summary>
+/// <param name="columns">The columns before the order columns.</param>
 public sealed class NeighbourPlan(IReadOnlyList<Projection> columns, IReadOnlyList<Join> joins, TextPlan label, LinkPlan link)
 {
-    /// <summary>The columns read before those of the order.</summary>
+    /// <summary>The number of columns before the order columns.</summary>
     public int Width => columns.Count;
 
     public TextPlan Label => label;
 
     public LinkPlan Link => link;
 
-    /// <summary>A query of the list, reading these columns and then those of its order.</summary>
+    /// <summary>A query of the list that reads these columns, then those of its order.</summary>
     public RecordQuery Read(RecordQuery query, IReadOnlyList<OrderKey> keys) =>
         query with
         {

@@ -33,6 +33,6 @@ public sealed class NewPage(
 
     public PlainLink? Cancel { get; } = cancel;
 
-    /// <summary>Where a person is led who does not say what the new record belongs to.</summary>
+    /// <summary>The page to redirect people to if the address does not say what the new record belongs to.</summary>
     public PageHead? MissingPage { get; } = missingPage;
 }

@@ -4,6 +4,6 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Sites;
 
 /// <summary>A column that a list can be ordered by.</summary>
-/// <param name="Name">What an address calls it.</param>
-/// <param name="Stored">The type that its value is read as to mark a place: as it is stored.</param>
+/// <param name="Name">Its name in addresses.</param>
+/// <param name="Stored">The type for reading its stored value, which marks a place in the list.</param>
 public sealed record OrderChoice(string Name, string Label, ColumnRef Column, FieldType Stored, bool MayBeEmpty);

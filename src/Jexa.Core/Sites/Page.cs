@@ -1,6 +1,6 @@
 namespace Jexa.Core.Sites;
 
-/// <summary>A page, compiled. Its addresses are matched, read and built from the same template.</summary>
+/// <summary>A compiled page. Its addresses are matched, read and built by one template.</summary>
 public abstract class Page(PageHead head)
 {
     public string Name => Head.Name;
@@ -12,10 +12,10 @@ public abstract class Page(PageHead head)
 
     public IReadOnlyList<PageParameter> Parameters => Head.Parameters;
 
-    /// <summary>The page's kind in the app file's words.</summary>
+    /// <summary>The word of the page's kind in the app file.</summary>
     public abstract string Kind { get; }
 
-    /// <summary>What a page that only shows something takes.</summary>
+    /// <summary>The methods of a page that only shows something.</summary>
     public const string Reading = "GET, HEAD";
 
     public const string JsonType = "application/json";
@@ -24,16 +24,16 @@ public abstract class Page(PageHead head)
 
     public const string FormType = "application/x-www-form-urlencoded";
 
-    /// <summary>The methods that the page takes (RFC 9110 section 10.2.1).</summary>
+    /// <summary>The methods that the page accepts (RFC 9110 section 10.2.1).</summary>
     public virtual string Methods => Reading;
 
-    /// <summary>Whether the page takes a method: each takes what only reads.</summary>
+    /// <summary>Whether the page accepts a method. Every page accepts methods that only read.</summary>
     public bool Allows(string method) => method is "GET" or "HEAD" || Methods.Split(", ").Contains(method);
 
-    /// <summary>Whether a method takes a body of JSON, or of a form.</summary>
+    /// <summary>Whether the page accepts JSON, or a form, with a method.</summary>
     public virtual bool Takes(string method, bool isJson) => false;
 
-    /// <summary>The media types that a method takes.</summary>
+    /// <summary>The media types that the page accepts with a method.</summary>
     public string Accepts(string method) =>
         string.Join(
             ", ",
@@ -48,12 +48,12 @@ public abstract class Page(PageHead head)
             }.OfType<string>()
         );
 
-    /// <summary>Every link that stands on the page.</summary>
+    /// <summary>All links on the page.</summary>
     public abstract IReadOnlyList<PageLink> Links { get; }
 
-    /// <summary>Whether it shows pictures whose place the app file does not say.</summary>
+    /// <summary>Whether it shows pictures, and the app file does not say where they are.</summary>
     public virtual bool LacksPictures => false;
 
-    /// <summary>Where addresses to try it with come from; null if there is nothing to take them from.</summary>
+    /// <summary>How to find addresses to try it with; null if that is not possible.</summary>
     public SamplePlan? Samples { get; init; }
 }

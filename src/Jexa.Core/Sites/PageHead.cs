@@ -5,9 +5,9 @@ using Jexa.Core.Formats;
 
 namespace Jexa.Core.Sites;
 
-/// <summary>What other pages need to know of a page before any of them is compiled whole.</summary>
+/// <summary>The part of a page that other pages need before any page is compiled completely.</summary>
 /// <param name="OwnsAddress">
-/// Whether an address of this page's template is really matched by this page; null if no other page can take any.
+/// Whether an address of this page's template really matches this page; null if no other page can match it.
 /// </param>
 public sealed record PageHead(
     PageDefinition Definition,
@@ -20,11 +20,11 @@ public sealed record PageHead(
 {
     public string Name => Definition.Name.Value;
 
-    /// <summary>What a list or text is called where no record is known: its title, unless that has holes, or its name.</summary>
+    /// <summary>The heading of a list or text page without parameters: its title, unless that has holes, or its name.</summary>
     public string Heading =>
         Definition.Title is { Value: var title } && !title.AsSpan().ContainsAny('{', '}') ? title : Labels.OfPage(Name);
 
-    /// <summary>What a link to the page says if nothing else is written.</summary>
+    /// <summary>The text of a link to the page, if none is written.</summary>
     public string LinkText =>
         Definition.Kind switch
         {
@@ -48,20 +48,18 @@ public sealed record PageHead(
         throw new InvalidOperationException($"The page “{Name}” has no parameter {name}.");
     }
 
-    /// <summary>The page's address where it can be opened by itself; null if it needs a parameter.</summary>
+    /// <summary>The page's address without parameters; null if one is required.</summary>
     public string? AddressWithoutParameters => Builder.AddressWithoutParameters;
 
-    /// <summary>Where links to the page lead: to wherever it is drawn.</summary>
+    /// <summary>Builds the addresses in links to the page, at the program that draws it.</summary>
     public AddressBuilder LinkBuilder { get; init; } = Builder;
 
-    /// <summary>Where a link without parameters leads; null if it needs one.</summary>
+    /// <summary>The address of a link without parameters; null if one is required.</summary>
     public string? OpenAddress => LinkBuilder.AddressWithoutParameters;
 
     /// <summary>The base address below which another program draws the page; null if Jexa does.</summary>
     public string? DrawnAt => Definition.DrawnAt?.Value;
 
-    /// <summary>
-    /// What must be asked of an address that a link was built for; nothing if another program decides what it leads to.
-    /// </summary>
+    /// <summary>The checks that a built link must pass; null if there are none, or another program draws the page.</summary>
     public Func<string, bool>? OwnsLink => DrawnAt is null ? OwnsAddress : null;
 }

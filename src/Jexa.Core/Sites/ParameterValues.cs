@@ -3,13 +3,13 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Sites;
 
 /// <summary>
-/// The values of a list's parameters in one visit: none for one that is absent, several for one given several times.
+/// The values of a list's parameters in one visit: none for an absent one, several for one that is given several times.
 /// </summary>
 public sealed record ParameterValues(IReadOnlyList<IReadOnlyList<TypedValue>> Values)
 {
     public static ParameterValues None { get; } = new([]);
 
-    /// <summary>No value for any of so many parameters.</summary>
+    /// <summary>No value for any parameter.</summary>
     public static ParameterValues NoneOf(int count) =>
         count == 0 ? None : new([.. Enumerable.Repeat<IReadOnlyList<TypedValue>>([], count)]);
 

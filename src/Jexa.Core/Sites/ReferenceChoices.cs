@@ -6,11 +6,11 @@ using Jexa.Core.Views;
 namespace Jexa.Core.Sites;
 
 /// <summary>
-/// The records that a foreign key can lead to: read all at once while they are few, searched where they are many.
+/// The records that a foreign key can refer to. If they are few, all are offered; if they are many, they are searched.
 /// </summary>
 /// <param name="All">One more than a plain choice offers, by their labels.</param>
-/// <param name="Found">Those whose label holds a text; one more than are shown. Null if the label has no text.</param>
-/// <param name="One">One by its key.</param>
+/// <param name="Found">Those whose label contains a text, one more than is shown. Null if the label has no text.</param>
+/// <param name="One">One record by its key.</param>
 /// <param name="Keys">The columns that the foreign key refers to, in its order.</param>
 public sealed record ReferenceChoices(
     SiteRecord Other,
@@ -21,15 +21,15 @@ public sealed record ReferenceChoices(
     TextPlan Label
 )
 {
-    /// <summary>More records than these are searched.</summary>
+    /// <summary>If there are more records than this, they are searched.</summary>
     public const int MostInList = 100;
 
-    /// <summary>Records shown of a search.</summary>
+    /// <summary>The most records shown for a search.</summary>
     public const int MostFound = 20;
 
     /// <summary>
-    /// The text that chooses the record of a row: its key, several parts percent-encoded with slashes between. Null if no address
-    /// could carry it.
+    /// The text that chooses the record of a row: its key; several parts are percent-encoded with slashes between. Null if no
+    /// address could contain it.
     /// </summary>
     public string? ValueOf(Row row)
     {
@@ -47,18 +47,18 @@ public sealed record ReferenceChoices(
     }
 
     /// <summary>The text that chooses a record.</summary>
-    /// <param name="parts">Its key's ID texts.</param>
+    /// <param name="parts">The ID texts of its key.</param>
     public static string Joined(IReadOnlyList<string> parts) =>
         parts is [var only] ? only : string.Join('/', parts.Select(Uri.EscapeDataString));
 
-    /// <summary>The ID texts of a choice's text; null if there are not as many as the key has parts.</summary>
+    /// <summary>The ID texts in a choice's text; null if their number is not that of the key's parts.</summary>
     public string[]? PartsOf(string value)
     {
         string[] parts = Keys.Count == 1 ? [value] : [.. value.Split('/').Select(Uri.UnescapeDataString)];
         return parts.Length == Keys.Count ? parts : null;
     }
 
-    /// <summary>The key of a choice's text; null if it is none.</summary>
+    /// <summary>The key in a choice's text; null if there is none.</summary>
     public TypedValue[]? KeyOf(string value)
     {
         if (PartsOf(value) is not { } parts)
@@ -67,7 +67,7 @@ public sealed record ReferenceChoices(
         return key.Length == Keys.Count ? key : null;
     }
 
-    /// <summary>Whether a row is exactly the record of a key.</summary>
+    /// <summary>Whether a row is the record with exactly this key.</summary>
     public bool Is(Row row, IReadOnlyList<TypedValue> key) =>
         Keys.Select((one, i) => one.Type.Compare(row, one.Ordinal, key[i])).All(match => match == KeyMatch.Exact);
 }

@@ -5,8 +5,8 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Sites;
 
-/// <summary>Conditions on a row that is loaded already: whether a field that hangs on them is shown.</summary>
-/// <param name="ordinalOf">Where each column that they read stands.</param>
+/// <summary>Conditions on a loaded row: whether a field that depends on them is shown.</summary>
+/// <param name="ordinalOf">The cell of each column that they read.</param>
 public sealed class RowTest(IReadOnlyList<Condition> conditions, Func<ColumnRef, int> ordinalOf)
 {
     private readonly Dictionary<ColumnRef, int> _ordinals = conditions

@@ -9,12 +9,12 @@ using Jexa.Core.Views;
 namespace Jexa.Core.Sites;
 
 /// <summary>
-/// A side list: the distinct values of a field with how many records have each, each leading to the list of those records.
-/// Counted is what that list shows, whatever else the visitor has narrowed it by.
+/// A side list: the distinct values of a field, the number of records for each, and a link to the list of those records. It
+/// counts what that list shows, whatever else the visitor has filtered by.
 /// </summary>
-/// <param name="group">Its query but for the conditions: the value first, then what its label needs.</param>
-/// <param name="filters">The conditions of the list that it leads to.</param>
-/// <param name="search">Fields that a search on that list looks in; empty if it is another list.</param>
+/// <param name="group">Its query without conditions: the value first, then what its label needs.</param>
+/// <param name="filters">The conditions of the target list.</param>
+/// <param name="search">Fields that a search on that list searches; empty if it is another list.</param>
 public sealed class SidePlan(
     string title,
     SiteRecord record,
@@ -25,7 +25,7 @@ public sealed class SidePlan(
     KeyType key
 )
 {
-    /// <summary>Values shown at most.</summary>
+    /// <summary>The most values to show.</summary>
     public const int MaxGroups = 200;
 
     private const int MaxVariants = 200;
@@ -34,51 +34,51 @@ public sealed class SidePlan(
 
     public string Title => title;
 
-    /// <summary>What one value is called.</summary>
+    /// <summary>The label of a value.</summary>
     public TextPlan Label => label;
 
     /// <summary>How a value is written into an address.</summary>
     public KeyType Key => key;
 
-    /// <summary>The field whose values are listed, as the app file says it.</summary>
+    /// <summary>The field with the values, as the app file says it.</summary>
     public required string Field { get; init; }
 
-    /// <summary>The list that a value leads to.</summary>
+    /// <summary>The target list of a value.</summary>
     public required PageHead Target { get; init; }
 
-    /// <summary>The parameter of that list which the value fills.</summary>
+    /// <summary>The parameter of that list that the value fills.</summary>
     public required int Parameter { get; init; }
 
-    /// <summary>For each of that list's parameters, the number of this page's that fills it; -1 for none.</summary>
+    /// <summary>For each of that list's parameters, the number of this page's parameter that fills it; -1 for none.</summary>
     public required IReadOnlyList<int> Carried { get; init; }
 
-    /// <summary>Whether that list is this very page.</summary>
+    /// <summary>Whether that list is this page.</summary>
     public required bool IsSelf { get; init; }
 
-    /// <summary>The list of all values; null if there is none.</summary>
+    /// <summary>The list of all values; null for none.</summary>
     public required PageHead? All { get; init; }
 
-    /// <summary>Where the count stands in a row.</summary>
+    /// <summary>The cell with the count.</summary>
     public int CountOrdinal => group.Columns.Count;
 
     public int Width => group.Columns.Count + 1;
 
     /// <summary>
-    /// For years and months of moments: how the app's clocks show them. No source knows the zone, so that each year is counted as
-    /// the range of moments that it is.
+    /// For years and months of moments: the app's zone. Sources do not know it, so each year or month is counted as a range of
+    /// moments.
     /// </summary>
     public Conventions? Clocks { get; init; }
 
-    /// <summary>Whether months are listed: those of the year that is chosen.</summary>
+    /// <summary>Whether it lists months, those of the chosen year.</summary>
     public bool IsMonths => group.Part == GroupPart.Month;
 
     public bool Descending => group.Descending;
 
-    /// <param name="values">Those of the list that it leads to, without the one that a value fills.</param>
+    /// <param name="values">The values of the target list's parameters, without the one that a value fills.</param>
     public WindowQuery For(ParameterValues values, IReadOnlyList<string> words) =>
         Prepared("", values, words, null, where => record.Source.Prepare(group with { Where = where }));
 
-    /// <summary>The first or the last moment. One row, one cell; no row where there is none.</summary>
+    /// <summary>The first or the last moment: one row with one cell, or no row if there is none.</summary>
     public WindowQuery Edge(ParameterValues values, IReadOnlyList<string> words, bool last) =>
         Prepared(last ? "last" : "first", values, words, null, where =>
             record.Source.Prepare(
@@ -94,7 +94,7 @@ public sealed class SidePlan(
             )
         );
 
-    /// <summary>How many there are between two moments as the source keeps them. One row, one cell.</summary>
+    /// <summary>The number of stored moments in a range: one row with one cell.</summary>
     public WindowQuery Between(ParameterValues values, IReadOnlyList<string> words, DateTime from, DateTime to) =>
         Prepared("between", values, words, (from, to), where =>
             record.Source.Prepare(new CountQuery(group.Rows, group.Joins, where, int.MaxValue))

@@ -6,10 +6,10 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Sites;
 
-/// <summary>A field of a record kind, as schema and app file together describe it.</summary>
-/// <param name="Form">The form its texts have, where the app file declares one.</param>
+/// <summary>A field of a record kind, from the schema and the app file.</summary>
+/// <param name="Form">The form of its texts, if the app file declares one.</param>
 /// <param name="Style">How its values are shown.</param>
-/// <param name="When">The field is shown only where these hold for its record.</param>
+/// <param name="When">The field is shown only if these conditions hold for its record.</param>
 public sealed record SiteField(
     string Name,
     string? Label,

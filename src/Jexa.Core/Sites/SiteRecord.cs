@@ -5,12 +5,12 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Sites;
 
-/// <summary>A record kind, compiled.</summary>
+/// <summary>A compiled record kind.</summary>
 /// <param name="Query">The developer's own query; null if the records come from the table.</param>
-/// <param name="References">Its foreign keys: the source's and those that the app file declares.</param>
+/// <param name="References">Its foreign keys, from the source and the app file.</param>
 /// <param name="Parent">The foreign key that leads to the record it belongs to.</param>
-/// <param name="Label">What one record is called: literals and field names.</param>
-/// <param name="Visible">All of these hold for a record that may be seen.</param>
+/// <param name="Label">The label of a record: literals and field names.</param>
+/// <param name="Visible">Conditions for a record that may be seen.</param>
 public sealed record SiteRecord(
     string Name,
     ISource Source,
@@ -30,33 +30,33 @@ public sealed record SiteRecord(
 )
 {
     /// <summary>
-    /// The columns whose values count as empty if the record that a foreign key leads to may not be seen, each with that foreign
-    /// key. Filled once all record kinds are known.
+    /// The columns that count as empty if the record that their foreign key refers to may not be seen, each with that foreign
+    /// key. Filled when all record kinds are known.
     /// </summary>
     internal Dictionary<string, FieldStep> WithheldBy { get; init; } = [];
 
-    /// <summary>The fields of other records that the label has holes for. Filled once all record kinds are known.</summary>
+    /// <summary>Fields of other records in the label. Filled when all record kinds are known.</summary>
     internal Dictionary<string, FieldPath> LabelPaths { get; init; } = [];
 
     public SiteField? Find(string name) => Fields.FirstOrDefault(field => field.Name == name);
 
-    /// <summary>The rows that a visitor may see, its query's parameters filled by their defaults.</summary>
+    /// <summary>The rows that a visitor may see. Parameters of a query have their defaults.</summary>
     internal RecordRows Seen => RecordRows.Seen(Rows, Visible);
 
     /// <summary>The rows that a visitor may see.</summary>
-    /// <param name="valueOf">What a page fills a parameter of the record's query with; null for its default.</param>
+    /// <param name="valueOf">A page's value for a parameter of the query; null for its default.</param>
     internal RecordRows SeenOf(Func<string, Operand?> valueOf) => RecordRows.Seen(RowsOf(valueOf), Visible);
 
     /// <summary>
-    /// Whether at most one record has given values in these columns, as far as the source or the developer vouches for it.
+    /// Whether at most one record has given values in these columns, as the source or the developer guarantees.
     /// </summary>
     public bool IsUnique(IReadOnlyCollection<string> columns) =>
         Table.IsUnique(columns) || (UniqueAssumed && Key.All(field => columns.Contains(field.Column.Name)));
 
-    /// <summary>What its rows are read from, its query's parameters filled by their defaults.</summary>
+    /// <summary>Where its rows are read from. Parameters of a query have their defaults.</summary>
     public RowOrigin Rows => RowsOf(_ => null);
 
-    /// <param name="valueOf">What a page fills a parameter with; null for its default.</param>
+    /// <param name="valueOf">A page's value for a parameter; null for its default.</param>
     public RowOrigin RowsOf(Func<string, Operand?> valueOf) =>
         Query is null
             ? RowOrigin.Of(Table.Name)

@@ -2,8 +2,8 @@ using Jexa.Core.Views;
 
 namespace Jexa.Core.Sites;
 
-/// <summary>Shows a text of the app's own.</summary>
-/// <param name="source">Markdown; <c>{parameter}</c> stands for what the address says.</param>
+/// <summary>Shows a text of the app.</summary>
+/// <param name="source">Markdown; <c>{parameter}</c> stands for a value from the address.</param>
 public sealed partial class TextPage(PageHead head, string title, string source) : Page(head)
 {
     public override string Kind => "text";
@@ -19,14 +19,14 @@ public sealed partial class TextPage(PageHead head, string title, string source)
                 )),
         ];
 
-    /// <summary>The app's lists in groups, if the page is to show them. Filled once all pages are known.</summary>
+    /// <summary>The app's lists in groups, if the page shows them. Filled when all pages are known.</summary>
     public IReadOnlyList<(string Title, IReadOnlyList<ListPage> Lists)> Lists { get; internal set; } = [];
 
     public string Title { get; } = title;
 
     public string Source { get; } = source;
 
-    /// <summary>The names in the holes of a text: <c>{name}</c>, nothing but a name between braces.</summary>
+    /// <summary>The names in the holes of a text: <c>{name}</c>, with only a name between the braces.</summary>
     internal static IEnumerable<string> Holes(string text) => Hole().Matches(text).Select(match => match.Groups[1].Value);
 
     /// <summary>A text with its holes filled.</summary>

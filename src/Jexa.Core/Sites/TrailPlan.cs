@@ -3,7 +3,7 @@ using Jexa.Core.Views;
 namespace Jexa.Core.Sites;
 
 /// <summary>The records above a row, from the top.</summary>
-/// <param name="Root">The list it begins with; null for none.</param>
+/// <param name="Root">The list at its beginning; null for none.</param>
 public sealed record TrailPlan(PlainLink? Root, IReadOnlyList<TrailStep> Steps)
 {
     public static TrailPlan None { get; } = new(null, []);

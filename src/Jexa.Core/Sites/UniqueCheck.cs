@@ -2,6 +2,6 @@ using Jexa.Core.Sources;
 
 namespace Jexa.Core.Sites;
 
-/// <summary>Columns that no two rows may share.</summary>
-/// <param name="Query">The keys, as they are stored, of rows that have given values.</param>
+/// <summary>Columns whose values must be unique together.</summary>
+/// <param name="Query">The stored keys of rows with given values.</param>
 public sealed record UniqueCheck(IReadOnlyList<SiteField> Fields, IPreparedQuery Query);

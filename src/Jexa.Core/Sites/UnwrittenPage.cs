@@ -4,10 +4,10 @@ using Jexa.Core.Keys;
 
 namespace Jexa.Core.Sites;
 
-/// <summary>A page that links lead to and that is still to be written. Until then a stub stands in its place.</summary>
-/// <param name="Kind">What kind of page its name says it will be; null if it says none.</param>
-/// <param name="Record">The record kind that the name is about; null if it is about none.</param>
-/// <param name="Parameters">What links pass to it: names, and how the values are read.</param>
+/// <summary>A page that links lead to, but that is not written yet. A stub stands in its place.</summary>
+/// <param name="Kind">The kind of page according to its name; null if the name does not say.</param>
+/// <param name="Record">The record kind in its name; null for none.</param>
+/// <param name="Parameters">What links pass to it: names, and the key types of the values.</param>
 public sealed record UnwrittenPage(
     string Name,
     PageKind? Kind,
@@ -15,7 +15,7 @@ public sealed record UnwrittenPage(
     IReadOnlyList<(string Name, KeyType Key)> Parameters
 )
 {
-    /// <summary>The segment below Jexa's own that stubs have their addresses under.</summary>
+    /// <summary>The segment of the addresses of stubs.</summary>
     public const string Segment = "unwritten";
 
     /// <summary>
@@ -45,7 +45,7 @@ public sealed record UnwrittenPage(
         return new UnwrittenPage(name, null, null, parameters);
     }
 
-    /// <summary>What the page will be, as a sentence ends.</summary>
+    /// <summary>What the page will be, as a sentence.</summary>
     public string Purpose =>
         Kind switch
         {
@@ -57,7 +57,7 @@ public sealed record UnwrittenPage(
             _ => "",
         };
 
-    /// <summary>A line of the app file that would write it.</summary>
+    /// <summary>A line of the app file that would write the page.</summary>
     public string Line
     {
         get

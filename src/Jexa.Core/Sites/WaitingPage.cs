@@ -1,6 +1,6 @@
 namespace Jexa.Core.Sites;
 
-/// <summary>A page whose source has not answered since the service began: nothing is known of it but its path.</summary>
+/// <summary>A page whose source has not answered since the service began. Only its path is known.</summary>
 /// <param name="source">The source that it waits for.</param>
 public sealed class WaitingPage(PageHead head, string source) : Page(head)
 {

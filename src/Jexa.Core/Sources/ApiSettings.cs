@@ -3,10 +3,10 @@ using Jexa.Core.Endpoints;
 
 namespace Jexa.Core.Sources;
 
-/// <summary>How an API is called. Two of the same content are the same.</summary>
+/// <summary>How an API is called. Two settings with the same content are equal.</summary>
 /// <param name="headers">Sent with every request; may hold secrets, never shown.</param>
 /// <param name="parameters">Query parameters of every request; may hold secrets, never shown.</param>
-/// <param name="linkLocal">Whether addresses of the link alone (169.254.0.0/16, fe80::/10) may be called.</param>
+/// <param name="linkLocal">Whether link-local addresses (169.254.0.0/16, fe80::/10) may be called.</param>
 public sealed class ApiSettings(
     IReadOnlyList<(string Name, string Value)> headers,
     IReadOnlyList<(string Name, string Value)> parameters,
@@ -14,13 +14,13 @@ public sealed class ApiSettings(
     IReadOnlyList<ApiEndpoint> endpoints
 ) : IEquatable<ApiSettings>
 {
-    /// <summary>The proxy that the API is called through; null for none, whatever the environment says.</summary>
+    /// <summary>The proxy to call the API through; null for none. Environment variables for proxies are ignored.</summary>
     public Uri? Proxy { get; init; }
 
-    /// <summary>The fields that no trace, finding or log may tell, by name, wherever they stand in an answer.</summary>
+    /// <summary>The names of fields that traces, findings and logs must not contain, wherever they occur in an answer.</summary>
     public IReadOnlySet<string> SecretFields { get; init; } = new HashSet<string>();
 
-    /// <summary>What was filled in from the environment: never told, also if the API says it back.</summary>
+    /// <summary>Values taken from the environment. They are never shown, even if the API returns them.</summary>
     public IReadOnlyList<string> Secrets { get; init; } = [];
 
     public IReadOnlyList<(string Name, string Value)> Headers => headers;
@@ -37,7 +37,7 @@ public sealed class ApiSettings(
 
     public override int GetHashCode() => Content().GetHashCode(StringComparison.Ordinal);
 
-    /// <summary>Everything by which two are told apart.</summary>
+    /// <summary>Everything that makes two settings different.</summary>
     private string Content() =>
         JsonSerializer.Serialize(
             new
@@ -52,6 +52,6 @@ public sealed class ApiSettings(
             }
         );
 
-    /// <summary>Never prints what it holds.</summary>
+    /// <summary>Never prints the content.</summary>
     public override string ToString() => "API";
 }

@@ -5,23 +5,25 @@ namespace Jexa.Core.Sources;
 /// <summary>A compiled query. Safe for concurrent use.</summary>
 public interface IPreparedQuery
 {
-    /// <summary>Cells in each row.</summary>
+    /// <summary>The number of cells in each row.</summary>
     int Width { get; }
 
-    /// <summary>What each cell of a row is called in traces.</summary>
+    /// <summary>The name of each cell in traces.</summary>
     IReadOnlyList<string> ColumnNames { get; }
 
-    /// <summary>The numbers of the cells that no trace may hold.</summary>
+    /// <summary>The numbers of the cells that traces must not contain.</summary>
     IReadOnlyList<int> SecretCells => [];
 
-    /// <summary>The same query where every change that was made is seen at once; itself where it is nowhere else.</summary>
+    /// <summary>
+    /// The same query, run where all changes are visible at once. It is this query itself if there is no replica.
+    /// </summary>
     IPreparedQuery Latest => this;
 
-    /// <summary>Appends the rows to a block that has been reset to <see cref="Width"/>.</summary>
+    /// <summary>Appends the rows to a block that was reset to <see cref="Width"/>.</summary>
     /// <exception cref="SourceException">The source is away, too slow or refused.</exception>
     /// <exception cref="OperationCanceledException">The visitor left.</exception>
     ValueTask RunAsync(IReadOnlyList<TypedValue> arguments, RowBlock into, CancellationToken cancellation);
 
-    /// <summary>The query with its arguments, as it could be pasted into the engine's own shell. For traces only.</summary>
+    /// <summary>The query with its arguments, ready to paste into the engine's own shell. For traces only.</summary>
     string Shown(IReadOnlyList<TypedValue> arguments);
 }

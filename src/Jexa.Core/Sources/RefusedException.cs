@@ -1,8 +1,8 @@
 namespace Jexa.Core.Sources;
 
-/// <summary>A rule of the source forbids a change; nothing was changed.</summary>
-/// <param name="columns">The columns it is about, as far as the source tells.</param>
-/// <param name="words">What the developer's own rule says; empty for others.</param>
+/// <summary>A rule of the source forbids a change. Nothing was changed.</summary>
+/// <param name="columns">The columns that the rule is about, if the source tells them.</param>
+/// <param name="words">The text of the developer's own rule; empty for other rules.</param>
 /// <param name="message">For the developer.</param>
 public sealed class RefusedException(RefusalReason reason, IReadOnlyList<string> columns, string words, string message)
     : Exception(message)

@@ -1,8 +1,8 @@
 namespace Jexa.Core.Sources;
 
 /// <summary>
-/// Owns the open sources, apart from any site: two sites that name the same connection share one source, and a changed app
-/// file reopens nothing. What no site uses any more is closed once the visits that began with it have ended.
+/// Owns the open sources. Sites with the same connection share one source, and a changed app file reopens nothing. A source that
+/// no site uses any more is closed after the visits that use it have ended.
 /// </summary>
 public sealed class SourceRegistry(IEnumerable<ISourceEngine> engines) : IAsyncDisposable
 {
@@ -22,10 +22,10 @@ public sealed class SourceRegistry(IEnumerable<ISourceEngine> engines) : IAsyncD
 
     public bool TakesPooling(string engine) => _engines[engine].TakesPooling;
 
-    /// <summary>A value of a variable as it stands within a connection of this engine.</summary>
+    /// <summary>Quotes the value of a variable for a connection string of this engine.</summary>
     public string Quote(string engine, string value) => _engines[engine].Quote(value);
 
-    /// <summary>The source of these settings, opened now or earlier.</summary>
+    /// <summary>The source with these settings. It is opened if it is not open yet.</summary>
     public ISource Open(SourceSettings settings)
     {
         lock (_lock)
@@ -36,22 +36,22 @@ public sealed class SourceRegistry(IEnumerable<ISourceEngine> engines) : IAsyncD
         }
     }
 
-    /// <summary>Keeps what a source says of itself, for when it is away.</summary>
+    /// <summary>Keeps the description of a source for the time when it is away.</summary>
     public void Remember(ISource source, SourceDescription description)
     {
         lock (_lock)
             _remembered[source] = description;
     }
 
-    /// <summary>What the source said of itself when it last answered; null if it never did.</summary>
+    /// <summary>The last description that the source gave; null if it never gave one.</summary>
     public SourceDescription? Remembered(ISource source)
     {
         lock (_lock)
             return _remembered.GetValueOrDefault(source);
     }
 
-    /// <summary>Closes the sources that a new site does not use, after a while.</summary>
-    /// <param name="after">Longer than any visit may take.</param>
+    /// <summary>Closes the sources that the new site does not use, after a delay.</summary>
+    /// <param name="after">Longer than any visit can take.</param>
     public async Task RetireAsync(IReadOnlyCollection<ISource> used, TimeSpan after, TimeProvider clock)
     {
         List<ISource> old;

@@ -1,16 +1,15 @@
 namespace Jexa.Core.Sources;
 
-/// <summary>How an app file names one source, with relative paths' starting folder and variables filled in.</summary>
-/// <param name="Connection">The engine's own way to say where; may hold secrets, never shown.</param>
-/// <param name="ShownAs">The connection as the app file writes it, variables not filled in: what messages may say.</param>
+/// <summary>The settings of one source from the app file, with variables filled in.</summary>
+/// <param name="Connection">The connection string of the engine. It may contain secrets and is never shown.</param>
+/// <param name="ShownAs">The connection as the app file writes it, without values of variables. Messages may contain it.</param>
 public sealed record SourceSettings(string Engine, string Connection, string ShownAs, string BaseFolder, TimeSpan TimeLimit)
 {
     /// <summary>Whether Jexa may write, and whether it may keep its own table there.</summary>
     public SourceWriting Writing { get; init; }
 
     /// <summary>
-    /// The columns that records of the app file take for their key, for sources that know none: <c>table: column, column</c>, one
-    /// a line.
+    /// The key columns of records, for sources that know no keys: <c>table: column, column</c>, one table a line.
     /// </summary>
     public string DeclaredKeys { get; init; } = "";
 
@@ -18,12 +17,15 @@ public sealed record SourceSettings(string Engine, string Connection, string Sho
     public ApiSettings? Api { get; init; }
 
     /// <summary>
-    /// Where reading is done instead, as far as nobody must see their own change; may hold secrets, never shown. Null for none.
+    /// The connection string of a replica for reading. It may contain secrets and is never shown. Null for none.
     /// </summary>
     public string? Replica { get; init; }
 
-    /// <summary>Whether a proxy between here and the source gives each transaction another session.</summary>
+    /// <summary>Whether a proxy before the source gives each transaction another session.</summary>
     public bool PoolsTransactions { get; init; }
+
+    /// <summary>The clock that the source uses.</summary>
+    public TimeProvider Clock { get; init; } = TimeProvider.System;
 
     public static TimeSpan DefaultTimeLimit { get; } = TimeSpan.FromSeconds(5);
 

@@ -2,7 +2,7 @@ namespace Jexa.Core.Sources;
 
 public enum SourceTrouble
 {
-    /// <summary>It cannot be reached: not there, locked, no connection to be had.</summary>
+    /// <summary>It cannot be reached: it does not exist, is locked, or has no free connection.</summary>
     Away,
 
     /// <summary>It did not answer within its time limit.</summary>

@@ -4,11 +4,12 @@ namespace Jexa.Core.Sources;
 public enum SourceWriting
 {
     /// <summary>
-    /// Records, and beside each change one row of a table of ours (<c>jexa_commit</c>) that decides what happened.
+    /// Records, and for each change one row in a table of ours (<c>jexa_commit</c>), which tells after a crash whether the change
+    /// was made.
     /// </summary>
     Noted,
 
-    /// <summary>Records, and nothing else: after a crash nobody can tell whether the last change was made.</summary>
+    /// <summary>Records only. After a crash nobody can tell whether the last change was made.</summary>
     Bare,
 
     /// <summary>Nothing.</summary>

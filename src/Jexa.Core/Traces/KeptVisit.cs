@@ -8,9 +8,8 @@ using Jexa.Core.Visits;
 namespace Jexa.Core.Traces;
 
 /// <summary>
-/// A trace as the log keeps it: what was the visit's own as cells of one block, in the order in which they are put, used again
-/// for a later visit. Traces themselves would be many objects that the garbage collector has to move, and would push what the
-/// next visit needs out of the processor's caches.
+/// A trace as the log keeps it: the visit's own values as cells of one block, which a later visit uses again. Keeping the traces
+/// themselves would give the garbage collector many objects to move.
 /// </summary>
 internal sealed class KeptVisit
 {
@@ -23,7 +22,7 @@ internal sealed class KeptVisit
 
     public Outcome? Outcome => _state.Outcome;
 
-    /// <summary>About how much memory it keeps alive, in bytes.</summary>
+    /// <summary>The approximate memory that it keeps, in bytes.</summary>
     public int Size =>
         400
         + _cells.Capacity
@@ -35,7 +34,7 @@ internal sealed class KeptVisit
         _state = trace.State;
         _cells.Reset(1);
         Put(trace.Target);
-        // Of a target that was cut, the whole of it says how it was read.
+        // If the target was cut, its beginning does not tell how it was read: the reading is kept.
         Put(trace.Reading is { } target && target.Raw.Length != trace.Target.Length ? target.Raw : null);
         Put(trace.Reading is null ? 0 : 1);
         Put(trace.Parameters.Count);
@@ -64,7 +63,7 @@ internal sealed class KeptVisit
         }
     }
 
-    /// <summary>The trace as it was.</summary>
+    /// <summary>Makes the trace again.</summary>
     public VisitTrace Tell()
     {
         var cells = new Reader(_cells);
@@ -175,7 +174,7 @@ internal sealed class KeptVisit
         }
     }
 
-    /// <summary>Takes the cells out in their order.</summary>
+    /// <summary>Reads the cells in their order.</summary>
     private struct Reader(RowBlock cells)
     {
         private int _next;

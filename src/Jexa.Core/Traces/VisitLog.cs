@@ -4,8 +4,8 @@ using Jexa.Core.Visits;
 namespace Jexa.Core.Traces;
 
 /// <summary>
-/// The latest visits, bounded in number and in bytes. Safe for concurrent use. A trace is given back to the log by
-/// <see cref="Add"/>, which keeps what it says and uses the trace again for another visit.
+/// The latest visits, bounded in number and in bytes. Safe for concurrent use. <see cref="Add"/> takes a trace, keeps its content
+/// and uses the trace again for another visit.
 /// </summary>
 public sealed class VisitLog(int capacity = VisitLog.DefaultCapacity, long byteLimit = VisitLog.DefaultByteLimit)
 {
@@ -14,7 +14,7 @@ public sealed class VisitLog(int capacity = VisitLog.DefaultCapacity, long byteL
 
     private const int MostSpareTraces = 64;
 
-    /// <summary>Larger ones are not used again: one long visit must not make every later one keep as much.</summary>
+    /// <summary>Larger traces are not used again: one long visit must not make all later ones keep as much memory.</summary>
     private const int LargestKept = 8 * 1024;
 
     private readonly Lock _lock = new();
@@ -22,12 +22,12 @@ public sealed class VisitLog(int capacity = VisitLog.DefaultCapacity, long byteL
 
     private readonly Spares<VisitTrace> _traces = new();
 
-    /// <summary>Visits that were pushed out; no more than are being added at a time.</summary>
+    /// <summary>Entries to use again; never more than the visits being added at the same time.</summary>
     private readonly Spares<KeptVisit> _spare = new();
     private long _bytes;
     private long _last;
 
-    /// <summary>About how much memory the log keeps alive.</summary>
+    /// <summary>The approximate memory that the log keeps, in bytes.</summary>
     public long Bytes
     {
         get
@@ -48,7 +48,7 @@ public sealed class VisitLog(int capacity = VisitLog.DefaultCapacity, long byteL
         return trace;
     }
 
-    /// <summary>Keeps a visit that has ended; nobody may touch its trace after.</summary>
+    /// <summary>Keeps a visit that has ended. Nobody may use its trace after that.</summary>
     public void Add(VisitTrace trace)
     {
         var visit = _spare.Take() ?? new KeptVisit();
@@ -70,7 +70,7 @@ public sealed class VisitLog(int capacity = VisitLog.DefaultCapacity, long byteL
         }
     }
 
-    /// <summary>What the visits that are kept came to, each one's; null for one whose visitor left.</summary>
+    /// <summary>The outcome of each visit that is kept; null if the visitor left.</summary>
     public IReadOnlyList<Outcome?> Outcomes
     {
         get
@@ -80,12 +80,12 @@ public sealed class VisitLog(int capacity = VisitLog.DefaultCapacity, long byteL
         }
     }
 
-    /// <summary>What is asked of the visits that are kept, by their numbers, the last first.</summary>
-    /// <param name="outcome">The word of the outcome of those that are asked; all where left out.</param>
-    /// <param name="most">The most that are asked.</param>
+    /// <summary>Reads visits by their number, the last first.</summary>
+    /// <param name="outcome">The word of the outcome to read; null for all.</param>
+    /// <param name="most">The most visits to read.</param>
     public IReadOnlyList<TSaid> Read<TSaid>(Func<VisitTrace, TSaid> ask, string? outcome = null, int most = int.MaxValue)
     {
-        // Visits are kept as they end; their numbers are given as they begin.
+        // Visits are kept in the order in which they end, but numbered in the order in which they begin.
         lock (_lock)
         {
             return
@@ -100,7 +100,7 @@ public sealed class VisitLog(int capacity = VisitLog.DefaultCapacity, long byteL
         }
     }
 
-    /// <summary>What is asked of the visit of this number; null if it is not kept (any more).</summary>
+    /// <summary>Reads the visit with this number; null if it is not kept.</summary>
     public TSaid? Read<TSaid>(long number, Func<VisitTrace, TSaid> ask)
         where TSaid : class
     {

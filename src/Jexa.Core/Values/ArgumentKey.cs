@@ -4,8 +4,8 @@ using System.Text;
 namespace Jexa.Core.Values;
 
 /// <summary>
-/// The values that something was asked with, as one text under which its answer is kept. Each value is written with its kind and
-/// length, so that no two lists of values have one text: texts can hold any character, line breaks too.
+/// One text for a list of values, under which an answer is kept. Each value is written with its kind and its length. So no two
+/// lists have the same text, whatever characters the values hold.
 /// </summary>
 public static class ArgumentKey
 {

@@ -1,8 +1,8 @@
 namespace Jexa.Core.Values;
 
 /// <summary>
-/// One value of one row: a number in place, or a run of bytes in the row block that holds the cell. Sixteen bytes and no
-/// references, so that a block of rows is two arrays.
+/// One value of one row. Numbers are stored in the cell; texts and bytes are stored in the row block, and the cell says where. A
+/// cell has sixteen bytes and no references, so that a block of rows is two arrays.
 /// </summary>
 public readonly struct Cell
 {

@@ -1,13 +1,13 @@
 namespace Jexa.Core.Values;
 
-/// <summary>The kinds of value a cell can be. A closed set: every writer handles each of them.</summary>
+/// <summary>The kinds of value that a cell can have. Every writer handles all of them.</summary>
 public enum CellKind : byte
 {
     Null,
     Integer,
     Real,
 
-    /// <summary>UTF-8 text, as the engine holds it; it may be invalid UTF-8 where the engine allows that.</summary>
+    /// <summary>UTF-8 text as the engine stores it. It may be invalid UTF-8 if the engine allows that.</summary>
     Text,
 
     /// <summary>A decimal number as ASCII text.</summary>

@@ -1,14 +1,14 @@
 namespace Jexa.Core.Values;
 
-/// <summary>What a field holds, as its source declares it or the app file says. A closed set.</summary>
+/// <summary>The type of a field, as the source declares it or the app file says.</summary>
 public enum FieldType
 {
-    /// <summary>The source declares nothing: each value is shown by what it is.</summary>
+    /// <summary>The source declares no type: each value is shown by its own kind.</summary>
     Any,
     Integer,
     Real,
 
-    /// <summary>A decimal number that is never rounded: kept as its text.</summary>
+    /// <summary>A decimal number. It is never rounded: it is kept as text.</summary>
     Decimal,
     Text,
     Boolean,

@@ -3,8 +3,8 @@ using System.Text;
 namespace Jexa.Core.Values;
 
 /// <summary>
-/// The rows one query gave, as typed cells. Engines fill it (<see cref="BeginRow"/>, then one Add a column); pages read
-/// it. One block serves many visits: <see cref="Reset"/> empties it and keeps its arrays.
+/// The rows that a query returned, as typed cells. Engines fill it: <see cref="BeginRow"/>, then one Add for each column. Pages
+/// read it. One block serves many visits: <see cref="Reset"/> empties it and keeps its arrays.
 /// </summary>
 public sealed class RowBlock
 {
@@ -25,16 +25,15 @@ public sealed class RowBlock
     /// <summary>Columns in each row.</summary>
     public int Width { get; private set; }
 
-    /// <summary>Rows begun so far.</summary>
+    /// <summary>The number of rows begun so far.</summary>
     public int Count { get; private set; }
 
     /// <summary>
-    /// What the source said beside the rows, for traces: an answer's status and its beginning. Null where there is nothing to
-    /// say.
+    /// What the source said beside the rows, for traces: the status and the beginning of an answer. Null if it said nothing.
     /// </summary>
     public string? Remark { get; set; }
 
-    /// <summary>How much memory the block keeps, in bytes.</summary>
+    /// <summary>The memory that the block keeps, in bytes.</summary>
     public int Capacity => _bytes.Length + (_cells.Length * 16);
 
     public Row this[int index] => new(this, index);
@@ -55,7 +54,7 @@ public sealed class RowBlock
             Array.Resize(ref _cells, Math.Max(_cells.Length * 2, _cellCount + Width));
     }
 
-    /// <summary>Takes the last row back, as if it had never been begun.</summary>
+    /// <summary>Removes the last row.</summary>
     public void DropLastRow()
     {
         Count--;
@@ -68,7 +67,7 @@ public sealed class RowBlock
 
     public void AddReal(double value) => _cells[_cellCount++] = Cell.FromReal(value);
 
-    /// <summary>Turns the order of the rows round, in place.</summary>
+    /// <summary>Reverses the order of the rows.</summary>
     public void Reverse()
     {
         for (var (first, last) = (0, Count - 1); first < last; first++, last--)
@@ -100,7 +99,7 @@ public sealed class RowBlock
         _byteCount += length;
     }
 
-    /// <summary>Appends all cells of other rows, each as a row of its own, to a block of one column.</summary>
+    /// <summary>Appends all cells of other rows to a block of one column. Each cell becomes a row.</summary>
     internal void AppendCells(RowBlock rows)
     {
         if (_cells.Length - _cellCount < rows._cellCount)
@@ -114,7 +113,7 @@ public sealed class RowBlock
         Count += rows._cellCount;
     }
 
-    /// <summary>Appends rows whose cells stand each in a row of a block of one column.</summary>
+    /// <summary>Reads rows out of a block of one column, in which each cell is a row, and appends them.</summary>
     /// <param name="first">The row of the first cell.</param>
     internal void AppendRows(RowBlock cells, int first, int rows)
     {
@@ -133,11 +132,10 @@ public sealed class RowBlock
     }
 
     /// <summary>
-    /// Copies the first rows into another block, each run of bytes cut at <paramref name="runLimit"/>: what a trace keeps of
-    /// a visit.
+    /// Copies the first rows into another block for a trace. Each text is cut at <paramref name="runLimit"/> bytes.
     /// </summary>
     /// <param name="secret">Columns whose values are not copied.</param>
-    /// <param name="first">The first row that is copied.</param>
+    /// <param name="first">The first row to copy.</param>
     public void CopyCut(int first, int rowLimit, int runLimit, RowBlock copy, IReadOnlyList<int> secret)
     {
         var rows = Math.Min(Count - first, rowLimit);
@@ -177,7 +175,7 @@ public sealed class RowBlock
         }
     }
 
-    /// <summary>Copies everything into a block that has been reset and has room for the cells.</summary>
+    /// <summary>Copies all rows into a block that was reset and has enough room.</summary>
     private void CopyWhole(RowBlock copy)
     {
         if (copy._bytes.Length < _byteCount)

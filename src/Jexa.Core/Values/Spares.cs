@@ -3,18 +3,17 @@ using System.Collections.Concurrent;
 namespace Jexa.Core.Values;
 
 /// <summary>
-/// Objects that somebody is done with and somebody else will need, so that they are not made anew for every visit. Safe for
-/// concurrent use.
+/// Objects that are no longer used and can be used again, so that visits allocate fewer of them. Safe for concurrent use.
 /// </summary>
 internal sealed class Spares<T>
     where T : class
 {
     private readonly ConcurrentQueue<T> _more = [];
 
-    /// <summary>As long as visits do not overlap, one place is all that is needed.</summary>
+    /// <summary>One place is enough as long as visits do not overlap.</summary>
     private T? _first;
 
-    /// <summary>One of them, the caller's alone from now on; null if there is none.</summary>
+    /// <summary>Takes one object out; the caller then owns it. Null if there is none.</summary>
     public T? Take()
     {
         var first = _first;
@@ -23,7 +22,7 @@ internal sealed class Spares<T>
             : null;
     }
 
-    /// <param name="most">One more than these is let go of.</param>
+    /// <param name="most">Keeps at most this number of objects, and one more.</param>
     public void Add(T spare, int most = int.MaxValue)
     {
         if (_first is null && Interlocked.CompareExchange(ref _first, spare, null) is null)

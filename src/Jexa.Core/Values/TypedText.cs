@@ -5,12 +5,12 @@ using System.Text;
 namespace Jexa.Core.Values;
 
 /// <summary>
-/// Reads typed values out of text, for engines that keep dates and decimals as text. Each method either understands the
-/// whole text or says no, so that a value nobody can read stays the text it was.
+/// Reads typed values from text, for engines that store dates and decimals as text. A method reads the whole text or refuses it.
+/// A value that cannot be read stays text.
 /// </summary>
 public static class TypedText
 {
-    /// <summary>An ISO 8601 calendar date, <c>2024-02-29</c>: days since 0001-01-01.</summary>
+    /// <summary>Reads an ISO 8601 calendar date such as <c>2024-02-29</c>. Gives days since 0001-01-01.</summary>
     public static bool TryDate(ReadOnlySpan<byte> text, out long days)
     {
         days = 0;
@@ -25,8 +25,8 @@ public static class TypedText
     }
 
     /// <summary>
-    /// An ISO 8601 date and time without a zone, <c>2024-02-29 12:30[:15[.123]]</c> with a space or a <c>T</c>: ticks of
-    /// 100 ns since 0001-01-01T00:00:00. A bare date is midnight.
+    /// Reads an ISO 8601 date and time without a zone, <c>2024-02-29 12:30[:15[.123]]</c>, with a space or a <c>T</c>. Gives
+    /// ticks of 100 ns since 0001-01-01T00:00:00. A date alone is midnight.
     /// </summary>
     public static bool TryTimestamp(ReadOnlySpan<byte> text, out long ticks)
     {
@@ -57,7 +57,7 @@ public static class TypedText
         return true;
     }
 
-    /// <summary>Whether the text is a plain decimal number: a sign, digits, one point; no exponent.</summary>
+    /// <summary>Whether the text is a plain decimal number: a sign, digits and one point, but no exponent.</summary>
     public static bool IsDecimal(ReadOnlySpan<byte> text)
     {
         if (text.Length > 0 && text[0] is (byte)'-' or (byte)'+')

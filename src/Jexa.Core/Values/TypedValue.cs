@@ -1,8 +1,8 @@
 namespace Jexa.Core.Values;
 
 /// <summary>
-/// A typed value that travels towards a source: an ID that was read from an address, or a value the app file wrote.
-/// Never text that stands for a number. A closed set.
+/// A typed value that is sent to a source: an ID read from an address, or a value written in the app file. A number is never sent
+/// as text.
 /// </summary>
 public abstract record TypedValue
 {
@@ -45,13 +45,13 @@ public abstract record TypedValue
         public override string ToString() => Value ? "true" : "false";
     }
 
-    /// <summary>A real number: a list's position, never an ID.</summary>
+    /// <summary>A real number. It occurs as a position in a list, never as an ID.</summary>
     public sealed record Real(double Value) : TypedValue
     {
         public override string ToString() => Value.ToString("R");
     }
 
-    /// <summary>No value at all: a list's position among empty fields, never an ID.</summary>
+    /// <summary>No value. It occurs as a position among empty fields of a list, never as an ID.</summary>
     public sealed record Empty : TypedValue
     {
         public static Empty Value { get; } = new();
@@ -59,7 +59,7 @@ public abstract record TypedValue
         public override string ToString() => "(empty)";
     }
 
-    /// <summary>Bytes: a key, or a place in a list.</summary>
+    /// <summary>Bytes: a key, or a position in a list.</summary>
     public sealed record Bytes(byte[] Value) : TypedValue
     {
         public bool Equals(Bytes? other) => other is not null && Value.AsSpan().SequenceEqual(other.Value);

@@ -6,8 +6,8 @@ using System.Text;
 namespace Jexa.Core.Values;
 
 /// <summary>
-/// A growing run of UTF-8 bytes over one pooled array. Pages, addresses and cells are written into it, so that a visit
-/// allocates no strings. Not thread-safe; dispose it to give the array back.
+/// A growing buffer of UTF-8 bytes over one pooled array. Pages, addresses and cells are written into it, so that a visit
+/// allocates no strings. Not thread-safe. Dispose it to return the array.
 /// </summary>
 public sealed class Utf8Buffer(int capacity = 1024) : IBufferWriter<byte>, IDisposable
 {
@@ -22,7 +22,7 @@ public sealed class Utf8Buffer(int capacity = 1024) : IBufferWriter<byte>, IDisp
     /// <summary>The bytes written so far, for asynchronous writers. Valid until the next write.</summary>
     public ReadOnlyMemory<byte> WrittenMemory => _bytes.AsMemory(0, Length);
 
-    /// <summary>Forgets everything after the first <paramref name="length"/> bytes.</summary>
+    /// <summary>Removes everything after the first <paramref name="length"/> bytes.</summary>
     public void Truncate(int length) => Length = length;
 
     public void Append(ReadOnlySpan<byte> bytes)
@@ -50,7 +50,7 @@ public sealed class Utf8Buffer(int capacity = 1024) : IBufferWriter<byte>, IDisp
     }
 
     /// <summary>
-    /// Room for at least <paramref name="length"/> more bytes; say with <see cref="Advance"/> how many were used.
+    /// Gives room for at least <paramref name="length"/> more bytes. Call <see cref="Advance"/> with the number that was used.
     /// </summary>
     [MethodImpl(MethodImplOptions.AggressiveInlining)]
     public Span<byte> Room(int length)
@@ -70,7 +70,7 @@ public sealed class Utf8Buffer(int capacity = 1024) : IBufferWriter<byte>, IDisp
 
     Span<byte> IBufferWriter<byte>.GetSpan(int sizeHint) => Room(Math.Max(sizeHint, 256));
 
-    /// <summary>What was written, as a string. For messages and tests, not for the hot path.</summary>
+    /// <summary>The content as a string. For messages and tests, not for the hot path.</summary>
     public override string ToString() => Encoding.UTF8.GetString(Written);
 
     public void Dispose()

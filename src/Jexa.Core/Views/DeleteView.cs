@@ -2,8 +2,8 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Views;
 
-/// <summary>Asks a second time whether a record is to be deleted.</summary>
-/// <param name="IsPossible">The source would let it go, as far as can be seen.</param>
+/// <summary>Asks for confirmation before a record is deleted.</summary>
+/// <param name="IsPossible">Whether the source would allow it, as far as is known.</param>
 public sealed record DeleteView(
     PageFrame Frame,
     string Page,

@@ -2,8 +2,8 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Views;
 
-/// <param name="Back">The list the visitor came from, at the place they left it; else the record's own list.</param>
-/// <param name="Previous">The record before this one in that list.</param>
+/// <param name="Back">The list the visitor came from, at the same place; else the record's own list.</param>
+/// <param name="Previous">The previous record in that list.</param>
 public sealed record DetailView(
     PageFrame Frame,
     string Page,
@@ -15,6 +15,6 @@ public sealed record DetailView(
     IReadOnlyList<BlockView> Blocks
 ) : PageView(Frame, Page)
 {
-    /// <summary>The records before and behind could not be found in time.</summary>
+    /// <summary>Whether finding the previous and next record took too long.</summary>
     public bool NeighboursLeftOut { get; init; }
 }

@@ -1,5 +1,5 @@
 namespace Jexa.Core.Views;
 
 /// <summary>A field that somebody else changed meanwhile.</summary>
-/// <param name="Mine">What the visitor wrote; null if the visitor left it alone.</param>
+/// <param name="Mine">What the visitor typed; null if the visitor did not change it.</param>
 public sealed record FormClash(string Was, string Theirs, string? Mine);

@@ -3,13 +3,13 @@ using Jexa.Core.Edits;
 namespace Jexa.Core.Views;
 
 /// <summary>A field of a form in one visit.</summary>
-/// <param name="Text">What stands in it.</param>
-/// <param name="Faults">What is wrong with that.</param>
-/// <param name="Options">What can be chosen; empty for a field that is typed.</param>
-/// <param name="Search">What records were looked for by; null if none are searched for.</param>
-/// <param name="SearchNote">What became of the search.</param>
-/// <param name="Picture">The address of the picture it names now; null for none.</param>
-/// <param name="Fixed">What is shown in its stead where the address decides it; null for a field that can be changed.</param>
+/// <param name="Text">Its present text.</param>
+/// <param name="Faults">What is wrong with the text.</param>
+/// <param name="Options">The choices; empty for a field that is typed.</param>
+/// <param name="Search">The search text for other records; null if there is no search.</param>
+/// <param name="SearchNote">The result of the search.</param>
+/// <param name="Picture">The address of the present picture; null for none.</param>
+/// <param name="Fixed">The text to show if the address decides the value; null if it can be changed.</param>
 public sealed record FormInput(
     FormField Field,
     string Text,
@@ -24,7 +24,7 @@ public sealed record FormInput(
 {
     public string Name => Field.Name;
 
-    /// <summary>The text is what somebody typed, and not to be written as the app writes numbers.</summary>
+    /// <summary>Whether the text is what a visitor typed, which must not be formatted as a number.</summary>
     public bool IsAsTyped { get; init; }
 
     public bool IsMultiline =>

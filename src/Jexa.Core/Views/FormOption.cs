@@ -1,4 +1,4 @@
 namespace Jexa.Core.Views;
 
-/// <summary>A value that can be chosen in one visit.</summary>
+/// <summary>A value that can be chosen.</summary>
 public sealed record FormOption(string Value, string Label, bool IsSelected);

@@ -1,10 +1,10 @@
 namespace Jexa.Core.Views;
 
-/// <summary>What the app itself puts around its pages.</summary>
+/// <summary>What the app shows around its pages.</summary>
 /// <param name="Header">Markdown; empty for none.</param>
-/// <param name="Logo">The whole path of a picture; null for none.</param>
-/// <param name="Style">The whole path of a style sheet; null for none.</param>
-/// <param name="PictureOrigins">Origins that pictures come from.</param>
+/// <param name="Logo">The path of a picture; null for none.</param>
+/// <param name="Style">The path of a style sheet; null for none.</param>
+/// <param name="PictureOrigins">Origins that pictures are loaded from.</param>
 public sealed record FrameTexts(string Header, string Footer, string? Logo, string? Style, IReadOnlyList<string> PictureOrigins)
 {
     public static FrameTexts None { get; } = new("", "", null, null, []);

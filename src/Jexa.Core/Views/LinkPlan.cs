@@ -5,8 +5,8 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Views;
 
 /// <summary>
-/// A link, compiled: whose template its address follows and which column fills which parameter. Writes nothing for a row
-/// whose values no address can carry, so that a link on a page always leads back to the very record it stands on.
+/// A compiled link: the template of its address, and the column for each parameter. It writes nothing for a row whose values no
+/// address can contain. So a link on a page always leads to the right record.
 /// </summary>
 public sealed class LinkPlan
 {
@@ -15,9 +15,8 @@ public sealed class LinkPlan
     private readonly byte[]? _fixed;
     private readonly Func<string, bool>? _leadsThere;
 
-    /// <param name="fillers">In the order of the template's parameters; null for one that is left out.</param>
-    /// <param name="leadsThere">Asked for every address built where another page might take some of them; null if none
-    /// can.</param>
+    /// <param name="fillers">In the order of the template's parameters; null for a parameter that is left out.</param>
+    /// <param name="leadsThere">Checks each address if another page could match it too; null if none can.</param>
     public LinkPlan(
         string page,
         string text,
@@ -47,34 +46,33 @@ public sealed class LinkPlan
         ParameterNames = [];
     }
 
-    /// <summary>The name of the page it leads to.</summary>
+    /// <summary>The name of the target page.</summary>
     public string Page { get; }
 
-    /// <summary>What a link of its own says.</summary>
+    /// <summary>The text of a link of its own.</summary>
     public string Text { get; }
 
-    /// <summary>The template that its addresses expand (RFC 6570); null for a link that is the same for every row.</summary>
+    /// <summary>A URI template for its addresses (RFC 6570); null for a link that is the same for every row.</summary>
     public string? UriTemplate { get; }
 
-    /// <summary>What fills the parameters, in their order.</summary>
+    /// <summary>The values of the parameters, in their order.</summary>
     public IReadOnlyList<LinkFiller> Fillers { get; }
 
-    /// <summary>The names of the parameters that are filled, in the order of <see cref="Fillers"/>.</summary>
+    /// <summary>The names of the parameters with values, in the order of <see cref="Fillers"/>.</summary>
     public IReadOnlyList<string> ParameterNames { get; }
 
     /// <summary>
-    /// Whether it leads from a list to one of the records that the list shows: it then says which place of the list it comes
-    /// from.
+    /// Whether it leads from a list to one of its records. Its address then says which place of the list it comes from.
     /// </summary>
     public bool IsOwn { get; init; }
 
-    /// <summary>The link stands only on rows for which this holds; null for all.</summary>
+    /// <summary>Whether a row has the link; null for always.</summary>
     public Func<Row, bool>? When { get; init; }
 
-    /// <summary>Whether two links of one row always lead to the same address.</summary>
+    /// <summary>Whether two links always lead to the same address in each row.</summary>
     public bool LeadsWhere(LinkPlan other) => Page == other.Page && When == other.When && _slots.SequenceEqual(other._slots);
 
-    /// <summary>Appends the address of this row's link; false, and nothing appended, where it has none.</summary>
+    /// <summary>Appends the address of this row's link. False, and nothing appended, if the row has no link.</summary>
     public bool TryWrite(Row row, Utf8Buffer into)
     {
         if (When?.Invoke(row) == false)
@@ -94,7 +92,7 @@ public sealed class LinkPlan
         return false;
     }
 
-    /// <summary>Whether the row's values are of the storage classes that the link's parameters have.</summary>
+    /// <summary>Whether the row's values have the storage classes of the link's parameters.</summary>
     public bool Fits(Row row)
     {
         foreach (var filler in Fillers)
@@ -103,7 +101,7 @@ public sealed class LinkPlan
         return true;
     }
 
-    /// <summary>Appends the ID text of one of the fillers, as it stands in the address before percent-encoding.</summary>
+    /// <summary>Appends the ID text of one parameter, before percent-encoding.</summary>
     public bool TryWriteId(Row row, int filler, Utf8Buffer into) =>
         Fillers[filler].Key.TryWrite(row, Fillers[filler].Ordinal, into);
 

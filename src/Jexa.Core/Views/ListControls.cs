@@ -1,12 +1,12 @@
 namespace Jexa.Core.Views;
 
 /// <summary>What a visitor can ask of a list, and what is asked now.</summary>
-/// <param name="Action">The list's own address, without any control.</param>
-/// <param name="Kept">The parameters that stay whatever is asked.</param>
-/// <param name="Find">What is searched for; null if the list cannot be searched.</param>
-/// <param name="Order">The order asked for, as an address says it; empty for the list's own.</param>
-/// <param name="IsNarrowed">Whether a search or an optional filter leaves records out.</param>
-/// <param name="IsPlain">Nothing is asked: the same object stands on every such page of the list.</param>
+/// <param name="Action">The list's address without any control.</param>
+/// <param name="Kept">Parameters that stay when controls change.</param>
+/// <param name="Find">The search text; null if the list has no search.</param>
+/// <param name="Order">The present order, as an address says it; empty for the list's own.</param>
+/// <param name="IsNarrowed">Whether a search or an optional filter hides records.</param>
+/// <param name="IsPlain">Whether nothing is asked. All such pages of a list share the same object.</param>
 public sealed record ListControls(
     string Action,
     IReadOnlyList<(string Name, string Value)> Kept,

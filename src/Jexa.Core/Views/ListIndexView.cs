@@ -1,6 +1,6 @@
 namespace Jexa.Core.Views;
 
-/// <summary>The lists of an app, or those that were looked for.</summary>
-/// <param name="Action">Where the search is sent.</param>
-/// <param name="Find">What was looked for; empty for nothing.</param>
+/// <summary>The lists of an app, or those that match a search.</summary>
+/// <param name="Action">The address of the search.</param>
+/// <param name="Find">The search text; empty for none.</param>
 public sealed record ListIndexView(string Action, string Find, IReadOnlyList<ListGroup> Groups);

@@ -1,6 +1,6 @@
 namespace Jexa.Core.Views;
 
-/// <summary>What a list's records look like.</summary>
+/// <summary>How the records of a list are shown.</summary>
 public enum ListLook
 {
     Table,

@@ -1,10 +1,10 @@
 namespace Jexa.Core.Views;
 
 /// <summary>The part of a list that is the same for every visit.</summary>
-/// <param name="RecordLink">The link to a record's own page, whose ID JSON carries; null if there is none.</param>
-/// <param name="RowLink">The link that is the whole row's; null if there is none.</param>
-/// <param name="Actions">Links that stand in a column of their own.</param>
-/// <param name="Title">What one record is called: for cards and bullets, and for what a link has to say.</param>
+/// <param name="RecordLink">The link to a record's own page, whose ID is in JSON; null for none.</param>
+/// <param name="RowLink">The link of the whole row; null for none.</param>
+/// <param name="Actions">Links in a column of their own.</param>
+/// <param name="Title">What one record is called: for cards, bullets and link texts.</param>
 public sealed record ListShape(
     string Heading,
     ListLook Look,

@@ -2,9 +2,9 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Views;
 
-/// <param name="From">The number of the first row shown, from 1; null if nobody knows.</param>
-/// <param name="CannotGoOn">There are more rows, but no address can carry the place where they go on.</param>
-/// <param name="Notice">A sentence above the list, such as why the visitor was led here.</param>
+/// <param name="From">The number of the first row, from 1; null if it is not known.</param>
+/// <param name="CannotGoOn">There are more rows, but no address can contain the place where they begin.</param>
+/// <param name="Notice">A sentence above the list, such as the reason for a redirect.</param>
 public sealed record ListView(
     PageFrame Frame,
     string Page,
@@ -21,14 +21,13 @@ public sealed record ListView(
 ) : PageView(Frame, Page)
 {
     /// <summary>
-    /// What links to the list's own records carry so that they lead back here, behind <c>from=</c>; empty if a bare address
-    /// does.
+    /// The value of <c>from=</c> in links to the list's records, so that they lead back here; empty if a bare address does.
     /// </summary>
     public string FromMark { get; init; } = "";
 
-    /// <summary>The way to a new record; null if there is none.</summary>
+    /// <summary>The link to a new record; null for none.</summary>
     public PlainLink? Add { get; init; }
 
-    /// <summary>The row whose record is shown beside the list; -1 for none.</summary>
+    /// <summary>The row of the record beside the list; -1 for none.</summary>
     public int CurrentRow { get; init; } = -1;
 }

@@ -2,6 +2,6 @@ namespace Jexa.Core.Views;
 
 /// <summary>The address that orders a list by a column.</summary>
 /// <param name="Name">The column's name in addresses.</param>
-/// <param name="Now">How the list is ordered by it now: 1 rising, -1 falling, 0 not.</param>
-/// <param name="Address">The address that orders by it, turned round where it is ordered so already.</param>
+/// <param name="Now">The present order by it: 1 ascending, -1 descending, 0 none.</param>
+/// <param name="Address">The address that orders by it, or reverses the order if the list is ordered by it.</param>
 public sealed record OrderLink(string Name, string Label, int Now, string Address);

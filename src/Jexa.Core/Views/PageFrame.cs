@@ -3,8 +3,8 @@ using Jexa.Core.Formats;
 
 namespace Jexa.Core.Views;
 
-/// <summary>What stands around every page of an app.</summary>
-/// <param name="Addresses">The addresses of all pages that can be opened by themselves, by name: texts lead to them so.</param>
+/// <summary>What is around every page of an app.</summary>
+/// <param name="Addresses">The addresses of pages without required parameters, by name, for links in texts.</param>
 public sealed record PageFrame(
     string AppTitle,
     string HomeAddress,

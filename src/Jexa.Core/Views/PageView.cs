@@ -1,18 +1,17 @@
 namespace Jexa.Core.Views;
 
 /// <summary>
-/// What a visit shows, before anybody decides how it looks: headings, typed cells, links, messages. HTML and JSON are two
-/// writers of it.
+/// What a visit shows, without its form: headings, typed cells, links, messages. HTML and JSON are two ways to write it.
 /// </summary>
-/// <param name="Page">The page's name; null if the visit met none.</param>
+/// <param name="Page">The page's name; null if the visit matched none.</param>
 public abstract record PageView(PageFrame Frame, string? Page)
 {
-    /// <summary>The records above, from the top.</summary>
+    /// <summary>The records above it, from the top.</summary>
     public IReadOnlyList<PlainLink> Trail { get; init; } = [];
 
-    /// <summary>The list that stands beside a record, or beside the message that there is none.</summary>
+    /// <summary>The list beside a record, or beside the message that there is none.</summary>
     public ListView? Beside { get; init; }
 
-    /// <summary>What has just been done, said once; null for nothing.</summary>
+    /// <summary>The message about what was just done, shown once; null for none.</summary>
     public string? Said { get; init; }
 }

@@ -4,27 +4,29 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Views;
 
 /// <summary>
-/// Where the picture is that a field names. One in a folder has an address of its record's: by record kind, field and ID, so
-/// that it is seen exactly where its record is.
+/// Where the picture is that a field names. A picture in a folder has an address of its record: record kind, field and ID. So it
+/// can be seen only if its record can.
 /// </summary>
 /// <param name="address">The addresses of pictures in a folder.</param>
 public sealed class PicturePlan(PicturePlace place, int ordinal, RecordAddress address)
 {
-    /// <summary>The folder the file is in; null if pictures come from the web.</summary>
+    /// <summary>The folder of the file; null if pictures come from the web.</summary>
     public string? Folder => place.Folder;
 
-    /// <summary>The name that the field holds; empty for none.</summary>
+    /// <summary>The name in the field; empty for none.</summary>
     public string NameOf(Row row) => row[ordinal].Kind == CellKind.Text ? row.Text(ordinal) : "";
 
-    /// <summary>Whether the app file says no folder or address for its pictures: then each must hold a whole one.</summary>
+    /// <summary>
+    /// Whether the app file names neither folder nor URL for the pictures. Then each value must be a whole URL.
+    /// </summary>
     public bool HasNoPlace => place is { Folder: null, Base: null };
 
-    /// <summary>Whether the field holds the name of a file, and the app file says no folder or address for it.</summary>
+    /// <summary>Whether the field holds the name of a file, and the app file names neither folder nor URL.</summary>
     public bool LacksPlace(Row row) =>
         HasNoPlace && NameOf(row) is { Length: > 0 } name && !Uri.TryCreate(name, UriKind.Absolute, out _);
 
     /// <summary>
-    /// Appends the address to load the picture from; false, and nothing appended, where the row names none that can be loaded.
+    /// Appends the address of the picture. False, and nothing appended, if the row names none that can be loaded.
     /// </summary>
     public bool TryWrite(Row row, Utf8Buffer into)
     {
@@ -38,7 +40,7 @@ public sealed class PicturePlan(PicturePlace place, int ordinal, RecordAddress a
     {
         if (place.Base is { } origin)
         {
-            // A name stays below the base whatever it holds.
+            // A name stays below the base, whatever it contains.
             var path = string.Join(
                 '/',
                 name.Split('/').Where(part => part is not ("" or "." or "..")).Select(Uri.EscapeDataString)

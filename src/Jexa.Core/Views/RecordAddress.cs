@@ -5,13 +5,13 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Views;
 
 /// <summary>Addresses of Jexa's own that end in the key of a record.</summary>
-/// <param name="prefix">The address up to the key.</param>
-/// <param name="key">What fills the key.</param>
+/// <param name="prefix">The address before the key.</param>
+/// <param name="key">The values of the key.</param>
 public sealed class RecordAddress(string prefix, IReadOnlyList<LinkFiller> key)
 {
     private readonly byte[] _prefix = Encoding.ASCII.GetBytes(prefix);
 
-    /// <summary>Appends the address; false, and nothing appended, if no address can carry the row's key.</summary>
+    /// <summary>Appends the address. False, and nothing appended, if no address can contain the row's key.</summary>
     public bool TryWrite(Row row, Utf8Buffer into)
     {
         var start = into.Length;

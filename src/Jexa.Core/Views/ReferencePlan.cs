@@ -1,5 +1,5 @@
 namespace Jexa.Core.Views;
 
-/// <summary>How a foreign key shows the record it leads to.</summary>
-/// <param name="Presence">A column of the other record that is never empty if the record is there and visible.</param>
+/// <summary>How a foreign key shows the record that it refers to.</summary>
+/// <param name="Presence">A column of the other record that is filled exactly if the record exists and may be seen.</param>
 public sealed record ReferencePlan(TextPlan Label, int Presence, LinkPlan? Link);

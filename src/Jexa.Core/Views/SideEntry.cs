@@ -1,5 +1,5 @@
 namespace Jexa.Core.Views;
 
 /// <summary>One value of a side list.</summary>
-/// <param name="Address">Null where no address can carry the value.</param>
+/// <param name="Address">Null if no address can contain the value.</param>
 public sealed record SideEntry(string Text, string? Address, long Count, bool IsCurrent);

@@ -1,9 +1,9 @@
 namespace Jexa.Core.Views;
 
 /// <summary>A side list.</summary>
-/// <param name="All">The list without this choice; null if there is none.</param>
-/// <param name="IsExact">Whether the counts are those of this moment.</param>
-/// <param name="HasFailed">It could not be made; the rest of the page is as it should be.</param>
+/// <param name="All">The list without this choice; null for none.</param>
+/// <param name="IsExact">Whether the counts are of this moment.</param>
+/// <param name="HasFailed">It could not be counted. The rest of the page is complete.</param>
 public sealed record SideView(
     string Title,
     IReadOnlyList<SideEntry> Entries,
@@ -13,6 +13,6 @@ public sealed record SideView(
     bool HasFailed
 )
 {
-    /// <summary>It takes so long to count that the page did not wait for it.</summary>
+    /// <summary>Counting takes so long that the page did not wait for it.</summary>
     public bool IsBeingCounted { get; init; }
 }

@@ -4,7 +4,7 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Views;
 
-/// <summary>A piece of a text with holes: a literal, or the value of one column.</summary>
+/// <summary>A piece of a text with holes: a literal, or the value of a column.</summary>
 public readonly record struct TextPiece(byte[]? Literal, int Ordinal, FieldType Type, bool IsId, ValueStyle Style)
 {
     public static TextPiece Of(string literal) =>

@@ -3,12 +3,12 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Views;
 
 /// <summary>
-/// A text with holes, compiled: what a record is called, a title. Written as plain UTF-8, not yet encoded for HTML.
+/// A compiled text with holes: a label of a record, or a title. It is written as plain UTF-8, not yet encoded for HTML.
 /// </summary>
-/// <param name="Fallback">Written where the text itself comes out blank; null for nothing.</param>
+/// <param name="Fallback">Written if the text is blank; null for nothing.</param>
 public sealed record TextPlan(IReadOnlyList<TextPiece> Pieces, TextPlan? Fallback = null)
 {
-    /// <summary>Whether the text is nothing but one text column's value, which can then be taken as it is.</summary>
+    /// <summary>Whether the text is just the value of one text column.</summary>
     public bool IsColumn(Row row, out ReadOnlySpan<byte> utf8)
     {
         utf8 =

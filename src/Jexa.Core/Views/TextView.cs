@@ -1,9 +1,9 @@
 namespace Jexa.Core.Views;
 
-/// <summary>A text of the app's own.</summary>
-/// <param name="Markdown">With its parameters filled in.</param>
+/// <summary>A text page.</summary>
+/// <param name="Markdown">The text with its parameters filled in.</param>
 public sealed record TextView(PageFrame Frame, string Page, string Heading, string Markdown) : PageView(Frame, Page)
 {
-    /// <summary>The lists of the app; null on a page that does not show them.</summary>
+    /// <summary>The lists of the app; null on a page without them.</summary>
     public ListIndexView? Lists { get; init; }
 }

@@ -3,13 +3,13 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Views;
 
-/// <summary>One field as a page shows it.</summary>
+/// <summary>A field as a page shows it.</summary>
 /// <param name="Name">The field's name in the app file and in JSON.</param>
-/// <param name="Ordinal">Where the field's own value stands in a row.</param>
-/// <param name="IsId">A key or foreign key: never formatted as a number or a date.</param>
-/// <param name="Reference">For a foreign key, how the other record is shown in its stead.</param>
-/// <param name="Link">The link that stands on the field, if any.</param>
-/// <param name="WhenEmpty">What a link on a field without a value says instead; null if there is no link.</param>
+/// <param name="Ordinal">The cell of a row with the field's own value.</param>
+/// <param name="IsId">A key or foreign key, which is never formatted as a number or date.</param>
+/// <param name="Reference">For a foreign key, how the other record is shown instead.</param>
+/// <param name="Link">The link on the field, if there is one.</param>
+/// <param name="WhenEmpty">The text of a link on an empty field; null if there is no link.</param>
 public sealed record ViewColumn(
     string Name,
     string Label,
@@ -23,32 +23,32 @@ public sealed record ViewColumn(
 {
     public ValueStyle Style { get; init; } = ValueStyle.Plain;
 
-    /// <summary>The records between the row and a field of another record; empty for a field of the row's own.</summary>
+    /// <summary>The records between the row and a field of another record; empty for the row's own fields.</summary>
     public IReadOnlyList<StepPlan> Steps { get; init; } = [];
 
-    /// <summary>The field is shown only where this holds for the row; null for always.</summary>
+    /// <summary>Whether a row shows the field; null for always.</summary>
     public Func<Row, bool>? When { get; init; }
 
     /// <summary>Where the picture is that the field names; null if it names none.</summary>
     public PicturePlan? Picture { get; init; }
 
-    /// <summary>Where the bytes that the field holds can be had as a file; null if it holds none.</summary>
+    /// <summary>Where the bytes in the field can be downloaded; null if it holds none.</summary>
     public RecordAddress? Download { get; init; }
 
-    /// <summary>The name under which a visitor can order by it; null if nobody can.</summary>
+    /// <summary>The name by which a visitor can order by it; null if that is not possible.</summary>
     public string? OrderName { get; init; }
 
-    /// <summary>Whether values line up at the right.</summary>
+    /// <summary>Whether values are aligned to the right.</summary>
     public bool IsNumeric =>
         !IsId
         && Reference is null
         && Style is { Choices.Count: 0, Form: not FieldForm.Epoch }
         && Type is FieldType.Integer or FieldType.Real or FieldType.Decimal;
 
-    /// <summary>The link that stands on the value: the column's own, or the one to the record it refers to.</summary>
+    /// <summary>The link on the value: the column's own, or the one to the record it refers to.</summary>
     public LinkPlan? LinkOn(Row row) => Link ?? (IsReferenceShown(row) ? Reference!.Link : null);
 
-    /// <summary>Whether the row has no value here, or none that is to be shown.</summary>
+    /// <summary>Whether the row has no value here, or none to be shown.</summary>
     public bool IsEmpty(Row row)
     {
         if (When?.Invoke(row) == false)
@@ -64,12 +64,12 @@ public sealed record ViewColumn(
         return row[Ordinal].Kind == CellKind.Null || (row[Ordinal].Kind == CellKind.Text && row[Ordinal].Length == 0);
     }
 
-    /// <summary>Whether this is a foreign key whose other record is there and may be seen.</summary>
+    /// <summary>Whether this is a foreign key, and its record exists and may be seen.</summary>
     public bool IsReferenceShown(Row row) =>
         Reference is not null && !IsEmpty(row) && row[Reference.Presence].Kind != CellKind.Null;
 
     /// <summary>
-    /// Whether a record that the value hangs on is not there or may not be seen, though a foreign key names it.
+    /// Whether a record that the value depends on does not exist or may not be seen, though a foreign key refers to it.
     /// </summary>
     public bool IsLost(Row row)
     {

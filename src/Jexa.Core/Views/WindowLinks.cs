@@ -1,4 +1,4 @@
 namespace Jexa.Core.Views;
 
-/// <summary>Where the other windows of a list are; null if there is none that way.</summary>
+/// <summary>The addresses of the other windows of a list; null in a direction without one.</summary>
 public sealed record WindowLinks(string? First, string? Previous, string? Next, string? Last);

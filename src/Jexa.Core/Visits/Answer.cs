@@ -2,12 +2,10 @@ using Jexa.Core.Views;
 
 namespace Jexa.Core.Visits;
 
-/// <summary>
-/// What the visitor gets: a status with a view, or a redirect. Dispose it once it is written: the rows it shows are lent.
-/// </summary>
-/// <param name="Location">Relative and ASCII, never beginning with two slashes; null if this is no redirect.</param>
-/// <param name="Allow">The methods of a 405.</param>
-/// <param name="RetryAfterSeconds">When a 503 may be tried again.</param>
+/// <summary>The answer to a visitor: a status with a view, or a redirect. Dispose it after writing: it holds lent rows.</summary>
+/// <param name="Location">Relative and ASCII, never with two slashes at the beginning; null if this is not a redirect.</param>
+/// <param name="Allow">The allowed methods, for a 405.</param>
+/// <param name="RetryAfterSeconds">When to try again, for a 503.</param>
 public sealed record Answer(
     Outcome Outcome,
     int Status,
@@ -20,21 +18,19 @@ public sealed record Answer(
     /// <summary>The rows it shows.</summary>
     internal RowLoans? Rows { get; set; }
 
-    /// <summary>
-    /// The version of the record that is told (a strong entity tag); null if the answer is no record of its own.
-    /// </summary>
+    /// <summary>The version of the record in the answer (a strong entity tag); null if the answer is not a record.</summary>
     public string? Version { get; init; }
 
-    /// <summary>A new secret for the visitor's browser to keep; null if it has one, or needs none.</summary>
+    /// <summary>A new secret for the visitor's browser; null if it has one, or needs none.</summary>
     public string? NewVisitor { get; init; }
 
-    /// <summary>What the page that this leads to says once.</summary>
+    /// <summary>A message that the next page shows once.</summary>
     public string? Say { get; init; }
 
-    /// <summary>Nobody may keep the answer: it holds a form.</summary>
+    /// <summary>Whether caches must not keep the answer: it has a form.</summary>
     public bool IsForOnce { get; init; }
 
-    /// <summary>The media types that the page takes, for a body of another one.</summary>
+    /// <summary>The media types that the page accepts, for a request with another one.</summary>
     public string? Accepts { get; init; }
 
     /// <summary>An answer in words.</summary>

@@ -2,5 +2,5 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Visits;
 
-/// <summary>The record that an address asks for, or the answer where it asks for none.</summary>
+/// <summary>The key in an address, or the answer if there is none.</summary>
 internal readonly record struct AskedRecord(TypedValue[] Keys, Answer? Refused);

@@ -3,8 +3,8 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Visits;
 
-/// <summary>A record that an address names, or the answer where it names none.</summary>
-/// <param name="Keys">By which it was found: the canonical ones.</param>
+/// <summary>The record that an address names, or the answer if there is none.</summary>
+/// <param name="Keys">The record's canonical key.</param>
 internal readonly record struct FoundRecord(Row Row, TypedValue[] Keys, Answer? Refused)
 {
     private readonly TypedValue[]? _asked;

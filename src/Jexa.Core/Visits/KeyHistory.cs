@@ -7,14 +7,14 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Visits;
 
 /// <summary>
-/// Follows keys through the change log. The latest thing that became of a key counts; where it was changed, the record is
-/// followed from there by what came later, step by step: what is under the new key by now may be another record.
+/// Follows keys through the change log. The latest event of a key counts. If the key was changed, only later events of the new
+/// key count, step by step: an older record may have had that key before.
 /// </summary>
 internal sealed class KeyHistory(IChangeLog log)
 {
     private const int MostSteps = 100;
 
-    /// <summary>What became of a record; null if the log does not tell.</summary>
+    /// <summary>What happened to a record; null if the log does not tell.</summary>
     public KeyEnd? Follow(RecordPage page, IReadOnlyList<string> texts)
     {
         if (page.Scope is not { } scope)
@@ -35,12 +35,12 @@ internal sealed class KeyHistory(IChangeLog log)
         }
         catch (SourceException)
         {
-            // Without the log a record that is not there is just that.
+            // Without the log the record is simply unknown.
             return null;
         }
     }
 
-    /// <summary>The key of a row in a scope; null if no address can carry it.</summary>
+    /// <summary>The key of a row in a scope; null if no address can contain it.</summary>
     public static string? KeyOf(KeyScope scope, Row row)
     {
         using var text = new Utf8Buffer(64);
@@ -68,7 +68,7 @@ internal sealed class KeyHistory(IChangeLog log)
         return placed;
     }
 
-    /// <summary>Scopes have their fields in the order of their names.</summary>
+    /// <summary>Fields of a scope are in the order of their names.</summary>
     private static IEnumerable<int> InOrder(RecordPage page) =>
         Enumerable.Range(0, page.Parameters.Count).OrderBy(number => page.Parameters[number].Field.Name, StringComparer.Ordinal);
 }

@@ -5,8 +5,8 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Visits;
 
 /// <summary>
-/// Decides what zero, one or two loaded rows mean. The source compares under its own collation; here each row's key is
-/// compared once more, code unit by code unit, so that no row passes for another.
+/// Decides what zero, one or two loaded rows mean. The source compares by its own collation. Here each key is compared once more,
+/// code unit by code unit, so that no row is taken for another.
 /// </summary>
 internal static class Loading
 {
@@ -20,7 +20,7 @@ internal static class Loading
             var match = Match(lookup, rows[i], asked);
             if (lookup.FlagOrdinal >= 0 && rows[i][lookup.FlagOrdinal].Integer != 1)
             {
-                // A row that may not be seen has no say in what the visitor is told; only the developer learns of it.
+                // A row that may not be seen does not change the answer; only the developer learns of it.
                 isHidden |= match >= KeyMatch.CaseOnly;
                 continue;
             }
@@ -51,7 +51,7 @@ internal static class Loading
             );
     }
 
-    /// <summary>The key of a loaded row as typed values, in the order of the lookup's keys.</summary>
+    /// <summary>The key of a loaded row, in the order of the lookup's keys.</summary>
     public static TypedValue[] KeyOf(RecordLookup lookup, Row row) =>
         [.. lookup.Ordinals.Select((ordinal, i) => lookup.Keys[i].ValueOf(row, ordinal))];
 

@@ -8,8 +8,8 @@ using Jexa.Core.Views;
 namespace Jexa.Core.Visits;
 
 /// <summary>
-/// Puts each outcome that shows no record into words that a visitor understands, with a way on. Nothing here tells what is
-/// behind the page: no source, no query, no reason that only the developer may know.
+/// The texts of answers without a record, for visitors, each with links to go on. They say nothing of sources, queries or reasons
+/// that are only for the developer.
 /// </summary>
 internal static class Messages
 {
@@ -37,7 +37,7 @@ internal static class Messages
         };
     }
 
-    /// <summary>The stub of a page that is still to be written: what it will be, and what the link to it passes.</summary>
+    /// <summary>The stub of a page that is not written yet: what it will be, and what the link passes to it.</summary>
     public static MessageView Unwritten(Site site, UnwrittenPage page, RequestTarget target)
     {
         var passed = page
@@ -232,7 +232,7 @@ internal static class Messages
             BackToList(site, page)
         );
 
-    /// <summary>For a parent that is not there and for one that may not be seen alike.</summary>
+    /// <summary>For a parent that does not exist or may not be seen.</summary>
     public static MessageView UnknownParent(
         Site site,
         ListPage page,
@@ -268,13 +268,13 @@ internal static class Messages
             BackToList(site, page)
         );
 
-    /// <summary>The sentence a list shows a visitor whose address lacked what another list is about.</summary>
-    /// <param name="isAll">Whether the list that says it is of the same records.</param>
+    /// <summary>What a list says if the address of another list did not name what it is about.</summary>
+    /// <param name="isAll">Whether this list is of the same records.</param>
     public static string LackingFilter(ListPage page, PageParameter parameter, bool isAll) =>
         $"The address you followed did not say of which {Labels.OfRecord(parameter.Name)} the "
         + $"{page.Record!.Many} are. {(isAll ? "Here are all of them." : "You can find it here.")}";
 
-    /// <summary>For a record that is not there and for one that may not be seen alike.</summary>
+    /// <summary>For a record that does not exist or may not be seen.</summary>
     public static MessageView Unknown(Site site, RecordPage page, IReadOnlyList<string> ids) =>
         new(
             site.Frame,
@@ -339,7 +339,7 @@ internal static class Messages
         );
     }
 
-    /// <summary>For a parent that is not there and for one that may not be seen alike.</summary>
+    /// <summary>For a parent that does not exist or may not be seen.</summary>
     public static MessageView UnknownParentOfNew(
         Site site,
         NewPage page,
@@ -375,7 +375,7 @@ internal static class Messages
                 BackFromNew(site, page)
             );
 
-    /// <summary>The sentence a list shows a visitor whose address did not say what a new record belongs to.</summary>
+    /// <summary>What a list says if an address did not name the record that a new one belongs to.</summary>
     public static string LackingParent(NewPage page, PageParameter parameter) =>
         $"The address you followed did not say to which {Labels.OfRecord(parameter.Name)} the new "
         + $"{page.Record!.One} belongs. Choose one from this list.";
@@ -396,7 +396,7 @@ internal static class Messages
             Back(site, page)
         );
 
-    /// <summary>For a form or a change that did not come from a page of this app.</summary>
+    /// <summary>For a form or change that did not come from a page of this app.</summary>
     public static MessageView Untrusted(Site site, Page page, string why) =>
         new(
             site.Frame,
@@ -432,7 +432,7 @@ internal static class Messages
         );
     }
 
-    /// <summary>For a change whose outcome is known to nobody yet: another one of the same form is under way.</summary>
+    /// <summary>For a change whose result is not known yet: another one from the same form is being made.</summary>
     public static MessageView InFlight(Site site, Page page) =>
         new(
             site.Frame,
@@ -491,7 +491,7 @@ internal static class Messages
             Home(site)
         );
 
-    /// <summary>The sentence a list shows a visitor who was led there for lack of an ID.</summary>
+    /// <summary>What a list says if an address without an ID led here.</summary>
     public static string Lacking(RecordPage page, PageParameter parameter) =>
         $"The address you followed lacked {Described(page, parameter)}, which tells one "
         + $"{page.Record!.One} from all others. Choose {A(page.Record!.One)} from this list.";
@@ -514,7 +514,7 @@ internal static class Messages
     private static PlainLink[] Back(Site site, RecordPage page) =>
         page.Back is { } back ? [back with { Text = $"All {page.Record!.Many}" }] : Home(site);
 
-    /// <summary>The ID of a parent as a sentence names it: “the bridge “7” and the number “2””.</summary>
+    /// <summary>The ID of a parent, in a sentence: “the bridge “7” and the number “2””.</summary>
     private static string IdsOf(Page page, ParentPlan parent, Func<int, string?> textOf) =>
         string.Join(
             " and ",

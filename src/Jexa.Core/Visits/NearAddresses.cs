@@ -6,15 +6,15 @@ using Jexa.Core.Views;
 
 namespace Jexa.Core.Visits;
 
-/// <summary>Addresses that somebody may have meant who asked for one that is no page's. Nothing is loaded.</summary>
+/// <summary>Addresses that the visitor may have meant, for an address without a page. Nothing is loaded.</summary>
 internal static class NearAddresses
 {
     private const int Most = 3;
 
-    /// <summary>Pages that are looked at: an app may have thousands.</summary>
+    /// <summary>The most pages to look at: an app may have thousands.</summary>
     private const int MostPages = 2000;
 
-    /// <summary>The nearest pages: first those of one record with the IDs of the address, then those that need no ID.</summary>
+    /// <summary>The nearest pages: first pages of one record with the IDs of the address, then pages without an ID.</summary>
     public static IReadOnlyList<PlainLink> Of(Site site, RequestTarget target)
     {
         var ofRecords = OfRecords(site, target).OrderBy(near => near.Distance).Take(Most).Select(near => near.Link).ToList();
@@ -34,7 +34,7 @@ internal static class NearAddresses
     }
 
     /// <summary>
-    /// <c>/bridge/7</c> and <c>/Bridges/7</c> are near to <c>/bridges/{id}</c>: a singular, another case, a slip.
+    /// <c>/bridge/7</c> and <c>/Bridges/7</c> are near <c>/bridges/{id}</c>: a singular, another letter case, a typing error.
     /// </summary>
     private static IEnumerable<(PlainLink Link, int Distance)> OfRecords(Site site, RequestTarget target)
     {
@@ -56,7 +56,7 @@ internal static class NearAddresses
         }
     }
 
-    /// <summary>How far the literals of a path are from those of the address; null if it is not near.</summary>
+    /// <summary>How far the literals of a path are from those of the address; null if too far.</summary>
     private static int? Distance(PathTemplate template, RequestTarget target)
     {
         if (template.Segments.Count != target.Segments.Length)
@@ -78,7 +78,7 @@ internal static class NearAddresses
         return sum;
     }
 
-    /// <summary>The IDs of an address in the order of a page's parameters; null if one of them is none, or is lacking.</summary>
+    /// <summary>The IDs of an address in the order of a page's parameters; null if one is malformed or missing.</summary>
     private static string[][]? Texts(Page page, RequestTarget target)
     {
         var texts = new string[page.Head.Template.Parameters.Count][];

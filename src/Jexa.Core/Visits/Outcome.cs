@@ -3,132 +3,84 @@ using Jexa.Core.Sources;
 
 namespace Jexa.Core.Visits;
 
-/// <summary>How one visit ended: exactly one of a closed set.</summary>
+/// <summary>How a visit ended: exactly one of these.</summary>
 public abstract record Outcome
 {
-    private Outcome(string word) => Word = word;
+    private Outcome(OutcomeKind kind) => Kind = kind;
 
-    /// <summary>The words of all outcomes.</summary>
-    public static IReadOnlyList<string> Words { get; } =
-    [
-        "listed",
-        "found",
-        "shown",
-        "no-page",
-        "missing",
-        "malformed",
-        "not-canonical",
-        "unknown",
-        "hidden",
-        "ambiguous",
-        "not-allowed",
-        "unavailable",
-        "failed",
-        "gone",
-        "moved",
-        "saved",
-        "invalid",
-        "conflict",
-        "refused",
-        "spent",
-        "untrusted",
-        "unreadable",
-        "elsewhere",
-    ];
+    /// <summary>Its line in the table of outcomes.</summary>
+    public OutcomeKind Kind { get; }
 
     /// <summary>The outcome's word in traces, logs and the developer's eyes.</summary>
-    public string Word { get; }
+    public string Word => Kind.Word;
 
     /// <summary>The outcome's word in a visitor's eyes: a hidden record is an unknown one.</summary>
-    public virtual string PublicWord => Word;
+    public string PublicWord => Kind.PublicWord;
 
     /// <summary>Whether the visitor got what the address stands for, if need be under its canonical spelling.</summary>
-    public virtual bool IsGood => false;
+    public bool IsGood => Kind.Side == OutcomeSide.Good;
 
     public sealed override string ToString() => Word;
 
-    public sealed record Listed() : Outcome("listed")
-    {
-        public override bool IsGood => true;
-    }
+    public sealed record Listed() : Outcome(OutcomeKind.Listed);
 
-    public sealed record Found() : Outcome("found")
+    public sealed record Found() : Outcome(OutcomeKind.Found)
     {
-        /// <summary>What visits come to most is not made anew for each.</summary>
+        /// <summary>Most visits end like this, so that one object serves all.</summary>
         public static Found Value { get; } = new();
-
-        public override bool IsGood => true;
     }
 
-    /// <summary>A text of the app's own.</summary>
-    public sealed record Shown() : Outcome("shown")
-    {
-        public override bool IsGood => true;
-    }
+    /// <summary>A text page.</summary>
+    public sealed record Shown() : Outcome(OutcomeKind.Shown);
 
-    public sealed record NoPage() : Outcome("no-page");
+    public sealed record NoPage() : Outcome(OutcomeKind.NoPage);
 
     /// <summary>A required parameter is absent or empty.</summary>
-    public sealed record Missing(string Parameter) : Outcome("missing");
+    public sealed record Missing(string Parameter) : Outcome(OutcomeKind.Missing);
 
-    /// <param name="Parameter">Null where the whole target is at fault.</param>
-    public sealed record Malformed(string? Parameter, KeyFault Fault) : Outcome("malformed");
+    /// <param name="Parameter">Null if the whole target is at fault.</param>
+    public sealed record Malformed(string? Parameter, KeyFault Fault) : Outcome(OutcomeKind.Malformed);
 
-    public sealed record NotCanonical() : Outcome("not-canonical")
-    {
-        public override bool IsGood => true;
-    }
+    public sealed record NotCanonical() : Outcome(OutcomeKind.NotCanonical);
 
-    public sealed record Unknown() : Outcome("unknown");
+    public sealed record Unknown() : Outcome(OutcomeKind.Unknown);
 
-    public sealed record Hidden() : Outcome("hidden")
-    {
-        public override string PublicWord => "unknown";
-    }
+    public sealed record Hidden() : Outcome(OutcomeKind.Hidden);
 
-    public sealed record Ambiguous() : Outcome("ambiguous");
+    public sealed record Ambiguous() : Outcome(OutcomeKind.Ambiguous);
 
-    public sealed record NotAllowed() : Outcome("not-allowed");
+    public sealed record NotAllowed() : Outcome(OutcomeKind.NotAllowed);
 
-    public sealed record Unavailable(SourceTrouble Trouble) : Outcome("unavailable");
+    public sealed record Unavailable(SourceTrouble Trouble) : Outcome(OutcomeKind.Unavailable);
 
-    public sealed record Failed() : Outcome("failed");
+    public sealed record Failed() : Outcome(OutcomeKind.Failed);
 
     /// <summary>Deleted through Jexa.</summary>
-    public sealed record Gone() : Outcome("gone");
+    public sealed record Gone() : Outcome(OutcomeKind.Gone);
 
     /// <summary>Its key was changed through Jexa.</summary>
-    public sealed record Moved() : Outcome("moved")
-    {
-        public override bool IsGood => true;
-    }
+    public sealed record Moved() : Outcome(OutcomeKind.Moved);
 
-    public sealed record Saved() : Outcome("saved")
-    {
-        public override bool IsGood => true;
-    }
+    public sealed record Saved() : Outcome(OutcomeKind.Saved);
 
-    /// <summary>What was sent does not satisfy the form; nothing is changed.</summary>
-    public sealed record Invalid() : Outcome("invalid");
+    /// <summary>What was sent does not satisfy the form. Nothing is changed.</summary>
+    public sealed record Invalid() : Outcome(OutcomeKind.Invalid);
 
-    /// <summary>The record has changed since it was read; nothing is changed.</summary>
-    public sealed record Conflict() : Outcome("conflict");
+    /// <summary>The record has changed since it was read. Nothing is changed.</summary>
+    public sealed record Conflict() : Outcome(OutcomeKind.Conflict);
 
-    /// <summary>A rule of the source forbids it; nothing is changed.</summary>
-    public sealed record Refused() : Outcome("refused");
+    /// <summary>A rule of the source forbids it. Nothing is changed.</summary>
+    public sealed record Refused() : Outcome(OutcomeKind.Refused);
 
     /// <summary>The form was used already.</summary>
-    public sealed record Spent() : Outcome("spent");
+    public sealed record Spent() : Outcome(OutcomeKind.Spent);
 
-    /// <summary>It was sent from elsewhere than a page of this app.</summary>
-    public sealed record Untrusted() : Outcome("untrusted");
+    /// <summary>It was not sent from a page of this app.</summary>
+    public sealed record Untrusted() : Outcome(OutcomeKind.Untrusted);
 
-    /// <summary>Another program draws the page: a person is led there.</summary>
-    public sealed record Elsewhere() : Outcome("elsewhere")
-    {
-        public override bool IsGood => true;
-    }
+    /// <summary>Another program draws the page: people are redirected there.</summary>
+    public sealed record Elsewhere() : Outcome(OutcomeKind.Elsewhere);
 
-    /// <summary>What was sent cannot be read at all.</summary>
-    public sealed record Unreadable(Edits.SentFault Fault) : Outcome("unreadable");
+    /// <summary>What was sent cannot be read.</summary>
+    public sealed record Unreadable(Edits.SentFault Fault) : Outcome(OutcomeKind.Unreadable);
 }

@@ -8,8 +8,8 @@ namespace Jexa.Core.Visits;
 internal readonly record struct PageMatch(MatchKind Kind, IReadOnlyList<Page> Pages)
 {
     /// <param name="isSafe">
-    /// The request only reads. A trailing slash then leads to the page without it; a change is never sent on, so that it means the
-    /// page that has its path exactly, and the one without the slash only if there is none.
+    /// The request only reads. A trailing slash then leads to the page without it; a change is never sent on, so that it means
+    /// the page that has its path exactly, and the one without the slash only if there is none.
     /// </param>
     public static PageMatch Of(Site site, RequestTarget target, bool isSafe)
     {

@@ -5,10 +5,10 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Visits;
 
-/// <summary>Takes parameters out of a target that has been matched.</summary>
+/// <summary>Reads parameters from a target that matched a page.</summary>
 internal static class ParameterReader
 {
-    /// <summary>The place behind which a list's window begins.</summary>
+    /// <summary>The place after which a list's window begins.</summary>
     public const string After = "after";
 
     /// <summary>The place before which a list's window ends, or <see cref="End"/>.</summary>
@@ -17,19 +17,19 @@ internal static class ParameterReader
     /// <summary>Stands for the end of a list.</summary>
     public const string End = "end";
 
-    /// <summary>What a list is searched for.</summary>
+    /// <summary>The words that a list is searched for.</summary>
     public const string Find = "find";
 
-    /// <summary>The column a list is ordered by; a minus before it turns the order round.</summary>
+    /// <summary>The column that a list is ordered by. A minus before it reverses the order.</summary>
     public const string Order = "order";
 
-    /// <summary>Rows in one window of a list.</summary>
+    /// <summary>The number of rows in a window of a list.</summary>
     public const string Size = "size";
 
     /// <summary>The list, and the place in it, that a visitor comes from.</summary>
     public const string From = "from";
 
-    /// <summary>Says on a list which page's ID was lacking: <c>PAGE.PARAMETER</c>.</summary>
+    /// <summary>Says on a list which page's ID was missing: <c>PAGE.PARAMETER</c>.</summary>
     public const string Lacking = "lacking";
 
     /// <summary>Values of one parameter that may be given several times.</summary>
@@ -39,11 +39,11 @@ internal static class ParameterReader
     public static IReadOnlyList<string> Controls { get; } = [Find, Order, Size, After, Before];
 
     /// <summary>
-    /// Of the pages that share a path, the one whose required parameters are all present and most; where there is none, the one
-    /// that lacks the fewest. Present but empty counts as present. A page whose parameter is nearly named goes before all others:
-    /// reading it then says what is wrong with the name, where another page would not see it.
+    /// Chooses among pages that share a path: the page whose required parameters are all present and most in number, else the one
+    /// that lacks the fewest. An empty parameter counts as present. A page with a parameter of a similar name wins over all
+    /// others, because only it can say what is wrong with the name.
     /// </summary>
-    /// <param name="rival">Another page that could win as well: the address gives what only one of them can take.</param>
+    /// <param name="rival">Another page that the address fits equally well.</param>
     public static Page Choose(IReadOnlyList<Page> pages, RequestTarget target, out Page? rival)
     {
         rival = null;
@@ -74,7 +74,9 @@ internal static class ParameterReader
         return first.page;
     }
 
-    /// <summary>Whether the address has a name that is nearly one of this page's parameters, and none of any page's.</summary>
+    /// <summary>
+    /// Whether the address has a name similar to one of this page's parameters, and equal to none of any page's.
+    /// </summary>
     private static bool IsMisnamed(Page page, IReadOnlyList<Page> pages, RequestTarget target)
     {
         foreach (var pair in target.Query)
@@ -91,7 +93,7 @@ internal static class ParameterReader
             page.Parameters.Where(parameter => parameter.Segment < 0).Select(parameter => parameter.Name);
     }
 
-    /// <summary>The query parameters that a page is not meant without.</summary>
+    /// <summary>The query parameters that a page requires.</summary>
     public static List<string> RequiredOf(Page page) =>
         [
             .. page
@@ -109,7 +111,7 @@ internal static class ParameterReader
         return new RawParameter(text[parameter.Prefix.Length..^parameter.Suffix.Length].ToString(), KeyFault.None);
     }
 
-    /// <summary>A query parameter by its exact name. A name that is nearly the same is an error, not an absence.</summary>
+    /// <summary>Reads a query parameter by its exact name. A similar name is an error, not an absence.</summary>
     public static RawParameter FromQuery(IReadOnlyList<QueryPair> pairs, string name)
     {
         string? text = null;
@@ -198,7 +200,7 @@ internal static class ParameterReader
     public static int YearOf(Page page, PageParameter month) =>
         page.Parameters.ToList().FindIndex(parameter => parameter.Key == DatePartKey.Year && parameter.Field == month.Field);
 
-    /// <summary>The raw query string without the pairs of these names, ready to go behind <c>?</c> or <c>&amp;</c>.</summary>
+    /// <summary>The raw query string without the pairs of these names, to follow <c>?</c> or <c>&amp;</c>.</summary>
     public static string RestOfQuery(RequestTarget target, IReadOnlyCollection<string> names)
     {
         if (target.QueryString.Length <= 1)

@@ -6,20 +6,20 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Visits;
 
 /// <summary>
-/// The time that a part of a page has for its queries where the table is large: a page never waits longer for what stands around
-/// a record. A query that spent it is not tried again for a minute.
+/// Limits the time for parts around a record if the table is large. If a query used its time up, it is not tried again for a
+/// minute.
 /// </summary>
 internal sealed class PartBudget(QueryRunner queries)
 {
-    /// <summary>How long a page waits for a part of it.</summary>
+    /// <summary>How long a page waits for a part.</summary>
     public static readonly TimeSpan Most = TimeSpan.FromMilliseconds(250);
 
     private static readonly TimeSpan Rest = TimeSpan.FromMinutes(1);
 
-    /// <summary>When a query last spent its time.</summary>
+    /// <summary>When a query last used its time up.</summary>
     private readonly ConditionalWeakTable<IPreparedQuery, StrongBox<long>> _spent = [];
 
-    /// <summary>Whether it ran to its end; false if its time was spent, now or within the last minute.</summary>
+    /// <summary>Whether it ran to its end; false if its time was over, now or within the last minute.</summary>
     public async ValueTask<bool> RunAsync(SiteRecord record, WindowQuery query, RowBlock rows, Visit visit)
     {
         if (!record.Table.IsLarge)

@@ -4,7 +4,7 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Visits;
 
-/// <summary>Runs a visit's queries into blocks that it lends, and notes each in the trace.</summary>
+/// <summary>Runs the queries of a visit, fills blocks, and notes each query in the trace.</summary>
 internal sealed class QueryRunner(TimeProvider clock)
 {
     private const int KeptBlocks = 64;

@@ -6,8 +6,8 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Visits;
 
 /// <summary>
-/// Reads an ID, loads its record and decides: the same for every page about one record and every method. Where a page is only
-/// read, a spelling that is not canonical leads to the one that is; a change goes on with it.
+/// Reads an ID, loads its record and decides, for every page about one record and every method. A page that only reads redirects
+/// to the canonical spelling; a change accepts any spelling.
 /// </summary>
 internal sealed class RecordFinder(QueryRunner queries, RuntimeFindings findings, KeyHistory? history)
 {
@@ -35,7 +35,7 @@ internal sealed class RecordFinder(QueryRunner queries, RuntimeFindings findings
                 findings.AddAmbiguous(page, string.Join(", ", Texts(visit.Trace)));
                 return new FoundRecord(default, keys, Answer.Of(decision.Outcome, Messages.Ambiguous(visit.Site, page)));
             default:
-                // A record that may not be seen is answered by the same steps as one that is not there.
+                // A hidden record takes the same steps as an unknown one.
                 return await FollowAsync(visit, page, keys) is { } followed
                     ? followed with
                     {
@@ -86,7 +86,7 @@ internal sealed class RecordFinder(QueryRunner queries, RuntimeFindings findings
         return new AskedRecord(keys, Redirect(visit, page, keys, new Outcome.NotCanonical()));
     }
 
-    /// <summary>Where a record went that is not there: only to what is there now and may be seen.</summary>
+    /// <summary>Follows a record that was deleted or has another key now, but only to what exists and may be seen.</summary>
     private async ValueTask<FoundRecord?> FollowAsync(Visit visit, RecordPage page, TypedValue[] keys)
     {
         var texts = TextsOf(page, keys);
@@ -134,14 +134,14 @@ internal sealed class RecordFinder(QueryRunner queries, RuntimeFindings findings
         return new Answer(outcome, 301, null, AddressQuery.WithRest(address, rest));
     }
 
-    /// <summary>The ID texts as they were asked.</summary>
+    /// <summary>The ID texts as the address has them.</summary>
     private static string[] Texts(VisitTrace trace) => [.. trace.Parameters.Select(parameter => parameter.Raw!)];
 
-    /// <summary>The ID texts of a key, in their canonical spelling.</summary>
+    /// <summary>The ID texts of a key, in canonical spelling.</summary>
     public static string[] TextsOf(RecordPage page, TypedValue[] keys) =>
         [.. keys.Select((key, i) => page.Parameters[i].Key.Write(key))];
 
-    /// <summary>The page's address for a record; null if no address can carry its key.</summary>
+    /// <summary>The page's address for a record; null if no address can contain its key.</summary>
     public static string? AddressOf(RecordPage page, TypedValue[] keys)
     {
         using var address = new Utf8Buffer(256);

@@ -2,7 +2,7 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Visits;
 
-/// <summary>The blocks that one visit has lent: given back once its answer is written.</summary>
+/// <summary>The blocks of one visit. They are returned when its answer is written.</summary>
 internal sealed class RowLoans(QueryRunner runner) : IDisposable
 {
     private RowBlock? _first;

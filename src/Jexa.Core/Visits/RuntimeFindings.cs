@@ -6,7 +6,7 @@ using Jexa.Core.Views;
 
 namespace Jexa.Core.Visits;
 
-/// <summary>What visits showed to be wrong with the data: one finding a page and code, the first of its kind.</summary>
+/// <summary>What visits showed to be wrong with the data: the first finding for each page and code.</summary>
 public sealed class RuntimeFindings
 {
     private readonly ConcurrentDictionary<(string Code, string Page), Finding> _findings = [];
@@ -44,7 +44,7 @@ public sealed class RuntimeFindings
             "Look at what the source answers, and at how the app file says to call it."
         );
 
-    /// <summary>Notes pictures of an answer whose place the app file does not say.</summary>
+    /// <summary>Notes pictures in an answer whose place the app file does not say.</summary>
     public void NotePictures(Page page, PageView? view)
     {
         var (columns, rows) = view switch

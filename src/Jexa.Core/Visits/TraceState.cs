@@ -3,7 +3,7 @@ using Jexa.Core.Sites;
 
 namespace Jexa.Core.Visits;
 
-/// <summary>What a trace holds beside what came with its request: numbers, times, and what lives longer than the visit.</summary>
+/// <summary>What a trace holds besides its request: numbers, times, and objects that live longer than the visit.</summary>
 internal struct TraceState
 {
     public required TimeProvider Clock;

@@ -5,8 +5,8 @@ namespace Jexa.Core.Visits;
 
 /// <summary>One query that a visit ran.</summary>
 /// <param name="Rows">The first rows, long values cut.</param>
-/// <param name="RowCount">How many rows came in all.</param>
-/// <param name="Ticks">How long it took, in the trace's clock.</param>
+/// <param name="RowCount">The number of all rows.</param>
+/// <param name="Ticks">The duration, in the trace's clock.</param>
 public readonly record struct TracedQuery(
     IPreparedQuery Query,
     IReadOnlyList<TypedValue> Arguments,

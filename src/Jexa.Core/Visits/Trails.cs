@@ -4,7 +4,7 @@ using Jexa.Core.Views;
 
 namespace Jexa.Core.Visits;
 
-/// <summary>Puts the records above a row into links.</summary>
+/// <summary>Makes links to the records above a row.</summary>
 internal static class Trails
 {
     public static IReadOnlyList<PlainLink> Of(TrailPlan plan, Row row)

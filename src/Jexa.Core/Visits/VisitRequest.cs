@@ -3,7 +3,7 @@ using Jexa.Core.Edits;
 
 namespace Jexa.Core.Visits;
 
-/// <summary>One visit's question.</summary>
+/// <summary>The request of a visit.</summary>
 /// <param name="Target">The raw target, read once.</param>
 /// <param name="Reader">Who reads the answer.</param>
 public sealed record VisitRequest(string Method, RequestTarget Target, Reader Reader, Principal Principal)
@@ -11,18 +11,18 @@ public sealed record VisitRequest(string Method, RequestTarget Target, Reader Re
     /// <summary>Whether the method only reads (RFC 9110 section 9.2.1).</summary>
     public bool IsSafe => Method is "GET" or "HEAD";
 
-    /// <summary>What was sent; nothing for a method that only reads.</summary>
+    /// <summary>The body; nothing for a method that only reads.</summary>
     public SentForm Sent { get; init; } = SentForm.None;
 
-    /// <summary>It comes from a page of another origin.</summary>
+    /// <summary>Whether it comes from a page of another origin.</summary>
     public bool IsForeign { get; init; }
 
-    /// <summary>The secret that this visitor's browser keeps; null if it has none yet.</summary>
+    /// <summary>The secret in this visitor's cookie; null if there is none yet.</summary>
     public string? Visitor { get; init; }
 
-    /// <summary>The visitor changed something a moment ago, and is to see it.</summary>
+    /// <summary>Whether the visitor changed something a moment ago, and must see it.</summary>
     public bool HasWritten { get; init; }
 
-    /// <summary>The version that a change is for (If-Match); null if it does not say.</summary>
+    /// <summary>The version that a change is for (If-Match); null if the request does not say.</summary>
     public string? IfMatch { get; init; }
 }

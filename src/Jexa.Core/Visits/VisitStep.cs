@@ -1,6 +1,6 @@
 namespace Jexa.Core.Visits;
 
-/// <summary>The steps of a visit, in their only order.</summary>
+/// <summary>The steps of a visit, in order.</summary>
 public enum VisitStep
 {
     Match,

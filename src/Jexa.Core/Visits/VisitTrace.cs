@@ -8,8 +8,8 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Visits;
 
 /// <summary>
-/// What one visit did: references and timestamps only. It is put into words when somebody reads it (<c>TraceReport</c>),
-/// so that a visit nobody asks about costs next to nothing.
+/// What one visit did: references and timestamps only. <c>TraceReport</c> puts it into words when somebody reads it, so that a
+/// visit costs next to nothing if nobody does.
 /// </summary>
 public sealed class VisitTrace
 {
@@ -33,14 +33,14 @@ public sealed class VisitTrace
         Begin(method, target);
     }
 
-    /// <summary>A trace as it was, told by the log.</summary>
+    /// <summary>A trace that the log made again.</summary>
     internal VisitTrace(TraceState state, string target)
     {
         _clock = state.Clock;
         (_state, Target) = (state, target);
     }
 
-    /// <summary>Counts up from 1 while the service runs; 0 for a visit that was only tried.</summary>
+    /// <summary>From 1 since the service began; 0 for a visit that was only tried.</summary>
     public long Number
     {
         get => _state.Number;
@@ -51,19 +51,17 @@ public sealed class VisitTrace
 
     public string Method => _state.Method;
 
-    /// <summary>
-    /// The address the visit came from, as far as it is known: a proxy's visitors only where the proxy is trusted.
-    /// </summary>
+    /// <summary>The address of the visitor, if known. For a proxy's visitors it is known only if the proxy is trusted.</summary>
     public IPAddress? Visitor
     {
         get => _state.Visitor;
         set => _state.Visitor = value;
     }
 
-    /// <summary>The raw target, cut where it is very long.</summary>
+    /// <summary>The raw target, cut if it is very long.</summary>
     public string Target { get; private set; }
 
-    /// <summary>Whether the page was asked for by a frame: only the console may hold one.</summary>
+    /// <summary>Whether a frame asked for the page: only the console may have one.</summary>
     public bool Framed
     {
         get => _state.Framed;
@@ -86,7 +84,7 @@ public sealed class VisitTrace
 
     public IReadOnlyList<TracedParameter> Parameters => _parameters;
 
-    /// <summary>Names in the query string that no parameter has.</summary>
+    /// <summary>Names in the query string that are no parameters.</summary>
     public IReadOnlyList<string> Ignored => _ignored is { } names ? names : [];
 
     public IReadOnlyList<TracedQuery> Queries => _queries;
@@ -109,34 +107,32 @@ public sealed class VisitTrace
         set => _state.Location = value;
     }
 
-    /// <summary>Why it came to this, for the developer: what the source said, which rule decided.</summary>
+    /// <summary>The reason for the outcome, for the developer: what the source said, or which rule decided.</summary>
     public string? Why
     {
         get => _state.Why;
         set => _state.Why = value;
     }
 
-    /// <summary>Whether the visit must see every change that was made, and so is never answered from a replica.</summary>
+    /// <summary>Whether the visit must see all changes. Then it never reads from a replica.</summary>
     public bool ReadsLatest { get; set; }
 
-    /// <summary>
-    /// What the visit showed to be wrong with the app or its source, for the developer; null if it showed nothing.
-    /// </summary>
+    /// <summary>What the visit showed to be wrong with the app or its source, for the developer; null for nothing.</summary>
     public string? Finding
     {
         get => _state.Finding;
         set => _state.Finding = value;
     }
 
-    /// <summary>All that is no longer than a few words, for the log to keep.</summary>
+    /// <summary>The part that is no longer than a few words, for the log.</summary>
     internal ref readonly TraceState State => ref _state;
 
-    /// <summary>Whether the visit came to a step.</summary>
+    /// <summary>Whether the visit reached a step.</summary>
     internal bool Has(VisitStep step) => _state.Ends[(int)step] != 0;
 
     public void End(VisitStep step) => _state.Ends[(int)step] = _clock.GetTimestamp();
 
-    /// <summary>How long a step took, in microseconds; null if the visit never came to it.</summary>
+    /// <summary>The duration of a step in microseconds; null if the visit did not reach it.</summary>
     public double? Microseconds(VisitStep step)
     {
         if (_state.Ends[(int)step] == 0)
@@ -148,7 +144,7 @@ public sealed class VisitTrace
         return _clock.GetElapsedTime(before, _state.Ends[(int)step]).TotalMicroseconds;
     }
 
-    /// <summary>The steps that the visit came to, by their words, and how long each took in microseconds.</summary>
+    /// <summary>The steps that the visit reached, and the duration of each in microseconds.</summary>
     public IEnumerable<(string Step, double Microseconds)> Timings
     {
         get
@@ -186,7 +182,7 @@ public sealed class VisitTrace
             }
         );
 
-    /// <summary>Notes a change as its engine would write it, secrets left out.</summary>
+    /// <summary>Notes a change as its engine would write it, without secrets.</summary>
     public void AddWrite(string shown, int rows, long started) =>
         _queries.Add(new TracedQuery(new ShownWrite(shown), [], null, rows, _clock.GetTimestamp() - started));
 
@@ -194,7 +190,7 @@ public sealed class VisitTrace
 
     public void Add(TracedParameter parameter) => _parameters.Add(parameter);
 
-    /// <summary>Notes a name in the query string that nothing reads; the first ones are kept.</summary>
+    /// <summary>Notes a name in the query string that nothing reads. Only the first ones are kept.</summary>
     public void AddIgnored(string name)
     {
         if (Ignored.Count < MostIgnored)
@@ -202,8 +198,8 @@ public sealed class VisitTrace
     }
 
     /// <summary>
-    /// Forgets everything and begins with another visit. Traces are used again: the log keeps so many of them alive that new
-    /// ones for every visit would cost more in collecting them than in making them.
+    /// Empties the trace for another visit. Traces are used again: the log keeps many of them, and collecting that many new ones
+    /// would cost more than making them.
     /// </summary>
     [MemberNotNull(nameof(Target))]
     internal void Begin(string method, string target)
@@ -225,7 +221,7 @@ public sealed class VisitTrace
         };
     }
 
-    /// <summary>The rows of one query: a block may have those of an earlier one before them.</summary>
+    /// <summary>The rows of one query. The block may begin with rows of an earlier one.</summary>
     private RowBlock Copy(RowBlock rows, int first, IReadOnlyList<int> secret)
     {
         if (!_spareRows.TryPop(out var copy))

@@ -2,7 +2,7 @@ using System.Security.Cryptography;
 
 namespace Jexa.Service.Assets;
 
-/// <summary>A file that is part of the program, never of a disk.</summary>
+/// <summary>A file inside the program.</summary>
 public sealed class Asset
 {
     private readonly Lazy<byte[]?> _compressed;
@@ -24,7 +24,7 @@ public sealed class Asset
 
     public byte[] Bytes { get; }
 
-    /// <summary>The bytes under the coding of <see cref="Compression"/>; null if that would not make them fewer.</summary>
+    /// <summary>The bytes compressed by <see cref="Compression"/>; null if that does not make them fewer.</summary>
     public byte[]? Compressed => _compressed.Value;
 
     /// <summary>Changes when the bytes do.</summary>

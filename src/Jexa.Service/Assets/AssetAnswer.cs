@@ -2,7 +2,7 @@ using Microsoft.AspNetCore.Http;
 
 namespace Jexa.Service.Assets;
 
-/// <summary>Answers a GET or HEAD with an asset: 304 where the browser has it already, compressed where it may be.</summary>
+/// <summary>Answers a GET or HEAD with an asset: 304 if the browser has it, compressed if the browser accepts that.</summary>
 internal static class AssetAnswer
 {
     public static Task SendAsync(HttpContext http, Asset asset, string cacheControl)

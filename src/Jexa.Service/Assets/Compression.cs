@@ -5,23 +5,23 @@ using Microsoft.Net.Http.Headers;
 
 namespace Jexa.Service.Assets;
 
-/// <summary>Compresses whole pages with Brotli (RFC 7932) for those who ask for it.</summary>
+/// <summary>Compresses whole pages with Brotli (RFC 7932) if the request accepts it.</summary>
 internal static class Compression
 {
     public const string Coding = "br";
 
-    /// <summary>Below this a page fits into a packet or two in any case.</summary>
+    /// <summary>A smaller page fits into a packet or two anyway.</summary>
     private const int Least = 1400;
 
-    /// <summary>A level that costs about as much time as it saves on a slow line.</summary>
+    /// <summary>A level whose time is about what it saves on a slow line.</summary>
     private const int Quality = 4;
     private const int Window = 18;
 
-    /// <summary>The page compressed, to be disposed; null if it is not asked for, too small, or would not shrink.</summary>
+    /// <summary>The compressed page, to be disposed; null if it is not accepted, too small, or would not shrink.</summary>
     public static Utf8Buffer? TryCompress(StringValues accepted, Utf8Buffer body) =>
         IsAccepted(accepted) ? TryCompress(body.Written) : null;
 
-    /// <summary>Bytes compressed, to be disposed; null if they are too few, or would not shrink.</summary>
+    /// <summary>Compressed bytes, to be disposed; null if they are too few, or would not shrink.</summary>
     public static Utf8Buffer? TryCompress(ReadOnlySpan<byte> body)
     {
         if (body.Length < Least)

@@ -10,12 +10,12 @@ using Jexa.Core.Sites;
 namespace Jexa.Service.Clients;
 
 /// <summary>
-/// Writes a site as one C# file that needs the framework only: a static class for each page, with its typed address, what it
-/// answers with and what can be sent to it; and addresses read back.
+/// Writes a site as one C# file that needs only the framework: a static class for each page with its typed address, its answers,
+/// and what can be sent to it; and a reader of addresses.
 /// </summary>
 public sealed partial class CSharpWriter
 {
-    /// <summary>What a property of a record cannot be called.</summary>
+    /// <summary>Names that a property of a record cannot have.</summary>
     private static readonly string[] RecordMembers =
     [
         "Fields",
@@ -36,7 +36,7 @@ public sealed partial class CSharpWriter
         "PrintMembers",
     ];
 
-    /// <summary>The same of an address that was read back.</summary>
+    /// <summary>Names that a property of a read address cannot have.</summary>
     private static readonly string[] ReadingMembers =
     [
         .. RecordMembers,
@@ -152,14 +152,14 @@ public sealed partial class CSharpWriter
     }
 
     /// <summary>The whole file.</summary>
-    /// <param name="space">The namespace; null for one made of the app's name.</param>
+    /// <param name="space">The namespace; null for one made from the app's name.</param>
     public static string Write(Site site, string? space) =>
         new CSharpWriter(site).Write(space ?? ClientNames.Pascal(site.Frame.AppTitle));
 
     public static bool IsNamespace(string text) =>
         text.Split('.').All(part => Identifier().IsMatch(part) && !Keywords.Contains(part));
 
-    /// <summary>A call of a page with a real sample, as somebody would write it.</summary>
+    /// <summary>A call of a page with a real sample, as a developer would write it.</summary>
     /// <param name="ids">The texts of its parameters; empty for one that is left out.</param>
     internal string Call(Page page, IReadOnlyList<string> ids)
     {
@@ -285,7 +285,7 @@ public sealed partial class CSharpWriter
         Line(1, $"public static Task<Loaded<{type}>> LoadAsync({before}, CancellationToken cancellation = default) =>");
         Line(2, $"Calls.LoadAsync(service, Name, {call}, {Text(good)}, {read}, cancellation);");
 
-        // Parameters that may be left out come last.
+        // Optional parameters come last.
         var must = string.Join(
             ", ",
             Ordered(page)
@@ -359,7 +359,7 @@ public sealed partial class CSharpWriter
         Line(1, "}");
     }
 
-    /// <summary>The related records of a page, each kind with the fields it is shown with.</summary>
+    /// <summary>The related records of a page, each kind with its fields.</summary>
     private void WriteBlocks(PageContract page)
     {
         var names = new HashSet<string>();
@@ -393,7 +393,7 @@ public sealed partial class CSharpWriter
         return field.IsNullable || field.IsOptional || field.Shape == FieldShape.Picture ? type + "?" : type;
     }
 
-    /// <summary>Reads one field. One that may be left out need not be there; any other must, also where it is empty.</summary>
+    /// <summary>Reads one field. An optional field may be absent; any other must be there, even if it is empty.</summary>
     private static string Reading(FieldContract field)
     {
         var read = field.Shape switch
@@ -526,7 +526,7 @@ public sealed partial class CSharpWriter
     private static IEnumerable<ParameterContract> Ordered(PageContract page) =>
         page.Parameters.OrderBy(parameter => !parameter.Of.Required);
 
-    /// <summary>Names of arguments: none is a keyword or one that each call has already, no two are the same.</summary>
+    /// <summary>Names of arguments: no keywords, none that every call has, no duplicates.</summary>
     private static Dictionary<string, string> ArgumentNames(PageContract page) =>
         Unique(
             page.Parameters.Select(parameter => parameter.Name),

@@ -2,7 +2,7 @@ using Jexa.Core.Sites;
 
 namespace Jexa.Service.Clients;
 
-/// <summary>How the pages of a site are called, with real samples: as somebody would type it.</summary>
+/// <summary>Calls of a site's pages with real samples, as a developer would write them.</summary>
 internal sealed class ClientCalls(Site site)
 {
     private readonly TypeScriptWriter _typeScript = new(site);

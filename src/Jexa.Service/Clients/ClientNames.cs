@@ -3,15 +3,15 @@ using Jexa.Core.Contracts;
 namespace Jexa.Service.Clients;
 
 /// <summary>
-/// What pages are called in another language: identifiers made of their names, each once. Which of two gets a name that both
-/// would have does not hang on anything else in the file.
+/// Names of pages in another language: identifiers made from page names, each unique. Which of two pages gets a name that both
+/// could have does not depend on anything else in the file.
 /// </summary>
 public sealed class ClientNames
 {
     private readonly Dictionary<string, string> _names = [];
 
-    /// <param name="taken">What no page can be called.</param>
-    /// <param name="variants">The identifiers that one name stands for: none of them may be taken.</param>
+    /// <param name="taken">Identifiers that no page can have.</param>
+    /// <param name="variants">The identifiers that one name stands for. None of them may be taken.</param>
     public ClientNames(
         IEnumerable<PageContract> pages,
         Func<string, string> spell,

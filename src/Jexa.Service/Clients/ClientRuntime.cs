@@ -2,7 +2,7 @@ using System.Reflection;
 
 namespace Jexa.Service.Clients;
 
-/// <summary>The part of written files that is the same for every app: texts of this program (Runtime/), put together.</summary>
+/// <summary>The part of generated files that is the same for every app: texts of this program (Runtime/), put together.</summary>
 internal static class ClientRuntime
 {
     public static string TypeScript { get; } = Joined("values.ts", "addresses.ts", "loading.ts", "watch.ts");

@@ -3,8 +3,8 @@ using System.Text;
 namespace Jexa.Service.Clients;
 
 /// <summary>
-/// Writes a pattern of the app file as a regular expression of ECMAScript that matches the very same texts. Only what surely
-/// means the same there is written: whatever else a pattern has is left to the service to check.
+/// Writes a pattern of the app file as an ECMAScript regular expression that matches the same texts. Only constructs with the
+/// same meaning are written; other patterns are checked by the service alone.
 /// </summary>
 internal static class ScriptPattern
 {
@@ -106,7 +106,7 @@ internal static class ScriptPattern
         return text.ToString();
     }
 
-    /// <summary>A class of plain ASCII characters and ranges; gives where it ends.</summary>
+    /// <summary>A class of plain ASCII characters and ranges. Returns where it ends.</summary>
     private static int? Class(string pattern, int start, StringBuilder into)
     {
         var end = pattern.IndexOf(']', start + 2);

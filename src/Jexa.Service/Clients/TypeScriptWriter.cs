@@ -14,8 +14,8 @@ using Jexa.Core.Values;
 namespace Jexa.Service.Clients;
 
 /// <summary>
-/// Writes a site as one TypeScript file that needs nothing else: for each page a typed address, what it answers with, what can be
-/// sent to it; and how addresses are read, records loaded and saved, screens kept in step with their address.
+/// Writes a site as one TypeScript file without dependencies: for each page a typed address, its answers, and what can be sent to
+/// it; and functions that read addresses, load and save records, and keep screens in step with their address.
 /// </summary>
 public sealed partial class TypeScriptWriter
 {
@@ -46,7 +46,7 @@ public sealed partial class TypeScriptWriter
     /// <summary>The whole file.</summary>
     public static string Write(Site site) => new TypeScriptWriter(site).Write();
 
-    /// <summary>A call of a page with a real sample, as somebody would write it.</summary>
+    /// <summary>A call of a page with a real sample, as a developer would write it.</summary>
     /// <param name="ids">The texts of its parameters; empty for one that is left out.</param>
     internal string Call(Page page, IReadOnlyList<string> ids)
     {
@@ -117,7 +117,7 @@ public sealed partial class TypeScriptWriter
         };
     }
 
-    /// <summary>The last argument of a type that has an ID. An ID of one parameter is the default.</summary>
+    /// <summary>The last argument of a type with an ID. An ID of one parameter is the default.</summary>
     private static string IdOf(PageContract page) => IdOf(page.IdParameters) is { } id ? ", " + id : "";
 
     private static string? IdOf(IReadOnlyList<string> parameters) =>
@@ -364,7 +364,7 @@ public sealed partial class TypeScriptWriter
 
     private static string Text(IEnumerable<string> texts) => $"[{string.Join(", ", texts.Select(Text))}]";
 
-    /// <summary>A text within a comment, which it cannot end.</summary>
+    /// <summary>A text that cannot end the comment around it.</summary>
     private static string Plain(string text) =>
         new([.. text.Replace("*/", "* /").Select(c => char.IsControl(c) || c is '\u2028' or '\u2029' ? ' ' : c)]);
 

@@ -3,8 +3,8 @@ using System.Text.RegularExpressions;
 namespace Jexa.Service.Clients;
 
 /// <summary>
-/// Leaves out of a written TypeScript file what nothing in it uses: a compiler that is told to refuse unused names refuses them
-/// in generated files too. What is exported is used.
+/// Removes unused declarations from a generated TypeScript file: compilers that refuse unused names refuse them in generated
+/// files too. Exported declarations count as used.
 /// </summary>
 internal static partial class UsedParts
 {
@@ -23,7 +23,7 @@ internal static partial class UsedParts
     }
 
     /// <summary>
-    /// The declarations at the top level, each with the comments before it; what stands before the first has no name.
+    /// The declarations at the top level, each with the comments before it. The text before the first one has no name.
     /// </summary>
     private static List<Part> Split(string text)
     {

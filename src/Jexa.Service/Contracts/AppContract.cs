@@ -16,15 +16,15 @@ using Microsoft.AspNetCore.Http;
 namespace Jexa.Service.Contracts;
 
 /// <summary>
-/// What front ends of one's own are told of the app, below <c>/_jexa/app/</c>: <c>openapi.json</c>, and
-/// <c>choices/PAGE/FIELD</c>, what can be chosen for a field of a form. None of it is a visit.
+/// What other front ends can ask about the app, below <c>/_jexa/app/</c>: <c>openapi.json</c>, and <c>choices/PAGE/FIELD</c>, the
+/// choices for a field of a form. These are no visits.
 /// </summary>
 internal sealed class AppContract(SiteHost host)
 {
     private const string DescriptionName = "openapi.json";
     private const string ChoicesName = "choices";
 
-    /// <summary>Pages beyond these have no examples: each costs a visit.</summary>
+    /// <summary>Further pages have no examples: each costs a visit.</summary>
     private const int MostExamples = 200;
 
     private static readonly TimeSpan ExamplesTake = TimeSpan.FromSeconds(10);
@@ -66,11 +66,11 @@ internal sealed class AppContract(SiteHost host)
         }
         catch (OperationCanceledException) when (http.RequestAborted.IsCancellationRequested)
         {
-            // Whoever asked has gone.
+            // The client has gone.
         }
     }
 
-    /// <summary>Who asks while it is being made waits for the same one.</summary>
+    /// <summary>Whoever asks while it is being made waits for the same one.</summary>
     private Task<Asset> DescriptionAsync()
     {
         lock (_lock)
@@ -90,7 +90,7 @@ internal sealed class AppContract(SiteHost host)
         }
     }
 
-    /// <summary>For each page the first record that has an address, as far as there is time.</summary>
+    /// <summary>For each page the first record with an address, as far as time allows.</summary>
     private async Task<Dictionary<string, PageExample>> ExamplesAsync(Site site, CancellationToken cancellation)
     {
         var examples = new Dictionary<string, PageExample>();
@@ -135,7 +135,7 @@ internal sealed class AppContract(SiteHost host)
         return Encoding.UTF8.GetBytes(whole.ToJsonString(Relaxed));
     }
 
-    /// <summary>Of what there are many the first two are enough to see what they look like.</summary>
+    /// <summary>Two items are enough for an example.</summary>
     private static void Shorten(JsonNode? node)
     {
         if (node is JsonArray array)

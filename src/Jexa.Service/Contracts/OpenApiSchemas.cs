@@ -4,9 +4,8 @@ using Jexa.Service.Clients;
 
 namespace Jexa.Service.Contracts;
 
-/// <summary>Writes what pages answer with, and what can be sent to them, as the schemas of an OpenAPI document.</summary>
-/// <param name="names">What the schema of each page is called; what is sent to it is called the same with <c>Sent</c> behind
-/// it.</param>
+/// <summary>Writes the answers of pages, and what can be sent to them, as schemas of an OpenAPI document.</summary>
+/// <param name="names">The name of each page's schema. What is sent to it has the same name followed by <c>Sent</c>.</param>
 internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract> pages, ClientNames names)
 {
     /// <summary>The schemas of all pages, and those that they share.</summary>
@@ -447,7 +446,7 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
     }
 
     /// <summary>The type of a value.</summary>
-    /// <param name="isExplained">Its description is written already.</param>
+    /// <param name="isExplained">Whether its description is written already.</param>
     public void WriteType(ValueKind kind, bool nullable, bool isExplained = false)
     {
         var (type, format) = kind switch

@@ -5,13 +5,14 @@ using System.Text.Json;
 using Jexa.Core.Contracts;
 using Jexa.Core.Keys;
 using Jexa.Core.Sites;
+using Jexa.Core.Visits;
 using Jexa.Service.Clients;
 
 namespace Jexa.Service.Contracts;
 
 /// <summary>
-/// Writes a site as an OpenAPI 3.1 document: its paths and their parameters, what each page answers with, what can be sent to it,
-/// how it can end.
+/// Writes a site as an OpenAPI 3.1 document: its paths and their parameters, the answers of each page, what can be sent to it,
+/// and how it can fail.
 /// </summary>
 internal sealed class OpenApiWriter : IDisposable
 {
@@ -20,28 +21,6 @@ internal sealed class OpenApiWriter : IDisposable
         Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
         Indented = true,
     };
-
-    /// <summary>How a page can end besides well: status, name, outcomes, what it means.</summary>
-    private static readonly (string Status, string Name, string[] Outcomes, string Means)[] Problems =
-    [
-        (
-            "400",
-            "BadAddress",
-            ["malformed", "missing"],
-            "The address is not one of this page's: a parameter is absent, or is no value of its type."
-        ),
-        ("403", "Untrusted", ["untrusted"], "It was sent from a page of another origin that may not write."),
-        ("404", "Unknown", ["unknown", "no-page"], "There is no such record, or it may not be seen."),
-        ("409", "Refused", ["refused"], "A rule of the source forbids the change. Nothing was changed."),
-        ("410", "Gone", ["gone"], "The record was deleted."),
-        ("412", "Conflict", ["conflict"], "The record has changed since the version that If-Match names. Nothing was changed."),
-        ("413", "TooLarge", ["unreadable"], "The body is too large."),
-        ("415", "OtherType", ["unreadable"], "The body is of another media type."),
-        ("422", "Invalid", ["invalid"], "Some fields are wrong; all of them are told. Nothing was changed."),
-        ("428", "WhichVersion", ["refused"], "If-Match is lacking."),
-        ("500", "Failed", ["ambiguous", "failed"], "Two records answer to the ID, or something went wrong."),
-        ("503", "Unavailable", ["unavailable"], "The source is away or too slow; Retry-After says when to try again."),
-    ];
 
     private readonly Site _site;
     private readonly IReadOnlyList<PageContract> _pages;
@@ -67,7 +46,7 @@ internal sealed class OpenApiWriter : IDisposable
         _types = new OpenApiSchemas(_shape, _pages, _schemas);
     }
 
-    /// <param name="examples">By page: addresses that lead somewhere, and what they answer.</param>
+    /// <param name="examples">By page: addresses of real records, and their answers.</param>
     public static byte[] Write(Site site, IReadOnlyDictionary<string, PageExample> examples)
     {
         using var writer = new OpenApiWriter(site, examples);
@@ -91,7 +70,7 @@ internal sealed class OpenApiWriter : IDisposable
                     + "application/json. Every answer tells its outcome; an error is problem details (RFC 9457)."
             );
         });
-        // Below the first nobody need ask for JSON by a header, which clients of generators tend to forget.
+        // Below the first server, JSON needs no header. Generated clients often forget that header.
         _shape.Array("servers", () =>
         {
             Server(_site.Frame.Mount.Text + Web.JsonAddress.Prefix, "JSON without asking for it by a header");
@@ -114,8 +93,8 @@ internal sealed class OpenApiWriter : IDisposable
             _shape.Object("schemas", _types.WriteAll);
             _shape.Object("responses", () =>
             {
-                foreach (var (_, name, outcomes, means) in Problems)
-                    _shape.Object(name, () => WriteProblem(outcomes, means));
+                foreach (var problem in ProblemKind.All)
+                    _shape.Object(problem.Name, () => WriteProblem(problem));
             });
         });
         _json.WriteEndObject();
@@ -131,7 +110,7 @@ internal sealed class OpenApiWriter : IDisposable
             _json.WriteString("description", means);
         });
 
-    /// <summary>The path below the mount, as OpenAPI writes it: every parameter in braces, no query string.</summary>
+    /// <summary>The path below the mount in OpenAPI notation: every parameter in braces, no query string.</summary>
     private static string PathOf(PageContract page) =>
         page.Page.Head.Template.Segments.Count == 0
             ? "/"
@@ -147,7 +126,7 @@ internal sealed class OpenApiWriter : IDisposable
                 )
             );
 
-    /// <summary>Pages of one path are one operation: which of them answers hangs on the query string.</summary>
+    /// <summary>Pages with one path are one operation: the query string decides which of them answers.</summary>
     private void WritePath(IReadOnlyList<PageContract> pages)
     {
         _shape.Object("get", () =>
@@ -169,11 +148,11 @@ internal sealed class OpenApiWriter : IDisposable
                     _json.WriteString("description", "The same under its canonical address, which Location tells.")
                 );
                 WriteProblems([
-                    "400",
-                    "404",
-                    .. pages.Any(page => page.Kind is "detail" or "edit" or "delete") ? (string[])["410"] : [],
-                    "500",
-                    "503",
+                    ProblemKind.BadAddress,
+                    ProblemKind.Unknown,
+                    .. pages.Any(page => page.Kind is "detail" or "edit" or "delete") ? (ProblemKind[])[ProblemKind.Gone] : [],
+                    ProblemKind.Failed,
+                    ProblemKind.Unavailable,
                 ]);
             });
         });
@@ -181,7 +160,7 @@ internal sealed class OpenApiWriter : IDisposable
             WriteChange(page);
     }
 
-    /// <summary>What the fields of forms can be, for those that are one of several.</summary>
+    /// <summary>The choices of form fields.</summary>
     private void WriteChoices() => _shape.Object("get", () =>
         {
             _json.WriteString("operationId", "choicesOfField");
@@ -225,7 +204,7 @@ internal sealed class OpenApiWriter : IDisposable
                         _shape.Object(Page.JsonType, () => _shape.Object("schema", () => _shape.Ref("schemas/Choices")))
                     );
                 });
-                WriteProblems(["404", "503"]);
+                WriteProblems([ProblemKind.Unknown, ProblemKind.Unavailable]);
             });
         });
 
@@ -284,29 +263,33 @@ internal sealed class OpenApiWriter : IDisposable
                 }
 
                 WriteProblems([
-                    "400",
-                    "403",
-                    "404",
-                    "409",
-                    .. page.Kind == "new" ? [] : (string[])["410", "412", "428"],
-                    .. page.Kind == "delete" ? [] : (string[])["413", "415", "422"],
-                    "500",
-                    "503",
+                    ProblemKind.BadAddress,
+                    ProblemKind.Untrusted,
+                    ProblemKind.Unknown,
+                    ProblemKind.Refused,
+                    .. page.Kind == "new"
+                        ? []
+                        : (ProblemKind[])[ProblemKind.Gone, ProblemKind.Conflict, ProblemKind.WhichVersion],
+                    .. page.Kind == "delete"
+                        ? []
+                        : (ProblemKind[])[ProblemKind.TooLarge, ProblemKind.OtherType, ProblemKind.Invalid],
+                    ProblemKind.Failed,
+                    ProblemKind.Unavailable,
                 ]);
             });
         });
     }
 
-    private void WriteProblems(IEnumerable<string> statuses)
+    private void WriteProblems(IEnumerable<ProblemKind> problems)
     {
-        foreach (var status in statuses)
-            _shape.Object(status, () => _shape.Ref("responses/" + Problems.First(problem => problem.Status == status).Name));
+        foreach (var problem in problems)
+            _shape.Object($"{problem.Status}", () => _shape.Ref("responses/" + problem.Name));
     }
 
-    private void WriteProblem(string[] outcomes, string means)
+    private void WriteProblem(ProblemKind problem)
     {
-        // Not a narrower schema for each status: classes that generators derive would have the outcome twice.
-        _json.WriteString("description", $"{means} Outcome: {string.Join(" or ", outcomes)}.");
+        // Not a narrower schema for each status: generated classes would have the outcome twice.
+        _json.WriteString("description", $"{problem.Means} Outcome: {string.Join(" or ", problem.Outcomes)}.");
         _shape.Object("content", () =>
             _shape.Object("application/problem+json", () => _shape.Object("schema", () => _shape.Ref("schemas/Problem")))
         );
@@ -376,7 +359,7 @@ internal sealed class OpenApiWriter : IDisposable
             _shape.Object("schema", () => _json.WriteString("type", "string"));
         });
 
-    /// <summary>Where a record leads, by values that the request or the answer has.</summary>
+    /// <summary>Where the links of a record lead, by values of the request or the answer.</summary>
     private void WriteLinks(PageContract page)
     {
         if (page.Page is not DetailPage detail)
@@ -423,7 +406,7 @@ internal sealed class OpenApiWriter : IDisposable
         });
     }
 
-    /// <summary>A runtime expression for a field; null if neither request nor answer has it by itself.</summary>
+    /// <summary>A runtime expression for a field; null if neither request nor answer has it directly.</summary>
     private static string? SourceOf(PageContract page, string field)
     {
         if (page.Parameters.FirstOrDefault(parameter => parameter.Of.Path is null && parameter.Of.Field.Name == field) is { } own)

@@ -1,8 +1,7 @@
 namespace Jexa.Service.Health;
 
 /// <summary>
-/// Counts what visits came to in the last ten seconds. Safe for concurrent use; a count may be off by a few at the turn of a
-/// second.
+/// Counts the outcomes of the last ten seconds. Safe for concurrent use. A count may be wrong by a few when a second ends.
 /// </summary>
 internal sealed class OutcomeWindow
 {
@@ -28,7 +27,7 @@ internal sealed class OutcomeWindow
         Interlocked.Increment(ref well ? ref slot.Well : ref slot.Ill);
     }
 
-    /// <summary>How many visits went well and how many did not, in the ten seconds up to this one.</summary>
+    /// <summary>The number of good and bad visits in the last ten seconds.</summary>
     public (int Well, int Ill) Count(long second)
     {
         var (well, ill) = (0, 0);

@@ -4,8 +4,8 @@ using Jexa.Core.Sources;
 namespace Jexa.Service.Health;
 
 /// <summary>
-/// Whether sources answer. Whoever asks while a source is being asked, or within a second of it, gets the same answer: asking
-/// often costs a source nothing.
+/// Asks sources whether they answer. Whoever asks while a source is being asked, or within a second of it, gets the same answer,
+/// so that frequent questions cost a source nothing.
 /// </summary>
 public sealed class SourceProbes(TimeProvider clock)
 {

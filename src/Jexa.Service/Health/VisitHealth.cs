@@ -7,8 +7,8 @@ using Jexa.Service.State;
 namespace Jexa.Service.Health;
 
 /// <summary>
-/// Whether pages can be read and changes be saved, by what visits of the last ten seconds met. A source that nobody visited is
-/// probed instead.
+/// Whether pages can be read and changes can be saved, from the visits of the last ten seconds. A source without visits is
+/// probed.
 /// </summary>
 internal sealed class VisitHealth(SourceProbes probes, ChangeStore log, TimeProvider clock)
 {
@@ -18,7 +18,7 @@ internal sealed class VisitHealth(SourceProbes probes, ChangeStore log, TimeProv
     private readonly Lock _looking = new();
     private (long At, Task<bool> Answer)? _writable;
 
-    /// <summary>Takes note of a visit that has ended.</summary>
+    /// <summary>Notes a visit that has ended.</summary>
     public void Tell(VisitTrace trace)
     {
         if (trace.Page is not { } page || trace.Outcome is not { } outcome)
@@ -28,7 +28,7 @@ internal sealed class VisitHealth(SourceProbes probes, ChangeStore log, TimeProv
         (trace.Method is "GET" or "HEAD" ? windows.Reads : windows.Saves).Add(well, Second());
     }
 
-    /// <summary>Whether every source can be read, and every page that the app file has is served.</summary>
+    /// <summary>Whether every source can be read, and every page of the app file is served.</summary>
     public async Task<bool> IsReadableAsync(Site site)
     {
         if (site.Waiting.Count > 0)
@@ -47,7 +47,7 @@ internal sealed class VisitHealth(SourceProbes probes, ChangeStore log, TimeProv
     }
 
     /// <summary>
-    /// Whether changes can be saved: the change log can be written, and so can every source that some page changes.
+    /// Whether changes can be saved: the change log can be written, and so can every source that a page changes.
     /// </summary>
     public Task<bool> IsWritableAsync(Site site)
     {
@@ -78,8 +78,8 @@ internal sealed class VisitHealth(SourceProbes probes, ChangeStore log, TimeProv
     }
 
     /// <summary>
-    /// Whether a source's pages went well lately: not if at least half of those visited mostly failed. One page alone can be its
-    /// own fault, and so says nothing of the source unless it has no other. Null if visits tell nothing.
+    /// Whether a source's pages went well lately: not if most visits failed on at least half of its pages. One page can fail by
+    /// its own fault, so it counts only if the source has no other. Null if visits tell nothing.
     /// </summary>
     private bool? Judge(IReadOnlyList<Page> pages, Func<PageWindows, OutcomeWindow> which)
     {
@@ -122,7 +122,7 @@ internal sealed class VisitHealth(SourceProbes probes, ChangeStore log, TimeProv
 
     private static bool IsChanging(Page page) => page is EditPage or NewPage or DeletePage;
 
-    /// <summary>From 1 on, so that 0 is no second.</summary>
+    /// <summary>From 1 on, so that 0 is not a second.</summary>
     private long Second() => (long)clock.GetElapsedTime(0).TotalSeconds + 1;
 
     private sealed class PageWindows

@@ -5,10 +5,10 @@ using Jexa.Core.Sources;
 
 namespace Jexa.Service.Hosting;
 
-/// <summary>Reads an app file and compiles it over its sources.</summary>
+/// <summary>Reads an app file and compiles it with its sources.</summary>
 public static class AppFileCompiler
 {
-    /// <summary>Compiles an app file against its sources.</summary>
+    /// <summary>Compiles an app file with its sources.</summary>
     /// <exception cref="StartException">The file cannot be read.</exception>
     public static async Task<Compilation> CompileAsync(
         string appFile,
@@ -35,7 +35,7 @@ public static class AppFileCompiler
     {
         try
         {
-            // A little more than is accepted is enough to say that it is too much.
+            // One byte more than is accepted is enough to say that the file is too large.
             return await Task.Run(() => PlainFile.ReadAllBytes(file, Core.Definitions.AppFileReader.MaxBytes), cancellation);
         }
         catch (Exception refused) when (refused is FileNotFoundException or DirectoryNotFoundException)

@@ -5,7 +5,7 @@ namespace Jexa.Service.Hosting;
 /// <summary>Opens a door's port.</summary>
 internal static class Listening
 {
-    /// <param name="option">The option of the command line that says another port.</param>
+    /// <param name="option">The command line option for another port.</param>
     /// <exception cref="StartException">The port is taken, or cannot be used.</exception>
     public static async Task<WebApplication> StartAsync(
         WebApplication app,

@@ -1,11 +1,11 @@
 namespace Jexa.Service.Hosting;
 
-/// <summary>How much is logged, each a part of the next.</summary>
+/// <summary>How much is logged. Each level includes the ones before.</summary>
 public enum LogDetail
 {
     None,
 
-    /// <summary>What somebody should look at: visits that failed, an app file that makes no site.</summary>
+    /// <summary>Problems: visits that failed, an app file that makes no site.</summary>
     Trouble,
 
     /// <summary>One line for every visit as well.</summary>

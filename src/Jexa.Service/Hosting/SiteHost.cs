@@ -11,8 +11,8 @@ using Jexa.Service.State;
 namespace Jexa.Service.Hosting;
 
 /// <summary>
-/// What a running service holds besides its doors: the site, the latest visits, and what they showed. The site is replaced
-/// whole; a visit goes on with the one it began with.
+/// What a running service has besides its doors: the site, the latest visits, and what they showed. The site is replaced as a
+/// whole; a visit keeps the one that it began with.
 /// </summary>
 public sealed class SiteHost
 {
@@ -20,7 +20,7 @@ public sealed class SiteHost
     private volatile Site _site;
     private volatile AppFileState _file;
 
-    /// <param name="start">What the app file made at start: there must be a site.</param>
+    /// <param name="start">The compiled app file. It must have a site.</param>
     public SiteHost(Compilation start, VisitRunner runner, RuntimeFindings runtimeFindings, ChangeStore log, TimeProvider clock)
     {
         _site = start.Site ?? throw new ArgumentException("There is no site to begin with.", nameof(start));
@@ -46,12 +46,12 @@ public sealed class SiteHost
     /// <summary>Whether pages can be read and changes be saved.</summary>
     internal VisitHealth Health { get; }
 
-    /// <summary>What check finds in the app file as it is now, then what visits showed to be wrong with the data.</summary>
+    /// <summary>The findings in the present app file, then those that visits showed in the data.</summary>
     public IReadOnlyList<Finding> Findings => [.. _file.Findings, .. _runtimeFindings.All];
 
     /// <summary>
-    /// Takes a changed app file up: a site replaces the last one; without one, or with one that lacks pages, the last good site
-    /// stays.
+    /// Loads a changed app file. Its site replaces the last one. If it has none, or lacks pages whose source is away, the last
+    /// good site stays.
     /// </summary>
     public void Take(Compilation changed)
     {

@@ -8,9 +8,9 @@ using Serilog;
 namespace Jexa.Service.Hosting;
 
 /// <summary>
-/// Takes up changes of the app file, and of its sources' schemas, while the service runs. It looks at the file rather than
-/// waiting to be told: that sees every way of saving (in place, by rename, through a link, on a network) alike. A file is
-/// read only once it has stood still for a moment, so that half of one is never taken for the whole.
+/// Loads changes of the app file, and of its sources' schemas, while the service runs. It polls the file, because that notices
+/// every way of saving (in place, by rename, through a link, on a network). A file is read only after it has not changed for a
+/// moment, so that half a file is never loaded.
 /// </summary>
 internal sealed class SiteWatcher : IAsyncDisposable
 {
@@ -18,7 +18,7 @@ internal sealed class SiteWatcher : IAsyncDisposable
     private static readonly TimeSpan SchemaPause = TimeSpan.FromSeconds(1);
     private static readonly TimeSpan SourcePause = TimeSpan.FromSeconds(2);
 
-    /// <summary>After so long no visit is at work that began with an earlier site.</summary>
+    /// <summary>After this time no visit uses an earlier site.</summary>
     private static readonly TimeSpan LastVisits = TimeSpan.FromSeconds(20);
 
     private readonly SiteHost _host;
@@ -32,7 +32,7 @@ internal sealed class SiteWatcher : IAsyncDisposable
     private int _schemaDoubted;
     private IReadOnlyList<ISource> _absent;
 
-    /// <param name="taken">The app file as it is being served.</param>
+    /// <param name="taken">The app file as it is served.</param>
     public SiteWatcher(
         SiteHost host,
         SiteCompiler compiler,
@@ -48,7 +48,7 @@ internal sealed class SiteWatcher : IAsyncDisposable
         _watching = Task.Run(WatchAsync);
     }
 
-    /// <summary>A query failed in a way that a changed schema would explain: look at the sources again, soon.</summary>
+    /// <summary>A query failed in a way that a changed schema would explain: read the schemas again soon.</summary>
     public void DoubtSchema() => Interlocked.Exchange(ref _schemaDoubted, 1);
 
     public async ValueTask DisposeAsync()
@@ -99,7 +99,7 @@ internal sealed class SiteWatcher : IAsyncDisposable
             }
             catch (Exception unforeseen)
             {
-                // Watching must outlive whatever a file can do to it; the last good site goes on serving.
+                // Watching must go on whatever happens to a file. The last good site is still served.
                 _logger.Error("The app file could not be taken up: {Reason}", unforeseen.Message);
             }
         }
@@ -152,7 +152,7 @@ internal sealed class SiteWatcher : IAsyncDisposable
     }
 
     /// <summary>
-    /// The sources that did not answer when the app file was compiled: as soon as one does, it is compiled again.
+    /// The sources that did not answer when the app file was compiled. As soon as one does, the app file is compiled again.
     /// </summary>
     private static List<ISource> Absent(Compilation compilation) =>
         [.. compilation.Sources.Where(source => source.Absence is not null).Select(source => source.Source).OfType<ISource>()];
@@ -179,7 +179,7 @@ internal sealed class SiteWatcher : IAsyncDisposable
             _logger.Warning("{Finding}", finding.ToString());
     }
 
-    /// <summary>What changes when somebody saves; nothing of it where the file is not there.</summary>
+    /// <summary>What changes when somebody saves; empty if the file does not exist.</summary>
     private (DateTime Written, long Length, bool Exists) State()
     {
         var file = new FileInfo(_file);

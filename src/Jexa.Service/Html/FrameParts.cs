@@ -1,7 +1,7 @@
 namespace Jexa.Service.Html;
 
 /// <summary>The pieces of a frame's HTML that are the same on every page of an app.</summary>
-/// <param name="BeforeTitle">Up to and with the opening of the title.</param>
+/// <param name="BeforeTitle">Up to the opening tag of the title.</param>
 /// <param name="AfterTitle">The app's name in the title, the rest of the head, the header up to the menu.</param>
 /// <param name="Header">The app's own header; empty for none.</param>
 /// <param name="Footer">The app's own footer; empty for none.</param>

@@ -6,7 +6,7 @@ using Jexa.Core.Views;
 
 namespace Jexa.Service.Html;
 
-/// <summary>Writes the page that asks a second time before a record is deleted.</summary>
+/// <summary>Writes the page that asks for confirmation before a record is deleted.</summary>
 internal sealed class HtmlDeleteWriter(HtmlDetailWriter details)
 {
     public void Write(DeleteView view, Utf8Buffer html, Utf8Buffer scratch)

@@ -4,7 +4,7 @@ using Jexa.Core.Views;
 
 namespace Jexa.Service.Html;
 
-/// <summary>Writes one record: where it belongs, its neighbours, its fields, and what stands around it.</summary>
+/// <summary>Writes one record: the trail above it, its neighbours, its fields, and its blocks.</summary>
 internal sealed class HtmlDetailWriter(HtmlParts allParts, HtmlRowWriter rows)
 {
     public void Write(DetailView view, Utf8Buffer html, Utf8Buffer scratch)

@@ -5,7 +5,9 @@ using Jexa.Core.Views;
 
 namespace Jexa.Service.Html;
 
-/// <summary>Writes a form: a label and an input a field, what is wrong beside it and once above. Works without scripts.</summary>
+/// <summary>
+/// Writes a form: a label and an input for each field; faults beside the field and in a summary above. Works without scripts.
+/// </summary>
 internal static class HtmlFormWriter
 {
     public static void Write(FormView view, Utf8Buffer html)
@@ -20,11 +22,11 @@ internal static class HtmlFormWriter
             Summary(view, html);
         html.Append("<form class=\"fill\" method=\"post\" action=\""u8);
         html.AppendEncoded(view.Action);
-        // A change that is not saved yet is looked after by a script; a form that came back unsaved has one from the start.
+        // A script warns about unsaved changes. A form that came back unsaved has one from the start.
         html.Append(view.Status >= 400 ? "\" data-unsaved>\n"u8 : "\">\n"u8);
         Hidden(SentForm.Contract, view.Contract, html);
 
-        // The first button is the one that Enter presses.
+        // Enter presses the first button.
         html.Append("<button type=\"submit\" class=\"unseen\" tabindex=\"-1\" aria-hidden=\"true\">"u8);
         html.AppendEncoded(view.Submit);
         html.Append("</button>\n"u8);
@@ -55,7 +57,7 @@ internal static class HtmlFormWriter
         html.Append("\">\n"u8);
     }
 
-    /// <summary>The way out without doing it.</summary>
+    /// <summary>The link that leaves without saving.</summary>
     public static void Leave(PlainLink? cancel, Utf8Buffer html)
     {
         if (cancel is null)
@@ -165,7 +167,7 @@ internal static class HtmlFormWriter
         html.Append("</div>\n"u8);
     }
 
-    /// <summary>What helps with the field, and what is wrong with it.</summary>
+    /// <summary>The help for the field, and its faults.</summary>
     private static void Beside(FormInput input, Utf8Buffer html)
     {
         if (Hint(input) is { } hint)
@@ -229,7 +231,7 @@ internal static class HtmlFormWriter
 
         if (input.Faults.Count > 0)
             html.Append(" aria-invalid=\"true\""u8);
-        // A list to choose from is only required while its first option says that nothing is chosen (HTML, the select element).
+        // A select element may be required only if its first option means that nothing is chosen (HTML, the select element).
         if (
             input.Field.Rules.Required
             && input.Field.Input != InputKind.Boolean
@@ -255,7 +257,7 @@ internal static class HtmlFormWriter
         html.Append("</select>\n"u8);
     }
 
-    /// <summary>Many records: others are looked for by their names, which shows the same form with what was found.</summary>
+    /// <summary>If there are many records, they are searched by name. The answer is the same form with the found ones.</summary>
     private static void Search(FormInput input, string search, Utf8Buffer html)
     {
         html.Append("<span class=\"seek\"><label class=\"unseen\" for=\""u8);
@@ -287,7 +289,7 @@ internal static class HtmlFormWriter
         if (input.Field.Rules.MaxLength is { } most)
             html.Append($" maxlength=\"{most}\"");
 
-        // The first line feed behind the tag is not the text's.
+        // HTML ignores the first line feed after the tag.
         html.Append(">\n"u8);
         html.AppendEncoded(input.Text);
         html.Append("</textarea>\n"u8);
@@ -361,7 +363,7 @@ internal static class HtmlFormWriter
         html.Append("\">\n"u8);
     }
 
-    /// <summary>A value that the browser's own input for the type could not show: it would be lost without a word.</summary>
+    /// <summary>A value that the browser's own input for the type could not show, and would lose.</summary>
     private static bool IsOdd(FormInput input) =>
         input.Text.Length > 0
         && input.Field.Input switch
@@ -381,7 +383,7 @@ internal static class HtmlFormWriter
                 DateTimeStyles.None,
                 out _
             ),
-            // Browsers know thousandths of a second, and drop a moment with more digits.
+            // Browsers know milliseconds, and drop a moment with more digits.
             InputKind.Moment => !TypedText.TryTimestamp(System.Text.Encoding.UTF8.GetBytes(input.Text), out _)
                 || !input.Text.Contains('T')
                 || (input.Text.IndexOf('.') is >= 0 and var point && input.Text.Length - point > 4),
@@ -394,7 +396,7 @@ internal static class HtmlFormWriter
             return "any";
         var point = text.IndexOf('.');
 
-        // What is there already may have more digits than are taken now.
+        // The present value may have more digits than are accepted now.
         return point >= 0 && text.Length - point - 1 > scale ? "any"
             : scale == 0 ? "1"
             : "0." + new string('0', scale - 1) + "1";

@@ -3,7 +3,7 @@ using Jexa.Core.Views;
 
 namespace Jexa.Service.Html;
 
-/// <summary>Writes what leads away from a page: the menu, the trail of records above, lists of links.</summary>
+/// <summary>Writes the links away from a page: the menu, the trail of records above, lists of links.</summary>
 internal static class HtmlFrame
 {
     public static void WriteMenu(FrameParts frame, string? page, Utf8Buffer html)
@@ -67,7 +67,7 @@ internal static class HtmlFrame
         }
     }
 
-    /// <summary>A link; its text alone where it leads nowhere.</summary>
+    /// <summary>A link, or its text alone if it leads nowhere.</summary>
     public static void WriteLink(PlainLink link, Utf8Buffer html)
     {
         if (link.Address.Length == 0)
@@ -83,9 +83,9 @@ internal static class HtmlFrame
         html.Append("</a>"u8);
     }
 
-    /// <summary>A way to a neighbouring page.</summary>
-    /// <param name="relation">The registered link relation, which also is the class.</param>
-    /// <param name="unseen">Said before the text to those who do not see what the link looks like; empty for nothing.</param>
+    /// <summary>The link to a neighbouring page.</summary>
+    /// <param name="relation">The registered link relation, which is also the class.</param>
+    /// <param name="unseen">Text before the link for screen readers; empty for none.</param>
     public static void WriteTurn(
         string? address,
         ReadOnlySpan<byte> relation,

@@ -4,10 +4,10 @@ using Jexa.Core.Views;
 
 namespace Jexa.Service.Html;
 
-/// <summary>Writes what can be asked of a list, as a form that needs no script.</summary>
+/// <summary>Writes the controls of a list as a form that needs no script.</summary>
 internal static class HtmlListForm
 {
-    /// <summary>A plain form: what is searched for, in which order, how many at a time.</summary>
+    /// <summary>A plain form: search, order, and rows in a window.</summary>
     public static void Write(ListView view, Utf8Buffer html)
     {
         var controls = view.Controls;

@@ -4,7 +4,7 @@ using Jexa.Core.Views;
 
 namespace Jexa.Service.Html;
 
-/// <summary>Writes the lists of an app: a search for their names, and each group with its lists and their counts.</summary>
+/// <summary>Writes the lists of an app: a search by name, and each group with its lists and their counts.</summary>
 internal static class HtmlListIndex
 {
     public static void Write(ListIndexView view, PageFrame frame, Utf8Buffer html)

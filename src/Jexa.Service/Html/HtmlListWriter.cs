@@ -4,7 +4,7 @@ using Jexa.Core.Views;
 
 namespace Jexa.Service.Html;
 
-/// <summary>Writes a list: its heading, what can be asked of it, its rows, side lists, and the ways to other windows.</summary>
+/// <summary>Writes a list: its heading, controls, rows, side lists, and links to other windows.</summary>
 internal sealed class HtmlListWriter(HtmlParts allParts, HtmlRowWriter rows)
 {
     public void Write(ListView view, Utf8Buffer html, Utf8Buffer scratch)
@@ -37,7 +37,7 @@ internal sealed class HtmlListWriter(HtmlParts allParts, HtmlRowWriter rows)
             HtmlSides.Write(view, html);
     }
 
-    /// <summary>The list that stands beside a record: its records' names, the current one marked.</summary>
+    /// <summary>The list beside a record: the names of its records, with the current one marked.</summary>
     public void WriteBeside(ListView view, Utf8Buffer html, Utf8Buffer scratch)
     {
         var parts = allParts.Of(view.Shape);

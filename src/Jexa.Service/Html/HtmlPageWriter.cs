@@ -136,7 +136,7 @@ internal sealed class HtmlPageWriter : IPageWriter
 
     private const string SavedHeading = "Saved";
 
-    /// <summary>What a program is told of a change if it asks for HTML.</summary>
+    /// <summary>The answer to a change of a program that asks for HTML.</summary>
     private static void WriteSaved(SavedView view, Utf8Buffer html)
     {
         html.Append("<div class=\"message\">\n<h1>Saved</h1>\n<p>"u8);

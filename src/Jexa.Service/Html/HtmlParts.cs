@@ -6,10 +6,7 @@ using Jexa.Core.Views;
 
 namespace Jexa.Service.Html;
 
-/// <summary>
-/// Encodes what does not change from visit to visit once, and keeps it exactly as long as the compiled page it was made
-/// from.
-/// </summary>
+/// <summary>Encodes once what is the same for every visit, and keeps it as long as the compiled page.</summary>
 internal sealed class HtmlParts(string styleVersion)
 {
     private readonly ConditionalWeakTable<PageFrame, FrameParts> _frames = [];
@@ -20,7 +17,7 @@ internal sealed class HtmlParts(string styleVersion)
     private readonly ConditionalWeakTable<ListControls, byte[]> _heads = [];
 
     /// <summary>
-    /// What asks something of a list, and its headings: kept for a list of which nothing is asked, made anew for any other.
+    /// The controls of a list and its headings. They are kept for a list that is asked nothing, and made again for others.
     /// </summary>
     public void Write(ListControls controls, bool isHead, Utf8Buffer html, Action<Utf8Buffer> make)
     {

@@ -3,14 +3,14 @@ using Jexa.Core.Views;
 
 namespace Jexa.Service.Html;
 
-/// <summary>Writes rows in the look of their list: as a table, as cards, as bullets.</summary>
+/// <summary>Writes rows in the look of their list: as a table, as cards, or as bullets.</summary>
 internal sealed class HtmlRowWriter(HtmlParts allParts)
 {
-    /// <summary>A link that is the whole row's or card's.</summary>
+    /// <summary>A link of a whole row or card.</summary>
     private static ReadOnlySpan<byte> Whole => " class=\"whole\""u8;
 
     /// <summary>The rows of a list or block, in its look.</summary>
-    /// <param name="view">The page that the rows stand on.</param>
+    /// <param name="view">The page with the rows.</param>
     public void Write(ListShape shape, RowBlock rows, PageView view, string mark, Utf8Buffer html, Utf8Buffer scratch)
     {
         var parts = allParts.Of(shape);
@@ -113,7 +113,7 @@ internal sealed class HtmlRowWriter(HtmlParts allParts)
         html.Append("</th>\n"u8);
     }
 
-    /// <summary>A named link, told apart from those of other rows for whoever hears it.</summary>
+    /// <summary>A named link that differs from those of other rows for users of screen readers.</summary>
     private static void WriteAction(LinkPlan action, ListShape shape, Row row, HtmlValues values, Utf8Buffer html)
     {
         if (!values.TryOpen(action, row, false, default))
@@ -161,7 +161,7 @@ internal sealed class HtmlRowWriter(HtmlParts allParts)
         html.Append("</ul>\n"u8);
     }
 
-    /// <summary>What a card says beneath its title.</summary>
+    /// <summary>The text of a card below its title.</summary>
     private static void WriteRest(ListParts parts, Row row, ListShape shape, HtmlValues values, Utf8Buffer html)
     {
         var any = false;

@@ -4,7 +4,7 @@ using Jexa.Core.Views;
 
 namespace Jexa.Service.Html;
 
-/// <summary>Writes the side lists of a list, and closes what stands around them and the list.</summary>
+/// <summary>Writes the side lists of a list, and closes the elements around them and the list.</summary>
 internal static class HtmlSides
 {
     public static void Write(ListView view, Utf8Buffer html)

@@ -8,8 +8,8 @@ using Jexa.Core.Values;
 namespace Jexa.Service.Html;
 
 /// <summary>
-/// The one way that text gets into HTML, in element content and in quoted attributes alike: encoded. Letters of all
-/// scripts stay as they are.
+/// The only way for text into HTML, in element content and in quoted attributes: encoded. Letters of all scripts stay as they
+/// are.
 /// </summary>
 internal static class HtmlText
 {
@@ -20,7 +20,7 @@ internal static class HtmlText
     );
 
     /// <summary>
-    /// What must be looked at closely: markup, control characters, and the lead bytes of C1 controls and noncharacters.
+    /// Bytes that need a closer look: markup, control characters, and the first bytes of C1 controls and noncharacters.
     /// </summary>
     private static readonly SearchValues<byte> Special = SearchValues.Create([
         .. "&<>\"'`+"u8,
@@ -39,7 +39,7 @@ internal static class HtmlText
             return;
         }
 
-        // Letters of other scripts, nothing that HTML treats specially, and no byte that a forbidden character could begin with.
+        // Letters of other scripts, no special characters of HTML, and no byte that a forbidden character could begin with.
         if (!utf8.ContainsAny(Special) && Utf8.IsValid(utf8))
         {
             into.Append(utf8);
@@ -54,7 +54,7 @@ internal static class HtmlText
             if (utf8.IsEmpty)
                 return;
 
-            // What HTML cannot hold at all, and what is not UTF-8, is shown as the replacement character.
+            // Characters that HTML cannot contain, and invalid UTF-8, become the replacement character.
             into.Append("\uFFFD"u8);
             Rune.DecodeFromUtf8(utf8, out _, out var bad);
             utf8 = utf8[bad..];
@@ -73,7 +73,7 @@ internal static class HtmlText
         }
     }
 
-    /// <summary>How many bytes from the start are valid UTF-8 of characters that HTML may hold.</summary>
+    /// <summary>The number of bytes from the start that are valid UTF-8 of characters allowed in HTML.</summary>
     private static int LengthOfGood(ReadOnlySpan<byte> utf8)
     {
         var length = 0;
@@ -90,7 +90,7 @@ internal static class HtmlText
         return length;
     }
 
-    /// <summary>A text encoded once, for what is written on every page.</summary>
+    /// <summary>A text encoded once, for use on every page.</summary>
     public static byte[] Encoded(string text)
     {
         using var buffer = new Utf8Buffer(text.Length + 16);

@@ -8,10 +8,10 @@ using Jexa.Service.Media;
 
 namespace Jexa.Service.Html;
 
-/// <summary>Writes one value of a row as HTML: with its link, as the field's form says.</summary>
-/// <param name="view">The page that is written.</param>
-/// <param name="mark">What links to the rows' own records carry behind <c>from=</c>; empty for nothing.</param>
-/// <param name="most">The most bytes of a text that are shown; what is cut off is told by dots.</param>
+/// <summary>Writes one value of a row as HTML, with its link, in its field's form.</summary>
+/// <param name="view">The page.</param>
+/// <param name="mark">The value of <c>from=</c> in links to the rows' records; empty for none.</param>
+/// <param name="most">The most bytes of a text to show; dots show that it was cut.</param>
 internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer scratch, string mark, int most = int.MaxValue)
 {
     /// <summary>The most bytes of a text in a list.</summary>
@@ -26,13 +26,13 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
         Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
     };
 
-    /// <summary>A text is cut between words where one ends so many bytes before its limit.</summary>
+    /// <summary>A text is cut between words if a word ends within this number of bytes before the limit.</summary>
     private const int LongestWord = 40;
 
-    /// <summary>What HTML gives a meaning in an attribute.</summary>
+    /// <summary>Characters with a meaning in an attribute.</summary>
     private static readonly SearchValues<byte> Meaningful = SearchValues.Create("&<>\"'"u8);
 
-    /// <param name="quiet">The link is for the pointer alone: another of the row leads there.</param>
+    /// <param name="quiet">The link is only for the pointer: another one in the row leads there.</param>
     /// <param name="attributes">Further attributes of the link, with a blank before them.</param>
     public void Write(ViewColumn column, Row row, TextPlan? title, bool quiet, ReadOnlySpan<byte> attributes)
     {
@@ -52,7 +52,7 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
             html.Append("</a>"u8);
     }
 
-    /// <summary>Opens a link; false, and nothing written, where the row has none.</summary>
+    /// <summary>Opens a link. False, and nothing written, if the row has none.</summary>
     public bool TryOpen(LinkPlan link, Row row, bool quiet, ReadOnlySpan<byte> attributes)
     {
         var start = html.Length;
@@ -67,7 +67,7 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
         if (link.IsOwn && mark.Length > 0)
             html.Append($"{(html.Written[address..].Contains((byte)'?') ? '&' : '?')}from={mark}");
 
-        // An address is percent-encoded already; only the sign between query parameters means something in HTML.
+        // An address is percent-encoded; only the ampersand has a meaning in HTML.
         if (html.Written[address..].ContainsAny(Meaningful))
         {
             scratch.Truncate(0);
@@ -116,7 +116,7 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
             WriteText(reference.Label, row);
     }
 
-    /// <summary>Text is encoded; what is written of numbers, dates and truth may hold letters of a unit or choice.</summary>
+    /// <summary>Text is encoded. Numbers, dates and booleans may contain letters of a unit or choice.</summary>
     private void WriteCell(ViewColumn column, Row row, TextPlan? title, bool linked, bool quiet)
     {
         ref readonly var cell = ref row[column.Ordinal];
@@ -155,7 +155,7 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
         }
     }
 
-    /// <summary>What kind of content it is and how long, leading to the content itself.</summary>
+    /// <summary>The kind and size of the content, as a link to it.</summary>
     private void WriteBytes(ViewColumn column, Row row, bool linked)
     {
         scratch.Truncate(0);
@@ -195,7 +195,7 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
         }
         catch (Exception unwritable) when (unwritable is not OutOfMemoryException)
         {
-            // One text never takes a page down: it is shown plain.
+            // One text must not break a page: it is shown as plain text.
             html.Truncate(before);
             html.AppendEncoded(text);
         }
@@ -243,7 +243,7 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
         }
     }
 
-    /// <summary>JSON with its members one below the other; what is none as it is.</summary>
+    /// <summary>JSON with one member a line; other text as it is.</summary>
     private static ReadOnlySpan<byte> LaidOut(ReadOnlySpan<byte> text)
     {
         try

@@ -11,13 +11,10 @@ using Microsoft.Extensions.Caching.Memory;
 namespace Jexa.Service.Html;
 
 /// <summary>
-/// Markdown (CommonMark) as HTML that is safe to stand on a page: markup of HTML in it is shown, not obeyed; links lead to
-/// pages by name (<c>page:bridges</c>), to paths, to the web or to mail; headings rank below the page's own.
-/// <para>
-/// A text that is too long, nested too deeply, or so full of marks that reading it would take long, is shown as plain text: no
-/// text
-/// takes a page down. What was made of a text is kept as long as its site is served.
-/// </para>
+/// Markdown (CommonMark) as safe HTML. HTML in it is shown as text. Links lead to pages by name (<c>page:bridges</c>), to paths,
+/// to the web or to mail. Headings rank below the page's own. <para> A text that is too long, too deeply nested, or so full of
+/// markup that reading it would take long is shown as plain text, so that no text breaks a page. Results are kept as long as the
+/// site is served. </para>
 /// </summary>
 internal static class MarkdownText
 {
@@ -25,22 +22,22 @@ internal static class MarkdownText
 
     private static readonly MarkdownPipeline Pipeline = new MarkdownPipelineBuilder().DisableHtml().UsePipeTables().Build();
 
-    /// <summary>Longer texts are shown plain, in characters.</summary>
+    /// <summary>Longer texts are shown as plain text, in characters.</summary>
     private const int MaxLength = 200_000;
 
     /// <summary>
-    /// The most characters with a meaning in one paragraph, and in all: the reader's time grows with their square (10,000 in one
-    /// paragraph take 0.9 s).
+    /// The most characters with a meaning, in a paragraph and in all. The time grows with their square (10,000 in one paragraph
+    /// take 0.9 s).
     /// </summary>
     private const int MaxMarksInParagraph = 1000;
     private const int MaxMarks = 8000;
 
-    /// <summary>Characters of texts and pages that are kept for one site.</summary>
+    /// <summary>The most characters of texts and results kept for one site.</summary>
     private const long MostKept = 8 * 1024 * 1024;
 
     private static readonly SearchValues<char> Marks = SearchValues.Create("*_`[]<>!|~\\&#-+");
 
-    /// <summary>What was made of texts, by site.</summary>
+    /// <summary>Results, by site.</summary>
     private static readonly ConditionalWeakTable<PageFrame, MemoryCache> Kept = [];
 
     public static string ToHtml(string markdown, PageFrame frame)
@@ -62,7 +59,7 @@ internal static class MarkdownText
         }
         catch (Exception unreadable) when (unreadable is not OutOfMemoryException)
         {
-            // The library gives up on what is nested deeper than it can follow.
+            // The library gives up if a text is nested too deeply.
             return Plain(markdown);
         }
     }
@@ -115,7 +112,7 @@ internal static class MarkdownText
         return document.ToHtml(Pipeline);
     }
 
-    /// <summary>A link that leads nowhere safe is the words it stood on.</summary>
+    /// <summary>If a link leads nowhere safe, only its text is shown.</summary>
     private static void Unwrap(LinkInline link)
     {
         while (link.FirstChild is { } child)
@@ -127,7 +124,7 @@ internal static class MarkdownText
         link.Remove();
     }
 
-    /// <summary>Whether an address is one of the web, and leads there when followed.</summary>
+    /// <summary>Whether an address is a web address, and leads there if followed.</summary>
     public static bool IsOfWeb(string address) =>
         Uri.TryCreate(address, UriKind.Absolute, out var uri) && uri.Scheme is "http" or "https" && uri.UserInfo.Length == 0;
 

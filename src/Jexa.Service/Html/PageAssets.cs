@@ -14,12 +14,12 @@ public sealed class PageAssets
         Asset.Embedded("Jexa.Service.Html.Assets.icon.svg", "icon.svg", "image/svg+xml"),
     }.ToDictionary(asset => asset.Name);
 
-    /// <summary>Changes when the style sheet does, so that browsers may keep it.</summary>
+    /// <summary>Changes with the style sheet, so that browsers may keep it.</summary>
     public string StyleVersion => _assets["style.css"].Tag;
 
     public Asset Icon => _assets["icon.svg"];
 
-    /// <summary>The asset a target names; null for anything else.</summary>
+    /// <summary>The asset at a target; null for other targets.</summary>
     public Asset? Find(RequestTarget target) =>
         target.IsReserved && target.Segments.Length == 2 && _assets.TryGetValue(target.Text(1).ToString(), out var asset)
             ? asset

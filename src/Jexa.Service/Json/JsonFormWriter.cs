@@ -6,10 +6,10 @@ using Jexa.Core.Views;
 
 namespace Jexa.Service.Json;
 
-/// <summary>Writes pages that change records as JSON: the fields to be changed, and what is wrong with what was sent.</summary>
+/// <summary>Writes pages that change records as JSON: the fields, and the faults of what was sent.</summary>
 internal static class JsonFormWriter
 {
-    /// <summary>The record's own fields as they are, by which it is changed: no labels, nothing of other records.</summary>
+    /// <summary>The record's own fields, by which it is changed: no labels, nothing of other records.</summary>
     public static void WriteForm(FormView view, Utf8JsonWriter json, Utf8Buffer scratch)
     {
         json.WriteString("outcome"u8, view.Outcome);
@@ -52,7 +52,7 @@ internal static class JsonFormWriter
         WriteLinks(view, json);
     }
 
-    /// <summary>Where the form's page leads: none of it hangs on anything but the record's own key.</summary>
+    /// <summary>The links of the form's page. They depend only on the record's own key.</summary>
     private static void WriteLinks(FormView view, Utf8JsonWriter json)
     {
         json.WriteStartArray("links"u8);
@@ -71,7 +71,7 @@ internal static class JsonFormWriter
         JsonValues.WriteFields(view.Stored, view.Record, json, scratch);
     }
 
-    /// <summary>What is wrong with what was sent: each fault with where it is (RFC 6901).</summary>
+    /// <summary>The faults of what was sent, each with its place (RFC 6901).</summary>
     public static void WriteFaults(FormView view, string instance, Utf8JsonWriter json)
     {
         var detail = view.Notice

@@ -10,8 +10,8 @@ using Microsoft.AspNetCore.WebUtilities;
 namespace Jexa.Service.Json;
 
 /// <summary>
-/// Writes a page view as JSON. Each record carries its ID as text exactly as in its address; integers are numbers,
-/// decimals are text, dates are ISO 8601. A message becomes problem details (RFC 9457) with the member <c>outcome</c>.
+/// Writes a page view as JSON. Each record has its ID as text, exactly as in its address. Integers are numbers, decimals are
+/// text, dates are ISO 8601. A message becomes problem details (RFC 9457) with the member <c>outcome</c>.
 /// </summary>
 internal sealed class JsonPageWriter : IPageWriter
 {
@@ -31,7 +31,7 @@ internal sealed class JsonPageWriter : IPageWriter
 
     void IPageWriter.Write(PageView view, string target, Utf8Buffer body) => Write(view, target, body);
 
-    /// <param name="target">The target that was asked for; the instance of a problem.</param>
+    /// <param name="target">The requested target, which becomes the instance of a problem.</param>
     public static void Write(PageView view, string target, Utf8Buffer json)
     {
         var instance = target.Length <= MaxInstance ? target : target[..MaxInstance];
@@ -141,9 +141,7 @@ internal sealed class JsonPageWriter : IPageWriter
         json.WriteEndArray();
     }
 
-    /// <summary>
-    /// Every link that a row has besides its record's own address: in a column of its own, the whole row's, on a value.
-    /// </summary>
+    /// <summary>All links of a row except its record's own address: in a column, of the whole row, on a value.</summary>
     private static IReadOnlyList<LinkPlan> LinksOf(ListShape shape)
     {
         bool IsOther(LinkPlan? link) => link is not null && link.Page != shape.RecordLink?.Page;

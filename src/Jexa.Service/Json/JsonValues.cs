@@ -10,11 +10,11 @@ namespace Jexa.Service.Json;
 /// <summary>Writes a record's ID and the values of its fields as JSON.</summary>
 internal static class JsonValues
 {
-    /// <summary>A moment with its offset (RFC 3339): moments are kept as they are in UTC.</summary>
+    /// <summary>A moment with its offset (RFC 3339). Stored moments are UTC.</summary>
     public const string MomentForm = "yyyy-MM-dd'T'HH:mm:ss.FFFFFFF'Z'";
 
     /// <summary>
-    /// The ID as text; of several parameters, an object with one text each. Null where no address can carry it.
+    /// The ID as text; with several parameters, an object with one text each. Null if no address can contain it.
     /// </summary>
     public static void WriteIdentity(LinkPlan link, Row row, Utf8JsonWriter json, Utf8Buffer scratch)
     {
@@ -56,7 +56,7 @@ internal static class JsonValues
         json.WriteStartObject("fields"u8);
         foreach (var column in columns)
         {
-            // A field that does not apply to the record is not told at all.
+            // A field that does not apply to the record is left out.
             if (column.When?.Invoke(row) == false)
                 continue;
             json.WritePropertyName(column.Name);
@@ -75,7 +75,7 @@ internal static class JsonValues
         json.WriteEndObject();
     }
 
-    /// <summary>A picture by its name and the address it is loaded from.</summary>
+    /// <summary>A picture: its name and the address to load it from.</summary>
     private static void WritePicture(ViewColumn column, Row row, Utf8JsonWriter json, Utf8Buffer scratch)
     {
         if (column.IsEmpty(row))
@@ -106,7 +106,7 @@ internal static class JsonValues
         json.WriteEndObject();
     }
 
-    /// <summary>A foreign key whose record is not there, or may not be seen: nothing of it is told.</summary>
+    /// <summary>A foreign key whose record does not exist or may not be seen: nothing of it is written.</summary>
     private static void WriteLost(Utf8JsonWriter json)
     {
         json.WriteStartObject();

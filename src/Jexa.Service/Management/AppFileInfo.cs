@@ -1,5 +1,5 @@
 namespace Jexa.Service.Management;
 
 /// <summary>The app file as it is now.</summary>
-/// <param name="Text">Null where it cannot be read.</param>
+/// <param name="Text">Null if it cannot be read.</param>
 public sealed record AppFileInfo(string File, string? Text);

@@ -1,15 +1,16 @@
 namespace Jexa.Service.Management;
 
-/// <summary>A change that was made through a page, or is about to be.</summary>
-/// <param name="State"><c>made</c>; <c>intended</c> while it goes on; <c>undetermined</c> where nothing tells whether it was
-/// made.</param>
+/// <summary>A change that was made through a page, or is being made.</summary>
+/// <param name="State">
+/// <c>made</c>; <c>intended</c> while it is being made; <c>undetermined</c> if nothing tells whether it was made.
+/// </param>
 /// <param name="Kind"><c>added</c>, <c>changed</c> or <c>deleted</c>.</param>
-/// <param name="Page">The page that made it; <c>(undo)</c> for one that took another back.</param>
-/// <param name="Id">The record's ID as it stands in addresses; empty if no page shows it.</param>
+/// <param name="Page">The page that made it; <c>(undo)</c> for one that reversed another.</param>
+/// <param name="Id">The record's ID as it is in addresses; empty if no page shows it.</param>
 /// <param name="Key">The record's key as it is stored, as JSON.</param>
-/// <param name="By">Who made it; null as long as nobody signs in.</param>
-/// <param name="Undoes">The number of the change that it took back.</param>
-/// <param name="UndoneBy">The number of the change that took it back.</param>
+/// <param name="By">Who made it; null until there is sign-in.</param>
+/// <param name="Undoes">The number of the change that it reversed.</param>
+/// <param name="UndoneBy">The number of the change that reversed it.</param>
 public sealed record ChangeInfo(
     long Number,
     DateTimeOffset At,

@@ -12,7 +12,7 @@ using Microsoft.AspNetCore.Routing;
 
 namespace Jexa.Service.Management;
 
-/// <summary>What the command line asks of the change log.</summary>
+/// <summary>The operations on the change log.</summary>
 internal sealed class ChangesApi(SiteHost host, IChangeLog log, Undo undo)
 {
     private const int Most = 1000;

@@ -7,15 +7,15 @@ using Microsoft.AspNetCore.Http;
 namespace Jexa.Service.Management;
 
 /// <summary>
-/// The console as it was built into this program: its scripts and styles by name, and one document for every screen, since
-/// which screen an address means is the console's own affair.
+/// The console inside this program: its scripts and styles by name, and one document for every screen. The console itself decides
+/// which screen an address means.
 /// </summary>
 internal sealed class ConsoleFiles
 {
     private const string Prefix = "console/";
     private const string Document = "index.html";
 
-    /// <summary>Stands in the document where each answer puts a nonce of its own.</summary>
+    /// <summary>A placeholder in the document. Each answer replaces it by its own nonce.</summary>
     private const string NonceMark = "STYLE-NONCE";
 
     private readonly Dictionary<string, Asset> _files;
@@ -34,7 +34,7 @@ internal sealed class ConsoleFiles
             _document = Encoding.UTF8.GetString(document.Bytes);
     }
 
-    /// <summary>Says which pages the console may show in a frame.</summary>
+    /// <summary>Sets which pages the console may show in a frame.</summary>
     public void PointTo(string pagesUrl) => _pagesOrigin = new Uri(pagesUrl).GetLeftPart(UriPartial.Authority);
 
     public Task SendAsync(HttpContext http)
@@ -47,7 +47,7 @@ internal sealed class ConsoleFiles
                 .ExecuteAsync(http);
         }
 
-        // The names of built files change with their bytes, so that a browser may keep them for good.
+        // The names of built files change with their content, so that a browser may keep them for ever.
         if (_files.TryGetValue(http.Request.Path.Value!, out var file))
             return AssetAnswer.SendAsync(http, file, "private, max-age=31536000, immutable");
         if (http.Request.Path.Value!.Contains('.', StringComparison.Ordinal))

@@ -1,6 +1,6 @@
 namespace Jexa.Service.Management;
 
-/// <param name="Page">The page whose part of the file it is in; null if it is in none.</param>
+/// <param name="Page">The page whose part of the file it is in; null for none.</param>
 public sealed record FindingInfo(
     string Code,
     string Severity,

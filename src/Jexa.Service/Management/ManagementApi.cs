@@ -19,7 +19,7 @@ using Microsoft.AspNetCore.Routing;
 
 namespace Jexa.Service.Management;
 
-/// <summary>What the command line and the console ask a running service. Who may ask is the door's affair.</summary>
+/// <summary>The operations for the command line and the console. The door checks who may call them.</summary>
 internal sealed class ManagementApi(SiteHost host, BearerToken token, StartCodes startCodes, PageWriters writers)
 {
     private const int MostVisits = 1000;
@@ -28,7 +28,7 @@ internal sealed class ManagementApi(SiteHost host, BearerToken token, StartCodes
     private string _pagesUrl = "";
     private string _consoleUrl = "";
 
-    /// <summary>Says where the doors are, once their ports are known.</summary>
+    /// <summary>Sets the addresses of the doors, when their ports are known.</summary>
     public void PointTo(string pagesUrl, string consoleUrl) => (_pagesUrl, _consoleUrl) = (pagesUrl, consoleUrl);
 
     public void Map(RouteGroupBuilder api)
@@ -96,9 +96,7 @@ internal sealed class ManagementApi(SiteHost host, BearerToken token, StartCodes
                 "This code has been used already, is older than ten minutes, or was never given out."
             );
 
-    /// <summary>
-    /// Asks each source once more only as long as it answers: one that is away would hold up every page of its own.
-    /// </summary>
+    /// <summary>A source that does not answer is not asked again: its pages would all wait for it.</summary>
     private async Task<IReadOnlyList<SampleInfo>> SamplesAsync(CancellationToken cancellation)
     {
         var samples = new List<SampleInfo>();
@@ -184,10 +182,12 @@ internal sealed class ManagementApi(SiteHost host, BearerToken token, StartCodes
         return TypedResults.Ok(new LinkAnswer(page.Name, address.ToString(), PageUrl(address.ToString())));
     }
 
+    private static IReadOnlyList<string> Words { get; } = [.. OutcomeKind.All.Select(kind => kind.Word)];
+
     private Results<Ok<VisitList>, ProblemHttpResult> Visits(int? limit, string? outcome)
     {
-        if (outcome is not null && !Outcome.Words.Contains(outcome))
-            return Unknown($"There is no outcome “{outcome}”.", outcome, Outcome.Words);
+        if (outcome is not null && !Words.Contains(outcome))
+            return Unknown($"There is no outcome “{outcome}”.", outcome, Words);
         var kept = host.Visits.Outcomes;
         var outcomes = kept.OfType<Outcome>().CountBy(ended => ended.Word).OrderByDescending(pair => pair.Value);
         var asked = host.Visits.Read(TraceReport.Line, outcome, Math.Clamp(limit ?? UsualVisits, 1, MostVisits));
@@ -230,7 +230,7 @@ internal sealed class ManagementApi(SiteHost host, BearerToken token, StartCodes
         return TypedResults.Ok(TraceReport.Of(trace));
     }
 
-    /// <summary>The whole URL of an address on this machine's own pages' door.</summary>
+    /// <summary>The whole URL of an address on this machine.</summary>
     private string PageUrl(string address) => new Uri(_pagesUrl).GetLeftPart(UriPartial.Authority) + address;
 
     private static ProblemHttpResult Unknown(string detail, string word, IEnumerable<string> valid)

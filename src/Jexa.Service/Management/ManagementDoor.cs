@@ -14,8 +14,8 @@ using Microsoft.OpenApi;
 namespace Jexa.Service.Management;
 
 /// <summary>
-/// The second door: management API and console, on an origin of its own. Everything below <c>/api/</c> wants the bearer
-/// token, but for the one trade of a start code for it.
+/// The second door: management API and console, on an origin of its own. Everything below <c>/api/</c> requires the bearer token,
+/// except the exchange of a start code for it.
 /// </summary>
 internal sealed partial class ManagementDoor(
     SiteHost host,
@@ -69,14 +69,14 @@ internal sealed partial class ManagementDoor(
         return app;
     }
 
-    /// <summary>Says where the doors are, once their ports are known.</summary>
+    /// <summary>Sets the addresses of the doors, when their ports are known.</summary>
     public void PointTo(string pagesUrl, string consoleUrl)
     {
         _api.PointTo(pagesUrl, consoleUrl);
         _console.PointTo(pagesUrl);
     }
 
-    /// <summary>What the document says of the API as a whole. What it says of types comes from their comments.</summary>
+    /// <summary>Describes the API as a whole. Its types are described by their comments.</summary>
     private static void Describe(OpenApiOptions options)
     {
         options.AddDocumentTransformer(
@@ -90,7 +90,7 @@ internal sealed partial class ManagementDoor(
                 return Task.CompletedTask;
             }
         );
-        // A comment that is written over several lines is one text.
+        // A comment of several lines is one text.
         options.AddSchemaTransformer(
             (schema, _, _) =>
             {

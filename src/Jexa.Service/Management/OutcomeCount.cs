@@ -1,4 +1,4 @@
 namespace Jexa.Service.Management;
 
-/// <summary>How many of the visits that are kept had an outcome.</summary>
+/// <summary>The number of kept visits with an outcome.</summary>
 public sealed record OutcomeCount(string Outcome, int Visits);

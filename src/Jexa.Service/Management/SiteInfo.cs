@@ -1,10 +1,9 @@
 namespace Jexa.Service.Management;
 
 /// <summary>The app that is being served.</summary>
-/// <param name="Waiting">Pages that cannot be served before their source has said what it holds.</param>
-/// <param name="Behind">The app file has been changed since into something that makes no site; the last good one is
-/// served.</param>
-/// <param name="Revision">Counts up with every change of the app file that was taken up.</param>
+/// <param name="Waiting">The number of pages that cannot be served before their source has answered.</param>
+/// <param name="Behind">Whether the app file has been changed and makes no site now; the last good one is served.</param>
+/// <param name="Revision">Increases with every loaded change of the app file.</param>
 public sealed record SiteInfo(
     string App,
     string File,

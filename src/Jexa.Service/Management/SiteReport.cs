@@ -4,7 +4,7 @@ using Jexa.Core.Values;
 
 namespace Jexa.Service.Management;
 
-/// <summary>Puts sites and findings into the management API's own words.</summary>
+/// <summary>Describes sites and findings for the management API.</summary>
 public static class SiteReport
 {
     /// <summary>The pages of a site in the order of the app file, each with the links that lead to it.</summary>

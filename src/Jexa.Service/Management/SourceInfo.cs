@@ -1,17 +1,17 @@
 namespace Jexa.Service.Management;
 
 /// <summary>A source of the app file.</summary>
-/// <param name="Connection">As the app file writes it: variables are not filled in.</param>
+/// <param name="Connection">As the app file writes it, without values of variables.</param>
 /// <param name="Reachable">Whether it answers at this moment.</param>
-/// <param name="Milliseconds">How long it took to answer the lightest question.</param>
-/// <param name="Trouble">Why it does not answer.</param>
-/// <param name="Known">Whether what it holds is known: from now, or from when it last answered.</param>
-/// <param name="Changes">Whether records in it can be changed; null if it is not known.</param>
-/// <param name="ReadOnlyBecause">Why they cannot, as the rest of a sentence.</param>
-/// <param name="Tables">What it holds.</param>
-/// <param name="Pages">The pages that show its records; also those that wait for it.</param>
-/// <param name="Waiting">How many of these cannot be served before it has said what it holds.</param>
-/// <param name="Notes">What is wrong with parts of it, or doubtful.</param>
+/// <param name="Milliseconds">The duration of the lightest request.</param>
+/// <param name="Trouble">Why it does not answer; null if it does.</param>
+/// <param name="Known">Whether its content is known: from now, or from when it last answered.</param>
+/// <param name="Changes">Whether its records can be changed; null if that is not known.</param>
+/// <param name="ReadOnlyBecause">Why they cannot, as the end of a sentence.</param>
+/// <param name="Tables">Its tables and views.</param>
+/// <param name="Pages">The number of pages that show its records, including those that wait for it.</param>
+/// <param name="Waiting">The number of these that cannot be served before it has answered.</param>
+/// <param name="Notes">What is wrong or doubtful in parts of it.</param>
 public sealed record SourceInfo(
     string Name,
     string Engine,

@@ -4,7 +4,7 @@ using Jexa.Service.Health;
 
 namespace Jexa.Service.Management;
 
-/// <summary>Looks at the sources of an app file as they are now, and puts them into the management API's own words.</summary>
+/// <summary>Describes the present state of an app file's sources for the management API.</summary>
 public static class SourceReport
 {
     /// <summary>All sources, in the order of the app file, asked at the same time.</summary>
@@ -25,7 +25,7 @@ public static class SourceReport
     {
         var probe = source.Source is null ? null : await probes.LookAsync(source.Source);
         var (schema, trouble) = (source.Description?.Schema, probe is null ? source.Absence?.Why : probe.Trouble?.Message);
-        // What it is asked can be there where what it holds is not: an API may answer, and refuse its list.
+        // A source may answer although its content cannot be read: an API may refuse its list.
         if (trouble is null && schema is null)
             trouble = source.Absence?.Why;
         var records = app?.Records.Where(record => record.Source.Value == source.Name).ToList() ?? [];

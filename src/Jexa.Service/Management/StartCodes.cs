@@ -4,12 +4,12 @@ using System.Text;
 
 namespace Jexa.Service.Management;
 
-/// <summary>The codes that URLs of the console carry: each good for one trade within ten minutes, then spent.</summary>
+/// <summary>The codes in URLs of the console. Each can be exchanged once, within ten minutes.</summary>
 public sealed class StartCodes(TimeProvider clock)
 {
     private static readonly TimeSpan GoodFor = TimeSpan.FromMinutes(10);
 
-    /// <summary>Codes beyond these push the oldest out: nobody waits with so many.</summary>
+    /// <summary>If there are more codes, the oldest is dropped.</summary>
     private const int MostCodes = 16;
 
     private readonly Lock _lock = new();
@@ -29,14 +29,14 @@ public sealed class StartCodes(TimeProvider clock)
         return code;
     }
 
-    /// <summary>All codes are worth nothing from now on.</summary>
+    /// <summary>Ends the validity of all codes.</summary>
     public void EndAll()
     {
         lock (_lock)
             _codes.Clear();
     }
 
-    /// <summary>Whether this was a code; if so it is spent.</summary>
+    /// <summary>Whether this is a valid code. It is used up by that.</summary>
     public bool TrySpend(string code)
     {
         var bytes = Encoding.UTF8.GetBytes(code);

@@ -9,7 +9,7 @@ namespace Jexa.Service.Media;
 
 /// <summary>
 /// The app's own files below <c>/_jexa/</c>: pictures and bytes of records (<c>pictures/RECORD/FIELD/ID</c>,
-/// <c>bytes/RECORD/FIELD/ID</c>), the logo and the style sheet (<c>app/</c>). They are no visits.
+/// <c>bytes/RECORD/FIELD/ID</c>), the logo and the style sheet (<c>app/</c>). These are no visits.
 /// </summary>
 internal static class AppFiles
 {

@@ -2,9 +2,9 @@ using System.Text.Unicode;
 
 namespace Jexa.Service.Media;
 
-/// <summary>What bytes are, told by how they begin.</summary>
-/// <param name="Name">For people, before the number of bytes; empty if nothing is known.</param>
-/// <param name="Ending">The ending of a file's name.</param>
+/// <summary>The kind of some bytes, told by their beginning.</summary>
+/// <param name="Name">For people, before the size; empty if it is not known.</param>
+/// <param name="Ending">The ending for a file name.</param>
 internal sealed record ContentKind(string Name, string MediaType, string Ending)
 {
     private static readonly ContentKind Unknown = new("", "application/octet-stream", ".bin");
@@ -20,7 +20,7 @@ internal sealed record ContentKind(string Name, string MediaType, string Ending)
         ["image/svg+xml"] = new("SVG drawing", "image/svg+xml", ".svg"),
     };
 
-    /// <summary>Bytes of a longer text that are looked at.</summary>
+    /// <summary>The bytes of a longer text to look at.</summary>
     private const int Looked = 4096;
 
     public static ContentKind Of(ReadOnlySpan<byte> content)

@@ -7,11 +7,11 @@ using Microsoft.Net.Http.Headers;
 namespace Jexa.Service.Media;
 
 /// <summary>
-/// Sends a file of the app's own. A browser may keep it, but asks each time: the record it belongs to may be hidden by then.
+/// Sends a file of the app. A browser may keep it, but asks each time, because its record may be hidden by then.
 /// </summary>
 internal static class MediaAnswer
 {
-    /// <summary>Sends a picture; 404 where the file is none.</summary>
+    /// <summary>Sends a picture; 404 if the file is not one.</summary>
     public static async Task SendPictureAsync(HttpContext http, string? path)
     {
         FileStream? file = null;
@@ -26,7 +26,7 @@ internal static class MediaAnswer
                 return;
             }
 
-            // A drawing can hold scripts and links; alone in a tab it may do nothing at all.
+            // A drawing can contain scripts and links. Opened by itself it must not run them.
             if (kind.IsDrawing)
                 http.Response.Headers.ContentSecurityPolicy = "default-src 'none'; style-src 'unsafe-inline'; sandbox";
             await SendAsync(http, file, kind.MediaType);
@@ -44,8 +44,8 @@ internal static class MediaAnswer
         }
     }
 
-    /// <summary>Sends bytes of a record as a file to be saved: a browser never opens them by itself.</summary>
-    /// <param name="name">The file's name, without an ending.</param>
+    /// <summary>Sends bytes of a record as a download: a browser never opens them by itself.</summary>
+    /// <param name="name">The file name, without an ending.</param>
     public static async Task SendBytesAsync(HttpContext http, string name, byte[] content)
     {
         var kind = ContentKind.Of(content);

@@ -1,19 +1,19 @@
 namespace Jexa.Service.Media;
 
 /// <summary>
-/// Finds pictures in the folders that app files name: regular files that lie there once every link on the way has been
-/// followed, and that begin as pictures do.
+/// Finds pictures in the folders of app files: regular files that are inside the folder after following all links, and that begin
+/// like a picture.
 /// </summary>
 internal static class PictureFiles
 {
-    /// <summary>The largest picture that is sent, in bytes.</summary>
+    /// <summary>The largest picture to send, in bytes.</summary>
     public const long MaxBytes = 20 * 1024 * 1024;
 
     private const int MostLinks = 8;
     private const int HeadLength = 512;
 
-    /// <summary>The whole path of a picture's file; null if there is none below the folder.</summary>
-    /// <param name="name">As a record says it: untrusted.</param>
+    /// <summary>The path of a picture's file; null if there is none below the folder.</summary>
+    /// <param name="name">The name in the record: untrusted.</param>
     public static string? Find(string folder, string name)
     {
         if (name.Length is 0 or > 400 || name.Contains('\0') || name.Contains('\\') || Path.IsPathRooted(name))
@@ -34,10 +34,10 @@ internal static class PictureFiles
         }
     }
 
-    /// <summary>What kind of picture a file is; null for anything else.</summary>
+    /// <summary>The kind of a picture file; null for other files.</summary>
     public static PictureKind? KindOf(ReadOnlySpan<byte> head)
     {
-        // Not as a literal of UTF-8: there the character 0x89 is two bytes.
+        // Not as a UTF-8 literal, in which the character 0x89 has two bytes.
         if (
             head.StartsWith((ReadOnlySpan<byte>)[0x89, (byte)'P', (byte)'N', (byte)'G', (byte)'\r', (byte)'\n', 0x1a, (byte)'\n'])
         )
@@ -61,7 +61,7 @@ internal static class PictureFiles
         return head[..length];
     }
 
-    /// <summary>An SVG document begins with its root, perhaps behind what XML allows before it.</summary>
+    /// <summary>An SVG document begins with its root element, after what XML allows before it.</summary>
     private static bool IsDrawing(ReadOnlySpan<byte> head)
     {
         if (head.StartsWith((ReadOnlySpan<byte>)[0xef, 0xbb, 0xbf]))
@@ -83,7 +83,7 @@ internal static class PictureFiles
         }
     }
 
-    /// <summary>A path with every link on the way followed; null if it goes round or is not there.</summary>
+    /// <summary>A path with all links followed; null if they form a circle or the path does not exist.</summary>
     private static string? Real(string path, int links)
     {
         var real = "/";

@@ -8,20 +8,20 @@ using Jexa.Core.Files;
 namespace Jexa.Service.Media;
 
 /// <summary>
-/// Width and height of a picture, in pixels, as the beginning of its file says them: a browser then keeps the room free before
-/// the picture is there. Told again only if the file has changed.
+/// Width and height of a picture in pixels, read from the beginning of its file, so that a browser reserves the room before the
+/// picture arrives. Read again only if the file has changed.
 /// </summary>
 internal static partial class PictureSize
 {
-    /// <summary>Pictures of cameras have their size behind what they say of themselves, previews included.</summary>
+    /// <summary>Cameras write other data before the size, such as previews.</summary>
     private const int HeadLength = 256 * 1024;
 
     private const int MostKept = 10_000;
 
     private static readonly ConcurrentDictionary<string, (FileStatus File, (int Width, int Height)? Size)> Kept = [];
 
-    /// <summary>The size; null if the file does not say it where it is looked for.</summary>
-    /// <param name="file">A picture's whole path.</param>
+    /// <summary>The size; null if it is not where it is looked for.</summary>
+    /// <param name="file">The path of the picture.</param>
     public static (int Width, int Height)? Of(string file)
     {
         if (FileStatus.Of(file) is not { } now)
@@ -46,7 +46,7 @@ internal static partial class PictureSize
         return size;
     }
 
-    /// <summary>The size that the beginning of a picture says.</summary>
+    /// <summary>The size in the beginning of a picture.</summary>
     public static (int Width, int Height)? In(ReadOnlySpan<byte> head)
     {
         if (head.Length < 26)
@@ -68,7 +68,7 @@ internal static partial class PictureSize
     }
 
     /// <summary>
-    /// The frame header (ITU T.81 B.2.2), behind other segments; a picture that is to be turned says so in one of these.
+    /// The frame header (ITU T.81 B.2.2), after other segments. One of these may say that the picture is rotated.
     /// </summary>
     private static (int, int) OfJpeg(ReadOnlySpan<byte> head)
     {
@@ -93,7 +93,7 @@ internal static partial class PictureSize
         return default;
     }
 
-    /// <summary>Whether the orientation (Exif 2.3, tag 0x0112) turns the picture by a quarter.</summary>
+    /// <summary>Whether the orientation (Exif 2.3, tag 0x0112) rotates the picture by a quarter turn.</summary>
     private static bool IsTurned(ReadOnlySpan<byte> segment)
     {
         if (!segment.StartsWith("Exif\0\0"u8) || segment.Length < 20)
@@ -135,7 +135,7 @@ internal static partial class PictureSize
         return (1 + (int)(bits & 0x3fff), 1 + (int)((bits >> 14) & 0x3fff));
     }
 
-    /// <summary>The property of spatial extents (ISO/IEC 23008-12, 6.5.3): the first is that of the picture.</summary>
+    /// <summary>The property of spatial extents (ISO/IEC 23008-12, 6.5.3): the first one is the picture's.</summary>
     private static (int, int) OfAvif(ReadOnlySpan<byte> head)
     {
         var at = head.IndexOf("ispe"u8);
@@ -144,7 +144,7 @@ internal static partial class PictureSize
             : (BinaryPrimitives.ReadInt32BigEndian(head[(at + 8)..]), BinaryPrimitives.ReadInt32BigEndian(head[(at + 12)..]));
     }
 
-    /// <summary>Width and height of the root, if they are plain numbers or pixels.</summary>
+    /// <summary>Width and height of the root element, if they are plain numbers or pixels.</summary>
     private static (int, int) OfDrawing(ReadOnlySpan<byte> head)
     {
         var root = Root().Match(Encoding.UTF8.GetString(head[..Math.Min(head.Length, 8192)]));

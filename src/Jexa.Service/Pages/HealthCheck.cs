@@ -6,7 +6,7 @@ namespace Jexa.Service.Pages;
 
 /// <summary>
 /// <c>/_jexa/health/live</c>: the process answers. <c>/_jexa/health/ready</c>: pages can be read. <c>/_jexa/health/writable</c>:
-/// changes can be saved. 200 or 503; neither tells more than that, and none of them is a visit.
+/// changes can be saved. 200 or 503, and nothing else is told. These are no visits.
 /// </summary>
 internal static class HealthCheck
 {

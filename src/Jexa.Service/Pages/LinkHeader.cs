@@ -7,8 +7,8 @@ namespace Jexa.Service.Pages;
 /// <summary>The Link header of a page (RFC 8288), with registered relations only.</summary>
 internal static class LinkHeader
 {
-    /// <param name="room">Written into behind what it holds, and left as it was.</param>
-    /// <param name="origin">Stands before the canonical address, if it is known: search engines heed a whole one only.</param>
+    /// <param name="room">Used for writing behind its content, and then restored.</param>
+    /// <param name="origin">Comes before the canonical address, if it is known. Search engines need a whole URL.</param>
     public static string? Of(PageView view, Utf8Buffer room, string origin) =>
         view switch
         {
@@ -18,8 +18,8 @@ internal static class LinkHeader
         };
 
     /// <summary>
-    /// The Link-Template header of a list (RFC 9652): where each of its records is, once for all of them. A Link for every row
-    /// would be longer than what proxies let through.
+    /// The Link-Template header of a list (RFC 9652): the addresses of its records in one template. A Link for every row would be
+    /// longer than proxies accept.
     /// </summary>
     public static string? TemplateOf(PageView view) =>
         view is ListView { Shape.RecordLink.UriTemplate: { } template } ? $"\"{template}\"; rel=\"item\"" : null;

@@ -1,15 +1,16 @@
 using System.IO.Hashing;
 using Microsoft.Extensions.Primitives;
+using Microsoft.Net.Http.Headers;
 
 namespace Jexa.Service.Pages;
 
 /// <summary>
-/// Entity tags of pages (RFC 9110 section 8.8.3): a digest of what is shown, so that the same page has the same tag from every
-/// process. Weak, since the same page may be sent compressed or not.
+/// Entity tags of pages (RFC 9110 section 8.8.3): a digest of the content, so that the same page has the same tag from every
+/// process. Weak, because the same page may be sent compressed or not.
 /// </summary>
 internal static class PageTag
 {
-    /// <param name="letter">That of the form it is written in.</param>
+    /// <param name="letter">The letter of its form.</param>
     public static string Of(ReadOnlySpan<byte> body, char letter) =>
         string.Create(21, (Digest: XxHash3.HashToUInt64(body), letter), static (tag, of) =>
         {
@@ -20,26 +21,10 @@ internal static class PageTag
             tag[20] = '"';
         });
 
-    /// <summary>Whether the visitor holds the page already (If-None-Match, weak comparison).</summary>
-    public static bool IsHeld(StringValues held, string tag)
-    {
-        if (held.Count == 0)
-            return false;
-        var opaque = tag.StartsWith("W/", StringComparison.Ordinal) ? tag.AsSpan(2) : tag.AsSpan();
-        foreach (var line in held)
-        {
-            foreach (var range in line.AsSpan().Split(','))
-            {
-                var candidate = line.AsSpan()[range].Trim();
-                if (candidate is "*")
-                    return true;
-                if (candidate.StartsWith("W/"))
-                    candidate = candidate[2..];
-                if (candidate.SequenceEqual(opaque))
-                    return true;
-            }
-        }
-
-        return false;
-    }
+    /// <summary>Whether the browser has the page already (If-None-Match, weak comparison).</summary>
+    public static bool IsHeld(StringValues held, string tag) =>
+        held.Count > 0
+        && EntityTagHeaderValue.TryParseList(held, out var tags)
+        && EntityTagHeaderValue.Parse(tag) is var own
+        && tags.Any(one => one == EntityTagHeaderValue.Any || one.Compare(own, useStrongComparison: false));
 }

@@ -25,10 +25,10 @@ using Serilog.Events;
 namespace Jexa.Service.Pages;
 
 /// <summary>
-/// The pages' door: turns each request into one visit and its answer into bytes. No framework routing, no second reading
-/// of the path: the raw target decides.
+/// The pages' door: turns each request into one visit, and its answer into bytes. There is no framework routing and no second
+/// reading of the path: the raw target decides.
 /// </summary>
-/// <param name="token">Shown by those who may see traces.</param>
+/// <param name="token">Whoever shows it may see traces.</param>
 /// <param name="consolePort">Only the console may show pages in a frame.</param>
 internal sealed class PagesDoor(
     SiteHost host,
@@ -43,14 +43,14 @@ internal sealed class PagesDoor(
 {
     private static readonly PageAssets OwnFiles = new();
 
-    /// <summary>The forms that pages have: a new one has its line here.</summary>
+    /// <summary>The forms of pages. Add a line here for a new one.</summary>
     public static PageWriters Writers { get; } = new(new HtmlPageWriter(OwnFiles.StyleVersion), new JsonPageWriter());
 
     private readonly OwnHost _ownHost = new(options.Hosts, options.Listen.Count > 0);
 
     private readonly AppContract _contract = new(host);
 
-    /// <summary>What goes with every answer of the site served last.</summary>
+    /// <summary>Headers for every answer of the present site.</summary>
     private SiteHeaders? _siteHeaders;
 
     public WebApplication Build()
@@ -62,7 +62,7 @@ internal sealed class PagesDoor(
         return app;
     }
 
-    /// <summary>Takes the word of the named proxies only, and from each only what it says of the one before it.</summary>
+    /// <summary>Trusts the named proxies only, and each only about the address before it.</summary>
     private static ForwardedHeadersOptions Trusting(IReadOnlyList<IPAddress> proxies)
     {
         var trusting = new ForwardedHeadersOptions
@@ -94,7 +94,7 @@ internal sealed class PagesDoor(
         );
         if (!_ownHost.IsNamedBy(http))
         {
-            // Whoever looks after machines asks them by address; what is told there is no secret.
+            // Monitoring asks by address. The answer is not secret.
             return HealthCheck.IsAsked(target)
                 ? HealthCheck.AnswerAsync(http, target, host)
                 : RefuseAsync(http, StatusCodes.Status421MisdirectedRequest, "This service does not answer to that host name.");
@@ -110,13 +110,13 @@ internal sealed class PagesDoor(
             : VisitAsync(http, target, isAddressed: false);
     }
 
-    /// <summary>The icon at the address where browsers look for it unasked, unless the app has a page there.</summary>
+    /// <summary>The icon at the address where browsers look for it, unless the app has a page there.</summary>
     private Asset? UsualIcon(RequestTarget target) =>
         target.Segments.Length == 1 && target.Text(0).SequenceEqual("favicon.ico") && host.Site.Paths.Match(target, 1).Count == 0
             ? OwnFiles.Icon
             : null;
 
-    /// <summary>A browser asks whether a script of another origin may send what it is about to.</summary>
+    /// <summary>Whether a browser asks if a script of another origin may send a request.</summary>
     private bool IsPreflight(HttpContext http) =>
         HttpMethods.IsOptions(http.Request.Method)
         && http.Request.Headers.AccessControlRequestMethod.Count > 0
@@ -152,14 +152,14 @@ internal sealed class PagesDoor(
         return policy;
     }
 
-    /// <summary>Pictures may come from where the app file says, everything else from here alone.</summary>
+    /// <summary>Pictures may come from the origins in the app file, everything else only from here.</summary>
     private string MakeSecurityPolicy(Site site) =>
         "default-src 'none'; style-src 'self'; img-src "
         + $"{string.Join(' ', site.Frame.Texts.PictureOrigins.Prepend("'self'"))}; script-src 'self'; "
         + "connect-src 'self'; base-uri 'none'; "
         + $"form-action 'self'; frame-ancestors http://127.0.0.1:{consolePort} http://localhost:{consolePort}";
 
-    /// <param name="isAddressed">The address itself asks for the form for programs.</param>
+    /// <param name="isAddressed">Whether the address itself asks for the form for programs.</param>
     private Task VisitAsync(HttpContext http, RequestTarget target, bool isAddressed)
     {
         var method = http.Request.Method;
@@ -206,7 +206,7 @@ internal sealed class PagesDoor(
         }
     }
 
-    /// <summary>An answer as this request needs it.</summary>
+    /// <summary>Adapts an answer to this request.</summary>
     private Answer Adapted(HttpContext http, Answer answer, RequestTarget target, IPageWriter writer, bool isAddressed)
     {
         if (HttpMethods.IsOptions(http.Request.Method) && answer.Outcome is Outcome.NotAllowed)
@@ -230,7 +230,7 @@ internal sealed class PagesDoor(
             HasWritten = VisitorCookies.HasWritten(http),
         };
 
-    /// <summary>A request with what it sends.</summary>
+    /// <summary>A request with its body.</summary>
     private async ValueTask<VisitRequest> WithSentAsync(HttpContext http, VisitRequest request)
     {
         var match = http.Request.Headers.IfMatch;
@@ -242,7 +242,7 @@ internal sealed class PagesDoor(
         };
     }
 
-    /// <summary>Tells a visit that is over to all who follow visits. From then on the trace is the log's.</summary>
+    /// <summary>Reports a visit that is over. From then on the trace belongs to the log.</summary>
     private void Tell(HttpContext http, VisitTrace trace)
     {
         telemetry.Tell(trace, http.Request);
@@ -273,13 +273,14 @@ internal sealed class PagesDoor(
     }
 
     /// <summary>
-    /// A script of an origin that may change records: by JSON alone, which no browser sends to another origin unasked.
+    /// Whether it is a script of an origin that may change records. It must use JSON, which browsers do not send to another
+    /// origin without asking.
     /// </summary>
     private bool IsWriter(HttpContext http) =>
         (SentReader.IsJson(http) || HttpMethods.IsDelete(http.Request.Method))
         && host.Site.Writers.Contains(http.Request.Headers.Origin.ToString());
 
-    /// <summary>Writes the whole page into memory, so that a page that cannot be written is a clean 500.</summary>
+    /// <summary>Writes the whole page into memory, so that a failure becomes a clean 500.</summary>
     private static Answer Write(Answer answer, VisitTrace trace, RequestTarget target, IPageWriter writer, Utf8Buffer body)
     {
         if (answer.View is null)
@@ -299,7 +300,7 @@ internal sealed class PagesDoor(
     }
 
     /// <summary>
-    /// Lets a script of another origin read this answer, if the app file lists that origin; JSON only, and without credentials.
+    /// Lets a script of another origin read this answer, if the app file lists that origin; only JSON, and without credentials.
     /// </summary>
     private static void AllowOrigin(HttpContext http, Site site)
     {
@@ -310,7 +311,7 @@ internal sealed class PagesDoor(
         http.Response.Headers.AccessControlExposeHeaders = "Jexa-Visit, Link, Link-Template, ETag, Location, Retry-After";
     }
 
-    /// <summary>The origin that visitors use; empty if only this machine's own names are known.</summary>
+    /// <summary>The origin for visitors; empty if only this machine's own names are known.</summary>
     private string Origin(HttpContext http) =>
         options.Hosts.Count > 0 && options.Hosts.Contains(http.Request.Headers.Host.ToString(), StringComparer.OrdinalIgnoreCase)
             ? $"{http.Request.Scheme}://{http.Request.Headers.Host}"
@@ -355,7 +356,7 @@ internal sealed class PagesDoor(
         return SendAndDisposeAsync(http, compressed);
     }
 
-    /// <summary>What goes with an answer of any status.</summary>
+    /// <summary>Headers for an answer of any status.</summary>
     private static void SetHeaders(HttpContext http, Answer answer)
     {
         var headers = http.Response.Headers;
@@ -372,7 +373,7 @@ internal sealed class PagesDoor(
             headers.RetryAfter = seconds.ToString(CultureInfo.InvariantCulture);
     }
 
-    /// <summary>What goes with a page that a browser may keep. It asks each time; nobody in between may keep it.</summary>
+    /// <summary>Headers for a page that a browser may keep. It asks each time; caches in between may not keep it.</summary>
     private void SetPageHeaders(HttpContext http, Answer answer, string tag, Utf8Buffer body)
     {
         var headers = http.Response.Headers;
@@ -387,7 +388,7 @@ internal sealed class PagesDoor(
     private static ValueTask SendAsync(HttpContext http, Utf8Buffer body)
     {
         http.Response.ContentLength = body.Length;
-        // To a visitor who has left nothing is sent, and it is no error.
+        // If the visitor has left, nothing is sent, and that is no error.
         return HttpMethods.IsHead(http.Request.Method)
             ? default
             : http.Response.Body.WriteAsync(body.WrittenMemory, CancellationToken.None);
@@ -407,7 +408,7 @@ internal sealed class PagesDoor(
         return RefuseAsync(http, StatusCodes.Status405MethodNotAllowed, "This file can only be read.");
     }
 
-    /// <summary>Answers a request that never becomes a visit.</summary>
+    /// <summary>Answers a request that is no visit.</summary>
     private static Task RefuseAsync(HttpContext http, int status, string detail)
     {
         http.Response.StatusCode = status;

@@ -6,7 +6,7 @@ using Microsoft.Net.Http.Headers;
 
 namespace Jexa.Service.Pages;
 
-/// <summary>Reads what a request sends, and where it comes from, before a visit looks at it.</summary>
+/// <summary>Reads the body of a request, and whether it comes from another origin, before the visit begins.</summary>
 internal static class SentReader
 {
     public static bool IsJson(HttpContext http) =>
@@ -17,7 +17,7 @@ internal static class SentReader
             || type.MediaType.Equals(Page.PatchType, StringComparison.OrdinalIgnoreCase)
         );
 
-    /// <summary>Whether a page of another origin sends the request. Programs say nothing of this, browsers always do.</summary>
+    /// <summary>Whether a page of another origin sends the request. Browsers always say so; programs do not.</summary>
     public static bool IsForeign(HttpContext http)
     {
         var site = http.Request.Headers["Sec-Fetch-Site"].ToString();
@@ -31,7 +31,7 @@ internal static class SentReader
             || !origin.AsSpan(slashes + 3).Equals(http.Request.Headers.Host.ToString(), StringComparison.OrdinalIgnoreCase);
     }
 
-    /// <summary>The whole body as a form or as JSON. What cannot be read is a fault, never an exception.</summary>
+    /// <summary>Reads the whole body as a form or as JSON. What cannot be read is a fault, never an exception.</summary>
     public static async ValueTask<SentForm> ReadAsync(HttpContext http)
     {
         if (

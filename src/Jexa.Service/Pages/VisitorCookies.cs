@@ -7,9 +7,9 @@ using Microsoft.AspNetCore.Http;
 namespace Jexa.Service.Pages;
 
 /// <summary>
-/// The cookies that pages with forms need: a secret that the visitor's forms are made for, what the next page says once, and that
-/// the visitor has changed something a moment ago, where a replica may not have it yet. No script can read them; other sites
-/// cannot make a browser send them along with a form.
+/// The cookies for pages with forms: a secret that the visitor's forms are made for; the message that the next page shows once;
+/// and a mark that the visitor has changed something a moment ago, which a replica may not have yet. No script can read them, and
+/// other sites cannot make a browser send them with a form.
 /// </summary>
 internal sealed class VisitorCookies(FormSeal seal, Mount mount)
 {
@@ -23,7 +23,7 @@ internal sealed class VisitorCookies(FormSeal seal, Mount mount)
 
     private static readonly TimeSpan SaidAge = TimeSpan.FromMinutes(5);
 
-    /// <summary>The visitor's secret; null if the browser shows none.</summary>
+    /// <summary>The visitor's secret; null if the browser sends none.</summary>
     public static string? VisitorOf(HttpContext http) =>
         http.Request.Headers.Cookie.Count > 0
         && http.Request.Cookies[Visitor] is { Length: SecretLength } secret
@@ -36,7 +36,7 @@ internal sealed class VisitorCookies(FormSeal seal, Mount mount)
         http.Request.Headers.Cookie.Count > 0 && http.Request.Cookies.ContainsKey(Wrote);
 
     /// <summary>
-    /// What the page of this target is to say; said only to somebody who sees it, not to a browser that fetches ahead.
+    /// The message for the page at this target. It is used up only by a visitor who sees it, not by a browser that prefetches.
     /// </summary>
     public string? Take(HttpContext http, RequestTarget target)
     {
@@ -70,7 +70,7 @@ internal sealed class VisitorCookies(FormSeal seal, Mount mount)
             );
     }
 
-    /// <summary>Whether a browser fetches the page before anybody asked to see it.</summary>
+    /// <summary>Whether a browser prefetches the page.</summary>
     private static bool IsAhead(HttpContext http) =>
         http.Request.Headers["Sec-Purpose"].ToString().Contains("prefetch", StringComparison.OrdinalIgnoreCase)
         || http.Request.Headers["Purpose"].ToString().Contains("prefetch", StringComparison.OrdinalIgnoreCase)

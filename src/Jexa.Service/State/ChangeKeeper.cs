@@ -6,8 +6,8 @@ using Serilog;
 namespace Jexa.Service.State;
 
 /// <summary>
-/// Brings log and sources into agreement where a process ended between the two: the source's own note decides. Takes notes away
-/// that nobody needs any more.
+/// Makes log and sources agree again after a process ended in between: the source's own note decides. Removes notes that are no
+/// longer needed.
 /// </summary>
 public sealed class ChangeKeeper : IAsyncDisposable
 {
@@ -59,7 +59,7 @@ public sealed class ChangeKeeper : IAsyncDisposable
             }
             catch (Exception trouble) when (trouble is SourceException or OperationCanceledException or RefusedException)
             {
-                // Tried again with the next round; until then the change counts as intended.
+                // It is tried again in the next round. Until then the change counts as intended.
                 if (!_ending.IsCancellationRequested)
                     Tell(trouble.Message);
             }
@@ -79,7 +79,7 @@ public sealed class ChangeKeeper : IAsyncDisposable
         }
     }
 
-    /// <summary>Says what is wrong once, not with every round.</summary>
+    /// <summary>Reports a problem once, not in every round.</summary>
     private void Tell(string trouble)
     {
         if (trouble == _trouble)
@@ -91,7 +91,7 @@ public sealed class ChangeKeeper : IAsyncDisposable
             _logger.Warning("The change log cannot be kept at this moment: {Reason}", trouble);
     }
 
-    /// <summary>Takes away notes of changes that were forbidden and never made, two days after they were first seen.</summary>
+    /// <summary>Removes notes of changes that were forbidden and never made, two days after they were first seen.</summary>
     private async Task SweepAsync()
     {
         foreach (var plan in _site().Changes.Values.DistinctBy(plan => plan.Record.SourceName))
@@ -136,8 +136,8 @@ public sealed class ChangeKeeper : IAsyncDisposable
         var (noted, key) = await session.FindNoteAsync(token, CancellationToken.None);
         if (!noted)
         {
-            // Should its process be alive after all, it cannot make the change any more; one that was just faster is looked at
-            // again later.
+            // If its process still lives, it cannot make the change any more. If it was just faster, the change is checked again
+            // later.
             if (!await session.NoteAsync(token, null, CancellationToken.None))
                 return;
             await session.CommitAsync();

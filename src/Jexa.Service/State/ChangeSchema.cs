@@ -1,9 +1,9 @@
 namespace Jexa.Service.State;
 
-/// <summary>The tables of the change log, as they came about.</summary>
+/// <summary>The tables of the change log, with all their versions.</summary>
 internal static class ChangeSchema
 {
-    /// <summary>Each brings the database from its number to the next.</summary>
+    /// <summary>Each statement brings the database from its number to the next.</summary>
     public static string[] Migrations { get; } =
     [
         """
@@ -39,12 +39,12 @@ internal static class ChangeSchema
               PRIMARY KEY (scope, key, change)
             ) WITHOUT ROWID;
             """,
-        // Notes in a source that nobody needs any more are taken away; each change says whether its own is still there.
+        // Notes in a source are removed when they are no longer needed. Each change says whether its own still exists.
         """
             ALTER TABLE change ADD COLUMN forgotten INTEGER NOT NULL DEFAULT 0;
             CREATE INDEX change_unforgotten ON change (forgotten, at) WHERE forgotten = 0;
             """,
-        // Which state folder the log belongs to; and notes without a change, by when they were first seen.
+        // The state folder that the log belongs to; and notes without a change, with the time when they were first seen.
         """
             CREATE TABLE about (identity TEXT NOT NULL);
             CREATE TABLE stray_note (source TEXT NOT NULL, token TEXT NOT NULL, seen INTEGER NOT NULL, PRIMARY KEY (source,

@@ -5,7 +5,7 @@ namespace Jexa.Service.State;
 
 /// <summary>
 /// The change log, in a database of Jexa's own in the state folder. Several processes may share it. An intent is on disk before
-/// the source is told to commit; confirming it need not be, since the source's own note says the same.
+/// the source commits. A confirmation need not be, because the source's own note says the same.
 /// </summary>
 public sealed class ChangeStore : IChangeLog, IDisposable
 {
@@ -19,7 +19,7 @@ public sealed class ChangeStore : IChangeLog, IDisposable
     private readonly List<string> _confirmed = [];
     private readonly Timer _flushing;
 
-    /// <param name="identity">The state folder's. A log that has none yet takes it.</param>
+    /// <param name="identity">The state folder's identity. A new log gets it.</param>
     /// <exception cref="IOException">The database is of a later version of Jexa.</exception>
     public ChangeStore(string file, string identity, TimeProvider clock)
     {
@@ -32,21 +32,21 @@ public sealed class ChangeStore : IChangeLog, IDisposable
     /// <summary>The state folder that the log belongs to; null if it could not be opened yet.</summary>
     public string? Identity => _database.Identity;
 
-    /// <summary>Why nothing can be changed at this moment, for the operator; null if the log can be used.</summary>
+    /// <summary>Why nothing can be changed now, for the operator; null if the log can be used.</summary>
     public string? Trouble => _database.Trouble;
 
     /// <summary>Whether the log was deleted or replaced while it was open.</summary>
     public bool IsLost => _database.IsLost;
 
-    /// <summary>Looks whether the log can be written to.</summary>
+    /// <summary>Checks whether the log can be written to.</summary>
     public bool IsWritable() => _database.IsWritable();
 
-    /// <summary>This process, in the log.</summary>
+    /// <summary>The number of this process in the log.</summary>
     public string Process { get; }
 
     private static readonly TimeSpan FlushAfter = TimeSpan.FromMilliseconds(100);
 
-    /// <summary>For so long an intent is its process's own affair: longer than any commit may take.</summary>
+    /// <summary>For how long only the process of an intent may decide it: longer than any commit takes.</summary>
     public static TimeSpan Lease { get; } = TimeSpan.FromSeconds(12);
 
     public bool TryIntend(ChangeIntent intent) =>
@@ -97,8 +97,8 @@ public sealed class ChangeStore : IChangeLog, IDisposable
     }
 
     /// <summary>
-    /// Need not be on disk, nor at once, since the source's own note says the same: it is written with the next intent, before
-    /// the log is next read, or a moment later.
+    /// It need not be on disk at once, because the source's own note says the same. It is written with the next intent, before
+    /// the next read, or a moment later.
     /// </summary>
     public void Confirm(string token)
     {
@@ -109,7 +109,7 @@ public sealed class ChangeStore : IChangeLog, IDisposable
         }
     }
 
-    /// <summary>Writes what has been confirmed.</summary>
+    /// <summary>Writes the confirmations.</summary>
     private void Flush()
     {
         if (_confirmed.Count == 0)
@@ -138,7 +138,7 @@ public sealed class ChangeStore : IChangeLog, IDisposable
         }
         catch (SqliteException)
         {
-            // With the next intent, then; or by the source's note.
+            // It is then written with the next intent, or decided by the source's note.
         }
     }
 
@@ -148,7 +148,7 @@ public sealed class ChangeStore : IChangeLog, IDisposable
     public LoggedChange? Find(string token) =>
         Guarded(() =>
         {
-            // Nothing else that was confirmed meanwhile has a say here.
+            // Other confirmations of the same moment do not matter here.
             if (_confirmed.Contains(token))
                 Flush();
             return Read(Command($"SELECT {Columns} FROM change c WHERE c.token = @token", ("@token", token))).FirstOrDefault();
@@ -196,7 +196,7 @@ public sealed class ChangeStore : IChangeLog, IDisposable
     public void GiveUp(string token) =>
         Guarded(() => Run("UPDATE change SET state = 2 WHERE token = @token AND state = 0", ("@token", token)));
 
-    /// <summary>Confirmed changes whose notes can be taken from their source: nobody doubts them any more.</summary>
+    /// <summary>Confirmed changes whose notes can be removed from their source.</summary>
     public IReadOnlyList<(string Token, string Record)> Forgettable(TimeSpan age, int most) =>
         Read(() =>
         {
@@ -213,15 +213,13 @@ public sealed class ChangeStore : IChangeLog, IDisposable
             return found;
         });
 
-    /// <summary>Whether any change of a source has been written down: only then it can hold notes.</summary>
+    /// <summary>Whether any change of a source was ever logged: only then can the source have notes.</summary>
     public bool Knows(string source) =>
         Read(() =>
             Command("SELECT 1 FROM change WHERE source = @source LIMIT 1", ("@source", source)).ExecuteScalar() is not null
         );
 
-    /// <summary>
-    /// Says which notes without a change a source holds. Gives those that were first seen longer ago than an age.
-    /// </summary>
+    /// <summary>Records which notes without a change a source has. Returns those first seen longer ago than an age.</summary>
     public IReadOnlyList<string> SeeStrayNotes(string source, IReadOnlyCollection<string> tokens, TimeSpan age) =>
         Guarded(() =>
             Whole(() =>
@@ -261,9 +259,9 @@ public sealed class ChangeStore : IChangeLog, IDisposable
         );
 
     /// <summary>
-    /// Removes changes of longer ago than an age, the oldest first, whose notes have been taken from their source.
+    /// Removes changes older than an age, the oldest first, if their notes have been removed from their source.
     /// </summary>
-    /// <returns>How many were removed.</returns>
+    /// <returns>The number of removed changes.</returns>
     public int Trim(TimeSpan age, int most) =>
         Guarded(() =>
             Run(
@@ -274,7 +272,7 @@ public sealed class ChangeStore : IChangeLog, IDisposable
             )
         );
 
-    /// <summary>Looks whether the log is still the one at its place.</summary>
+    /// <summary>Checks whether the log is still the one at its path.</summary>
     /// <exception cref="Core.Sources.SourceException">It is not, or cannot be opened.</exception>
     public void Look() =>
         Guarded(() =>
@@ -367,7 +365,7 @@ public sealed class ChangeStore : IChangeLog, IDisposable
 
     private long Now() => _clock.GetUtcNow().ToUnixTimeMilliseconds();
 
-    /// <summary>Asks the log, which knows by then what has been confirmed.</summary>
+    /// <summary>Reads the log, with all confirmations written before.</summary>
     private T Read<T>(Func<T> ask) =>
         Guarded(() =>
         {

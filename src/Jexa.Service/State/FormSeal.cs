@@ -6,7 +6,7 @@ using Microsoft.AspNetCore.DataProtection;
 namespace Jexa.Service.State;
 
 /// <summary>
-/// Seals forms and messages with keys that all processes of one state folder share, and that change by themselves.
+/// Seals forms and messages with keys that all processes of a state folder share, and that are renewed automatically.
 /// </summary>
 public sealed class FormSeal(IDataProtectionProvider provider) : IFormSeal
 {
@@ -15,7 +15,7 @@ public sealed class FormSeal(IDataProtectionProvider provider) : IFormSeal
     private readonly IDataProtector _forms = provider.CreateProtector("Jexa.Forms.v1");
     private readonly IDataProtector _said = provider.CreateProtector("Jexa.Said.v1");
 
-    /// <param name="folder">Where the keys are kept, readable by their owner only.</param>
+    /// <param name="folder">The folder of the keys, readable by their owner only.</param>
     public static FormSeal In(DirectoryInfo folder) =>
         new(DataProtectionProvider.Create(folder, builder => builder.SetApplicationName("jexa")));
 
@@ -23,7 +23,7 @@ public sealed class FormSeal(IDataProtectionProvider provider) : IFormSeal
 
     public byte[]? Open(string text) => Open(_forms, text);
 
-    /// <summary>Seals what a page is to say once.</summary>
+    /// <summary>Seals the message that a page shows once.</summary>
     public string SealSaid(byte[] content) => Base64Url.EncodeToString(_said.Protect(content));
 
     public byte[]? OpenSaid(string text) => Open(_said, text);

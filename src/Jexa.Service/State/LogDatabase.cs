@@ -8,12 +8,9 @@ using SQLitePCL;
 namespace Jexa.Service.State;
 
 /// <summary>
-/// The database that the change log is kept in: its one connection, its commands, and whether its files are still those at their
-/// place.
-/// <para>
-/// If it cannot be opened (a full or damaged disk), nothing can be changed until it can; it is tried again every few seconds.
-/// If somebody deletes or replaces it while it is open, nothing can be changed until the service is started again.
-/// </para>
+/// The database of the change log: its one connection, its commands, and whether its files are still those at their path. <para>
+/// If it cannot be opened (a full or damaged disk), nothing can be changed until it can; this is tried again every few seconds.
+/// If somebody deletes or replaces it while it is open, nothing can be changed until the service is started again. </para>
 /// </summary>
 internal sealed class LogDatabase : IDisposable
 {
@@ -29,7 +26,7 @@ internal sealed class LogDatabase : IDisposable
     private long _triedAt;
     private bool _disposed;
 
-    /// <param name="identity">The state folder's. A log that has none yet takes it.</param>
+    /// <param name="identity">The state folder's identity. A new log gets it.</param>
     /// <exception cref="IOException">The database is of a later version of Jexa.</exception>
     public LogDatabase(string file, string identity, TimeProvider clock)
     {
@@ -38,13 +35,13 @@ internal sealed class LogDatabase : IDisposable
         TryOpen();
     }
 
-    /// <summary>Whoever uses the connection holds it.</summary>
+    /// <summary>Lock it before using the connection.</summary>
     public Lock Turn { get; } = new();
 
     /// <summary>The state folder that the log belongs to; null if it could not be opened yet.</summary>
     public string? Identity { get; private set; }
 
-    /// <summary>Why nothing can be changed at this moment, for the operator; null if the log can be used.</summary>
+    /// <summary>Why nothing can be changed now, for the operator; null if the log can be used.</summary>
     public string? Trouble { get; private set; }
 
     /// <summary>Whether the log was deleted or replaced while it was open.</summary>
@@ -52,7 +49,7 @@ internal sealed class LogDatabase : IDisposable
 
     public bool IsOpen => _connection is not null;
 
-    /// <summary>The state folder that a log says it belongs to; null if it cannot be told.</summary>
+    /// <summary>The state folder that a log belongs to; null if it cannot be told.</summary>
     public static string? IdentityOf(string file)
     {
         try
@@ -69,7 +66,7 @@ internal sealed class LogDatabase : IDisposable
         }
     }
 
-    /// <summary>Looks whether the log can be written to.</summary>
+    /// <summary>Checks whether the log can be written to.</summary>
     public bool IsWritable()
     {
         lock (Turn)
@@ -88,8 +85,8 @@ internal sealed class LogDatabase : IDisposable
         }
     }
 
-    /// <summary>Asks the database, once it can be used.</summary>
-    /// <exception cref="SourceException">It cannot be used at this moment, or is lost.</exception>
+    /// <summary>Uses the database.</summary>
+    /// <exception cref="SourceException">It cannot be used now, or is lost.</exception>
     public T Guarded<T>(Func<T> ask)
     {
         lock (Turn)
@@ -146,7 +143,7 @@ internal sealed class LogDatabase : IDisposable
         _triedAt = _clock.GetTimestamp();
         try
         {
-            // Made first, so that it can be read by its owner only from its first moment.
+            // Created first, so that only its owner can ever read it.
             if (!File.Exists(_file))
                 PlainFile.Replace(_file, [], PlainFile.OwnerOnly);
             _connection = new SqliteConnection($"Data Source={_file};Pooling=False;Default Timeout=5");
@@ -180,7 +177,7 @@ internal sealed class LogDatabase : IDisposable
         _connection = null;
     }
 
-    /// <summary>Sees to it that there is a connection, and that its files are still those at their place.</summary>
+    /// <summary>Ensures that there is a connection, and that its files are still those at their path.</summary>
     private void Ready()
     {
         if (_disposed)
@@ -193,8 +190,8 @@ internal sealed class LogDatabase : IDisposable
             throw new SourceException(SourceTrouble.Away, Trouble!);
     }
 
-    /// <summary>Sees to it that what was just committed can be read by others.</summary>
-    /// <exception cref="SourceException">It cannot.</exception>
+    /// <summary>Ensures that others can read what was just committed.</summary>
+    /// <exception cref="SourceException">They cannot.</exception>
     public void StandBy()
     {
         var files = SqliteFiles.At(_file);
@@ -202,7 +199,7 @@ internal sealed class LogDatabase : IDisposable
             return;
         if (files.Database == _files.Database && files.Log is null && FileStatus.Of(_file) is { Length: > 0 })
         {
-            // Only the log beside it was taken away. Closing the database puts into it what the log held.
+            // Only the log beside it was removed. Closing the database writes the content of that log into it.
             Close();
             TryOpen();
             throw new SourceException(
@@ -237,7 +234,7 @@ internal sealed class LogDatabase : IDisposable
             return true;
         });
 
-    /// <summary>Does something whole or not at all.</summary>
+    /// <summary>Runs something in a transaction.</summary>
     public T Whole<T>(Func<T> act)
     {
         Run("BEGIN IMMEDIATE");
@@ -255,7 +252,7 @@ internal sealed class LogDatabase : IDisposable
     }
 
     /// <summary>
-    /// Ends a transaction that failed. After some errors SQLite has ended it already; the first error is the one to be told.
+    /// Rolls back a transaction that failed. After some errors SQLite has done so already. The first error is the one to report.
     /// </summary>
     private void TakeBack()
     {
@@ -265,7 +262,7 @@ internal sealed class LogDatabase : IDisposable
         }
         catch (SqliteException)
         {
-            // What went wrong first says why.
+            // The first error says why.
         }
     }
 

@@ -1,4 +1,4 @@
 namespace Jexa.Service.State;
 
-/// <summary>Where a running service can be reached, as the command line reads it.</summary>
+/// <summary>The addresses of a running service, for the command line.</summary>
 public sealed record ServiceAddress(string PagesUrl, string ConsoleUrl, int ProcessId);

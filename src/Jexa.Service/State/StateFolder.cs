@@ -7,13 +7,10 @@ using Jexa.Core.Files;
 namespace Jexa.Service.State;
 
 /// <summary>
-/// Jexa's own data: the token of the management API, secrets, the change log, and the address of the running service. The folder
-/// and its files can be read by their owner only.
-/// <para>
-/// The file <c>identity</c> is written once everything else has been made. As long as it is there, nothing else may be missing,
-/// empty
-/// or from another folder: the service then refuses to start, so that what was lost is never replaced without a word.
-/// </para>
+/// Jexa's own data: the token of the management API, secrets, the change log, and the address of the running service. Only their
+/// owner can read the folder and its files. <para> The file <c>identity</c> is written after everything else. As long as it
+/// exists, nothing else may be missing, empty or from another folder. If it is, the service refuses to start, so that lost data
+/// is never replaced silently. </para>
 /// </summary>
 public sealed class StateFolder
 {
@@ -33,7 +30,7 @@ public sealed class StateFolder
 
     private string AddressFile => System.IO.Path.Combine(Path, "service.json");
 
-    /// <summary>The folder of a service on this port when none is named: below the user's state folder.</summary>
+    /// <summary>The folder of a service on this port if none is named: below the user's state folder.</summary>
     public static StateFolder Default(int port)
     {
         var state = Environment.GetEnvironmentVariable("XDG_STATE_HOME");
@@ -48,13 +45,15 @@ public sealed class StateFolder
         return new StateFolder(System.IO.Path.Combine(state, "jexa", port.ToString()));
     }
 
-    /// <summary>Opens what the folder holds, and makes what a new folder lacks.</summary>
-    /// <exception cref="IOException">It cannot be made or used, others may write to it, or something in it was lost.</exception>
+    /// <summary>Opens the folder, and creates what a new folder lacks.</summary>
+    /// <exception cref="IOException">
+    /// It cannot be created or used, others may write to it, or something in it was lost.
+    /// </exception>
     public StateContents Open(TimeProvider clock)
     {
         Prepare();
 
-        // Several processes may be started over one new folder at the same moment.
+        // Several processes may be started with one new folder at the same moment.
         using var turn = StateTurn.Wait(System.IO.Path.Combine(Path, "starting"));
         var identity = ReadIdentity();
         var token = Encoding.ASCII.GetString(Secret("token", identity, () => Encoding.ASCII.GetBytes(NewToken())));
@@ -99,9 +98,7 @@ public sealed class StateFolder
             );
     }
 
-    /// <summary>
-    /// What is wrong with the change log of a folder that has an identity; null if nothing is seen from outside.
-    /// </summary>
+    /// <summary>What is wrong with the change log of a folder that has an identity; null for nothing.</summary>
     private string? LogFault(string identity) =>
         FileStatus.Of(LogFile) switch
         {
@@ -110,9 +107,7 @@ public sealed class StateFolder
             _ => LogDatabase.IdentityOf(LogFile) is { } other && other != identity ? "is the log of another state folder" : null,
         };
 
-    /// <summary>
-    /// The keys that seal forms. They are made at once, so that a full disk later does not keep forms from being shown.
-    /// </summary>
+    /// <summary>The keys for forms. They are made at once, so that forms can be shown even if the disk is full later.</summary>
     private FormSeal OpenSeal(string? identity)
     {
         var folder = Directory.CreateDirectory(KeyFolder, PlainFile.OwnerOnly | UnixFileMode.UserExecute);
@@ -148,7 +143,7 @@ public sealed class StateFolder
     public void WriteAddress(ServiceAddress address) =>
         PlainFile.Replace(AddressFile, JsonSerializer.SerializeToUtf8Bytes(address), PlainFile.OwnerOnly);
 
-    /// <summary>Makes a new token of the management API and writes it; the old one is worth nothing from then on.</summary>
+    /// <summary>Makes and writes a new token of the management API. The old one is invalid from then on.</summary>
     public string RenewToken()
     {
         var token = NewToken();
@@ -156,14 +151,14 @@ public sealed class StateFolder
         return token;
     }
 
-    /// <summary>Removes the address if it is this process's own.</summary>
+    /// <summary>Removes the address, if it is this process's own.</summary>
     public void RemoveAddress()
     {
         if (ReadAddress()?.ProcessId == Environment.ProcessId)
             File.Delete(AddressFile);
     }
 
-    /// <summary>The address of the service that uses this folder; null if none does.</summary>
+    /// <summary>The address of the service that uses this folder; null for none.</summary>
     public ServiceAddress? ReadAddress()
     {
         try
@@ -178,7 +173,7 @@ public sealed class StateFolder
         }
     }
 
-    /// <summary>The token as the command line reads it; null if there is none to read.</summary>
+    /// <summary>The token, for the command line; null if it cannot be read.</summary>
     public string? ReadToken()
     {
         try

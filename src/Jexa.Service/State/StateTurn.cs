@@ -2,14 +2,14 @@ using Jexa.Core.Files;
 
 namespace Jexa.Service.State;
 
-/// <summary>Lets one process at a time prepare a state folder. It ends with its process.</summary>
+/// <summary>Lets one process at a time prepare a state folder.</summary>
 internal static class StateTurn
 {
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(10);
     private static readonly TimeSpan Pause = TimeSpan.FromMilliseconds(20);
 
-    /// <summary>Waits for the turn; dispose the result to end it.</summary>
-    /// <exception cref="IOException">Another process has had it for too long, or the file cannot be made.</exception>
+    /// <summary>Waits for the turn. Disposing the result ends it.</summary>
+    /// <exception cref="IOException">Another process has had it for too long, or the file cannot be created.</exception>
     public static FileStream Wait(string file)
     {
         for (var waited = TimeSpan.Zero; ; waited += Pause)

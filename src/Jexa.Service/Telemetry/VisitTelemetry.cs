@@ -12,9 +12,9 @@ using OpenTelemetry.Trace;
 namespace Jexa.Service.Telemetry;
 
 /// <summary>
-/// Tells a collector of every visit, over OTLP by HTTP (OpenTelemetry protocol 1): a span with a child for each step, and how
-/// many visits of each page had which outcome and how long they took. Without a collector it costs a comparison a visit.
-/// Nothing of a record is told, and of an address no query string.
+/// Tells a collector about every visit, over OTLP by HTTP (OpenTelemetry protocol 1): a span with a child for each step, and for
+/// each page the number of visits by outcome and their durations. Without a collector it costs one comparison a visit. It never
+/// contains anything of a record, nor a query string.
 /// </summary>
 internal sealed class VisitTelemetry : IDisposable
 {
@@ -97,7 +97,7 @@ internal sealed class VisitTelemetry : IDisposable
 
     public void Dispose()
     {
-        // A collector that is away must not hold up the end of the service.
+        // A collector that is away must not delay the end of the service.
         _tracer?.Shutdown(ShutdownMilliseconds);
         _metrics?.Shutdown(ShutdownMilliseconds);
         _tracer?.Dispose();
@@ -108,9 +108,9 @@ internal sealed class VisitTelemetry : IDisposable
 
     private void Trace(VisitTrace trace, HttpRequest request)
     {
-        // Whoever asks may have begun the trace (W3C Trace Context).
+        // The client may have begun the trace (W3C Trace Context).
         ActivityContext.TryParse(request.Headers.TraceParent, request.Headers.TraceState, isRemote: true, out var caller);
-        // The server may have begun an activity of its own, which nobody records: a child of it would not be recorded either.
+        // The server may have begun an activity that nobody records. A child of it would not be recorded either.
         Activity.Current = null;
         var start = trace.At;
         using var visit = _source.StartActivity(

@@ -1,6 +1,6 @@
 namespace Jexa.Service.Traces;
 
-/// <param name="Text">As it could be pasted into the source's own shell.</param>
+/// <param name="Text">Ready to paste into the source's own shell.</param>
 /// <param name="Rows">The first rows, long values cut.</param>
 public sealed record QueryTrace(
     string Text,

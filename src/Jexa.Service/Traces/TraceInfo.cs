@@ -2,7 +2,7 @@ namespace Jexa.Service.Traces;
 
 /// <summary>The recorded steps of one visit.</summary>
 /// <param name="Number">0 for a visit that was only tried.</param>
-/// <param name="Visitor">The address it came from; a proxy's visitors only where the proxy is trusted.</param>
+/// <param name="Visitor">The visitor's address; for visitors behind a proxy only if the proxy is trusted.</param>
 public sealed record TraceInfo(
     long Number,
     DateTimeOffset At,

@@ -8,7 +8,7 @@ using Jexa.Core.Visits;
 
 namespace Jexa.Service.Traces;
 
-/// <summary>Puts traces into the management API's own words, when somebody asks.</summary>
+/// <summary>Describes traces for the management API, when somebody asks.</summary>
 public static class TraceReport
 {
     private const int LongestValue = 120;
@@ -55,8 +55,8 @@ public static class TraceReport
         );
 
     /// <summary>
-    /// Text of a visitor's making, with everything invisible or bidirectional written out, so that it cannot disturb a terminal
-    /// or a log.
+    /// Text from a visitor with all invisible and bidirectional characters written out, so that it cannot disturb a terminal or a
+    /// log.
     /// </summary>
     public static string Escaped(string text)
     {

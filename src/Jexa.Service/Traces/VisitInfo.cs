@@ -1,7 +1,7 @@
 namespace Jexa.Service.Traces;
 
 /// <summary>One line about a visit.</summary>
-/// <param name="Outcome">Null for a visitor who left before there was one.</param>
+/// <param name="Outcome">Null if the visitor left before there was one.</param>
 /// <param name="Framed">Whether the console showed it.</param>
 public sealed record VisitInfo(
     long Number,

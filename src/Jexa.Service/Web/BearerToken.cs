@@ -7,8 +7,8 @@ using Microsoft.AspNetCore.Http;
 namespace Jexa.Service.Web;
 
 /// <summary>
-/// The token of the state folder: whoever has it may see traces (RFC 6750, in the Authorization header only). Several processes
-/// may share the folder: each sees at once if another has made a new token.
+/// The token of the state folder. Whoever has it may see traces (RFC 6750, in the Authorization header only). Several processes
+/// may share the folder: each notices at once if another has made a new token.
 /// </summary>
 internal sealed class BearerToken(StateFolder state, string value)
 {
@@ -27,7 +27,7 @@ internal sealed class BearerToken(StateFolder state, string value)
             && CryptographicOperations.FixedTimeEquals(Encoding.UTF8.GetBytes(header[Scheme.Length..].Trim()), Current());
     }
 
-    /// <summary>Makes a new token; the old one is worth nothing from then on.</summary>
+    /// <summary>Makes a new token. The old one is invalid from then on.</summary>
     public void Renew()
     {
         lock (_lock)
@@ -41,7 +41,7 @@ internal sealed class BearerToken(StateFolder state, string value)
     {
         lock (_lock)
         {
-            // A file that is gone or empty is no new token: the one that is known stays.
+            // If the file is missing or empty, the known token stays valid.
             if (FileStatus.Of(state.TokenFile) is not { } now || now == _seen)
                 return _bytes;
             if (state.ReadToken() is { Length: > 0 } token)

@@ -3,8 +3,8 @@ using System.Text;
 namespace Jexa.Service.Web;
 
 /// <summary>
-/// Reads the bytes of a length as digits and nothing else: every other byte becomes a character that no number has. RFC 9110
-/// section 8.6 allows digits alone, and the server takes a sign as well: a proxy that does not would disagree with it.
+/// Decodes a length as digits and nothing else: every other byte becomes a character that no number has. RFC 9110 section 8.6
+/// allows only digits, but the server also accepts a sign, and would then disagree with a strict proxy.
 /// </summary>
 internal sealed class DigitsOnly : Encoding
 {

@@ -14,15 +14,15 @@ using Serilog.Extensions.Logging;
 
 namespace Jexa.Service.Web;
 
-/// <summary>What both doors have in common: listeners, limits, and their own Host names only.</summary>
+/// <summary>What both doors share: listeners, limits, and answering only to their own host names.</summary>
 internal static class Doors
 {
-    /// <summary>Long enough for any ID that can be written; anything longer the server itself answers with 414.</summary>
+    /// <summary>Long enough for any ID that can be written. The server answers longer request lines with 414.</summary>
     private const int MaxRequestLine = 32 * 1024;
 
     private static readonly Encoding Lengths = new DigitsOnly();
 
-    /// <summary>Less than the five seconds in which the whole service must have ended.</summary>
+    /// <summary>Less than the five seconds in which the whole service must end.</summary>
     private static readonly TimeSpan Grace = TimeSpan.FromSeconds(3.5);
 
     /// <param name="addresses">The addresses of this machine to listen on.</param>
@@ -30,8 +30,8 @@ internal static class Doors
     {
         var builder = WebApplication.CreateSlimBuilder(new WebApplicationOptions { ContentRootPath = AppContext.BaseDirectory });
         builder.Configuration.Sources.Clear();
-        // The host's own log of requests would also begin an activity and a scope for each; visits are logged by us. The filter
-        // names the provider: one that does not is overruled by the provider's own.
+        // The host's own request log would also begin an activity and a scope for each request; visits are logged by us. The
+        // filter names the provider, because a general filter is overruled by the provider's own.
         builder
             .Logging.ClearProviders()
             .AddSerilog(logger)
@@ -56,15 +56,15 @@ internal static class Doors
         new Uri(app.Services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()!.Addresses.First()).Port;
 
     /// <summary>
-    /// Whether the length of the request's body is said in two ways (RFC 9112 section 6.1): a door that takes one and a proxy
-    /// that takes the other would disagree on where the next request begins.
+    /// Whether the request gives the length of its body in two ways (RFC 9112 section 6.1). If a proxy used the other one, it
+    /// would disagree on where the next request begins.
     /// </summary>
     public static bool HasTwoLengths(HttpContext http) =>
         http.Request.Headers.TransferEncoding.Count > 0
-        // The server has by then put the length away under another name.
+        // By then the server has moved the length to another header.
         && (http.Request.Headers.ContentLength is not null || http.Request.Headers.ContainsKey("X-Content-Length"));
 
-    /// <summary>Starting and stopping are the service's own affair, not each web application's.</summary>
+    /// <summary>The service itself starts and stops, not each web application.</summary>
     private sealed class NoLifetime : IHostLifetime
     {
         public Task WaitForStartAsync(CancellationToken cancellationToken) => Task.CompletedTask;

@@ -4,27 +4,27 @@ using Jexa.Service.Hosting;
 namespace Jexa.Service.Web;
 
 /// <summary>
-/// How many connections a door may have at once, so that the process never runs out of file descriptors: with none left nothing
-/// can be loaded, opened or accepted any more, and the process ends.
+/// The number of connections of a door, limited so that the process never runs out of file descriptors. Without a free one,
+/// nothing can be loaded, opened or accepted, and the process ends.
 /// </summary>
 internal static class OpenFiles
 {
     /// <summary>
-    /// What is left for everything but visitors: sources (24 each), the change log, files of the app, upstream calls, the
-    /// watching of the app file.
+    /// Descriptors for everything except visitors: sources (24 each), the change log, files of the app, calls of APIs, watching
+    /// the app file.
     /// </summary>
     private const long Reserve = 192;
 
-    /// <summary>Fewer connections than this, for both doors together, are not worth starting for.</summary>
+    /// <summary>With fewer connections, for both doors together, the service does not start.</summary>
     private const long FewestConnections = 32;
 
-    /// <summary>More are refused at once, whatever the limit: each takes memory as well.</summary>
+    /// <summary>More are refused, whatever the limit: each needs memory too.</summary>
     private const long MostEver = 20_000;
 
-    /// <summary>The most connections of one door; the rest is for the other and for ourselves.</summary>
+    /// <summary>The most connections of one door. The rest is for the other door and for Jexa itself.</summary>
     public static long MostConnections { get; } = Math.Clamp((Limit() - InUse() - Reserve) / 2, FewestConnections / 2, MostEver);
 
-    /// <summary>Says what to do if the process may open too few files to serve.</summary>
+    /// <summary>Says what to do if the process may not open enough files.</summary>
     /// <exception cref="StartException">It may.</exception>
     public static void Check()
     {

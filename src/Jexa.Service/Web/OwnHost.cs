@@ -3,12 +3,12 @@ using Microsoft.AspNetCore.Http;
 namespace Jexa.Service.Web;
 
 /// <summary>
-/// The Host names one door answers to, exactly: no other name, so that no foreign name can be pointed at it. They are made
-/// once the door's port is known, by its first request.
+/// The Host names that a door answers to, and no others, so that no foreign name can be pointed at it. They are known with the
+/// door's port, at its first request.
 /// </summary>
-/// <param name="others">Names it answers to besides its own.</param>
+/// <param name="others">Further names.</param>
 /// <param name="byAddress">
-/// It also answers to the very address that a request came in at: no name, so that nobody can point one at it.
+/// Whether it also answers to the IP address of the request. That is not a name, so nobody can point one at it.
 /// </param>
 internal sealed class OwnHost(IReadOnlyList<string> others, bool byAddress = false)
 {

@@ -4,8 +4,8 @@ using Jexa.Core.Visits;
 namespace Jexa.Service.Web;
 
 /// <summary>
-/// The Server-Timing header (W3C Server Timing) of a visit: its steps in milliseconds. Only for those who may see traces,
-/// since how long a query took can tell what it found.
+/// The Server-Timing header (W3C Server Timing) of a visit: its steps in milliseconds. Only for those who may see traces, because
+/// the duration of a query can tell what it found.
 /// </summary>
 internal static class ServerTiming
 {

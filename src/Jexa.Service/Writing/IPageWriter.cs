@@ -14,7 +14,7 @@ internal interface IPageWriter
     Reader Reader { get; }
 
     /// <summary>
-    /// Records are changed by this form: what tells the state of a record is sent as its entity tag, in one coding only.
+    /// Whether records are changed by this form. Its entity tag is then the record's version, and it is sent in one coding only.
     /// </summary>
     bool CarriesVersion { get; }
 
@@ -25,6 +25,6 @@ internal interface IPageWriter
     string ContentType(int status);
 
     /// <summary>Writes a whole view. Nothing is sent before all of it is written.</summary>
-    /// <param name="target">The target that was asked for, as it was sent.</param>
+    /// <param name="target">The requested target, as it was sent.</param>
     void Write(PageView view, string target, Utf8Buffer body);
 }

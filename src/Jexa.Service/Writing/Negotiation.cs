@@ -5,12 +5,12 @@ using Microsoft.Net.Http.Headers;
 namespace Jexa.Service.Writing;
 
 /// <summary>
-/// Chooses between the forms that every page has (RFC 9110 section 12.5.1). A request that takes anything gets the usual form, as
-/// people and link checkers need it, unless it bears the marks of a script's fetch. So does an Accept that cannot be read.
+/// Chooses between the forms of a page (RFC 9110 section 12.5.1). A request that accepts anything gets the usual form, as people
+/// and link checkers need it, unless it looks like a script's fetch. So does a request with an Accept that cannot be read.
 /// </summary>
 internal static class Negotiation
 {
-    /// <returns>Null if the request takes none of them: 406.</returns>
+    /// <returns>Null if the request accepts none of them: 406.</returns>
     public static IPageWriter? Of(IHeaderDictionary sent, PageWriters writers)
     {
         var accept = sent.Accept;
@@ -34,7 +34,7 @@ internal static class Negotiation
         return isTie ? ByMarks(sent, writers) : chosen;
     }
 
-    /// <summary>What a browser asks of a page: the usual form first, and no other by name. No list need be read.</summary>
+    /// <summary>What a browser asks for: the usual form first, and no other by name. The list need not be parsed.</summary>
     private static bool AsksForUsual(StringValues accept, PageWriters writers)
     {
         if (accept is not [{ } only] || !only.StartsWith(writers.Usual.MediaTypes[0], StringComparison.Ordinal))
@@ -50,13 +50,13 @@ internal static class Negotiation
     }
 
     /// <summary>
-    /// For a request that takes several forms alike: that for programs if it is a script's fetch (Sec-Fetch-Mode: cors), which
-    /// navigations never bear.
+    /// For a request that accepts several forms equally: the form for programs if it is a script's fetch (Sec-Fetch-Mode: cors),
+    /// which navigations never are.
     /// </summary>
     private static IPageWriter ByMarks(IHeaderDictionary sent, PageWriters writers) =>
         sent["Sec-Fetch-Mode"] == "cors" ? writers.ForPrograms : writers.Usual;
 
-    /// <summary>The quality the most specific matching range gives a type, and how specific it is.</summary>
+    /// <summary>The quality that the most specific matching range gives a type, and how specific it is.</summary>
     private static (double Quality, int Specificity) Best(IList<MediaTypeHeaderValue> ranges, string type)
     {
         var (quality, specificity) = (0d, -1);

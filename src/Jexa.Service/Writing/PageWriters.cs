@@ -2,7 +2,7 @@ using Jexa.Core.Visits;
 
 namespace Jexa.Service.Writing;
 
-/// <summary>All forms that pages have. The first is given to a request that takes anything.</summary>
+/// <summary>All forms of pages. A request that accepts anything gets the first.</summary>
 internal sealed class PageWriters(params IReadOnlyList<IPageWriter> all)
 {
     public IReadOnlyList<IPageWriter> All => all;
@@ -12,6 +12,6 @@ internal sealed class PageWriters(params IReadOnlyList<IPageWriter> all)
     /// <summary>The form for programs that do not ask for one.</summary>
     public IPageWriter ForPrograms { get; } = all.First(writer => writer.Reader == Reader.Program);
 
-    /// <summary>The media types in a sentence, for a request that takes none of them.</summary>
+    /// <summary>The media types in a sentence, for a request that accepts none of them.</summary>
     public string Named => string.Join(" and as ", all.Select(writer => writer.MediaTypes[0]));
 }

@@ -2,15 +2,12 @@ using Jexa.Core.Values;
 
 namespace Jexa.Sources.Files;
 
-/// <summary>
-/// What the values of one column are, seen one after the other: the narrowest type that almost all of them have. Those that
-/// have another stay the texts they are, and are told.
-/// </summary>
+/// <summary>The narrowest type that almost all values of a column have. Other values stay text, and are reported.</summary>
 internal sealed class ColumnGuess(string name)
 {
     private const int MostTold = 5;
 
-    /// <summary>At most one value in twenty may be of another type; beyond that the column is text.</summary>
+    /// <summary>At most one value in twenty may have another type; otherwise the column is text.</summary>
     private const int OneIn = 20;
 
     private static readonly FieldType[] Types =
@@ -30,9 +27,7 @@ internal sealed class ColumnGuess(string name)
     private long _filled;
     private long _rows;
 
-    /// <summary>
-    /// A value is digits with zeros before them: then the column holds codes, and no number may lose its zeros.
-    /// </summary>
+    /// <summary>A value is digits with zeros before them. The column then holds codes, and must not lose its zeros.</summary>
     private bool _hasCodes;
 
     public string Name { get; } = name;
@@ -50,7 +45,7 @@ internal sealed class ColumnGuess(string name)
         _hasCodes |= value.Length > 1 && value[0] == '0' && !value.AsSpan().ContainsAnyExceptInRange('0', '9');
         for (var i = 0; i < Types.Length; i++)
         {
-            // A type that too many values do not have is out of the question.
+            // A type that too many values do not have is not considered any more.
             if (_filled - _fits[i] > 200 && (_filled - _fits[i]) * OneIn > _filled)
                 continue;
             if (Fits(value, Types[i]))
@@ -60,7 +55,7 @@ internal sealed class ColumnGuess(string name)
         }
     }
 
-    /// <summary>Decides; gives the values that are of another type than the column, as the rest of a sentence, or null.</summary>
+    /// <summary>Decides the type. Returns a message about values of another type, as the end of a sentence, or null.</summary>
     public string? Decide()
     {
         if (_filled == 0)
@@ -76,7 +71,7 @@ internal sealed class ColumnGuess(string name)
                 + $"{(misfits > _misfits[best].Count ? $" and {misfits - _misfits[best].Count} more" : "")}";
     }
 
-    /// <summary>A value as it is kept: of the column's type where it is of that type, else the text that it is.</summary>
+    /// <summary>A value as it is stored: with the column's type if it has that type, else as text.</summary>
     public object Kept(string? value)
     {
         if (value is null)
@@ -117,7 +112,7 @@ internal sealed class ColumnGuess(string name)
         }
     }
 
-    /// <summary>A number as numbers are written: one with needless zeros before it is a name made of digits.</summary>
+    /// <summary>A number as people write it. With needless zeros before it, it is a code made of digits.</summary>
     private static bool IsPlain(string value)
     {
         var digits = value.AsSpan(value.StartsWith('-') ? 1 : 0);

@@ -8,7 +8,7 @@ namespace Jexa.Sources.Files;
 
 /// <summary>
 /// A file of comma-separated values (RFC 4180), or with semicolons, tabs or bars between them. UTF-8, with or without a byte
-/// order mark, or UTF-16 with one. The first line has the columns' names.
+/// order mark, or UTF-16 with one. The first line has the names of the columns.
 /// </summary>
 internal sealed class CsvTable : IFileTable
 {
@@ -59,7 +59,7 @@ internal sealed class CsvTable : IFileTable
                     yield break;
                 var values = parser.Record!;
 
-                // A line with nothing in it is no row.
+                // An empty line is not a row.
                 if (values.Length == 1 && values[0].Length == 0 && Columns.Count > 1)
                     continue;
                 if (values.Length != Columns.Count)
@@ -125,7 +125,7 @@ internal sealed class CsvTable : IFileTable
             );
         }
 
-        // At the end of the file a value whose quotes were never closed is taken as it is.
+        // If quotes are not closed at the end of the file, the value is taken as it is.
         if (parser.RawRecord is { Length: > 0 } raw && raw.AsSpan().Count('"') % 2 == 1)
             throw new FileFault(
                 $"{_name}, line {line}: the quotation marks do not come in pairs.",
@@ -165,7 +165,7 @@ internal sealed class CsvTable : IFileTable
             yield return [.. line];
     }
 
-    /// <summary>The separator that stands in the first line most often, outside quotes.</summary>
+    /// <summary>The separator that occurs most often in the first line, outside quotes.</summary>
     private static string SeparatorOf(string path)
     {
         using var reader = new StreamReader(PlainFile.OpenRead(path), Encoding.UTF8, detectEncodingFromByteOrderMarks: true);

@@ -6,8 +6,8 @@ using Jexa.Core.Values;
 namespace Jexa.Sources.Files;
 
 /// <summary>
-/// A folder of CSV and JSON files, each a table called like its file. What changes in the folder is taken up as a whole, or,
-/// where a file cannot be read, not at all.
+/// A folder of CSV and JSON files. Each file is a table with the file's name. Changes in the folder are loaded together, or not
+/// at all if a file cannot be read.
 /// </summary>
 internal sealed class FilesSource : ISource
 {
@@ -81,12 +81,16 @@ internal sealed class FilesSource : ISource
     }
 
     /// <summary>
-    /// Every so often, sees whether the files are still those that were read; if not, reads them anew, beside those who ask
-    /// meanwhile.
+    /// Checks from time to time whether the files have changed. If so, it loads them again while others keep reading the old
+    /// content.
     /// </summary>
     private async ValueTask LookAsync(bool force, CancellationToken cancellation)
     {
-        if (!force && _loaded is not null && Environment.TickCount64 - Volatile.Read(ref _lookedAt) < MillisecondsBetweenLooks)
+        if (
+            !force
+            && _loaded is not null
+            && _settings.Clock.Milliseconds() - Volatile.Read(ref _lookedAt) < MillisecondsBetweenLooks
+        )
             return;
         if (_loaded is null || force)
             await _turn.WaitAsync(cancellation);
@@ -94,7 +98,7 @@ internal sealed class FilesSource : ISource
             return;
         try
         {
-            Volatile.Write(ref _lookedAt, Environment.TickCount64);
+            Volatile.Write(ref _lookedAt, _settings.Clock.Milliseconds());
             var seen = Seen();
             if (_loaded is { } loaded && loaded.Signature == seen)
                 return;
@@ -151,7 +155,7 @@ internal sealed class FilesSource : ISource
             {
                 faults.AddRange(unread.Select(table => new SourceNote(table.Value.Message, table.Value.Remedy, true)));
 
-                // What is served already is not given up for what cannot be read.
+                // The content that is served now is kept if the new one cannot be read.
                 return _loaded is not { } before
                     || before.Tables.All(served =>
                         (tables.Exists(table => table.Name == served) && !unread.ContainsKey(served)) || !IsThere(served)
@@ -228,7 +232,7 @@ internal sealed class FilesSource : ISource
             IsSettled = true,
         };
 
-    /// <param name="Signature">The files that it was made from.</param>
+    /// <param name="Signature">The files that it was loaded from.</param>
     private sealed record Loaded(
         string Signature,
         IReadOnlyList<string> Tables,

@@ -1,6 +1,6 @@
 namespace Jexa.Sources.Files;
 
-/// <summary>A file of records: its columns, and its rows as often as they are asked for.</summary>
+/// <summary>A file of records: its columns, and its rows, which can be read several times.</summary>
 internal interface IFileTable
 {
     IReadOnlyList<string> Columns { get; }

@@ -4,8 +4,8 @@ using Jexa.Core.Files;
 namespace Jexa.Sources.Files;
 
 /// <summary>
-/// A file of JSON: an array of objects, alone or as the only array within an object; or an object of objects, whose members'
-/// names are then a column called <c>key</c>. What is nested deeper is kept as JSON.
+/// A JSON file: an array of objects, alone or as the only array in an object; or an object of objects, whose member names become
+/// a column <c>key</c>. Deeper values are kept as JSON.
 /// </summary>
 internal sealed class JsonTable : IFileTable
 {
@@ -15,7 +15,7 @@ internal sealed class JsonTable : IFileTable
     private readonly List<string> _columns = [];
     private readonly bool _hasNames;
 
-    /// <exception cref="FileFault">It is no JSON, or not of such a form.</exception>
+    /// <exception cref="FileFault">It is not JSON, or has another form.</exception>
     public JsonTable(string path)
     {
         var name = Path.GetFileName(path);
@@ -78,7 +78,7 @@ internal sealed class JsonTable : IFileTable
         }
     }
 
-    /// <summary>A value as the text that stands for it; null for none.</summary>
+    /// <summary>A value as text; null for none.</summary>
     public static string? TextOf(JsonElement value) =>
         value.ValueKind switch
         {

@@ -7,8 +7,8 @@ using static Jexa.Sources.Stores.StoreSql;
 namespace Jexa.Sources.Files;
 
 /// <summary>
-/// Tables that come from elsewhere as a whole, kept in a SQLite file of Jexa's own: indexed, and asked like any other database.
-/// New contents are written beside the old and put in their place at once, so that nobody ever reads half of them.
+/// Tables that are loaded completely from files and kept in a SQLite file of Jexa's own, with indexes. New content is written
+/// beside the old one and then replaces it at once, so that nobody reads half of it.
 /// </summary>
 internal sealed class TableStore(SourceSettings settings) : IAsyncDisposable
 {
@@ -19,10 +19,10 @@ internal sealed class TableStore(SourceSettings settings) : IAsyncDisposable
     /// <summary>The tables as a source.</summary>
     public ISource Source => _store.Source;
 
-    /// <summary>Puts other contents in the place of those that are there.</summary>
-    /// <param name="tables">The tables, with the columns that tell their rows apart where that is known.</param>
-    /// <param name="accept">Told of each table that cannot be read, by its name; false leaves everything as it is.</param>
-    /// <returns>What is to be said of each table that was read; null if everything was left as it is.</returns>
+    /// <summary>Replaces the content.</summary>
+    /// <param name="tables">The tables, with their key columns if known.</param>
+    /// <param name="accept">Called with the tables that cannot be read, by name. False keeps the old content.</param>
+    /// <returns>Messages about each table; null if the old content was kept.</returns>
     public Dictionary<string, TableNotes>? Replace(
         IReadOnlyList<(string Name, IFileTable Table, IReadOnlyList<string> Key)> tables,
         Func<IReadOnlyDictionary<string, FileFault>, bool> accept,
@@ -44,7 +44,7 @@ internal sealed class TableStore(SourceSettings settings) : IAsyncDisposable
                 }
                 catch (Exception unread) when (unread is FileFault or IOException)
                 {
-                    // It may have changed while it was read: what was made of it by then goes as well.
+                    // It may have changed while it was read. What was loaded of it is removed as well.
                     connection.Run($"DROP TABLE IF EXISTS {Quoted(name)}");
                     faults[name] =
                         unread as FileFault
@@ -123,9 +123,7 @@ internal sealed class TableStore(SourceSettings settings) : IAsyncDisposable
         return [.. columns.Select((column, i) => column.Kept(row.Values[i]))];
     }
 
-    /// <summary>
-    /// Whether a column is worth the look whether it tells rows apart: the first ones, and those whose name says so.
-    /// </summary>
+    /// <summary>Whether to check if a column is unique: the first columns, and those with a name like a key.</summary>
     private static bool MayBeKey(ColumnGuess column, ColumnGuess[] columns) =>
         column.Type is FieldType.Integer or FieldType.Text or FieldType.Uuid
         && (
@@ -133,7 +131,7 @@ internal sealed class TableStore(SourceSettings settings) : IAsyncDisposable
             || KeyWords.Any(word => column.Name.Contains(word, StringComparison.OrdinalIgnoreCase))
         );
 
-    /// <summary>Which values stand more than once, or are lacking, and where; null if each row has one of its own.</summary>
+    /// <summary>Which values occur more than once or are missing, and where; null if the key is unique.</summary>
     private static string? WhyNoKey(SqliteConnection connection, string name, List<string> key, IFileTable table)
     {
         var columns = string.Join(", ", key.Select(Quoted));

@@ -11,14 +11,14 @@ using Polly.Retry;
 namespace Jexa.Sources.Http;
 
 /// <summary>
-/// Calls an API: only its own host, within the time limit, answers no larger than they may be. What fails is tried again where
-/// that may help, and left alone for a while where it does not.
+/// Calls an API: only its own host, within the time limit, with a limit on the size of answers. Failed requests are repeated if
+/// that can help. If not, the API is not called for a while.
 /// </summary>
 internal sealed class ApiCaller : IDisposable
 {
     private const int MostRedirects = 3;
 
-    /// <summary>The most requests at once.</summary>
+    /// <summary>The most requests at the same time.</summary>
     private const int MostConnections = 16;
 
     private readonly SourceSettings _settings;
@@ -28,7 +28,7 @@ internal sealed class ApiCaller : IDisposable
     private readonly ResiliencePipeline<HttpResponseMessage> _patience;
     private readonly ToldAnswer _told;
 
-    /// <summary>Until when it wants to be left alone (Retry-After), in the clock's milliseconds.</summary>
+    /// <summary>Until when the API does not want to be called (Retry-After), in the clock's milliseconds.</summary>
     private long _quietUntil;
 
     public ApiCaller(SourceSettings settings)
@@ -105,7 +105,7 @@ internal sealed class ApiCaller : IDisposable
             .Build();
     }
 
-    /// <summary>A request as people may see it.</summary>
+    /// <summary>The request, for people.</summary>
     public string Shown(string path) =>
         $"GET {_settings.ShownAs.TrimEnd('/')}{path}"
         + string.Concat(
@@ -113,16 +113,18 @@ internal sealed class ApiCaller : IDisposable
         );
 
     /// <param name="path">Below the base address, or a whole URL of the same host.</param>
-    /// <param name="tag">The entity tag that is there already; null for none.</param>
-    /// <param name="mostBytes">The largest answer that is read.</param>
-    /// <exception cref="SourceException">The API is away, too slow, refuses, or answers what cannot be used.</exception>
+    /// <param name="tag">The entity tag of the known answer; null for none.</param>
+    /// <param name="mostBytes">The largest answer to read.</param>
+    /// <exception cref="SourceException">
+    /// The API is away, too slow, refuses, or answers something that cannot be used.
+    /// </exception>
     public async Task<ApiAnswer> GetAsync(string path, string? tag, int mostBytes, CancellationToken cancellation)
     {
         var shown = path.StartsWith('/') ? Shown(path) : "GET the next page";
-        if (Volatile.Read(ref _quietUntil) is var until && Environment.TickCount64 < until)
+        if (Volatile.Read(ref _quietUntil) is var until && _settings.Clock.Milliseconds() < until)
             throw new SourceException(
                 SourceTrouble.Away,
-                $"{_settings.ShownAs} wants to be left alone for {(until - Environment.TickCount64) / 1000 + 1} "
+                $"{_settings.ShownAs} wants to be left alone for {(until - _settings.Clock.Milliseconds()) / 1000 + 1} "
                     + "s more (Retry-After)."
             );
         using var limit = CancellationTokenSource.CreateLinkedTokenSource(cancellation);
@@ -137,7 +139,7 @@ internal sealed class ApiCaller : IDisposable
             )
                 Volatile.Write(
                     ref _quietUntil,
-                    Environment.TickCount64 + (long)Math.Min(pause.TotalMilliseconds, MostQuiet.TotalMilliseconds)
+                    _settings.Clock.Milliseconds() + (long)Math.Min(pause.TotalMilliseconds, MostQuiet.TotalMilliseconds)
                 );
             return await ReadAsync(response, shown, mostBytes, limit.Token);
         }
@@ -164,7 +166,7 @@ internal sealed class ApiCaller : IDisposable
         }
     }
 
-    /// <summary>Whether anything answers at all.</summary>
+    /// <summary>Whether the API answers at all.</summary>
     public async Task ProbeAsync(CancellationToken cancellation)
     {
         using var limit = CancellationTokenSource.CreateLinkedTokenSource(cancellation);
@@ -194,7 +196,7 @@ internal sealed class ApiCaller : IDisposable
 
     public void Dispose() => _http.Dispose();
 
-    /// <summary>The address as it is written: nothing in it is resolved or made nicer.</summary>
+    /// <summary>The address exactly as it is written: it is not normalised.</summary>
     private Uri Address(string path)
     {
         if (!path.StartsWith('/'))
@@ -332,23 +334,23 @@ internal sealed class ApiCaller : IDisposable
         return body.GetBuffer().AsMemory(0, (int)body.Length);
     }
 
-    /// <summary>A pause that is waited for within a visit; a longer one is left to the visitors.</summary>
+    /// <summary>The longest pause to wait for within a visit. After a longer one the visitor must try again.</summary>
     private static TimeSpan MostPause { get; } = TimeSpan.FromSeconds(1);
 
     private static TimeSpan MostQuiet { get; } = TimeSpan.FromMinutes(1);
 
-    private static TimeSpan? RetryAfter(HttpResponseMessage response) =>
+    private TimeSpan? RetryAfter(HttpResponseMessage response) =>
         response.Headers.RetryAfter switch
         {
             { Delta: { } pause } => pause,
-            { Date: { } at } => at - DateTimeOffset.UtcNow is var left && left > TimeSpan.Zero ? left : TimeSpan.Zero,
+            { Date: { } at } => at - _settings.Clock.GetUtcNow() is var left && left > TimeSpan.Zero ? left : TimeSpan.Zero,
             _ => null,
         };
 
     private static TimeSpan AgeOf(HttpResponseMessage response) =>
         response.Headers.CacheControl is { NoStore: false, NoCache: false, MaxAge: { } age } ? age : TimeSpan.Zero;
 
-    /// <summary>The next page, as a Link header says (RFC 8288); only of the same host.</summary>
+    /// <summary>The next page according to a Link header (RFC 8288), only on the same host.</summary>
     private string? NextOf(HttpResponseMessage response)
     {
         if (!response.Headers.TryGetValues("Link", out var values))

@@ -4,10 +4,10 @@ using Jexa.Core.Values;
 
 namespace Jexa.Sources.Http;
 
-/// <summary>One record of an answer: its members as text, with the kind that each has in JSON.</summary>
+/// <summary>One record of an answer: its members as text, each with its JSON kind.</summary>
 internal sealed record ApiRecord(IReadOnlyDictionary<string, JsonElement> Members)
 {
-    /// <summary>A member as it is kept: a number or truth value as such, whatever is nested as JSON; null for none.</summary>
+    /// <summary>A member as it is stored: numbers and booleans as such, nested values as JSON; null for none.</summary>
     public object? Kept(string field, FieldType type) =>
         !Members.TryGetValue(field, out var value)
             ? null
@@ -33,7 +33,7 @@ internal sealed record ApiRecord(IReadOnlyDictionary<string, JsonElement> Member
                 _ => value.GetRawText(),
             };
 
-    /// <summary>Whether the record's key is the one that was asked for, both as the type that the key has.</summary>
+    /// <summary>Whether the record has the key that was asked for, compared by the key's type.</summary>
     public bool Has(string field, FieldType type, string asked)
     {
         if (Kept(field, type) is not { } kept)
@@ -49,7 +49,7 @@ internal sealed record ApiRecord(IReadOnlyDictionary<string, JsonElement> Member
         };
     }
 
-    /// <summary>A moment with a zone as it is in UTC; any other text as it is.</summary>
+    /// <summary>A moment with a zone, in UTC. Other text is unchanged.</summary>
     private static string Moment(string text) =>
         text.Length > 19
         && (text.EndsWith('Z') || text.LastIndexOfAny(['+', '-']) > 18)

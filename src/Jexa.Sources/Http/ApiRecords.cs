@@ -4,14 +4,13 @@ using Jexa.Core.Values;
 
 namespace Jexa.Sources.Http;
 
-/// <summary>Finds records within answers.</summary>
+/// <summary>Finds records in answers.</summary>
 internal static class ApiRecords
 {
     /// <summary>
-    /// The records where a JSON Pointer (RFC 6901) leads: those of an array, the members of an object of objects, or the one that
-    /// is there.
+    /// The records at a JSON Pointer (RFC 6901): those of an array, the members of an object of objects, or a single one.
     /// </summary>
-    /// <param name="names">The field that takes the members' names; null if they are none.</param>
+    /// <param name="names">The field that takes the member names; null for none.</param>
     public static List<ApiRecord> Of(JsonElement? answer, string pointer, string? names, bool isList)
     {
         if (answer is not { } root || At(root, pointer) is not { } found)
@@ -37,7 +36,7 @@ internal static class ApiRecords
         };
     }
 
-    /// <summary>The value that a JSON Pointer leads to; null if there is none.</summary>
+    /// <summary>The value at a JSON Pointer; null for none.</summary>
     public static JsonElement? At(JsonElement root, string pointer)
     {
         var at = root;
@@ -58,7 +57,7 @@ internal static class ApiRecords
         return at;
     }
 
-    /// <summary>The type of a field, by what records hold in it.</summary>
+    /// <summary>The type of a field, from its values in the records.</summary>
     public static FieldType TypeOf(string field, IEnumerable<ApiRecord> records)
     {
         FieldType? type = null;

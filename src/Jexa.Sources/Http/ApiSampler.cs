@@ -7,21 +7,21 @@ using Jexa.Core.Values;
 
 namespace Jexa.Sources.Http;
 
-/// <summary>Tells what an API has by asking it: its description where there is one, else what its lists answer.</summary>
+/// <summary>Finds out what an API has: from its description if there is one, else from what its lists answer.</summary>
 public static class ApiSampler
 {
     private const int MostBytes = 8 << 20;
 
-    /// <summary>Answers wrap their records in objects; not in more than so many.</summary>
+    /// <summary>Some APIs wrap records in objects. More levels than this are not searched.</summary>
     private const int MostDepth = 4;
 
     private static readonly string[] KeyWords = ["id", "uuid", "code", "key", "slug", "number", "name"];
 
-    /// <summary>Where descriptions usually are, below the base address.</summary>
+    /// <summary>Usual addresses of descriptions, below the base address.</summary>
     public static IReadOnlyList<string> UsualPlaces { get; } = ["/openapi.json", "/openapi.yaml", "/openapi"];
 
-    /// <summary>The bytes at an address; null if there is nothing.</summary>
-    /// <exception cref="SourceException">It cannot be reached, or is larger than what is read.</exception>
+    /// <summary>The bytes at an address; null if there are none.</summary>
+    /// <exception cref="SourceException">It cannot be reached, or the answer is too large.</exception>
     public static async Task<byte[]?> FetchAsync(Uri address, TimeSpan limit, CancellationToken cancellation)
     {
         using var http = new HttpClient(new SocketsHttpHandler { UseProxy = false, UseCookies = false })
@@ -48,7 +48,7 @@ public static class ApiSampler
     }
 
     /// <summary>
-    /// Endpoints made of what some lists answer. Whether their records can be got one by one is tried with the first of them.
+    /// Endpoints from the answers of some lists. The first records are used to find out whether records can be read one by one.
     /// </summary>
     /// <param name="lists">Paths below the base address.</param>
     public static async Task<ApiDescription> SampleAsync(
@@ -118,8 +118,8 @@ public static class ApiSampler
     }
 
     /// <summary>
-    /// How a list goes on behind its first page: found by asking for the second, where the answer says that there is more, or has
-    /// a round number of records.
+    /// How the pages of a list follow each other. The second page is asked for if the answer says that there is more, or has a
+    /// round number of records.
     /// </summary>
     private static async Task<ApiPaging> PagingOfAsync(
         ApiCaller caller,
@@ -150,7 +150,7 @@ public static class ApiSampler
             }
             catch (SourceException)
             {
-                // It refuses the parameter.
+                // The API refuses the parameter.
             }
         }
 
@@ -184,7 +184,7 @@ public static class ApiSampler
         );
 
     /// <summary>
-    /// Where the records of a list's answer stand: it itself, or the array that holds most of them, however deep.
+    /// Where the records of a list's answer are: the answer itself, or the array with most of them, at any depth.
     /// </summary>
     private static (string Pointer, string? Names, List<ApiRecord> Records) RecordsOf(JsonElement? answer)
     {
@@ -202,7 +202,7 @@ public static class ApiSampler
     }
 
     /// <summary>
-    /// The members of an object and of the objects in it, the outer ones first, each with its JSON Pointer (RFC 6901).
+    /// The members of an object and of the objects in it, outer ones first, each with its JSON Pointer (RFC 6901).
     /// </summary>
     private static IEnumerable<(string Pointer, JsonElement Value)> Places(JsonElement owner, string above, int depth)
     {
@@ -215,9 +215,7 @@ public static class ApiSampler
         return own.Concat(own.SelectMany(place => Places(place.Value, place.Pointer, depth - 1)));
     }
 
-    /// <summary>
-    /// Where the first record stands when it is asked for by its key: a JSON Pointer; null if it is not answered.
-    /// </summary>
+    /// <summary>Where the record is in the answer for one record: a JSON Pointer; null if the API does not answer.</summary>
     private static async Task<string?> TryItemAsync(
         ApiCaller caller,
         string item,

@@ -6,7 +6,7 @@ using static Jexa.Sources.Stores.StoreSql;
 namespace Jexa.Sources.Http;
 
 /// <summary>
-/// What was read from an API, in a SQLite file of Jexa's own, so that lists, filters, orders and labels work on it as on any
+/// What was read from an API, kept in a SQLite file of Jexa's own, so that lists, filters, orders and labels work as on any
 /// database. Nothing in it is older than its source allows.
 /// </summary>
 internal sealed class ApiStore : IAsyncDisposable
@@ -23,7 +23,7 @@ internal sealed class ApiStore : IAsyncDisposable
 
     public ISource Source => _store.Source;
 
-    /// <summary>Makes a table for records of this shape, empty, unless there is one.</summary>
+    /// <summary>Creates an empty table for such records, unless it exists.</summary>
     public void Shape(ApiShape shape, bool anew)
     {
         lock (_lock)
@@ -41,7 +41,7 @@ internal sealed class ApiStore : IAsyncDisposable
         }
     }
 
-    /// <summary>Puts records in the place of those that have this key, or of all.</summary>
+    /// <summary>Replaces the records with this key, or all of them.</summary>
     public void Replace(ApiShape shape, IReadOnlyList<string>? key, IReadOnlyList<ApiRecord> records)
     {
         lock (_lock)

@@ -4,7 +4,7 @@ using Jexa.Core.Values;
 
 namespace Jexa.Sources.Http;
 
-/// <summary>A query over what was read from an API, which is read first.</summary>
+/// <summary>A query over the records of an API, which are read first.</summary>
 internal sealed class HttpQuery(
     HttpSource source,
     IPreparedQuery inner,

@@ -9,8 +9,8 @@ using Jexa.Core.Values;
 namespace Jexa.Sources.Http;
 
 /// <summary>
-/// An HTTP API that answers with JSON. One record is asked for by its key, each time, unless the API says how long an answer is
-/// good; lists are read as a whole, as far as they may be, and read again when they are old.
+/// An HTTP API that answers with JSON. One record is read by its key each time, unless the API says for how long an answer may be
+/// used. Lists are read completely, up to a limit, and again when they are old.
 /// </summary>
 internal sealed class HttpSource(SourceSettings settings) : ISource
 {
@@ -112,8 +112,8 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
     public async ValueTask ProbeAsync(CancellationToken cancellation) => await _caller.ProbeAsync(cancellation);
 
     /// <summary>
-    /// Visits wait for an API rather than hold a connection each: many visitors of one record are one request. Requests have a
-    /// bound of their own (<see cref="ApiCaller"/>).
+    /// Visits wait for an API without holding a connection. Several visits of one record cause one request. Requests have a limit
+    /// of their own (<see cref="ApiCaller"/>).
     /// </summary>
     public int Connections => 256;
 
@@ -146,7 +146,7 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
         _ending.Dispose();
     }
 
-    /// <summary>A request for one record as people may see it.</summary>
+    /// <summary>The request for one record, for people.</summary>
     public string Shown(string endpoint, IReadOnlyList<string> key) =>
         _shapes.TryGetValue(endpoint, out var shape) && Path(shape.Endpoint, key) is { } path
             ? _caller.Shown(path)
@@ -157,33 +157,31 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
             ? _caller.Shown(ApiTemplate.Expand(list, _ => null) ?? list)
             : "";
 
-    /// <summary>
-    /// Sees to it that the store has what the API says of one key now. Gives what is to be said of it in a trace.
-    /// </summary>
+    /// <summary>Brings the store up to date for one key. Returns a remark for the trace.</summary>
     public async ValueTask<string> HaveItemAsync(string endpoint, IReadOnlyList<string> key, CancellationToken cancellation)
     {
         var shape = Shape(endpoint);
         if (Path(shape.Endpoint, key) is not { } path)
             return "not asked";
         var name = (endpoint, ArgumentKey.Of(key));
-        if (_kept.TryGetValue(name, out var kept) && Environment.TickCount64 < kept.GoodUntil)
+        if (_kept.TryGetValue(name, out var kept) && settings.Clock.Milliseconds() < kept.GoodUntil)
             return "not asked again: the last answer is still good";
 
-        // Whoever asks for the same meanwhile waits for the same answer; nobody's leaving ends it for the others.
+        // Others who ask for the same record wait for the same answer. It is read even if a visitor leaves.
         var work = _underWay.GetOrAdd(name, _ => new Lazy<Task<string>>(() =>
             Task.Run(() => AskItemAsync(shape, key, path, name, kept?.Tag))
         ));
         return await work.Value.WaitAsync(cancellation);
     }
 
-    /// <summary>Sees to it that the store has a list that is not too old.</summary>
+    /// <summary>Brings a list in the store up to date.</summary>
     public async ValueTask HaveListAsync(string endpoint, CancellationToken cancellation)
     {
         var shape = Shape(endpoint);
         if (shape.Endpoint.List is null)
             return;
         var known = _lists.GetValueOrDefault(endpoint);
-        var age = known is null ? TimeSpan.MaxValue : TimeSpan.FromMilliseconds(Environment.TickCount64 - known.ReadAt);
+        var age = known is null ? TimeSpan.MaxValue : TimeSpan.FromMilliseconds(settings.Clock.Milliseconds() - known.ReadAt);
         var refresh = TimeSpan.FromSeconds(shape.Endpoint.RefreshSeconds);
         if (known?.MaxAge > refresh)
             refresh = known.MaxAge;
@@ -191,7 +189,7 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
             return;
         var work = _listsUnderWay.GetOrAdd(endpoint, _ => new Lazy<Task>(() => Task.Run(() => AskListAsync(shape))));
 
-        // One that is not very old is still shown while the next is read.
+        // A list that is not very old is shown while the next one is read.
         var read = work.Value;
         if (age < refresh * 2)
             return;
@@ -256,7 +254,7 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
         if (_kept.Count >= MostKept)
             _kept.Clear();
         _kept[name] = new Kept(
-            Environment.TickCount64 + (long)answer.MaxAge.TotalMilliseconds,
+            settings.Clock.Milliseconds() + (long)answer.MaxAge.TotalMilliseconds,
             answer.Tag ?? (answer.Status == HttpStatusCode.NotModified ? tag : null)
         );
         return answer.Remark;
@@ -268,7 +266,7 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
         {
             var listed = await ReadListAsync(shape.Endpoint, _lists.GetValueOrDefault(shape.Endpoint.Name)?.Tag, _ending.Token);
             if (listed.IsSame)
-                _lists[shape.Endpoint.Name] = new KeptList(Environment.TickCount64, listed.MaxAge, listed.Tag);
+                _lists[shape.Endpoint.Name] = new KeptList(settings.Clock.Milliseconds(), listed.MaxAge, listed.Tag);
             else
                 Keep(shape, listed);
         }
@@ -285,10 +283,10 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
         // What was known of single records is not in the store any more.
         foreach (var name in _kept.Keys.Where(name => name.Endpoint == shape.Endpoint.Name))
             _kept.TryRemove(name, out _);
-        _lists[shape.Endpoint.Name] = new KeptList(Environment.TickCount64, listed.MaxAge, listed.Tag);
+        _lists[shape.Endpoint.Name] = new KeptList(settings.Clock.Milliseconds(), listed.MaxAge, listed.Tag);
     }
 
-    /// <param name="tag">The entity tag of the list that is there already, where it is all on one page.</param>
+    /// <param name="tag">The entity tag of the stored list, if it has one page.</param>
     private async Task<ListAnswer> ReadListAsync(ApiEndpoint endpoint, string? tag, CancellationToken cancellation)
     {
         using var limit = CancellationTokenSource.CreateLinkedTokenSource(cancellation);
@@ -333,9 +331,7 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
     private static string? Path(ApiEndpoint endpoint, IReadOnlyList<string> key) =>
         ApiTemplate.Expand(endpoint.Item!, name => endpoint.Key.ToList().IndexOf(name) is var at and >= 0 ? key[at] : null);
 
-    /// <summary>
-    /// A record without the key that its endpoint has is none of the API's making: links are filled from it all the same.
-    /// </summary>
+    /// <summary>A record without its key is not valid in the API. Links are still filled from it.</summary>
     private static TableSchema Told(TableSchema table, ApiEndpoint endpoint) =>
         table with
         {
@@ -352,7 +348,7 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
     private static List<string> Tables(RowOrigin table, IReadOnlyList<Join> joins) =>
         [table.Name, .. joins.Select(join => join.Table.Name).Where(name => name != table.Name).Distinct()];
 
-    /// <summary>What a query asks for by key: the value of each field of the key; null if it asks otherwise.</summary>
+    /// <summary>The value of each key field that a query asks for; null if it does not ask by key.</summary>
     private List<Operand>? Keyed(RecordQuery query)
     {
         if (!_shapes.TryGetValue(query.Table.Name, out var shape) || shape.Endpoint.Item is null || !shape.HasKey)
@@ -371,11 +367,11 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
     /// <param name="ReadAt">In the clock's milliseconds.</param>
     private sealed record KeptList(long ReadAt, TimeSpan MaxAge, string? Tag);
 
-    /// <param name="IsCut">There are more than are read.</param>
-    /// <param name="Tag">The entity tag of a list that is all on one page.</param>
+    /// <param name="IsCut">Whether there are more records than were read.</param>
+    /// <param name="Tag">The entity tag of a list with one page.</param>
     private sealed record ListAnswer(List<ApiRecord> Records, bool IsCut, TimeSpan MaxAge, string? Tag)
     {
-        /// <summary>It is what it was when its tag was given.</summary>
+        /// <summary>Whether it has not changed since its tag was given.</summary>
         public bool IsSame { get; init; }
     }
 }

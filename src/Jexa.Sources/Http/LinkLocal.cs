@@ -4,9 +4,8 @@ using System.Net.Sockets;
 namespace Jexa.Sources.Http;
 
 /// <summary>
-/// Addresses of the link alone, where machines of a cloud are told their own secrets: in IPv4 (169.254.0.0/16, RFC 3927), in IPv6
-/// (fe80::/10, RFC 4291, and fd00:ec2::254, which is used for the same), and IPv4 addresses in the forms that IPv6 carries them
-/// in.
+/// Link-local addresses, where machines in a cloud can read their own secrets: in IPv4 (169.254.0.0/16, RFC 3927), in IPv6
+/// (fe80::/10, RFC 4291, and fd00:ec2::254, used for the same purpose), and IPv4 addresses inside IPv6 addresses.
 /// </summary>
 internal static class LinkLocal
 {
@@ -19,7 +18,7 @@ internal static class LinkLocal
         return address.IsIPv6LinkLocal || address.Equals(MetadataAddress) || (Within(address) is { } inner && Is(inner));
     }
 
-    /// <summary>The IPv4 address that an IPv6 address stands for; null for none.</summary>
+    /// <summary>The IPv4 address inside an IPv6 address; null for none.</summary>
     private static IPAddress? Within(IPAddress address)
     {
         var bytes = address.GetAddressBytes();
@@ -36,7 +35,7 @@ internal static class LinkLocal
             // 2002:a.b.c.d::/48 (6to4, RFC 3056).
             [0x20, 0x02, ..] => new IPAddress(bytes.AsSpan(2, 4)),
 
-            // 2001:0::/32 (Teredo, RFC 4380): the client's address, each bit turned.
+            // 2001:0::/32 (Teredo, RFC 4380): the client's address with each bit inverted.
             [0x20, 0x01, 0, 0, ..] => new IPAddress([(byte)~last[0], (byte)~last[1], (byte)~last[2], (byte)~last[3]]),
             _ => null,
         };

@@ -6,9 +6,8 @@ using Jexa.Core.Sources;
 namespace Jexa.Sources.Http;
 
 /// <summary>
-/// What traces, findings and logs are told of an API's answer: its beginning, without the values of secret fields, and without
-/// what was filled in from the environment, should the API say it back. Of an answer that is no JSON nobody can tell what in it
-/// is secret: only its size is told.
+/// The part of an API's answer for traces, findings and logs: its beginning, without secret fields and without values from the
+/// environment. If an answer is not JSON, nobody can tell what is secret in it, so only its size is shown.
 /// </summary>
 internal sealed class ToldAnswer(ApiSettings api)
 {
@@ -16,7 +15,7 @@ internal sealed class ToldAnswer(ApiSettings api)
     private const int LargestRead = 1024 * 1024;
     private const string Secret = "(secret)";
 
-    /// <summary>Shorter values from the environment stand in too many texts by chance.</summary>
+    /// <summary>Shorter values from the environment occur in many texts by chance.</summary>
     private const int ShortestSecret = 4;
 
     public string Of(ReadOnlyMemory<byte> body)

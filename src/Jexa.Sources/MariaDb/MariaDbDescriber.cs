@@ -7,7 +7,7 @@ using MySqlConnector;
 
 namespace Jexa.Sources.MariaDb;
 
-/// <summary>Reads what a MariaDB database declares, in six questions whatever its size.</summary>
+/// <summary>Reads what a MariaDB database declares, in six queries.</summary>
 internal static partial class MariaDbDescriber
 {
     private const string Relations = """
@@ -36,8 +36,7 @@ internal static partial class MariaDbDescriber
         """;
 
     /// <summary>
-    /// What is granted on everything and on this database, in words; whether a role may grant more; whether the server only
-    /// reads.
+    /// The privileges on everything and on this database, in words; whether a role may add some; whether the server is read-only.
     /// </summary>
     private const string Grants = """
         SELECT group_concat(PRIVILEGE_TYPE), CURRENT_ROLE() IS NOT NULL, @@read_only, CURRENT_USER(),
@@ -162,7 +161,7 @@ internal static partial class MariaDbDescriber
         connection.DoAsync<IReadOnlyList<NativeColumn>>(
             async () =>
             {
-                // Within another query it can only be one that gives rows.
+                // Inside another query, only a query with a result is valid.
                 await using var command = new MySqlCommand(
                     $"SELECT * FROM ({query}) AS q LIMIT 0",
                     (MySqlConnection)connection.Inner
@@ -286,7 +285,7 @@ internal static partial class MariaDbDescriber
     private static string Plain(string clause) =>
         Introducers().Replace(clause, "'").Replace("char_length(", "length(", StringComparison.OrdinalIgnoreCase);
 
-    /// <summary>The words before a text that say which characters it is of.</summary>
+    /// <summary>The words before a text that name its character set.</summary>
     [GeneratedRegex("_(?:utf8mb4|utf8mb3|latin1|ascii)'")]
     private static partial Regex Introducers();
 

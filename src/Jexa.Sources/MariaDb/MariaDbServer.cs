@@ -11,7 +11,7 @@ using MySqlConnector;
 namespace Jexa.Sources.MariaDb;
 
 /// <summary>
-/// MariaDB, through its driver: connections are set up once, when they are opened, so that a visit costs one round trip a query.
+/// MariaDB, through its driver. Connections are set up when they are opened, so that each query of a visit is one round trip.
 /// </summary>
 internal sealed partial class MariaDbServer : SqlServer
 {
@@ -189,7 +189,7 @@ internal sealed partial class MariaDbServer : SqlServer
                 ErrorCode: MySqlErrorCode.ConnectionCountError or MySqlErrorCode.TooManyUserConnections or (MySqlErrorCode)1226
             };
 
-    /// <summary>A statement that must be prepared anew, or is not known any more.</summary>
+    /// <summary>A statement that must be prepared again, or is not known any more.</summary>
     public override bool IsStale(DbException error) => error is MySqlException { Number: 1615 or 1243 };
 
     public override async ValueTask ClaimAsync(ServerConnection connection, string token, CancellationToken cancellation)
@@ -207,7 +207,7 @@ internal sealed partial class MariaDbServer : SqlServer
     public override async ValueTask ReleaseAsync(ServerConnection connection) =>
         await connection.ExecuteAsync("DO RELEASE_ALL_LOCKS()", [], CancellationToken.None);
 
-    /// <summary>A date that is none, such as 0000-00-00, stays the text it is.</summary>
+    /// <summary>An invalid date, such as 0000-00-00, stays text.</summary>
     private static string Connection(SourceSettings settings, string connection)
     {
         var builder = Read(
@@ -266,9 +266,7 @@ internal sealed partial class MariaDbServer : SqlServer
             var other => Convert.ToString(other, CultureInfo.InvariantCulture) ?? "",
         };
 
-    /// <summary>
-    /// <c>Duplicate entry 'x' for key 'name'</c>: the key's columns, where it is called as the describer saw it.
-    /// </summary>
+    /// <summary><c>Duplicate entry 'x' for key 'name'</c>: the columns of that key, if the describer knows it.</summary>
     private IReadOnlyList<string> KeyColumns(string message) =>
         LastQuoted().Match(message) is not { Success: true } match
             ? []

@@ -6,8 +6,8 @@ using Jexa.Sources.Sql;
 namespace Jexa.Sources.MariaDb;
 
 /// <summary>
-/// SQL as MariaDB has it. Left alone it compares a text with a number by making a number of the text; here a value is always
-/// turned into what the column holds.
+/// The SQL of MariaDB. By itself it compares a text with a number by converting the text. Here a value is always converted to the
+/// type of the column.
 /// </summary>
 internal sealed class MariaDbText(NativeSchema schema) : SqlText
 {
@@ -119,7 +119,7 @@ internal sealed class MariaDbText(NativeSchema schema) : SqlText
             _ => Sorted(column),
         };
 
-    /// <summary>Left alone, empty values come first, and last in a descending order.</summary>
+    /// <summary>By itself, MariaDB puts empty values first, and last in a descending order.</summary>
     protected override string Placed(string sql, bool descending, EmptyPlace? empties) =>
         (
             empties is null || empties == (descending ? EmptyPlace.Last : EmptyPlace.First) ? ""
@@ -145,7 +145,7 @@ internal sealed class MariaDbText(NativeSchema schema) : SqlText
 
     protected override string InsertDefaults(string table) => $"INSERT INTO {Table(table)} () VALUES ()";
 
-    /// <summary>A text key is that of one row only where it is the same to the last blank.</summary>
+    /// <summary>A text key belongs to a row only if it is equal, trailing blanks included.</summary>
     protected override string Matches(string table, IReadOnlyList<ColumnValue> key, Func<ColumnValue, string> put) =>
         string.Join(
             " AND ",

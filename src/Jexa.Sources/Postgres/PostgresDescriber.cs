@@ -8,8 +8,8 @@ using Npgsql;
 namespace Jexa.Sources.Postgres;
 
 /// <summary>
-/// Reads what a PostgreSQL database declares, in six questions whatever its size. Tables on the search path are called by their
-/// bare names, others with their schema's name before it.
+/// Reads what a PostgreSQL database declares, in six queries. Tables on the search path have their bare names, others their
+/// schema's name before it.
 /// </summary>
 internal static partial class PostgresDescriber
 {
@@ -65,7 +65,7 @@ internal static partial class PostgresDescriber
 
     private const string Words = "SELECT enumtypid, enumlabel FROM pg_enum ORDER BY enumtypid, enumsortorder";
 
-    /// <summary>Whether the server is a standby; whether our table is there and may be written to, or could be made.</summary>
+    /// <summary>Whether the server is a standby; whether our table exists and can be written, or could be created.</summary>
     private const string Server = """
         SELECT pg_is_in_recovery(), CASE WHEN to_regclass('jexa_commit') IS NULL
           THEN coalesce(has_schema_privilege(current_schema(), 'CREATE'), false)
@@ -179,7 +179,7 @@ internal static partial class PostgresDescriber
         connection.DoAsync<IReadOnlyList<NativeColumn>>(
             async () =>
             {
-                // Within another query it can only be one that gives rows.
+                // Inside another query, only a query with a result is valid.
                 await using var command = new NpgsqlCommand($"SELECT * FROM ({query}) AS q", (NpgsqlConnection)connection.Inner);
                 await using var reader = await command.ExecuteReaderAsync(CommandBehavior.SchemaOnly, CancellationToken.None);
                 return
@@ -300,7 +300,7 @@ internal static partial class PostgresDescriber
                 _ => NativeKind.Other,
             };
 
-    /// <summary>The catalog's name of a type that the driver calls by its SQL name.</summary>
+    /// <summary>The catalog's name of a type that the driver names in SQL.</summary>
     private static string Internal(string type) =>
         type switch
         {
@@ -320,7 +320,7 @@ internal static partial class PostgresDescriber
     private static List<string> Named(string? numbers, Dictionary<string, string> names) =>
         numbers is null ? [] : [.. numbers.Split(',').Where(names.ContainsKey).Select(number => names[number])];
 
-    /// <summary>A default without the casts that PostgreSQL writes behind it.</summary>
+    /// <summary>A default without the casts that PostgreSQL adds.</summary>
     private static string? Default(string? text) =>
         text is null
             ? null

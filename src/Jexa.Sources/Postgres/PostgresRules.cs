@@ -1,6 +1,6 @@
 namespace Jexa.Sources.Postgres;
 
-/// <summary>Which columns each constraint is about, by table and name.</summary>
+/// <summary>The columns of each constraint, by table and name.</summary>
 internal sealed record PostgresRules(IReadOnlyDictionary<(string Table, string Name), IReadOnlyList<string>> Columns)
 {
     public static PostgresRules None { get; } = new(new Dictionary<(string, string), IReadOnlyList<string>>());

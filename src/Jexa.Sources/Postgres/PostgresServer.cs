@@ -11,17 +11,14 @@ using NpgsqlTypes;
 namespace Jexa.Sources.Postgres;
 
 /// <summary>
-/// PostgreSQL, through its driver: connections are set up once, when they are opened, so that a visit costs one round trip a
-/// query.
+/// PostgreSQL, through its driver. Connections are set up when they are opened, so that each query of a visit is one round trip.
 /// </summary>
 internal sealed partial class PostgresServer : SqlServer
 {
     private const int DaysBefore2000 = 730_119;
     private const long MicrosecondsADay = 86_400_000_000;
 
-    /// <summary>
-    /// What a session is set to where a proxy gives each transaction another one: all of it for the transaction alone.
-    /// </summary>
+    /// <summary>Settings for a transaction, if a proxy gives each transaction another session.</summary>
     private readonly string _setUp;
 
     private readonly string _reading;
@@ -51,7 +48,7 @@ internal sealed partial class PostgresServer : SqlServer
 
     public override string AddNote => "INSERT INTO jexa_commit (token, key) VALUES ($1::text, $2::text) ON CONFLICT DO NOTHING";
 
-    /// <summary>A prepared command is of its session, which a proxy gives to somebody else.</summary>
+    /// <summary>Prepared commands belong to a session, which such a proxy gives to other clients.</summary>
     public override bool Prepares => !Settings.PoolsTransactions;
 
     public override IReadOnlyList<string> Begin =>
@@ -75,7 +72,7 @@ internal sealed partial class PostgresServer : SqlServer
             cancellation
         );
 
-    /// <summary>Behind a proxy that pools transactions, one round trip sets the transaction up and asks.</summary>
+    /// <summary>Behind a proxy that pools transactions, one round trip sets up the transaction and runs the query.</summary>
     public override Task ExecuteAsync(DbCommand command, bool onlyReads) =>
         onlyReads && Settings.PoolsTransactions
             ? ExecutePooledAsync(command)
@@ -100,7 +97,7 @@ internal sealed partial class PostgresServer : SqlServer
         }
         catch
         {
-            // What was asked is refused; the connection is good for the next.
+            // The command was refused; the connection can be used again.
             await reader.DisposeAsync();
             throw;
         }
@@ -109,7 +106,7 @@ internal sealed partial class PostgresServer : SqlServer
     public override SqlText Text(NativeSchema schema, IReadOnlyList<TypedValue>? shown) =>
         new PostgresText(schema) { Shown = shown };
 
-    /// <summary>Of no type: the server takes the one that the text casts it to.</summary>
+    /// <summary>Without a type: the server takes the type that the text casts it to.</summary>
     public override DbParameter Parameter(int position) =>
         new NpgsqlParameter { NpgsqlDbType = NpgsqlDbType.Unknown, Value = DBNull.Value };
 
@@ -232,7 +229,8 @@ internal sealed partial class PostgresServer : SqlServer
             };
 
     /// <summary>
-    /// Behind a proxy that pools transactions nobody here knows which session of the server is at it: its own time limit ends it.
+    /// Behind a proxy that pools transactions, nobody here knows which session of the server is running the command. The server's
+    /// own time limit ends it.
     /// </summary>
     protected override (DbConnection Other, string Text)? Stopping(DbConnection connection) =>
         Settings.PoolsTransactions
@@ -249,7 +247,7 @@ internal sealed partial class PostgresServer : SqlServer
             cancellation
         );
 
-    /// <summary>The end of the transaction gives it back.</summary>
+    /// <summary>The end of the transaction releases it.</summary>
     public override ValueTask ReleaseAsync(ServerConnection connection) => ValueTask.CompletedTask;
 
     private static string Connection(SourceSettings settings, string connection, bool readOnly)
@@ -278,7 +276,7 @@ internal sealed partial class PostgresServer : SqlServer
         return builder.ConnectionString;
     }
 
-    /// <summary>Days since 2000-01-01; the greatest and the least number are the ends of time.</summary>
+    /// <summary>Days since 2000-01-01. The greatest and the least number mean infinity.</summary>
     private static void AddDate(int days, bool isStored, RowBlock into)
     {
         var day = (long)days + DaysBefore2000;
@@ -300,7 +298,7 @@ internal sealed partial class PostgresServer : SqlServer
             into.AddNumber(CellKind.Date, day);
     }
 
-    /// <summary>Microseconds since 2000-01-01T00:00:00; the greatest and the least number are the ends of time.</summary>
+    /// <summary>Microseconds since 2000-01-01T00:00:00. The greatest and the least number mean infinity.</summary>
     private static void AddTimestamp(long microseconds, bool isStored, RowBlock into)
     {
         var day = Math.DivRem(microseconds, MicrosecondsADay, out var rest) + DaysBefore2000 - (rest < 0 ? 1 : 0);
@@ -323,10 +321,10 @@ internal sealed partial class PostgresServer : SqlServer
             into.AddNumber(CellKind.Timestamp, ticks);
     }
 
-    /// <summary>A day beyond the years 1 to 9999, as PostgreSQL reads it back: its Julian day number.</summary>
+    /// <summary>A day outside of the years 1 to 9999, in a form that PostgreSQL reads back: its Julian day number.</summary>
     private static string Julian(long day) => $"J{day + 1_721_426}";
 
-    /// <summary>The columns that a broken rule is about: as its detail says, else those of the constraint.</summary>
+    /// <summary>The columns of a violated rule: from the error's detail, else those of the constraint.</summary>
     private IReadOnlyList<string> Columns(PostgresException said) =>
         said.ConstraintName is { } name && _rules.ColumnsOf(said.TableName ?? "", name) is { } known ? known
         : said.Detail is { } detail && KeyDetail().Match(detail) is { Success: true } match

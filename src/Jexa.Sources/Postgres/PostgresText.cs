@@ -6,8 +6,8 @@ using Jexa.Sources.Sql;
 namespace Jexa.Sources.Postgres;
 
 /// <summary>
-/// SQL as PostgreSQL has it. Each parameter travels as text and is cast, where it stands, to the type of the column it meets, so
-/// that an index serves and nothing is compared by a conversion nobody asked for.
+/// The SQL of PostgreSQL. Each parameter is sent as text and cast to the type of its column, so that an index can be used and no
+/// other conversion happens.
 /// </summary>
 internal sealed class PostgresText(NativeSchema schema) : SqlText
 {
@@ -112,7 +112,7 @@ internal sealed class PostgresText(NativeSchema schema) : SqlText
 
     protected override string Differs(string column, string value) => $"{column} IS DISTINCT FROM {value}";
 
-    /// <summary>Under the collation C, lower() knows the letters of ASCII only.</summary>
+    /// <summary>With the collation C, lower() only knows ASCII letters.</summary>
     protected override string Contains(Condition.Contains condition, int table) =>
         $"strpos(lower({Column(condition.Column, table)}::text COLLATE \"C\"), "
         + $"lower({Value(condition.Value, "{0}::text")} COLLATE \"C\")) > 0";

@@ -6,9 +6,8 @@ using Jexa.Core.Values;
 namespace Jexa.Sources.Sql;
 
 /// <summary>
-/// Reads the checks of a table that say what one column may hold: <c>status IN ('open', 'closed')</c>, <c>severity BETWEEN 1 AND
-/// 4</c>, <c>score &gt;= 0</c>, <c>length(code) &lt;= 20</c>, alone or joined by AND. Any other check is left to the engine,
-/// which keeps it all the same.
+/// Reads check constraints about one column: <c>status IN ('open', 'closed')</c>, <c>severity BETWEEN 1 AND 4</c>, <c>score &gt;=
+/// 0</c>, <c>length(code) &lt;= 20</c>, alone or joined by AND. Other checks are ignored here; the engine still enforces them.
 /// </summary>
 internal static partial class CheckReader
 {
@@ -18,7 +17,7 @@ internal static partial class CheckReader
     public static IEnumerable<ColumnCheck> ReadOne(string condition) =>
         Parts(Bare(condition)).SelectMany(part => Bare(part) == part ? Single(part) : ReadOne(part));
 
-    /// <summary>What the checks and the declared type (<c>VARCHAR(40)</c>, <c>DECIMAL(7, 1)</c>) say of a column.</summary>
+    /// <summary>What the checks and the declared type (<c>VARCHAR(40)</c>, <c>DECIMAL(7, 1)</c>) say about a column.</summary>
     public static ColumnRules RulesOf(ColumnSchema column, IReadOnlyList<ColumnCheck> checks)
     {
         var own = checks.Where(check => check.Column.Equals(column.Name, StringComparison.OrdinalIgnoreCase)).ToList();
@@ -41,7 +40,7 @@ internal static partial class CheckReader
         );
     }
 
-    /// <summary>What stands in the parentheses behind each CHECK.</summary>
+    /// <summary>The text in the parentheses after each CHECK.</summary>
     private static IEnumerable<string> Bodies(string sql)
     {
         for (var i = 0; i < sql.Length; i++)
@@ -98,7 +97,7 @@ internal static partial class CheckReader
         return -1;
     }
 
-    /// <summary>What is joined by AND at the top; the AND of a BETWEEN joins nothing.</summary>
+    /// <summary>The parts joined by AND at the top level. The AND of a BETWEEN does not count.</summary>
     private static IEnumerable<string> Parts(string body)
     {
         var start = 0;
@@ -131,7 +130,7 @@ internal static partial class CheckReader
 
     private static IEnumerable<ColumnCheck> Single(string part) => Check(part) is { } check ? [check] : [];
 
-    /// <summary>Without the parentheses round the whole of it.</summary>
+    /// <summary>Without parentheses around the whole.</summary>
     private static string Bare(string condition)
     {
         var bare = condition.Trim();
@@ -157,7 +156,7 @@ internal static partial class CheckReader
         if (LimitCheck().Match(part) is not { Success: true } limit)
             return null;
 
-        // A strict limit is one only for whole numbers, which the literal alone does not tell: the engine keeps it.
+        // A strict limit is exact only for whole numbers, and the literal does not tell the type. The engine enforces it.
         return limit.Groups[2].Value switch
         {
             ">=" => new ColumnCheck(Name(limit), null, Number(limit.Groups[3]), null, null),
@@ -170,7 +169,7 @@ internal static partial class CheckReader
 
     private static decimal Number(Group group) => decimal.Parse(group.Value, CultureInfo.InvariantCulture);
 
-    /// <summary>The literals of a list; null if something else stands in it.</summary>
+    /// <summary>The literals of a list; null if it contains something else.</summary>
     private static List<string>? Literals(string list)
     {
         var values = new List<string>();

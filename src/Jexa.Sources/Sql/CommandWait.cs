@@ -1,18 +1,21 @@
 using System.Threading.Tasks.Sources;
+using Jexa.Core.Sources;
 
 namespace Jexa.Sources.Sql;
 
 /// <summary>
-/// A caller's wait for what a connection is at. It ends once: with the work itself, at the time limit, or when the visitor
-/// leaves; in the latter two the work is left to itself. One for each connection, used for one command after the other, since
-/// every visit waits: it makes nothing anew, and its timer is set once for many.
+/// Lets a caller wait for a command on a connection. The wait ends once: with the command, at the time limit, or when the visitor
+/// leaves. In the last two cases the command goes on by itself. There is one object for each connection, used for one command
+/// after another: every visit waits, so nothing is allocated, and the timer is rarely set.
 /// </summary>
-/// <param name="limit">Of each command.</param>
-/// <param name="late">What the caller is told where the time limit ends the wait.</param>
-/// <param name="ended">Called when the caller has the result, and nothing of this wait can happen any more.</param>
-internal sealed class CommandWait(TimeSpan limit, Func<Exception> late, Action ended) : IValueTaskSource, IDisposable
+/// <param name="limit">The time limit of each command.</param>
+/// <param name="late">Makes the exception at the time limit.</param>
+/// <param name="ended">Called when the caller has the result, and this wait has ended for good.</param>
+internal sealed class CommandWait(TimeSpan limit, TimeProvider clock, Func<Exception> late, Action ended)
+    : IValueTaskSource,
+        IDisposable
 {
-    private Timer? _timer;
+    private ITimer? _timer;
     private ManualResetValueTaskSourceCore<bool> _core;
     private CancellationToken _visitor;
     private CancellationTokenRegistration _leaving;
@@ -20,25 +23,25 @@ internal sealed class CommandWait(TimeSpan limit, Func<Exception> late, Action e
     private bool _isUnderWay;
     private bool _isWatched;
 
-    /// <summary>Held by whoever touches what is the caller's own.</summary>
+    /// <summary>Lock it before touching anything of the caller's.</summary>
     public Lock Gate { get; } = new();
 
     /// <summary>
-    /// Whether nobody waits any more for work that still goes on: from then on it touches nothing of the caller's, which the gate
-    /// makes sure of.
+    /// Whether the caller has gone and the command goes on. It must not touch anything of the caller's from then on; the gate
+    /// ensures that.
     /// </summary>
     public bool IsAbandoned { get; private set; }
 
-    /// <summary>Whether the time limit of the command is over.</summary>
-    public bool IsLate => Environment.TickCount64 >= _deadline;
+    /// <summary>Whether the command has used up its time.</summary>
+    public bool IsLate => clock.Milliseconds() >= _deadline;
 
-    /// <summary>Begins to wait. Await what comes of it, once.</summary>
+    /// <summary>Begins to wait. Await the result once.</summary>
     public ValueTask BeginAsync(CancellationToken visitor)
     {
         lock (Gate)
         {
             _isUnderWay = true;
-            _deadline = Environment.TickCount64 + (long)limit.TotalMilliseconds;
+            _deadline = clock.Milliseconds() + (long)limit.TotalMilliseconds;
             if (!_isWatched)
                 Watch(limit);
         }
@@ -49,8 +52,8 @@ internal sealed class CommandWait(TimeSpan limit, Func<Exception> late, Action e
         return new ValueTask(this, _core.Version);
     }
 
-    /// <summary>The work has come to its end.</summary>
-    /// <param name="error">What it failed with; null if it did not.</param>
+    /// <summary>Ends the wait: the command has ended.</summary>
+    /// <param name="error">Its exception; null if it succeeded.</param>
     public void End(Exception? error)
     {
         lock (Gate)
@@ -83,7 +86,7 @@ internal sealed class CommandWait(TimeSpan limit, Func<Exception> late, Action e
         }
         finally
         {
-            // A visitor who leaves from here on must not end the command of the next one.
+            // A visitor who leaves from now on must not end the next visitor's command.
             _leaving.Dispose();
             _leaving = default;
             _core.Reset();
@@ -96,12 +99,17 @@ internal sealed class CommandWait(TimeSpan limit, Func<Exception> late, Action e
     private void Watch(TimeSpan time)
     {
         _isWatched = true;
-        _timer ??= new Timer(static wait => ((CommandWait)wait!).Look(), this, Timeout.Infinite, Timeout.Infinite);
+        _timer ??= clock.CreateTimer(
+            static wait => ((CommandWait)wait!).Look(),
+            this,
+            Timeout.InfiniteTimeSpan,
+            Timeout.InfiniteTimeSpan
+        );
         _timer.Change(time, Timeout.InfiniteTimeSpan);
     }
 
     /// <summary>
-    /// The timer is not set back by a command that ends in time: it looks whether one is under way, and since when.
+    /// The timer is not reset when a command ends in time. When it fires, it checks whether a command is running, and since when.
     /// </summary>
     private void Look()
     {
@@ -110,7 +118,7 @@ internal sealed class CommandWait(TimeSpan limit, Func<Exception> late, Action e
             _isWatched = false;
             if (!_isUnderWay)
                 return;
-            var left = _deadline - Environment.TickCount64;
+            var left = _deadline - clock.Milliseconds();
             if (left > 0)
             {
                 Watch(TimeSpan.FromMilliseconds(left));
@@ -139,7 +147,7 @@ internal sealed class CommandWait(TimeSpan limit, Func<Exception> late, Action e
 
     private void Fail(Exception why)
     {
-        // Neither a timer nor whoever ends the visit is to do what the caller does next.
+        // The caller must not continue on the thread of the timer, or of whoever ends the visit.
         _core.RunContinuationsAsynchronously = true;
         _core.SetException(why);
     }

@@ -1,11 +1,11 @@
 namespace Jexa.Sources.Sql;
 
-/// <summary>What a server's column holds, as far as reading, comparing and writing it differ.</summary>
+/// <summary>The type of a server's column, as far as it matters for reading, comparing and writing.</summary>
 internal enum NativeKind
 {
     Integer,
 
-    /// <summary>A whole number that may be beyond 63 bits, or a decimal: read as its digits.</summary>
+    /// <summary>A whole number that may have more than 63 bits, or a decimal: read as its digits.</summary>
     Decimal,
     Real,
     Text,
@@ -15,11 +15,11 @@ internal enum NativeKind
     /// <summary>A date and time without a zone.</summary>
     Timestamp,
 
-    /// <summary>A moment: read as the date and time it has in UTC.</summary>
+    /// <summary>A moment: read as date and time in UTC.</summary>
     Moment,
     Uuid,
     Bytes,
 
-    /// <summary>Whatever else there is: read and compared as the text that the server makes of it.</summary>
+    /// <summary>Any other type: read and compared as the text that the server makes of it.</summary>
     Other,
 }

@@ -4,7 +4,7 @@ namespace Jexa.Sources.Sql;
 
 internal static class NativeKinds
 {
-    /// <summary>The type of a field over a column of this kind.</summary>
+    /// <summary>The field type for a column of this kind.</summary>
     public static FieldType Field(this NativeKind kind) =>
         kind switch
         {

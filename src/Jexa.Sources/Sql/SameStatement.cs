@@ -1,7 +1,7 @@
 namespace Jexa.Sources.Sql;
 
 /// <summary>
-/// Tells statements apart. They are long, and nearly always the very same object: their hash looks at a few characters only.
+/// Compares statements. They are long, and nearly always the same object, so the hash uses only a few characters.
 /// </summary>
 internal sealed class SameStatement : IEqualityComparer<string>
 {

@@ -6,14 +6,14 @@ using Jexa.Core.Values;
 namespace Jexa.Sources.Sql;
 
 /// <summary>
-/// One connection to a server, with its commands kept prepared. Each command ends at the time limit, on the server and here, and
-/// when the visitor leaves. Used by one caller at a time.
+/// One connection to a server, with prepared commands. Each command ends at the time limit, on the server and here, and when the
+/// visitor leaves. Only one caller may use it at a time.
 /// </summary>
 internal sealed class ServerConnection : IAsyncDisposable
 {
     private const int MaxCommands = 500;
 
-    /// <summary>The server's own limit comes first; ours is for a server that does not answer at all.</summary>
+    /// <summary>The server's own limit comes first. This one is for a server that does not answer at all.</summary>
     private static readonly TimeSpan Grace = TimeSpan.FromMilliseconds(300);
 
     private readonly Dictionary<string, DbCommand> _commands = new(SameStatement.Comparer);
@@ -26,36 +26,34 @@ internal sealed class ServerConnection : IAsyncDisposable
     public ServerConnection(SqlServer server, DbConnection connection, int generation)
     {
         (_server, _connection, Generation) = (server, connection, generation);
-        _wait = new CommandWait(server.Settings.TimeLimit + Grace, TooSlow, Rest);
+        _wait = new CommandWait(server.Settings.TimeLimit + Grace, server.Settings.Clock, TooSlow, Rest);
     }
 
     /// <summary>Which of the pool's generations it belongs to.</summary>
     public int Generation { get; }
 
-    /// <summary>When it was last given back, in the clock's milliseconds.</summary>
+    /// <summary>When it was last returned, in the clock's milliseconds.</summary>
     public long IdleSince { get; set; }
 
-    /// <summary>Whether it met an error after which it is better opened anew.</summary>
+    /// <summary>Whether it met an error after which it should be opened again.</summary>
     public bool IsBroken { get; private set; }
 
-    /// <summary>
-    /// Whether it was left to itself, by a visitor who went or by the time limit: that says nothing of other connections.
-    /// </summary>
+    /// <summary>Whether a visitor who left, or the time limit, abandoned it. This says nothing about other connections.</summary>
     public bool IsAbandoned => _wait.IsAbandoned;
 
-    /// <summary>Whether nothing is ever changed through it.</summary>
+    /// <summary>Whether it only reads.</summary>
     public bool OnlyReads { get; init; }
 
     public DbConnection Inner => _connection;
 
-    /// <summary>Says that it is not to be used again.</summary>
+    /// <summary>Marks it as not to be used again.</summary>
     public void GiveUp() => IsBroken = true;
 
     /// <summary>
-    /// Runs a query and appends its rows: the way of every visit, as few steps as there can be between the page and the driver.
+    /// Runs a query and appends its rows. Every visit uses it, so it has as few steps as possible between the page and the
+    /// driver.
     /// </summary>
-    /// <param name="lease">Given back when it is done, or nobody waits for it any more; null if the caller goes on with the
-    /// connection.</param>
+    /// <param name="lease">Returned when the query is done or abandoned; null if the caller keeps the connection.</param>
     public ValueTask RunAsync(
         string text,
         IReadOnlyList<int> used,
@@ -120,7 +118,8 @@ internal sealed class ServerConnection : IAsyncDisposable
     }
 
     /// <summary>
-    /// Runs a statement that changes something. Gives how many rows it changed and what the last of its rows, if any, holds.
+    /// Runs a statement that changes something. Returns the number of changed rows and the values of its last row, if it returns
+    /// one.
     /// </summary>
     public ValueTask<(int Changed, object?[]? Row)> ExecuteAsync(
         string text,
@@ -152,7 +151,7 @@ internal sealed class ServerConnection : IAsyncDisposable
             cancellation
         );
 
-    /// <summary>Runs a query of the describer's own, once: every column of every row as text or null.</summary>
+    /// <summary>Runs a query of the describer once: every column of every row as text or null.</summary>
     public ValueTask<List<string?[]>> AskAsync(string text, CancellationToken cancellation) =>
         DoAsync(
             text,
@@ -179,7 +178,7 @@ internal sealed class ServerConnection : IAsyncDisposable
             keep: false
         );
 
-    /// <summary>Does something with the connection under the time limit, its errors translated.</summary>
+    /// <summary>Uses the connection under the time limit, and translates errors.</summary>
     public async ValueTask<T> DoAsync<T>(Func<Task<T>> work, CancellationToken cancellation)
     {
         cancellation.ThrowIfCancellationRequested();
@@ -205,9 +204,10 @@ internal sealed class ServerConnection : IAsyncDisposable
         _wait.End(error);
     }
 
-    /// <summary>What the caller is told of what the driver met.</summary>
-    /// <param name="reads">Whoever only reads breaks no rule: what refuses it is a value in the data, or the query itself, that
-    /// cannot be worked with.</param>
+    /// <summary>The exception for the caller.</summary>
+    /// <param name="reads">
+    /// Whether the command only reads. Then no rule can be violated: a value in the data, or the query itself, is at fault.
+    /// </param>
     private Exception Told(Exception met, bool reads, CancellationToken cancellation)
     {
         if (met is DbException error)
@@ -240,7 +240,7 @@ internal sealed class ServerConnection : IAsyncDisposable
         return new SourceException(SourceTrouble.Away, $"The connection to {_server.Settings.ShownAs} was lost.", met);
     }
 
-    /// <summary>Whoever waited has what came of it.</summary>
+    /// <summary>The caller has the result.</summary>
     private void Rest()
     {
         IsBroken |= IsAbandoned || _connection.State != ConnectionState.Open;
@@ -254,7 +254,7 @@ internal sealed class ServerConnection : IAsyncDisposable
         _wait.Dispose();
         if (IsAbandoned)
         {
-            // Nobody waits for what it is still at.
+            // Nobody waits for it any more.
             _ = _server.AbandonAsync(_connection, _work);
             return;
         }
@@ -268,15 +268,13 @@ internal sealed class ServerConnection : IAsyncDisposable
         }
         catch (DbException)
         {
-            // A connection that is lost cannot say goodbye.
+            // A lost connection cannot be closed properly.
         }
     }
 
     private Task ExecuteAsync(DbCommand command) => _server.ExecuteAsync(command, OnlyReads);
 
-    /// <summary>
-    /// Adds a row to the block of whoever waits for it; false if nobody does any more, and the block is another's.
-    /// </summary>
+    /// <summary>Adds a row to the caller's block; false if the caller has gone, and the block belongs to somebody else.</summary>
     private bool TryAddRow(DbDataReader reader, CellReading[] readings, RowBlock into)
     {
         lock (_wait.Gate)

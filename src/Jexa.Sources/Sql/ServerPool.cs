@@ -3,8 +3,8 @@ using Jexa.Core.Sources;
 namespace Jexa.Sources.Sql;
 
 /// <summary>
-/// A bounded number of connections to one server, opened when first needed, each with its commands kept prepared. A source that
-/// does not answer can hold no more callers than these, and each no longer than the time limit.
+/// A limited number of connections to one server, opened when needed, each with prepared commands. A source that does not answer
+/// blocks at most that many callers, each until the time limit.
 /// </summary>
 internal sealed class ServerPool(SqlServer server, ServerUse use, int most) : IAsyncDisposable
 {
@@ -12,15 +12,15 @@ internal sealed class ServerPool(SqlServer server, ServerUse use, int most) : IA
 
     private static readonly TimeSpan Look = TimeSpan.FromMilliseconds(10);
 
-    /// <summary>The one used last is used next, while it is at hand; it is its own lock.</summary>
+    /// <summary>The connection used last is used next. It is its own lock.</summary>
     private readonly Stack<ServerConnection> _idle = new(most);
     private readonly SemaphoreSlim _places = new(most, most);
     private volatile int _generation;
     private volatile bool _disposed;
     private int _open;
 
-    /// <summary>A connection for one caller at a time; dispose the lease to give it back.</summary>
-    /// <exception cref="SourceException">The server is not there, or every connection stayed busy.</exception>
+    /// <summary>A connection for one caller at a time. Dispose the lease to return it.</summary>
+    /// <exception cref="SourceException">The server is not there, or all connections stayed busy.</exception>
     public ValueTask<Lease> RentAsync(CancellationToken cancellation)
     {
         ObjectDisposedException.ThrowIf(_disposed, this);
@@ -44,12 +44,12 @@ internal sealed class ServerPool(SqlServer server, ServerUse use, int most) : IA
     }
 
     /// <summary>A connection for a caller who has a place already.</summary>
-    /// <param name="idle">One that has been taken from the idle ones.</param>
+    /// <param name="idle">A connection taken from the idle ones.</param>
     private async ValueTask<Lease> RentAsync(ServerConnection? idle, CancellationToken cancellation)
     {
         try
         {
-            var began = Environment.TickCount64;
+            var began = server.Settings.Clock.Milliseconds();
             while (true)
             {
                 for (var at = idle ?? Pop(); at is not null; at = Pop())
@@ -62,8 +62,8 @@ internal sealed class ServerPool(SqlServer server, ServerUse use, int most) : IA
                 idle = null;
                 if (await OpenAsync(began, cancellation) is { } opened)
                     return new Lease(this, opened);
-                // The server takes no more connections than it has: whoever has one of ours gives it back in a moment.
-                await Task.Delay(Look, cancellation);
+                // The server has no more connections, but somebody will return one of ours in a moment.
+                await Task.Delay(Look, server.Settings.Clock, cancellation);
             }
         }
         catch
@@ -73,7 +73,7 @@ internal sealed class ServerPool(SqlServer server, ServerUse use, int most) : IA
         }
     }
 
-    /// <summary>Closes every connection at its next use: the server was away, or has been set up anew.</summary>
+    /// <summary>Closes every connection at its next use: the server was away, or was set up again.</summary>
     public void Renew() => Interlocked.Increment(ref _generation);
 
     public async ValueTask DisposeAsync()
@@ -83,7 +83,7 @@ internal sealed class ServerPool(SqlServer server, ServerUse use, int most) : IA
             await CloseAsync(idle);
     }
 
-    /// <summary>An idle connection, the caller's from now on; null if there is none.</summary>
+    /// <summary>Takes an idle connection; null for none.</summary>
     private ServerConnection? Pop()
     {
         lock (_idle)
@@ -96,8 +96,8 @@ internal sealed class ServerPool(SqlServer server, ServerUse use, int most) : IA
         return connection.DisposeAsync();
     }
 
-    /// <summary>A new connection; null if the server has no room for it, but others of this pool can be waited for.</summary>
-    /// <param name="began">Since when the caller waits.</param>
+    /// <summary>A new connection; null if the server has no more, but another one of this pool can be waited for.</summary>
+    /// <param name="began">When the caller began to wait.</param>
     private async ValueTask<ServerConnection?> OpenAsync(long began, CancellationToken cancellation)
     {
         using var limit = CancellationTokenSource.CreateLinkedTokenSource(cancellation);
@@ -125,7 +125,7 @@ internal sealed class ServerPool(SqlServer server, ServerUse use, int most) : IA
             if (
                 server.IsFull(refused)
                 && Volatile.Read(ref _open) > 0
-                && Environment.TickCount64 - began < server.Settings.TimeLimit.TotalMilliseconds
+                && server.Settings.Clock.Milliseconds() - began < server.Settings.TimeLimit.TotalMilliseconds
             )
                 return null;
             throw server.Translate(refused) is SourceException told
@@ -146,10 +146,10 @@ internal sealed class ServerPool(SqlServer server, ServerUse use, int most) : IA
         }
     }
 
-    private static bool WasUsedLately(ServerConnection connection) =>
-        Environment.TickCount64 - connection.IdleSince < IdleBeforeLook;
+    private bool WasUsedLately(ServerConnection connection) =>
+        server.Settings.Clock.Milliseconds() - connection.IdleSince < IdleBeforeLook;
 
-    /// <summary>Whether a connection that nobody used for long still has a server at its other end.</summary>
+    /// <summary>Whether a connection that was idle for long is still open on the server.</summary>
     private static async ValueTask<bool> StillThereAsync(ServerConnection connection)
     {
         try
@@ -167,19 +167,19 @@ internal sealed class ServerPool(SqlServer server, ServerUse use, int most) : IA
     {
         if (connection.IsBroken || _disposed || connection.Generation != _generation)
             return ReturnSpentAsync(connection);
-        connection.IdleSince = Environment.TickCount64;
+        connection.IdleSince = server.Settings.Clock.Milliseconds();
         lock (_idle)
             _idle.Push(connection);
         _places.Release();
         return Task.CompletedTask;
     }
 
-    /// <summary>Takes one back that is not to be used again.</summary>
+    /// <summary>Takes back a connection that must not be used again.</summary>
     private async Task ReturnSpentAsync(ServerConnection connection)
     {
         try
         {
-            // What broke one connection broke those beside it more often than not.
+            // What broke one connection usually broke those beside it.
             if (connection.IsBroken && !connection.IsAbandoned)
                 Renew();
             await CloseAsync(connection);
@@ -195,7 +195,7 @@ internal sealed class ServerPool(SqlServer server, ServerUse use, int most) : IA
     {
         public ServerConnection Connection { get; } = connection;
 
-        /// <summary>Gives it back; where it is not to be used again, without waiting until it is closed.</summary>
+        /// <summary>Returns a connection. If it must not be used again, it is closed in the background.</summary>
         public void GiveBack() => _ = pool.ReturnAsync(Connection);
 
         public ValueTask DisposeAsync() => new(pool.ReturnAsync(Connection));

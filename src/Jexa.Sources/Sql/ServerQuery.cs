@@ -3,7 +3,7 @@ using Jexa.Core.Values;
 
 namespace Jexa.Sources.Sql;
 
-/// <summary>A query prepared for a server.</summary>
+/// <summary>A prepared query for a server.</summary>
 internal sealed class ServerQuery : IPreparedQuery
 {
     private readonly ServerSource _source;
@@ -40,8 +40,8 @@ internal sealed class ServerQuery : IPreparedQuery
     public ValueTask RunAsync(IReadOnlyList<TypedValue> arguments, RowBlock into, CancellationToken cancellation) =>
         _source.HasReplica ? RunAnyAsync(arguments, into, cancellation) : RunLatestAsync(arguments, into, cancellation);
 
-    /// <summary>Runs it on a connection at hand, which stays with the caller.</summary>
-    /// <param name="locks">Whether nobody else is to change the rows before the transaction ends.</param>
+    /// <summary>Runs it on a connection of the caller.</summary>
+    /// <param name="locks">Whether to lock the rows until the transaction ends.</param>
     public ValueTask RunAsync(
         ServerConnection connection,
         IReadOnlyList<TypedValue> arguments,
@@ -59,7 +59,7 @@ internal sealed class ServerQuery : IPreparedQuery
             cancellation
         );
 
-    /// <summary>Runs it on the replica where that is there and has what is asked for, else on the source itself.</summary>
+    /// <summary>Runs it on the replica, if that answers and knows the tables, else on the source.</summary>
     private async ValueTask RunAnyAsync(IReadOnlyList<TypedValue> arguments, RowBlock into, CancellationToken cancellation)
     {
         var rows = into.Count;
@@ -70,7 +70,7 @@ internal sealed class ServerQuery : IPreparedQuery
         }
         catch (SourceException trouble) when (trouble.Trouble != SourceTrouble.TooSlow && into.Count == rows)
         {
-            // The replica went while it was asked, or lacks what the source has: the source itself knows.
+            // The replica went away, or lacks something that the source has.
             _source.RestReplica();
             await RunLatestAsync(arguments, into, cancellation);
         }
@@ -91,7 +91,7 @@ internal sealed class ServerQuery : IPreparedQuery
         CancellationToken cancellation
     ) => await RunAsync(await renting, arguments, into, cancellation);
 
-    /// <summary>Runs it on a connection that is given back after.</summary>
+    /// <summary>Runs it on a connection that is returned afterwards.</summary>
     private ValueTask RunAsync(
         ServerPool.Lease lease,
         IReadOnlyList<TypedValue> arguments,
@@ -101,7 +101,7 @@ internal sealed class ServerQuery : IPreparedQuery
 
     public string Shown(IReadOnlyList<TypedValue> arguments) => _write(_source.Server.Text(_schema, arguments)).Text + ";";
 
-    /// <summary>The query asked of the source itself, never of its replica.</summary>
+    /// <summary>The same query, never run on the replica.</summary>
     private sealed class LatestQuery(ServerQuery query) : IPreparedQuery
     {
         public int Width => query.Width;

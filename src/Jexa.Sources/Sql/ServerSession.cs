@@ -107,7 +107,7 @@ internal sealed class ServerSession(ServerSource source, ServerPool.Lease lease)
         }
         catch (SourceException)
         {
-            // A connection that cannot even take back is not used again; closing it takes back.
+            // If even a rollback fails, the connection is not used again. Closing it rolls back.
             lease.Connection.GiveUp();
         }
         finally

@@ -32,7 +32,7 @@ internal sealed class ServerSource : ISource
 
     public ServerPool Readers { get; }
 
-    /// <summary>What the server said last that it holds.</summary>
+    /// <summary>What the server described last.</summary>
     public NativeSchema Native => _native;
 
     public async ValueTask<SourceSchema> DescribeAsync(CancellationToken cancellation)
@@ -154,12 +154,12 @@ internal sealed class ServerSource : ISource
     }
 
     /// <summary>
-    /// A connection that may be behind what was changed last: to the replica where there is one that answers, else to the source
-    /// itself. One that did not answer is left in peace for a while.
+    /// A connection that may miss the latest changes: to the replica if there is one and it answers, else to the source. If the
+    /// replica does not answer, it is not asked for a while.
     /// </summary>
     public async ValueTask<ServerPool.Lease> RentAnyAsync(CancellationToken cancellation)
     {
-        if (_replica is null || Environment.TickCount64 < Interlocked.Read(ref _replicaRests))
+        if (_replica is null || Server.Settings.Clock.Milliseconds() < Interlocked.Read(ref _replicaRests))
             return await Readers.RentAsync(cancellation);
         try
         {
@@ -172,8 +172,8 @@ internal sealed class ServerSource : ISource
         }
     }
 
-    /// <summary>Has the source itself read for a while.</summary>
-    public void RestReplica() => Interlocked.Exchange(ref _replicaRests, Environment.TickCount64 + ReplicaRest);
+    /// <summary>Reads from the source instead of the replica for a while.</summary>
+    public void RestReplica() => Interlocked.Exchange(ref _replicaRests, Server.Settings.Clock.Milliseconds() + ReplicaRest);
 
     public bool HasReplica => _replica is not null;
 
@@ -187,7 +187,7 @@ internal sealed class ServerSource : ISource
         }
         catch (Exception refused) when (refused is RefusedException or SourceException { Trouble: SourceTrouble.Failed })
         {
-            // Another save may have made it at the same moment: PostgreSQL then fails here, whatever IF NOT EXISTS says.
+            // Another save may have created it at the same moment. PostgreSQL then fails, whatever IF NOT EXISTS says.
             if (await HasNotesAsync(connection, cancellation))
                 return;
             throw new SourceException(

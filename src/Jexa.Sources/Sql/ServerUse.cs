@@ -1,11 +1,11 @@
 namespace Jexa.Sources.Sql;
 
-/// <summary>What a connection is used for.</summary>
+/// <summary>The purpose of a connection.</summary>
 internal enum ServerUse
 {
     Reading,
 
-    /// <summary>Reading where the app file says that a copy is.</summary>
+    /// <summary>Reading from the replica in the app file.</summary>
     ReadingReplica,
     Changing,
 }

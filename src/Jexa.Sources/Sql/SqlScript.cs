@@ -3,15 +3,15 @@ using System.Text;
 namespace Jexa.Sources.Sql;
 
 /// <summary>
-/// Finds the named parameters (<c>:name</c>, and what else the engine takes) in a query of the developer's own, past its texts,
+/// Finds the named parameters (<c>:name</c>, and what else the engine accepts) in a developer's own query, outside of texts,
 /// quoted names and comments.
 /// </summary>
-/// <param name="signs">What a parameter begins with.</param>
-/// <param name="quotes">What opens and closes texts and names.</param>
-/// <param name="backslashes">Whether a backslash in a text takes the next character for itself.</param>
+/// <param name="signs">The signs before a parameter.</param>
+/// <param name="quotes">The quotes of texts and names.</param>
+/// <param name="backslashes">Whether a backslash escapes the next character of a text.</param>
 internal sealed class SqlScript(string signs, string quotes, bool backslashes)
 {
-    /// <summary>The query with each named parameter replaced, and without what ends it.</summary>
+    /// <summary>The query with replaced parameters, and without a semicolon at its end.</summary>
     public string Fill(string query, Func<string, string> valueOf)
     {
         var filled = new StringBuilder(query.Length + 32);
@@ -45,7 +45,7 @@ internal sealed class SqlScript(string signs, string quotes, bool backslashes)
         return names;
     }
 
-    /// <summary>Whether a semicolon stands anywhere but at the end: more than one statement.</summary>
+    /// <summary>Whether it has a semicolon anywhere but at its end: more than one statement.</summary>
     public bool HasSeveral(string query)
     {
         var filled = Fill(query, _ => "?");
@@ -60,7 +60,7 @@ internal sealed class SqlScript(string signs, string quotes, bool backslashes)
 
     private static bool IsComment(string query, int at) => Starts(query, at, "--") || Starts(query, at, "/*");
 
-    /// <summary>Where the piece that begins here ends: a text, a quoted name, a comment, a parameter, or one character.</summary>
+    /// <summary>The end of the piece that begins here: a text, a quoted name, a comment, a parameter, or one character.</summary>
     private int EndOfPiece(string query, int at)
     {
         if (Starts(query, at, "--"))
@@ -68,7 +68,7 @@ internal sealed class SqlScript(string signs, string quotes, bool backslashes)
         if (Starts(query, at, "/*"))
             return query.IndexOf("*/", at + 2, StringComparison.Ordinal) is var close and >= 0 ? close + 2 : query.Length;
 
-        // A doubled sign is the engine's own: a cast, an operator.
+        // A doubled sign belongs to the engine: a cast or an operator.
         if (Starts(query, at, "::"))
             return at + 2;
         if (query[at] == '[' && quotes.Contains('['))
@@ -93,7 +93,7 @@ internal sealed class SqlScript(string signs, string quotes, bool backslashes)
 
     private static int EndOfName(string query, int at)
     {
-        // A number is a place of an array, not a name.
+        // A number is an array index, not a name.
         if (at < query.Length && char.IsAsciiDigit(query[at]))
             return at;
         while (at < query.Length && (char.IsLetterOrDigit(query[at]) || query[at] == '_'))

@@ -5,15 +5,15 @@ using Jexa.Core.Values;
 namespace Jexa.Sources.Sql;
 
 /// <summary>
-/// Writes the query model as SQL. Names are quoted, values of a visit are parameters; the only literals are those that the app
-/// file wrote, typed and quoted here. What the engines say differently is the derived classes'. One object writes one text.
+/// Writes the query model as SQL. Names are quoted, values of a visit are parameters. The only literals come from the app file;
+/// they are typed and quoted here. Derived classes write what an engine says differently. One object writes one text.
 /// </summary>
 internal abstract class SqlText
 {
     private readonly List<int> _arguments = [];
     private List<RowOrigin> _origins = [];
 
-    /// <summary>What stands in the parameters' places in a text for people; null in a text that is run.</summary>
+    /// <summary>The values to show in place of parameters in a text for people; null in a text that is run.</summary>
     public IReadOnlyList<TypedValue>? Shown { get; init; }
 
     public SqlStatement Write(RecordQuery query) => Made(Select(query));
@@ -45,7 +45,7 @@ internal abstract class SqlText
         );
     }
 
-    /// <summary>A change; its parameters stand for the values of <see cref="ValuesOf"/>, in their order.</summary>
+    /// <summary>A change. Its parameters stand for <see cref="ValuesOf"/>, in order.</summary>
     public SqlStatement Write(RecordWrite write)
     {
         _origins = [RowOrigin.Of(write.Table)];
@@ -93,40 +93,40 @@ internal abstract class SqlText
             _ => [],
         };
 
-    /// <summary>Whether whatever is selected beside a group must be grouped by.</summary>
+    /// <summary>Whether all selected columns must be in the GROUP BY.</summary>
     protected virtual bool GroupsByAll => true;
 
     /// <summary>A name in quotes.</summary>
     protected abstract string Name(string name);
 
-    /// <summary>A table by its name as the schema has it.</summary>
+    /// <summary>A table by its name in the schema.</summary>
     protected virtual string Table(string name) => Name(name);
 
-    /// <summary>A value as it is written in SQL.</summary>
+    /// <summary>A value as an SQL literal.</summary>
     protected abstract string Literal(TypedValue value);
 
     /// <summary>A parameter of the text.</summary>
-    /// <param name="position">Counts the parameters of the text from 0.</param>
-    /// <param name="argument">Counts the arguments of the visit from 0.</param>
+    /// <param name="position">The number of the parameter in the text, from 0.</param>
+    /// <param name="argument">The number of the visit's argument, from 0.</param>
     protected abstract string Placeholder(int position, int argument);
 
     /// <summary>A column as it is read.</summary>
-    /// <param name="sql">The column, or what stands in its place.</param>
+    /// <param name="sql">The column, or an expression for it.</param>
     protected virtual string Read(ColumnRef column, FieldType type, string sql, GroupPart part) => sql;
 
-    /// <summary>A column as a change gives it back.</summary>
+    /// <summary>A column as a change returns it.</summary>
     protected virtual string Read(string table, string column) => Name(column);
 
     /// <summary>
-    /// How a parameter for a value to be stored, or to be found as it is stored, is written; <c>{0}</c> is the parameter.
+    /// How a parameter is written for a value to store, or to find as it is stored; <c>{0}</c> is the parameter.
     /// </summary>
     protected virtual string Stored(string table, ColumnValue value) => "{0}";
 
-    /// <summary>A column and a value as they can be compared with each other.</summary>
+    /// <summary>A column and a value in a form in which they can be compared.</summary>
     protected virtual (string Column, string Value) Pair(ColumnRef column, int table, Operand value) =>
         (Column(column, table), Value(value));
 
-    /// <summary>A column as it is sorted by.</summary>
+    /// <summary>A column for sorting.</summary>
     protected virtual string Sorted(ColumnRef column) => Column(column);
 
     protected abstract string Group(ColumnRef column, GroupPart part);
@@ -158,7 +158,7 @@ internal abstract class SqlText
         return $"{column} {Sign(compare.Comparison)} {value}";
     }
 
-    /// <summary>What a column may hold for a value, as a list of values; one that is compared otherwise overrides it.</summary>
+    /// <summary>The forms in which a column may hold a value, as a list. Classes that compare differently override it.</summary>
     protected virtual string OneOf(ColumnRef column, int table, IReadOnlyList<Operand> values)
     {
         var pairs = values.Select(value => Pair(column, table, value)).ToList();
@@ -184,7 +184,7 @@ internal abstract class SqlText
             )
         );
 
-    /// <summary>Each search's first row: its arms in their order, the first that has one.</summary>
+    /// <summary>The first row of each search: of its arms, in order, the first that has one.</summary>
     protected virtual string Combined(CombinedQuery query)
     {
         var width = query.Searches[0][0].Columns.Count;
@@ -204,8 +204,8 @@ internal abstract class SqlText
         );
     }
 
-    /// <param name="more">Further columns, with the comma before them.</param>
-    /// <param name="named">Whether each column has a name of its own, so that another query can name it.</param>
+    /// <param name="more">Further columns, with a comma before them.</param>
+    /// <param name="named">Whether each column gets a name, so that another query can use it.</param>
     protected string Select(RecordQuery query, string more = "", bool named = false)
     {
         Begin(query.Table, query.Joins);
@@ -229,7 +229,7 @@ internal abstract class SqlText
     protected string Column(ColumnRef column, int table = 0) =>
         $"t{(column.Table == 0 ? table : column.Table)}.{Name(column.Name)}";
 
-    /// <summary>A value by itself, with nothing to compare it with.</summary>
+    /// <summary>A value by itself.</summary>
     protected virtual string Value(Operand operand, string form = "{0}") =>
         operand switch
         {
@@ -238,8 +238,8 @@ internal abstract class SqlText
             _ => throw new ArgumentOutOfRangeException(nameof(operand)),
         };
 
-    /// <summary>A value of the visit: a parameter, or in a text for people the value itself.</summary>
-    /// <param name="form">What is written round it, <c>{0}</c> in its place.</param>
+    /// <summary>A value of the visit: a parameter, or the value itself in a text for people.</summary>
+    /// <param name="form">The text around it, with <c>{0}</c> in its place.</param>
     protected string Parameter(int argument, string form)
     {
         if (Shown is not null)
@@ -275,7 +275,7 @@ internal abstract class SqlText
         Begin(table, joins);
         var sql = new StringBuilder("count(*) FROM (SELECT 1");
 
-        // Joins find at most one row each: those that no condition reads cannot change a count.
+        // A join finds at most one row for each row. So joins that no condition reads do not change a count.
         From(table, where.SelectMany(condition => condition.Columns).Any(column => column.Table > 0) ? joins : [], sql);
         Where(where, sql);
         return sql.Append(" LIMIT ").Append(limit).Append(") AS counted").ToString();
@@ -295,7 +295,7 @@ internal abstract class SqlText
         sql.AppendJoin(" AND ", on.Concat(join.Conditions.Select(condition => Test(condition, number))));
     }
 
-    /// <summary>Where two columns are equal.</summary>
+    /// <summary>The condition that two columns are equal.</summary>
     protected virtual string Joined(ColumnRef other, ColumnRef own) => $"{Column(other)} = {Column(own)}";
 
     private string Rows(RowOrigin origin) =>
@@ -303,7 +303,7 @@ internal abstract class SqlText
             ? $"({Script.Fill(query, name => Value(origin.Values.First(value => value.Name == name).Value))})"
             : Table(origin.Name);
 
-    /// <summary>How the engine's queries are read for their named parameters.</summary>
+    /// <summary>How named parameters in the engine's queries are found.</summary>
     protected abstract SqlScript Script { get; }
 
     private void Where(IReadOnlyList<Condition> conditions, StringBuilder sql)
@@ -325,7 +325,7 @@ internal abstract class SqlText
             _ => Flag(flag!) + " DESC",
         };
 
-    /// <param name="table">Where the condition's own columns stand: 0, or the joined table it is about.</param>
+    /// <param name="table">The table of the condition's columns: 0, or the number of a join.</param>
     private string Test(Condition condition, int table)
     {
         switch (condition)

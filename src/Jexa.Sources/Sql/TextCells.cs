@@ -4,9 +4,7 @@ using Jexa.Core.Values;
 
 namespace Jexa.Sources.Sql;
 
-/// <summary>
-/// Adds cells of values that sources hold as text: as what their field's type says, where the text can be read so.
-/// </summary>
+/// <summary>Adds cells for values that sources store as text, with the field's type if the text can be read as such.</summary>
 internal static class TextCells
 {
     public static void Add(ReadOnlySpan<byte> text, FieldType type, RowBlock into)
@@ -47,10 +45,10 @@ internal static class TextCells
     public static void AddBytes(ReadOnlySpan<byte> bytes, FieldType type, RowBlock into) =>
         into.AddRun(type == FieldType.Uuid && bytes.Length == 16 ? CellKind.Uuid : CellKind.Bytes, bytes);
 
-    /// <summary>A date and time as it is stored: with as much of a second as it has.</summary>
+    /// <summary>A date and time as it is stored, with all digits of the second.</summary>
     public static string Stored(DateTime moment) => moment.ToString("yyyy-MM-dd HH:mm:ss.FFFFFFF", CultureInfo.InvariantCulture);
 
-    /// <summary>The spellings that are looked for when a UUID is asked for: hyphens, none, or braces.</summary>
+    /// <summary>The spellings in which a UUID is searched for: with hyphens, without, in braces.</summary>
     private static bool TryUuid(ReadOnlySpan<byte> text, out Guid uuid)
     {
         uuid = default;

@@ -5,8 +5,8 @@ using Jexa.Sources.Sql;
 namespace Jexa.Sources.Sqlite;
 
 /// <summary>
-/// Reads what a SQLite file declares. SQLite is loosely typed: a declared type is an affinity, and says what a column is
-/// meant to hold, not what it holds; whoever reads a key checks its storage class.
+/// Reads what a SQLite file declares. SQLite is loosely typed: a declared type says what a column should hold, not what it holds.
+/// So readers of keys check the storage class.
 /// </summary>
 internal static class SqliteDescriber
 {
@@ -20,7 +20,7 @@ internal static class SqliteDescriber
         return new SourceSchema(described) { Notes = [.. described.SelectMany(table => Misfits(table, described))] };
     }
 
-    /// <summary>Foreign keys that SQLite takes when they are declared, and refuses every change for afterwards.</summary>
+    /// <summary>Foreign keys that SQLite accepts in a declaration, but then refuses every change because of them.</summary>
     private static IEnumerable<SourceNote> Misfits(TableSchema table, List<TableSchema> tables)
     {
         foreach (var key in table.ForeignKeys)
@@ -55,11 +55,11 @@ internal static class SqliteDescriber
         }
         catch (Core.Sources.SourceException) when (view)
         {
-            // A view over something that is no longer there has no columns; a record over it gets its finding.
+            // A view over something that no longer exists has no columns. A record over it gets a finding.
             info = [];
         }
 
-        // Hidden 1 is a virtual table's inner column; 2 and 3 are computed columns.
+        // Hidden 1 is an internal column of a virtual table; 2 and 3 are computed columns.
         var shown = info.Where(column => column[5] != "1").ToList();
         var primaryKey = shown
             .Where(column => column[4] != "0")
@@ -97,7 +97,7 @@ internal static class SqliteDescriber
         };
     }
 
-    /// <summary>The columns with what the table's checks and their declared types say of their values.</summary>
+    /// <summary>The columns with what the table's checks and declared types say about their values.</summary>
     private static ColumnSchema[] Ruled(SqliteReader connection, string table, ColumnSchema[] columns)
     {
         var text = connection.Ask("SELECT sql FROM sqlite_schema WHERE name = ?1 AND type = 'table'", table) is [[{ } sql]]
@@ -121,7 +121,7 @@ internal static class SqliteDescriber
         return first;
     }
 
-    /// <summary>The largest row ID: as many rows or fewer, unless somebody chose the numbers.</summary>
+    /// <summary>The largest row ID: the number of rows or more, unless somebody chose the numbers.</summary>
     private static long? AboutRows(SqliteReader connection, string table)
     {
         try
@@ -134,29 +134,30 @@ internal static class SqliteDescriber
         }
         catch (Core.Sources.SourceException)
         {
-            // A virtual table need not have row IDs.
+            // A virtual table may have no row IDs.
             return null;
         }
     }
 
-    /// <summary>A column of a query: what it computes declares no type, and may be empty.</summary>
+    /// <summary>A column of a query. Computed columns declare no type, and may be empty.</summary>
     public static ColumnSchema QueryColumn(string name, string declared) =>
         new(name, declared, Type(declared), Nullable: true, Default: null, Automatic: true, FoldsCase: true);
 
-    /// <param name="folds">Whether it compares otherwise than code unit by code unit; of a view's columns nobody can tell, so
-    /// they may.</param>
+    /// <param name="folds">
+    /// Whether it may compare otherwise than code unit by code unit. For columns of a view this is not known.
+    /// </param>
     private static ColumnSchema Column(string?[] info, List<string> primaryKey, string? rowId, bool withoutRowId, bool folds)
     {
         var name = info[0]!;
         var declared = info[1] ?? "";
-        // A primary key that is not the row ID may hold NULL, unless the table is WITHOUT ROWID: an old slip SQLite keeps.
+        // A primary key that is not the row ID may hold NULL, unless the table is WITHOUT ROWID: an old bug that SQLite keeps.
         var nullable = info[2] == "0" && name != rowId && !(withoutRowId && primaryKey.Contains(name));
         var automatic = name == rowId || info[5] is "2" or "3";
         return new ColumnSchema(name, declared, Type(declared), nullable, info[3], automatic, folds);
     }
 
     /// <summary>
-    /// Only a single column declared exactly <c>INTEGER PRIMARY KEY</c> (any case, not DESC) is the row ID: it has no index.
+    /// Only a single column declared exactly <c>INTEGER PRIMARY KEY</c> (any case, not DESC) is the row ID. It has no index.
     /// </summary>
     private static string? RowIdColumn(List<string?[]> columns, List<string> primaryKey, List<string?[]> indexes)
     {
@@ -203,7 +204,7 @@ internal static class SqliteDescriber
             var to = group.Select(row => row[3]).ToList();
             var parent = group.First()[1]!;
 
-            // Without named columns a foreign key leads to the parent's primary key.
+            // Without named columns, a foreign key refers to the parent's primary key.
             if (to.Contains(null))
                 to =
                 [
@@ -228,7 +229,7 @@ internal static class SqliteDescriber
         return keys;
     }
 
-    /// <summary>The field type a declared type stands for, by SQLite's rules of affinity and the trade's usual names.</summary>
+    /// <summary>The field type for a declared type, by SQLite's rules of affinity and usual type names.</summary>
     private static FieldType Type(string declared)
     {
         var type = declared.ToUpperInvariant();

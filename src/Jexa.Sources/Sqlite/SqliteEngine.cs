@@ -9,8 +9,8 @@ public sealed class SqliteEngine : ISourceEngine
     static SqliteEngine() => Prepare();
 
     /// <summary>
-    /// Tells SQLite that each connection has one caller at a time, so that it need not take a lock for every cell. To be said
-    /// before anybody uses the library in this process; later it changes nothing, and all works as well, but slower.
+    /// Tells SQLite that each connection has one caller at a time, so that it takes no lock for every cell. Call it before
+    /// anybody in this process uses the library. Later it has no effect; all works, but slower.
     /// </summary>
     public static void Prepare()
     {

@@ -3,13 +3,13 @@ using System.Runtime.InteropServices;
 namespace Jexa.Sources.Sqlite;
 
 /// <summary>
-/// The few functions of SQLite's C interface that are called once or more for every cell. The driver's lower layer guards each
-/// call with a reference count of the statement's handle, which costs more than the call; here the caller holds the
-/// statement as long as it reads, and the calls, none of which can block, are made without leaving the runtime's own mode.
+/// The few functions of SQLite's C interface that are called for every cell. The driver's lower layer counts references of the
+/// statement's handle in each call, which costs more than the call. Here the caller holds the statement while it reads. None of
+/// these calls can block, so they need no transition of the runtime.
 /// </summary>
 internal static partial class SqliteNative
 {
-    /// <summary>The library that the driver brings and has loaded already.</summary>
+    /// <summary>The library that the driver has loaded already.</summary>
     private const string Library = "e_sqlite3";
 
     [LibraryImport(Library, EntryPoint = "sqlite3_column_type")]
@@ -24,7 +24,7 @@ internal static partial class SqliteNative
     [SuppressGCTransition]
     public static partial double ColumnReal(nint statement, int column);
 
-    /// <summary>A text's or a blob's bytes, valid until the next step; a text must be UTF-8 by now.</summary>
+    /// <summary>The bytes of a text or a blob, valid until the next step. A text must be UTF-8.</summary>
     public static unsafe ReadOnlySpan<byte> ColumnBytes(nint statement, int column)
     {
         var start = Blob(statement, column);

@@ -5,13 +5,10 @@ using Microsoft.Data.Sqlite;
 namespace Jexa.Sources.Sqlite;
 
 /// <summary>
-/// A fixed number of read connections to one file (whoever writes opens one more), opened when first needed, each with its
-/// statements
-/// kept prepared. The driver's own pool keeps connections only, and makes each lookup half again as dear.
-/// <para>
-/// It sees when other programs replace or remove the file or its write-ahead log. If the log is gone, connections in this process
-/// would go on using it together, and what they write would be lost: all of them are closed before a new one is opened.
-/// </para>
+/// A fixed number of read connections to one file (a writer opens one more), opened when needed, each with prepared statements.
+/// The driver's own pool keeps only connections, which makes each lookup half as slow again. <para> It notices when other
+/// programs replace or remove the file or its write-ahead log. Without the log, connections of this process would still share it,
+/// and what they write would be lost. So all of them are closed before a new one is opened. </para>
 /// </summary>
 internal sealed class SqlitePool : IDisposable
 {
@@ -20,8 +17,9 @@ internal sealed class SqlitePool : IDisposable
     private readonly string _path;
     private readonly string _shownAs;
     private readonly TimeSpan _timeLimit;
+    private readonly TimeProvider _clock;
 
-    /// <summary>Connections that nobody uses; taken and given back without a lock, the own processor's first.</summary>
+    /// <summary>Idle connections, taken and returned without a lock; first the one of the same processor.</summary>
     private readonly SqliteReader?[] _idle = new SqliteReader?[Math.Max(4, Environment.ProcessorCount * 2)];
     private readonly SemaphoreSlim _returned = new(0);
     private readonly Lock _looking = new();
@@ -37,28 +35,29 @@ internal sealed class SqlitePool : IDisposable
     private volatile bool _draining;
     private volatile bool _disposed;
 
-    /// <param name="shownAs">The connection as the app file writes it; the whole path stays out of messages.</param>
-    public SqlitePool(string path, string shownAs, TimeSpan timeLimit)
+    /// <param name="path">The whole path, which stays out of messages.</param>
+    public SqlitePool(string path, SourceSettings settings)
     {
         _path = path;
-        _shownAs = shownAs;
-        _timeLimit = timeLimit;
+        _shownAs = settings.ShownAs;
+        _timeLimit = settings.TimeLimit;
+        _clock = settings.Clock;
         _holding = DatabaseFiles.Hold(path);
     }
 
     /// <summary>
-    /// Called once the open connections are outdated, on another thread: whoever writes must close its connection soon.
+    /// Called on another thread when the open connections are outdated. A writer must then close its connection soon.
     /// </summary>
     public Func<Task>? Outdated { get; set; }
 
     /// <summary>
-    /// Whether what stands in the log of outdated connections alone may be put into their database before they are closed: nobody
+    /// Whether the content of an outdated log may be written into its database before the connections are closed, because nobody
     /// else can have written there since.
     /// </summary>
     public bool MayKeepLog { get; private set; }
 
-    /// <summary>A connection for one caller at a time; dispose the lease to give it back.</summary>
-    /// <exception cref="SourceException">The file is not there, is no database, or every connection stayed busy.</exception>
+    /// <summary>A connection for one caller at a time. Dispose the lease to return it.</summary>
+    /// <exception cref="SourceException">The file does not exist, is not a database, or all connections stayed busy.</exception>
     public ValueTask<Lease> RentAsync(CancellationToken cancellation)
     {
         ObjectDisposedException.ThrowIf(_disposed, this);
@@ -66,7 +65,7 @@ internal sealed class SqlitePool : IDisposable
         return TryTake() is { } idle ? new ValueTask<Lease>(new Lease(this, idle)) : OpenOrWaitAsync(cancellation);
     }
 
-    /// <summary>The most read connections.</summary>
+    /// <summary>The most connections for reading.</summary>
     public int Most => _idle.Length;
 
     public void Dispose()
@@ -79,16 +78,16 @@ internal sealed class SqlitePool : IDisposable
 
     private async ValueTask<Lease> OpenOrWaitAsync(CancellationToken cancellation)
     {
-        var started = Environment.TickCount64;
+        var started = _clock.Milliseconds();
         while (true)
         {
             Interlocked.Increment(ref _waiting);
             try
             {
-                // Whoever gives one back, or closes it, looks for those who wait after that: one of the two sees the other.
+                // Whoever returns or closes a connection then looks for waiting callers. So one of the two notices the other.
                 if ((TryTake() ?? TryOpen()) is { } free)
                     return new Lease(this, free);
-                var left = _timeLimit - TimeSpan.FromMilliseconds(Environment.TickCount64 - started);
+                var left = _timeLimit - TimeSpan.FromMilliseconds(_clock.Milliseconds() - started);
                 if (left <= TimeSpan.Zero || !await _returned.WaitAsync(left, cancellation))
                     throw new SourceException(
                         SourceTrouble.TooSlow,
@@ -102,7 +101,7 @@ internal sealed class SqlitePool : IDisposable
         }
     }
 
-    /// <summary>An idle connection to the file as it is now; null if there is none.</summary>
+    /// <summary>An idle connection to the file as it is now; null for none.</summary>
     private SqliteReader? TryTake()
     {
         var first = Thread.GetCurrentProcessorId();
@@ -119,7 +118,7 @@ internal sealed class SqlitePool : IDisposable
         return null;
     }
 
-    /// <summary>A new connection; null if there are as many as there may be.</summary>
+    /// <summary>A new connection; null if there are as many as allowed.</summary>
     private SqliteReader? TryOpen()
     {
         if (Interlocked.Increment(ref _open) > _idle.Length)
@@ -147,7 +146,7 @@ internal sealed class SqlitePool : IDisposable
         else
             PutDown(connection);
         WakeOne();
-        // It may have been put down just after the others were closed.
+        // It may have been returned just after the others were closed.
         if (_disposed)
             CloseIdle();
     }
@@ -203,7 +202,7 @@ internal sealed class SqlitePool : IDisposable
             if (--_total > 0)
                 return;
 
-            // Nobody has the log open any more: SQLite has removed it, or whoever comes next decides what it is.
+            // Nobody has the log open any more: SQLite has removed it, or the next program decides.
             _draining = false;
             _files = SqliteFiles.At(_path) with { Log = null, Index = null };
         }
@@ -216,12 +215,12 @@ internal sealed class SqlitePool : IDisposable
     }
 
     /// <summary>
-    /// Every so often, sees whether the files are still those that the connections were opened on: a file that was put in its
-    /// place is taken up, one that is gone is missed.
+    /// Checks from time to time whether the files are still those of the connections. A replaced file is opened; a missing one is
+    /// reported.
     /// </summary>
     private void LookAtFile()
     {
-        if (Environment.TickCount64 - Volatile.Read(ref _lookedAt) < MillisecondsBetweenLooks || !_looking.TryEnter())
+        if (_clock.Milliseconds() - Volatile.Read(ref _lookedAt) < MillisecondsBetweenLooks || !_looking.TryEnter())
             return;
         try
         {
@@ -234,8 +233,7 @@ internal sealed class SqlitePool : IDisposable
     }
 
     /// <summary>
-    /// Whether a connection's files are those at the path at this very moment. What it has committed can be read by others only
-    /// then.
+    /// Whether a connection's files are those at the path at this moment. Only then can others read what it has committed.
     /// </summary>
     public bool IsCurrent(SqliteReader connection)
     {
@@ -246,7 +244,7 @@ internal sealed class SqlitePool : IDisposable
 
     private void Compare()
     {
-        Volatile.Write(ref _lookedAt, Environment.TickCount64);
+        Volatile.Write(ref _lookedAt, _clock.Milliseconds());
         if (_draining)
             return;
         var files = SqliteFiles.At(_path);
@@ -259,9 +257,8 @@ internal sealed class SqlitePool : IDisposable
             return;
         }
 
-        // Without a log, a file in the database's place is a database by itself. With one, SQLite shares the log's index among
-        // all
-        // connections of a process, and would play the old log over a new file: the old connections are closed first.
+        // Without a log, a new file in the database's place is complete by itself. With one, SQLite shares the log's index among
+        // all connections of a process and would apply the old log to the new file. So the old connections are closed first.
         _draining = known.Log is not null;
         _generation++;
         if (!_draining)
@@ -273,7 +270,7 @@ internal sealed class SqlitePool : IDisposable
         Task.Run(CloseIdle);
     }
 
-    /// <summary>Which of the files that stood at the path is there now.</summary>
+    /// <summary>The number of the present file, counted up with each replacement.</summary>
     public int Generation
     {
         get
@@ -317,7 +314,7 @@ internal sealed class SqlitePool : IDisposable
         try
         {
             connection.Open();
-            var opened = new SqliteReader(connection, _timeLimit, generation, writes);
+            var opened = new SqliteReader(connection, _timeLimit, _clock, generation, writes);
 
             // It has read by now, and so has the log open if there is one.
             lock (_looking)

@@ -5,7 +5,7 @@ using Jexa.Sources.Sql;
 namespace Jexa.Sources.Sqlite;
 
 /// <summary>
-/// A query as SQL text, run on whichever connection is free; each keeps it prepared under this object's identity.
+/// A query as SQL text, run on any free connection. Each connection keeps it prepared under this object's identity.
 /// </summary>
 /// <param name="write">Writes the text: with parameters, or with values in their places for people.</param>
 internal sealed class SqliteQuery(
@@ -22,12 +22,12 @@ internal sealed class SqliteQuery(
 
     public IReadOnlyList<string> ColumnNames { get; } = columnNames;
 
-    /// <summary>The type to read each column as; columns beyond are plain integers.</summary>
+    /// <summary>The type for reading each column. Further columns are plain integers.</summary>
     public FieldType[] Types { get; } = types;
 
     public IReadOnlyList<int> SecretCells { get; init; } = [];
 
-    /// <summary>Runs it on a connection at hand.</summary>
+    /// <summary>Runs it on a connection of the caller.</summary>
     public void Run(
         SqliteReader connection,
         IReadOnlyList<TypedValue> arguments,

@@ -1,4 +1,3 @@
-using System.Diagnostics;
 using Jexa.Core.Schemas;
 using Jexa.Core.Sources;
 using Jexa.Core.Values;
@@ -9,9 +8,9 @@ using SQLitePCL;
 namespace Jexa.Sources.Sqlite;
 
 /// <summary>
-/// One connection, for reading only unless it is opened for writing. The driver opens it; statements are kept prepared and run
-/// through the driver's own lower layer, which gives text as UTF-8, storage classes, and a hook that ends a query at its time
-/// limit or when the visitor leaves. Used by one caller at a time.
+/// One connection, for reading only unless it is opened for writing. The driver opens it. Statements are kept prepared and run
+/// through the driver's lower layer, which gives text as UTF-8, storage classes, and a hook that ends a query at its time limit
+/// or when the visitor leaves. Only one caller may use it at a time.
 /// </summary>
 internal sealed class SqliteReader : IDisposable
 {
@@ -24,6 +23,7 @@ internal sealed class SqliteReader : IDisposable
     private readonly SqliteConnection _connection;
     private readonly sqlite3 _handle;
     private readonly TimeSpan _timeLimit;
+    private readonly TimeProvider _clock;
     private readonly Dictionary<SqliteQuery, sqlite3_stmt> _statements = [];
     private readonly Dictionary<(SqliteQuery Query, string Arguments), (long Version, long Count)> _counts = [];
     private readonly Dictionary<string, sqlite3_stmt> _changes = [];
@@ -32,12 +32,13 @@ internal sealed class SqliteReader : IDisposable
     private long _startedAt;
     private CancellationToken _cancellation;
 
-    public SqliteReader(SqliteConnection connection, TimeSpan timeLimit, int generation, bool writes = false)
+    public SqliteReader(SqliteConnection connection, TimeSpan timeLimit, TimeProvider clock, int generation, bool writes = false)
     {
         Generation = generation;
         _connection = connection;
         _handle = connection.Handle!;
         _timeLimit = timeLimit;
+        _clock = clock;
         Begin(CancellationToken.None);
         raw.sqlite3_busy_timeout(_handle, (int)timeLimit.TotalMilliseconds);
         raw.sqlite3_progress_handler(
@@ -46,20 +47,20 @@ internal sealed class SqliteReader : IDisposable
             static self => ((SqliteReader)self).MustStop() ? 1 : 0,
             this
         );
-        // A connection that writes keeps foreign keys; left alone, SQLite does not.
+        // A connection that writes enforces foreign keys, which SQLite does not do by itself.
         using var rule = PrepareOnce(writes ? "PRAGMA foreign_keys=1" : "PRAGMA query_only=1");
         Check(raw.sqlite3_step(rule), raw.SQLITE_DONE);
         _dataVersion = PrepareOnce("PRAGMA data_version");
         _wideText = Ask("PRAGMA encoding")[0][0] != "UTF-8";
     }
 
-    /// <summary>Which of the files that stood at the path, one after another, it was opened on.</summary>
+    /// <summary>The number of the file that it was opened on.</summary>
     public int Generation { get; }
 
-    /// <summary>Whether it met an error after which it is better opened anew.</summary>
+    /// <summary>Whether it met an error after which it should be opened again.</summary>
     public bool IsBroken { get; private set; }
 
-    /// <summary>Runs a kept statement and appends its rows.</summary>
+    /// <summary>Runs a prepared statement and appends its rows.</summary>
     public void Run(SqliteQuery query, IReadOnlyList<TypedValue> arguments, RowBlock into, CancellationToken cancellation)
     {
         Begin(cancellation);
@@ -79,8 +80,8 @@ internal sealed class SqliteReader : IDisposable
     }
 
     /// <summary>
-    /// Runs a count, or gives the last one where nobody has committed anything since: SQLite tells that in a microsecond
-    /// (this connection itself never writes).
+    /// Runs a count, or returns the last one if nobody has committed since. SQLite tells that in a microsecond (this connection
+    /// itself never writes).
     /// </summary>
     public void Count(SqliteQuery query, IReadOnlyList<TypedValue> arguments, RowBlock into, CancellationToken cancellation)
     {
@@ -100,7 +101,7 @@ internal sealed class SqliteReader : IDisposable
         _counts[asked] = (version, into[into.Count - 1][0].Integer);
     }
 
-    /// <summary>Looks at a query of the developer's own without running it.</summary>
+    /// <summary>Examines a developer's own query without running it.</summary>
     public QuerySchema DescribeQuery(string query)
     {
         Begin(CancellationToken.None);
@@ -142,7 +143,7 @@ internal sealed class SqliteReader : IDisposable
         }
     }
 
-    /// <summary>Runs a query of the describer's own, once: every column of every row as text or null.</summary>
+    /// <summary>Runs a query of the describer once: every column of every row as text or null.</summary>
     public List<string?[]> Ask(string sql, params string[] arguments)
     {
         Begin(CancellationToken.None);
@@ -166,8 +167,8 @@ internal sealed class SqliteReader : IDisposable
     }
 
     /// <summary>
-    /// Runs a statement that changes something, kept prepared by its text. Gives the rows that it returns, as they are stored,
-    /// and how many rows it changed, triggers' own changes left out.
+    /// Runs a statement that changes something, prepared under its text. Returns its rows, as they are stored, and the number of
+    /// changed rows without those changed by triggers.
     /// </summary>
     /// <exception cref="RefusedException">A rule of the source forbids it.</exception>
     public (int Changed, TypedValue[]? Returned) Execute(
@@ -214,9 +215,7 @@ internal sealed class SqliteReader : IDisposable
         }
     }
 
-    /// <summary>
-    /// Closing it puts nothing of its write-ahead log into the database any more: others may have changed that since.
-    /// </summary>
+    /// <summary>Closing it does not write its write-ahead log into the database: others may have changed the database.</summary>
     public void LeaveLog() => raw.sqlite3_db_config(_handle, NoCheckpointOnClose, 1, out _);
 
     /// <summary>Whether a transaction is open.</summary>
@@ -270,10 +269,10 @@ internal sealed class SqliteReader : IDisposable
     private void Begin(CancellationToken cancellation)
     {
         _cancellation = cancellation;
-        _startedAt = Stopwatch.GetTimestamp();
+        _startedAt = _clock.GetTimestamp();
     }
 
-    private bool MustStop() => _cancellation.IsCancellationRequested || Stopwatch.GetElapsedTime(_startedAt) > _timeLimit;
+    private bool MustStop() => _cancellation.IsCancellationRequested || _clock.GetElapsedTime(_startedAt) > _timeLimit;
 
     private sqlite3_stmt Keep(SqliteQuery query)
     {
@@ -297,7 +296,7 @@ internal sealed class SqliteReader : IDisposable
 
     private void Bind(sqlite3_stmt statement, IReadOnlyList<TypedValue> arguments)
     {
-        // A statement may use fewer arguments than the visit has; SQLite numbers them by the highest one used.
+        // A statement may use fewer arguments than the visit has. SQLite numbers them by the highest one used.
         var count = Math.Min(arguments.Count, raw.sqlite3_bind_parameter_count(statement));
         for (var i = 0; i < count; i++)
         {
@@ -344,10 +343,10 @@ internal sealed class SqliteReader : IDisposable
     }
 
     /// <summary>
-    /// A value by its storage class, refined by the type its field has where the value can be read as that type: SQLite
-    /// keeps dates, booleans and decimals as text and numbers.
+    /// A value by its storage class, and as its field's type if it can be read as such: SQLite stores dates, booleans and
+    /// decimals as text and numbers.
     /// </summary>
-    /// <param name="cells">The statement's bare handle, which stays good as long as the statement is held.</param>
+    /// <param name="cells">The statement's bare handle, valid while the statement is held.</param>
     private void ReadCell(sqlite3_stmt statement, nint cells, int column, FieldType type, RowBlock into)
     {
         switch (SqliteNative.ColumnType(cells, column))
@@ -359,7 +358,7 @@ internal sealed class SqliteReader : IDisposable
                 into.AddReal(SqliteNative.ColumnReal(cells, column));
                 break;
             case raw.SQLITE_TEXT:
-                // In a UTF-16 database, asking for the text first turns it into UTF-8 in place.
+                // In a UTF-16 database, asking for the text first converts it to UTF-8 in place.
                 if (_wideText)
                     raw.sqlite3_column_text(statement, column);
                 TextCells.Add(SqliteNative.ColumnBytes(cells, column), type, into);

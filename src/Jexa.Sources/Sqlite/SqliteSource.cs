@@ -7,7 +7,7 @@ using Jexa.Core.Values;
 namespace Jexa.Sources.Sqlite;
 
 /// <summary>
-/// One SQLite file, read through a fixed set of connections that cannot write, and changed through one that can. The file is
+/// One SQLite file, read through a fixed number of connections that cannot write, and changed through one that can. The file is
 /// never created.
 /// </summary>
 internal sealed class SqliteSource : ISource
@@ -21,7 +21,7 @@ internal sealed class SqliteSource : ISource
     {
         _path = Path.GetFullPath(settings.Connection, Path.GetFullPath(settings.BaseFolder));
         _writing = settings.Writing;
-        _pool = new SqlitePool(_path, settings.ShownAs, settings.TimeLimit);
+        _pool = new SqlitePool(_path, settings);
         _writer = new SqliteWriter(_pool, settings);
     }
 
@@ -94,12 +94,12 @@ internal sealed class SqliteSource : ISource
     }
 
     /// <summary>
-    /// Whether the file, and the folder that its journal stands in, may be written to. The file is not opened: that would drop
-    /// the locks that SQLite holds on it.
+    /// Whether the file, and the folder of its journal, may be written to. The file is not opened: that would drop SQLite's locks
+    /// on it.
     /// </summary>
     private bool CanWrite() =>
         FileIdentity.CanWrite(_path)
         && FileIdentity.CanWrite(Path.GetDirectoryName(_path)!)
-        // The superuser may write to everything; a file that is marked as read-only is meant so.
+        // The superuser may write everything. A file marked as read-only is still not written.
         && (File.GetUnixFileMode(_path) & (UnixFileMode.UserWrite | UnixFileMode.GroupWrite | UnixFileMode.OtherWrite)) != 0;
 }

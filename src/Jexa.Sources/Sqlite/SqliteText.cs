@@ -6,8 +6,7 @@ using Jexa.Sources.Sql;
 namespace Jexa.Sources.Sqlite;
 
 /// <summary>
-/// SQL as SQLite has it. Its columns hold what they are given, so a value is looked for under each spelling that a column may
-/// hold for it.
+/// The SQL of SQLite. Its columns accept any value, so a value is searched for in each spelling that a column may hold.
 /// </summary>
 internal sealed class SqliteText : SqlText
 {
@@ -16,12 +15,12 @@ internal sealed class SqliteText : SqlText
 
     protected override SqlScript Script => Reading;
 
-    /// <summary>A column beside a group is any one row's.</summary>
+    /// <summary>SQLite allows a column beside a group: it has the value of any one row.</summary>
     protected override bool GroupsByAll => false;
 
     /// <summary>
-    /// The values of a change as they are bound. A decimal is bound as its text: the column's affinity makes a number of it, and
-    /// a column that keeps text keeps every digit.
+    /// The values of a change as they are bound. A decimal is bound as text: the column's affinity makes a number of it, and a
+    /// text column keeps every digit.
     /// </summary>
     public static IReadOnlyList<TypedValue> Arguments(RecordWrite write) =>
         [
@@ -47,7 +46,7 @@ internal sealed class SqliteText : SqlText
             _ => "NULL",
         };
 
-    /// <summary>SQLite numbers parameters by what they say, so each has its argument's own number.</summary>
+    /// <summary>SQLite identifies parameters by their names, so each has its argument's number.</summary>
     protected override string Placeholder(int position, int argument) => $"?{argument + 1}";
 
     protected override string Group(ColumnRef column, GroupPart part) =>
@@ -67,7 +66,7 @@ internal sealed class SqliteText : SqlText
         string.Join(" AND ", key.Select(value => $"{Name(value.Column)} IS {put(value)}"));
 
     /// <summary>
-    /// SQLite reads the arms of a UNION ALL in their order and stops at the limit: arms behind one that has a row cost nothing.
+    /// SQLite reads the arms of a UNION ALL in their order and stops at the limit: arms after one with a row cost nothing.
     /// </summary>
     protected override string Combined(CombinedQuery query) =>
         string.Join(
@@ -91,8 +90,8 @@ internal sealed class SqliteText : SqlText
         + $"({string.Join(", ", values.Select(value => IsUuid(value) ? UuidSpellings(Value(value)) : Value(value)))})";
 
     /// <summary>
-    /// A moment may be stored with a blank or a T between date and time, so text order alone could mistake the hours of one
-    /// day: the day's text lets an index serve, the moment itself decides.
+    /// A moment may be stored with a blank or a T between date and time. So text order alone could confuse the hours of a day:
+    /// the day's text lets an index serve, and the moment itself decides.
     /// </summary>
     protected override string Compare(Condition.Compare compare, int table)
     {
@@ -110,22 +109,24 @@ internal sealed class SqliteText : SqlText
     protected override string Contains(Condition.Contains condition, int table) =>
         $"{Column(condition.Column, table)} LIKE '%' || {LikeText(Value(condition.Value))} || '%' ESCAPE '\\'";
 
-    /// <summary>Nothing begins with a text that is not between it and it with the greatest character behind it.</summary>
+    /// <summary>
+    /// A text begins with another one only if it lies between that one and that one followed by the greatest character.
+    /// </summary>
     protected override string StartsWith(Condition.StartsWith condition, int table)
     {
         var (column, value) = (Column(condition.Column, table), Value(condition.Value));
         return $"({column} >= {value} AND {column} < {value} || char(1114111))";
     }
 
-    /// <summary>A text in which the signs of LIKE stand for themselves.</summary>
+    /// <summary>A text in which the wildcards of LIKE are escaped.</summary>
     private static string LikeText(string value) => $"replace(replace(replace({value}, '\\', '\\\\'), '%', '\\%'), '_', '\\_')";
 
     private static bool IsUuid(Operand operand) =>
         operand is Operand.Argument { Type: FieldType.Uuid } or Operand.Written { Value: TypedValue.Uuid };
 
     /// <summary>
-    /// A UUID under every spelling that a loosely typed column may hold: text in either case, with and without hyphens, in
-    /// braces; and its sixteen bytes. The index serves each.
+    /// A UUID in every spelling that a loosely typed column may hold: text in either case, with and without hyphens, in braces;
+    /// and its sixteen bytes. The index serves each.
     /// </summary>
     private static string UuidSpellings(string canonical) =>
         $"{canonical}, upper({canonical}), replace({canonical}, '-', ''), upper(replace({canonical}, '-', '')), "

@@ -3,7 +3,7 @@ using SQLitePCL;
 
 namespace Jexa.Sources.Sqlite;
 
-/// <summary>Maps SQLite's result codes to what they mean for a visit.</summary>
+/// <summary>The meaning of SQLite's result codes for a visit.</summary>
 internal static class SqliteTrouble
 {
     public static SourceException From(int code, string message)
@@ -27,7 +27,7 @@ internal static class SqliteTrouble
         };
     }
 
-    /// <summary>What a broken rule means; null if the code is about something else.</summary>
+    /// <summary>The meaning of a violated rule; null for other codes.</summary>
     public static RefusedException? Refusal(int code, string message)
     {
         if ((code & 0xff) is not (raw.SQLITE_CONSTRAINT or raw.SQLITE_MISMATCH))
@@ -42,7 +42,7 @@ internal static class SqliteTrouble
             raw.SQLITE_CONSTRAINT_NOTNULL => (RefusalReason.Empty, Columns(message), ""),
             raw.SQLITE_CONSTRAINT_FOREIGNKEY => (RefusalReason.Reference, [], ""),
             raw.SQLITE_CONSTRAINT_TRIGGER => (RefusalReason.Own, [], message),
-            // The constraint's name or its text: the words in it may be columns.
+            // The constraint's name or its text: words in it may be columns.
             raw.SQLITE_CONSTRAINT_CHECK => (RefusalReason.Check, Words(Behind(message)), ""),
             _ when (code & 0xff) == raw.SQLITE_MISMATCH || code == ConstraintDataType => (RefusalReason.Type, Words(message), ""),
             _ => (RefusalReason.Other, (List<string>)[], ""),
@@ -66,7 +66,7 @@ internal static class SqliteTrouble
                 .Distinct(),
         ];
 
-    /// <summary>Whether a connection that met this code is better opened anew.</summary>
+    /// <summary>Whether a connection with this code should be opened again.</summary>
     public static bool BreaksConnection(int code) =>
         (code & 0xff) is raw.SQLITE_NOTADB or raw.SQLITE_CORRUPT or raw.SQLITE_IOERR or raw.SQLITE_CANTOPEN;
 }

@@ -5,13 +5,13 @@ using Jexa.Core.Values;
 namespace Jexa.Sources.Sqlite;
 
 /// <summary>
-/// The one connection of this process that changes a file. SQLite lets one transaction change a file at a time; waiting for
-/// one's own turn here costs less than asking the file again and again. Where the file has the usual rollback journal, it is
-/// emptied after each change instead of removed, as long as changes follow one another: removing it costs more than all else.
+/// The one connection of this process that changes a file. SQLite lets one transaction change a file at a time, and waiting here
+/// costs less than asking the file again and again. A rollback journal is emptied instead of removed while changes follow one
+/// another, because removing it costs more than all else.
 /// </summary>
 internal sealed class SqliteWriter : IDisposable
 {
-    /// <summary>An emptied journal that nobody has needed for so long is removed: readers look at it each time.</summary>
+    /// <summary>An emptied journal is removed after this time without changes, because readers check it each time.</summary>
     private static readonly TimeSpan JournalKept = TimeSpan.FromSeconds(1);
 
     private readonly SqlitePool _pool;
@@ -83,7 +83,7 @@ internal sealed class SqliteWriter : IDisposable
         (_connection, _hasNotes, _keepsJournal) = (opened, false, false);
     }
 
-    /// <summary>The journal mode that the file has now: another program may have changed it, which only a read shows.</summary>
+    /// <summary>The journal mode of the file now: another program may have changed it, which only a read shows.</summary>
     private static string? JournalMode(SqliteReader connection, CancellationToken cancellation)
     {
         connection.Execute("SELECT count(*) FROM sqlite_schema", [], cancellation);
@@ -117,25 +117,25 @@ internal sealed class SqliteWriter : IDisposable
         }
     }
 
-    /// <summary>Not where another file was put in this one's place: what stands beside it is no longer ours.</summary>
+    /// <summary>Not if another file was put in this one's place: its journal is not ours.</summary>
     private void RemoveJournal()
     {
         if (!_keepsJournal || _connection is not { IsBroken: false } connection || !_pool.IsCurrent(connection))
             return;
         try
         {
-            // Whoever made the file keep a log meanwhile is not to be overruled.
+            // If somebody made the file keep a log meanwhile, that is respected.
             if (JournalMode(connection, CancellationToken.None) == "persist")
                 connection.Execute("PRAGMA journal_mode = DELETE", [], CancellationToken.None);
             _keepsJournal = false;
         }
         catch (SourceException)
         {
-            // Somebody else changes the file just now; what is left says nothing, and harms nobody.
+            // Somebody else is changing the file. The empty journal does no harm.
         }
     }
 
-    /// <summary>Closes the connection after other programs replaced or removed the file, or its write-ahead log.</summary>
+    /// <summary>Closes the connection after other programs replaced or removed the file or its write-ahead log.</summary>
     private async Task RetireAsync()
     {
         await _turn.WaitAsync();
@@ -170,7 +170,7 @@ internal sealed class SqliteWriter : IDisposable
         }
         catch (SourceException)
         {
-            // What could not be kept stays in the log.
+            // What could not be written stays in the log.
         }
 
         Drop();
@@ -197,7 +197,7 @@ internal sealed class SqliteWriter : IDisposable
 
         public bool KeepsNotes => writer._settings.Writing == SourceWriting.Noted;
 
-        /// <summary>The whole file is ours as long as the session lasts.</summary>
+        /// <summary>The session has the whole file locked.</summary>
         public ValueTask ClaimAsync(string token, CancellationToken cancellation) => ValueTask.CompletedTask;
 
         public ValueTask LockAsync(
@@ -302,7 +302,7 @@ internal sealed class SqliteWriter : IDisposable
             }
             catch (SourceException)
             {
-                // A connection that cannot even take back is not used again; closing it takes back.
+                // If even a rollback fails, the connection is not used again. Closing it rolls back.
                 writer.Drop();
             }
             finally
@@ -313,7 +313,7 @@ internal sealed class SqliteWriter : IDisposable
             return ValueTask.CompletedTask;
         }
 
-        /// <summary>Our own table, made by the first change of a file.</summary>
+        /// <summary>Our own table, created by the first change of a file.</summary>
         private void MakeNotes(CancellationToken cancellation)
         {
             if (writer._hasNotes || _madeNotes)

@@ -5,14 +5,14 @@ using Microsoft.Data.Sqlite;
 namespace Jexa.Sources.Stores;
 
 /// <summary>
-/// A SQLite file of Jexa's own, for records that come from files or an API. Lists, filters, orders and labels work on it as on
-/// any database. It goes with its process.
+/// A SQLite file of Jexa's own, for records from files or an API. Lists, filters, orders and labels work on it as on any
+/// database. It is deleted with its process.
 /// </summary>
 internal sealed class LocalStore : IAsyncDisposable
 {
     private readonly StoreFolder _folder = new();
 
-    /// <param name="settings">Those of the source that the records come from.</param>
+    /// <param name="settings">Those of the source with the records.</param>
     public LocalStore(SourceSettings settings)
     {
         SqliteEngine.Prepare();
@@ -29,7 +29,7 @@ internal sealed class LocalStore : IAsyncDisposable
     /// <summary>The path of another file in the same folder.</summary>
     public string FileNamed(string name) => _folder.File(name);
 
-    /// <summary>Opens a SQLite file to write records into it. A crash may lose them: they can be fetched again.</summary>
+    /// <summary>Opens a SQLite file to write records into it. A crash may lose them: they can be read again.</summary>
     /// <param name="journal">The journal mode.</param>
     public static SqliteConnection OpenWriting(string file, string journal)
     {

@@ -1,8 +1,8 @@
 namespace Jexa.Sources.Stores;
 
 /// <summary>
-/// A temporary folder for a SQLite file of Jexa's own. It goes with its process; what one that was killed has left behind is
-/// taken away by the next that makes one. Whether its process still lives is told by a lock, which ends with it.
+/// A temporary folder for a SQLite file of Jexa's own. It is deleted when its process ends. Folders of killed processes are
+/// deleted by the next process that makes one. A lock, which ends with its process, tells whether that still lives.
 /// </summary>
 public sealed class StoreFolder : IDisposable
 {
@@ -11,7 +11,7 @@ public sealed class StoreFolder : IDisposable
 
     private readonly FileStream _lock;
 
-    /// <summary>Makes it, and takes away what dead processes have left.</summary>
+    /// <summary>Creates the folder, and deletes those of dead processes.</summary>
     public StoreFolder()
     {
         foreach (var old in Directory.EnumerateDirectories(System.IO.Path.GetTempPath(), Prefix + "*"))
@@ -34,7 +34,7 @@ public sealed class StoreFolder : IDisposable
     {
         try
         {
-            // Between the making of a folder and of its lock it has none.
+            // Between the creation of a folder and of its lock it has none.
             using (new FileStream(System.IO.Path.Combine(folder, LockName), FileMode.Open, FileAccess.ReadWrite, FileShare.None))
             { }
 
@@ -42,7 +42,7 @@ public sealed class StoreFolder : IDisposable
         }
         catch (Exception held) when (held is IOException or UnauthorizedAccessException)
         {
-            // Somebody's who lives, or who may not be touched.
+            // It belongs to a living process, or may not be touched.
         }
     }
 }

@@ -8,11 +8,11 @@ internal static class StoreSql
 {
     public static string Quoted(string name) => "\"" + name.Replace("\"", "\"\"") + "\"";
 
-    /// <summary>The word in a table's definition by which the engine knows the column's type; empty for any type.</summary>
+    /// <summary>The type of a column in a table definition; empty for any type.</summary>
     public static string Declared(FieldType type) => type == FieldType.Any ? "" : type.Word().ToUpperInvariant();
 
     /// <summary>
-    /// Tables and indexes share their names. No table's name has a control character, so that no index has a table's name.
+    /// Tables and indexes share their names. Names of tables have no control characters, so names of indexes get one.
     /// </summary>
     public static string IndexName(string table, string which) => $"{table}\u0001{which}";
 
@@ -23,7 +23,7 @@ internal static class StoreSql
         command.ExecuteNonQuery();
     }
 
-    /// <summary>The whole number that a query gives.</summary>
+    /// <summary>The whole number that a query returns.</summary>
     public static long Ask(this SqliteConnection connection, string sql)
     {
         using var command = connection.CreateCommand();
@@ -32,7 +32,7 @@ internal static class StoreSql
     }
 
     /// <summary>Inserts rows into a table.</summary>
-    /// <param name="rows">Rows as long as the table has columns; the same array may come again with other values.</param>
+    /// <param name="rows">Each has a value for every column. The same array may come again with other values.</param>
     public static void Insert(
         this SqliteConnection connection,
         SqliteTransaction within,
