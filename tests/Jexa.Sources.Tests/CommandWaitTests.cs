@@ -126,5 +126,6 @@ public class CommandWaitTests
         }
     }
 
-    private static CommandWait New(TimeSpan limit, Action ended) => new(limit, TimeProvider.System, () => new TimeoutException(), ended);
+    private static CommandWait New(TimeSpan limit, Action ended) =>
+        new(limit, TimeProvider.System, () => new TimeoutException(), ended);
 }

@@ -31,8 +31,8 @@ internal sealed class DeleteCase(Visit visit, DeletePage page, FoundRecord found
             return Answer.Of(new Outcome.Untrusted(), Messages.Untrusted(visit.Site, page, fault.Said()));
         var said =
             fault == ContractFault.OtherVisitor
-                ? "Your browser did not show the cookie that belongs to this page, so nothing was deleted. Please allow cookies for "
-                    + "this site and ask again."
+                ? "Your browser did not show the cookie that belongs to this page, so nothing was deleted. Please allow cookies "
+                    + "for this site and ask again."
                 : "This was asked from a page that is too old, so nothing was deleted. Please ask again.";
         return fault == ContractFault.Expired
             ? await ShowAsync(new Outcome.Invalid(), 422, said, null)
