@@ -16,6 +16,10 @@ type Props = {
   follow: (target: string) => void;
 };
 
+/** How often the log is asked for the visit of the frame, and the pause in between, in milliseconds. */
+const lookups = 20;
+const pause = 100;
+
 /**
  * A trace beside the page. The frame may run no script and is of another origin, so that nobody can look into it; but each
  * page it loads is a visit, and the newest visit made by a frame is what it shows.
@@ -27,11 +31,21 @@ export function Panes({ site, trace, path, follow }: Props) {
   const known = useRef(0);
   const shown = clicked ?? trace;
 
+  /** A visit is logged after its page was sent: a busy service may do so after the frame has loaded it. */
+  const newestFramed = async () => {
+    for (let tries = 0; tries < lookups; tries++) {
+      const latest = await client.fetchQuery({ ...visitsQuery(null), staleTime: 0 }).catch(() => null);
+      const framed = latest?.visits.find((visit) => visit.framed && visit.number > known.current);
+      if (framed !== undefined || latest === null) return framed;
+      await new Promise((resolve) => setTimeout(resolve, pause));
+    }
+    return undefined;
+  };
+
   const loaded = async () => {
     loads.current += 1;
     const first = loads.current === 1;
-    const latest = await client.fetchQuery({ ...visitsQuery(null), staleTime: 0 }).catch(() => null);
-    const framed = latest?.visits.find((visit) => visit.framed && visit.number > known.current);
+    const framed = await newestFramed();
     if (framed === undefined) return;
     known.current = framed.number;
     // The first page is the one that was asked for, or what a redirect made of it: its trace is there already.

@@ -298,63 +298,75 @@ internal sealed class Draft(FormPlan form)
     {
         var proposals = new List<Proposal>();
         foreach (var entry in Form.Entries)
-        {
-            if (TextOf(entry.Name) is not { } text || FaultsOf(entry.Name).Count > 0)
-                continue;
-            if (entry.Field.Input == InputKind.Secret && text.Length == 0)
-                continue;
-            var was = row is { } held ? FieldText.Of(entry.Field, held) : null;
-
-            // A visitor who is told nothing of a value leaves it unchanged by sending an empty text. Only a form that offers “—”
-            // beside it can mean “empty”.
-            if (was == StoredValue.WithheldText && text.Length == 0 && (_isJson || entry.Reference is null))
-                continue;
-
-            // JSON has no number for infinity and the like, and shows null.
             if (
-                _isJson
-                && text.Length == 0
-                && row is { } told
-                && StoredValue.Of(told, entry.Field.Stored) is TypedValue.Real { Value: var real }
-                && !double.IsFinite(real)
+                TextOf(entry.Name) is { } text
+                && FaultsOf(entry.Name).Count == 0
+                && !IsLeft(entry, text, row)
+                && ProposalOf(entry, text, row) is { } proposal
             )
-                continue;
-            var kept = _kept.GetValueOrDefault(entry.Name);
-            if (
-                was is not null
-                && kept is null
-                && !entry.Field.Secret
-                && (_isJson ? was == text : FieldText.IsSentBack(entry.Field, was, text))
-            )
-                continue;
-            if (_mistyped.Contains(entry.Name))
-            {
-                AddFault(entry.Name, $"This must be {Expected(entry.Field)}.");
-                continue;
-            }
-
-            var reading =
-                entry.Field.Input == InputKind.Reference && text.Length > 0
-                    ? ReadKey(entry, text)
-                    : FieldReader.Read(entry.Field, text, _isJson ? Formats.Conventions.Default : entry.Field.Conventions);
-            if (reading.Fault is { } fault)
-                AddFault(entry.Name, fault);
-            else if (kept is not null)
-            {
-                if (
-                    row is not { } now
-                    || StoredValue.Of(now, entry.Field.Stored) is not TypedValue.Text { Value: var stored }
-                    || !TypedText.TryTimestamp(Encoding.UTF8.GetBytes(stored), out var ticks)
-                    || ticks != kept.Value.Ticks
-                )
-                    proposals.Add(new Proposal(entry, kept));
-            }
-            else if (was is null || entry.Field.Secret || !MeansTheSame(entry.Field, was, reading.Value!))
-                proposals.Add(new Proposal(entry, AsBefore(entry.Field, row, reading.Value!)));
-        }
-
+                proposals.Add(proposal);
         return proposals;
     }
+
+    /// <summary>Whether a text leaves a field as it is.</summary>
+    private bool IsLeft(FormEntry entry, string text, Row? row)
+    {
+        var field = entry.Field;
+        if (field.Input == InputKind.Secret && text.Length == 0)
+            return true;
+        if (row is not { } now)
+            return false;
+        var was = FieldText.Of(field, now);
+
+        // A visitor who is told nothing of a value leaves it unchanged by sending an empty text. Only a form that offers “—”
+        // beside it can mean “empty”.
+        if (was == StoredValue.WithheldText && text.Length == 0 && (_isJson || entry.Reference is null))
+            return true;
+
+        // JSON has no number for infinity and the like, and shows null.
+        if (
+            _isJson
+            && text.Length == 0
+            && StoredValue.Of(now, field.Stored) is TypedValue.Real { Value: var real }
+            && !double.IsFinite(real)
+        )
+            return true;
+        return !_kept.ContainsKey(entry.Name)
+            && !field.Secret
+            && (_isJson ? was == text : FieldText.IsSentBack(field, was, text));
+    }
+
+    /// <summary>The value that a text changes a field to; null if it changes nothing, or is faulty.</summary>
+    private Proposal? ProposalOf(FormEntry entry, string text, Row? row)
+    {
+        var field = entry.Field;
+        if (_mistyped.Contains(entry.Name))
+        {
+            AddFault(entry.Name, $"This must be {Expected(field)}.");
+            return null;
+        }
+
+        var reading =
+            field.Input == InputKind.Reference && text.Length > 0
+                ? ReadKey(entry, text)
+                : FieldReader.Read(field, text, _isJson ? Formats.Conventions.Default : field.Conventions);
+        if (reading.Fault is { } fault)
+        {
+            AddFault(entry.Name, fault);
+            return null;
+        }
+
+        if (_kept.TryGetValue(entry.Name, out var kept))
+            return row is { } now && IsSameMoment(StoredValue.Of(now, field.Stored), kept) ? null : new Proposal(entry, kept);
+        return row is { } held && !field.Secret && MeansTheSame(field, FieldText.Of(field, held), reading.Value!)
+            ? null
+            : new Proposal(entry, AsBefore(field, row, reading.Value!));
+    }
+
+    private static bool IsSameMoment(TypedValue stored, TypedValue.Moment moment) =>
+        stored is TypedValue.Text { Value: var text }
+        && TypedText.TryTimestamp(Encoding.UTF8.GetBytes(text), out var ticks)
+        && ticks == moment.Value.Ticks;
 
     private static FieldReading ReadKey(FormEntry entry, string text) =>
         entry.Reference!.KeyOf(text) is [var key]

@@ -27,38 +27,81 @@ internal sealed class BlockCompiler(
     {
         if (block.Notice is { } notice)
             return new BlockPlan(new BlockShape("notice", block.Title?.Value ?? "", null, notice.Value), null, [], 0, null);
+        if (RecordOf(block) is not { } record || TiesOf(block, record, main.Record) is not { } ties)
+            return null;
+        var load = new Projections(record);
+        var shape = Shape(block, ties, load);
+        var size = block.Size ?? BlockPlan.UsualSize;
+        var where = Conditions(block, load);
+        var order = Order(block, record, load);
+        var fillers = ties.Select(tie => new LinkFiller(tie.Key, main.Add(tie.From), tie.From.Name)).ToList();
+        var tied = ties.Select(
+            (tie, i) => (Condition)new Condition.Equal(ColumnRef.Own(tie.Column), new Operand.Argument(i, tie.Key.Type))
+        );
+        var query = new RecordQuery(
+            record.Seen,
+            load.Joins,
+            load.Columns,
+            [.. tied, .. where],
+            null,
+            order,
+            size,
+            BlockPlan.CountLimit + 1
+        );
+        var title = block.Title?.Value ?? Labels.Capital(ties.Exists(tie => tie.IsOurs) ? record.One : record.Many);
+        return new BlockPlan(
+            new BlockShape(record.Name, title, shape, null),
+            record.Source.Prepare(query),
+            fillers,
+            size,
+            All(block, record, ties, main)
+        )
+        {
+            Record = record,
+            Add = Add(record, ties, main, written),
+        };
+    }
+
+    /// <summary>The record kind of a block; null, and reported, if it cannot be listed.</summary>
+    private SiteRecord? RecordOf(RelatedDefinition block)
+    {
         if (!records.TryGetValue(block.Record!.Value, out var record))
         {
             findings.AddUnknown(FindingCodes.UnknownRecord, block.Record, "record", records.Keys);
             return null;
         }
 
-        if (record is null)
-            return null;
-        if (!record.Table.CanList)
-        {
-            findings.Add(
-                FindingCodes.CannotList,
-                block.Record.At,
-                $"The source of “{record.Name}” gives its records one by one only, so none can be looked for.",
-                "Say the endpoint's list.",
-                found: record.Name,
-                expected: "a record whose endpoint has a list"
-            );
-            return null;
-        }
-
-        var ties = block.IsUnrelated ? [] : Ties(block, record, main.Record);
-        if (ties is null)
-            return null;
-        IndexCheck.Check(
-            findings,
+        if (record is null || record.Table.CanList)
+            return record;
+        findings.Add(
+            FindingCodes.CannotList,
             block.Record.At,
-            record,
-            [.. ties.Select(tie => tie.Column)],
-            $"{main.Record.One} that is shown"
+            $"The source of “{record.Name}” gives its records one by one only, so none can be looked for.",
+            "Say the endpoint's list.",
+            found: record.Name,
+            expected: "a record whose endpoint has a list"
         );
-        var load = new Projections(record);
+        return null;
+    }
+
+    /// <summary>What connects the block's records with the page's; null, and reported, if nothing does.</summary>
+    private List<Tie>? TiesOf(RelatedDefinition block, SiteRecord record, SiteRecord main)
+    {
+        var ties = block.IsUnrelated ? [] : Ties(block, record, main);
+        if (ties is not null)
+            IndexCheck.Check(
+                findings,
+                block.Record!.At,
+                record,
+                [.. ties.Select(tie => tie.Column)],
+                $"{main.One} that is shown"
+            );
+        return ties;
+    }
+
+    private ListShape Shape(RelatedDefinition block, List<Tie> ties, Projections load)
+    {
+        var record = load.Record;
         var shown = rows.Shown(block.Show, record, all: false);
         if (block.Show.Count == 0)
             shown.RemoveAll(path => ties.Exists(tie => tie.Column == path.Field.Column.Name) && shown.Count > 1);
@@ -78,37 +121,7 @@ internal sealed class BlockCompiler(
         var removing = isTying
             ? pages.Values.FirstOrDefault(page => page?.Kind == record && page.Definition.Kind == PageKind.Delete)
             : null;
-        var size = block.Size ?? BlockPlan.UsualSize;
-        var where = filters
-            .Compile(block.Where, load, _ => -1)
-            .Select(filter => filter.Apply(ParameterValues.None, new ArgumentList()))
-            .OfType<Condition>()
-            .ToList();
-        foreach (var use in filters.Uses(block.Where, record))
-            findings.Add(
-                FindingCodes.UnboundParameter,
-                use.At.At,
-                $"“{use.At}” stands for a parameter, and a block has none.",
-                "Write a value.",
-                found: use.At.Value,
-                expected: "a value"
-            );
-        var order = Order(block, record, load);
-        var fillers = ties.Select(tie => new LinkFiller(tie.Key, main.Add(tie.From), tie.From.Name)).ToList();
-        var tied = ties.Select(
-            (tie, i) => (Condition)new Condition.Equal(ColumnRef.Own(tie.Column), new Operand.Argument(i, tie.Key.Type))
-        );
-        var query = new RecordQuery(
-            record.Seen,
-            load.Joins,
-            load.Columns,
-            [.. tied, .. where],
-            null,
-            order,
-            size,
-            BlockPlan.CountLimit + 1
-        );
-        var shape = new ListShape(
+        return new ListShape(
             "",
             ListCompiler.LookOf(block.Look),
             columns,
@@ -119,18 +132,27 @@ internal sealed class BlockCompiler(
             removing is null ? [] : [LinkCompiler.ToOwn(removing, load, "Remove")],
             load.Label(record, 0)
         );
-        var title = block.Title?.Value ?? Labels.Capital(ties.Exists(tie => tie.IsOurs) ? record.One : record.Many);
-        return new BlockPlan(
-            new BlockShape(record.Name, title, shape, null),
-            record.Source.Prepare(query),
-            fillers,
-            size,
-            All(block, record, ties, main)
-        )
-        {
-            Record = record,
-            Add = Add(record, ties, main, written),
-        };
+    }
+
+    /// <summary>The block's own conditions. A block has no parameters.</summary>
+    private List<Condition> Conditions(RelatedDefinition block, Projections load)
+    {
+        foreach (var use in filters.Uses(block.Where, load.Record))
+            findings.Add(
+                FindingCodes.UnboundParameter,
+                use.At.At,
+                $"“{use.At}” stands for a parameter, and a block has none.",
+                "Write a value.",
+                found: use.At.Value,
+                expected: "a value"
+            );
+        return
+        [
+            .. filters
+                .Compile(block.Where, load, _ => -1)
+                .Select(filter => filter.Apply(ParameterValues.None, new ArgumentList()))
+                .OfType<Condition>(),
+        ];
     }
 
     /// <summary>The page that adds a record to the block; null for none, or if the page has such a link already.</summary>

@@ -26,36 +26,16 @@ internal sealed class ListCompiler(
 
     public ListPage Compile(PageHead head)
     {
-        if (!head.Kind!.Table.CanList)
-            findings.Add(
-                FindingCodes.CannotList,
-                head.Definition.Record.At,
-                $"The page “{head.Name}” lists {head.Kind.Many}, whose source gives them one by one only.",
-                "Say the endpoint's list, or remove the page.",
-                found: head.Kind.Name,
-                expected: "a record whose endpoint has a list"
-            );
-        var record = head.Record;
-        var page = head.Definition;
+        CheckCanList(head);
+        var (record, page) = (head.Record, head.Definition);
         var load = new Projections(record);
         var shown = rows.Shown(page.Show, record, all: false);
         var own = links.PageOf(record);
         var placed = rows.Place(page.Links, shown, load, isList: true, own);
-        var recordLink = own is null ? null : LinkCompiler.ToOwn(own, load, own.LinkText);
-
-        // The link to the record is on its label, unless the app file says otherwise.
-        var isWritten = page.Links.Any(link => link.To.Value == own?.Name) || placed.OnRow is not null;
-        if (recordLink is not null && !isWritten && shown.Count > 0)
-            placed.OnColumns.TryAdd(RowCompiler.LinkColumn(record, shown), recordLink);
-
+        var recordLink = RecordLink(page, own, shown, placed, load);
         var orders = new List<OrderChoice>();
         var columns = rows.Columns(shown, placed, load)
-            .Zip(shown, (column, path) =>
-                column with
-                {
-                    OrderName = IsOffered(path) && Orderable(path, load, orders) >= 0 ? path.Name : null,
-                }
-            )
+            .Zip(shown, (column, path) => column with { OrderName = OrderName(path, load, orders) })
             .ToList();
         var order = Order(page.Order, record, load, orders);
         var key = record.Key.Select(field => Choice(FieldPath.Own(field), load, orders)).ToList();
@@ -71,12 +51,7 @@ internal sealed class ListCompiler(
             load.Label(record, 0)
         );
         var compiled = Filters(head, filters, load);
-        var search = page
-            .Search.Select(name => graph.Find(name, record, "searched", findings))
-            .OfType<FieldPath>()
-            .Where(IsSearchable)
-            .Select(load.Ref)
-            .ToList();
+        var search = Searched(page, load);
         var plan = new ListPlan(
             record,
             head.Name,
@@ -113,26 +88,73 @@ internal sealed class ListCompiler(
             MissingPage = MissingPages.Of(pages, page.Ids, all?.Name == head.Name ? null : all, "a parameter", findings),
             Samples = head.AddressWithoutParameters is null ? SampleCompiler.Compile(head, [], new Projections(record)) : null,
         };
+    }
 
-        // Ordering a large table without an index would take seconds for each visitor.
-        bool IsOffered(FieldPath path) =>
-            !record.Table.IsLarge || (path.IsOwn && record.Table.IsIndexed([path.Field.Column.Name]));
-
-        bool IsSearchable(FieldPath path)
-        {
-            if (path.Field.Type is FieldType.Text or FieldType.Any or FieldType.Integer)
-                return true;
-            var name = page.Search.First(word => word.Value == path.Name);
+    private void CheckCanList(PageHead head)
+    {
+        if (!head.Record.Table.CanList)
             findings.Add(
-                FindingCodes.FilterOfOtherType,
-                name.At,
-                $"{path.Name} is {path.Field.Type.Word()}: nobody can search in it.",
-                "Search in texts.",
-                found: path.Field.Type.Word(),
-                expected: "a text field"
+                FindingCodes.CannotList,
+                head.Definition.Record.At,
+                $"The page “{head.Name}” lists {head.Record.Many}, whose source gives them one by one only.",
+                "Say the endpoint's list, or remove the page.",
+                found: head.Record.Name,
+                expected: "a record whose endpoint has a list"
             );
-            return false;
-        }
+    }
+
+    /// <summary>The link to a record's own page. It is on its label, unless the app file says otherwise.</summary>
+    /// <param name="own">The page; null for none.</param>
+    private static LinkPlan? RecordLink(
+        PageDefinition page,
+        PageHead? own,
+        List<FieldPath> shown,
+        PlacedLinks placed,
+        Projections load
+    )
+    {
+        if (own is null)
+            return null;
+        var link = LinkCompiler.ToOwn(own, load, own.LinkText);
+        var isWritten = page.Links.Any(written => written.To.Value == own.Name) || placed.OnRow is not null;
+        if (!isWritten && shown.Count > 0)
+            placed.OnColumns.TryAdd(RowCompiler.LinkColumn(load.Record, shown), link);
+        return link;
+    }
+
+    /// <summary>
+    /// The name by which visitors can order by a column; null if they cannot. Ordering a large table without an index would take
+    /// seconds for each visitor.
+    /// </summary>
+    private string? OrderName(FieldPath path, Projections load, List<OrderChoice> orders)
+    {
+        var table = load.Record.Table;
+        var isOffered = !table.IsLarge || (path.IsOwn && table.IsIndexed([path.Field.Column.Name]));
+        return isOffered && Orderable(path, load, orders) >= 0 ? path.Name : null;
+    }
+
+    /// <summary>The columns that a search searches.</summary>
+    private List<ColumnRef> Searched(PageDefinition page, Projections load) =>
+        [
+            .. page
+                .Search.Select(name => (Name: name, Path: graph.Find(name, load.Record, "searched", findings)))
+                .Where(one => one.Path is { } path && IsSearchable(path, one.Name))
+                .Select(one => load.Ref(one.Path!)),
+        ];
+
+    private bool IsSearchable(FieldPath path, Written name)
+    {
+        if (path.Field.Type is FieldType.Text or FieldType.Any or FieldType.Integer)
+            return true;
+        findings.Add(
+            FindingCodes.FilterOfOtherType,
+            name.At,
+            $"{path.Name} is {path.Field.Type.Word()}: nobody can search in it.",
+            "Search in texts.",
+            found: path.Field.Type.Word(),
+            expected: "a text field"
+        );
+        return false;
     }
 
     /// <summary>The conditions of a list: those in the app file, and those that follow from its parameters' names.</summary>

@@ -22,13 +22,12 @@ internal static class ListIndex
             .OrderBy(list => list.Head.Heading, StringComparer.OrdinalIgnoreCase)
             .ToList();
         var sizes = lists.CountBy(FirstWord).ToDictionary();
-        return
-        [
-            .. lists
-                .GroupBy(list => sizes[FirstWord(list)] < FewestInGroup ? Others : FirstWord(list))
-                .OrderBy(group => group.Key == Others)
-                .Select(group => (group.Key, (IReadOnlyList<ListPage>)[.. group])),
-        ];
+        var groups = lists
+            .GroupBy(list => sizes[FirstWord(list)] < FewestInGroup ? Others : FirstWord(list))
+            .OrderBy(group => group.Key == Others)
+            .Select(group => (group.Key, (IReadOnlyList<ListPage>)[.. group]))
+            .ToList();
+        return groups is [var (title, all)] && title == Others ? [("", all)] : groups;
     }
 
     /// <summary>“Bridge” for “Bridge spans” and for “Bridges”.</summary>

@@ -26,9 +26,15 @@ internal static class HtmlListIndex
 
         foreach (var group in view.Groups)
         {
-            html.Append("<section class=\"lists\">\n<h2>"u8);
-            html.AppendEncoded(group.Title);
-            html.Append("</h2>\n<ul>\n"u8);
+            html.Append("<section class=\"lists\">\n"u8);
+            if (group.Title.Length > 0)
+            {
+                html.Append("<h2>"u8);
+                html.AppendEncoded(group.Title);
+                html.Append("</h2>\n"u8);
+            }
+
+            html.Append("<ul>\n"u8);
             foreach (var list in group.Lists)
                 WriteList(list, frame, html);
             html.Append("</ul>\n</section>\n"u8);

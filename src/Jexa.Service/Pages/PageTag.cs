@@ -10,7 +10,7 @@ namespace Jexa.Service.Pages;
 /// </summary>
 internal static class PageTag
 {
-    /// <param name="letter">The letter of its form.</param>
+    /// <param name="letter">The letter of its representation.</param>
     public static string Of(ReadOnlySpan<byte> body, char letter) =>
         string.Create(21, (Digest: XxHash3.HashToUInt64(body), letter), static (tag, of) =>
         {

@@ -43,7 +43,7 @@ internal sealed class PagesDoor(
 {
     private static readonly PageAssets OwnFiles = new();
 
-    /// <summary>The forms of pages. Add a line here for a new one.</summary>
+    /// <summary>The representations of pages. Add a line here for a new one.</summary>
     public static PageWriters Writers { get; } = new(new HtmlPageWriter(OwnFiles.StyleVersion), new JsonPageWriter());
 
     private readonly OwnHost _ownHost = new(options.Hosts, options.Listen.Count > 0);
@@ -159,7 +159,7 @@ internal sealed class PagesDoor(
         + "connect-src 'self'; base-uri 'none'; "
         + $"form-action 'self'; frame-ancestors http://127.0.0.1:{consolePort} http://localhost:{consolePort}";
 
-    /// <param name="isAddressed">Whether the address itself asks for the form for programs.</param>
+    /// <param name="isAddressed">Whether the address itself asks for the representation for programs.</param>
     private Task VisitAsync(HttpContext http, RequestTarget target, bool isAddressed)
     {
         var method = http.Request.Method;

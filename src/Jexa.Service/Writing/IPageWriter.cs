@@ -4,21 +4,22 @@ using Jexa.Core.Visits;
 
 namespace Jexa.Service.Writing;
 
-/// <summary>One form that pages are written in. <see cref="PageWriters"/> has all of them.</summary>
+/// <summary>Writes pages in one representation. <see cref="PageWriters"/> has all of them.</summary>
 internal interface IPageWriter
 {
-    /// <summary>The media types of an Accept header that ask for this form.</summary>
+    /// <summary>The media types of an Accept header that ask for this representation.</summary>
     IReadOnlyList<string> MediaTypes { get; }
 
     /// <summary>Who reads it.</summary>
     Reader Reader { get; }
 
     /// <summary>
-    /// Whether records are changed by this form. Its entity tag is then the record's version, and it is sent in one coding only.
+    /// Whether records are changed by this representation. Its entity tag is then the record's version, and it is sent in one
+    /// coding only.
     /// </summary>
     bool CarriesVersion { get; }
 
-    /// <summary>Tells its entity tags from those of the same page in another form.</summary>
+    /// <summary>Tells its entity tags from those of the same page in another representation.</summary>
     char Letter { get; }
 
     /// <summary>The Content-Type of an answer with this status.</summary>

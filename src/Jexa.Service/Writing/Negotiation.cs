@@ -5,8 +5,9 @@ using Microsoft.Net.Http.Headers;
 namespace Jexa.Service.Writing;
 
 /// <summary>
-/// Chooses between the forms of a page (RFC 9110 section 12.5.1). A request that accepts anything gets the usual form, as people
-/// and link checkers need it, unless it looks like a script's fetch. So does a request with an Accept that cannot be read.
+/// Chooses between the representations of a page (RFC 9110 section 12.5.1). A request that accepts anything gets the usual
+/// representation, as people and link checkers need it, unless it looks like a script's fetch. So does a request with an Accept
+/// that cannot be read.
 /// </summary>
 internal static class Negotiation
 {
@@ -34,7 +35,9 @@ internal static class Negotiation
         return isTie ? ByMarks(sent, writers) : chosen;
     }
 
-    /// <summary>What a browser asks for: the usual form first, and no other by name. The list need not be parsed.</summary>
+    /// <summary>
+    /// What a browser asks for: the usual representation first, and no other by name. The list need not be parsed.
+    /// </summary>
     private static bool AsksForUsual(StringValues accept, PageWriters writers)
     {
         if (accept is not [{ } only] || !only.StartsWith(writers.Usual.MediaTypes[0], StringComparison.Ordinal))
@@ -50,8 +53,8 @@ internal static class Negotiation
     }
 
     /// <summary>
-    /// For a request that accepts several forms equally: the form for programs if it is a script's fetch (Sec-Fetch-Mode: cors),
-    /// which navigations never are.
+    /// For a request that accepts several representations equally: the one for programs if it is a script's fetch
+    /// (Sec-Fetch-Mode: cors), which navigations never are.
     /// </summary>
     private static IPageWriter ByMarks(IHeaderDictionary sent, PageWriters writers) =>
         sent["Sec-Fetch-Mode"] == "cors" ? writers.ForPrograms : writers.Usual;

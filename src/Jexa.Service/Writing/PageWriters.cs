@@ -2,14 +2,14 @@ using Jexa.Core.Visits;
 
 namespace Jexa.Service.Writing;
 
-/// <summary>All forms of pages. A request that accepts anything gets the first.</summary>
+/// <summary>All representations of pages. A request that accepts anything gets the first.</summary>
 internal sealed class PageWriters(params IReadOnlyList<IPageWriter> all)
 {
     public IReadOnlyList<IPageWriter> All => all;
 
     public IPageWriter Usual => all[0];
 
-    /// <summary>The form for programs that do not ask for one.</summary>
+    /// <summary>The representation for programs that do not ask for one.</summary>
     public IPageWriter ForPrograms { get; } = all.First(writer => writer.Reader == Reader.Program);
 
     /// <summary>The media types in a sentence, for a request that accepts none of them.</summary>

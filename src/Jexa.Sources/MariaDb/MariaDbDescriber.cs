@@ -57,100 +57,127 @@ internal static partial class MariaDbDescriber
         CancellationToken cancellation
     )
     {
-        var relations = await connection.AskAsync(Relations, cancellation);
-        var columns = (await connection.AskAsync(Columns, cancellation)).ToLookup(row => row[0]!);
-        var indexes = (await connection.AskAsync(Indexes, cancellation)).ToLookup(row => row[0]!);
-        var foreignKeys = (await connection.AskAsync(ForeignKeys, cancellation)).ToLookup(row => row[0]!);
-        var checks = (await connection.AskAsync(Checks, cancellation)).ToLookup(row => row[0]!);
-        var grants = (await connection.AskAsync(Grants, cancellation))[0];
-        var granted = (grants[0] ?? "").Split(',').ToHashSet();
-        var byRole = grants[1] == "1";
-        var deleted = (grants[5] ?? "").Split('/').ToHashSet();
-        var unreadable = new Dictionary<string, string>();
-        var names = relations.Select(row => row[0]!).ToHashSet();
-        var native = new Dictionary<string, NativeTable>();
-        foreach (var row in relations)
-        {
-            var name = row[0]!;
-            var isView = row[1] == "VIEW";
-            var own = checks[name].SelectMany(check => CheckReader.ReadOne(Plain(check[2]!))).ToList();
-            List<NativeColumn> described =
-            [
-                .. columns[name]
-                    .Where(column => column[12]!.Contains("select", StringComparison.OrdinalIgnoreCase))
-                    .Select(column => Column(column, own, isView)),
-            ];
-            if (described.Count == 0 && !isView)
-            {
-                unreadable[name] = $"GRANT SELECT ON {MariaDbText.Quote(name)} TO {grants[3]}.";
-                continue;
-            }
-
-            bool May(string act) => columns[name].Any(column => column[12]!.Contains(act, StringComparison.OrdinalIgnoreCase));
-            var keys = indexes[name].GroupBy(index => index[1]!).ToList();
-            var unique = keys.Where(key => key.First()[2] == "0" && key.All(index => index[4] is null && index[3] is not null))
-                .Select(key => (IReadOnlyList<string>)[.. key.Select(index => index[3]!)])
-                .ToList();
-            var table = new TableSchema(
-                name,
-                isView ? TableKind.View : TableKind.Table,
-                [.. described.Select(column => column.Column)],
-                [.. keys.FirstOrDefault(key => key.Key == "PRIMARY")?.Select(index => index[3]!) ?? []],
-                unique,
-                [
-                    .. foreignKeys[name]
-                        .GroupBy(key => key[1])
-                        .Where(key => names.Contains(key.First()[3]!))
-                        .Select(key => new ForeignKeySchema(
-                            [.. key.Select(part => part[2]!)],
-                            key.First()[3]!,
-                            [.. key.Select(part => part[4]!)]
-                        )
-                        {
-                            OnDelete = key.First()[5] switch
-                            {
-                                "CASCADE" => DeleteRule.Cascade,
-                                "SET NULL" or "SET DEFAULT" => DeleteRule.Release,
-                                _ => DeleteRule.Refuse,
-                            },
-                        }),
-                ]
-            )
-            {
-                IndexedFirst = keys.Select(key => key.First()[3]).OfType<string>().ToHashSet(),
-                May =
-                    (May("insert") ? RowActs.Insert : 0)
-                    | (May("update") ? RowActs.Update : 0)
-                    | (byRole || granted.Contains("DELETE") || deleted.Contains(name) ? RowActs.Delete : 0),
-                AboutRows = !isView && long.TryParse(row[2], out var rows) ? rows : null,
-            };
-            native[name] = new NativeTable(MariaDbText.Quote(name), table, described);
-        }
-
-        var schema = new SourceSchema([.. native.Values.Select(table => table.Schema)])
+        var catalog = new Catalog(
+            await connection.AskAsync(Relations, cancellation),
+            (await connection.AskAsync(Columns, cancellation)).ToLookup(row => row[0]!),
+            (await connection.AskAsync(Indexes, cancellation)).ToLookup(row => row[0]!),
+            (await connection.AskAsync(ForeignKeys, cancellation)).ToLookup(row => row[0]!),
+            (await connection.AskAsync(Checks, cancellation)).ToLookup(row => row[0]!),
+            (await connection.AskAsync(Grants, cancellation))[0]
+        );
+        var tables = catalog.Relations.Select(row => Table(catalog, row)).OfType<NativeTable>().ToList();
+        var schema = new SourceSchema([.. tables.Select(table => table.Schema)])
         {
             ReadOnlyBecause =
-                grants[2] is "1" or "ON" && !granted.Contains("READ_ONLY ADMIN") && !granted.Contains("READ ONLY ADMIN")
+                catalog.Grants[2] is "1" or "ON"
+                && !catalog.Granted.Contains("READ_ONLY ADMIN")
+                && !catalog.Granted.Contains("READ ONLY ADMIN")
                     ? "the server only reads (read_only)"
                     : null,
-            TakesNotes = byRole || granted.Contains("CREATE") || grants[4] != "0",
-            Unreadable = unreadable,
+            TakesNotes = catalog.HasRole || catalog.Granted.Contains("CREATE") || catalog.Grants[4] != "0",
+            Unreadable = catalog
+                .Relations.Select(row => row[0]!)
+                .Except(tables.Select(table => table.Schema.Name))
+                .ToDictionary(name => name, name => $"GRANT SELECT ON {MariaDbText.Quote(name)} TO {catalog.Grants[3]}."),
         };
-        return (
-            schema,
-            new NativeSchema(native)
-            {
-                KeyColumns = indexes
-                    .SelectMany(group => group.Select(index => (Key: index[1]!, Column: index[3])))
-                    .Where(pair => pair.Column is not null && pair.Key != "PRIMARY")
-                    .GroupBy(pair => pair.Key)
-                    .ToDictionary(
-                        group => group.Key,
-                        group => (IReadOnlyList<string>)[.. group.Select(pair => pair.Column!).Distinct()]
-                    ),
-            }
-        );
+        var native = new NativeSchema(tables.ToDictionary(table => table.Schema.Name)) { KeyColumns = KeyColumns(catalog) };
+        return (schema, native);
     }
+
+    /// <summary>The rows that the queries above return.</summary>
+    private sealed record Catalog(
+        IReadOnlyList<string?[]> Relations,
+        ILookup<string, string?[]> Columns,
+        ILookup<string, string?[]> Indexes,
+        ILookup<string, string?[]> ForeignKeys,
+        ILookup<string, string?[]> Checks,
+        string?[] Grants
+    )
+    {
+        /// <summary>The privileges on everything and on this database.</summary>
+        public HashSet<string> Granted { get; } = [.. (Grants[0] ?? "").Split(',')];
+
+        /// <summary>Whether a role may add privileges that are not known here.</summary>
+        public bool HasRole => Grants[1] == "1";
+
+        /// <summary>Tables whose rows may be deleted.</summary>
+        public HashSet<string> Deleted { get; } = [.. (Grants[5] ?? "").Split('/')];
+
+        public HashSet<string> Names { get; } = [.. Relations.Select(row => row[0]!)];
+    }
+
+    /// <summary>A table or view; null for a table without a column that may be read.</summary>
+    private static NativeTable? Table(Catalog catalog, string?[] row)
+    {
+        var name = row[0]!;
+        var isView = row[1] == "VIEW";
+        var own = catalog.Checks[name].SelectMany(check => CheckReader.ReadOne(Plain(check[2]!))).ToList();
+        List<NativeColumn> columns =
+        [
+            .. catalog
+                .Columns[name]
+                .Where(column => column[12]!.Contains("select", StringComparison.OrdinalIgnoreCase))
+                .Select(column => Column(column, own, isView)),
+        ];
+        if (columns.Count == 0 && !isView)
+            return null;
+        var keys = catalog.Indexes[name].GroupBy(index => index[1]!).ToList();
+        var unique = keys.Where(key => key.First()[2] == "0" && key.All(index => index[4] is null && index[3] is not null))
+            .Select(key => (IReadOnlyList<string>)[.. key.Select(index => index[3]!)])
+            .ToList();
+        var table = new TableSchema(
+            name,
+            isView ? TableKind.View : TableKind.Table,
+            [.. columns.Select(column => column.Column)],
+            [.. keys.FirstOrDefault(key => key.Key == "PRIMARY")?.Select(index => index[3]!) ?? []],
+            unique,
+            ForeignKeysOf(catalog, name)
+        )
+        {
+            IndexedFirst = keys.Select(key => key.First()[3]).OfType<string>().ToHashSet(),
+            May = ActsOn(catalog, name),
+            AboutRows = !isView && long.TryParse(row[2], out var rows) ? rows : null,
+        };
+        return new NativeTable(MariaDbText.Quote(name), table, columns);
+    }
+
+    private static List<ForeignKeySchema> ForeignKeysOf(Catalog catalog, string table) =>
+        [
+            .. catalog
+                .ForeignKeys[table]
+                .GroupBy(key => key[1])
+                .Where(key => catalog.Names.Contains(key.First()[3]!))
+                .Select(key => new ForeignKeySchema(
+                    [.. key.Select(part => part[2]!)],
+                    key.First()[3]!,
+                    [.. key.Select(part => part[4]!)]
+                )
+                {
+                    OnDelete = key.First()[5] switch
+                    {
+                        "CASCADE" => DeleteRule.Cascade,
+                        "SET NULL" or "SET DEFAULT" => DeleteRule.Release,
+                        _ => DeleteRule.Refuse,
+                    },
+                }),
+        ];
+
+    private static RowActs ActsOn(Catalog catalog, string table)
+    {
+        return (May("insert") ? RowActs.Insert : 0)
+            | (May("update") ? RowActs.Update : 0)
+            | (catalog.HasRole || catalog.Granted.Contains("DELETE") || catalog.Deleted.Contains(table) ? RowActs.Delete : 0);
+
+        bool May(string act) =>
+            catalog.Columns[table].Any(column => column[12]!.Contains(act, StringComparison.OrdinalIgnoreCase));
+    }
+
+    private static Dictionary<string, IReadOnlyList<string>> KeyColumns(Catalog catalog) =>
+        catalog
+            .Indexes.SelectMany(group => group.Select(index => (Key: index[1]!, Column: index[3])))
+            .Where(pair => pair.Column is not null && pair.Key != "PRIMARY")
+            .GroupBy(pair => pair.Key)
+            .ToDictionary(group => group.Key, group => (IReadOnlyList<string>)[.. group.Select(pair => pair.Column!).Distinct()]);
 
     /// <summary>The columns of a query, without running it.</summary>
     public static ValueTask<IReadOnlyList<NativeColumn>> DescribeQueryAsync(

@@ -79,95 +79,137 @@ internal static partial class PostgresDescriber
     {
         var server = (await connection.AskAsync(Server, cancellation))[0];
         var found = (await connection.AskAsync(Relations, cancellation)).ToLookup(row => row[6] == "True");
-        var relations = found[true].ToList();
-        var columns = (await connection.AskAsync(Columns, cancellation)).ToLookup(row => row[0]!);
-        var constraints = await connection.AskAsync(Constraints, cancellation);
-        var indexes = (await connection.AskAsync(Indexes, cancellation)).ToLookup(row => row[0]!);
-        var words = (await connection.AskAsync(Words, cancellation)).ToLookup(row => row[0]!, row => row[1]!);
-
-        var names = relations.ToDictionary(row => row[0]!, row => row[5] == "True" ? row[2]! : $"{row[1]}.{row[2]}");
-        var columnNames = columns.ToDictionary(group => group.Key, group => group.ToDictionary(row => row[1]!, row => row[2]!));
-        var ofTable = constraints.ToLookup(row => row[0]!);
-        var ofDomain = constraints.Where(row => row[8] is not (null or "0")).ToLookup(row => row[8]!);
-        var native = new Dictionary<string, NativeTable>();
-        foreach (var row in relations)
-        {
-            var oid = row[0]!;
-            var own = columnNames.GetValueOrDefault(oid) ?? [];
-            var checks = ofTable[oid].Where(k => k[1] == "c").SelectMany(k => CheckReader.ReadOne(Plain(k[6]!))).ToList();
-            List<NativeColumn> described =
-            [
-                .. columns[oid]
-                    .Where(column => column[17] == "True")
-                    .Select(column => Column(column, checks, words, ofDomain, row[3] is "v" or "m")),
-            ];
-            var known = described.Select(column => column.Column.Name).ToHashSet();
-            var primary = ofTable[oid].FirstOrDefault(k => k[1] == "p") is { } key ? Named(key[2], own) : [];
-            var unique = new List<IReadOnlyList<string>>();
-            if (primary.Count > 0)
-                unique.Add(primary);
-            foreach (
-                var index in indexes[oid]
-                    .Where(index => index[1] == "True" && index[3] == "True" && !index[2]!.Split(',').Contains("0"))
-            )
-                if (Named(index[2], own) is var set && !unique.Exists(other => other.SequenceEqual(set)))
-                    unique.Add(set);
-            var table = new TableSchema(
-                names[oid],
-                row[3] is "v" or "m" or "f" ? TableKind.View : TableKind.Table,
-                [.. described.Select(column => column.Column)],
-                primary.TrueForAll(known.Contains) ? primary : [],
-                unique,
-                [
-                    .. ofTable[oid]
-                        .Where(k => k[1] == "f" && names.ContainsKey(k[3]!))
-                        .Select(k => new ForeignKeySchema(Named(k[2], own), names[k[3]!], Named(k[4], columnNames[k[3]!]))
-                        {
-                            OnDelete = k[5] switch
-                            {
-                                "c" => DeleteRule.Cascade,
-                                "n" or "d" => DeleteRule.Release,
-                                _ => DeleteRule.Refuse,
-                            },
-                        }),
-                ]
-            )
-            {
-                IndexedFirst = indexes[oid]
-                    .Where(index => index[3] == "True")
-                    .Select(index => index[2]!.Split(',')[0])
-                    .Where(own.ContainsKey)
-                    .Select(number => own[number])
-                    .ToHashSet(),
-                May =
-                    (row[7] == "True" ? RowActs.Insert : 0)
-                    | (row[8] == "True" ? RowActs.Update : 0)
-                    | (row[9] == "True" ? RowActs.Delete : 0),
-                AboutRows = row[3] is "v" ? null : long.Parse(row[4]!, CultureInfo.InvariantCulture),
-            };
-            native[table.Name] = new NativeTable(
-                $"{PostgresText.Quote(row[1]!)}.{PostgresText.Quote(row[2]!)}",
-                table,
-                described
-            );
-        }
-
-        var rules = new Dictionary<(string, string), IReadOnlyList<string>>();
-        foreach (var k in constraints.Where(k => k[2] is not null && columnNames.ContainsKey(k[0]!) && names.ContainsKey(k[0]!)))
-            rules[(relations.First(row => row[0] == k[0])[2]!, k[7]!)] = Named(k[2], columnNames[k[0]!]);
-        var schema = new SourceSchema([.. native.Values.Select(table => table.Schema)])
+        var catalog = new Catalog(
+            [.. found[true]],
+            (await connection.AskAsync(Columns, cancellation)).ToLookup(row => row[0]!),
+            await connection.AskAsync(Constraints, cancellation),
+            (await connection.AskAsync(Indexes, cancellation)).ToLookup(row => row[0]!),
+            (await connection.AskAsync(Words, cancellation)).ToLookup(row => row[0]!, row => row[1]!)
+        );
+        var tables = catalog.Relations.Select(row => Table(catalog, row)).ToList();
+        var schema = new SourceSchema([.. tables.Select(table => table.Schema)])
         {
             ReadOnlyBecause = server[0] == "True" ? "the server is a standby, which only reads" : null,
             TakesNotes = server[1] == "True",
             Unreadable = found[false]
-                .ToDictionary(
-                    row => row[5] == "True" ? row[2]! : $"{row[1]}.{row[2]}",
-                    row =>
-                        $"GRANT SELECT ON {PostgresText.Quote(row[1]!)}.{PostgresText.Quote(row[2]!)} TO "
-                        + $"{PostgresText.Quote(server[2]!)}."
-                ),
+                .ToDictionary(NameOf, row => $"GRANT SELECT ON {Quoted(row)} TO {PostgresText.Quote(server[2]!)}."),
         };
-        return (schema, new NativeSchema(native), new PostgresRules(rules));
+        return (schema, new NativeSchema(tables.ToDictionary(table => table.Schema.Name)), new PostgresRules(Rules(catalog)));
+    }
+
+    /// <summary>The rows that the queries above return.</summary>
+    private sealed record Catalog(
+        IReadOnlyList<string?[]> Relations,
+        ILookup<string, string?[]> Columns,
+        IReadOnlyList<string?[]> Constraints,
+        ILookup<string, string?[]> Indexes,
+        ILookup<string, string> Words
+    )
+    {
+        /// <summary>The names of tables by their object IDs.</summary>
+        public Dictionary<string, string> Names { get; } = Relations.ToDictionary(row => row[0]!, NameOf);
+
+        /// <summary>The names of each table's columns by their numbers.</summary>
+        public Dictionary<string, Dictionary<string, string>> ColumnNames { get; } =
+            Columns.ToDictionary(group => group.Key, group => group.ToDictionary(row => row[1]!, row => row[2]!));
+
+        public ILookup<string, string?[]> OfTable { get; } = Constraints.ToLookup(row => row[0]!);
+
+        public ILookup<string, string?[]> OfDomain { get; } =
+            Constraints.Where(row => row[8] is not (null or "0")).ToLookup(row => row[8]!);
+    }
+
+    /// <summary>A table on the search path has its bare name.</summary>
+    private static string NameOf(string?[] row) => row[5] == "True" ? row[2]! : $"{row[1]}.{row[2]}";
+
+    private static string Quoted(string?[] row) => $"{PostgresText.Quote(row[1]!)}.{PostgresText.Quote(row[2]!)}";
+
+    private static NativeTable Table(Catalog catalog, string?[] row)
+    {
+        var oid = row[0]!;
+        var own = catalog.ColumnNames.GetValueOrDefault(oid) ?? [];
+        var checks = catalog.OfTable[oid].Where(k => k[1] == "c").SelectMany(k => CheckReader.ReadOne(Plain(k[6]!))).ToList();
+        List<NativeColumn> columns =
+        [
+            .. catalog
+                .Columns[oid]
+                .Where(column => column[17] == "True")
+                .Select(column => Column(column, checks, catalog.Words, catalog.OfDomain, row[3] is "v" or "m")),
+        ];
+        var known = columns.Select(column => column.Column.Name).ToHashSet();
+        var primary = catalog.OfTable[oid].FirstOrDefault(k => k[1] == "p") is { } key ? Named(key[2], own) : [];
+        var table = new TableSchema(
+            catalog.Names[oid],
+            row[3] is "v" or "m" or "f" ? TableKind.View : TableKind.Table,
+            [.. columns.Select(column => column.Column)],
+            primary.TrueForAll(known.Contains) ? primary : [],
+            UniqueOf(catalog.Indexes[oid], primary, own),
+            ForeignKeysOf(catalog, oid, own)
+        )
+        {
+            IndexedFirst = catalog
+                .Indexes[oid]
+                .Where(index => index[3] == "True")
+                .Select(index => index[2]!.Split(',')[0])
+                .Where(own.ContainsKey)
+                .Select(number => own[number])
+                .ToHashSet(),
+            May =
+                (row[7] == "True" ? RowActs.Insert : 0)
+                | (row[8] == "True" ? RowActs.Update : 0)
+                | (row[9] == "True" ? RowActs.Delete : 0),
+            AboutRows = row[3] is "v" ? null : long.Parse(row[4]!, CultureInfo.InvariantCulture),
+        };
+        return new NativeTable(Quoted(row), table, columns);
+    }
+
+    private static List<IReadOnlyList<string>> UniqueOf(
+        IEnumerable<string?[]> indexes,
+        List<string> primary,
+        Dictionary<string, string> columns
+    )
+    {
+        var unique = new List<IReadOnlyList<string>>();
+        if (primary.Count > 0)
+            unique.Add(primary);
+        foreach (
+            var index in indexes.Where(index => index[1] == "True" && index[3] == "True" && !index[2]!.Split(',').Contains("0"))
+        )
+            if (Named(index[2], columns) is var set && !unique.Exists(other => other.SequenceEqual(set)))
+                unique.Add(set);
+        return unique;
+    }
+
+    private static List<ForeignKeySchema> ForeignKeysOf(Catalog catalog, string oid, Dictionary<string, string> columns) =>
+        [
+            .. catalog
+                .OfTable[oid]
+                .Where(k => k[1] == "f" && catalog.Names.ContainsKey(k[3]!))
+                .Select(k => new ForeignKeySchema(
+                    Named(k[2], columns),
+                    catalog.Names[k[3]!],
+                    Named(k[4], catalog.ColumnNames[k[3]!])
+                )
+                {
+                    OnDelete = k[5] switch
+                    {
+                        "c" => DeleteRule.Cascade,
+                        "n" or "d" => DeleteRule.Release,
+                        _ => DeleteRule.Refuse,
+                    },
+                }),
+        ];
+
+    private static Dictionary<(string, string), IReadOnlyList<string>> Rules(Catalog catalog)
+    {
+        var rules = new Dictionary<(string, string), IReadOnlyList<string>>();
+        foreach (
+            var k in catalog.Constraints.Where(k =>
+                k[2] is not null && catalog.ColumnNames.ContainsKey(k[0]!) && catalog.Names.ContainsKey(k[0]!)
+            )
+        )
+            rules[(catalog.Relations.First(row => row[0] == k[0])[2]!, k[7]!)] = Named(k[2], catalog.ColumnNames[k[0]!]);
+        return rules;
     }
 
     /// <summary>The columns of a query, without running it.</summary>
