@@ -791,4 +791,18 @@ public class VisitTests
         );
         Assert.Superset(new HashSet<string> { "malformed", "unknown", "no-page" }, seen);
     }
+
+    [Fact]
+    public async Task Lists_that_make_no_groups_stand_without_a_heading()
+    {
+        await using var app = new TestApp();
+        var site = await app.SiteAsync(TestApp.App + "\n  all: { path: /all, text: All of them, lists: all }");
+        var (answer, _) = await app.VisitAsync(site, "/all");
+        using (answer)
+        {
+            var group = Assert.Single(Assert.IsType<TextView>(answer.View).Lists!.Groups);
+            Assert.Equal("", group.Title);
+            Assert.Equal(["bridges", "districts"], group.Lists.Select(list => list.Link.Page));
+        }
+    }
 }
