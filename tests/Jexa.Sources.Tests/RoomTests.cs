@@ -3,7 +3,7 @@ using System.Text.RegularExpressions;
 namespace Jexa.Sources.Tests;
 
 /// <summary>
-/// Holds the folders of <c>src/</c> to docs/map.md: its table lists each with those that it points at, the lowest first. The
+/// Holds the folders of <c>src/</c> to docs/map.md: its table has each with those that it points at, which come before it. The
 /// sources are read, not what is compiled of them: a constant leaves no trace there.
 /// </summary>
 public partial class RoomTests
@@ -30,7 +30,7 @@ public partial class RoomTests
             );
             Assert.True(
                 targets.All(below.Contains),
-                $"{room} points at {string.Join(", ", targets.Except(below))}, which docs/map.md has above it:\n"
+                $"{room} points at {string.Join(", ", targets.Except(below))}, which stands below it in the table of docs/map.md:\n"
                     + string.Join("\n", arrows[room].Where(arrow => !below.Contains(arrow.Target)).Take(5))
             );
             below.Add(room);
