@@ -30,7 +30,7 @@ public partial class RoomTests
             );
             Assert.True(
                 targets.All(below.Contains),
-                $"{room} points at {string.Join(", ", targets.Except(below))}, which stands below it in the table of docs/map.md:\n"
+                $"{room} points at {string.Join(", ", targets.Except(below))}, which is below it in docs/map.md:\n"
                     + string.Join("\n", arrows[room].Where(arrow => !below.Contains(arrow.Target)).Take(5))
             );
             below.Add(room);
