@@ -11,8 +11,8 @@ namespace Jexa.Core.Changes;
 /// <summary>One visit to a page that changes a record: its form, or the change that was sent.</summary>
 internal sealed class EditCase(Visit visit, EditPage page, FormMaker forms, SaveSteps saving)
 {
-    private const string Button = "Save";
-
+    private readonly EditForm _form = new(visit, page, forms, saving);
+    private readonly EditComparison _comparison = new(visit, page, forms);
     private FoundRecord _found;
     private Draft _draft = new(page.Form);
 
@@ -107,7 +107,7 @@ internal sealed class EditCase(Visit visit, EditPage page, FormMaker forms, Save
         // Without the original values nobody can tell which fields were meant to change.
         if (contract is null)
             return await TypedAsync(refused, _found.Row);
-        await CompareAsync(contract);
+        await _comparison.CompareAsync(_draft, contract, _found.Row);
         return fault == ContractFault.Expired
             ? await FormAsync(new Outcome.Invalid(), 422, fault.Said(), null)
             : await FormAsync(new Outcome.Untrusted(), 403, fault.Said(), null);
@@ -181,7 +181,7 @@ internal sealed class EditCase(Visit visit, EditPage page, FormMaker forms, Save
             return visit.Request.IfMatch is { } wanted && !SaveSteps.IsWanted(wanted, VersionOf(_found.Row))
                 ? SaveSteps.Stale(visit, page)
                 : null;
-        if (!Clashes(contract, _found.Row))
+        if (!_comparison.Clashes(contract, _found.Row))
             return null;
         await session.DisposeAsync();
         return await ConflictAsync(contract);
@@ -213,7 +213,7 @@ internal sealed class EditCase(Visit visit, EditPage page, FormMaker forms, Save
             return SaveSteps.Again(visit, used);
         if (used.State == ChangeState.Intended)
             return null;
-        await CompareAsync(contract);
+        await _comparison.CompareAsync(_draft, contract, _found.Row);
         if (used.State == ChangeState.Undetermined)
             return await FormAsync(new Outcome.Spent(), 409, SaveSteps.Undetermined, null);
         return await FormAsync(
@@ -258,18 +258,18 @@ internal sealed class EditCase(Visit visit, EditPage page, FormMaker forms, Save
     /// <summary>The record as it is after a program changed it, with its new version.</summary>
     private async ValueTask<Answer> ReadBackAsync(MadeChange made)
     {
-        if (!made.IsVisible || visit.Site.Find(page.Name) is null)
-            return new Answer(new Outcome.Saved(), 200, new SavedView(visit.Site.Frame, page.Name, made.Id, made.Location));
-        using var address = new Utf8Buffer(128);
-        var rows = visit.Rows.Lend(page.Lookup.Load.Width);
-        var keys = made.Keys(page);
-        if (keys is null)
-            return new Answer(new Outcome.Saved(), 200, new SavedView(visit.Site.Frame, page.Name, made.Id, made.Location));
-        await saving.Plainly(visit)(page.Lookup.Load, keys, rows);
-        if (Loading.Decide(page.Lookup, rows, keys) is not { Outcome: Outcome.Found, Row: var row })
-            return new Answer(new Outcome.Saved(), 200, new SavedView(visit.Site.Frame, page.Name, made.Id, made.Location));
-        (_found, _draft) = (new FoundRecord(rows[row], keys, null), new Draft(page.Form));
-        return await FormAsync(new Outcome.Saved(), 200, null, null);
+        if (made.IsVisible && visit.Site.Find(page.Name) is not null && made.Keys(page) is { } keys)
+        {
+            var rows = visit.Rows.Lend(page.Lookup.Load.Width);
+            await saving.Plainly(visit)(page.Lookup.Load, keys, rows);
+            if (Loading.Decide(page.Lookup, rows, keys) is { Outcome: Outcome.Found, Row: var row })
+            {
+                (_found, _draft) = (new FoundRecord(rows[row], keys, null), new Draft(page.Form));
+                return await FormAsync(new Outcome.Saved(), 200, null, null);
+            }
+        }
+
+        return new Answer(new Outcome.Saved(), 200, new SavedView(visit.Site.Frame, page.Name, made.Id, made.Location));
     }
 
     private async ValueTask<Answer> NothingAsync()
@@ -290,31 +290,13 @@ internal sealed class EditCase(Visit visit, EditPage page, FormMaker forms, Save
         return await TypedAsync(Answer.Of(decision.Outcome, Messages.Unknown(visit.Site, page, _found.TextsOn(page))));
     }
 
-    /// <summary>Whether anybody else changed a field of the form, or the version, since the form was made.</summary>
-    private bool Clashes(FormContract contract, Row now) =>
-        page.Form.Entries.Any(entry =>
-            contract.Base.TryGetValue(entry.Name, out var was) && !StoredValue.AreSame(was, BaseOf(entry, now, contract.Token))
-        )
-        || (
-            page.Changes.Kept.FirstOrDefault(kept => kept.Kind == KeptKind.Version) is { } version
-            && contract.Base.TryGetValue(version.Field.Name, out var number)
-            && !StoredValue.AreSame(number, StoredValue.Of(now, OrdinalOf(version.Field)))
-        );
-
-    private int OrdinalOf(SiteField field) => page.Columns.First(column => column.Field == field).Ordinal;
-
-    private static TypedValue BaseOf(FormEntry entry, Row row, string token) =>
-        entry.Field.IsWithheld(row)
-            ? StoredValue.Withheld
-            : FormContract.Carried(token, entry.Field.Secret, StoredValue.Of(row, entry.Field.Stored));
-
     /// <summary>
     /// Shows for each field the original value, the other person's and the visitor's. If both changed a field, the visitor
     /// chooses. The next save is checked against the present record.
     /// </summary>
     private async ValueTask<Answer> ConflictAsync(FormContract contract)
     {
-        await CompareAsync(contract);
+        await _comparison.CompareAsync(_draft, contract, _found.Row);
         visit.Trace.Why =
             $"Somebody else changed {string.Join(", ", _draft.Clashes.Keys.DefaultIfEmpty("the record"))} "
             + "since the form was made.";
@@ -331,163 +313,13 @@ internal sealed class EditCase(Visit visit, EditPage page, FormMaker forms, Save
         );
     }
 
-    /// <summary>
-    /// Compares what was typed with the original values and the present record. Only fields that the visitor changed stay as
-    /// typed, so that the form cannot overwrite changes of others.
-    /// </summary>
-    private async ValueTask CompareAsync(FormContract contract)
-    {
-        _draft.Undecided.Clear();
-        foreach (var entry in page.Form.Entries)
-            if (contract.Base.TryGetValue(entry.Name, out var was))
-                await CompareAsync(contract, entry, was);
-    }
+    /// <inheritdoc cref="EditForm.ShowAsync"/>
+    private ValueTask<Answer> FormAsync(Outcome outcome, int status, string? notice, FormContract? contract) =>
+        _form.ShowAsync(_found, _draft, outcome, status, notice, contract);
 
-    private async ValueTask CompareAsync(FormContract contract, FormEntry entry, TypedValue was)
-    {
-        var row = _found.Row;
-        var text = _draft.TextOf(entry.Name);
-        var before =
-            entry.Field.Secret ? ""
-            : IsDigest(entry, was) ? "(a long text)"
-            : FieldText.OfStored(entry.Field, was);
-        var mine = text is not null && IsMine(contract, entry, was, text, before);
-        if (StoredValue.AreSame(was, BaseOf(entry, row, contract.Token)))
-        {
-            if (!mine)
-                _draft.Leave(entry.Name);
-            return;
-        }
+    private string VersionOf(Row row) => _form.VersionOf(row);
 
-        var theirs = FieldText.Of(entry.Field, row);
-        if (!mine)
-            _draft.Leave(entry.Name);
-        else if (entry.Field.Secret || (text != theirs && !SameValue(entry.Field, text!, theirs)))
-            _draft.Undecided[entry.Name] = null;
-        _draft.Clashes[entry.Name] = new FormClash(
-            await forms.ShownAsync(visit, entry, before),
-            await forms.ShownAsync(visit, entry, theirs),
-            mine ? await forms.ShownAsync(visit, entry, text!) : null
-        );
-    }
+    private Func<SiteField, TypedValue?> StoredIn(Row row) => field => StoredValue.Of(row, page.OrdinalOf(field));
 
-    /// <summary>Whether a contract has the digest of a value instead of the value.</summary>
-    private static bool IsDigest(FormEntry entry, TypedValue was) =>
-        !entry.Field.Secret && was is TypedValue.Bytes { Value.Length: 32 };
-
-    /// <summary>Whether the visitor changed what the form showed.</summary>
-    /// <param name="before">What the form showed.</param>
-    private static bool IsMine(FormContract contract, FormEntry entry, TypedValue was, string text, string before)
-    {
-        if (entry.Field.Secret)
-            return text.Length > 0;
-        if (!IsDigest(entry, was))
-            return text != before && !SameValue(entry.Field, text, before);
-        string[] spellings = [text, text.Replace("\n", "\r\n")];
-        return !spellings.Any(one =>
-            StoredValue.AreSame(was, FormContract.Carried(contract.Token, true, new TypedValue.Text(one)))
-        );
-    }
-
-    private static bool SameValue(FormField field, string one, string other) =>
-        FieldReader.Read(field, one).Value is { } a && FieldReader.Read(field, other).Value is { } b && a.Equals(b);
-
-    /// <param name="contract">
-    /// The contract of a form that is shown again: it is still made from the original values. Null for the present record.
-    /// </param>
-    private async ValueTask<Answer> FormAsync(Outcome outcome, int status, string? notice, FormContract? contract)
-    {
-        var row = _found.Row;
-        var isForPrograms = visit.Request.Reader == Reader.Program;
-        var inputs = isForPrograms && !_draft.HasFaults ? [] : await forms.InputsAsync(visit, _draft, row);
-        var version = VersionOf(row);
-        if (!isForPrograms)
-            contract = contract is null
-                ? NewContract(version)
-                : contract with
-                {
-                    Visitor = visit.Visitor,
-                    Ids = RecordFinder.TextsOf(page, _found.Keys),
-                };
-        using var heading = new Utf8Buffer(128);
-        page.Title.Write(row, heading);
-        var view = new FormView(
-            visit.Site.Frame,
-            page.Name,
-            outcome.PublicWord,
-            status,
-            heading.ToString(),
-            RecordFinder.AddressOf(page, _found.Keys) ?? "",
-            contract?.Seal(saving.Seal) ?? "",
-            notice,
-            inputs,
-            _draft.FaultsIn(inputs),
-            Button,
-            Cancel(row),
-            Links(row),
-            page.Back,
-            row,
-            page.Own,
-            [.. page.Form.Entries.Where(entry => !entry.Field.Secret).Select(entry => entry.Shown!)]
-        )
-        {
-            Strays = _draft.Strays,
-            Undecided = _draft.Undecided,
-        };
-        return visit.Form(outcome, status, view) with { Version = status == 200 ? version : null };
-    }
-
-    /// <summary>A contract for a form that is made from the present record.</summary>
-    private FormContract NewContract(string version)
-    {
-        var token = FormContract.NewToken();
-        var values = page.Form.Entries.ToDictionary(entry => entry.Name, entry => BaseOf(entry, _found.Row, token));
-        foreach (var kept in page.Changes.Kept.Where(kept => kept.Kind == KeptKind.Version))
-            values[kept.Field.Name] = StoredValue.Of(_found.Row, OrdinalOf(kept.Field));
-        return new FormContract(
-            token,
-            page.Name,
-            RecordFinder.TextsOf(page, _found.Keys),
-            visit.Visitor,
-            saving.Now,
-            values,
-            version,
-            [.. _draft.Undecided.Keys]
-        );
-    }
-
-    private PlainLink? Cancel(Row row)
-    {
-        using var address = new Utf8Buffer(128);
-        return page.Cancel?.TryWrite(row, address) == true ? new PlainLink(page.Cancel.Page, "Do not save", address.ToString())
-            : page.Back is { } list ? list with { Text = "Do not save" }
-            : null;
-    }
-
-    private List<PlainLink> Links(Row row)
-    {
-        using var text = new Utf8Buffer(128);
-        var links = new List<PlainLink>();
-        foreach (var link in page.Apart)
-        {
-            text.Truncate(0);
-            if (link.TryWrite(row, text))
-                links.Add(new PlainLink(link.Page, link.Text, text.ToString()));
-        }
-
-        return links;
-    }
-
-    /// <summary>A form with other fields is another representation, with other versions.</summary>
-    private string VersionOf(Row row) =>
-        RecordVersion.Of(
-            row,
-            page.Columns,
-            $"{page.Name}:{string.Join(',', page.Form.Entries.Select(entry => entry.Name))}",
-            saving.VersionKey
-        );
-
-    private Func<SiteField, TypedValue?> StoredIn(Row row) => field => StoredValue.Of(row, OrdinalOf(field));
-
-    private TypedValue[] KeyOf(Row row) => [.. page.Record!.Key.Select(field => StoredValue.Of(row, OrdinalOf(field)))];
+    private TypedValue[] KeyOf(Row row) => [.. page.Record!.Key.Select(field => StoredValue.Of(row, page.OrdinalOf(field)))];
 }

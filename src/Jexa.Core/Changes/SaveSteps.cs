@@ -110,19 +110,13 @@ internal sealed class SaveSteps(QueryRunner queries, EditServices editing, Chang
     public static Answer Stale(Visit visit, Page page)
     {
         visit.Trace.Why = "If-Match names another version than the record has.";
-        return Answer.Of(
+        return Refuse(
+            visit,
+            page,
             new Outcome.Conflict(),
-            new Views.MessageView(
-                visit.Site.Frame,
-                page.Name,
-                "conflict",
-                412,
-                "The record has changed",
-                ["It is not the version that If-Match names any more.", "Nothing was changed."],
-                null,
-                null,
-                []
-            )
+            412,
+            "The record has changed",
+            "It is not the version that If-Match names any more."
         );
     }
 
@@ -130,24 +124,31 @@ internal sealed class SaveSteps(QueryRunner queries, EditServices editing, Chang
     public static Answer WhichVersion(Visit visit, Page page)
     {
         visit.Trace.Why = "There is no If-Match: a change must say which version it is for.";
-        return Answer.Of(
+        return Refuse(
+            visit,
+            page,
             new Outcome.Refused(),
+            428,
+            "Which version?",
+            "A change must say in If-Match which version of the record it is for: the ETag that this address gives."
+        );
+    }
+
+    private static Answer Refuse(Visit visit, Page page, Outcome outcome, int status, string heading, string sentence) =>
+        Answer.Of(
+            outcome,
             new Views.MessageView(
                 visit.Site.Frame,
                 page.Name,
-                "refused",
-                428,
-                "Which version?",
-                [
-                    "A change must say in If-Match which version of the record it is for: the ETag that this address gives.",
-                    "Nothing was changed.",
-                ],
+                outcome.PublicWord,
+                status,
+                heading,
+                [sentence, "Nothing was changed."],
                 null,
                 null,
                 []
             )
         );
-    }
 
     /// <summary>Another change with the same token is being made, or nobody can tell yet.</summary>
     public static Answer Busy(Visit visit, Page page) =>

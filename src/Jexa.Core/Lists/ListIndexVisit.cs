@@ -1,6 +1,7 @@
 using System.Runtime.CompilerServices;
 using Jexa.Core.Sites;
 using Jexa.Core.Sources;
+using Jexa.Core.Values;
 using Jexa.Core.Views;
 using Jexa.Core.Visits;
 
@@ -28,6 +29,7 @@ internal sealed class ListIndexVisit(QueryRunner queries)
         var words = find.Split(' ', StringSplitOptions.RemoveEmptyEntries);
         var started = queries.Clock.GetTimestamp();
         var away = new HashSet<string>();
+        var rows = visit.Rows.Lend(1);
         var groups = new List<ListGroup>();
         foreach (var (title, lists) in page.Lists)
         {
@@ -42,7 +44,7 @@ internal sealed class ListIndexVisit(QueryRunner queries)
                     _counted.TryGetValue(list, out var kept) && queries.Clock.GetElapsedTime(kept.Value.At) < KeptFor
                         ? kept.Value.Total
                     : queries.Clock.GetElapsedTime(started) < Most && !away.Contains(list.Record!.SourceName)
-                        ? await CountAsync(visit, list, away)
+                        ? await CountAsync(visit, list, rows, away)
                     : null;
                 shown.Add(new ListEntry(new PlainLink(list.Name, list.Head.Heading, list.Head.OpenAddress!), total));
             }
@@ -54,11 +56,11 @@ internal sealed class ListIndexVisit(QueryRunner queries)
         return groups;
     }
 
-    private async ValueTask<Total?> CountAsync(Visit visit, ListPage list, HashSet<string> away)
+    private async ValueTask<Total?> CountAsync(Visit visit, ListPage list, RowBlock rows, HashSet<string> away)
     {
         try
         {
-            var rows = visit.Rows.Lend(1);
+            rows.Reset(1);
             var query = list.Plan.For(new ListRequest(ParameterValues.NoneOf(list.Parameters.Count), [], null, list.Size));
             if (!await _budget.RunAsync(list.Record!, new WindowQuery(query.Count, query.Arguments), rows, visit))
                 return null;

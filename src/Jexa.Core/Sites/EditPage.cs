@@ -41,4 +41,7 @@ public sealed class EditPage(
 
     /// <summary>The record's own page; null for none.</summary>
     public LinkPlan? Cancel { get; } = cancel;
+
+    /// <summary>The cell with the stored value of a field.</summary>
+    public int OrdinalOf(SiteField field) => Columns.First(column => column.Field == field).Ordinal;
 }
