@@ -39,6 +39,7 @@ public sealed class AddressBuilder
         ];
     }
 
+    /// <summary>The template whose addresses are built.</summary>
     public PathTemplate Template { get; }
 
     /// <summary>A URI template for its addresses, mount included (RFC 6570 level 3, ASCII).</summary>

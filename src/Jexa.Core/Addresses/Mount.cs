@@ -24,6 +24,7 @@ public sealed class Mount
     /// <summary>The prefix: empty, or with a slash at the beginning and none at the end.</summary>
     public string Text { get; }
 
+    /// <summary>The path's segments, decoded. Empty at the root.</summary>
     public IReadOnlyList<string> Segments { get; }
 
     /// <summary>Reads a prefix as a user writes it, with or without a slash at the end; null if it is not valid.</summary>
@@ -39,6 +40,7 @@ public sealed class Mount
             : null;
     }
 
+    /// <summary>The path as text, without a final slash. Empty at the root.</summary>
     public override string ToString() => Text;
 
     private static bool IsPlain(string segment) =>

@@ -40,6 +40,7 @@ public sealed class PathTemplate
     /// <summary>The path's segments; the root path has none.</summary>
     public IReadOnlyList<SegmentPattern> Segments { get; }
 
+    /// <summary>The names of the parameters that stand in the query string, in order.</summary>
     public IReadOnlyList<string> QueryParameters { get; }
 
     /// <summary>The query parameters that may occur several times (RFC 6570 section 2.4.2).</summary>

@@ -10,6 +10,7 @@ public sealed class PathTree<TPage>
 {
     private readonly Node _root = new();
 
+    /// <summary>Adds a page under the segments of its template.</summary>
     public void Add(PathTemplate template, TPage page)
     {
         var node = _root;

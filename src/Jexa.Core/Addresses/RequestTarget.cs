@@ -24,6 +24,7 @@ public sealed class RequestTarget
     /// <summary>The target as it came.</summary>
     public string Raw { get; }
 
+    /// <summary>What is wrong with the target. <see cref="TargetFault.None"/> if it can be matched.</summary>
     public TargetFault Fault { get; }
 
     /// <summary>
@@ -40,6 +41,7 @@ public sealed class RequestTarget
     /// <summary>The pairs of the query string in order. Pairs with a name that cannot be decoded are left out.</summary>
     public IReadOnlyList<QueryPair> Query { get; }
 
+    /// <summary>Whether the path is one of Jexa's own, below <c>/_jexa</c>.</summary>
     public bool IsReserved => _segments.Length > 0 && Text(0).SequenceEqual(ReservedSegment);
 
     /// <summary>Whether the path ends in a slash that is not the root's own.</summary>
@@ -56,6 +58,7 @@ public sealed class RequestTarget
     /// <summary>The decoded text of a segment; empty if it is bad.</summary>
     public ReadOnlySpan<char> Text(int segment) => Text(Raw, _segments[segment]);
 
+    /// <summary>Reads a request target (RFC 9112, section 3.2.1) of an app at the root.</summary>
     public static RequestTarget Read(string raw) => Read(raw, Mount.Root);
 
     /// <param name="mount">The prefix of all addresses. Only what comes after it is read.</param>

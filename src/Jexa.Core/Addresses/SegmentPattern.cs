@@ -5,6 +5,7 @@ namespace Jexa.Core.Addresses;
 /// <param name="Parameter">The parameter's name; null if the segment is a literal.</param>
 public sealed record SegmentPattern(string? Literal, string Prefix, string? Parameter, string Suffix)
 {
+    /// <summary>A segment without a parameter.</summary>
     public static SegmentPattern OfLiteral(string literal) => new(literal, "", null, "");
 
     /// <summary>Whether two segments match the same texts. Names of parameters do not count.</summary>

@@ -3,6 +3,7 @@ namespace Jexa.Core.Addresses;
 /// <summary>Why a request target is not an address.</summary>
 public enum TargetFault
 {
+    /// <summary>The target can be matched.</summary>
     None,
 
     /// <summary>Neither a path nor an absolute URL: <c>*</c>, a host and port, the empty text.</summary>

@@ -20,6 +20,7 @@ public sealed class Undo
     private readonly SaveSteps _saving;
     private readonly EditServices _editing;
 
+    /// <summary>Makes the undo of changes; <paramref name="editing"/> holds the change log that it reads.</summary>
     public Undo(TimeProvider clock, EditServices editing)
     {
         _editing = editing;

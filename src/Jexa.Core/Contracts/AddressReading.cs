@@ -13,12 +13,14 @@ public abstract record AddressReading
 {
     private AddressReading() { }
 
+    /// <summary>No page of the site has this address.</summary>
     public sealed record NoPage : AddressReading;
 
     /// <param name="Page">Null if it is not an address at all.</param>
     /// <param name="Parameter">Null if the whole address is at fault.</param>
     public sealed record Malformed(Page? Page, string? Parameter) : AddressReading;
 
+    /// <summary>A page has this address, but a parameter is not given.</summary>
     public sealed record Missing(Page Page, string Parameter) : AddressReading;
 
     /// <param name="Texts">The canonical texts of each parameter; none for one that is absent.</param>
@@ -27,6 +29,7 @@ public abstract record AddressReading
     public sealed record Meant(Page Page, IReadOnlyList<IReadOnlyList<string>> Texts, bool IsCanonical, string Address)
         : AddressReading;
 
+    /// <summary>Reads an address (path and query string, without host) as a visit would, without loading anything.</summary>
     public static AddressReading Of(Site site, string address)
     {
         var target = RequestTarget.Read(address, site.Frame.Mount);

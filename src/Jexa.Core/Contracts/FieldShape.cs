@@ -1,7 +1,9 @@
 namespace Jexa.Core.Contracts;
 
+/// <summary>How a field looks in JSON.</summary>
 public enum FieldShape
 {
+    /// <summary>A value of the field's own type.</summary>
     Plain,
 
     /// <summary>Another record: its ID, address and label.</summary>

@@ -20,8 +20,10 @@ public sealed record PageContract(
     IReadOnlyList<string> Orders
 )
 {
+    /// <summary>The page's name in the app file.</summary>
     public string Name => Page.Name;
 
+    /// <summary>The page's kind, such as <c>detail</c>.</summary>
     public string Kind => Page.Kind;
 
     /// <summary>Whether it lists the lists of the app.</summary>
@@ -52,6 +54,7 @@ public sealed record PageContract(
             var other => throw new UnreachableException($"A page of kind {other} has no contract."),
         };
 
+    /// <summary>The contract of a page.</summary>
     public static PageContract Of(Page page) =>
         new(
             page,
@@ -187,6 +190,7 @@ public sealed record PageContract(
                 )),
             ];
 
+    /// <summary>The kind of value that a field of this type has in JSON and in addresses.</summary>
     public static ValueKind KindOf(FieldType type) =>
         type switch
         {

@@ -11,6 +11,7 @@ public sealed record ConditionDefinition(
     IReadOnlyList<ConditionDefinition> Parts
 )
 {
+    /// <summary>A condition on one field.</summary>
     public static ConditionDefinition Of(Written field, ConditionKind kind, params IReadOnlyList<Written> values) =>
         new(field, kind, values, []);
 }

@@ -16,5 +16,6 @@ public sealed record Finding(
     string Remedy
 )
 {
+    /// <summary>One line: place, severity, code and message.</summary>
     public override string ToString() => $"{At}: {Code.Severity.ToString().ToLowerInvariant()} {Code.Id}: {Message}";
 }

@@ -11,10 +11,16 @@ public sealed class FindingList
     public IReadOnlyList<Finding> All =>
         [.. _findings.Distinct().OrderBy(f => f.At.Line).ThenBy(f => f.At.Column).ThenBy(f => f.Code.Id)];
 
+    /// <summary>Whether one of the findings is an error, so that there is no site.</summary>
     public bool HasErrors => _findings.Exists(finding => finding.Code.Severity == Severity.Error);
 
+    /// <summary>Whether a finding of this code was added.</summary>
     public bool Has(FindingCode code) => _findings.Exists(finding => finding.Code == code);
 
+    /// <summary>
+    /// Adds a finding. <paramref name="found"/>, <paramref name="expected"/> and <paramref name="nearest"/> are what tools show
+    /// beside the sentence.
+    /// </summary>
     public void Add(
         FindingCode code,
         Place at,

@@ -7,5 +7,6 @@ namespace Jexa.Core.Definitions;
 /// <param name="Style">A style sheet after Jexa's own.</param>
 public sealed record FrameDefinition(Written? Header, Written? Footer, Written? Logo, Written? Style)
 {
+    /// <summary>A frame of which the app file says nothing.</summary>
     public static FrameDefinition None { get; } = new(null, null, null, null);
 }

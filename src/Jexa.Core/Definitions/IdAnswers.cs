@@ -5,5 +5,6 @@ namespace Jexa.Core.Definitions;
 /// <param name="MissingStatus">400 or 404 for a missing ID without a redirect.</param>
 public sealed record IdAnswers(Written? MissingPage, int? MissingStatus, int MalformedStatus)
 {
+    /// <summary>The answers if the app file says nothing: 400 for a malformed ID.</summary>
     public static IdAnswers Default { get; } = new(null, null, 400);
 }

@@ -16,5 +16,6 @@ public sealed record InputDefinition(
     Written? Kept
 )
 {
+    /// <summary>An input of which the app file says nothing.</summary>
     public static InputDefinition None { get; } = new(null, null, null, null, null, null);
 }

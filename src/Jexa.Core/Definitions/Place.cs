@@ -6,5 +6,6 @@ public readonly record struct Place(string File, int Line, int Column)
     /// <summary>A place further right on the same line.</summary>
     public Place Right(int characters) => this with { Column = Column + characters };
 
+    /// <summary>File, line and column, as compilers write them. Line and column begin at 1.</summary>
     public override string ToString() => $"{File}:{Line}:{Column}";
 }

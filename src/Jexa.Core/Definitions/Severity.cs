@@ -1,5 +1,6 @@
 namespace Jexa.Core.Definitions;
 
+/// <summary>How much a finding matters. Only errors keep the app from being served.</summary>
 public enum Severity
 {
     /// <summary>Nothing is wrong, but something may have been forgotten.</summary>

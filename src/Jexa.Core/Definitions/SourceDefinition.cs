@@ -4,6 +4,7 @@ namespace Jexa.Core.Definitions;
 /// <param name="Writing">Whether Jexa may change the source: <c>noted</c>, <c>bare</c> or <c>refused</c>.</param>
 public sealed record SourceDefinition(Written Name, Written Engine, Written Connection, Written? Writing)
 {
+    /// <summary>The API's endpoints. Null if the source is not an API.</summary>
     public ApiDefinition? Api { get; init; }
 
     /// <summary>The connection to a replica for reading.</summary>

@@ -10,5 +10,6 @@ public sealed record Written(string Value, Place At)
     /// <summary>The place of a character of the value, as exact as it is known.</summary>
     public Place Of(int offset) => IsOneRun ? At.Right(offset) : At;
 
+    /// <summary>The value, without its place.</summary>
     public override string ToString() => Value;
 }

@@ -22,6 +22,10 @@ public sealed record RelationGuess(string Table, string Column, string Target, i
     private static readonly string[] KeyEndings = ["id", "no", "code", "key"];
     private const int MostGuesses = 300;
 
+    /// <summary>
+    /// Finds fields that look like foreign keys without being declared so: by name, type and the values of <paramref
+    /// name="samples"/>.
+    /// </summary>
     public static async Task<IReadOnlyList<RelationGuess>> ReadAsync(
         ISource source,
         SourceSchema schema,

@@ -8,6 +8,7 @@ namespace Jexa.Core.Edits;
 /// <summary>Writes a loaded value as the text of its input. <see cref="FieldReader"/> reads it back as the same value.</summary>
 public static class FieldText
 {
+    /// <summary>The text that the form's input shows for the field of this row.</summary>
     public static string Of(FormField field, Row row) =>
         field.IsWithheld(row) ? StoredValue.WithheldText : OfStored(field, StoredValue.Of(row, field.Stored));
 

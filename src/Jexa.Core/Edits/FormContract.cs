@@ -29,6 +29,7 @@ public sealed record FormContract(
     /// <summary>An older form is shown again instead of saved.</summary>
     public static TimeSpan Lifetime { get; } = TimeSpan.FromHours(24);
 
+    /// <summary>A new random token of 128 bits, in hexadecimal digits.</summary>
     public static string NewToken() => Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(16));
 
     /// <summary>Longer texts are carried as digests, so that the form does not contain them twice.</summary>
@@ -46,6 +47,7 @@ public sealed record FormContract(
     public static bool IsLong(TypedValue value) =>
         value is TypedValue.Text { Value.Length: > LongText } or TypedValue.Bytes { Value.Length: > LongText };
 
+    /// <summary>The contract as the form carries it: sealed, so that a changed one is noticed.</summary>
     public string Seal(IFormSeal seal)
     {
         using var bytes = new MemoryStream();

@@ -15,8 +15,10 @@ public interface IChangeLog
     /// <summary>The change was not made. The log forgets it.</summary>
     void Drop(string token);
 
+    /// <summary>The change that a form with this token made. Null if there is none.</summary>
     LoggedChange? Find(string token);
 
+    /// <summary>The change of this number. Null if there is none.</summary>
     LoggedChange? Find(long number);
 
     /// <summary>The latest first.</summary>

@@ -34,8 +34,10 @@ public sealed record SentForm(SentFault Fault, IReadOnlyList<(string Name, strin
     private const int MostPairs = 1000;
     private const int MostDepth = 8;
 
+    /// <summary>A form of which nothing was sent.</summary>
     public static SentForm None { get; } = new(SentFault.None, [], null, "");
 
+    /// <summary>A form that cannot be read.</summary>
     public static SentForm Failed(SentFault fault) => new(fault, [], null, "");
 
     /// <summary>
@@ -118,6 +120,7 @@ public sealed record SentForm(SentFault Fault, IReadOnlyList<(string Name, strin
         return found;
     }
 
+    /// <summary>How many times a field of this name was sent.</summary>
     public int Count(string name) => Pairs.Count(pair => pair.Name == name);
 
     private static string DigestOf(List<(string Name, string Text)> pairs)

@@ -11,6 +11,7 @@ namespace Jexa.Core.Edits;
 /// </summary>
 public static class StoredValue
 {
+    /// <summary>The value in a column of a row, as the change log keeps it.</summary>
     public static TypedValue Of(Row row, int ordinal)
     {
         ref readonly var cell = ref row[ordinal];
@@ -38,6 +39,7 @@ public static class StoredValue
     public static bool IsWithheld(Row row, int shown, int stored) =>
         shown >= 0 && stored >= 0 && row[shown].IsNull && !row[stored].IsNull;
 
+    /// <summary>Whether two values are the same in type and content.</summary>
     public static bool AreSame(TypedValue one, TypedValue other) =>
         (one, other) switch
         {
@@ -51,6 +53,7 @@ public static class StoredValue
             _ => one.Equals(other),
         };
 
+    /// <summary>Writes a value as JSON: a number, a text, null, or <c>{"base64": …}</c> for bytes.</summary>
     public static void Write(Utf8JsonWriter json, TypedValue value)
     {
         switch (value)
@@ -76,6 +79,7 @@ public static class StoredValue
         }
     }
 
+    /// <summary>Reads what <see cref="Write"/> wrote.</summary>
     public static TypedValue Read(JsonElement json) =>
         json.ValueKind switch
         {

@@ -31,12 +31,16 @@ public sealed class Conventions
     /// <summary>The language of the app's pages (BCP 47).</summary>
     public string Language { get; }
 
+    /// <summary>The time zone of moments. Null if moments are shown in UTC.</summary>
     public TimeZoneInfo? Zone { get; }
 
+    /// <summary>How numbers are written in the app's locale.</summary>
     public NumberFormatInfo Numbers { get; }
 
+    /// <summary>The decimal mark, in UTF-8.</summary>
     public byte[] DecimalMark { get; }
 
+    /// <summary>The mark between groups of three digits, in UTF-8.</summary>
     public byte[] GroupMark { get; }
 
     /// <summary>The name of a month, from 1, inside a date.</summary>

@@ -3,6 +3,7 @@ namespace Jexa.Core.Formats;
 /// <summary>The form of a field's text, beyond its type.</summary>
 public enum FieldForm
 {
+    /// <summary>As its type is written.</summary>
     Plain,
 
     /// <summary>Text with several lines.</summary>

@@ -62,6 +62,7 @@ public static class Labels
             _ => one + "s",
         };
 
+    /// <summary>The text with its first letter in upper case.</summary>
     public static string Capital(string text) => text.Length == 0 ? text : char.ToUpperInvariant(text[0]) + text[1..];
 
     private static string Sentence(List<string> words) =>

@@ -41,6 +41,7 @@ public static class ValueFormat
     /// <summary>A count for people: “1,204”.</summary>
     public static string Count(long count) => Count(count, Conventions.Default);
 
+    /// <summary>A count with the locale's marks between groups of digits.</summary>
     public static string Count(long count, Conventions conventions) => count.ToString("N0", conventions.Numbers);
 
     private static void WriteValue(Row row, int column, FieldType type, ValueStyle style, Utf8Buffer into)

@@ -14,8 +14,10 @@ public sealed record ValueStyle(
     PicturePlace? Pictures
 )
 {
+    /// <summary>The style of a value of which the app file says nothing, with the default conventions.</summary>
     public static ValueStyle Plain { get; } = Of(Conventions.Default);
 
+    /// <summary>The style of a value of which the app file says nothing, with these conventions.</summary>
     public static ValueStyle Of(Conventions conventions) =>
         new(conventions, FieldForm.Plain, null, null, new Dictionary<string, string>(), null);
 }

@@ -9,12 +9,16 @@ public sealed class BooleanKey : KeyType
 {
     private BooleanKey() { }
 
+    /// <summary>The only instance.</summary>
     public static BooleanKey Instance { get; } = new();
 
+    /// <inheritdoc/>
     public override FieldType Type => FieldType.Boolean;
 
+    /// <inheritdoc/>
     public override string Looks => "true or false";
 
+    /// <inheritdoc/>
     public override KeyReading Read(ReadOnlySpan<char> id)
     {
         bool? value =
@@ -26,6 +30,7 @@ public sealed class BooleanKey : KeyType
             : KeyReading.Failed(KeyFault.WrongForm);
     }
 
+    /// <inheritdoc/>
     public override bool TryWrite(Row row, int column, Utf8Buffer into)
     {
         if (row[column].Kind != CellKind.Boolean)
@@ -34,12 +39,16 @@ public sealed class BooleanKey : KeyType
         return true;
     }
 
+    /// <inheritdoc/>
     public override string Write(TypedValue value) => ((TypedValue.Boolean)value).Value ? "true" : "false";
 
+    /// <inheritdoc/>
     public override bool Holds(in Cell cell) => cell.Kind == CellKind.Boolean;
 
+    /// <inheritdoc/>
     public override TypedValue ValueOf(Row row, int column) => new TypedValue.Boolean(row[column].Integer != 0);
 
+    /// <inheritdoc/>
     public override KeyMatch Compare(Row row, int column, TypedValue asked) =>
         row[column].Kind == CellKind.Boolean && asked is TypedValue.Boolean truth && (row[column].Integer != 0) == truth.Value
             ? KeyMatch.Exact

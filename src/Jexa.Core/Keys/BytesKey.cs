@@ -17,6 +17,7 @@ public sealed class BytesKey : KeyType
 
     private BytesKey() { }
 
+    /// <summary>The only instance.</summary>
     public static BytesKey Instance { get; } = new();
 
     /// <summary>A regular expression for its texts, for programs without this class.</summary>
@@ -25,10 +26,13 @@ public sealed class BytesKey : KeyType
     /// <summary>The most characters of its texts.</summary>
     public static int MostCharacters => 2 * Most;
 
+    /// <inheritdoc/>
     public override FieldType Type => FieldType.Bytes;
 
+    /// <inheritdoc/>
     public override string Looks => "bytes in hexadecimal digits, such as 9f86d081884c7d65";
 
+    /// <inheritdoc/>
     public override KeyReading Read(ReadOnlySpan<char> id)
     {
         if (id.Length > MostCharacters)
@@ -38,6 +42,7 @@ public sealed class BytesKey : KeyType
         return KeyReading.Of(new TypedValue.Bytes(Convert.FromHexString(id)), !id.ContainsAnyInRange('A', 'F'));
     }
 
+    /// <inheritdoc/>
     public override bool TryWrite(Row row, int column, Utf8Buffer into)
     {
         if (row[column].Kind != CellKind.Bytes || row[column].Length is 0 or > Most)
@@ -46,12 +51,16 @@ public sealed class BytesKey : KeyType
         return true;
     }
 
+    /// <inheritdoc/>
     public override string Write(TypedValue value) => Convert.ToHexStringLower(((TypedValue.Bytes)value).Value);
 
+    /// <inheritdoc/>
     public override bool Holds(in Cell cell) => cell.Kind == CellKind.Bytes && cell.Length is > 0 and <= Most;
 
+    /// <inheritdoc/>
     public override TypedValue ValueOf(Row row, int column) => new TypedValue.Bytes(row.Run(column).ToArray());
 
+    /// <inheritdoc/>
     public override KeyMatch Compare(Row row, int column, TypedValue asked) =>
         row[column].Kind == CellKind.Bytes && asked is TypedValue.Bytes bytes && row.Run(column).SequenceEqual(bytes.Value)
             ? KeyMatch.Exact

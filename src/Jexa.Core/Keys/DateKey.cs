@@ -12,12 +12,16 @@ public sealed class DateKey : KeyType
 {
     private DateKey() { }
 
+    /// <summary>The only instance.</summary>
     public static DateKey Instance { get; } = new();
 
+    /// <inheritdoc/>
     public override FieldType Type => FieldType.Date;
 
+    /// <inheritdoc/>
     public override string Looks => "a date, such as 2024-02-29";
 
+    /// <inheritdoc/>
     public override KeyReading Read(ReadOnlySpan<char> id)
     {
         Span<byte> bytes = stackalloc byte[10];
@@ -30,6 +34,7 @@ public sealed class DateKey : KeyType
             : KeyReading.Failed(id.Length > 64 ? KeyFault.TooLong : KeyFault.WrongForm);
     }
 
+    /// <inheritdoc/>
     public override bool TryWrite(Row row, int column, Utf8Buffer into)
     {
         if (row[column].Kind != CellKind.Date)
@@ -41,14 +46,18 @@ public sealed class DateKey : KeyType
         return true;
     }
 
+    /// <inheritdoc/>
     public override string Write(TypedValue value) =>
         ((TypedValue.Date)value).Value.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
 
+    /// <inheritdoc/>
     public override bool Holds(in Cell cell) => cell.Kind == CellKind.Date;
 
+    /// <inheritdoc/>
     public override TypedValue ValueOf(Row row, int column) =>
         new TypedValue.Date(DateOnly.FromDayNumber((int)row[column].Integer));
 
+    /// <inheritdoc/>
     public override KeyMatch Compare(Row row, int column, TypedValue asked) =>
         row[column].Kind == CellKind.Date && asked is TypedValue.Date date && row[column].Integer == date.Value.DayNumber
             ? KeyMatch.Exact

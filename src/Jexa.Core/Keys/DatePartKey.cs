@@ -10,14 +10,19 @@ public sealed class DatePartKey : KeyType
 
     private DatePartKey(bool isMonth) => _isMonth = isMonth;
 
+    /// <summary>The key that reads a year.</summary>
     public static DatePartKey Year { get; } = new(false);
 
+    /// <summary>The key that reads a month.</summary>
     public static DatePartKey Month { get; } = new(true);
 
+    /// <inheritdoc/>
     public override FieldType Type => FieldType.Integer;
 
+    /// <inheritdoc/>
     public override string Looks => _isMonth ? "a month from 1 to 12" : "a year, such as 2024";
 
+    /// <inheritdoc/>
     public override KeyReading Read(ReadOnlySpan<char> id)
     {
         var reading = IntegerKey.Between(1, _isMonth ? 12 : 9998).Read(id);
@@ -28,6 +33,7 @@ public sealed class DatePartKey : KeyType
         return KeyReading.Failed(id.Length > 4 ? KeyFault.OutOfRange : KeyFault.WrongForm);
     }
 
+    /// <inheritdoc/>
     public override bool TryWrite(Row row, int column, Utf8Buffer into)
     {
         if (PartOf(row[column]) is not { } part)
@@ -36,12 +42,16 @@ public sealed class DatePartKey : KeyType
         return true;
     }
 
+    /// <inheritdoc/>
     public override string Write(TypedValue value) => Text(((TypedValue.Whole)value).Value);
 
+    /// <inheritdoc/>
     public override TypedValue ValueOf(Row row, int column) => new TypedValue.Whole(PartOf(row[column]) ?? 0);
 
+    /// <inheritdoc/>
     public override bool Holds(in Cell cell) => PartOf(cell) is not null;
 
+    /// <inheritdoc/>
     public override KeyMatch Compare(Row row, int column, TypedValue asked) =>
         asked is TypedValue.Whole whole && PartOf(row[column]) == whole.Value ? KeyMatch.Exact : KeyMatch.None;
 

@@ -15,8 +15,10 @@ public sealed class IntegerKey : KeyType
 
     private IntegerKey(long min, long max) => (Min, Max) = (min, max);
 
+    /// <summary>The least value that the column can hold.</summary>
     public long Min { get; }
 
+    /// <summary>The greatest value that the column can hold.</summary>
     public long Max { get; }
 
     /// <summary>All whole numbers of 64 bits.</summary>
@@ -26,10 +28,13 @@ public sealed class IntegerKey : KeyType
     public static IntegerKey Between(long min, long max) =>
         (min, max) == (long.MinValue, long.MaxValue) ? Instance : new IntegerKey(min, max);
 
+    /// <inheritdoc/>
     public override FieldType Type => FieldType.Integer;
 
+    /// <inheritdoc/>
     public override string Looks => "a whole number, such as 42";
 
+    /// <inheritdoc/>
     public override KeyReading Read(ReadOnlySpan<char> id)
     {
         var digits = id.Length > 0 && id[0] is '-' or '+' ? id[1..] : id;
@@ -47,6 +52,7 @@ public sealed class IntegerKey : KeyType
         return KeyReading.Of(new TypedValue.Whole(value), canonical);
     }
 
+    /// <inheritdoc/>
     public override bool TryWrite(Row row, int column, Utf8Buffer into)
     {
         ref readonly var cell = ref row[column];
@@ -56,12 +62,16 @@ public sealed class IntegerKey : KeyType
         return true;
     }
 
+    /// <inheritdoc/>
     public override string Write(TypedValue value) => ((TypedValue.Whole)value).Value.ToString(CultureInfo.InvariantCulture);
 
+    /// <inheritdoc/>
     public override TypedValue ValueOf(Row row, int column) => new TypedValue.Whole(row[column].Integer);
 
+    /// <inheritdoc/>
     public override bool Holds(in Cell cell) => cell.Kind == CellKind.Integer;
 
+    /// <inheritdoc/>
     public override KeyMatch Compare(Row row, int column, TypedValue asked) =>
         row[column].Kind == CellKind.Integer && asked is TypedValue.Whole whole && row[column].Integer == whole.Value
             ? KeyMatch.Exact

@@ -3,6 +3,7 @@ namespace Jexa.Core.Keys;
 /// <summary>Why a text is not an ID.</summary>
 public enum KeyFault
 {
+    /// <summary>The ID could be read.</summary>
     None,
 
     /// <summary>It is not a value of the type.</summary>

@@ -12,6 +12,7 @@ public readonly struct KeyReading
         IsCanonical = canonical;
     }
 
+    /// <summary>What is wrong with the ID. <see cref="KeyFault.None"/> if nothing is.</summary>
     public KeyFault Fault { get; }
 
     /// <summary>The typed value; null exactly if there is a fault.</summary>
@@ -20,7 +21,9 @@ public readonly struct KeyReading
     /// <summary>Whether the text is the spelling that Jexa itself would write.</summary>
     public bool IsCanonical { get; }
 
+    /// <summary>An ID that could be read; <paramref name="canonical"/> says whether it was spelt as Jexa spells it.</summary>
     public static KeyReading Of(TypedValue value, bool canonical) => new(KeyFault.None, value, canonical);
 
+    /// <summary>An ID that could not be read.</summary>
     public static KeyReading Failed(KeyFault fault) => new(fault, null, false);
 }

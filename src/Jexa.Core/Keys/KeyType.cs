@@ -13,6 +13,7 @@ public abstract class KeyType
     /// <summary>The longest ID in bytes of UTF-8. Longer ones are malformed and are never written.</summary>
     public const int MaxBytes = 4096;
 
+    /// <summary>The type of the fields that this key reads.</summary>
     public abstract FieldType Type { get; }
 
     /// <summary>What an ID looks like, for visitors, to follow "is": <c>a whole number, such as 42</c>.</summary>

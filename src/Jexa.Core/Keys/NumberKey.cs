@@ -16,6 +16,7 @@ public sealed class NumberKey : KeyType
 
     private NumberKey(bool isWhole) => _isWhole = isWhole;
 
+    /// <summary>The only instance for numbers with decimals.</summary>
     public static NumberKey Instance { get; } = new(false);
 
     /// <summary>Numbers without a decimal part.</summary>
@@ -24,10 +25,13 @@ public sealed class NumberKey : KeyType
     /// <summary>Whether a decimal part is not allowed.</summary>
     public bool IsWhole => _isWhole;
 
+    /// <inheritdoc/>
     public override FieldType Type => FieldType.Decimal;
 
+    /// <inheritdoc/>
     public override string Looks => _isWhole ? "a whole number, such as 42" : "a number, such as 42 or 42.5";
 
+    /// <inheritdoc/>
     public override KeyReading Read(ReadOnlySpan<char> id)
     {
         if (id.Length > MaxLength)
@@ -65,6 +69,7 @@ public sealed class NumberKey : KeyType
         return front.Length + behind.Length;
     }
 
+    /// <inheritdoc/>
     public override bool TryWrite(Row row, int column, Utf8Buffer into)
     {
         ref readonly var cell = ref row[column];
@@ -90,9 +95,11 @@ public sealed class NumberKey : KeyType
         }
     }
 
+    /// <inheritdoc/>
     public override string Write(TypedValue value) =>
         ((TypedValue.Number)value).Value.ToString("0.############################", CultureInfo.InvariantCulture);
 
+    /// <inheritdoc/>
     public override TypedValue ValueOf(Row row, int column) =>
         row[column].Kind switch
         {
@@ -101,8 +108,10 @@ public sealed class NumberKey : KeyType
             _ => new TypedValue.Number(decimal.Parse(row.Text(column), CultureInfo.InvariantCulture)),
         };
 
+    /// <inheritdoc/>
     public override bool Holds(in Cell cell) => cell.Kind is CellKind.Integer or CellKind.Decimal or CellKind.Real;
 
+    /// <inheritdoc/>
     public override KeyMatch Compare(Row row, int column, TypedValue asked) =>
         Held(row, column) is { } held && held.Equals(asked) ? KeyMatch.Exact : KeyMatch.None;
 

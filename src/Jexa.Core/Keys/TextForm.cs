@@ -13,6 +13,7 @@ public sealed record TextForm(string? Pattern, int? MaxLength, string? Example)
 {
     private const RegexOptions Options = RegexOptions.NonBacktracking | RegexOptions.CultureInvariant;
 
+    /// <summary>Text without a limit.</summary>
     public static TextForm Any { get; } = new(null, null, null);
 
     /// <summary>

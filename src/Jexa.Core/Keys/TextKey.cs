@@ -27,13 +27,16 @@ public sealed class TextKey : KeyType
     /// <summary>For columns whose collation may find a row under another spelling.</summary>
     public static TextKey Folding { get; } = new(true, TextForm.Any);
 
+    /// <summary>Whether the column compares texts without regard to case.</summary>
     public bool FoldsCase { get; }
 
     /// <summary>The form of its texts.</summary>
     public TextForm Form => _form;
 
+    /// <inheritdoc/>
     public override FieldType Type => FieldType.Text;
 
+    /// <inheritdoc/>
     public override string Looks =>
         _form.Example is { } example ? $"a text such as {example}"
         : _form.MaxLength is { } most ? $"a text of at most {most:N0} characters, spelled as in the link that leads to it"
@@ -47,6 +50,7 @@ public sealed class TextKey : KeyType
                 : Exact
             : new TextKey(foldsCase, form);
 
+    /// <inheritdoc/>
     public override KeyReading Read(ReadOnlySpan<char> id)
     {
         if (id.Contains('\0'))
@@ -60,6 +64,7 @@ public sealed class TextKey : KeyType
         return KeyReading.Of(new TypedValue.Text(id.ToString()), canonical: true);
     }
 
+    /// <inheritdoc/>
     public override bool TryWrite(Row row, int column, Utf8Buffer into)
     {
         if (row[column].Kind != CellKind.Text)
@@ -73,12 +78,16 @@ public sealed class TextKey : KeyType
         return true;
     }
 
+    /// <inheritdoc/>
     public override string Write(TypedValue value) => ((TypedValue.Text)value).Value;
 
+    /// <inheritdoc/>
     public override TypedValue ValueOf(Row row, int column) => new TypedValue.Text(Encoding.UTF8.GetString(row.Run(column)));
 
+    /// <inheritdoc/>
     public override bool Holds(in Cell cell) => cell.Kind == CellKind.Text;
 
+    /// <inheritdoc/>
     public override KeyMatch Compare(Row row, int column, TypedValue asked)
     {
         if (row[column].Kind != CellKind.Text || asked is not TypedValue.Text text)

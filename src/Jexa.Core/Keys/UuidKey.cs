@@ -16,12 +16,16 @@ public sealed class UuidKey : KeyType
 
     private UuidKey() { }
 
+    /// <summary>The only instance.</summary>
     public static UuidKey Instance { get; } = new();
 
+    /// <inheritdoc/>
     public override FieldType Type => FieldType.Uuid;
 
+    /// <inheritdoc/>
     public override string Looks => "a UUID, such as 0b5ad0f2-6c0e-4b39-9f0a-3d2f7f1c9e54";
 
+    /// <inheritdoc/>
     public override KeyReading Read(ReadOnlySpan<char> id)
     {
         if (id.Length is not (32 or 36 or 38))
@@ -39,6 +43,7 @@ public sealed class UuidKey : KeyType
         return KeyReading.Of(new TypedValue.Uuid(value), id.SequenceEqual(canonical));
     }
 
+    /// <inheritdoc/>
     public override bool TryWrite(Row row, int column, Utf8Buffer into)
     {
         if (row[column].Kind != CellKind.Uuid)
@@ -48,12 +53,16 @@ public sealed class UuidKey : KeyType
         return true;
     }
 
+    /// <inheritdoc/>
     public override string Write(TypedValue value) => ((TypedValue.Uuid)value).Value.ToString("D", CultureInfo.InvariantCulture);
 
+    /// <inheritdoc/>
     public override bool Holds(in Cell cell) => cell.Kind == CellKind.Uuid;
 
+    /// <inheritdoc/>
     public override TypedValue ValueOf(Row row, int column) => new TypedValue.Uuid(new Guid(row.Run(column), bigEndian: true));
 
+    /// <inheritdoc/>
     public override KeyMatch Compare(Row row, int column, TypedValue asked) =>
         row[column].Kind == CellKind.Uuid
         && asked is TypedValue.Uuid uuid

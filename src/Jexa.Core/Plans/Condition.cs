@@ -5,14 +5,19 @@ public abstract record Condition
 {
     private Condition() { }
 
+    /// <summary>The column has the value.</summary>
     public sealed record Equal(ColumnRef Column, Operand Value) : Condition;
 
+    /// <summary>The column has another value, or none.</summary>
     public sealed record Differs(ColumnRef Column, Operand Value) : Condition;
 
+    /// <summary>The column has one of the values.</summary>
     public sealed record OneOf(ColumnRef Column, IReadOnlyList<Operand> Values) : Condition;
 
+    /// <summary>The column is null or empty text.</summary>
     public sealed record IsEmpty(ColumnRef Column) : Condition;
 
+    /// <summary>The column is neither null nor empty text.</summary>
     public sealed record IsFilled(ColumnRef Column) : Condition;
 
     /// <summary>How the value compares with another one in the order of the column. Never true for an empty field.</summary>
@@ -27,8 +32,10 @@ public abstract record Condition
     /// <summary>Another table has a row whose columns equal columns of this row.</summary>
     public sealed record Exists(RecordRows Rows, IReadOnlyList<(ColumnRef Own, string Other)> On) : Condition;
 
+    /// <summary>All conditions hold.</summary>
     public sealed record All(IReadOnlyList<Condition> Conditions) : Condition;
 
+    /// <summary>At least one condition holds.</summary>
     public sealed record Any(IReadOnlyList<Condition> Conditions) : Condition;
 
     /// <summary>The columns that the condition reads.</summary>

@@ -5,6 +5,7 @@ namespace Jexa.Core.Plans;
 /// </summary>
 public sealed record CountQuery(RecordRows Rows, IReadOnlyList<Join> Joins, IReadOnlyList<Condition> Where, int Limit)
 {
+    /// <summary>The table, view or query that is counted.</summary>
     public RowOrigin Table => Rows.Origin;
 
     /// <summary>All conditions on the rows.</summary>

@@ -15,6 +15,7 @@ public sealed record GroupQuery(
     int Limit
 )
 {
+    /// <summary>The table, view or query that is grouped.</summary>
     public RowOrigin Table => Rows.Origin;
 
     /// <summary>All conditions on the rows.</summary>

@@ -9,6 +9,7 @@ namespace Jexa.Core.Plans;
 /// <param name="Rows">The rows to join. Rows that a visitor may not see are not among them.</param>
 public sealed record Join(int From, RecordRows Rows, IReadOnlyList<(string Own, string Other)> On)
 {
+    /// <summary>The table, view or query that is joined.</summary>
     public RowOrigin Table => Rows.Origin;
 
     /// <summary>Conditions on the joined row. Their columns belong to the joined table.</summary>

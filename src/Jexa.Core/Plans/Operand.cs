@@ -7,6 +7,7 @@ public abstract record Operand
 {
     private Operand() { }
 
+    /// <summary>A value that the app file gives.</summary>
     public sealed record Written(TypedValue Value) : Operand;
 
     /// <summary>The visit's argument of this number, from 0.</summary>

@@ -21,6 +21,7 @@ public sealed record RecordQuery(
     int? CountLimit = null
 )
 {
+    /// <summary>The table, view or query that is read.</summary>
     public RowOrigin Table => Rows.Origin;
 
     /// <summary>All conditions on the rows.</summary>

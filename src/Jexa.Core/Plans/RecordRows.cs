@@ -8,6 +8,7 @@ public sealed record RecordRows
 {
     private RecordRows(RowOrigin origin, IReadOnlyList<Condition> visible) => (Origin, Visible) = (origin, visible);
 
+    /// <summary>The table, view or query that the rows come from.</summary>
     public RowOrigin Origin { get; }
 
     /// <summary>Conditions that hold for all of the rows. Their columns belong to the rows.</summary>

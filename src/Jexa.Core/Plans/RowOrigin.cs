@@ -6,5 +6,6 @@ namespace Jexa.Core.Plans;
 /// <param name="Values">The values of the query's named parameters.</param>
 public sealed record RowOrigin(string Name, string? Query, IReadOnlyList<(string Name, Operand Value)> Values)
 {
+    /// <summary>A table or view.</summary>
     public static RowOrigin Of(string table) => new(table, null, []);
 }

@@ -16,5 +16,6 @@ public sealed record ColumnRules(
     int? Scale
 )
 {
+    /// <summary>A column without rules of its own.</summary>
     public static ColumnRules None { get; } = new(null, null, null, null, null, null);
 }

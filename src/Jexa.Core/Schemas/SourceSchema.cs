@@ -17,5 +17,6 @@ public sealed record SourceSchema(IReadOnlyList<TableSchema> Tables)
     /// <summary>Tables and views that exist and may not be read, each with the remedy as a sentence.</summary>
     public IReadOnlyDictionary<string, string> Unreadable { get; init; } = new Dictionary<string, string>();
 
+    /// <summary>The table or view of this name, compared letter by letter. Null if there is none.</summary>
     public TableSchema? Find(string name) => Tables.FirstOrDefault(table => table.Name == name);
 }

@@ -48,6 +48,7 @@ public sealed record TableSchema(
     /// </summary>
     public bool IsWritable => Kind == TableKind.Table;
 
+    /// <summary>The column of this name, compared letter by letter. Null if there is none.</summary>
     public ColumnSchema? Find(string name) => Columns.FirstOrDefault(column => column.Name == name);
 
     /// <summary>

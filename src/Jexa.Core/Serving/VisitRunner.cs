@@ -62,6 +62,9 @@ public sealed class VisitRunner
         CancellationToken cancellation
     ) => _choices.RunAsync(site, page, field, find, trace, cancellation);
 
+    /// <summary>
+    /// Runs a visit from its address to its answer, which the caller disposes. Throws only if the visitor has left.
+    /// </summary>
     public async ValueTask<Answer> RunAsync(Site site, VisitRequest request, VisitTrace trace, CancellationToken cancellation)
     {
         trace.Site = site;

@@ -8,8 +8,10 @@ public sealed class ArgumentList
 {
     private readonly List<TypedValue> _values = [];
 
+    /// <summary>The values, in the order they were added.</summary>
     public IReadOnlyList<TypedValue> Values => _values;
 
+    /// <summary>Adds a value, and gives the operand that stands for it in the query.</summary>
     public Operand Add(TypedValue value, FieldType type)
     {
         _values.Add(value);

@@ -20,22 +20,31 @@ public sealed class DetailPage(
     PageHead? beside
 ) : RecordPage(head, lookup, shape.Own, shape.Back, missingPage)
 {
+    /// <inheritdoc/>
     public override string Kind => "detail";
 
+    /// <inheritdoc/>
     public override IReadOnlyList<PageLink> Links { get; } = links;
 
+    /// <summary>The fields, as columns of the query.</summary>
     public DetailShape Shape { get; } = shape;
 
+    /// <inheritdoc/>
     public override bool LacksPictures { get; } = shape.Fields.Any(column => column.Picture?.HasNoPlace == true);
 
+    /// <summary>The columns of the query, by field.</summary>
     public IReadOnlyDictionary<ColumnRef, int> Stored { get; } = stored;
 
+    /// <summary>The way from home to this page.</summary>
     public TrailPlan Trail { get; } = trail;
 
+    /// <summary>The related records, in order.</summary>
     public IReadOnlyList<BlockPlan> Blocks { get; } = blocks;
 
+    /// <summary>The list that a missing ID leads to. Null if there is none.</summary>
     public PageHead? List { get; } = list;
 
+    /// <summary>The list shown beside the record. Null if there is none.</summary>
     public PageHead? Beside { get; } = beside;
 
     /// <summary>Whether a visit without <c>from</c> needs nothing but the record.</summary>

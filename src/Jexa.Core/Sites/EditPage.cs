@@ -19,21 +19,28 @@ public sealed class EditPage(
     IReadOnlyList<PageLink> links
 ) : RecordPage(head, lookup, own, back, missingPage)
 {
+    /// <inheritdoc/>
     public override string Kind => "edit";
 
+    /// <inheritdoc/>
     public override string Methods => "GET, HEAD, POST, PATCH";
 
+    /// <inheritdoc/>
     public override bool Takes(string method, bool isJson) => isJson == (method == "PATCH");
 
+    /// <inheritdoc/>
     public override IReadOnlyList<PageLink> Links { get; } = links;
 
+    /// <summary>The form's fields.</summary>
     public FormPlan Form { get; } = form;
 
+    /// <summary>The page's title.</summary>
     public TextPlan Title { get; } = title;
 
     /// <summary>Every column of the record in the page's own load, as it is stored.</summary>
     public IReadOnlyList<StoredColumn> Columns { get; } = columns;
 
+    /// <summary>How the change is made and noted.</summary>
     public ChangePlan Changes { get; } = changes;
 
     /// <summary>The links in the app file.</summary>

@@ -5,6 +5,7 @@ namespace Jexa.Core.Sites;
 /// <param name="Steps">Empty for a field of the record itself.</param>
 public sealed record FieldPath(string Name, IReadOnlyList<FieldStep> Steps, SiteField Field)
 {
+    /// <summary>Whether the field is the record's own, not one of a record that a foreign key leads to.</summary>
     public bool IsOwn => Steps.Count == 0;
 
     /// <summary>The record that the field belongs to.</summary>
@@ -13,5 +14,6 @@ public sealed record FieldPath(string Name, IReadOnlyList<FieldStep> Steps, Site
     /// <summary>Whether the value may be empty: the field may be empty, or one of the records on the way may not exist.</summary>
     public bool MayBeEmpty => !IsOwn || Field.Column.Nullable;
 
+    /// <summary>The path to a record's own field.</summary>
     public static FieldPath Own(SiteField field) => new(field.Name, [], field);
 }

@@ -23,12 +23,14 @@ public abstract record Filter
     /// <summary>A condition without parameters.</summary>
     public sealed record Fixed(Condition Condition) : Filter
     {
+        /// <inheritdoc/>
         public override Condition Apply(ParameterValues values, ArgumentList arguments) => Condition;
     }
 
     /// <summary>Compares a column with a parameter.</summary>
     public sealed record ByParameter(int Parameter, Func<Operand, Condition> Test, FieldType Type) : Filter
     {
+        /// <inheritdoc/>
         public override Condition? Apply(ParameterValues values, ArgumentList arguments) =>
             values.Has(Parameter) ? Test(arguments.Add(values.One(Parameter), Type)) : null;
     }
@@ -36,6 +38,7 @@ public abstract record Filter
     /// <summary>Compares a column with the values of a parameter.</summary>
     public sealed record OneOf(int Parameter, ColumnRef Column, FieldType Type) : Filter
     {
+        /// <inheritdoc/>
         public override Condition? Apply(ParameterValues values, ArgumentList arguments) =>
             values.Has(Parameter)
                 ? new Condition.OneOf(Column, [.. values.Values[Parameter].Select(value => arguments.Add(value, Type))])
@@ -45,11 +48,13 @@ public abstract record Filter
     /// <summary>Whether a column is empty or filled, as a parameter says.</summary>
     public sealed record Emptiness(int Parameter, ColumnRef Column) : Filter
     {
+        /// <inheritdoc/>
         public override Condition? Apply(ParameterValues values, ArgumentList arguments) =>
             !values.Has(Parameter) ? null
             : IsEmpty(values) ? new Condition.IsEmpty(Column)
             : new Condition.IsFilled(Column);
 
+        /// <inheritdoc/>
         public override string ShapeOf(ParameterValues values) =>
             values.Has(Parameter)
                 ? IsEmpty(values)
@@ -71,6 +76,7 @@ public abstract record Filter
         Func<ParameterValues, (DateOnly? From, DateOnly? To)?> Range
     ) : Filter
     {
+        /// <inheritdoc/>
         public override Condition? Apply(ParameterValues values, ArgumentList arguments)
         {
             if (Range(values) is not var (from, to))
@@ -89,8 +95,10 @@ public abstract record Filter
             Type == FieldType.Timestamp ? new TypedValue.Moment(Conventions.Kept(day)) : new TypedValue.Date(day);
     }
 
+    /// <summary>Several filters, of which all or any must hold.</summary>
     public sealed record Group(bool IsAny, IReadOnlyList<Filter> Parts) : Filter
     {
+        /// <inheritdoc/>
         public override Condition? Apply(ParameterValues values, ArgumentList arguments)
         {
             var parts = Parts.Select(part => part.Apply(values, arguments)).OfType<Condition>().ToList();
@@ -100,6 +108,7 @@ public abstract record Filter
                 : new Condition.All(parts);
         }
 
+        /// <inheritdoc/>
         public override string ShapeOf(ParameterValues values) => string.Concat(Parts.Select(part => part.ShapeOf(values)));
     }
 }

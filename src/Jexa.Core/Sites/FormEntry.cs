@@ -14,5 +14,6 @@ public sealed record FormEntry(
     PicturePlan? Picture
 )
 {
+    /// <summary>The name of the field.</summary>
     public string Name => Field.Name;
 }

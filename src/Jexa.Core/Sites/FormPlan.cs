@@ -12,5 +12,6 @@ public sealed record FormPlan(
     /// <summary>Foreign keys of several columns that people choose as one. Programs write the columns.</summary>
     public IReadOnlyList<TiedChoice> Tied { get; init; } = [];
 
+    /// <summary>The entry of this field. Null if the form does not ask for it.</summary>
     public FormEntry? Find(string name) => Entries.FirstOrDefault(entry => entry.Name == name);
 }

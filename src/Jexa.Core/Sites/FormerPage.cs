@@ -4,8 +4,10 @@ namespace Jexa.Core.Sites;
 /// <param name="head">The page's head under its former path.</param>
 public sealed class FormerPage(PageHead head, Page now) : Page(head)
 {
+    /// <inheritdoc/>
     public override string Kind => "former";
 
+    /// <inheritdoc/>
     public override IReadOnlyList<PageLink> Links => [];
 
     /// <summary>The page as it is now.</summary>

@@ -30,20 +30,28 @@ public sealed class ListPage(
     /// </summary>
     public AddPlan? Add { get; init; }
 
+    /// <inheritdoc/>
     public override string Kind => "list";
 
+    /// <inheritdoc/>
     public override IReadOnlyList<PageLink> Links { get; } = links;
 
+    /// <summary>The fields, as columns of the query.</summary>
     public ListShape Shape { get; } = shape;
 
+    /// <inheritdoc/>
     public override bool LacksPictures { get; } = shape.Columns.Any(column => column.Picture?.HasNoPlace == true);
 
+    /// <summary>Orders, search, filters and windows of the list.</summary>
     public ListPlan Plan { get; } = plan;
 
+    /// <summary>The title, which may depend on parameters.</summary>
     public HeadingPlan Heading { get; } = heading;
 
+    /// <summary>The records that the list's parameters name, such as the bridge of <c>/bridges/7/inspections</c>.</summary>
     public IReadOnlyList<ParentPlan> Parents { get; } = parents;
 
+    /// <summary>The side lists, in order.</summary>
     public IReadOnlyList<SidePlan> Sides { get; } = sides;
 
     /// <summary>Whether records lead back to this list if nothing says which list the visitor comes from.</summary>

@@ -37,19 +37,25 @@ public sealed class ListPlan(
 
     private readonly ConcurrentDictionary<string, (ListWindows Windows, IPreparedQuery Count)> _variants = [];
 
+    /// <summary>The records that are listed.</summary>
     public SiteRecord Record => record;
 
+    /// <summary>The orders that a visitor can choose.</summary>
     public IReadOnlyList<OrderChoice> Orders => orders;
 
+    /// <summary>The order if the visitor chooses none.</summary>
     public IReadOnlyList<OrderStep> OwnOrder => ownOrder;
 
+    /// <summary>The joins that the columns and filters need.</summary>
     public IReadOnlyList<Join> Joins => joins;
 
+    /// <summary>Whether the list has a search field.</summary>
     public bool CanSearch => search.Count > 0;
 
     /// <summary>Counting stops at this number.</summary>
     public int CountLimit => countLimit;
 
+    /// <summary>The query of one window of the list.</summary>
     public ListQuery For(ListRequest request)
     {
         var arguments = new ArgumentList();

@@ -32,6 +32,7 @@ public sealed class ListWindows
         Width = basis.Width;
     }
 
+    /// <summary>The columns of the order, the last of which tell each row apart.</summary>
     public IReadOnlyList<OrderKey> Keys { get; }
 
     /// <summary>The number of cells in each row.</summary>

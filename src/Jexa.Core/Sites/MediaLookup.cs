@@ -21,5 +21,6 @@ public sealed record MediaLookup(
     /// <summary>The segment of the addresses of bytes in records.</summary>
     public const string BytesSegment = "bytes";
 
+    /// <summary>The first segment of the addresses of this field's contents, after <c>/_jexa</c>.</summary>
     public string Segment => Folder is null ? BytesSegment : PictureSegment;
 }

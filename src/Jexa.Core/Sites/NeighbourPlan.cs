@@ -10,8 +10,10 @@ public sealed class NeighbourPlan(IReadOnlyList<Projection> columns, IReadOnlyLi
     /// <summary>The number of columns before the order columns.</summary>
     public int Width => columns.Count;
 
+    /// <summary>The label of the neighbour.</summary>
     public TextPlan Label => label;
 
+    /// <summary>The link to the neighbour.</summary>
     public LinkPlan Link => link;
 
     /// <summary>A query of the list that reads these columns, then those of its order.</summary>

@@ -3,13 +3,16 @@ namespace Jexa.Core.Sites;
 /// <summary>A compiled page. Its addresses are matched, read and built by one template.</summary>
 public abstract class Page(PageHead head)
 {
+    /// <summary>The page's name in the app file.</summary>
     public string Name => Head.Name;
 
+    /// <summary>What links need to know of the page.</summary>
     public PageHead Head { get; } = head;
 
     /// <summary>The record kind it shows; null on a text page.</summary>
     public SiteRecord? Record => Head.Kind;
 
+    /// <summary>The parameters of the page's path and query string.</summary>
     public IReadOnlyList<PageParameter> Parameters => Head.Parameters;
 
     /// <summary>The word of the page's kind in the app file.</summary>
@@ -18,10 +21,13 @@ public abstract class Page(PageHead head)
     /// <summary>The methods of a page that only shows something.</summary>
     public const string Reading = "GET, HEAD";
 
+    /// <summary>The media type of JSON (RFC 8259).</summary>
     public const string JsonType = "application/json";
 
+    /// <summary>The media type of a JSON merge patch (RFC 7396).</summary>
     public const string PatchType = "application/merge-patch+json";
 
+    /// <summary>The media type of an HTML form's body.</summary>
     public const string FormType = "application/x-www-form-urlencoded";
 
     /// <summary>The methods that the page accepts (RFC 9110 section 10.2.1).</summary>

@@ -18,6 +18,7 @@ public sealed record PageHead(
     Func<string, bool>? OwnsAddress
 )
 {
+    /// <summary>The page's name in the app file.</summary>
     public string Name => Definition.Name.Value;
 
     /// <summary>The heading of a list or text page without parameters: its title, unless that has holes, or its name.</summary>

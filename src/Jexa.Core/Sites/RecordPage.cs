@@ -11,14 +11,19 @@ namespace Jexa.Core.Sites;
 public abstract class RecordPage(PageHead head, RecordLookup lookup, LinkPlan own, PlainLink? back, PageHead? missingPage)
     : Page(head)
 {
+    /// <summary>How the record is found by the page's parameters.</summary>
     public RecordLookup Lookup { get; } = lookup;
 
+    /// <summary>The link to this page itself, by the record's own key.</summary>
     public LinkPlan Own { get; } = own;
 
+    /// <summary>The link back to the list. Null if there is none.</summary>
     public PlainLink? Back { get; } = back;
 
+    /// <summary>The page that answers a missing ID. Null if none does.</summary>
     public PageHead? MissingPage { get; } = missingPage;
 
+    /// <summary>The answers to missing and invalid IDs, as the app file says.</summary>
     public IdAnswers Ids => Head.Definition.Ids;
 
     /// <summary>

@@ -14,6 +14,7 @@ public sealed class RowTest(IReadOnlyList<Condition> conditions, Func<ColumnRef,
         .Distinct()
         .ToDictionary(column => column, ordinalOf);
 
+    /// <summary>Whether the test holds for the row.</summary>
     public bool Holds(Row row)
     {
         foreach (var condition in conditions)

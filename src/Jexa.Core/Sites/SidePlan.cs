@@ -32,6 +32,7 @@ public sealed class SidePlan(
 
     private readonly ConcurrentDictionary<string, IPreparedQuery> _prepared = [];
 
+    /// <summary>The side list's title.</summary>
     public string Title => title;
 
     /// <summary>The label of a value.</summary>
@@ -61,6 +62,7 @@ public sealed class SidePlan(
     /// <summary>The cell with the count.</summary>
     public int CountOrdinal => group.Columns.Count;
 
+    /// <summary>The number of columns of its query: its own, and the count.</summary>
     public int Width => group.Columns.Count + 1;
 
     /// <summary>
@@ -72,6 +74,7 @@ public sealed class SidePlan(
     /// <summary>Whether it lists months, those of the chosen year.</summary>
     public bool IsMonths => group.Part == GroupPart.Month;
 
+    /// <summary>Whether the greatest value comes first.</summary>
     public bool Descending => group.Descending;
 
     /// <param name="values">The values of the target list's parameters, without the one that a value fills.</param>

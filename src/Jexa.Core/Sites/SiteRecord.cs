@@ -38,6 +38,7 @@ public sealed record SiteRecord(
     /// <summary>Fields of other records in the label. Filled when all record kinds are known.</summary>
     internal Dictionary<string, FieldPath> LabelPaths { get; init; } = [];
 
+    /// <summary>The field of this name. Null if there is none.</summary>
     public SiteField? Find(string name) => Fields.FirstOrDefault(field => field.Name == name);
 
     /// <summary>The rows that a visitor may see. Parameters of a query have their defaults.</summary>

@@ -6,8 +6,10 @@ namespace Jexa.Core.Sites;
 /// <param name="source">Markdown; <c>{parameter}</c> stands for a value from the address.</param>
 public sealed partial class TextPage(PageHead head, string title, string source) : Page(head)
 {
+    /// <inheritdoc/>
     public override string Kind => "text";
 
+    /// <inheritdoc/>
     public override IReadOnlyList<PageLink> Links =>
         [
             .. Lists
@@ -22,8 +24,10 @@ public sealed partial class TextPage(PageHead head, string title, string source)
     /// <summary>The app's lists in groups, if the page shows them. Filled when all pages are known.</summary>
     public IReadOnlyList<(string Title, IReadOnlyList<ListPage> Lists)> Lists { get; internal set; } = [];
 
+    /// <summary>The page's title.</summary>
     public string Title { get; } = title;
 
+    /// <summary>The text, in Markdown.</summary>
     public string Source { get; } = source;
 
     /// <summary>The names in the holes of a text: <c>{name}</c>, with only a name between the braces.</summary>

@@ -6,5 +6,6 @@ namespace Jexa.Core.Sites;
 /// <param name="Root">The list at its beginning; null for none.</param>
 public sealed record TrailPlan(PlainLink? Root, IReadOnlyList<TrailStep> Steps)
 {
+    /// <summary>A page that shows no way from home.</summary>
     public static TrailPlan None { get; } = new(null, []);
 }

@@ -4,9 +4,12 @@ namespace Jexa.Core.Sites;
 /// <param name="source">The source that it waits for.</param>
 public sealed class WaitingPage(PageHead head, string source) : Page(head)
 {
+    /// <inheritdoc/>
     public override string Kind => "waiting";
 
+    /// <inheritdoc/>
     public override IReadOnlyList<PageLink> Links => [];
 
+    /// <summary>The name of the source that the page waits for.</summary>
     public string Source { get; } = source;
 }

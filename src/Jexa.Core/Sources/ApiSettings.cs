@@ -23,18 +23,25 @@ public sealed class ApiSettings(
     /// <summary>Values taken from the environment. They are never shown, even if the API returns them.</summary>
     public IReadOnlyList<string> Secrets { get; init; } = [];
 
+    /// <summary>The headers sent with each call. They may be secret.</summary>
     public IReadOnlyList<(string Name, string Value)> Headers => headers;
 
+    /// <summary>The query parameters sent with each call. They may be secret.</summary>
     public IReadOnlyList<(string Name, string Value)> Parameters => parameters;
 
+    /// <summary>Whether the API may be at a link-local address.</summary>
     public bool LinkLocal => linkLocal;
 
+    /// <summary>The endpoints, by record.</summary>
     public IReadOnlyList<ApiEndpoint> Endpoints => endpoints;
 
+    /// <summary>Whether two settings lead to the same calls.</summary>
     public bool Equals(ApiSettings? other) => other is not null && other.Content() == Content();
 
+    /// <inheritdoc/>
     public override bool Equals(object? obj) => Equals(obj as ApiSettings);
 
+    /// <inheritdoc/>
     public override int GetHashCode() => Content().GetHashCode(StringComparison.Ordinal);
 
     /// <summary>Everything that makes two settings different.</summary>

@@ -20,5 +20,7 @@ public enum RefusalReason
 
     /// <summary>A value that the column cannot store.</summary>
     Type,
+
+    /// <summary>Another reason.</summary>
     Other,
 }

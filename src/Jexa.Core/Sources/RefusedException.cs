@@ -7,9 +7,12 @@ namespace Jexa.Core.Sources;
 public sealed class RefusedException(RefusalReason reason, IReadOnlyList<string> columns, string words, string message)
     : Exception(message)
 {
+    /// <summary>Why the source refused the change.</summary>
     public RefusalReason Reason { get; } = reason;
 
+    /// <summary>The columns that the refusal names. Empty if it names none.</summary>
     public IReadOnlyList<string> Columns { get; } = columns;
 
+    /// <summary>The source's own words. For the log, never for a visitor.</summary>
     public string Words { get; } = words;
 }

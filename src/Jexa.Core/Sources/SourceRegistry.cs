@@ -12,14 +12,19 @@ public sealed class SourceRegistry(IEnumerable<ISourceEngine> engines) : IAsyncD
     private readonly HashSet<ISource> _retired = [];
     private readonly Lock _lock = new();
 
+    /// <summary>The names of the engines, in order.</summary>
     public IEnumerable<string> EngineNames => _engines.Keys.Order();
 
+    /// <summary>Whether there is an engine of this name.</summary>
     public bool Knows(string engine) => _engines.ContainsKey(engine);
 
+    /// <summary>Whether sources of this engine can have keys (headers and query parameters for each call).</summary>
     public bool TakesKeys(string engine) => _engines[engine].TakesKeys;
 
+    /// <summary>Whether sources of this engine can have a replica to read from.</summary>
     public bool TakesReplica(string engine) => _engines[engine].TakesReplica;
 
+    /// <summary>Whether sources of this engine can be told about a connection pooler.</summary>
     public bool TakesPooling(string engine) => _engines[engine].TakesPooling;
 
     /// <summary>Quotes the value of a variable for a connection string of this engine.</summary>
@@ -80,6 +85,7 @@ public sealed class SourceRegistry(IEnumerable<ISourceEngine> engines) : IAsyncD
         }
     }
 
+    /// <summary>Closes all sources.</summary>
     public async ValueTask DisposeAsync()
     {
         List<ISource> sources;

@@ -27,6 +27,7 @@ public sealed record SourceSettings(string Engine, string Connection, string Sho
     /// <summary>The clock that the source uses.</summary>
     public TimeProvider Clock { get; init; } = TimeProvider.System;
 
+    /// <summary>The time limit of a query if the app file gives none: 5 seconds.</summary>
     public static TimeSpan DefaultTimeLimit { get; } = TimeSpan.FromSeconds(5);
 
     /// <summary>Never prints the connection.</summary>

@@ -1,5 +1,6 @@
 namespace Jexa.Core.Sources;
 
+/// <summary>Why a source did not answer.</summary>
 public enum SourceTrouble
 {
     /// <summary>It cannot be reached: it does not exist, is locked, or has no free connection.</summary>

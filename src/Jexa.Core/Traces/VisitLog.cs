@@ -9,7 +9,10 @@ namespace Jexa.Core.Traces;
 /// </summary>
 public sealed class VisitLog(int capacity = VisitLog.DefaultCapacity, long byteLimit = VisitLog.DefaultByteLimit)
 {
+    /// <summary>The number of visits kept if nothing else is set.</summary>
     public const int DefaultCapacity = 1000;
+
+    /// <summary>The bytes of visits kept if nothing else is set: 16 MiB.</summary>
     public const long DefaultByteLimit = 16 * 1024 * 1024;
 
     private const int MostSpareTraces = 64;

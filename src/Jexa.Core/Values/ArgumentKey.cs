@@ -9,6 +9,7 @@ namespace Jexa.Core.Values;
 /// </summary>
 public static class ArgumentKey
 {
+    /// <summary>One text for a list of values. Two lists have the same text only if they are the same.</summary>
     public static string Of(IReadOnlyList<TypedValue> values)
     {
         if (values.Count == 0)
@@ -23,6 +24,7 @@ public static class ArgumentKey
         return key.ToString();
     }
 
+    /// <summary>One text for a list of texts. Two lists have the same text only if they are the same.</summary>
     public static string Of(IEnumerable<string> texts)
     {
         var key = new StringBuilder();

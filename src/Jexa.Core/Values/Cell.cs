@@ -15,8 +15,10 @@ public readonly struct Cell
         Length = length;
     }
 
+    /// <summary>What the cell holds.</summary>
     public CellKind Kind { get; }
 
+    /// <summary>Whether the cell holds no value.</summary>
     public bool IsNull => Kind == CellKind.Null;
 
     /// <summary>The number of bytes of a text, decimal or bytes cell; otherwise 0.</summary>
@@ -25,6 +27,7 @@ public readonly struct Cell
     /// <summary>The integer, the boolean (0 or 1), the days of a date or the ticks of a timestamp.</summary>
     public long Integer => _bits;
 
+    /// <summary>The number, if <see cref="Kind"/> is <see cref="CellKind.Real"/>.</summary>
     public double Real => BitConverter.Int64BitsToDouble(_bits);
 
     internal int Offset => (int)_bits;

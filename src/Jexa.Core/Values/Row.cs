@@ -5,8 +5,10 @@ namespace Jexa.Core.Values;
 /// <summary>One row of a block. Valid until the block is reset.</summary>
 public readonly struct Row(RowBlock block, int index)
 {
+    /// <summary>The number of columns.</summary>
     public int Width => block.Width;
 
+    /// <summary>The cell in a column, counted from 0.</summary>
     public ref readonly Cell this[int column] => ref block.At(index, column);
 
     /// <summary>The bytes of a text, decimal or bytes cell.</summary>

@@ -13,6 +13,7 @@ public sealed class RowBlock
     private int _cellCount;
     private int _byteCount;
 
+    /// <summary>Makes an empty block. Its memory comes from a shared pool; dispose it to give it back.</summary>
     public RowBlock()
         : this(64, 1024) { }
 
@@ -36,8 +37,10 @@ public sealed class RowBlock
     /// <summary>The memory that the block keeps, in bytes.</summary>
     public int Capacity => _bytes.Length + (_cells.Length * 16);
 
+    /// <summary>The row at this place, counted from 0.</summary>
     public Row this[int index] => new(this, index);
 
+    /// <summary>Empties the block for rows of this many columns.</summary>
     public void Reset(int width)
     {
         Width = width;
@@ -47,6 +50,7 @@ public sealed class RowBlock
         _byteCount = 0;
     }
 
+    /// <summary>Begins a row. Its cells are added from left to right.</summary>
     public void BeginRow()
     {
         Count++;
@@ -61,10 +65,13 @@ public sealed class RowBlock
         _cellCount = Count * Width;
     }
 
+    /// <summary>Adds a cell without a value.</summary>
     public void AddNull() => _cells[_cellCount++] = Cell.Null;
 
+    /// <summary>Adds a cell that holds a number, a date or a moment.</summary>
     public void AddNumber(CellKind kind, long value) => _cells[_cellCount++] = Cell.Number(kind, value);
 
+    /// <summary>Adds a cell that holds a floating-point number.</summary>
     public void AddReal(double value) => _cells[_cellCount++] = Cell.FromReal(value);
 
     /// <summary>Reverses the order of the rows.</summary>

@@ -25,24 +25,28 @@ public sealed class Utf8Buffer(int capacity = 1024) : IBufferWriter<byte>, IDisp
     /// <summary>Removes everything after the first <paramref name="length"/> bytes.</summary>
     public void Truncate(int length) => Length = length;
 
+    /// <summary>Appends bytes, which must be UTF-8.</summary>
     public void Append(ReadOnlySpan<byte> bytes)
     {
         bytes.CopyTo(Room(bytes.Length));
         Length += bytes.Length;
     }
 
+    /// <summary>Appends one byte.</summary>
     public void Append(byte value)
     {
         Room(1)[0] = value;
         Length++;
     }
 
+    /// <summary>Appends a text, encoded as UTF-8.</summary>
     public void Append(ReadOnlySpan<char> text)
     {
         var room = Room(Encoding.UTF8.GetMaxByteCount(text.Length));
         Length += Encoding.UTF8.GetBytes(text, room);
     }
 
+    /// <summary>Appends a number in decimal digits.</summary>
     public void Append(long value)
     {
         Utf8Formatter.TryFormat(value, Room(20), out var written);
@@ -60,6 +64,7 @@ public sealed class Utf8Buffer(int capacity = 1024) : IBufferWriter<byte>, IDisp
         return _bytes.AsSpan(Length);
     }
 
+    /// <summary>Says that so many bytes were written into the span got before.</summary>
     public void Advance(int count) => Length += count;
 
     Memory<byte> IBufferWriter<byte>.GetMemory(int sizeHint)
@@ -73,6 +78,7 @@ public sealed class Utf8Buffer(int capacity = 1024) : IBufferWriter<byte>, IDisp
     /// <summary>The content as a string. For messages and tests, not for the hot path.</summary>
     public override string ToString() => Encoding.UTF8.GetString(Written);
 
+    /// <summary>Gives the memory back to the pool.</summary>
     public void Dispose()
     {
         var bytes = _bytes;

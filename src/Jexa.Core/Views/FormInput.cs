@@ -22,11 +22,13 @@ public sealed record FormInput(
     string? Fixed
 )
 {
+    /// <summary>The name of the field.</summary>
     public string Name => Field.Name;
 
     /// <summary>Whether the text is what a visitor typed, which must not be formatted as a number.</summary>
     public bool IsAsTyped { get; init; }
 
+    /// <summary>Whether the input has several lines.</summary>
     public bool IsMultiline =>
         Field.Input == InputKind.LongText || (Field.Input is InputKind.Text or InputKind.Picture && Text.Contains('\n'));
 }

@@ -7,5 +7,6 @@ namespace Jexa.Core.Views;
 /// <param name="PictureOrigins">Origins that pictures are loaded from.</param>
 public sealed record FrameTexts(string Header, string Footer, string? Logo, string? Style, IReadOnlyList<string> PictureOrigins)
 {
+    /// <summary>A frame without texts.</summary>
     public static FrameTexts None { get; } = new("", "", null, null, []);
 }

@@ -20,6 +20,7 @@ public sealed record TextPlan(IReadOnlyList<TextPiece> Pieces, TextPlan? Fallbac
         return !utf8.IsEmpty && utf8[0] > ' ';
     }
 
+    /// <summary>Writes the text for a row.</summary>
     public void Write(Row row, Utf8Buffer into)
     {
         var start = into.Length;

@@ -21,6 +21,7 @@ public sealed record ViewColumn(
     TextPlan? WhenEmpty
 )
 {
+    /// <summary>How values of the column are written.</summary>
     public ValueStyle Style { get; init; } = ValueStyle.Plain;
 
     /// <summary>The records between the row and a field of another record; empty for the row's own fields.</summary>

@@ -36,5 +36,6 @@ public sealed record Answer(
     /// <summary>An answer in words.</summary>
     internal static Answer Of(Outcome outcome, MessageView message) => new(outcome, message.Status, message);
 
+    /// <summary>Gives the rows' memory back.</summary>
     public void Dispose() => Rows?.Dispose();
 }

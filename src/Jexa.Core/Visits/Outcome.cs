@@ -20,10 +20,13 @@ public abstract record Outcome
     /// <summary>Whether the visitor got what the address stands for, if need be under its canonical spelling.</summary>
     public bool IsGood => Kind.Side == OutcomeSide.Good;
 
+    /// <inheritdoc/>
     public sealed override string ToString() => Word;
 
+    /// <summary>A list is shown.</summary>
     public sealed record Listed() : Outcome(OutcomeKind.Listed);
 
+    /// <summary>The record is shown.</summary>
     public sealed record Found() : Outcome(OutcomeKind.Found)
     {
         /// <summary>Most visits end like this, so that one object serves all.</summary>
@@ -33,6 +36,7 @@ public abstract record Outcome
     /// <summary>A text page.</summary>
     public sealed record Shown() : Outcome(OutcomeKind.Shown);
 
+    /// <summary>No page has this address.</summary>
     public sealed record NoPage() : Outcome(OutcomeKind.NoPage);
 
     /// <summary>A required parameter is absent or empty.</summary>
@@ -41,18 +45,25 @@ public abstract record Outcome
     /// <param name="Parameter">Null if the whole target is at fault.</param>
     public sealed record Malformed(string? Parameter, KeyFault Fault) : Outcome(OutcomeKind.Malformed);
 
+    /// <summary>The address means a page or a record, but is spelt otherwise; a redirect leads to the right spelling.</summary>
     public sealed record NotCanonical() : Outcome(OutcomeKind.NotCanonical);
 
+    /// <summary>There is no record with this ID.</summary>
     public sealed record Unknown() : Outcome(OutcomeKind.Unknown);
 
+    /// <summary>The record is there but may not be seen. Visitors get the same answer as for an unknown one.</summary>
     public sealed record Hidden() : Outcome(OutcomeKind.Hidden);
 
+    /// <summary>More than one record has this ID.</summary>
     public sealed record Ambiguous() : Outcome(OutcomeKind.Ambiguous);
 
+    /// <summary>The page does not take this method.</summary>
     public sealed record NotAllowed() : Outcome(OutcomeKind.NotAllowed);
 
+    /// <summary>The source did not answer.</summary>
     public sealed record Unavailable(SourceTrouble Trouble) : Outcome(OutcomeKind.Unavailable);
 
+    /// <summary>Something went wrong in Jexa.</summary>
     public sealed record Failed() : Outcome(OutcomeKind.Failed);
 
     /// <summary>Deleted through Jexa.</summary>
@@ -61,6 +72,7 @@ public abstract record Outcome
     /// <summary>Its key was changed through Jexa.</summary>
     public sealed record Moved() : Outcome(OutcomeKind.Moved);
 
+    /// <summary>The change is saved.</summary>
     public sealed record Saved() : Outcome(OutcomeKind.Saved);
 
     /// <summary>What was sent does not satisfy the form. Nothing is changed.</summary>

@@ -8,54 +8,76 @@ namespace Jexa.Core.Visits;
 /// <param name="Problems">How a program is told of it; none if it gets what it asked for.</param>
 public sealed record OutcomeKind(string Word, OutcomeSide Side, params IReadOnlyList<ProblemKind> Problems)
 {
+    /// <summary>A list is shown.</summary>
     public static OutcomeKind Listed { get; } = new("listed", OutcomeSide.Good);
 
+    /// <summary>A record is shown.</summary>
     public static OutcomeKind Found { get; } = new("found", OutcomeSide.Good);
 
+    /// <summary>A text is shown.</summary>
     public static OutcomeKind Shown { get; } = new("shown", OutcomeSide.Good);
 
+    /// <summary>The ID is not given.</summary>
     public static OutcomeKind Missing { get; } = new("missing", OutcomeSide.Visitor, ProblemKind.BadAddress);
 
+    /// <summary>The ID cannot be read.</summary>
     public static OutcomeKind Malformed { get; } = new("malformed", OutcomeSide.Visitor, ProblemKind.BadAddress);
 
+    /// <summary>Another spelling is the right one; a redirect leads there.</summary>
     public static OutcomeKind NotCanonical { get; } = new("not-canonical", OutcomeSide.Good);
 
+    /// <summary>There is no record with this ID.</summary>
     public static OutcomeKind Unknown { get; } = new("unknown", OutcomeSide.Visitor, ProblemKind.Unknown);
 
+    /// <summary>No page has this address.</summary>
     public static OutcomeKind NoPage { get; } = new("no-page", OutcomeSide.Visitor, ProblemKind.Unknown);
 
+    /// <summary>The record is there but may not be seen.</summary>
     public static OutcomeKind Hidden { get; } =
         new("hidden", OutcomeSide.Visitor, ProblemKind.Unknown) { PublicWord = Unknown.Word };
 
+    /// <summary>More than one record has this ID.</summary>
     public static OutcomeKind Ambiguous { get; } = new("ambiguous", OutcomeSide.Developer, ProblemKind.Failed);
 
+    /// <summary>The page does not take this method.</summary>
     public static OutcomeKind NotAllowed { get; } = new("not-allowed", OutcomeSide.Visitor);
 
+    /// <summary>The source did not answer.</summary>
     public static OutcomeKind Unavailable { get; } = new("unavailable", OutcomeSide.Developer, ProblemKind.Unavailable);
 
+    /// <summary>Something went wrong in Jexa.</summary>
     public static OutcomeKind Failed { get; } = new("failed", OutcomeSide.Developer, ProblemKind.Failed);
 
+    /// <summary>The record was deleted.</summary>
     public static OutcomeKind Gone { get; } = new("gone", OutcomeSide.Visitor, ProblemKind.Gone);
 
+    /// <summary>The page has a new path; a redirect leads there.</summary>
     public static OutcomeKind Moved { get; } = new("moved", OutcomeSide.Good);
 
+    /// <summary>The change is saved.</summary>
     public static OutcomeKind Saved { get; } = new("saved", OutcomeSide.Good);
 
+    /// <summary>A value of the form cannot be taken.</summary>
     public static OutcomeKind Invalid { get; } = new("invalid", OutcomeSide.Visitor, ProblemKind.Invalid);
 
+    /// <summary>The record was changed meanwhile.</summary>
     public static OutcomeKind Conflict { get; } = new("conflict", OutcomeSide.Visitor, ProblemKind.Conflict);
 
+    /// <summary>The source or a rule refuses the change.</summary>
     public static OutcomeKind Refused { get; } =
         new("refused", OutcomeSide.Visitor, ProblemKind.Refused, ProblemKind.WhichVersion);
 
     /// <summary>Only forms for people can be used twice.</summary>
     public static OutcomeKind Spent { get; } = new("spent", OutcomeSide.Visitor);
 
+    /// <summary>The form was not sent from a page of this app.</summary>
     public static OutcomeKind Untrusted { get; } = new("untrusted", OutcomeSide.Visitor, ProblemKind.Untrusted);
 
+    /// <summary>The body cannot be read.</summary>
     public static OutcomeKind Unreadable { get; } =
         new("unreadable", OutcomeSide.Visitor, ProblemKind.TooLarge, ProblemKind.OtherType);
 
+    /// <summary>The answer leads to another page, such as a list.</summary>
     public static OutcomeKind Elsewhere { get; } = new("elsewhere", OutcomeSide.Good);
 
     /// <summary>The whole table.</summary>

@@ -6,6 +6,9 @@ namespace Jexa.Core.Visits;
 /// </summary>
 public enum Reader
 {
+    /// <summary>A person, who gets HTML and redirects.</summary>
     Person,
+
+    /// <summary>A program, which gets JSON or another format.</summary>
     Program,
 }

@@ -11,12 +11,14 @@ public sealed class RuntimeFindings
 {
     private readonly ConcurrentDictionary<(string Code, string Page), Finding> _findings = [];
 
+    /// <summary>The findings so far, in order.</summary>
     public IReadOnlyList<Finding> All =>
         [.. _findings.Values.OrderBy(finding => finding.At.Line).ThenBy(finding => finding.Code.Id)];
 
     /// <summary>Forgets everything: another site is served now.</summary>
     public void Clear() => _findings.Clear();
 
+    /// <summary>Adds that two records answer to one ID.</summary>
     public void AddAmbiguous(Page page, string id) =>
         Add(
             FindingCodes.AmbiguousRecord,
@@ -26,6 +28,7 @@ public sealed class RuntimeFindings
                 + $"{page.Record!.Table.Name}, or choose another key."
         );
 
+    /// <summary>Adds that a record's key cannot stand in an address.</summary>
     public void AddUnlinked(Page page) =>
         Add(
             FindingCodes.KeyOfOtherClass,
@@ -36,6 +39,7 @@ public sealed class RuntimeFindings
                 + $"{string.Join(" or ", page.Record!.Key.Select(field => field.Name))} was stored as another type."
         );
 
+    /// <summary>Adds that a source answered something that cannot be used.</summary>
     public void AddSource(Page page, string message) =>
         Add(
             FindingCodes.SourceAnswers,

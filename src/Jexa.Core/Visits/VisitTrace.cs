@@ -27,6 +27,7 @@ public sealed class VisitTrace
     private List<string>? _ignored;
     private TraceState _state;
 
+    /// <summary>Begins the trace of a visit.</summary>
     public VisitTrace(string method, string target, TimeProvider clock)
     {
         _clock = clock;
@@ -47,8 +48,10 @@ public sealed class VisitTrace
         set => _state.Number = value;
     }
 
+    /// <summary>When the visit began.</summary>
     public DateTimeOffset At => _state.At;
 
+    /// <summary>The request's method.</summary>
     public string Method => _state.Method;
 
     /// <summary>The address of the visitor, if known. For a proxy's visitors it is known only if the proxy is trusted.</summary>
@@ -68,39 +71,47 @@ public sealed class VisitTrace
         set => _state.Framed = value;
     }
 
+    /// <summary>The site that served the visit. Null if there was none.</summary>
     public Site? Site
     {
         get => _state.Site;
         set => _state.Site = value;
     }
 
+    /// <summary>The request target as it was read. Null before that.</summary>
     public RequestTarget? Reading { get; set; }
 
+    /// <summary>The page. Null if none was found.</summary>
     public Page? Page
     {
         get => _state.Page;
         set => _state.Page = value;
     }
 
+    /// <summary>The parameters, in the order they were read.</summary>
     public IReadOnlyList<TracedParameter> Parameters => _parameters;
 
     /// <summary>Names in the query string that are no parameters.</summary>
     public IReadOnlyList<string> Ignored => _ignored is { } names ? names : [];
 
+    /// <summary>The queries, in the order they ended.</summary>
     public IReadOnlyList<TracedQuery> Queries => _queries;
 
+    /// <summary>The outcome. Null while the visit runs.</summary>
     public Outcome? Outcome
     {
         get => _state.Outcome;
         set => _state.Outcome = value;
     }
 
+    /// <summary>The status of the answer. 0 while the visit runs.</summary>
     public int Status
     {
         get => _state.Status;
         set => _state.Status = value;
     }
 
+    /// <summary>Where a redirect leads. Null if the answer is none.</summary>
     public string? Location
     {
         get => _state.Location;
@@ -130,6 +141,7 @@ public sealed class VisitTrace
     /// <summary>Whether the visit reached a step.</summary>
     internal bool Has(VisitStep step) => _state.Ends[(int)step] != 0;
 
+    /// <summary>Says that a step has ended.</summary>
     public void End(VisitStep step) => _state.Ends[(int)step] = _clock.GetTimestamp();
 
     /// <summary>The duration of a step in microseconds; null if the visit did not reach it.</summary>
@@ -155,6 +167,7 @@ public sealed class VisitTrace
         }
     }
 
+    /// <summary>The time from first to last step, in microseconds.</summary>
     public double TotalMicroseconds
     {
         get
@@ -166,8 +179,10 @@ public sealed class VisitTrace
         }
     }
 
+    /// <summary>The time that a query took, in microseconds.</summary>
     public double MicrosecondsOf(TracedQuery query) => _clock.GetElapsedTime(0, query.Ticks).TotalMicroseconds;
 
+    /// <summary>Adds a query with its arguments and its result.</summary>
     public void Add(IPreparedQuery query, IReadOnlyList<TypedValue> arguments, RowBlock? rows, int count, long started) =>
         _queries.Add(
             new TracedQuery(
@@ -188,6 +203,7 @@ public sealed class VisitTrace
 
     internal void Add(in TracedQuery query) => _queries.Add(query);
 
+    /// <summary>Adds a parameter as it was read.</summary>
     public void Add(TracedParameter parameter) => _parameters.Add(parameter);
 
     /// <summary>Notes a name in the query string that nothing reads. Only the first ones are kept.</summary>
