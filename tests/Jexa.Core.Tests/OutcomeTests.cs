@@ -50,10 +50,10 @@ public class OutcomeTests
     [Fact]
     public void Clients_know_every_problem()
     {
-        foreach (var file in (string[])["loading.ts", "Calls.cs"])
+        foreach (var file in (string[])["bridges.ts", "Bridges.cs"])
         {
-            var code = File.ReadAllText(Repository.File($"src/Jexa.Service/Clients/Runtime/{file}"));
-            foreach (var word in OutcomeKind.All.Where(kind => kind.Problems.Count > 0).Select(kind => kind.PublicWord))
+            var code = File.ReadAllText(Repository.File($"demo/clients/{file}"));
+            foreach (var word in OutcomeKind.All.Where(kind => kind.IsTold).Select(kind => kind.PublicWord))
                 Assert.True(code.Contains($"\"{word}\"", StringComparison.Ordinal), $"{file} does not know “{word}”.");
         }
     }

@@ -47,12 +47,12 @@ internal sealed class ChangeCompiler(
     }
 
     private static RowActs Act(PageHead head) =>
-        head.Definition.Kind switch
+        head.Definition.Kind.Calls switch
         {
-            PageKind.New => RowActs.Insert,
-            PageKind.Delete => RowActs.Delete,
-            PageKind.Edit => RowActs.Update,
-            var other => throw new UnreachableException($"A page of kind {other} changes nothing."),
+            PageCalls.Add => RowActs.Insert,
+            PageCalls.Delete => RowActs.Delete,
+            PageCalls.Edit => RowActs.Update,
+            var other => throw new UnreachableException($"A page of kind {head.Definition.Kind} ({other}) changes nothing."),
         };
 
     /// <param name="head">The page; null for changes that no page makes.</param>

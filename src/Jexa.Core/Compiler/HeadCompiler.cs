@@ -25,17 +25,17 @@ internal sealed partial class HeadCompiler(
     public PageHead? Compile(PageDefinition page)
     {
         SiteRecord? record = null;
-        if (page.Kind != PageKind.Text && !records.TryGetValue(page.Record.Value, out record))
+        if (page.Kind.HasRecord && !records.TryGetValue(page.Record.Value, out record))
             findings.AddUnknown(FindingCodes.UnknownRecord, page.Record, "record", records.Keys);
-        if (Template(page.Path) is not { } template || (record is null && page.Kind != PageKind.Text))
+        if (Template(page.Path) is not { } template || (record is null && page.Kind.HasRecord))
             return null;
-        var parameters = page.Kind switch
+        var parameters = page.Kind.Parameters switch
         {
-            PageKind.Detail or PageKind.Edit or PageKind.Delete => Parameters(page, template, record!),
-            PageKind.New => NewParameters(page, template, record!),
-            PageKind.List => ListParameters(page, template, record!),
-            PageKind.Text => TextParameters(page, template),
-            var other => throw new UnreachableException($"Nothing reads the parameters of a page of kind {other}."),
+            ParameterRole.Id => Parameters(page, template, record!),
+            ParameterRole.FirstValues => NewParameters(page, template, record!),
+            ParameterRole.Filters => ListParameters(page, template, record!),
+            ParameterRole.Holes => TextParameters(page, template),
+            var other => throw new UnreachableException($"Nothing reads parameters that are for {other}."),
         };
         if (parameters is null)
             return null;

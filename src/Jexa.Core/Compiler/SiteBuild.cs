@@ -124,21 +124,23 @@ internal sealed class SiteBuild
             changes,
             _findings
         );
+        var compilers = new Dictionary<PageKind, Func<PageHead, Page>>
+        {
+            [PageKind.List] = lists.Compile,
+            [PageKind.Detail] = details.Compile,
+            [PageKind.Edit] = edits.Edit,
+            [PageKind.New] = edits.New,
+            [PageKind.Delete] = edits.Delete,
+            [PageKind.Text] = Text,
+        };
         _pages =
         [
             .. _heads
                 .Values.OfType<PageHead>()
                 .Select(head =>
-                    head.Definition.Kind switch
-                    {
-                        PageKind.List => lists.Compile(head),
-                        PageKind.Detail => (Page)details.Compile(head),
-                        PageKind.Edit => edits.Edit(head),
-                        PageKind.New => edits.New(head),
-                        PageKind.Delete => edits.Delete(head),
-                        PageKind.Text => Text(head),
-                        var other => throw new UnreachableException($"Nothing compiles a page of kind {other}."),
-                    }
+                    compilers.TryGetValue(head.Definition.Kind, out var compile)
+                        ? compile(head)
+                        : throw new UnreachableException($"Nothing compiles a page of kind {head.Definition.Kind}.")
                 ),
         ];
         foreach (var page in _pages.OfType<TextPage>().Where(page => page.Head.Definition.ShowsLists))
@@ -247,7 +249,7 @@ internal sealed class SiteBuild
         return (
             named
             ?? _heads.Values.FirstOrDefault(head =>
-                head is { Definition.Kind: PageKind.List, AddressWithoutParameters: not null }
+                head is { Definition.Kind.Calls: PageCalls.List, AddressWithoutParameters: not null }
             )
         )?.OpenAddress
             ?? $"{_mount}/";

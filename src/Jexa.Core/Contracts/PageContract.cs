@@ -1,4 +1,5 @@
 using System.Diagnostics;
+using Jexa.Core.Definitions;
 using Jexa.Core.Keys;
 using Jexa.Core.Sites;
 using Jexa.Core.Values;
@@ -26,6 +27,9 @@ public sealed record PageContract(
     /// <summary>The page's kind, such as <c>detail</c>.</summary>
     public string Kind => Page.Kind;
 
+    /// <summary>What programs get from the page and may send to it.</summary>
+    public PageCalls Calls => Page.Head.Definition.Kind.Calls;
+
     /// <summary>Whether it lists the lists of the app.</summary>
     public bool ShowsLists => Page is TextPage { Lists.Count: > 0 };
 
@@ -43,16 +47,9 @@ public sealed record PageContract(
 
     /// <summary>What the page does, in a few words.</summary>
     public string Summary =>
-        Kind switch
-        {
-            "list" => $"Lists {Page.Record!.Many}",
-            "detail" => $"One {Page.Record!.One}",
-            "edit" => $"Changes one {Page.Record!.One}",
-            "new" => $"Adds one {Page.Record!.One}",
-            "delete" => $"Deletes one {Page.Record!.One}",
-            "text" => "A text",
-            var other => throw new UnreachableException($"A page of kind {other} has no contract."),
-        };
+        Page.Record is { } record
+            ? PageKind.Say(Page.Head.Definition.Kind.Summary, record.One, record.Many)
+            : Page.Head.Definition.Kind.Summary;
 
     /// <summary>The contract of a page.</summary>
     public static PageContract Of(Page page) =>
@@ -122,7 +119,8 @@ public sealed record PageContract(
                     FieldShape.Plain
                 )),
             ],
-            _ => [],
+            TextPage => [],
+            _ => throw new UnreachableException($"A page of kind {page.Kind} has no contract."),
         };
 
     private static FieldContract Of(ViewColumn column, SiteRecord record) =>

@@ -6,7 +6,7 @@ namespace Jexa.Core.Definitions;
 /// </summary>
 internal static class FormPages
 {
-    public static readonly IReadOnlyList<string> Kinds = ["edit", "new", "delete"];
+    public static readonly IReadOnlyList<string> Kinds = [.. PageKind.All.Where(kind => kind.Writes).Select(kind => kind.Word)];
 
     /// <summary>The pages of the file, each followed by those that its <c>forms</c> stands for.</summary>
     public static List<PageDefinition> Added(IReadOnlyList<PageDefinition> pages, FindingList findings)
@@ -30,7 +30,7 @@ internal static class FormPages
                     FindingCodes.SameAddresses,
                     form.Name.At,
                     $"“forms” makes the page “{form.Name}” with the path {form.Path}, which another page has.",
-                    $"Leave {form.Kind.ToString().ToLowerInvariant()} out of “forms”, or call the other page {form.Name}.",
+                    $"Leave {form.Kind} out of “forms”, or call the other page {form.Name}.",
                     found: form.Path.Value,
                     expected: "a path that no other page has"
                 );
@@ -50,8 +50,8 @@ internal static class FormPages
 
     private static PageDefinition Of(PageDefinition page, Written word)
     {
-        var kind = Enum.Parse<PageKind>(word.Value, ignoreCase: true);
-        var isNew = kind == PageKind.New;
+        var kind = PageKind.Of(word.Value)!;
+        var isNew = !kind.HasId;
         return page with
         {
             Name = new Written(NameOf(page, word.Value), word.At) { IsOneRun = false },

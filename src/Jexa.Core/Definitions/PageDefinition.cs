@@ -57,8 +57,8 @@ public sealed record PageDefinition(
     public bool LinkedElsewhere { get; init; }
 
     /// <summary>Whether it is about one record that its address names.</summary>
-    public bool HasId => Kind is PageKind.Detail or PageKind.Edit or PageKind.Delete;
+    public bool HasId => Kind.HasId;
 
     /// <summary>Whether it changes records.</summary>
-    public bool Writes => Kind is PageKind.Edit or PageKind.New or PageKind.Delete;
+    public bool Writes => Kind.Writes;
 }

@@ -3,48 +3,36 @@ namespace Jexa.Core.Definitions;
 /// <summary>Reads one page of an app file.</summary>
 internal static class PageReader
 {
-    private static readonly string[] Kinds = ["list", "detail", "text", "edit", "new", "delete"];
     private static readonly string[] Looks = ["table", "cards", "bullets"];
 
-    /// <summary>Keys that only some kinds of pages have, and the message for other kinds.</summary>
-    private static readonly (string Key, PageKind[] Of, string Otherwise)[] OwnKeys =
+    /// <summary>What to say of a key on a page whose kind does not have it.</summary>
+    private static readonly (string Key, string Otherwise)[] OwnKeys =
     [
-        ("order", [PageKind.List], "Only a list has an order."),
-        ("by", [PageKind.Detail, PageKind.Edit, PageKind.Delete, PageKind.New], "Only a page about one record has an ID."),
-        (
-            "ids",
-            [PageKind.Detail, PageKind.Edit, PageKind.Delete, PageKind.List],
-            "This page has no ID and no parameter that must be there."
-        ),
-        ("required", [PageKind.List, PageKind.New], "The parameters of this page are required anyway."),
-        ("search", [PageKind.List], "Only a list has a search box."),
-        ("size", [PageKind.List], "Only a list has windows."),
-        ("look", [PageKind.List], "Only a list has a look."),
-        ("side", [PageKind.List], "Only a list has side lists."),
-        ("related", [PageKind.Detail], "Only a record has related ones."),
-        ("beside", [PageKind.Detail], "Only a record stands beside a list."),
-        ("neighbours", [PageKind.Detail], "Only a record has neighbours."),
-        (
-            "show",
-            [PageKind.List, PageKind.Detail, PageKind.Delete],
-            "Only lists, detail pages and delete pages show fields; a form has “form”."
-        ),
-        ("where", [PageKind.List, PageKind.Detail, PageKind.Edit, PageKind.Delete], "This page has no records to choose from."),
-        (
-            "links",
-            [PageKind.List, PageKind.Detail, PageKind.Edit, PageKind.Delete],
-            "A text page says its links in its text; a new record leads nowhere yet."
-        ),
-        ("form", [PageKind.Edit, PageKind.New], "Only edit and new pages have a form."),
-        ("then", [PageKind.Edit, PageKind.New, PageKind.Delete], "Only a page that changes records leads somewhere after."),
-        ("forms", [PageKind.Detail], "Only a record's page makes pages that change it; the fields of a form are said by “form”."),
-        ("lists", [PageKind.Text], "Only a text page shows the lists of the app."),
-        ("add", [PageKind.List], "Only a list leads to a new record."),
+        ("order", "Only a list has an order."),
+        ("by", "Only a page about one record has an ID."),
+        ("ids", "This page has no ID and no parameter that must be there."),
+        ("required", "The parameters of this page are required anyway."),
+        ("search", "Only a list has a search box."),
+        ("size", "Only a list has windows."),
+        ("look", "Only a list has a look."),
+        ("side", "Only a list has side lists."),
+        ("related", "Only a record has related ones."),
+        ("beside", "Only a record stands beside a list."),
+        ("neighbours", "Only a record has neighbours."),
+        ("show", "Only lists, detail pages and delete pages show fields; a form has “form”."),
+        ("where", "This page has no records to choose from."),
+        ("links", "A text page says its links in its text; a new record leads nowhere yet."),
+        ("form", "Only edit and new pages have a form."),
+        ("then", "Only a page that changes records leads somewhere after."),
+        ("forms", "Only a record's page makes pages that change it; the fields of a form are said by “form”."),
+        ("lists", "Only a text page shows the lists of the app."),
+        ("add", "Only a list leads to a new record."),
     ];
 
     private static readonly System.Buffers.SearchValues<char> NotInBases = System.Buffers.SearchValues.Create("{}\\\"<> ?#");
 
-    private const string KindWords = "list, detail, text, edit, new or delete";
+    private static readonly string KindWords =
+        $"{string.Join(", ", PageKind.All.SkipLast(1).Select(kind => kind.Word))} or {PageKind.All[^1].Word}";
 
     public static PageDefinition? Read(Written name, MappingReader page, FindingList findings)
     {
@@ -82,11 +70,11 @@ internal static class PageReader
             findings.AddUnknown(FindingCodes.UnknownWord, linked, "place of links called", ["elsewhere"]);
         if (Kind(name, page, findings) is not { } kind)
             return null;
-        foreach (var (key, of, otherwise) in OwnKeys)
-            if (!of.Contains(kind) && page.Has(key))
+        foreach (var (key, otherwise) in OwnKeys)
+            if (!kind.Keys.Contains(key) && page.Has(key))
                 findings.Add(FindingCodes.KeyOfOtherPageKind, page.PlaceOf(key), otherwise, $"Remove “{key}”.", found: key);
 
-        var what = page.Text(kind.ToString().ToLowerInvariant());
+        var what = page.Text(kind.Word);
         return path is null || what is null
             ? null
             : new PageDefinition(
@@ -95,8 +83,8 @@ internal static class PageReader
                 was,
                 drawnAt,
                 kind,
-                kind == PageKind.Text ? new Written("", what.At) : what,
-                kind == PageKind.Text ? what : null,
+                kind.HasRecord ? what : new Written("", what.At),
+                kind.HasRecord ? null : what,
                 title,
                 show,
                 [.. order.Select(ReadOrder)],
@@ -164,9 +152,9 @@ internal static class PageReader
 
     private static PageKind? Kind(Written name, MappingReader page, FindingList findings)
     {
-        var kinds = Kinds.Where(page.Has).ToList();
+        var kinds = PageKind.All.Where(kind => page.Has(kind.Word)).ToList();
         if (kinds.Count == 1)
-            return Enum.Parse<PageKind>(kinds[0], ignoreCase: true);
+            return kinds[0];
         var (code, say) =
             kinds.Count == 0
                 ? (FindingCodes.MissingKey, $"does not say whether it is a {KindWords} page")
@@ -175,11 +163,13 @@ internal static class PageReader
             code,
             page.At,
             $"The page “{name}” {say}.",
-            "Add the line list: RECORD, detail: RECORD, edit: RECORD, new: RECORD, delete: RECORD or text: TEXT, one of them.",
+            $"Add one of these lines: {string.Join(", ", PageKind.All.Select(Line))}.",
             expected: KindWords
         );
         return null;
     }
+
+    private static string Line(PageKind kind) => $"{kind.Word}: {(kind.HasRecord ? "RECORD" : "TEXT")}";
 
     private static Written? ReadLook(MappingReader owner, FindingList findings)
     {

@@ -1,12 +1,8 @@
-using Jexa.Core.Values;
-
 namespace Jexa.Core.Definitions;
 
 /// <summary>Reads one record kind of an app file.</summary>
 internal static class RecordReader
 {
-    private static readonly string[] KeptWords = ["created", "changed", "version"];
-
     public static RecordDefinition? Read(Written name, MappingReader record, FindingList findings)
     {
         var origin = record.Text("from");
@@ -95,7 +91,7 @@ internal static class RecordReader
         {
             if (value is ScalarNode { Text: { } word })
             {
-                if (CheckType(word, findings))
+                if (FieldDefinition.CheckType(word, findings))
                     parameters.Add(new QueryParameterDefinition(name, word, null));
                 continue;
             }
@@ -103,7 +99,7 @@ internal static class RecordReader
             if (MappingReader.Of(value, $"the parameter “{name}”", findings) is not { } reader)
                 continue;
             var (type, said) = (reader.RequiredText("type", "integer"), reader.Text("default"));
-            if (type is not null && CheckType(type, findings))
+            if (type is not null && FieldDefinition.CheckType(type, findings))
                 parameters.Add(new QueryParameterDefinition(name, type, said));
             reader.Finish();
         }
@@ -120,71 +116,10 @@ internal static class RecordReader
         {
             if (MappingReader.Of(value, $"the field “{name}”", findings) is not { } field)
                 continue;
-            var type = field.Text("type");
-            if (type is not null)
-                CheckType(type, findings);
-            fields.Add(
-                new FieldDefinition(
-                    name,
-                    field.Text("label"),
-                    type,
-                    field.Flag("secret"),
-                    field.Text("pattern"),
-                    field.Number("max_length", 1, 4096),
-                    field.Text("such_as"),
-                    field.Text("refers_to"),
-                    field.Text("as"),
-                    field.Text("under"),
-                    field.Text("base"),
-                    field.Text("unit"),
-                    field.Number("decimals", 0, 12),
-                    ReadChoices(field, findings),
-                    ConditionReader.Read(field, "when", findings)
-                )
-                {
-                    Input = ReadInput(field, findings),
-                }
-            );
+            fields.Add(FieldDefinition.Read(name, field, findings));
             field.Finish();
         }
 
         return fields;
-    }
-
-    private static InputDefinition ReadInput(MappingReader field, FindingList findings)
-    {
-        var kept = field.Text("kept");
-        if (kept is not null && !KeptWords.Contains(kept.Value))
-            findings.AddUnknown(FindingCodes.UnknownWord, kept, "thing that Jexa keeps in a field called", KeptWords);
-        var required = field.Text("required");
-        if (required is not null and not { Value: "true" or "false" })
-            findings.AddUnknown(FindingCodes.UnknownWord, required, "answer", ["true", "false"]);
-        return new InputDefinition(
-            required,
-            field.Text("min"),
-            field.Text("max"),
-            field.Text("help"),
-            field.Text("default"),
-            kept
-        );
-    }
-
-    private static List<ChoiceDefinition> ReadChoices(MappingReader field, FindingList findings)
-    {
-        var choices = new List<ChoiceDefinition>();
-        if (field.Value("choices") is not { } node || MappingReader.Of(node, "“choices”", findings) is not { } section)
-            return choices;
-        foreach (var (value, label) in section.Named)
-            if (MappingReader.AsText(label, value.Value, findings) is { } text)
-                choices.Add(new ChoiceDefinition(value, text));
-        return choices;
-    }
-
-    private static bool CheckType(Written type, FindingList findings)
-    {
-        if (FieldTypes.TryParse(type.Value, out _))
-            return true;
-        findings.AddUnknown(FindingCodes.UnknownWord, type, "field type", FieldTypes.Words);
-        return false;
     }
 }

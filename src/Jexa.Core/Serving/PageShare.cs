@@ -45,7 +45,7 @@ internal sealed class PageShare(SourceShare source, TimeProvider clock)
 
     private async ValueTask<PageTurn> WaitAsync(IPAddress? client, CancellationToken cancellation)
     {
-        await SourceShare.WaitAsync(_places, cancellation);
+        await source.WaitAsync(_places, cancellation);
         try
         {
             // The visit it waited for may have shown that the page is slow.

@@ -20,12 +20,14 @@ internal sealed class SourceShare
 {
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(2);
 
+    private readonly TimeProvider _clock;
     private readonly SemaphoreSlim _slowPlaces;
     private readonly int _mostOfOneClient;
     private readonly Dictionary<IPAddress, int> _clients = [];
 
-    public SourceShare(ISource source)
+    public SourceShare(ISource source, TimeProvider clock)
     {
+        _clock = clock;
         var connections = Math.Max(2, source.Connections);
         MostOfOnePage = Math.Max(1, connections * 3 / 4);
         var slow = Math.Max(1, connections / 2);
@@ -44,12 +46,12 @@ internal sealed class SourceShare
         {
             if (waited >= Patience)
                 throw Refusal("this address");
-            await Task.Delay(Pause, cancellation);
+            await Task.Delay(Pause, _clock, cancellation);
         }
 
         try
         {
-            if (!await _slowPlaces.WaitAsync(Patience, cancellation))
+            if (!await _slowPlaces.WaitAsync(Patience, _clock, cancellation))
                 throw Refusal("slow pages");
         }
         catch
@@ -65,9 +67,9 @@ internal sealed class SourceShare
         Uncount(client);
     }
 
-    public static async ValueTask WaitAsync(SemaphoreSlim places, CancellationToken cancellation)
+    public async ValueTask WaitAsync(SemaphoreSlim places, CancellationToken cancellation)
     {
-        if (!await places.WaitAsync(Patience, cancellation))
+        if (!await places.WaitAsync(Patience, _clock, cancellation))
             throw Refusal("this page");
     }
 

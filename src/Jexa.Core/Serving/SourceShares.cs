@@ -15,7 +15,7 @@ internal sealed class SourceShares(TimeProvider clock)
         _pages.TryGetValue(page, out var known)
             ? known
             : _pages.GetValue(page, made => new PageShare(
-                _sources.GetValue(made.Record!.Source, source => new SourceShare(source)),
+                _sources.GetValue(made.Record!.Source, source => new SourceShare(source, clock)),
                 clock
             ));
 }

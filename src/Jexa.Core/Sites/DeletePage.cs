@@ -16,9 +16,6 @@ public sealed class DeletePage(
 ) : RecordPage(head, lookup, shape.Own, shape.Back, missingPage)
 {
     /// <inheritdoc/>
-    public override string Kind => "delete";
-
-    /// <inheritdoc/>
     public override string Methods => "GET, HEAD, POST, DELETE";
 
     /// <inheritdoc/>

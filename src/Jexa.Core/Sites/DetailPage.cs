@@ -21,9 +21,6 @@ public sealed class DetailPage(
 ) : RecordPage(head, lookup, shape.Own, shape.Back, missingPage)
 {
     /// <inheritdoc/>
-    public override string Kind => "detail";
-
-    /// <inheritdoc/>
     public override IReadOnlyList<PageLink> Links { get; } = links;
 
     /// <summary>The fields, as columns of the query.</summary>

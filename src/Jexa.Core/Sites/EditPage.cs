@@ -20,9 +20,6 @@ public sealed class EditPage(
 ) : RecordPage(head, lookup, own, back, missingPage)
 {
     /// <inheritdoc/>
-    public override string Kind => "edit";
-
-    /// <inheritdoc/>
     public override string Methods => "GET, HEAD, POST, PATCH";
 
     /// <inheritdoc/>

@@ -31,9 +31,6 @@ public sealed class ListPage(
     public AddPlan? Add { get; init; }
 
     /// <inheritdoc/>
-    public override string Kind => "list";
-
-    /// <inheritdoc/>
     public override IReadOnlyList<PageLink> Links { get; } = links;
 
     /// <summary>The fields, as columns of the query.</summary>

@@ -15,9 +15,6 @@ public sealed class NewPage(
 ) : Page(head)
 {
     /// <inheritdoc/>
-    public override string Kind => "new";
-
-    /// <inheritdoc/>
     public override string Methods => "GET, HEAD, POST";
 
     /// <inheritdoc/>

@@ -16,7 +16,7 @@ public abstract class Page(PageHead head)
     public IReadOnlyList<PageParameter> Parameters => Head.Parameters;
 
     /// <summary>The word of the page's kind in the app file.</summary>
-    public abstract string Kind { get; }
+    public virtual string Kind => Head.Definition.Kind.Word;
 
     /// <summary>The methods of a page that only shows something.</summary>
     public const string Reading = "GET, HEAD";

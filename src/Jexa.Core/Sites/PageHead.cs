@@ -1,4 +1,3 @@
-using System.Diagnostics;
 using Jexa.Core.Addresses;
 using Jexa.Core.Definitions;
 using Jexa.Core.Formats;
@@ -27,15 +26,9 @@ public sealed record PageHead(
 
     /// <summary>The text of a link to the page, if none is written.</summary>
     public string LinkText =>
-        Definition.Kind switch
-        {
-            PageKind.Detail => Labels.Capital(Record.One),
-            PageKind.Edit => "Edit",
-            PageKind.Delete => "Delete",
-            PageKind.New => Definition.Title?.Value ?? $"New {Record.One}",
-            PageKind.List or PageKind.Text => Heading,
-            var other => throw new UnreachableException($"No link says what a page of kind {other} is."),
-        };
+        Definition.Kind.LinkText is not { } text ? Heading
+        : Definition.Kind == PageKind.New && Definition.Title is { } own ? own.Value
+        : Labels.Capital(PageKind.Say(text, Record.One, Record.Many));
 
     /// <summary>The record kind of a page that has one.</summary>
     public SiteRecord Record => Kind ?? throw new InvalidOperationException("A text page has no records.");

@@ -7,9 +7,6 @@ namespace Jexa.Core.Sites;
 public sealed partial class TextPage(PageHead head, string title, string source) : Page(head)
 {
     /// <inheritdoc/>
-    public override string Kind => "text";
-
-    /// <inheritdoc/>
     public override IReadOnlyList<PageLink> Links =>
         [
             .. Lists

@@ -31,13 +31,10 @@ public sealed record UnwrittenPage(
         foreach (var record in records)
         {
             var (one, many) = (Labels.OfRecord(record.Name), Labels.Plural(Labels.OfRecord(record.Name)));
-            PageKind? kind =
-                words == one ? PageKind.Detail
-                : words == many || words == record.Many ? PageKind.List
-                : words == $"{one} edit" || words == $"edit {one}" ? PageKind.Edit
-                : words == $"{one} new" || words == $"new {one}" ? PageKind.New
-                : words == $"{one} delete" || words == $"delete {one}" ? PageKind.Delete
-                : null;
+            var kind =
+                words == record.Many
+                    ? PageKind.List
+                    : PageKind.All.FirstOrDefault(kind => kind.UsualNames.Any(usual => words == PageKind.Say(usual, one, many)));
             if (kind is not null)
                 return new UnwrittenPage(name, kind, record, parameters);
         }
@@ -46,27 +43,16 @@ public sealed record UnwrittenPage(
     }
 
     /// <summary>What the page will be, as a sentence.</summary>
-    public string Purpose =>
-        Kind switch
-        {
-            PageKind.Detail => $"It is to show one {Record!.One}.",
-            PageKind.List => $"It is to list {Record!.Many}.",
-            PageKind.Edit => $"It is to change one {Record!.One}.",
-            PageKind.New => $"It is to add one {Record!.One}.",
-            PageKind.Delete => $"It is to delete one {Record!.One}.",
-            _ => "",
-        };
+    public string Purpose => Kind is null ? "" : PageKind.Say(Kind.Purpose, Record!.One, Record.Many);
 
     /// <summary>A line of the app file that would write the page.</summary>
     public string Line
     {
         get
         {
-            var word = Kind?.ToString().ToLowerInvariant() ?? "detail";
+            var word = (Kind ?? PageKind.Detail).Word;
             var record = Record?.Name ?? "RECORD";
-            var ids = Kind is PageKind.List or PageKind.New
-                ? ""
-                : string.Concat(Parameters.Select(parameter => $"/{{{parameter.Name}}}"));
+            var ids = Kind is { HasId: false } ? "" : string.Concat(Parameters.Select(parameter => $"/{{{parameter.Name}}}"));
             return $"{Name}: {{ path: \"/{Name}{ids}\", {word}: {record} }}";
         }
     }

@@ -1,7 +1,7 @@
 namespace Jexa.Core.Visits;
 
 /// <summary>
-/// One line of the table of outcomes. Console, OpenAPI document and the tests of both clients are made from it;
+/// One line of the table of outcomes. Console, OpenAPI document and both typed clients are made from it;
 /// docs/outcomes.md has it in words.
 /// </summary>
 /// <param name="Word">Its word in traces, logs and the developer's eyes.</param>
@@ -18,16 +18,19 @@ public sealed record OutcomeKind(string Word, OutcomeSide Side, params IReadOnly
     public static OutcomeKind Shown { get; } = new("shown", OutcomeSide.Good);
 
     /// <summary>The ID is not given.</summary>
-    public static OutcomeKind Missing { get; } = new("missing", OutcomeSide.Visitor, ProblemKind.BadAddress);
+    public static OutcomeKind Missing { get; } =
+        new("missing", OutcomeSide.Visitor, ProblemKind.BadAddress) { Tells = OutcomeParts.Parameter | OutcomeParts.Links };
 
     /// <summary>The ID cannot be read.</summary>
-    public static OutcomeKind Malformed { get; } = new("malformed", OutcomeSide.Visitor, ProblemKind.BadAddress);
+    public static OutcomeKind Malformed { get; } =
+        new("malformed", OutcomeSide.Visitor, ProblemKind.BadAddress) { Tells = OutcomeParts.Parameter | OutcomeParts.Links };
 
     /// <summary>Another spelling is the right one; a redirect leads there.</summary>
     public static OutcomeKind NotCanonical { get; } = new("not-canonical", OutcomeSide.Good);
 
     /// <summary>There is no record with this ID.</summary>
-    public static OutcomeKind Unknown { get; } = new("unknown", OutcomeSide.Visitor, ProblemKind.Unknown);
+    public static OutcomeKind Unknown { get; } =
+        new("unknown", OutcomeSide.Visitor, ProblemKind.Unknown) { Tells = OutcomeParts.Links };
 
     /// <summary>No page has this address.</summary>
     public static OutcomeKind NoPage { get; } = new("no-page", OutcomeSide.Visitor, ProblemKind.Unknown);
@@ -40,16 +43,22 @@ public sealed record OutcomeKind(string Word, OutcomeSide Side, params IReadOnly
     public static OutcomeKind Ambiguous { get; } = new("ambiguous", OutcomeSide.Developer, ProblemKind.Failed);
 
     /// <summary>The page does not take this method.</summary>
-    public static OutcomeKind NotAllowed { get; } = new("not-allowed", OutcomeSide.Visitor);
+    public static OutcomeKind NotAllowed { get; } = new("not-allowed", OutcomeSide.Visitor) { IsTold = true };
 
     /// <summary>The source did not answer.</summary>
-    public static OutcomeKind Unavailable { get; } = new("unavailable", OutcomeSide.Developer, ProblemKind.Unavailable);
+    public static OutcomeKind Unavailable { get; } =
+        new("unavailable", OutcomeSide.Developer, ProblemKind.Unavailable)
+        {
+            Tells = OutcomeParts.After,
+            Means = "The source is away or slow: try again after the time given.",
+        };
 
     /// <summary>Something went wrong in Jexa.</summary>
     public static OutcomeKind Failed { get; } = new("failed", OutcomeSide.Developer, ProblemKind.Failed);
 
     /// <summary>The record was deleted.</summary>
-    public static OutcomeKind Gone { get; } = new("gone", OutcomeSide.Visitor, ProblemKind.Gone);
+    public static OutcomeKind Gone { get; } =
+        new("gone", OutcomeSide.Visitor, ProblemKind.Gone) { Tells = OutcomeParts.Links, Means = "The record was deleted." };
 
     /// <summary>The page has a new path; a redirect leads there.</summary>
     public static OutcomeKind Moved { get; } = new("moved", OutcomeSide.Good);
@@ -58,24 +67,37 @@ public sealed record OutcomeKind(string Word, OutcomeSide Side, params IReadOnly
     public static OutcomeKind Saved { get; } = new("saved", OutcomeSide.Good);
 
     /// <summary>A value of the form cannot be taken.</summary>
-    public static OutcomeKind Invalid { get; } = new("invalid", OutcomeSide.Visitor, ProblemKind.Invalid);
+    public static OutcomeKind Invalid { get; } =
+        new("invalid", OutcomeSide.Visitor, ProblemKind.Invalid) { Tells = OutcomeParts.Faults | OutcomeParts.Change };
 
     /// <summary>The record was changed meanwhile.</summary>
-    public static OutcomeKind Conflict { get; } = new("conflict", OutcomeSide.Visitor, ProblemKind.Conflict);
+    public static OutcomeKind Conflict { get; } =
+        new("conflict", OutcomeSide.Visitor, ProblemKind.Conflict)
+        {
+            Tells = OutcomeParts.Change,
+            Means = "The record has changed since its version was read.",
+        };
 
     /// <summary>The source or a rule refuses the change.</summary>
     public static OutcomeKind Refused { get; } =
-        new("refused", OutcomeSide.Visitor, ProblemKind.Refused, ProblemKind.WhichVersion);
+        new("refused", OutcomeSide.Visitor, ProblemKind.Refused, ProblemKind.WhichVersion)
+        {
+            Tells = OutcomeParts.Faults | OutcomeParts.Change,
+        };
 
     /// <summary>Only forms for people can be used twice.</summary>
     public static OutcomeKind Spent { get; } = new("spent", OutcomeSide.Visitor);
 
     /// <summary>The form was not sent from a page of this app.</summary>
-    public static OutcomeKind Untrusted { get; } = new("untrusted", OutcomeSide.Visitor, ProblemKind.Untrusted);
+    public static OutcomeKind Untrusted { get; } =
+        new("untrusted", OutcomeSide.Visitor, ProblemKind.Untrusted) { Tells = OutcomeParts.Faults | OutcomeParts.Change };
 
     /// <summary>The body cannot be read.</summary>
     public static OutcomeKind Unreadable { get; } =
-        new("unreadable", OutcomeSide.Visitor, ProblemKind.TooLarge, ProblemKind.OtherType);
+        new("unreadable", OutcomeSide.Visitor, ProblemKind.TooLarge, ProblemKind.OtherType)
+        {
+            Tells = OutcomeParts.Faults | OutcomeParts.Change,
+        };
 
     /// <summary>The answer leads to another page, such as a list.</summary>
     public static OutcomeKind Elsewhere { get; } = new("elsewhere", OutcomeSide.Good);
@@ -107,6 +129,15 @@ public sealed record OutcomeKind(string Word, OutcomeSide Side, params IReadOnly
         Unreadable,
         Elsewhere,
     ];
+
+    /// <summary>Whether a program can be told of it. Answers 405 are told, but not described: no page takes such a method.</summary>
+    public bool IsTold { get; init; } = Problems.Count > 0;
+
+    /// <summary>What a program is told besides the word and a sentence.</summary>
+    public OutcomeParts Tells { get; init; }
+
+    /// <summary>A sentence for those who read a typed client. Null if the word says it all.</summary>
+    public string? Means { get; init; }
 
     /// <summary>Its word in a visitor's eyes: a hidden record is an unknown one.</summary>
     public string PublicWord { get; init; } = Word;

@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using Jexa.Core.Addresses;
 using Jexa.Core.Keys;
 using Jexa.Core.Sites;
@@ -34,7 +35,7 @@ internal sealed class RecordFinder(QueryRunner queries, RuntimeFindings findings
             case Outcome.Ambiguous:
                 findings.AddAmbiguous(page, string.Join(", ", Texts(visit.Trace)));
                 return new FoundRecord(default, keys, Answer.Of(decision.Outcome, Messages.Ambiguous(visit.Site, page)));
-            default:
+            case Outcome.Unknown or Outcome.Hidden:
                 // A hidden record takes the same steps as an unknown one.
                 return await FollowAsync(visit, page, keys) is { } followed
                     ? followed with
@@ -46,6 +47,8 @@ internal sealed class RecordFinder(QueryRunner queries, RuntimeFindings findings
                         keys,
                         Answer.Of(decision.Outcome, Messages.Unknown(visit.Site, page, Texts(visit.Trace)))
                     );
+            default:
+                throw new UnreachableException($"Finding a record does not end with {decision.Outcome}.");
         }
     }
 

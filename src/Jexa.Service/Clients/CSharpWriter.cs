@@ -4,7 +4,7 @@ using System.Text;
 using System.Text.RegularExpressions;
 using Jexa.Core.Addresses;
 using Jexa.Core.Contracts;
-using Jexa.Core.Keys;
+using Jexa.Core.Definitions;
 using Jexa.Core.Sites;
 
 namespace Jexa.Service.Clients;
@@ -233,7 +233,7 @@ public sealed partial class CSharpWriter
     {
         var arguments = ArgumentNames(page);
         var ordered = Ordered(page).ToList();
-        var isList = page.Kind == "list";
+        var isList = page.Calls == PageCalls.List;
         Line(0, "");
         Line(0, $"/// <summary>{Xml(page.Summary)}: {Xml(page.Page.Head.Template.Text)}</summary>");
         Line(0, $"public static class {_classes[page.Name]}");
@@ -263,7 +263,7 @@ public sealed partial class CSharpWriter
         );
         var passed = ordered.Select(parameter => arguments[parameter.Name]).Concat(isList ? ["wanted"] : []);
         var call = $"Address({string.Join(", ", passed)})";
-        if (page.Kind != "text")
+        if (page.Calls != PageCalls.Text)
             WriteFields(page);
         WriteBlocks(page);
         WriteCalls(page, signature, call);
@@ -273,13 +273,14 @@ public sealed partial class CSharpWriter
     private void WriteCalls(PageContract page, string signature, string call)
     {
         var before = signature.Length == 0 ? "Service service" : $"Service service, {signature}";
-        var (type, good, read) = page.Kind switch
+        var (type, good, read) = page.Calls switch
         {
-            "list" => ("Listed<Fields>", "listed", "body => Calls.Listed(body, Fields.Of)"),
-            "detail" => ("Shown<Fields>", "found", "body => Calls.Shown(body, Fields.Of)"),
-            "text" => ("Written", "shown", "Calls.Written"),
-            "new" => ("Held<Fields>", "shown", "body => Calls.Held(body, Fields.Of)"),
-            _ => ("Held<Fields>", "found", "body => Calls.Held(body, Fields.Of)"),
+            PageCalls.List => ("Listed<Fields>", "listed", "body => Calls.Listed(body, Fields.Of)"),
+            PageCalls.Read => ("Shown<Fields>", "found", "body => Calls.Shown(body, Fields.Of)"),
+            PageCalls.Text => ("Written", "shown", "Calls.Written"),
+            PageCalls.Add => ("Held<Fields>", "shown", "body => Calls.Held(body, Fields.Of)"),
+            PageCalls.Edit or PageCalls.Delete => ("Held<Fields>", "found", "body => Calls.Held(body, Fields.Of)"),
+            var other => throw new UnreachableException($"{other} is not written in C#."),
         };
         Line(0, "");
         Line(1, $"public static Task<Loaded<{type}>> LoadAsync({before}, CancellationToken cancellation = default) =>");
@@ -300,9 +301,9 @@ public sealed partial class CSharpWriter
         );
         string Signature(string own) =>
             string.Join(", ", new[] { "Service service", must, own, may }.Where(part => part.Length > 0));
-        switch (page.Kind)
+        switch (page.Calls)
         {
-            case "edit":
+            case PageCalls.Edit:
                 WriteChanges(page);
                 Line(0, "");
                 Line(
@@ -322,7 +323,7 @@ public sealed partial class CSharpWriter
                         + "Calls.Held(body, Fields.Of), cancellation);"
                 );
                 break;
-            case "new":
+            case PageCalls.Add:
                 WriteChanges(page);
                 Line(0, "");
                 Line(
@@ -332,7 +333,7 @@ public sealed partial class CSharpWriter
                 );
                 Line(2, $"Calls.SendAsync(service, Name, HttpMethod.Post, {call}, values.Sent, null, Calls.Made, cancellation);");
                 break;
-            case "delete":
+            case PageCalls.Delete:
                 Line(0, "");
                 Line(
                     1,
@@ -341,6 +342,10 @@ public sealed partial class CSharpWriter
                 );
                 Line(2, $"Calls.SendAsync(service, Name, HttpMethod.Delete, {call}, null, version, _ => true, cancellation);");
                 break;
+            case PageCalls.List or PageCalls.Read or PageCalls.Text:
+                break;
+            default:
+                throw new UnreachableException($"{page.Calls} is not written in C#.");
         }
     }
 
@@ -425,7 +430,7 @@ public sealed partial class CSharpWriter
         Line(0, "");
         Line(
             1,
-            page.Kind == "new"
+            page.Calls == PageCalls.Add
                 ? "/// <summary>What a new record is made of; what is not set begins with its default.</summary>"
                 : "/// <summary>The fields to change; what is not set stays as it is.</summary>"
         );
@@ -457,7 +462,7 @@ public sealed partial class CSharpWriter
         var head = page.Page.Head;
         var parameters = page.Parameters.Select(parameter =>
             $"new({Text(parameter.Name)}, "
-            + $"{KeyOf(parameter)}{(parameter.Of.Required ? "" : ", IsOptional: true")}"
+            + $"{KeyCode.Of(parameter).CSharp}{(parameter.Of.Required ? "" : ", IsOptional: true")}"
             + $"{(parameter.Of.Many ? ", IsMany: true" : "")}"
             + $"{(parameter.YearOf is { } year ? $", YearOf: {Text(year)}" : "")})"
         );
@@ -481,27 +486,6 @@ public sealed partial class CSharpWriter
         segment.Literal is { } literal
             ? $"new({Text(literal)})"
             : $"new({Text(segment.Prefix)}, {Text(segment.Parameter!)}, {Text(segment.Suffix)})";
-
-    private static string KeyOf(ParameterContract parameter) =>
-        parameter.Of.Key switch
-        {
-            IntegerKey key => $"new Key.Whole({Limit(key.Min)}, {Limit(key.Max)})",
-            NumberKey key => $"new Key.Number({(key.IsWhole ? "true" : "false")})",
-            TextKey key => $"new Key.Text({(key.Form.MaxLength?.ToString(CultureInfo.InvariantCulture) ?? "int.MaxValue")}"
-                + $"{(key.Form.Pattern is { } pattern ? $", {Text(pattern)}, {(key.FoldsCase ? "true" : "false")}" : "")})",
-            BytesKey => $"new Key.Text({BytesKey.MostCharacters}, {Text(BytesKey.Pattern)}, true)",
-            UuidKey => "new Key.Uuid()",
-            DateKey => "new Key.Day()",
-            BooleanKey => "new Key.Boolean()",
-            WordKey key => $"new Key.Word({string.Join(", ", key.Words.Select(Text))})",
-            DatePartKey => parameter.Kind == ValueKind.Month ? "new Key.Whole(1, 12)" : "new Key.Whole(1, 9998, 4)",
-            var other => throw new UnreachableException($"{other.GetType().Name} is not written in C#."),
-        };
-
-    private static string Limit(long limit) =>
-        limit == long.MinValue ? "long.MinValue"
-        : limit == long.MaxValue ? "long.MaxValue"
-        : limit.ToString(CultureInfo.InvariantCulture);
 
     private static string TypeOf(ParameterContract parameter) =>
         parameter.Of.Many
@@ -573,7 +557,7 @@ public sealed partial class CSharpWriter
         return many ? $"[{one}]" : one;
     }
 
-    private static string Text(string text)
+    internal static string Text(string text)
     {
         var quoted = new StringBuilder("\"");
         foreach (var c in text)

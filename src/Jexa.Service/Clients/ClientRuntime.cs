@@ -16,7 +16,7 @@ internal static class ClientRuntime
             {
                 using var stream = Assembly.GetExecutingAssembly().GetManifestResourceStream($"Jexa.Clients.{name}")!;
                 using var reader = new StreamReader(stream);
-                return reader.ReadToEnd();
+                return OutcomeCode.Filled(reader.ReadToEnd());
             })
         );
 }

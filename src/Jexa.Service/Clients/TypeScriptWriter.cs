@@ -6,8 +6,8 @@ using System.Text.Json;
 using System.Text.RegularExpressions;
 using Jexa.Core.Addresses;
 using Jexa.Core.Contracts;
+using Jexa.Core.Definitions;
 using Jexa.Core.Edits;
-using Jexa.Core.Keys;
 using Jexa.Core.Sites;
 using Jexa.Core.Values;
 
@@ -108,12 +108,13 @@ public sealed partial class TypeScriptWriter
     private string ValueOf(PageContract page)
     {
         var name = _types[page.Name];
-        return page.Kind switch
+        return page.Calls switch
         {
-            "list" => $"Listed<{name}Fields{IdOf(page)}>",
-            "detail" => $"Shown<{name}Fields, {Blocks(page)}{IdOf(page)}>",
-            "text" => "Written",
-            _ => $"Held<{name}Fields{IdOf(page)}>",
+            PageCalls.List => $"Listed<{name}Fields{IdOf(page)}>",
+            PageCalls.Read => $"Shown<{name}Fields, {Blocks(page)}{IdOf(page)}>",
+            PageCalls.Text => "Written",
+            PageCalls.Edit or PageCalls.Add or PageCalls.Delete => $"Held<{name}Fields{IdOf(page)}>",
+            var other => throw new UnreachableException($"{other} is not written in TypeScript."),
         };
     }
 
@@ -142,7 +143,7 @@ public sealed partial class TypeScriptWriter
         }
 
         Line("}");
-        if (page.Kind == "text")
+        if (page.Calls == PageCalls.Text)
             return;
         Line($"export interface {name}Fields {{");
         foreach (var field in page.Fields)
@@ -166,7 +167,7 @@ public sealed partial class TypeScriptWriter
         Line($"export interface {name}Changes {{");
         foreach (var asked in page.Asked)
             Line(
-                $"  readonly {Member(asked.Field.Name)}{(page.Kind == "new" && !asked.MustBeGiven ? "?" : "")}: "
+                $"  readonly {Member(asked.Field.Name)}{(page.Calls == PageCalls.Add && !asked.MustBeGiven ? "?" : "")}: "
                     + $"{Sent(asked)}{(asked.IsNullable ? " | null" : "")};"
             );
         Line("}");
@@ -192,7 +193,7 @@ public sealed partial class TypeScriptWriter
             ", ",
             page.Parameters.Select(parameter =>
                 $"{{ name: {Text(parameter.Name)}, key: "
-                + $"{KeyOf(parameter)}{(parameter.Of.Required ? "" : ", optional: true")}"
+                + $"{KeyCode.Of(parameter).TypeScript}{(parameter.Of.Required ? "" : ", optional: true")}"
                 + $"{(parameter.Of.Many ? ", many: true" : "")}"
                 + $"{(parameter.YearOf is { } year ? $", yearOf: {Text(year)}" : "")} }}"
             )
@@ -218,31 +219,6 @@ public sealed partial class TypeScriptWriter
             ? Text(literal)
             : $"[{Text(segment.Prefix)}, {Text(segment.Parameter!)}, {Text(segment.Suffix)}]";
 
-    private static string KeyOf(ParameterContract parameter) =>
-        parameter.Of.Key switch
-        {
-            IntegerKey key =>
-                $"wholeKey({key.Min.ToString(CultureInfo.InvariantCulture)}n, {key.Max.ToString(CultureInfo.InvariantCulture)}n)",
-            NumberKey key => $"numberKey({(key.IsWhole ? "true" : "false")})",
-            TextKey key => TextOf(key),
-            BytesKey => $"textKey({BytesKey.MostCharacters}, /^(?:{BytesKey.Pattern})$/ui)",
-            UuidKey => "uuidKey",
-            DateKey => "dayKey",
-            BooleanKey => "truthKey",
-            WordKey key => $"wordKey({string.Join(", ", key.Words.Select(Text))})",
-            DatePartKey => parameter.Kind == ValueKind.Month ? "wholeKey(1n, 12n)" : "wholeKey(1n, 9998n, 4)",
-            var other => throw new UnreachableException($"{other.GetType().Name} is not written in TypeScript."),
-        };
-
-    private static string TextOf(TextKey key)
-    {
-        var pattern = key.Form.Pattern is { } form ? ScriptPattern.Of(form) : null;
-        var longest = key.Form.MaxLength?.ToString(CultureInfo.InvariantCulture);
-        return pattern is not null ? $"textKey({longest ?? "Infinity"}, /^(?:{pattern})$/u{(key.FoldsCase ? "i" : "")})"
-            : longest is not null ? $"textKey({longest})"
-            : "textKey()";
-    }
-
     private void WritePage(PageContract page)
     {
         var name = _types[page.Name];
@@ -250,19 +226,20 @@ public sealed partial class TypeScriptWriter
         Line($"  /** {Plain(page.Summary)}: `{Plain(page.Page.Head.Template.Text)}` */");
         Line(
             $"  {_members[page.Name]}: "
-                + page.Kind switch
+                + page.Calls switch
                 {
-                    "list" => $"listPage<{name}Parameters, "
+                    PageCalls.List => $"listPage<{name}Parameters, "
                         + $"{(page.Orders.Count == 0 ? "never" : string.Join(" | ", page.Orders.Select(Text)))}, "
                         + $"{name}Fields{IdOf(page)}>({Text(page.Name)}, {fields}),",
-                    "detail" =>
+                    PageCalls.Read =>
                         $"detailPage<{name}Parameters, {name}Fields, {Blocks(page)}{IdOf(page)}>({Text(page.Name)}, {fields}),",
-                    "edit" => $"editPage<{name}Parameters, {name}Fields, {name}Changes{IdOf(page)}>({Text(page.Name)}, "
+                    PageCalls.Edit => $"editPage<{name}Parameters, {name}Fields, {name}Changes{IdOf(page)}>({Text(page.Name)}, "
                         + $"{fields}, {Form(page)}),",
-                    "new" =>
+                    PageCalls.Add =>
                         $"newPage<{name}Parameters, {name}Fields, {name}Changes>({Text(page.Name)}, {fields}, {Form(page)}),",
-                    "delete" => $"deletePage<{name}Parameters, {name}Fields{IdOf(page)}>({Text(page.Name)}, {fields}),",
-                    _ => $"textPage<{name}Parameters>({Text(page.Name)}),",
+                    PageCalls.Delete => $"deletePage<{name}Parameters, {name}Fields{IdOf(page)}>({Text(page.Name)}, {fields}),",
+                    PageCalls.Text => $"textPage<{name}Parameters>({Text(page.Name)}),",
+                    var other => throw new UnreachableException($"{other} is not written in TypeScript."),
                 }
         );
     }
@@ -297,7 +274,7 @@ public sealed partial class TypeScriptWriter
                 text.Append($", choices: [{string.Join(", ", choices)}]");
             }
 
-            if (page.Kind == "new" && field.Default.Length > 0 && field.Default != FormField.Now)
+            if (page.Calls == PageCalls.Add && field.Default.Length > 0 && field.Default != FormField.Now)
                 text.Append($", begins: {Text(field.Default)}");
             if (asked.Reference is { } record)
                 text.Append($", record: {Text(record.Name)}");
@@ -359,7 +336,7 @@ public sealed partial class TypeScriptWriter
 
     private static string Member(string name) => Identifier().IsMatch(name) ? name : Text(name);
 
-    private static string Text(string text) =>
+    internal static string Text(string text) =>
         JsonSerializer.Serialize(text, Relaxed).Replace("\u2028", "\\u2028").Replace("\u2029", "\\u2029");
 
     private static string Text(IEnumerable<string> texts) => $"[{string.Join(", ", texts.Select(Text))}]";

@@ -1,4 +1,3 @@
-using System.Diagnostics;
 using System.Text;
 using System.Text.Json;
 using System.Text.Json.Nodes;
@@ -94,11 +93,11 @@ internal sealed class AppContract(SiteHost host)
     private async Task<Dictionary<string, PageExample>> ExamplesAsync(Site site, CancellationToken cancellation)
     {
         var examples = new Dictionary<string, PageExample>();
-        var clock = Stopwatch.StartNew();
+        var began = host.Clock.GetTimestamp();
         var away = new HashSet<ISource>();
         foreach (var page in site.Pages.Take(MostExamples))
         {
-            if (clock.Elapsed > ExamplesTake)
+            if (host.Clock.GetElapsedTime(began) > ExamplesTake)
                 break;
             if (page.Record is { } record && away.Contains(record.Source))
                 continue;

@@ -1,5 +1,6 @@
 using System.Diagnostics;
 using Jexa.Core.Contracts;
+using Jexa.Core.Definitions;
 using Jexa.Service.Clients;
 
 namespace Jexa.Service.Contracts;
@@ -211,24 +212,24 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
 
     private void WritePage(PageContract page)
     {
-        var outcome = page.Kind switch
+        var outcome = page.Calls switch
         {
-            "list" => "listed",
-            "text" or "new" => "shown",
-            "detail" or "edit" or "delete" => "found",
-            var other => throw new UnreachableException($"A page of kind {other} has no schema."),
+            PageCalls.List => "listed",
+            PageCalls.Text or PageCalls.Add => "shown",
+            PageCalls.Read or PageCalls.Edit or PageCalls.Delete => "found",
+            var other => throw new UnreachableException($"{other} has no schema."),
         };
         shape.Json.WriteString("type", "object");
         shape.Strings("required", Required(page));
         shape.Object("properties", () =>
         {
-            shape.Object("outcome", () => shape.Texts(page.Kind == "edit" ? ["found", "saved"] : [outcome]));
+            shape.Object("outcome", () => shape.Texts(page.Calls == PageCalls.Edit ? ["found", "saved"] : [outcome]));
             shape.Object("page", () => shape.Json.WriteString("const", page.Name));
-            if (page.Kind is "list" or "detail" or "text")
+            if (page.Calls is PageCalls.List or PageCalls.Read or PageCalls.Text)
                 shape.Object("title", () => shape.Json.WriteString("type", "string"));
-            switch (page.Kind)
+            switch (page.Calls)
             {
-                case "list":
+                case PageCalls.List:
                     shape.Object("total", () => shape.Ref("schemas/Total"));
                     shape.Object("from", () => shape.Json.WriteString("type", "integer"));
                     shape.Object("notice", () => shape.Json.WriteString("type", "string"));
@@ -244,16 +245,16 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
                     shape.Object("sides", () => shape.Many(() => shape.Ref("schemas/Side")));
                     shape.Object("trail", () => shape.Many(() => shape.Ref("schemas/Link")));
                     break;
-                case "text":
+                case PageCalls.Text:
                     shape.Object("text", () => shape.Json.WriteString("type", "string"));
                     if (page.ShowsLists)
                         shape.Object("lists", () => shape.Many(WriteListed));
                     break;
-                default:
+                case PageCalls.Read or PageCalls.Edit or PageCalls.Add or PageCalls.Delete:
                     WriteRecordMembers(page.Fields, page.IdParameters);
-                    if (page.Kind != "delete")
+                    if (page.Calls != PageCalls.Delete)
                         shape.Object("links", () => shape.Many(() => shape.Ref("schemas/Link")));
-                    if (page.Kind != "detail")
+                    if (page.Calls != PageCalls.Read)
                         break;
                     shape.Object("list", () => shape.Json.WriteString("type", "string"));
                     shape.Object("prev", shape.NullableText);
@@ -262,14 +263,16 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
                     if (page.Blocks.Count > 0)
                         shape.Object("related", () => shape.Many(() => WriteBlocks(page.Blocks)));
                     break;
+                default:
+                    throw new UnreachableException($"{page.Calls} has no schema.");
             }
         });
     }
 
     private static string[] Required(PageContract page) =>
-        page.Kind switch
+        page.Calls switch
         {
-            "list" =>
+            PageCalls.List =>
             [
                 "outcome",
                 "page",
@@ -285,10 +288,11 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
                 "size",
                 "sizes",
             ],
-            "text" => ["outcome", "page", "title", "text"],
-            "detail" => ["outcome", "page", "title", "id", "address", "fields", "links", "prev", "next"],
-            "new" => ["outcome", "page", "fields"],
-            _ => ["outcome", "page", "id", "address", "fields"],
+            PageCalls.Text => ["outcome", "page", "title", "text"],
+            PageCalls.Read => ["outcome", "page", "title", "id", "address", "fields", "links", "prev", "next"],
+            PageCalls.Add => ["outcome", "page", "fields"],
+            PageCalls.Edit or PageCalls.Delete => ["outcome", "page", "id", "address", "fields"],
+            var other => throw new UnreachableException($"{other} has no schema."),
         };
 
     /// <summary>A list of the app, as the page of all lists tells it.</summary>

@@ -3,6 +3,7 @@ using System.Globalization;
 using System.Text.Encodings.Web;
 using System.Text.Json;
 using Jexa.Core.Contracts;
+using Jexa.Core.Definitions;
 using Jexa.Core.Keys;
 using Jexa.Core.Sites;
 using Jexa.Core.Visits;
@@ -150,13 +151,15 @@ internal sealed class OpenApiWriter : IDisposable
                 WriteProblems([
                     ProblemKind.BadAddress,
                     ProblemKind.Unknown,
-                    .. pages.Any(page => page.Kind is "detail" or "edit" or "delete") ? (ProblemKind[])[ProblemKind.Gone] : [],
+                    .. pages.Any(page => page.Calls is PageCalls.Read or PageCalls.Edit or PageCalls.Delete)
+                        ? (ProblemKind[])[ProblemKind.Gone]
+                        : [],
                     ProblemKind.Failed,
                     ProblemKind.Unavailable,
                 ]);
             });
         });
-        foreach (var page in pages.Where(page => page.Kind is "edit" or "new" or "delete"))
+        foreach (var page in pages.Where(page => page.Calls is PageCalls.Edit or PageCalls.Add or PageCalls.Delete))
             WriteChange(page);
     }
 
@@ -210,26 +213,26 @@ internal sealed class OpenApiWriter : IDisposable
 
     private void WriteChange(PageContract page)
     {
-        var (method, verb) = page.Kind switch
+        var (method, verb) = page.Calls switch
         {
-            "edit" => ("patch", "change"),
-            "new" => ("post", "add"),
-            "delete" => ("delete", "delete"),
-            var other => throw new UnreachableException($"A page of kind {other} changes nothing."),
+            PageCalls.Edit => ("patch", "change"),
+            PageCalls.Add => ("post", "add"),
+            PageCalls.Delete => ("delete", "delete"),
+            var other => throw new UnreachableException($"{other} changes nothing."),
         };
         _shape.Object(method, () =>
         {
             _json.WriteString("operationId", verb + _schemas[page.Name]);
             _json.WriteString("summary", page.Summary);
             _shape.Array("tags", () => _json.WriteStringValue(page.Page.Record!.Name));
-            WriteParameters([page], page.Kind == "new" ? [] : ["If-Match"]);
-            if (page.Kind != "delete")
+            WriteParameters([page], page.Calls == PageCalls.Add ? [] : ["If-Match"]);
+            if (page.Calls != PageCalls.Delete)
             {
                 _shape.Object("requestBody", () =>
                 {
                     _json.WriteBoolean("required", true);
                     _shape.Object("content", () =>
-                        _shape.Object(page.Kind == "edit" ? Page.PatchType : Page.JsonType, () =>
+                        _shape.Object(page.Calls == PageCalls.Edit ? Page.PatchType : Page.JsonType, () =>
                             _shape.Object("schema", () => _shape.Ref($"schemas/{_schemas[page.Name]}Sent"))
                         )
                     );
@@ -238,12 +241,12 @@ internal sealed class OpenApiWriter : IDisposable
 
             _shape.Object("responses", () =>
             {
-                switch (page.Kind)
+                switch (page.Calls)
                 {
-                    case "edit":
+                    case PageCalls.Edit:
                         _shape.Object("200", () => WriteGood([page]));
                         break;
-                    case "new":
+                    case PageCalls.Add:
                         _shape.Object("201", () =>
                         {
                             _json.WriteString("description", "The record was made.");
@@ -257,9 +260,11 @@ internal sealed class OpenApiWriter : IDisposable
                             );
                         });
                         break;
-                    default:
+                    case PageCalls.Delete:
                         _shape.Object("204", () => _json.WriteString("description", "The record was deleted."));
                         break;
+                    default:
+                        throw new UnreachableException($"{page.Calls} changes nothing.");
                 }
 
                 WriteProblems([
@@ -267,10 +272,10 @@ internal sealed class OpenApiWriter : IDisposable
                     ProblemKind.Untrusted,
                     ProblemKind.Unknown,
                     ProblemKind.Refused,
-                    .. page.Kind == "new"
+                    .. page.Calls == PageCalls.Add
                         ? []
                         : (ProblemKind[])[ProblemKind.Gone, ProblemKind.Conflict, ProblemKind.WhichVersion],
-                    .. page.Kind == "delete"
+                    .. page.Calls == PageCalls.Delete
                         ? []
                         : (ProblemKind[])[ProblemKind.TooLarge, ProblemKind.OtherType, ProblemKind.Invalid],
                     ProblemKind.Failed,
@@ -302,11 +307,12 @@ internal sealed class OpenApiWriter : IDisposable
             string.Join(
                 "; ",
                 pages.Select(page =>
-                    page.Kind switch
+                    page.Calls switch
                     {
-                        "list" => $"A window of the {page.Page.Record!.Many}",
-                        "text" => "The text",
-                        _ => $"The {page.Page.Record!.One}",
+                        PageCalls.List => $"A window of the {page.Page.Record!.Many}",
+                        PageCalls.Text => "The text",
+                        PageCalls.Read or PageCalls.Edit or PageCalls.Add or PageCalls.Delete => $"The {page.Page.Record!.One}",
+                        var other => throw new UnreachableException($"{other} has no contract."),
                     }
                 )
             ) + "."
@@ -315,13 +321,13 @@ internal sealed class OpenApiWriter : IDisposable
         {
             Header(
                 "ETag",
-                pages.Any(page => page.Kind is "edit" or "delete")
+                pages.Any(page => page.Calls is PageCalls.Edit or PageCalls.Delete)
                     ? "The record's version, for If-Match."
                     : "For If-None-Match: 304 if nothing has changed."
             );
-            if (pages.Any(page => page.Kind is "list" or "detail"))
+            if (pages.Any(page => page.Calls is PageCalls.List or PageCalls.Read))
                 Header("Link", "Registered relations (RFC 8288): canonical, collection, first, prev, next, last.");
-            if (pages.Any(page => page.Kind == "list"))
+            if (pages.Any(page => page.Calls == PageCalls.List))
                 Header("Link-Template", "Where each record of the list is (RFC 9652): relation item.");
         });
         _shape.Object("content", () => _shape.Object(Page.JsonType, () =>
@@ -421,7 +427,7 @@ internal sealed class OpenApiWriter : IDisposable
     private void WriteParameters(IReadOnlyList<PageContract> pages, string[] headers)
     {
         var written = new HashSet<string>();
-        var isGet = headers.Length == 0 && pages[0].Kind != "new";
+        var isGet = headers.Length == 0 && pages[0].Calls != PageCalls.Add;
         _shape.Array("parameters", () =>
         {
             foreach (var page in pages)

@@ -70,7 +70,7 @@ public sealed class ChangeKeeper : IAsyncDisposable
 
             try
             {
-                await Task.Delay(Pause, _ending.Token);
+                await Task.Delay(Pause, _clock, _ending.Token);
             }
             catch (OperationCanceledException)
             {

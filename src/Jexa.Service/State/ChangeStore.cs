@@ -17,14 +17,14 @@ public sealed class ChangeStore : IChangeLog, IDisposable
     private readonly LogDatabase _database;
     private readonly TimeProvider _clock;
     private readonly List<string> _confirmed = [];
-    private readonly Timer _flushing;
+    private readonly ITimer _flushing;
 
     /// <param name="identity">The state folder's identity. A new log gets it.</param>
     /// <exception cref="IOException">The database is of a later version of Jexa.</exception>
     public ChangeStore(string file, string identity, TimeProvider clock)
     {
         _clock = clock;
-        _flushing = new Timer(_ => FlushInTime());
+        _flushing = clock.CreateTimer(_ => FlushInTime(), null, Timeout.InfiniteTimeSpan, Timeout.InfiniteTimeSpan);
         _database = new LogDatabase(file, identity, clock);
         Process = $"{Environment.ProcessId}-{Guid.NewGuid():N}";
     }

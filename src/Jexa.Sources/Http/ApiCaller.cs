@@ -127,8 +127,7 @@ internal sealed class ApiCaller : IDisposable
                 $"{_settings.ShownAs} wants to be left alone for {(until - _settings.Clock.Milliseconds()) / 1000 + 1} "
                     + "s more (Retry-After)."
             );
-        using var limit = CancellationTokenSource.CreateLinkedTokenSource(cancellation);
-        limit.CancelAfter(_settings.TimeLimit);
+        using var limit = new LimitedWait(_settings.TimeLimit, _settings.Clock, cancellation);
         try
         {
             using var response = await SendAsync(Address(path), tag, limit.Token);
@@ -169,8 +168,7 @@ internal sealed class ApiCaller : IDisposable
     /// <summary>Whether the API answers at all.</summary>
     public async Task ProbeAsync(CancellationToken cancellation)
     {
-        using var limit = CancellationTokenSource.CreateLinkedTokenSource(cancellation);
-        limit.CancelAfter(_settings.TimeLimit);
+        using var limit = new LimitedWait(_settings.TimeLimit, _settings.Clock, cancellation);
         try
         {
             using var request = new HttpRequestMessage(HttpMethod.Get, _base);

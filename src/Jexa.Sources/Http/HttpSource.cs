@@ -195,7 +195,7 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
             return;
         try
         {
-            await read.WaitAsync(settings.TimeLimit, cancellation);
+            await read.WaitAsync(settings.TimeLimit, settings.Clock, cancellation);
         }
         catch (TimeoutException)
         {
@@ -289,8 +289,7 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
     /// <param name="tag">The entity tag of the stored list, if it has one page.</param>
     private async Task<ListAnswer> ReadListAsync(ApiEndpoint endpoint, string? tag, CancellationToken cancellation)
     {
-        using var limit = CancellationTokenSource.CreateLinkedTokenSource(cancellation);
-        limit.CancelAfter(ListLimit);
+        using var limit = new LimitedWait(ListLimit, settings.Clock, cancellation);
         var records = new List<ApiRecord>();
         var age = TimeSpan.MaxValue;
         string? own = null;

@@ -35,7 +35,7 @@ internal sealed class ServerPool(SqlServer server, ServerUse use, int most) : IA
 
     private async ValueTask<Lease> WaitAndRentAsync(CancellationToken cancellation)
     {
-        if (!await _places.WaitAsync(server.Settings.TimeLimit, cancellation))
+        if (!await _places.WaitAsync(server.Settings.TimeLimit, server.Settings.Clock, cancellation))
             throw new SourceException(
                 SourceTrouble.TooSlow,
                 $"Every connection to {server.Settings.ShownAs} stayed busy for {server.Settings.TimeLimit.TotalSeconds:0} s."
@@ -100,8 +100,7 @@ internal sealed class ServerPool(SqlServer server, ServerUse use, int most) : IA
     /// <param name="began">When the caller began to wait.</param>
     private async ValueTask<ServerConnection?> OpenAsync(long began, CancellationToken cancellation)
     {
-        using var limit = CancellationTokenSource.CreateLinkedTokenSource(cancellation);
-        limit.CancelAfter(server.Settings.TimeLimit);
+        using var limit = new LimitedWait(server.Settings.TimeLimit, server.Settings.Clock, cancellation);
         var generation = _generation;
         try
         {

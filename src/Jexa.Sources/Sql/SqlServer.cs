@@ -184,7 +184,7 @@ internal abstract class SqlServer(SourceSettings settings)
         {
             if (Stopping(connection) is not var (other, text))
                 return;
-            using var limit = new CancellationTokenSource(TimeSpan.FromSeconds(2));
+            using var limit = new CancellationTokenSource(TimeSpan.FromSeconds(2), Settings.Clock);
             await using (other)
             {
                 await other.OpenAsync(limit.Token);

@@ -88,7 +88,7 @@ internal sealed class SqlitePool : IDisposable
                 if ((TryTake() ?? TryOpen()) is { } free)
                     return new Lease(this, free);
                 var left = _timeLimit - TimeSpan.FromMilliseconds(_clock.Milliseconds() - started);
-                if (left <= TimeSpan.Zero || !await _returned.WaitAsync(left, cancellation))
+                if (left <= TimeSpan.Zero || !await _returned.WaitAsync(left, _clock, cancellation))
                     throw new SourceException(
                         SourceTrouble.TooSlow,
                         $"Every connection to {_shownAs} stayed busy for {_timeLimit.TotalSeconds:0} s."

@@ -17,7 +17,7 @@ internal sealed class SqliteWriter : IDisposable
     private readonly SqlitePool _pool;
     private readonly SourceSettings _settings;
     private readonly SemaphoreSlim _turn = new(1);
-    private readonly Timer _tidying;
+    private readonly ITimer _tidying;
     private SqliteReader? _connection;
     private bool _hasNotes;
     private bool _removesJournal;
@@ -28,7 +28,7 @@ internal sealed class SqliteWriter : IDisposable
     {
         _pool = pool;
         _settings = settings;
-        _tidying = new Timer(_ => Tidy());
+        _tidying = settings.Clock.CreateTimer(_ => Tidy(), null, Timeout.InfiniteTimeSpan, Timeout.InfiniteTimeSpan);
         pool.Outdated = RetireAsync;
     }
 
@@ -36,7 +36,7 @@ internal sealed class SqliteWriter : IDisposable
     {
         if (_settings.Writing == SourceWriting.Refused)
             throw new SourceException(SourceTrouble.Failed, "Nothing is to be written to this source.");
-        if (!await _turn.WaitAsync(_settings.TimeLimit, cancellation))
+        if (!await _turn.WaitAsync(_settings.TimeLimit, _settings.Clock, cancellation))
             throw new SourceException(
                 SourceTrouble.TooSlow,
                 $"Other changes of {_settings.ShownAs} took more than {_settings.TimeLimit.TotalSeconds:0} s."

@@ -174,9 +174,7 @@ internal static class Calls
                 ];
         return outcome switch
         {
-            "invalid" => new Saved<T>.Invalid(detail, faults),
-            "conflict" => new Saved<T>.Conflict(detail),
-            "refused" or "untrusted" or "unreadable" => new Saved<T>.Refused(detail, faults),
+            //{refusal arms}
             _ => new Saved<T>.Not(FailureOf(answer, page)),
         };
     }
@@ -252,15 +250,7 @@ internal static class Calls
         var detail = answer.Body?.TextOr("detail") ?? $"The answer was {answer.Status}.";
         return answer.Body?.TextOr("outcome") switch
         {
-            "missing" => new Failure.Missing(answer.Body.TextOr("parameter"), detail),
-            "malformed" => new Failure.Malformed(answer.Body.TextOr("parameter"), detail),
-            "unknown" => new Failure.Unknown(detail),
-            "gone" => new Failure.Gone(detail),
-            "ambiguous" => new Failure.Ambiguous(detail),
-            "no-page" => new Failure.NoPage(detail),
-            "not-allowed" => new Failure.NotAllowed(detail),
-            "failed" => new Failure.Failed(detail),
-            "unavailable" => new Failure.Unavailable(detail, answer.After),
+            //{failure arms}
             var other => new Failure.Strange(
                 answer.Strange ?? $"“{page}” was asked for, and the answer was {answer.Status} {other ?? "without an outcome"}."
             ),

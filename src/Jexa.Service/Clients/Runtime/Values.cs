@@ -106,25 +106,7 @@ public sealed record Wanted(
 /// <summary>How a visit or a change ended that shows or makes nothing. <c>Detail</c> is a sentence for people.</summary>
 public abstract record Failure(string Detail)
 {
-    public sealed record Missing(string? Parameter, string Detail) : Failure(Detail);
-
-    public sealed record Malformed(string? Parameter, string Detail) : Failure(Detail);
-
-    public sealed record Unknown(string Detail) : Failure(Detail);
-
-    /// <summary>It was deleted.</summary>
-    public sealed record Gone(string Detail) : Failure(Detail);
-
-    public sealed record Ambiguous(string Detail) : Failure(Detail);
-
-    public sealed record NoPage(string Detail) : Failure(Detail);
-
-    public sealed record NotAllowed(string Detail) : Failure(Detail);
-
-    public sealed record Failed(string Detail) : Failure(Detail);
-
-    /// <summary>The source is away or slow.</summary>
-    public sealed record Unavailable(string Detail, TimeSpan After) : Failure(Detail);
+    //{failure records}
 
     /// <summary>Nothing answered.</summary>
     public sealed record Offline(string Detail) : Failure(Detail);
@@ -180,10 +162,7 @@ public abstract record Saved<T>
 
     public sealed record Done(T Value, string? Version) : Saved<T>;
 
-    public sealed record Invalid(string Detail, IReadOnlyList<Fault> Faults) : Saved<T>;
-
-    /// <summary>The record has changed since its version was read.</summary>
-    public sealed record Conflict(string Detail) : Saved<T>;
+    //{refusal records}
 
     /// <summary>The source, or the service, said no.</summary>
     public sealed record Refused(string Detail, IReadOnlyList<Fault> Faults) : Saved<T>;

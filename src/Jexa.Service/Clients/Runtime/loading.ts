@@ -42,19 +42,7 @@ function failure(answer: Answer, page: string): Failure {
   const detail = typeof body["detail"] === "string" ? body["detail"] : `The answer was ${answer.status}.`;
   const links = Array.isArray(body["links"]) ? (body["links"] as Link[]) : [];
   switch (body["outcome"]) {
-    case "missing":
-    case "malformed":
-      return { outcome: body["outcome"], parameter: typeof body["parameter"] === "string" ? body["parameter"] : null, detail, links };
-    case "unknown":
-    case "gone":
-      return { outcome: body["outcome"], detail, links };
-    case "ambiguous":
-    case "failed":
-    case "no-page":
-    case "not-allowed":
-      return { outcome: body["outcome"], detail };
-    case "unavailable":
-      return { outcome: "unavailable", detail, after: answer.after };
+    //{failure cases}
     default:
       return { outcome: "strange", detail: answer.strange ?? `“${page}” was asked for, and the answer was ${answer.status} ${String(body["outcome"] ?? "without an outcome")}.` };
   }
@@ -91,14 +79,7 @@ async function send<V>(service: Service, page: string, method: string, address: 
   const faults = (Array.isArray(body["errors"]) ? (body["errors"] as { pointer: string; detail: string }[]) : []).map((one) => ({ field: decode(/^#\/fields\/(.*)$/.exec(one.pointer)?.[1] ?? "")?.replaceAll("~1", "/").replaceAll("~0", "~") || null, detail: one.detail }));
   if (answer.strange === null && (answer.status === 204 || body["outcome"] === "saved")) return { outcome: "saved", value: body as unknown as V, version: answer.version };
   switch (body["outcome"]) {
-    case "invalid":
-      return { outcome: "invalid", detail, faults };
-    case "conflict":
-      return { outcome: "conflict", detail };
-    case "refused":
-    case "untrusted":
-    case "unreadable":
-      return { outcome: body["outcome"], detail, faults };
+    //{refusal cases}
     default:
       return failure(answer, page);
   }

@@ -41,12 +41,7 @@ export interface Written { readonly outcome: "shown"; readonly page: string; rea
 
 /** How a visit ended that shows nothing. `detail` is a sentence for people. */
 export type Failure =
-  | { readonly outcome: "missing" | "malformed"; readonly parameter: string | null; readonly detail: string; readonly links: readonly Link[] }
-  /** There is no such record; or it was deleted (gone). */
-  | { readonly outcome: "unknown" | "gone"; readonly detail: string; readonly links: readonly Link[] }
-  | { readonly outcome: "ambiguous" | "failed" | "no-page" | "not-allowed"; readonly detail: string }
-  /** The source is away or slow: try again after so many seconds. */
-  | { readonly outcome: "unavailable"; readonly detail: string; readonly after: number }
+  //{failure types}
   /** Nothing answered. */
   | { readonly outcome: "offline" }
   /** What answered is not this app as this file knows it: another program, or another version of the app file. */
@@ -57,10 +52,7 @@ export interface Fault { /** Null for the whole. */ readonly field: string | nul
 /** How a change ended. After anything but "saved" nothing was changed; after "offline" nobody knows. */
 export type Saved<V> =
   | { readonly outcome: "saved"; readonly value: V; readonly version: string | null }
-  | { readonly outcome: "invalid"; readonly detail: string; readonly faults: readonly Fault[] }
-  /** The record has changed since its version was read. */
-  | { readonly outcome: "conflict"; readonly detail: string }
-  | { readonly outcome: "refused" | "untrusted" | "unreadable"; readonly detail: string; readonly faults: readonly Fault[] }
+  //{refusal types}
   | Failure;
 
 /** A field as a form asks for it. */
