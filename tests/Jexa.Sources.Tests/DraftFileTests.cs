@@ -44,12 +44,11 @@ public sealed partial class DraftFileTests
         var samples = await TableSample.ReadAsync(source, schema, CancellationToken.None);
         var draft = Drafter
             .Write(
-                name,
-                engine,
-                "${BASE}",
-                schema,
-                samples,
-                await RelationGuess.ReadAsync(source, schema, samples, CancellationToken.None)
+                new DraftInput(name, engine, "${BASE}", schema)
+                {
+                    Samples = samples,
+                    Guesses = await RelationGuess.ReadAsync(source, schema, samples, CancellationToken.None),
+                }
             )
             .Text;
         var file = Repository.File($"tests/drafts/{name}.{engine}.yaml");

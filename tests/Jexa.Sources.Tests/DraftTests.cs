@@ -23,12 +23,11 @@ public sealed class DraftTests
         var described = await source.DescribeAsync(CancellationToken.None);
         var samples = await TableSample.ReadAsync(source, described, CancellationToken.None);
         var draft = Drafter.Write(
-            "Test",
-            database.Engine,
-            "${BASE}",
-            described,
-            samples,
-            await RelationGuess.ReadAsync(source, described, samples, CancellationToken.None)
+            new DraftInput("Test", database.Engine, "${BASE}", described)
+            {
+                Samples = samples,
+                Guesses = await RelationGuess.ReadAsync(source, described, samples, CancellationToken.None),
+            }
         );
         await using var sources = new SourceRegistry([TestDatabase.EngineOf(database.Engine)]);
         var folder = Directory.CreateTempSubdirectory("jexa-draft-").FullName;
@@ -470,14 +469,8 @@ public sealed class DraftTests
             Api = new ApiSettings([], [], false, api.Endpoints),
         };
         await using var sources = new SourceRegistry([new HttpEngine()]);
-        var draft = Drafter.Write(
-            "API",
-            "http",
-            url,
-            await sources.Open(settings).DescribeAsync(CancellationToken.None),
-            new Dictionary<string, TableSample>(),
-            endpoints: api
-        );
+        var schema = await sources.Open(settings).DescribeAsync(CancellationToken.None);
+        var draft = Drafter.Write(new DraftInput("API", "http", url, schema) { Api = api });
         var compilation = await new SiteCompiler(sources, _ => null, Mount.Root).CompileAsync(
             "/tmp/app.yaml",
             Encoding.UTF8.GetBytes(draft.Text),

@@ -1,5 +1,6 @@
 using System.CommandLine;
 using System.Globalization;
+using Jexa.Cli.Client;
 using Jexa.Cli.Output;
 using Jexa.Service.Management;
 
@@ -8,28 +9,42 @@ namespace Jexa.Cli.Commands;
 /// <summary><c>jexa changes</c>: changes made through pages, newest first; or one of them in detail; or reverses one.</summary>
 internal static class ChangesCommand
 {
+    private static readonly Argument<long?> Number = new("NUMBER")
+    {
+        Description = "One change, with every field",
+        Arity = ArgumentArity.ZeroOrOne,
+    };
+
+    private static readonly Option<string?> Record = Text("--record", "Changes of this record kind only", "NAME");
+    private static readonly Option<string?> Id = Text("--id", "Changes of the record with this ID only, as in addresses", "ID");
+    private static readonly Option<string?> Page = Text("--page", "Changes made through this page only", "NAME");
+    private static readonly Option<string?> Kind = Text("--kind", "added, changed or deleted only", "KIND");
+    private static readonly Option<string?> Stage = Text("--stage", "made, intended or undetermined only", "STAGE");
+    private static readonly Option<string?> Since = Text("--since", "Changes since this day or moment (UTC) only", "WHEN");
+
+    private static readonly Option<int?> Limit = new("--limit")
+    {
+        Description = "How many at most; 50 if omitted",
+        HelpName = "COUNT",
+    };
+
+    private static readonly Option<bool> TakeBack = new("--undo")
+    {
+        Description = "Take the change back, if its record is still as that change left it",
+    };
+
+    /// <summary>The options that become parameters of the query, with their names there.</summary>
+    private static readonly (string Name, Option<string?> Option)[] Filters =
+    [
+        ("record", Record),
+        ("id", Id),
+        ("page", Page),
+        ("kind", Kind),
+        ("state", Stage),
+    ];
+
     public static Command Create()
     {
-        var number = new Argument<long?>("NUMBER")
-        {
-            Description = "One change, with every field",
-            Arity = ArgumentArity.ZeroOrOne,
-        };
-        var record = Text("--record", "Changes of this record kind only", "NAME");
-        var id = Text("--id", "Changes of the record with this ID only, as it stands in addresses", "ID");
-        var page = Text("--page", "Changes made through this page only", "NAME");
-        var kind = Text("--kind", "added, changed or deleted only", "KIND");
-        var state = Text("--stage", "made, intended or undetermined only", "STAGE");
-        var since = new Option<string?>("--since")
-        {
-            Description = "Changes since this day or moment (UTC) only",
-            HelpName = "WHEN",
-        };
-        var limit = new Option<int?>("--limit") { Description = "How many at most; 50 where left out", HelpName = "COUNT" };
-        var takeBack = new Option<bool>("--undo")
-        {
-            Description = "Take the change back, if its record is still as that change left it",
-        };
         var command = new ExampleCommand(
             "changes",
             "Show what was changed through pages, newest first: when, on which page, which record, each "
@@ -41,75 +56,74 @@ internal static class ChangesCommand
             "jexa changes 12 --undo"
         )
         {
-            number,
-            record,
-            id,
-            page,
-            kind,
-            state,
-            since,
-            limit,
-            takeBack,
+            Number,
+            Record,
+            Id,
+            Page,
+            Kind,
+            Stage,
+            Since,
+            Limit,
+            TakeBack,
         };
         var (json, open) = CommonOptions.ForClient(command);
         command.SetAction(
             async (parsed, cancellation) =>
             {
-                var one = parsed.GetValue(number);
-                if (parsed.GetValue(takeBack) && one is null)
-                    throw new CommandException(
-                        ExitCodes.WrongUse,
-                        "--undo needs the number of a change: jexa changes NUMBER --undo."
-                    );
-                if (parsed.GetValue(limit) is < 1 or > 1000)
-                    throw new CommandException(ExitCodes.WrongUse, "--limit must be a number from 1 to 1000.");
-                var query = new List<string>();
-                foreach (
-                    var (name, option) in new[]
-                    {
-                        ("record", record),
-                        ("id", id),
-                        ("page", page),
-                        ("kind", kind),
-                        ("state", state),
-                    }
-                )
-                    if (parsed.GetValue(option) is { } value)
-                        query.Add($"{name}={Uri.EscapeDataString(value)}");
-                if (parsed.GetValue(since) is { } moment)
-                    query.Add($"since={Uri.EscapeDataString(Moment(moment))}");
-                if (parsed.GetValue(limit) is { } most)
-                    query.Add($"limit={most}");
-                if (one is not null && query.Count > 0)
-                    throw new CommandException(
-                        ExitCodes.WrongUse,
-                        "One change is named by its number alone; the other options are for lists."
-                    );
+                var query = Query(parsed);
                 using var client = open(parsed);
-                if (one is null)
-                {
-                    var list = await client.GetAsync<ChangeList>(
-                        "api/changes" + (query.Count == 0 ? "" : "?" + string.Join('&', query)),
-                        cancellation
-                    );
-                    if (parsed.GetValue(json))
-                        Terminal.Json(list);
-                    else
-                        ChangeView.Write(Terminal.Out(), list);
-                    return ExitCodes.Fine;
-                }
-
-                var change = parsed.GetValue(takeBack)
-                    ? await client.PostAsync<ChangeInfo>($"api/changes/{one}/undo", new { }, cancellation)
-                    : await client.GetAsync<ChangeInfo>($"api/changes/{one}", cancellation);
-                if (parsed.GetValue(json))
-                    Terminal.Json(change);
+                if (parsed.GetValue(Number) is { } one)
+                    Tell(parsed.GetValue(json), await OneAsync(client, one, parsed.GetValue(TakeBack), cancellation));
                 else
-                    ChangeView.Write(Terminal.Out(), change);
+                    Tell(parsed.GetValue(json), await client.GetAsync<ChangeList>("api/changes" + query, cancellation));
                 return ExitCodes.Fine;
             }
         );
         return command;
+    }
+
+    /// <summary>The query string of a list of changes, checked.</summary>
+    private static string Query(ParseResult parsed)
+    {
+        if (parsed.GetValue(TakeBack) && parsed.GetValue(Number) is null)
+            throw new CommandException(ExitCodes.WrongUse, "--undo needs the number of a change: jexa changes NUMBER --undo.");
+        if (parsed.GetValue(Limit) is < 1 or > 1000)
+            throw new CommandException(ExitCodes.WrongUse, "--limit must be a number from 1 to 1000.");
+        var query = Filters
+            .Where(filter => parsed.GetValue(filter.Option) is not null)
+            .Select(filter => $"{filter.Name}={Uri.EscapeDataString(parsed.GetValue(filter.Option)!)}")
+            .ToList();
+        if (parsed.GetValue(Since) is { } moment)
+            query.Add($"since={Uri.EscapeDataString(Moment(moment))}");
+        if (parsed.GetValue(Limit) is { } most)
+            query.Add($"limit={most}");
+        if (parsed.GetValue(Number) is not null && query.Count > 0)
+            throw new CommandException(
+                ExitCodes.WrongUse,
+                "One change is named by its number alone; the other options are for lists."
+            );
+        return query.Count == 0 ? "" : "?" + string.Join('&', query);
+    }
+
+    private static Task<ChangeInfo> OneAsync(ManagementClient client, long number, bool undo, CancellationToken cancellation) =>
+        undo
+            ? client.PostAsync<ChangeInfo>($"api/changes/{number}/undo", new { }, cancellation)
+            : client.GetAsync<ChangeInfo>($"api/changes/{number}", cancellation);
+
+    private static void Tell(bool json, ChangeInfo change)
+    {
+        if (json)
+            Terminal.Json(change);
+        else
+            ChangeView.Write(Terminal.Out(), change);
+    }
+
+    private static void Tell(bool json, ChangeList list)
+    {
+        if (json)
+            Terminal.Json(list);
+        else
+            ChangeView.Write(Terminal.Out(), list);
     }
 
     private static Option<string?> Text(string name, string description, string helpName) =>

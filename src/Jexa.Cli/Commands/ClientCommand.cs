@@ -25,38 +25,37 @@ internal static class ClientCommand
     /// <param name="Line">The first line that differs, from 1; null for none.</param>
     private sealed record CheckReport(string Language, string File, bool Current, int? Line);
 
+    private static readonly Argument<string> Language = new("LANGUAGE") { Description = "typescript or csharp" };
+    private static readonly Argument<string> AppFile = new("APP_FILE") { Description = "The app file" };
+
+    private static readonly Option<string?> Output = new("--out")
+    {
+        Description = "File to write; standard output if omitted. An existing one is written over",
+        HelpName = "FILE",
+    };
+
+    private static readonly Option<string?> Known = new("--check")
+    {
+        Description = "File that was written before: say whether it is up to date (exit code 1 if not). Nothing is written",
+        HelpName = "FILE",
+    };
+
+    private static readonly Option<string?> Below = new("--below")
+    {
+        Description = "Path prefix of the pages, as in jexa serve",
+        HelpName = "PREFIX",
+    };
+
+    private static readonly Option<string?> Namespace = new("--namespace")
+    {
+        Description = "csharp: the namespace; made from the app's name if omitted",
+        HelpName = "NAME",
+    };
+
+    private static readonly Option<bool> AsJson = CommonOptions.Json();
+
     public static Command Create()
     {
-        var language = new Argument<string>("LANGUAGE") { Description = "typescript or csharp" };
-        language.Validators.Add(result =>
-        {
-            if (result.Tokens is [{ Value: var word }] && !Languages.Contains(word))
-                result.AddError($"LANGUAGE must be typescript or csharp, not “{word}”.");
-        });
-        var file = new Argument<string>("APP_FILE") { Description = "The app file" };
-        var output = new Option<string?>("--out")
-        {
-            Description = "File to write; standard output where left out. One that is there is written over",
-            HelpName = "FILE",
-        };
-        var check = new Option<string?>("--check")
-        {
-            Description =
-                "File that was written before: say whether it is what would be written now (exit code 1 where "
-                + "it is not). Nothing is written",
-            HelpName = "FILE",
-        };
-        var below = new Option<string?>("--below")
-        {
-            Description = "Path prefix that the pages stand below, as in jexa serve",
-            HelpName = "PREFIX",
-        };
-        var space = new Option<string?>("--namespace")
-        {
-            Description = "csharp: the namespace; made of the app's name where left out",
-            HelpName = "NAME",
-        };
-        var json = CommonOptions.Json();
         var command = new ExampleCommand(
             "client",
             "Write an app's pages as typed code: addresses, reading them back, loading and saving. One file "
@@ -66,47 +65,41 @@ internal static class ClientCommand
             "jexa client typescript register.yaml --check src/register.ts"
         )
         {
-            language,
-            file,
-            output,
-            check,
-            below,
-            space,
-            json,
+            Language,
+            AppFile,
+            Output,
+            Known,
+            Below,
+            Namespace,
+            AsJson,
         };
-        command.SetAction(
-            async (parsed, cancellation) =>
-            {
-                var (word, written, known, asJson) = (
-                    parsed.GetValue(language)!,
-                    parsed.GetValue(output),
-                    parsed.GetValue(check),
-                    parsed.GetValue(json)
-                );
-                if (written is not null && known is not null)
-                    throw new CommandException(ExitCodes.WrongUse, "--out writes and --check only looks: say one of them.");
-                if (word != "csharp" && parsed.GetValue(space) is not null)
-                    throw new CommandException(ExitCodes.WrongUse, "--namespace is for csharp.");
-                if (parsed.GetValue(space) is { } named && !CSharpWriter.IsNamespace(named))
-                    throw new CommandException(
-                        ExitCodes.WrongUse,
-                        $"“{named}” is no namespace; write one such as Valley.Register."
-                    );
-                var mount = Mount.Root;
-                if (parsed.GetValue(below) is { } prefix)
-                    mount = Mount.Parse(prefix)
-                        ?? throw new CommandException(
-                            ExitCodes.WrongUse,
-                            $"“{prefix}” is no path prefix; write one such as /register."
-                        );
-                var site = await CompileAsync(parsed.GetValue(file)!, mount, cancellation);
-                var text = word == "csharp" ? CSharpWriter.Write(site, parsed.GetValue(space)) : TypeScriptWriter.Write(site);
-                return known is not null
-                    ? Check(word, known, text, asJson)
-                    : Write(word, site.Pages.Count, written, text, asJson);
-            }
-        );
+        Language.Validators.Add(result =>
+        {
+            if (result.Tokens is [{ Value: var word }] && !Languages.Contains(word))
+                result.AddError($"LANGUAGE must be typescript or csharp, not “{word}”.");
+        });
+        command.SetAction(RunAsync);
         return command;
+    }
+
+    private static async Task<int> RunAsync(ParseResult parsed, CancellationToken cancellation)
+    {
+        var (language, json) = (parsed.GetValue(Language)!, parsed.GetValue(AsJson));
+        if (parsed.GetValue(Output) is not null && parsed.GetValue(Known) is not null)
+            throw new CommandException(ExitCodes.WrongUse, "--out writes and --check only looks: give one of them.");
+        if (language != "csharp" && parsed.GetValue(Namespace) is not null)
+            throw new CommandException(ExitCodes.WrongUse, "--namespace is for csharp.");
+        if (parsed.GetValue(Namespace) is { } named && !CSharpWriter.IsNamespace(named))
+            throw new CommandException(ExitCodes.WrongUse, $"“{named}” is no namespace; write one such as Valley.Register.");
+        var mount = Mount.Root;
+        if (parsed.GetValue(Below) is { } prefix)
+            mount = Mount.Parse(prefix)
+                ?? throw new CommandException(ExitCodes.WrongUse, $"“{prefix}” is no path prefix; write one such as /register.");
+        var site = await CompileAsync(parsed.GetValue(AppFile)!, mount, cancellation);
+        var text = language == "csharp" ? CSharpWriter.Write(site, parsed.GetValue(Namespace)) : TypeScriptWriter.Write(site);
+        return parsed.GetValue(Known) is { } known
+            ? Check(language, known, text, json)
+            : Write(language, site.Pages.Count, parsed.GetValue(Output), text, json);
     }
 
     private static async Task<Site> CompileAsync(string file, Mount mount, CancellationToken cancellation)

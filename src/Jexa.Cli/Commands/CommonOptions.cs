@@ -26,7 +26,7 @@ internal static class CommonOptions
     {
         var option = new Option<int?>("--console-port")
         {
-            Description = "Port of console and management API; the one after the pages' where left out",
+            Description = "Port of console and management API; the one after the pages' if omitted",
             HelpName = "PORT",
         };
         option.Validators.Add(CheckPort);
@@ -36,7 +36,7 @@ internal static class CommonOptions
     public static Option<string?> State() =>
         new("--state")
         {
-            Description = "Folder of Jexa's own data; in the user's state folder, by port, where left out",
+            Description = "Folder of Jexa's own data; in the user's state folder, by port, if omitted",
             HelpName = "DIR",
         };
 

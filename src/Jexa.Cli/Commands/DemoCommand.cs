@@ -27,40 +27,43 @@ internal static class DemoCommand
                 return Path.Combine(folder, "data", "register.db");
             })
         );
-        var options = ServeCommand.AddOptions(command);
+        var options = new ServeOptions();
+        options.AddTo(command);
         command.SetAction(
-            async (parsed, cancellation) =>
+            (parsed, cancellation) =>
             {
                 var folder = Folder();
                 SourceEngines.Prepare();
                 Ensure(folder, parsed.GetValue(afresh));
-
-                // If another demo has these ports, this one uses others for its programs, and its pages lead there.
-                using var gauges = GaugeService.Start() ?? GaugeService.Start(0);
-                var asked = options(
-                    parsed,
-                    Path.GetRelativePath(Environment.CurrentDirectory, Path.Combine(folder, "bridges.yaml"))
-                );
-                using var front = FrontService.Start(folder);
-                var instead = new Dictionary<string, string>();
-                if (gauges is not null)
-                    instead[$"http://127.0.0.1:{GaugeService.Port}"] = gauges.Url;
-                instead[$"http://127.0.0.1:{FrontService.Port}"] = front?.Url ?? "";
-                if (front is not null)
-                    Console.Error.WriteLine($"A front end of its own, over the same pages: {front.Url}/sketches");
-                if (instead.Any(place => place.Value.Length > 0 && place.Key != place.Value))
-                    Console.Error.WriteLine(
-                        "Another demo is running on this machine. This one's own programs are on other ports; demos of "
-                            + "one clone use the same data."
-                    );
-                return await ServeCommand.RunAsync(asked with { Instead = instead }, cancellation, service =>
-                {
-                    if (front is not null)
-                        front.Register = service.PagesUrl.TrimEnd('/');
-                });
+                var file = Path.GetRelativePath(Environment.CurrentDirectory, Path.Combine(folder, "bridges.yaml"));
+                return RunAsync(folder, options.Read(parsed, file), cancellation);
             }
         );
         return command;
+    }
+
+    /// <summary>Serves the demo with the two programs that belong to it: the gauges' API and a front end.</summary>
+    private static async Task<int> RunAsync(string folder, ServiceOptions options, CancellationToken cancellation)
+    {
+        // If another demo has these ports, this one uses others for its programs, and its pages lead there.
+        using var gauges = GaugeService.Start() ?? GaugeService.Start(0);
+        using var front = FrontService.Start(folder);
+        var instead = new Dictionary<string, string>();
+        if (gauges is not null)
+            instead[$"http://127.0.0.1:{GaugeService.Port}"] = gauges.Url;
+        instead[$"http://127.0.0.1:{FrontService.Port}"] = front?.Url ?? "";
+        if (front is not null)
+            await Console.Error.WriteLineAsync($"A front end of its own, over the same pages: {front.Url}/sketches");
+        if (instead.Any(place => place.Value.Length > 0 && place.Key != place.Value))
+            await Console.Error.WriteLineAsync(
+                "Another demo is running on this machine. This one's own programs are on other ports; demos of one clone "
+                    + "use the same data."
+            );
+        return await ServeCommand.RunAsync(options with { Instead = instead }, cancellation, service =>
+        {
+            if (front is not null)
+                front.Register = service.PagesUrl.TrimEnd('/');
+        });
     }
 
     private static void Ensure(string folder, bool afresh)

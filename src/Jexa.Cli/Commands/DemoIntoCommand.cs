@@ -8,24 +8,23 @@ namespace Jexa.Cli.Commands;
 /// <summary><c>jexa demo into ENGINE CONNECTION</c>: copies the demo's data into a database of a server.</summary>
 internal static class DemoIntoCommand
 {
+    private static readonly string Engines = string.Join(" or ", RegisterCopy.Engines);
+    private static readonly Argument<string> Engine = new("ENGINE") { Description = Engines };
+
+    private static readonly Argument<string> Connection = new("CONNECTION")
+    {
+        Description = "The database, as an app file writes it; $NAME in quotes of the shell keeps a password out of its history",
+    };
+
+    private static readonly Option<bool> Replace = new("--replace")
+    {
+        Description = "Take away a register that is there already, with all that was changed in it",
+    };
+
+    private static readonly Option<bool> AsJson = CommonOptions.Json();
+
     public static Command Create(Func<string> makeRegister)
     {
-        var engine = new Argument<string>("ENGINE") { Description = string.Join(" or ", RegisterCopy.Engines) };
-        engine.Validators.Add(result =>
-        {
-            if (result.Tokens is [{ Value: var word }] && !RegisterCopy.Engines.Contains(word))
-                result.AddError($"ENGINE must be {string.Join(" or ", RegisterCopy.Engines)}, not “{word}”.");
-        });
-        var connection = new Argument<string>("CONNECTION")
-        {
-            Description =
-                "The database, as an app file writes it; $NAME in quotes of the shell keeps a password out of its history",
-        };
-        var replace = new Option<bool>("--replace")
-        {
-            Description = "Take away a register that is there already, with all that was changed in it",
-        };
-        var json = CommonOptions.Json();
         var command = new ExampleCommand(
             "into",
             "Copy the demo's data into a database of a server. The demo's app file then serves it from "
@@ -34,38 +33,39 @@ internal static class DemoIntoCommand
             "jexa demo into mariadb \"Server=127.0.0.1;Database=valley;User ID=warden;Password=$PASSWORD\" --replace"
         )
         {
-            engine,
-            connection,
-            replace,
-            json,
+            Engine,
+            Connection,
+            Replace,
+            AsJson,
         };
-        command.SetAction(
-            async (parsed, cancellation) =>
-            {
-                try
-                {
-                    var (to, where) = (parsed.GetValue(engine)!, parsed.GetValue(connection)!);
-                    var rows = await CopyAsync(makeRegister(), to, where, parsed.GetValue(replace), cancellation);
-                    if (parsed.GetValue(json))
-                        Console.WriteLine($"{{\"engine\":\"{to}\",\"rows\":{rows}}}");
-                    else
-                        Console.WriteLine(
-                            $"{rows:N0} rows were copied. Serve them by this line of demo/bridges.yaml, with REGISTER set to "
-                                + $"the connection:\n  register: {{ engine: {to}, connection: \"${{REGISTER}}\" }}"
-                        );
-                    return ExitCodes.Fine;
-                }
-                catch (CopyException refused)
-                {
-                    throw new CommandException(
-                        ExitCodes.CannotReach,
-                        $"The register cannot be copied there: {refused.Message}",
-                        refused
-                    );
-                }
-            }
-        );
+        Engine.Validators.Add(result =>
+        {
+            if (result.Tokens is [{ Value: var word }] && !RegisterCopy.Engines.Contains(word))
+                result.AddError($"ENGINE must be {Engines}, not “{word}”.");
+        });
+        command.SetAction((parsed, cancellation) => RunAsync(makeRegister, parsed, cancellation));
         return command;
+    }
+
+    private static async Task<int> RunAsync(Func<string> makeRegister, ParseResult parsed, CancellationToken cancellation)
+    {
+        var (to, where) = (parsed.GetValue(Engine)!, parsed.GetValue(Connection)!);
+        try
+        {
+            var rows = await CopyAsync(makeRegister(), to, where, parsed.GetValue(Replace), cancellation);
+            if (parsed.GetValue(AsJson))
+                Console.WriteLine($"{{\"engine\":\"{to}\",\"rows\":{rows}}}");
+            else
+                Console.WriteLine(
+                    $"{rows:N0} rows were copied. Serve them by this line of demo/bridges.yaml, with REGISTER set to "
+                        + $"the connection:\n  register: {{ engine: {to}, connection: \"${{REGISTER}}\" }}"
+                );
+            return ExitCodes.Fine;
+        }
+        catch (CopyException refused)
+        {
+            throw new CommandException(ExitCodes.CannotReach, $"The register cannot be copied there: {refused.Message}", refused);
+        }
     }
 
     private static async Task<long> CopyAsync(

@@ -35,53 +35,51 @@ internal static partial class DraftCommand
 
     private sealed record CompareReport(string File, IReadOnlyList<DraftDifference> Differences);
 
+    private static readonly string EngineWords = string.Join(", ", Engines[..^1]) + " or " + Engines[^1];
+    private static readonly Argument<string> Engine = new("ENGINE") { Description = EngineWords };
+
+    private static readonly Argument<string> Connection = new("CONNECTION")
+    {
+        Description = "The source as an app file writes it; ${NAME} stands for an environment variable, and stays so in the file",
+    };
+
+    private static readonly Option<string?> Output = new("--out")
+    {
+        Description = "File to write; standard output if omitted. An existing one is never written over",
+        HelpName = "FILE",
+    };
+
+    private static readonly Option<string?> Title = new("--title") { Description = "Name of the app", HelpName = "TEXT" };
+
+    private static readonly Option<string?> OpenApi = new("--openapi")
+    {
+        Description =
+            "http: file or URL of the API's OpenAPI description (JSON or YAML); if omitted, it is looked for below the base "
+            + "address",
+        HelpName = "FILE|URL",
+    };
+
+    private static readonly Option<string[]> Lists = new("--list")
+    {
+        Description = "http: path that answers with a list of records, for an API without a description; may be repeated",
+        HelpName = "PATH",
+    };
+
+    private static readonly Option<string?> Compare = new("--compare")
+    {
+        Description = "App file to compare with the source instead: what is new, gone or different. It is not changed",
+        HelpName = "FILE",
+    };
+
+    private static readonly Option<string[]> Only = Patterns("--only", "Tables to draft");
+    private static readonly Option<string[]> Except = Patterns("--except", "Tables to leave out");
+    private static readonly Option<bool> AsJson = CommonOptions.Json();
+
+    private static Option<string[]> Patterns(string name, string what) =>
+        new(name) { Description = $"{what}, by name; * stands for anything. May be repeated", HelpName = "PATTERN" };
+
     public static Command Create()
     {
-        var engine = new Argument<string>("ENGINE") { Description = string.Join(", ", Engines[..^1]) + " or " + Engines[^1] };
-        engine.Validators.Add(result =>
-        {
-            if (result.Tokens is [{ Value: var word }] && !Engines.Contains(word))
-                result.AddError($"ENGINE must be {string.Join(", ", Engines[..^1])} or {Engines[^1]}, not “{word}”.");
-        });
-        var connection = new Argument<string>("CONNECTION")
-        {
-            Description =
-                "The source as an app file writes it; ${NAME} stands for an environment variable, and stays so in the file",
-        };
-        var output = new Option<string?>("--out")
-        {
-            Description = "File to write; standard output where left out. One that is there is never written over",
-            HelpName = "FILE",
-        };
-        var title = new Option<string?>("--title") { Description = "Name of the app", HelpName = "TEXT" };
-        var openApi = new Option<string?>("--openapi")
-        {
-            Description =
-                "http: file or URL of the API's OpenAPI description (JSON or YAML); looked for below the base "
-                + "address where left out",
-            HelpName = "FILE|URL",
-        };
-        var lists = new Option<string[]>("--list")
-        {
-            Description = "http: path that answers with a list of records, for an API without a description; may be repeated",
-            HelpName = "PATH",
-        };
-        var compare = new Option<string?>("--compare")
-        {
-            Description = "App file to hold against the source instead: what is new, gone or different. It is not touched",
-            HelpName = "FILE",
-        };
-        var only = new Option<string[]>("--only")
-        {
-            Description = "Tables to draft, by name; * stands for anything. May be repeated",
-            HelpName = "PATTERN",
-        };
-        var except = new Option<string[]>("--except")
-        {
-            Description = "Tables to leave out, by name; * stands for anything. May be repeated",
-            HelpName = "PATTERN",
-        };
-        var json = CommonOptions.Json();
         var command = new ExampleCommand(
             "draft",
             "Write a first app file over a source: lists, detail pages, forms, related records, as its schema suggests.",
@@ -93,68 +91,64 @@ internal static partial class DraftCommand
             "jexa draft sqlite register.db --compare register.yaml"
         )
         {
-            engine,
-            connection,
-            output,
-            title,
-            only,
-            except,
-            openApi,
-            lists,
-            compare,
-            json,
+            Engine,
+            Connection,
+            Output,
+            Title,
+            Only,
+            Except,
+            OpenApi,
+            Lists,
+            Compare,
+            AsJson,
         };
-        command.SetAction(
-            async (parsed, cancellation) =>
+        Engine.Validators.Add(result =>
+        {
+            if (result.Tokens is [{ Value: var word }] && !Engines.Contains(word))
+                result.AddError($"ENGINE must be {EngineWords}, not “{word}”.");
+        });
+        command.SetAction(RunAsync);
+        return command;
+    }
+
+    private static async Task<int> RunAsync(ParseResult parsed, CancellationToken cancellation)
+    {
+        var (engine, file) = (parsed.GetValue(Engine)!, parsed.GetValue(Output));
+        if (file is not null && File.Exists(file))
+            throw new CommandException(
+                ExitCodes.WrongUse,
+                $"{file} is there already, and is not written over. Choose another name."
+            );
+        var (described, lists) = (parsed.GetValue(OpenApi), parsed.GetValue(Lists) ?? []);
+        if (engine != "http" && (described is not null || lists.Length > 0))
+            throw new CommandException(ExitCodes.WrongUse, "--openapi and --list are for an API: jexa draft http BASE.");
+        await using var sources = SourceEngines.Open();
+        var folder = Path.GetDirectoryName(Path.GetFullPath(parsed.GetValue(Compare) ?? file ?? "app.yaml"))!;
+        var connection = Placed(engine, parsed.GetValue(Connection)!, folder);
+        var settings = new SourceSettings(engine, Filled(sources, engine, connection), connection, folder, TimeLimit);
+        var api = engine == "http" ? await ApiAsync(settings, described, lists, cancellation) : null;
+        if (api is not null)
+            settings = settings with { Api = new ApiSettings([], [], false, api.Endpoints) };
+        var source = sources.Open(settings);
+        var schema = Chosen(
+            await DescribeAsync(source, cancellation),
+            parsed.GetValue(Only) ?? [],
+            parsed.GetValue(Except) ?? []
+        );
+        if (parsed.GetValue(Compare) is { } app)
+            return Compared(app, settings, schema, parsed.GetValue(AsJson));
+        var samples = await TableSample.ReadAsync(source, schema, cancellation);
+        var guesses = await RelationGuess.ReadAsync(source, schema, samples, cancellation);
+        var title = parsed.GetValue(Title) ?? api?.Title ?? TitleOf(engine, connection);
+        var draft = Drafter.Write(
+            new DraftInput(title, engine, connection, schema)
             {
-                var (kind, where, file, asJson) = (
-                    parsed.GetValue(engine)!,
-                    parsed.GetValue(connection)!,
-                    parsed.GetValue(output),
-                    parsed.GetValue(json)
-                );
-                if (file is not null && File.Exists(file))
-                    throw new CommandException(
-                        ExitCodes.WrongUse,
-                        $"{file} is there already, and is not written over. Choose another name."
-                    );
-                await using var sources = SourceEngines.Open();
-                var folder = Path.GetDirectoryName(Path.GetFullPath(parsed.GetValue(compare) ?? file ?? "app.yaml"))!;
-                var (described, asked) = (parsed.GetValue(openApi), parsed.GetValue(lists) ?? []);
-                if (kind != "http" && (described is not null || asked.Length > 0))
-                    throw new CommandException(ExitCodes.WrongUse, "--openapi and --list are for an API: jexa draft http BASE.");
-                where = Placed(kind, where, folder);
-                var api =
-                    kind == "http"
-                        ? await ApiAsync(
-                            new SourceSettings(kind, Filled(sources, kind, where), where, folder, TimeLimit),
-                            described,
-                            asked,
-                            cancellation
-                        )
-                        : null;
-                var schema = Chosen(
-                    await DescribeAsync(sources, kind, where, folder, api, cancellation),
-                    parsed.GetValue(only) ?? [],
-                    parsed.GetValue(except) ?? []
-                );
-                return parsed.GetValue(compare) is { } app
-                    ? await CompareAsync(app, kind, where, schema, asJson, cancellation)
-                    : await WriteAsync(
-                        sources,
-                        kind,
-                        where,
-                        schema,
-                        api,
-                        parsed.GetValue(title) ?? api?.Title ?? TitleOf(kind, where),
-                        file,
-                        folder,
-                        asJson,
-                        cancellation
-                    );
+                Samples = samples,
+                Guesses = guesses,
+                Api = api,
             }
         );
-        return command;
+        return await WriteAsync(sources, draft, file, folder, parsed.GetValue(AsJson), cancellation);
     }
 
     /// <summary>
@@ -291,30 +285,11 @@ internal static partial class DraftCommand
         );
     }
 
-    private static SourceSettings Settings(
-        SourceRegistry sources,
-        string engine,
-        string connection,
-        string folder,
-        ApiDescription? api
-    ) =>
-        new(engine, Filled(sources, engine, connection), connection, folder, TimeLimit)
-        {
-            Api = api is null ? null : new ApiSettings([], [], false, api.Endpoints),
-        };
-
-    private static async Task<SourceSchema> DescribeAsync(
-        SourceRegistry sources,
-        string engine,
-        string connection,
-        string folder,
-        ApiDescription? api,
-        CancellationToken cancellation
-    )
+    private static async Task<SourceSchema> DescribeAsync(ISource source, CancellationToken cancellation)
     {
         try
         {
-            return await sources.Open(Settings(sources, engine, connection, folder, api)).DescribeAsync(cancellation);
+            return await source.DescribeAsync(cancellation);
         }
         catch (SourceException away)
         {
@@ -322,23 +297,16 @@ internal static partial class DraftCommand
         }
     }
 
+    /// <summary>Writes the draft, checks it, and says what it has.</summary>
     private static async Task<int> WriteAsync(
         SourceRegistry sources,
-        string engine,
-        string connection,
-        SourceSchema schema,
-        ApiDescription? api,
-        string title,
+        AppDraft draft,
         string? file,
         string folder,
         bool json,
         CancellationToken cancellation
     )
     {
-        var source = sources.Open(Settings(sources, engine, connection, folder, api));
-        var samples = await TableSample.ReadAsync(source, schema, cancellation);
-        var guesses = await RelationGuess.ReadAsync(source, schema, samples, cancellation);
-        var draft = Drafter.Write(title, engine, connection, schema, samples, guesses, api);
         var bytes = Encoding.UTF8.GetBytes(draft.Text);
         if (file is not null)
             PlainFile.WriteAllBytes(file, bytes);
@@ -367,32 +335,10 @@ internal static partial class DraftCommand
         return compilation.Site is null ? ExitCodes.Findings : ExitCodes.Fine;
     }
 
-    private static async Task<int> CompareAsync(
-        string file,
-        string engine,
-        string connection,
-        SourceSchema schema,
-        bool json,
-        CancellationToken cancellation
-    )
+    /// <summary>Says how an app file and its source differ.</summary>
+    private static int Compared(string file, SourceSettings settings, SourceSchema schema, bool json)
     {
-        byte[] bytes;
-        try
-        {
-            bytes = PlainFile.ReadAllBytes(file);
-        }
-        catch (Exception refused) when (refused is IOException or UnauthorizedAccessException)
-        {
-            throw new CommandException(ExitCodes.WrongUse, $"{file} cannot be read: {refused.Message}", refused);
-        }
-
-        var findings = new FindingList();
-        var app = AppFileReader.Read(file, bytes, findings);
-        var source = app?.Sources.FirstOrDefault(source => source.Engine.Value == engine && source.Connection.Value == connection)
-            ?? app?.Sources.FirstOrDefault(source => source.Engine.Value == engine)
-            ?? (app is { Sources.Count: > 0 } ? app.Sources[0] : null);
-        if (app is null || source is null)
-            throw new CommandException(ExitCodes.Findings, $"{file} is no app file with a source; jexa check {file} says more.");
+        var (app, source) = Named(file, settings);
         var differences = DraftComparison.Of(app, source.Name.Value, schema);
         if (json)
         {
@@ -406,11 +352,35 @@ internal static partial class DraftCommand
             console.WriteLine(
                 differences.Count == 0
                     ? $"{file} and its source agree."
-                    : $"{differences.Count} {(differences.Count == 1 ? "difference" : "differences")}. {file} was not touched."
+                    : $"{differences.Count} {(differences.Count == 1 ? "difference" : "differences")}. {file} was not changed."
             );
         }
 
         return differences.Count == 0 ? ExitCodes.Fine : ExitCodes.Findings;
+    }
+
+    /// <summary>The app file, and its source that is probably meant.</summary>
+    private static (AppDefinition App, SourceDefinition Source) Named(string file, SourceSettings settings)
+    {
+        byte[] bytes;
+        try
+        {
+            bytes = PlainFile.ReadAllBytes(file);
+        }
+        catch (Exception refused) when (refused is IOException or UnauthorizedAccessException)
+        {
+            throw new CommandException(ExitCodes.WrongUse, $"{file} cannot be read: {refused.Message}", refused);
+        }
+
+        var app = AppFileReader.Read(file, bytes, new FindingList());
+        var source = app?.Sources.FirstOrDefault(source =>
+            source.Engine.Value == settings.Engine && source.Connection.Value == settings.ShownAs
+        )
+            ?? app?.Sources.FirstOrDefault(source => source.Engine.Value == settings.Engine)
+            ?? (app is { Sources.Count: > 0 } ? app.Sources[0] : null);
+        return app is null || source is null
+            ? throw new CommandException(ExitCodes.Findings, $"{file} is no app file with a source; jexa check {file} says more.")
+            : (app, source);
     }
 
     private static string TitleOf(string engine, string connection) =>

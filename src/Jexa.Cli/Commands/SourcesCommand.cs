@@ -1,4 +1,5 @@
 using System.CommandLine;
+using Jexa.Cli.Client;
 using Jexa.Cli.Output;
 using Jexa.Core.Addresses;
 using Jexa.Service.Health;
@@ -15,7 +16,7 @@ internal static class SourcesCommand
     {
         var file = new Argument<string?>("APP_FILE")
         {
-            Description = "An app file to look at by itself; where left out, the running service is asked",
+            Description = "An app file to look at by itself; if omitted, the running service is asked",
             Arity = ArgumentArity.ZeroOrOne,
         };
         var command = new ExampleCommand(
@@ -33,17 +34,9 @@ internal static class SourcesCommand
         command.SetAction(
             async (parsed, cancellation) =>
             {
-                IReadOnlyList<SourceInfo> sources;
-                if (parsed.GetValue(file) is { } named)
-                {
-                    sources = await OfFileAsync(named, cancellation);
-                }
-                else
-                {
-                    using var client = open(parsed);
-                    sources = await client.GetAsync<IReadOnlyList<SourceInfo>>("api/sources", cancellation);
-                }
-
+                var sources = parsed.GetValue(file) is { } named
+                    ? await OfFileAsync(named, cancellation)
+                    : await OfServiceAsync(open(parsed), cancellation);
                 if (parsed.GetValue(json))
                     Terminal.Json(sources);
                 else
@@ -52,6 +45,12 @@ internal static class SourcesCommand
             }
         );
         return command;
+    }
+
+    private static async Task<IReadOnlyList<SourceInfo>> OfServiceAsync(ManagementClient service, CancellationToken cancellation)
+    {
+        using var client = service;
+        return await client.GetAsync<IReadOnlyList<SourceInfo>>("api/sources", cancellation);
     }
 
     private static async Task<IReadOnlyList<SourceInfo>> OfFileAsync(string file, CancellationToken cancellation)

@@ -39,13 +39,7 @@ internal static class TraceCommand
             {
                 using var client = open(parsed);
                 var asked = parsed.GetValue(what)!;
-                var trace = long.TryParse(asked.TrimStart('#'), NumberStyles.None, CultureInfo.InvariantCulture, out var number)
-                    ? await client.GetAsync<TraceInfo>($"api/visits/{number}", cancellation)
-                    : await client.PostAsync<TraceInfo>(
-                        "api/traces",
-                        new TraceRequest(Target(asked, client), parsed.GetValue(method), parsed.GetValue(accept)),
-                        cancellation
-                    );
+                var trace = await TraceAsync(client, asked, parsed.GetValue(method), parsed.GetValue(accept), cancellation);
                 if (parsed.GetValue(json))
                     Terminal.Json(trace);
                 else
@@ -55,6 +49,17 @@ internal static class TraceCommand
         );
         return command;
     }
+
+    private static Task<TraceInfo> TraceAsync(
+        ManagementClient client,
+        string asked,
+        string? method,
+        string? accept,
+        CancellationToken cancellation
+    ) =>
+        long.TryParse(asked.TrimStart('#'), NumberStyles.None, CultureInfo.InvariantCulture, out var number)
+            ? client.GetAsync<TraceInfo>($"api/visits/{number}", cancellation)
+            : client.PostAsync<TraceInfo>("api/traces", new TraceRequest(Target(asked, client), method, accept), cancellation);
 
     /// <summary>A URL contains the port of the service.</summary>
     private static int? PortOf(string asked) =>

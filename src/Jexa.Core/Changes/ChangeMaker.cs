@@ -71,13 +71,20 @@ internal sealed class ChangeMaker(QueryRunner queries, IChangeLog log)
         );
         if (!await IntendAsync(session, intent))
             return null;
+        await CommitAsync(session, intent, trace);
+        Confirm(wanted.Token);
+        return made;
+    }
+
+    /// <summary>Commits a change that is in the log. From here on the change is finished even if the visitor leaves.</summary>
+    private async ValueTask CommitAsync(IWriteSession session, ChangeIntent intent, VisitTrace trace)
+    {
         var isCommitting = false;
         try
         {
-            // From here on the change is finished even if the visitor leaves.
-            if (session.KeepsNotes && !await session.NoteAsync(wanted.Token, intent.Key, CancellationToken.None))
+            if (session.KeepsNotes && !await session.NoteAsync(intent.Token, intent.Key, CancellationToken.None))
                 throw new SourceException(SourceTrouble.TooSlow, "Another process gave this change up.");
-            started = queries.Clock.GetTimestamp();
+            var started = queries.Clock.GetTimestamp();
             isCommitting = true;
             await session.CommitAsync();
             trace.AddWrite("COMMIT;", 0, started);
@@ -88,12 +95,9 @@ internal sealed class ChangeMaker(QueryRunner queries, IChangeLog log)
 
             // Nobody here knows how a broken commit ended. The note tells it when the lease is over.
             if (!isCommitting || end is RefusedException)
-                Forget(wanted.Token);
+                Forget(intent.Token);
             throw;
         }
-
-        Confirm(wanted.Token);
-        return made;
     }
 
     /// <summary>Whether the change can give the record another address, or none.</summary>

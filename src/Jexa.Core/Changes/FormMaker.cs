@@ -20,48 +20,53 @@ internal sealed class FormMaker(QueryRunner queries)
         {
             if (tied.Find(one => one.Last == entry) is { } choice)
                 inputs.Add(await TiedAsync(visit, choice, draft, row));
-            if (tied.Exists(one => one.Own.Contains(entry)) && !draft.Fixed.ContainsKey(entry.Name))
-                continue;
-            var text = draft.TextOf(entry.Name) ?? (row is { } held ? FieldText.Of(entry.Field, held) : Beginning(entry.Field));
-            // Secrets are not shown, even to the person who typed them.
-            if (entry.Field.Secret)
-                text = "";
-            var field = entry.Field;
-            if (text == StoredValue.WithheldText && entry.Reference is null)
-            {
-                // An empty input leaves it unchanged.
-                text = "";
-                field = field with { Rules = field.Rules with { Required = false } };
-            }
-            else if (row is { } now && text == FieldText.Of(entry.Field, now) && FieldReader.Read(field, text).Fault is not null)
-            {
-                // The present value may stay, whatever the rules say now. So the browser must not refuse to send it.
-                field = field with { Rules = FieldRules.None };
-            }
-
-            var search = draft.Searches.GetValueOrDefault(entry.Name);
-            var (options, note, isSearched) = entry.Reference is { } reference
-                ? await ReferencesAsync(visit, entry.Field.Rules.Required, reference, text, search, row is not null, [])
-                : (Choices(entry.Field, text, row is not null), null, false);
-            inputs.Add(
-                new FormInput(
-                    field,
-                    text,
-                    draft.FaultsOf(entry.Name),
-                    options,
-                    isSearched ? search ?? "" : null,
-                    note,
-                    Picture(entry, row),
-                    draft.Clashes.GetValueOrDefault(entry.Name),
-                    draft.Fixed.GetValueOrDefault(entry.Name)
-                )
-                {
-                    IsAsTyped = draft.IsAsTyped(entry.Name),
-                }
-            );
+            if (!tied.Exists(one => one.Own.Contains(entry)) || draft.Fixed.ContainsKey(entry.Name))
+                inputs.Add(await InputAsync(visit, draft, entry, row));
         }
 
         return inputs;
+    }
+
+    private async ValueTask<FormInput> InputAsync(Visit visit, Draft draft, FormEntry entry, Row? row)
+    {
+        var text = draft.TextOf(entry.Name) ?? (row is { } held ? FieldText.Of(entry.Field, held) : Beginning(entry.Field));
+        // Secrets are not shown, even to the person who typed them.
+        if (entry.Field.Secret)
+            text = "";
+        var field = entry.Field;
+        if (text == StoredValue.WithheldText && entry.Reference is null)
+        {
+            // An empty input leaves it unchanged.
+            text = "";
+            field = field with { Rules = field.Rules with { Required = false } };
+        }
+        else if (row is { } now && text == FieldText.Of(entry.Field, now) && FieldReader.Read(field, text).Fault is not null)
+        {
+            // The present value may stay, whatever the rules say now. So the browser must not refuse to send it.
+            field = field with { Rules = FieldRules.None };
+        }
+
+        var search = draft.Searches.GetValueOrDefault(entry.Name);
+        var (options, note, isSearched) = entry.Reference is { } reference
+            ? await ReferencesAsync(
+                visit,
+                new AskedReference(reference, entry.Field.Rules.Required, text, search, row is not null, [])
+            )
+            : (Choices(entry.Field, text, row is not null), null, false);
+        return new FormInput(
+            field,
+            text,
+            draft.FaultsOf(entry.Name),
+            options,
+            isSearched ? search ?? "" : null,
+            note,
+            Picture(entry, row),
+            draft.Clashes.GetValueOrDefault(entry.Name),
+            draft.Fixed.GetValueOrDefault(entry.Name)
+        )
+        {
+            IsAsTyped = draft.IsAsTyped(entry.Name),
+        };
     }
 
     /// <summary>
@@ -92,12 +97,14 @@ internal sealed class FormMaker(QueryRunner queries)
         var given = at < 0 ? null : tied.Reference.Keys[at].Type.Read(texts[at]).Value;
         var (options, note, isSearched) = await ReferencesAsync(
             visit,
-            tied.IsRequired,
-            given is null ? tied.Reference : tied.Within[at],
-            text,
-            search,
-            row is not null,
-            given is null ? [] : [given]
+            new AskedReference(
+                given is null ? tied.Reference : tied.Within[at],
+                tied.IsRequired,
+                text,
+                search,
+                row is not null,
+                given is null ? [] : [given]
+            )
         );
         var field = tied.Last.Field with
         {
@@ -180,14 +187,10 @@ internal sealed class FormMaker(QueryRunner queries)
 
     private async ValueTask<(List<FormOption> Options, string? Note, bool IsSearched)> ReferencesAsync(
         Visit visit,
-        bool isRequired,
-        ReferenceChoices reference,
-        string text,
-        string? search,
-        bool isThere,
-        TypedValue[] given
+        AskedReference asked
     )
     {
+        var (reference, isRequired, text, search, isThere, given) = asked;
         var rows = await RunAsync(visit, reference.All, given);
         var options = new List<FormOption>();
         if (!isRequired || text.Length == 0)
@@ -222,7 +225,7 @@ internal sealed class FormMaker(QueryRunner queries)
         string search,
         string text,
         List<FormOption> options,
-        TypedValue[] given
+        IReadOnlyList<TypedValue> given
     )
     {
         var before = options.Count;

@@ -73,40 +73,9 @@ internal sealed class NewCase(Visit visit, NewPage page, NewAddress address, Dra
 
     private async ValueTask<Answer> SaveAsync(FormContract? contract, string token)
     {
-        var proposals = draft
-            .Propose(null)
-            .Where(proposal => !(proposal.Value is TypedValue.Empty && proposal.Entry.Field.LeftToSource))
-            .ToList();
         try
         {
-            if (draft.HasFaults)
-            {
-                await CheckAsync(proposals, saving.Plainly(visit));
-                return await FormAsync(new Outcome.Invalid(), 422, null, contract);
-            }
-
-            await using var session = await page.Changes.Record.Source.BeginWriteAsync(visit.Cancellation);
-            if (contract is not null && await saving.IsUsedAsync(session, token, visit.Cancellation))
-            {
-                await session.DisposeAsync();
-                return await SpentAsync(contract, awaitIt: true) ?? SaveSteps.Busy(visit, page);
-            }
-
-            var values = await CheckAsync(proposals, saving.Within(session, visit));
-            if (draft.HasFaults)
-            {
-                await session.DisposeAsync();
-                return await FormAsync(new Outcome.Invalid(), 422, null, contract);
-            }
-
-            var made = await saving.Maker.MakeAsync(session, Wanted(values, token), visit);
-            if (made is null)
-            {
-                await session.DisposeAsync();
-                return SaveSteps.Busy(visit, page);
-            }
-
-            return Saved(made, contract is not null);
+            return await TrySaveAsync(contract, token);
         }
         catch (RefusedException refusal)
         {
@@ -122,6 +91,39 @@ internal sealed class NewCase(Visit visit, NewPage page, NewAddress address, Dra
                 RetryAfterSeconds = 5,
             };
         }
+    }
+
+    private async ValueTask<Answer> TrySaveAsync(FormContract? contract, string token)
+    {
+        var proposals = draft
+            .Propose(null)
+            .Where(proposal => !(proposal.Value is TypedValue.Empty && proposal.Entry.Field.LeftToSource))
+            .ToList();
+        if (draft.HasFaults)
+        {
+            await CheckAsync(proposals, saving.Plainly(visit));
+            return await FormAsync(new Outcome.Invalid(), 422, null, contract);
+        }
+
+        await using var session = await page.Changes.Record.Source.BeginWriteAsync(visit.Cancellation);
+        if (contract is not null && await saving.IsUsedAsync(session, token, visit.Cancellation))
+        {
+            await session.DisposeAsync();
+            return await SpentAsync(contract, awaitIt: true) ?? SaveSteps.Busy(visit, page);
+        }
+
+        var values = await CheckAsync(proposals, saving.Within(session, visit));
+        if (draft.HasFaults)
+        {
+            await session.DisposeAsync();
+            return await FormAsync(new Outcome.Invalid(), 422, null, contract);
+        }
+
+        var made = await saving.Maker.MakeAsync(session, Wanted(values, token), visit);
+        if (made is not null)
+            return Saved(made, contract is not null);
+        await session.DisposeAsync();
+        return SaveSteps.Busy(visit, page);
     }
 
     private ValueTask<List<ColumnValue>> CheckAsync(IReadOnlyList<Proposal> proposals, QueryRun run) =>

@@ -31,48 +31,12 @@ public sealed class Undo
     /// <exception cref="SourceException">The source, or the log, is away or too slow. Nothing is changed.</exception>
     public async Task<UndoResult> RunAsync(Site site, LoggedChange change, VisitTrace trace, CancellationToken cancellation)
     {
-        if (change.State != ChangeState.Made)
-            return No(change.State == ChangeState.Intended ? "It is not made yet." : "Nobody can tell whether it was made.");
-        if (change.UndoneBy is { } undone)
-            return No($"Change {undone} took it back already.");
-        if (site.Changes.GetValueOrDefault(change.What.Record) is not { } plan)
-            return No($"No page of the app changes the record “{change.What.Record}” any more.");
-        if (change.What.Fields.FirstOrDefault(field => field.IsSecret) is { } secret)
-            return No($"The field {secret.Field} is secret, so the log does not know what it was.");
-        if (change.What.Fields.FirstOrDefault(field => plan.Columns.All(column => column.Field.Name != field.Field)) is { } lost)
-            return No($"{plan.Record.Name} has no field {lost.Field} any more.");
-        using var loans = _queries.Begin();
+        var plan = site.Changes.GetValueOrDefault(change.What.Record);
+        if (Obstacle(change, plan) is { } obstacle)
+            return No(obstacle);
         try
         {
-            await using var session = await plan.Record.Source.BeginWriteAsync(cancellation);
-            using var json = JsonDocument.Parse(change.What.Key);
-            var key = plan
-                .Key.Select(column =>
-                    json.RootElement.TryGetProperty(column.Field.Name, out var value) ? StoredValue.Read(value) : null
-                )
-                .ToArray();
-            if (Array.Exists(key, part => part is null))
-                return No($"{plan.Record.Name} has another key by now.");
-            var rows = loans.Lend(plan.Reread.Width);
-            await _saving.LockAsync(session, plan.Reread, key!, rows, trace, cancellation);
-            var (write, before, why) = Reversed(plan, change, rows, key!);
-            if (write is null)
-                return No(why!);
-            var kind = change.What.Kind switch
-            {
-                ChangeKind.Added => ChangeKind.Deleted,
-                ChangeKind.Deleted => ChangeKind.Added,
-                _ => ChangeKind.Changed,
-            };
-            var token = FormContract.NewToken();
-            var made = await _saving.Maker.MakeAsync(
-                session,
-                new WantedChange(plan, Page, kind, write, before, token, token, change.Number),
-                trace,
-                loans,
-                cancellation
-            );
-            return made is null ? No("The change log did not take it.") : new UndoResult(_editing.Log.Find(token), null);
+            return await TryAsync(plan!, change, trace, cancellation);
         }
         catch (RefusedException refused)
         {
@@ -89,6 +53,62 @@ public sealed class Undo
                 }
             );
         }
+    }
+
+    /// <summary>Why a change cannot be taken back, as far as log and site tell. Null if it can.</summary>
+    private static string? Obstacle(LoggedChange change, ChangePlan? plan)
+    {
+        if (change.State != ChangeState.Made)
+            return change.State == ChangeState.Intended ? "It is not made yet." : "Nobody can tell whether it was made.";
+        if (change.UndoneBy is { } undone)
+            return $"Change {undone} took it back already.";
+        if (plan is null)
+            return $"No page of the app changes the record “{change.What.Record}” any more.";
+        if (change.What.Fields.FirstOrDefault(field => field.IsSecret) is { } secret)
+            return $"The field {secret.Field} is secret, so the log does not know what it was.";
+        return
+            change.What.Fields.FirstOrDefault(field => plan.Columns.All(column => column.Field.Name != field.Field)) is { } lost
+            ? $"{plan.Record.Name} has no field {lost.Field} any more."
+            : null;
+    }
+
+    private async Task<UndoResult> TryAsync(
+        ChangePlan plan,
+        LoggedChange change,
+        VisitTrace trace,
+        CancellationToken cancellation
+    )
+    {
+        using var loans = _queries.Begin();
+        await using var session = await plan.Record.Source.BeginWriteAsync(cancellation);
+        using var json = JsonDocument.Parse(change.What.Key);
+        var key = plan
+            .Key.Select(column =>
+                json.RootElement.TryGetProperty(column.Field.Name, out var value) ? StoredValue.Read(value) : null
+            )
+            .ToArray();
+        if (Array.Exists(key, part => part is null))
+            return No($"{plan.Record.Name} has another key by now.");
+        var rows = loans.Lend(plan.Reread.Width);
+        await _saving.LockAsync(session, plan.Reread, key!, rows, trace, cancellation);
+        var (write, before, why) = Reversed(plan, change, rows, key!);
+        if (write is null)
+            return No(why!);
+        var kind = change.What.Kind switch
+        {
+            ChangeKind.Added => ChangeKind.Deleted,
+            ChangeKind.Deleted => ChangeKind.Added,
+            _ => ChangeKind.Changed,
+        };
+        var token = FormContract.NewToken();
+        var made = await _saving.Maker.MakeAsync(
+            session,
+            new WantedChange(plan, Page, kind, write, before, token, token, change.Number),
+            trace,
+            loans,
+            cancellation
+        );
+        return made is null ? No("The change log did not take it.") : new UndoResult(_editing.Log.Find(token), null);
     }
 
     private static UndoResult No(string why) => new(null, why);

@@ -2,6 +2,7 @@ using Jexa.Core.Definitions;
 using Jexa.Core.Formats;
 using Jexa.Core.Keys;
 using Jexa.Core.Plans;
+using Jexa.Core.Schemas;
 using Jexa.Core.Sites;
 using Jexa.Core.Values;
 using Jexa.Core.Views;
@@ -202,36 +203,8 @@ internal sealed class BlockCompiler(
     {
         if (block.Tied.Count > 0)
             return TiedBy(block, record, main);
-
-        // Either they have a foreign key to this record, or this record has one to them.
-        var ways = record
-            .References.Where(key => graph.Other(record, key) == main)
-            .Select(key => (key, theirs: true))
-            .Concat(main.References.Where(key => graph.Other(main, key) == record).Select(key => (key, theirs: false)))
-            .ToList();
-        if (block.By is { } by)
-            ways = [.. ways.Where(way => way.key.Columns.Contains(by.Value))];
-        if (record == main)
-            ways = [.. ways.Where(way => way.theirs)];
-        if (ways.Count != 1)
-        {
-            findings.Add(
-                FindingCodes.NotRelated,
-                block.By?.At ?? block.Record!.At,
-                ways.Count == 0
-                    ? $"No foreign key ties {record.Many} to {main.Many}{(block.By is null ? "" : $" by {block.By}")}."
-                    : $"{Labels.Capital(record.Many)} are tied to {main.Many} by "
-                        + $"{string.Join(" and by ", ways.Select(way => string.Join(" with ", way.key.Columns)))}.",
-                ways.Count == 0 ? "Declare a foreign key in the source, or refers_to in the record." : "Say which: by: FIELD.",
-                found: block.By?.Value ?? block.Record!.Value,
-                expected: ways.Count == 0
-                    ? "a record that refers to this one, or that this one refers to"
-                    : string.Join(" or ", ways.Select(way => way.key.Columns[0]))
-            );
+        if (Way(block, record, main) is not var (tying, areTheirs))
             return null;
-        }
-
-        var (tying, areTheirs) = ways[0];
         var ties = new List<Tie>();
         foreach (var (own, other) in tying.Columns.Zip(tying.References))
         {
@@ -253,6 +226,39 @@ internal sealed class BlockCompiler(
         }
 
         return ties;
+    }
+
+    /// <summary>
+    /// The one foreign key between the block's records and the page's: theirs to this record, or this record's to them. Null, and
+    /// reported, if there are none or several.
+    /// </summary>
+    private (ForeignKeySchema Key, bool IsTheirs)? Way(RelatedDefinition block, SiteRecord record, SiteRecord main)
+    {
+        var ways = record
+            .References.Where(key => graph.Other(record, key) == main)
+            .Select(key => (key, theirs: true))
+            .Concat(main.References.Where(key => graph.Other(main, key) == record).Select(key => (key, theirs: false)))
+            .ToList();
+        if (block.By is { } by)
+            ways = [.. ways.Where(way => way.key.Columns.Contains(by.Value))];
+        if (record == main)
+            ways = [.. ways.Where(way => way.theirs)];
+        if (ways.Count == 1)
+            return ways[0];
+        findings.Add(
+            FindingCodes.NotRelated,
+            block.By?.At ?? block.Record!.At,
+            ways.Count == 0
+                ? $"No foreign key ties {record.Many} to {main.Many}{(block.By is null ? "" : $" by {block.By}")}."
+                : $"{Labels.Capital(record.Many)} are tied to {main.Many} by "
+                    + $"{string.Join(" and by ", ways.Select(way => string.Join(" with ", way.key.Columns)))}.",
+            ways.Count == 0 ? "Declare a foreign key in the source, or refers_to in the record." : "Say which: by: FIELD.",
+            found: block.By?.Value ?? block.Record!.Value,
+            expected: ways.Count == 0
+                ? "a record that refers to this one, or that this one refers to"
+                : string.Join(" or ", ways.Select(way => way.key.Columns[0]))
+        );
+        return null;
     }
 
     /// <summary>The pairs in the app file, for records of another source, which have no foreign key.</summary>

@@ -89,27 +89,32 @@ internal sealed class FieldStyles(Conventions conventions, string folder, Findin
             findings.Add(
                 FindingCodes.WrongShape,
                 field.Base.At,
-                $"The pictures of {field.Name} are said to be in two places.",
+                $"The app file names two places for the pictures of {field.Name}.",
                 "Keep one of under and base.",
                 expected: "under or base"
             );
-        if (field.Under is { } under)
-        {
-            var path = Path.GetFullPath(under.Value, folder);
-            if (!Directory.Exists(path))
-                findings.Add(
-                    FindingCodes.PicturesAway,
-                    under.At,
-                    $"There is no folder “{under}” beside the app file.",
-                    "Make it, or write the folder the pictures are in.",
-                    found: under.Value,
-                    expected: "a folder, relative to the app file's"
-                );
-            return new PicturePlace(path, null);
-        }
+        return field.Under is { } under ? Folder(under)
+            : field.Base is { } origin ? Address(origin)
+            : new PicturePlace(null, null);
+    }
 
-        if (field.Base is not { } origin)
-            return new PicturePlace(null, null);
+    private PicturePlace Folder(Written under)
+    {
+        var path = Path.GetFullPath(under.Value, folder);
+        if (!Directory.Exists(path))
+            findings.Add(
+                FindingCodes.PicturesAway,
+                under.At,
+                $"There is no folder “{under}” beside the app file.",
+                "Make it, or write the folder the pictures are in.",
+                found: under.Value,
+                expected: "a folder, relative to the app file's"
+            );
+        return new PicturePlace(path, null);
+    }
+
+    private PicturePlace? Address(Written origin)
+    {
         if (
             Uri.TryCreate(origin.Value.TrimEnd('/') + "/", UriKind.Absolute, out var uri)
             && uri.Scheme is "http" or "https"

@@ -133,36 +133,33 @@ internal sealed class FilterCompiler(RecordGraph graph, Conventions conventions,
                 return values.Count == condition.Values.Count ? new Filter.Fixed(new Condition.OneOf(column, values)) : null;
         }
 
-        var numbers = new List<int>();
-        foreach (var value in condition.Values)
-        {
-            if (NameOf(value) is not { } name)
-            {
-                numbers.Add(-1);
-                continue;
-            }
-
-            if (numberOf is null)
-            {
-                findings.Add(
-                    FindingCodes.UnboundParameter,
-                    value.At,
-                    $"“{value}” stands for a parameter, and this condition belongs to no page.",
-                    "Write a value.",
-                    found: value.Value,
-                    expected: "a value"
-                );
-                return null;
-            }
-
-            if (numberOf(name) is not (>= 0 and var number))
-                return null;
-            numbers.Add(number);
-        }
-
+        var numbers = condition.Values.Select(value => Number(value, numberOf)).OfType<int>().ToList();
+        if (numbers.Count < condition.Values.Count)
+            return null;
         return IsOfDays(condition.Kind, path.Field.Type)
             ? Days(condition, path, column, numbers)
             : Single(condition, path, column, numbers[0]);
+    }
+
+    /// <summary>
+    /// The number of the parameter that a value stands for; -1 if it stands for itself. Null, and reported, if there is no such
+    /// parameter.
+    /// </summary>
+    private int? Number(Written value, Func<string, int>? numberOf)
+    {
+        if (NameOf(value) is not { } name)
+            return -1;
+        if (numberOf is not null)
+            return numberOf(name) is >= 0 and var number ? number : null;
+        findings.Add(
+            FindingCodes.UnboundParameter,
+            value.At,
+            $"“{value}” stands for a parameter, and this condition belongs to no page.",
+            "Write a value.",
+            found: value.Value,
+            expected: "a value"
+        );
+        return null;
     }
 
     private Filter? Single(ConditionDefinition condition, FieldPath path, ColumnRef column, int parameter)

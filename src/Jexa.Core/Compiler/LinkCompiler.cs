@@ -42,44 +42,9 @@ internal sealed class LinkCompiler(
         {
             var pass = Explicit(link, parameter.Name);
             if (pass is null && !parameter.Required)
-            {
-                // A new record belongs to the record that the link is on, if only one parameter fits.
-                var parent =
-                    target.Definition.Kind == PageKind.New
-                    && target.Kind != load.Record
-                    && Ways(parameter, target.Kind!, load.Record).Distinct().ToList() is [var way]
-                        ? load.Record.Fields.First(one => one.Column.Name == way)
-                        : null;
-                fillers.Add(
-                    parent is null || KeyType.For(parent.Column, parent.Type, parent.Form)?.Type != parameter.Key.Type
-                        ? null
-                        : new LinkFiller(parameter.Key, load.Add(parent), parent.Name)
-                );
-                continue;
-            }
-
-            var field = pass is not null
-                ? Stated(pass, parameter, target, load.Record)
-                : Implied(link, parameter, target, load.Record);
-            if (field is null)
-                continue;
-            // Some sources allow empty primary keys (SQLite does for text keys); nobody looks for such rows. A column that
-            // repeats a parameter of the query is as full as the parameter.
-            if (
-                field.MayBeEmpty
-                && !(field.IsOwn && load.Record.Table.PrimaryKey.Contains(field.Field.Column.Name))
-                && load.Record.QueryParameters.All(own => own.Name != field.Name)
-            )
-                findings.Add(
-                    FindingCodes.LinkMayBeEmpty,
-                    Explicit(link, parameter.Name)?.Field.At ?? link.To.At,
-                    $"The link to “{target.Name}” fills {parameter.Name} from {field.Name}, which may be empty: such "
-                        + "rows have no link.",
-                    "Declare the column NOT NULL in the source, or fill the parameter from another field.",
-                    found: field.Name,
-                    expected: "a field that is never empty"
-                );
-            fillers.Add(new LinkFiller(parameter.Key, load.Add(field), field.Name));
+                fillers.Add(Parent(parameter, target, load));
+            else if (Filler(link, pass, parameter, target, load) is { } filler)
+                fillers.Add(filler);
         }
 
         if (fillers.Count < target.Parameters.Count)
@@ -97,6 +62,57 @@ internal sealed class LinkCompiler(
                     .Zip(target.Parameters)
                     .All(pair => pair.First?.Ordinal == load.Find(pair.Second.Path ?? FieldPath.Own(pair.Second.Field))),
         };
+    }
+
+    /// <summary>
+    /// What fills an optional parameter that the link does not name. A new record belongs to the record that the link is on, if only
+    /// one parameter fits.
+    /// </summary>
+    private static LinkFiller? Parent(PageParameter parameter, PageHead target, Projections load)
+    {
+        if (
+            target.Definition.Kind != PageKind.New
+            || target.Kind == load.Record
+            || Ways(parameter, target.Kind!, load.Record).Distinct().ToList() is not [var way]
+        )
+            return null;
+        var parent = load.Record.Fields.First(one => one.Column.Name == way);
+        return KeyType.For(parent.Column, parent.Type, parent.Form)?.Type == parameter.Key.Type
+            ? new LinkFiller(parameter.Key, load.Add(parent), parent.Name)
+            : null;
+    }
+
+    /// <summary>What fills a parameter that must be filled. Null, and reported, if nothing does.</summary>
+    private LinkFiller? Filler(
+        LinkDefinition link,
+        PassDefinition? pass,
+        PageParameter parameter,
+        PageHead target,
+        Projections load
+    )
+    {
+        var field = pass is not null
+            ? Stated(pass, parameter, target, load.Record)
+            : Implied(link, parameter, target, load.Record);
+        if (field is null)
+            return null;
+        // Some sources allow empty primary keys (SQLite does for text keys); nobody looks for such rows. A column that
+        // repeats a parameter of the query is as full as the parameter.
+        if (
+            field.MayBeEmpty
+            && !(field.IsOwn && load.Record.Table.PrimaryKey.Contains(field.Field.Column.Name))
+            && load.Record.QueryParameters.All(own => own.Name != field.Name)
+        )
+            findings.Add(
+                FindingCodes.LinkMayBeEmpty,
+                pass?.Field.At ?? link.To.At,
+                $"The link to “{target.Name}” fills {parameter.Name} from {field.Name}, which may be empty: such "
+                    + "rows have no link.",
+                "Declare the column NOT NULL in the source, or fill the parameter from another field.",
+                found: field.Name,
+                expected: "a field that is never empty"
+            );
+        return new LinkFiller(parameter.Key, load.Add(field), field.Name);
     }
 
     private Func<Row, bool>? When(LinkDefinition link, Projections load) =>

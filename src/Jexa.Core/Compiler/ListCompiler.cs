@@ -27,54 +27,38 @@ internal sealed class ListCompiler(
     public ListPage Compile(PageHead head)
     {
         CheckCanList(head);
-        var (record, page) = (head.Record, head.Definition);
-        var load = new Projections(record);
-        var shown = rows.Shown(page.Show, record, all: false);
-        var own = links.PageOf(record);
+        var page = head.Definition;
+        var load = new Projections(head.Record);
+        var shown = rows.Shown(page.Show, head.Record, all: false);
+        var own = links.PageOf(head.Record);
         var placed = rows.Place(page.Links, shown, load, isList: true, own);
         var recordLink = RecordLink(page, own, shown, placed, load);
         var orders = new List<OrderChoice>();
         var columns = rows.Columns(shown, placed, load)
             .Zip(shown, (column, path) => column with { OrderName = OrderName(path, load, orders) })
             .ToList();
-        var order = Order(page.Order, record, load, orders);
-        var key = record.Key.Select(field => Choice(FieldPath.Own(field), load, orders)).ToList();
+        var plan = Plan(head, load, orders);
         var shape = new ListShape(
             head.Heading,
             LookOf(page.Look),
             columns,
-            record.One,
-            record.Many,
+            head.Record.One,
+            head.Record.Many,
             recordLink,
             placed.OnRow,
             placed.Apart,
-            load.Label(record, 0)
-        );
-        var compiled = Filters(head, filters, load);
-        var search = Searched(page, load);
-        var plan = new ListPlan(
-            record,
-            head.Name,
-            load.Columns,
-            load.Joins,
-            Rows(head),
-            compiled,
-            search,
-            orders,
-            order,
-            key,
-            CountLimit
+            plan.Label
         );
         var parents = parentCompiler.Of(head);
         var sides = page
             .Side.Select(side => new SideCompiler(pages, graph, filters, trails, findings).Compile(head, side))
             .OfType<SidePlan>()
             .ToList();
-        var all = trails.ListOf(record);
+        var all = trails.ListOf(head.Record);
         return new ListPage(
             head,
             shape,
-            plan,
+            plan.List,
             Heading(head, parents),
             parents,
             sides,
@@ -86,8 +70,36 @@ internal sealed class ListCompiler(
             Add = Add(head),
             NeighboursMaker = NeighbourCompiler.Compile,
             MissingPage = MissingPages.Of(pages, page.Ids, all?.Name == head.Name ? null : all, "a parameter", findings),
-            Samples = head.AddressWithoutParameters is null ? SampleCompiler.Compile(head, [], new Projections(record)) : null,
+            Samples = head.AddressWithoutParameters is null
+                ? SampleCompiler.Compile(head, [], new Projections(head.Record))
+                : null,
         };
+    }
+
+    /// <summary>The queries of the list, and the label of its records.</summary>
+    private (ListPlan List, TextPlan Label) Plan(PageHead head, Projections load, List<OrderChoice> orders)
+    {
+        var order = Order(head.Definition.Order, head.Record, load, orders);
+        var key = head.Record.Key.Select(field => Choice(FieldPath.Own(field), load, orders)).ToList();
+        var label = load.Label(head.Record, 0);
+        var compiled = Filters(head, filters, load);
+        var search = Searched(head.Definition, load);
+        return (
+            new ListPlan(
+                head.Record,
+                head.Name,
+                load.Columns,
+                load.Joins,
+                Rows(head),
+                compiled,
+                search,
+                orders,
+                order,
+                key,
+                CountLimit
+            ),
+            label
+        );
     }
 
     private void CheckCanList(PageHead head)

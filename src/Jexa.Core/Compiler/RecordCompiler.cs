@@ -100,30 +100,15 @@ internal sealed class RecordCompiler(
     )
     {
         var schema = source.Queries[query.Value];
-        if (schema.Fault is { } fault)
+        if (FaultOf(schema) is var (message, remedy, clash, expected))
         {
             findings.Add(
                 FindingCodes.BadQuery,
                 query.At,
-                $"The query of “{definition.Name}” cannot be used. {fault}",
-                "Write one SELECT that gives rows.",
-                expected: "one SELECT with named columns"
-            );
-            return null;
-        }
-
-        var clash = schema
-            .Columns.GroupBy(column => column.Name, StringComparer.OrdinalIgnoreCase)
-            .FirstOrDefault(group => group.Count() > 1);
-        if (clash is not null)
-        {
-            findings.Add(
-                FindingCodes.BadQuery,
-                query.At,
-                $"The query of “{definition.Name}” gives two columns called {clash.Key}.",
-                $"Give one of them another name with AS.",
-                found: clash.Key,
-                expected: "columns of different names"
+                $"The query of “{definition.Name}” {message}",
+                remedy,
+                found: clash,
+                expected: expected
             );
             return null;
         }
@@ -137,36 +122,61 @@ internal sealed class RecordCompiler(
             );
         foreach (var name in schema.Parameters)
         {
-            if (definition.Parameters.FirstOrDefault(parameter => parameter.Name.Value == name) is not { } parameter)
-            {
-                findings.Add(
-                    FindingCodes.UnboundParameter,
-                    query.At,
-                    $"The query of “{definition.Name}” has the parameter :{name}, and the record does not say of "
-                        + "what type it is.",
-                    $"Add parameters: {{ {name}: integer }} to the record.",
-                    found: $":{name}",
-                    expected: "a type"
-                );
+            if (QueryParameter(definition, query, name) is not { } parameter)
                 return null;
-            }
-
-            if (!FieldTypes.TryParse(parameter.Type.Value, out var type))
-                return null;
-            var value = parameter.Default is { } said ? TypedValues.Read(said.Value, type) : null;
-            if (parameter.Default is not null && value is null)
-                findings.Add(
-                    FindingCodes.ValueOfOtherType,
-                    parameter.Default.At,
-                    $"“{parameter.Default}” is not {type.Word()}.",
-                    "Write a value of the parameter's type.",
-                    found: parameter.Default.Value,
-                    expected: TypedValues.Expected(type)
-                );
-            parameters.Add(new QueryParameter(name, type, value));
+            parameters.Add(parameter);
         }
 
         return new TableSchema($"the query of {definition.Name}", TableKind.View, schema.Columns, [], [], []);
+    }
+
+    /// <summary>What makes a query useless. Null if nothing does.</summary>
+    private static (string Message, string Remedy, string? Found, string Expected)? FaultOf(QuerySchema schema)
+    {
+        if (schema.Fault is { } fault)
+            return ($"cannot be used. {fault}", "Write one SELECT that gives rows.", null, "one SELECT with named columns");
+        var clash = schema
+            .Columns.GroupBy(column => column.Name, StringComparer.OrdinalIgnoreCase)
+            .FirstOrDefault(group => group.Count() > 1);
+        return clash is null
+            ? null
+            : (
+                $"gives two columns called {clash.Key}.",
+                "Give one of them another name with AS.",
+                clash.Key,
+                "columns of different names"
+            );
+    }
+
+    /// <summary>A parameter of a query, as its record describes it. Null, and reported, if it does not.</summary>
+    private QueryParameter? QueryParameter(RecordDefinition definition, Written query, string name)
+    {
+        if (definition.Parameters.FirstOrDefault(parameter => parameter.Name.Value == name) is not { } parameter)
+        {
+            findings.Add(
+                FindingCodes.UnboundParameter,
+                query.At,
+                $"The query of “{definition.Name}” has the parameter :{name}, and the record does not say its type.",
+                $"Add parameters: {{ {name}: integer }} to the record.",
+                found: $":{name}",
+                expected: "a type"
+            );
+            return null;
+        }
+
+        if (!FieldTypes.TryParse(parameter.Type.Value, out var type))
+            return null;
+        var value = parameter.Default is { } said ? TypedValues.Read(said.Value, type) : null;
+        if (parameter.Default is not null && value is null)
+            findings.Add(
+                FindingCodes.ValueOfOtherType,
+                parameter.Default.At,
+                $"“{parameter.Default}” is not {type.Word()}.",
+                "Write a value of the parameter's type.",
+                found: parameter.Default.Value,
+                expected: TypedValues.Expected(type)
+            );
+        return new QueryParameter(name, type, value);
     }
 
     /// <summary>The foreign keys that the source or the app file declares.</summary>

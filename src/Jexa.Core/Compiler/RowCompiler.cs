@@ -50,21 +50,10 @@ internal sealed class RowCompiler(RecordGraph graph, LinkCompiler links, string 
         var placed = new PlacedLinks([], null, []);
         foreach (var definition in definitions)
         {
-            var column = "";
-            if (definition.Column is { } name)
-            {
-                column = name.Value;
-                if (shown.TrueForAll(path => path.Name != name.Value))
-                    findings.AddUnknown(
-                        FindingCodes.LinkColumnNotShown,
-                        name,
-                        "column on this page called",
-                        shown.Select(path => path.Name)
-                    );
-            }
-
+            var column = Column(definition, shown);
             if (links.Compile(definition, load) is not { } link)
                 continue;
+            var isOnLabel = isList && column.Length == 0 && definition.Text is null && (own is null || own.Name == link.Page);
             if (definition.OnRow && isList)
             {
                 if (placed.OnRow is not null)
@@ -73,13 +62,7 @@ internal sealed class RowCompiler(RecordGraph graph, LinkCompiler links, string 
                 if (shown.Count > 0)
                     column = LinkColumn(load.Record, shown);
             }
-            else if (
-                column.Length == 0
-                && isList
-                && definition.Text is null
-                && shown.Count > 0
-                && (own is null || own.Name == link.Page)
-            )
+            else if (isOnLabel && shown.Count > 0)
             {
                 column = LinkColumn(load.Record, shown);
             }
@@ -91,6 +74,21 @@ internal sealed class RowCompiler(RecordGraph graph, LinkCompiler links, string 
         }
 
         return placed;
+    }
+
+    /// <summary>The column that a link names; empty if it names none.</summary>
+    private string Column(LinkDefinition definition, List<FieldPath> shown)
+    {
+        if (definition.Column is not { } name)
+            return "";
+        if (shown.TrueForAll(path => path.Name != name.Value))
+            findings.AddUnknown(
+                FindingCodes.LinkColumnNotShown,
+                name,
+                "column on this page called",
+                shown.Select(path => path.Name)
+            );
+        return name.Value;
     }
 
     /// <summary>The column for a link if the app file names none: the label, or the first column.</summary>

@@ -20,27 +20,8 @@ internal sealed class SideCompiler(
     /// <summary>The side list; null, and reported, if it cannot be made.</summary>
     public SidePlan? Compile(PageHead head, SideDefinition side)
     {
-        if (graph.Find(side.By, head.Record, "a side list", findings) is not { } path)
+        if (graph.Find(side.By, head.Record, "a side list", findings) is not { } path || Part(side, path) is not { } part)
             return null;
-        var part = side.Part?.Value switch
-        {
-            "year" => GroupPart.Year,
-            "month" => GroupPart.Month,
-            _ => GroupPart.Whole,
-        };
-        if (part != GroupPart.Whole && path.Field.Type is not (FieldType.Date or FieldType.Timestamp))
-        {
-            findings.Add(
-                FindingCodes.FilterOfOtherType,
-                side.Part!.At,
-                $"{path.Name} is {path.Field.Type.Word()} and has no {side.Part}s to list.",
-                "Take a date or a moment, or leave “part” out.",
-                found: path.Field.Type.Word(),
-                expected: "a date or a moment"
-            );
-            return null;
-        }
-
         if (Target(head, side, path, part) is not var (target, number))
             return null;
         var load = new Projections(head.Record);
@@ -52,31 +33,9 @@ internal sealed class SideCompiler(
                 : graph
                     .Steps(path.Owner(head.Record))
                     .FirstOrDefault(step => step.Key.Columns is [var only] && only == path.Field.Column.Name);
-        var label = step is not null
-            ? load.Label(step.Other, load.Join(load.TableOf(path.Steps), step))
-            : new TextPlan([
-                TextPiece.Of(
-                    0,
-                    part == GroupPart.Whole ? path.Field.Type : FieldType.Integer,
-                    part == GroupPart.Year,
-                    part == GroupPart.Month ? Months(path.Field.Style) : path.Field.Style
-                ),
-            ]);
-        var title = side.Title?.Value
-            ?? (
-                part != GroupPart.Whole
-                    ? Labels.Capital(side.Part!.Value)
-                    : path.Field.Label ?? (step is null ? Labels.OfField(path.Field.Name) : Labels.OfReference(path.Field.Name))
-            );
+        var label = Label(path, part, step, load);
         var compiled = ListCompiler.Filters(target, filters, load);
-        var search =
-            target.Name != head.Name
-                ? []
-                : target
-                    .Definition.Search.Select(name => graph.Find(name, head.Record, "searched", findings))
-                    .OfType<FieldPath>()
-                    .Select(load.Ref)
-                    .ToList();
+        var search = target.Name == head.Name ? Searched(target, load) : [];
         var group = new GroupQuery(
             head.Record.Seen,
             load.Joins,
@@ -87,8 +46,9 @@ internal sealed class SideCompiler(
             side.Descending,
             SidePlan.MaxGroups + 1
         );
-        var all = target.Parameters[number].Required ? trails.ListOf(head.Record) : target;
-        return new SidePlan(title, head.Record, group, compiled, search, label, target.Parameters[number].Key)
+        var parameter = target.Parameters[number];
+        var all = parameter.Required ? trails.ListOf(head.Record) : target;
+        return new SidePlan(Title(side, path, part, step), head.Record, group, compiled, search, label, parameter.Key)
         {
             Clocks = part != GroupPart.Whole && path.Field.Type == FieldType.Timestamp ? path.Field.Style.Conventions : null,
             Field = path.Name,
@@ -104,6 +64,59 @@ internal sealed class SideCompiler(
             All = all?.AddressWithoutParameters is not null || all == target ? all : null,
         };
     }
+
+    /// <summary>Whether the side list has values, years or months. Null, and reported, if the field has no such parts.</summary>
+    private GroupPart? Part(SideDefinition side, FieldPath path)
+    {
+        var part = side.Part?.Value switch
+        {
+            "year" => GroupPart.Year,
+            "month" => GroupPart.Month,
+            _ => GroupPart.Whole,
+        };
+        if (part == GroupPart.Whole || path.Field.Type is FieldType.Date or FieldType.Timestamp)
+            return part;
+        findings.Add(
+            FindingCodes.FilterOfOtherType,
+            side.Part!.At,
+            $"{path.Name} is {path.Field.Type.Word()} and has no {side.Part}s to list.",
+            "Take a date or a moment, or remove “part”.",
+            found: path.Field.Type.Word(),
+            expected: "a date or a moment"
+        );
+        return null;
+    }
+
+    /// <summary>The text of an entry: the other record's label, or the value.</summary>
+    private static TextPlan Label(FieldPath path, GroupPart part, FieldStep? step, Projections load) =>
+        step is not null
+            ? load.Label(step.Other, load.Join(load.TableOf(path.Steps), step))
+            : new TextPlan([
+                TextPiece.Of(
+                    0,
+                    part == GroupPart.Whole ? path.Field.Type : FieldType.Integer,
+                    part == GroupPart.Year,
+                    part == GroupPart.Month ? Months(path.Field.Style) : path.Field.Style
+                ),
+            ]);
+
+    private static string Title(SideDefinition side, FieldPath path, GroupPart part, FieldStep? step) =>
+        side.Title?.Value
+        ?? (
+            part != GroupPart.Whole ? Labels.Capital(side.Part!.Value)
+            : path.Field.Label is { } own ? own
+            : step is null ? Labels.OfField(path.Field.Name)
+            : Labels.OfReference(path.Field.Name)
+        );
+
+    /// <summary>The columns that a search looks in.</summary>
+    private List<ColumnRef> Searched(PageHead list, Projections load) =>
+        [
+            .. list
+                .Definition.Search.Select(name => graph.Find(name, list.Record, "searched", findings))
+                .OfType<FieldPath>()
+                .Select(load.Ref),
+        ];
 
     /// <summary>The target list of a side list: the one in the app file, this page, or the first other one.</summary>
     private (PageHead Target, int Parameter)? Target(PageHead head, SideDefinition side, FieldPath path, GroupPart part)

@@ -96,7 +96,9 @@ internal sealed class SiteBuild
     private void CompileHeads(HeadCompiler compiler)
     {
         _heads = _definition.Pages.ToDictionary(page => page.Name.Value, compiler.Compile);
-        var compared = compiler.Compare([.. _heads.Values.OfType<PageHead>()], head => address => LeadsTo(head, address));
+        var compared = new AddressOverlaps(_findings).Compare([.. _heads.Values.OfType<PageHead>()], head =>
+            address => LeadsTo(head, address)
+        );
         foreach (var head in compared)
             _heads[head.Name] = head;
     }

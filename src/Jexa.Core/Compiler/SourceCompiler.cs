@@ -43,34 +43,41 @@ internal sealed class SourceCompiler(SourceRegistry sources, Func<string, string
         }
         catch (SourceException away)
         {
-            var absence = new SourceAbsence(away.Message, away.IsSettled || away.IsFinding || opened is null);
-            if (
-                opened is not null
-                && sources.Remembered(opened) is { } known
-                && Queries(name).All(query => known.Queries.ContainsKey(query))
-            )
-            {
-                findings.Add(
-                    FindingCodes.SourceRemembered,
-                    source.Connection.At,
-                    $"The source “{name}” cannot be reached: {away.Message} What it held when it last answered is "
-                        + "taken for what it holds.",
-                    "Bring it back; it is asked again and again.",
-                    found: shown
-                );
-                Note(source, known, findings);
-                return new SiteSource(name, source.Engine.Value, shown, opened, known, absence);
-            }
+            return Away(source, opened, away, findings);
+        }
+    }
 
+    /// <summary>A source that did not answer: as it was when it last answered, if that is known.</summary>
+    private SiteSource Away(SourceDefinition source, ISource? opened, SourceException away, FindingList findings)
+    {
+        var (name, shown) = (source.Name.Value, source.Connection.Value);
+        var absence = new SourceAbsence(away.Message, away.IsSettled || away.IsFinding || opened is null);
+        if (
+            opened is not null
+            && sources.Remembered(opened) is { } known
+            && Queries(name).All(query => known.Queries.ContainsKey(query))
+        )
+        {
             findings.Add(
-                FindingCodes.SourceAway,
+                FindingCodes.SourceRemembered,
                 source.Connection.At,
-                $"The source “{name}” cannot be reached: {away.Message}",
-                "Check the connection; a relative path starts from the app file's folder.",
+                $"The source “{name}” cannot be reached: {away.Message} Its tables are taken to be as they were when it "
+                    + "last answered.",
+                "Bring it back; it is asked again and again.",
                 found: shown
             );
-            return new SiteSource(name, source.Engine.Value, shown, opened, null, absence);
+            Note(source, known, findings);
+            return new SiteSource(name, source.Engine.Value, shown, opened, known, absence);
         }
+
+        findings.Add(
+            FindingCodes.SourceAway,
+            source.Connection.At,
+            $"The source “{name}” cannot be reached: {away.Message}",
+            "Check the connection; a relative path starts from the app file's folder.",
+            found: shown
+        );
+        return new SiteSource(name, source.Engine.Value, shown, opened, null, absence);
     }
 
     private async Task<SourceDescription> DescribeAsync(string name, ISource opened, CancellationToken cancellation)

@@ -17,31 +17,7 @@ internal static class AppFileTree
     public static Node? Read(string file, ReadOnlySpan<byte> bytes, FindingList findings)
     {
         var top = new Place(file, 1, 1);
-        if (bytes.Length > MaxBytes)
-        {
-            findings.Add(
-                FindingCodes.FileTooLarge,
-                top,
-                $"The file has {bytes.Length:N0} bytes.",
-                "Check that this is the app file; one for a thousand pages has about 300,000 bytes.",
-                expected: $"at most {MaxBytes:N0} bytes"
-            );
-            return null;
-        }
-
-        if (Decode(bytes) is not { } text)
-        {
-            findings.Add(
-                FindingCodes.FileNotText,
-                top,
-                "The file is not UTF-8 text.",
-                "Check that this is the app file, and save it as UTF-8.",
-                expected: "YAML or JSON in UTF-8"
-            );
-            return null;
-        }
-
-        if (new UnquotedBraces(file, findings).Report(text))
+        if (Text(bytes, top, findings) is not { } text || new UnquotedBraces(file, findings).Report(text))
             return null;
         try
         {
@@ -69,6 +45,33 @@ internal static class AppFileTree
             );
             return null;
         }
+    }
+
+    /// <summary>The file's text. Null, and reported, if it is too large or no text.</summary>
+    private static string? Text(ReadOnlySpan<byte> bytes, Place top, FindingList findings)
+    {
+        if (bytes.Length > MaxBytes)
+        {
+            findings.Add(
+                FindingCodes.FileTooLarge,
+                top,
+                $"The file has {bytes.Length:N0} bytes.",
+                "Check that this is the app file; one for a thousand pages has about 300,000 bytes.",
+                expected: $"at most {MaxBytes:N0} bytes"
+            );
+            return null;
+        }
+
+        if (Decode(bytes) is { } text)
+            return text;
+        findings.Add(
+            FindingCodes.FileNotText,
+            top,
+            "The file is not UTF-8 text.",
+            "Check that this is the app file, and save it as UTF-8.",
+            expected: "YAML or JSON in UTF-8"
+        );
+        return null;
     }
 
     private static string? Decode(ReadOnlySpan<byte> bytes)

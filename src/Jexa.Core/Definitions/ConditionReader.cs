@@ -61,22 +61,19 @@ internal static class ConditionReader
 
     private static IEnumerable<ConditionDefinition> Of(Written field, Node value, FindingList findings)
     {
+        if (value is SequenceNode list)
+            return
+            [
+                ConditionDefinition.Of(
+                    field,
+                    ConditionKind.OneOf,
+                    [.. list.Items.Select(item => MappingReader.AsText(item, field.Value, findings)).OfType<Written>()]
+                ),
+            ];
         if (value is not MappingNode)
-        {
-            if (value is SequenceNode list)
-                return
-                [
-                    ConditionDefinition.Of(
-                        field,
-                        ConditionKind.OneOf,
-                        [.. list.Items.Select(item => MappingReader.AsText(item, field.Value, findings)).OfType<Written>()]
-                    ),
-                ];
             return MappingReader.AsText(value, field.Value, findings) is { } equal
                 ? [ConditionDefinition.Of(field, ConditionKind.Equal, equal)]
                 : [];
-        }
-
         var reader = MappingReader.Of(value, $"the condition on “{field}”", findings)!;
         var conditions = new List<ConditionDefinition>();
         foreach (var (key, kind) in Comparisons)
@@ -86,6 +83,23 @@ internal static class ConditionReader
             conditions.Add(ConditionDefinition.Of(field, ConditionKind.OneOf, oneOf));
         if (reader.Text("is") is { } state)
             conditions.AddRange(State(field, state, findings));
+        var saysMonth = reader.Has("month");
+        conditions.AddRange(OfDate(field, reader, findings));
+        reader.Finish();
+        if (conditions.Count == 0 && !saysMonth)
+            findings.Add(
+                FindingCodes.WrongShape,
+                reader.At,
+                $"The condition on “{field}” says nothing.",
+                "Write one of not, one_of, is, from, to, above, below, contains, starts_with, year.",
+                expected: "a comparison"
+            );
+        return conditions;
+    }
+
+    /// <summary>A year, or a month of a year.</summary>
+    private static IEnumerable<ConditionDefinition> OfDate(Written field, MappingReader reader, FindingList findings)
+    {
         var (year, month) = (reader.Text("year"), reader.Text("month"));
         if (month is not null && year is null)
             findings.Add(
@@ -96,19 +110,9 @@ internal static class ConditionReader
                 expected: "year and month"
             );
         else if (month is not null)
-            conditions.Add(ConditionDefinition.Of(field, ConditionKind.Month, month, year!));
+            yield return ConditionDefinition.Of(field, ConditionKind.Month, month, year!);
         if (year is not null)
-            conditions.Add(ConditionDefinition.Of(field, ConditionKind.Year, year));
-        reader.Finish();
-        if (conditions.Count == 0 && month is null)
-            findings.Add(
-                FindingCodes.WrongShape,
-                reader.At,
-                $"The condition on “{field}” says nothing.",
-                "Write one of not, one_of, is, from, to, above, below, contains, starts_with, year.",
-                expected: "a comparison"
-            );
-        return conditions;
+            yield return ConditionDefinition.Of(field, ConditionKind.Year, year);
     }
 
     private static IEnumerable<ConditionDefinition> State(Written field, Written state, FindingList findings)

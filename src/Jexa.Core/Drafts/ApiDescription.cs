@@ -135,8 +135,7 @@ public sealed record ApiDescription(
         {
             var path = (list ?? item!).Path;
             var name = NameOf(path, names);
-            var schema = item?.Schema ?? list!.Schema;
-            var fields = FieldsOf(schema);
+            var fields = FieldsOf(item?.Schema ?? list!.Schema);
             if (list is not null)
                 foreach (var (field, type) in FieldsOf(list.Schema))
                     fields.TryAdd(field, type);
@@ -168,24 +167,12 @@ public sealed record ApiDescription(
             }
 
             names.Add(name);
-            var paging =
-                list is null || list.Query.Count == 0 ? ApiPaging.Links
-                : list.Query.Contains("page") ? ApiPaging.Page
-                : list.Query.Contains("offset") ? ApiPaging.Offset
-                : ApiPaging.Links;
+            var (called, paging) = PagingOf(list);
             endpoints.Add(
                 new ApiEndpoint(
                     name,
                     item?.Path.Replace($"{{{parameter}}}", $"{{{key}}}"),
-                    list is null
-                        ? null
-                        : list.Path
-                            + paging switch
-                            {
-                                ApiPaging.Page => "{?page}",
-                                ApiPaging.Offset => "{?offset}",
-                                _ => "",
-                            },
+                    called,
                     item?.Pointer ?? "",
                     list?.Pointer ?? "",
                     named,
@@ -197,6 +184,13 @@ public sealed record ApiDescription(
                 )
             );
         }
+
+        /// <summary>How a list is called, page by page.</summary>
+        private static (string? Template, ApiPaging Paging) PagingOf(Found? list) =>
+            list is null ? (null, ApiPaging.Links)
+            : list.Query.Contains("page") ? (list.Path + "{?page}", ApiPaging.Page)
+            : list.Query.Contains("offset") ? (list.Path + "{?offset}", ApiPaging.Offset)
+            : (list.Path, ApiPaging.Links);
 
         /// <summary>What the GET of a path answers with, if that is records.</summary>
         private Found? FoundAt(string path, JsonElement operations)

@@ -42,18 +42,26 @@ internal sealed class DraftPageWriter(DraftText text, IReadOnlyList<DraftRecord>
             return;
         }
 
-        var shown = record.Shown();
-        var path = record.Path;
-        var detail = record.HasDetail;
-        if (!record.Table.CanList)
+        if (record.Table.CanList)
         {
-            WriteDetail(record, path);
-            return;
+            var shown = record.Shown();
+            WriteList(record, shown, inMenu);
+            if (record.Date is { Type: FieldType.Date } date && record.Table.AboutRows > ManyRows)
+                WriteListOfYear(record, shown, date.Name);
+            foreach (var (from, to) in Parents(record))
+                WriteListOf(record, from, to, shown);
+            if (!record.HasDetail)
+                return;
         }
 
+        WriteDetail(record, record.Path);
+    }
+
+    private void WriteList(DraftRecord record, IReadOnlyList<string> shown, bool inMenu)
+    {
         text.Line(0, "");
         text.Line(1, $"{record.ListName}:");
-        text.Line(2, $"path: {path}");
+        text.Line(2, $"path: {record.Path}");
         text.Line(2, $"list: {record.Name}");
         text.Line(2, $"show: {List(shown)}");
         if (record.Date is { } date && record.Table.AboutRows > ManyRows)
@@ -67,29 +75,25 @@ internal sealed class DraftPageWriter(DraftText text, IReadOnlyList<DraftRecord>
         if (side.Count > 0)
             text.Line(2, $"side: [{string.Join(", ", side)}]");
         var usual = record.Label is null ? shown.FirstOrDefault(record.Key.Contains) ?? shown[0] : record.Label.Name;
-        if (detail && record.Leading(shown) != usual)
+        if (record.HasDetail && record.Leading(shown) != usual)
             text.Line(2, $"links: [{{ to: {record.Name}, column: {Quoted(record.Leading(shown))} }}]");
         if (!inMenu)
             text.Line(2, "menu: hidden");
         text.Pages++;
-        if (record.Date is { Type: FieldType.Date } year && record.Table.AboutRows > ManyRows)
-        {
-            text.Line(0, "");
-            text.Line(1, $"{$"{record.ListName}-of-year"}:");
-            text.Line(2, $"path: {path}{{?year}}");
-            text.Line(2, $"list: {record.Name}");
-            text.Line(2, $"title: {Quoted($"{Labels.Capital(Labels.Plural(record.One))} of {{year}}")}");
-            text.Line(2, $"show: {List(shown)}");
-            text.Line(2, $"where: {{ {Quoted(year.Name)}: {{ year: \"{{year}}\" }} }}");
-            text.Line(2, $"order: [{Quoted("-" + year.Name)}]");
-            text.Line(2, "required: [year]");
-            text.Pages++;
-        }
+    }
 
-        foreach (var (from, to) in Parents(record))
-            WriteListOf(record, from, to, shown);
-        if (detail)
-            WriteDetail(record, path);
+    private void WriteListOfYear(DraftRecord record, IReadOnlyList<string> shown, string date)
+    {
+        text.Line(0, "");
+        text.Line(1, $"{record.ListName}-of-year:");
+        text.Line(2, $"path: {record.Path}{{?year}}");
+        text.Line(2, $"list: {record.Name}");
+        text.Line(2, $"title: {Quoted($"{Labels.Capital(Labels.Plural(record.One))} of {{year}}")}");
+        text.Line(2, $"show: {List(shown)}");
+        text.Line(2, $"where: {{ {Quoted(date)}: {{ year: \"{{year}}\" }} }}");
+        text.Line(2, $"order: [{Quoted("-" + date)}]");
+        text.Line(2, "required: [year]");
+        text.Pages++;
     }
 
     /// <summary>Records that only connect two others are added and deleted on pages of their own.</summary>

@@ -25,57 +25,66 @@ internal sealed class DraftRecordWriter(
         text.Line(1, $"{record.Name}:");
         text.Line(2, $"from: {Quoted($"data.{table.Name}")}");
         if (table.PrimaryKey.Count == 0)
-        {
-            text.Line(
-                2,
-                $"key: {List(record.Key)}"
-                    + $"{(record.IsKeyProven ? "" : "          # nothing keeps it unique: name what tells these apart")}"
-            );
-            if (!record.IsKeyProven)
-            {
-                if (table.Kind == TableKind.View)
-                    text.Line(2, "unique: assumed");
-                text.Doubt($"{table.Name} has no key: it gets a list and no page of its own.");
-            }
-        }
-
-        if (record.Label is { } label)
-            text.Line(2, $"label: {Quoted(label.Name)}");
-        else if (
-            record.IsTie
-            && record.References.Count > 0
-            && record.References.TrueForAll(reference => reference.Other.Label is not null)
-        )
-            text.Line(2, $"label: {Quoted(LabelOfTie(record))}");
-        else if (record.IsKeyProven)
-            text.Line(2, $"label: {Quoted(LabelByKey(record))}");
-        if (
-            record.Label is { } chosen
-            && !table.IsUnique([chosen.Name])
-            && table.UniqueKeys.Count > 0
-            && !chosen.Name.Contains("name", StringComparison.OrdinalIgnoreCase)
-            && !chosen.Name.Contains("title", StringComparison.OrdinalIgnoreCase)
-        )
-            text.Doubt($"{record.Name} is called by {chosen.Name}, which need not tell two of them apart.");
+            WriteKey(record);
+        WriteLabel(record);
         if (Parent(record) is { } parent)
             text.Line(2, $"parent: {Quoted(parent)}");
         foreach (var secret in record.Secrets)
             text.Doubt($"{table.Name}.{secret.Name} looks secret and is never shown.");
-        var (fields, proposals) = (DraftFields.Of(record, record.IsEdited(schema)), DraftFields.Proposed(record));
+        WriteFields(record);
+    }
 
-        var relations = guesses
-            .Where(guess => guess.Table == table.Name)
-            .Select(guess => (guess, to: all.FirstOrDefault(other => other.Table.Name == guess.Target)))
-            .Where(pair => pair.to is not null && !fields.ContainsKey(pair.guess.Column))
-            .ToList();
-        foreach (var (guess, to) in relations)
+    /// <summary>The key of a table that has none of its own.</summary>
+    private void WriteKey(DraftRecord record)
+    {
+        var note = record.IsKeyProven ? "" : "          # nothing keeps it unique: name what tells these apart";
+        text.Line(2, $"key: {List(record.Key)}{note}");
+        if (record.IsKeyProven)
+            return;
+        if (record.Table.Kind == TableKind.View)
+            text.Line(2, "unique: assumed");
+        text.Doubt($"{record.Table.Name} has no key: it gets a list and no page of its own.");
+    }
+
+    private void WriteLabel(DraftRecord record)
+    {
+        if (record.Label is not { } label)
         {
+            if (
+                record.IsTie
+                && record.References.Count > 0
+                && record.References.TrueForAll(reference => reference.Other.Label is not null)
+            )
+                text.Line(2, $"label: {Quoted(LabelOfTie(record))}");
+            else if (record.IsKeyProven)
+                text.Line(2, $"label: {Quoted(LabelByKey(record))}");
+            return;
+        }
+
+        text.Line(2, $"label: {Quoted(label.Name)}");
+        if (
+            !record.Table.IsUnique([label.Name])
+            && record.Table.UniqueKeys.Count > 0
+            && !label.Name.Contains("name", StringComparison.OrdinalIgnoreCase)
+            && !label.Name.Contains("title", StringComparison.OrdinalIgnoreCase)
+        )
+            text.Doubt($"{record.Name} is called by {label.Name}, which need not tell two of them apart.");
+    }
+
+    private void WriteFields(DraftRecord record)
+    {
+        var table = record.Table.Name;
+        var (fields, proposals) = (DraftFields.Of(record, record.IsEdited(schema)), DraftFields.Proposed(record));
+        foreach (var guess in guesses.Where(guess => guess.Table == table && !fields.ContainsKey(guess.Column)))
+        {
+            if (all.FirstOrDefault(other => other.Table.Name == guess.Target) is not { } to)
+                continue;
             proposals[guess.Column] = (
-                $"refers_to: {to!.Name}",
+                $"refers_to: {to.Name}",
                 $"all {guess.Values} values that were looked at are keys of {guess.Target}"
             );
             text.Doubt(
-                $"{table.Name}.{guess.Column} looks like the key of {guess.Target}: if it is, take the # away before its line."
+                $"{table}.{guess.Column} looks like the key of {guess.Target}: if it is, take the # away before its line."
             );
         }
 

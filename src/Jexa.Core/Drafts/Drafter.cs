@@ -14,37 +14,19 @@ public sealed class Drafter
     /// <summary>Smaller tables come later.</summary>
     private const long FewRows = 40;
 
+    private readonly DraftInput _input;
     private readonly SourceSchema _schema;
     private readonly List<DraftRecord> _records = [];
     private readonly DraftText _text = new();
 
-    private readonly IReadOnlyDictionary<string, TableSample> _samples;
+    private Drafter(DraftInput input) => (_input, _schema) = (input, input.Schema);
 
-    private readonly IReadOnlyList<RelationGuess> _guesses;
+    /// <summary>Writes the draft.</summary>
+    public static AppDraft Write(DraftInput input) => new Drafter(input).Write();
 
-    private Drafter(
-        SourceSchema schema,
-        IReadOnlyDictionary<string, TableSample> samples,
-        IReadOnlyList<RelationGuess> guesses
-    ) => (_schema, _samples, _guesses) = (schema, samples, guesses);
-
-    /// <param name="connection">As the file should have it.</param>
-    /// <param name="samples">A sample of rows of each table, by its name; empty if there is none.</param>
-    /// <param name="guesses">Columns that look like foreign keys but are not declared. They are proposed.</param>
-    /// <param name="endpoints">How an API is called, and what its description leaves open; null for other sources.</param>
-    public static AppDraft Write(
-        string title,
-        string engine,
-        string connection,
-        SourceSchema schema,
-        IReadOnlyDictionary<string, TableSample> samples,
-        IReadOnlyList<RelationGuess>? guesses = null,
-        ApiDescription? endpoints = null
-    ) => new Drafter(schema, samples, guesses ?? []).Write(title, engine, connection, endpoints);
-
-    private AppDraft Write(string title, string engine, string connection, ApiDescription? api)
+    private AppDraft Write()
     {
-        foreach (var doubt in api?.Doubts ?? [])
+        foreach (var doubt in _input.Api?.Doubts ?? [])
             _text.Doubt(doubt);
         Gather();
         var ordered = _records
@@ -53,17 +35,7 @@ public sealed class Drafter
             .ThenByDescending(Weight)
             .ThenBy(record => record.Name, StringComparer.Ordinal)
             .ToList();
-        _text.Line(0, "# A first draft, made from what the source says of itself. Change whatever you like: it is yours.");
-        _text.Line(0, $"app: {Quoted(title)}");
-        if (ordered.Find(record => record.HasList) is { } home)
-            _text.Line(0, $"home: {home.ListName}");
-        _text.Line(0, "");
-        _text.Line(0, "sources:");
-        if (api is null)
-            _text.Line(1, $"data: {{ engine: {engine}, connection: {Quoted(connection)} }}");
-        else
-            WriteApi(connection, api.Endpoints);
-        _text.Line(0, "");
+        WriteHead(ordered.Find(record => record.HasList));
         if (ordered.Count == 0)
             _text.Line(
                 0,
@@ -72,7 +44,7 @@ public sealed class Drafter
                     : "# None of the source's tables has anything that a list could show."
             );
         _text.Line(0, ordered.Count == 0 ? "records: {}" : "records:");
-        var records = new DraftRecordWriter(_text, _records, _schema, _guesses);
+        var records = new DraftRecordWriter(_text, _records, _schema, _input.Guesses);
         foreach (var record in ordered)
             records.Write(record);
         _text.Line(0, "");
@@ -82,6 +54,22 @@ public sealed class Drafter
             pages.Write(record, at < DraftPageWriter.MostInMenu && !record.IsTie);
         pages.WriteIndex([.. ordered.Where(record => record.HasList)]);
         return new AppDraft(_text.ToString(), _text.Doubts, _records.Count, _text.Pages);
+    }
+
+    /// <summary>Everything before the records.</summary>
+    private void WriteHead(DraftRecord? home)
+    {
+        _text.Line(0, "# A first draft, made from what the source says of itself. Change whatever you like: it is yours.");
+        _text.Line(0, $"app: {Quoted(_input.Title)}");
+        if (home is not null)
+            _text.Line(0, $"home: {home.ListName}");
+        _text.Line(0, "");
+        _text.Line(0, "sources:");
+        if (_input.Api is { } api)
+            WriteApi(_input.Connection, api.Endpoints);
+        else
+            _text.Line(1, $"data: {{ engine: {_input.Engine}, connection: {Quoted(_input.Connection)} }}");
+        _text.Line(0, "");
     }
 
     private void WriteApi(string connection, IReadOnlyList<ApiEndpoint> endpoints)
@@ -117,7 +105,7 @@ public sealed class Drafter
         var names = new HashSet<string>();
         foreach (var table in _schema.Tables.Where(table => table.Columns.Count > 0))
         {
-            var record = new DraftRecord(table, Named(table.Name, names), _samples.GetValueOrDefault(table.Name));
+            var record = new DraftRecord(table, Named(table.Name, names), _input.Samples.GetValueOrDefault(table.Name));
             if (record.Key.Count > 0)
                 _records.Add(record);
             if (record is { Key.Count: > 0, HasOwnKey: false } && table.PrimaryKey.Count > 0)

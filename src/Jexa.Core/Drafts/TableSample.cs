@@ -75,37 +75,39 @@ public sealed class TableSample
         rows.Reset(query.Width);
         await query.RunAsync([], rows, cancellation);
         for (var i = 0; i < columns.Count; i++)
+            sample.Note(columns[i], rows, i);
+        return sample;
+    }
+
+    /// <summary>Notes what the rows tell of one column.</summary>
+    private void Note(ColumnSchema column, RowBlock rows, int ordinal)
+    {
+        var texts = new List<string>(rows.Count);
+        var filled = new List<TypedValue>(rows.Count);
+        var values = new List<TypedValue>();
+        for (var row = 0; row < rows.Count; row++)
         {
-            var texts = new List<string>(rows.Count);
-            var filled = new List<TypedValue>(rows.Count);
-            var values = new List<TypedValue>();
-            for (var row = 0; row < rows.Count; row++)
-            {
-                var value = StoredValue.Of(rows[row], i);
-                var text = value.ToString() ?? "";
-                if (rows[row][i].IsNull || text.Length == 0)
-                    continue;
-                texts.Add(text);
-                filled.Add(value);
-                if (
-                    values.Count < MostValues
-                    && value is TypedValue.Whole or TypedValue.Text or TypedValue.Uuid
-                    && !values.Contains(value)
-                )
-                    values.Add(value);
-            }
-
-            sample._values[columns[i].Name] = values;
-
-            sample._columns[columns[i].Name] = new ColumnSample(
-                rows.Count,
-                texts.Count,
-                texts.Distinct().Count(),
-                texts.Count == 0 ? 0 : texts.Max(text => text.Length),
-                ValueLooks.Of(columns[i], filled)
-            );
+            var value = StoredValue.Of(rows[row], ordinal);
+            var text = value.ToString() ?? "";
+            if (rows[row][ordinal].IsNull || text.Length == 0)
+                continue;
+            texts.Add(text);
+            filled.Add(value);
+            if (
+                values.Count < MostValues
+                && value is TypedValue.Whole or TypedValue.Text or TypedValue.Uuid
+                && !values.Contains(value)
+            )
+                values.Add(value);
         }
 
-        return sample;
+        _values[column.Name] = values;
+        _columns[column.Name] = new ColumnSample(
+            rows.Count,
+            texts.Count,
+            texts.Distinct().Count(),
+            texts.Count == 0 ? 0 : texts.Max(text => text.Length),
+            ValueLooks.Of(column, filled)
+        );
     }
 }
