@@ -1,15 +1,11 @@
 using System.Net;
 using Jexa.Core.Changes;
 using Jexa.Core.Compiler;
-using Jexa.Core.Lists;
-using Jexa.Core.Serving;
 using Jexa.Core.Sources;
-using Jexa.Core.Visits;
 using Jexa.Service.Hosting;
 using Jexa.Service.Management;
 using Jexa.Service.Pages;
 using Jexa.Service.State;
-using Jexa.Service.Telemetry;
 using Jexa.Service.Web;
 using Microsoft.AspNetCore.Builder;
 
@@ -18,37 +14,23 @@ namespace Jexa.Service;
 /// <summary>A running service: two doors over one site. Disposing it ends it after the current requests.</summary>
 public sealed class JexaService : IAsyncDisposable
 {
+    private readonly ServiceParts _parts;
     private readonly WebApplication _pages;
     private readonly WebApplication _console;
-    private readonly SiteWatcher _watcher;
-    private readonly SourceRegistry _sources;
-    private readonly StateFolder _state;
-    private readonly VisitTelemetry _telemetry;
-    private readonly (ChangeKeeper Keeper, ChangeStore Store) _changes;
 
     private JexaService(
         ServiceOptions options,
+        ServiceParts parts,
         WebApplication pages,
         WebApplication console,
-        SiteWatcher watcher,
-        SourceRegistry sources,
-        StateFolder state,
-        VisitTelemetry telemetry,
-        (ChangeKeeper Keeper, ChangeStore Store) changes,
         string consoleCode
     )
     {
-        _changes = changes;
-        _watcher = watcher;
-        _pages = pages;
-        _console = console;
-        _sources = sources;
-        _state = state;
-        _telemetry = telemetry;
+        (_parts, _pages, _console) = (parts, pages, console);
         PagesUrl = $"http://{new IPEndPoint(Shown(options.Listen), Doors.PortOf(pages))}{options.Mount}/";
         ConsoleUrl = $"http://127.0.0.1:{Doors.PortOf(console)}/";
         ConsoleStartUrl = $"{ConsoleUrl}#code={consoleCode}";
-        OnlyReads = changes.Store.Trouble;
+        OnlyReads = parts.Changes.Trouble;
     }
 
     public string PagesUrl { get; }
@@ -71,40 +53,18 @@ public sealed class JexaService : IAsyncDisposable
     )
     {
         OpenFiles.Check();
-        var (state, kept) = OpenState(options);
-        var (token, changes, seal) = (new BearerToken(state, kept.Token), kept.Log, kept.Seal);
-        var logger = ServiceLog.Open(options);
-        var telemetry = new VisitTelemetry(options.Collector);
-        var runtimeFindings = new RuntimeFindings();
-        var editing = new EditServices(changes, seal, kept.VersionSecret);
-        var host = new SiteHost(
-            compilation,
-            new VisitRunner(TimeProvider.System, new ListCursor(kept.CursorSecret), runtimeFindings, editing),
-            runtimeFindings,
-            changes,
-            TimeProvider.System
-        );
-        var startCodes = new StartCodes(TimeProvider.System);
-        var watcher = new SiteWatcher(
-            host,
-            AppFileCompiler.Over(sources, options),
-            sources,
-            options.AppFile,
-            compilation,
-            logger
-        );
+        var parts = ServiceParts.Open(compilation, sources, options);
+        var startCodes = new StartCodes(parts.Host.Clock);
         var managementDoor = new ManagementDoor(
-            host,
-            changes,
-            new Undo(TimeProvider.System, editing),
-            token,
+            parts.Host,
+            parts.Changes,
+            new Undo(parts.Host.Clock, parts.Editing),
+            parts.Token,
             startCodes,
             PagesDoor.Writers,
-            logger
+            parts.Logger
         );
-        var keeper = new ChangeKeeper(changes, () => host.Site, options.ChangesKept, TimeProvider.System, logger);
         WebApplication? console = null;
-        WebApplication pages;
         try
         {
             console = await Listening.StartAsync(
@@ -114,54 +74,27 @@ public sealed class JexaService : IAsyncDisposable
                 cancellation
             );
             var pagesDoor = new PagesDoor(
-                host,
-                watcher,
+                parts.Host,
+                parts.Watcher,
                 options,
-                token,
-                new VisitorCookies(seal, options.Mount),
-                telemetry,
+                parts.Token,
+                parts.Cookies,
+                parts.Telemetry,
                 Doors.PortOf(console),
-                logger
+                parts.Logger
             );
-            pages = await Listening.StartAsync(pagesDoor.Build(), "--port", options.Port, cancellation);
+            var pages = await Listening.StartAsync(pagesDoor.Build(), "--port", options.Port, cancellation);
+            var service = new JexaService(options, parts, pages, console, startCodes.Issue());
+            managementDoor.PointTo(service.PagesUrl, service.ConsoleUrl);
+            service.WriteAddress(parts.Logger);
+            return service;
         }
         catch
         {
             if (console is not null)
                 await console.DisposeAsync();
-            telemetry.Dispose();
-            await keeper.DisposeAsync();
-            changes.Dispose();
-            await watcher.DisposeAsync();
+            await parts.DisposeAsync();
             throw;
-        }
-
-        var service = new JexaService(
-            options,
-            pages,
-            console,
-            watcher,
-            sources,
-            state,
-            telemetry,
-            (keeper, changes),
-            startCodes.Issue()
-        );
-        managementDoor.PointTo(service.PagesUrl, service.ConsoleUrl);
-        service.WriteAddress(logger);
-        return service;
-    }
-
-    private static (StateFolder Folder, StateContents Kept) OpenState(ServiceOptions options)
-    {
-        try
-        {
-            var folder = options.StateFolder is { } path ? new StateFolder(path) : StateFolder.Default(options.Port);
-            return (folder, folder.Open(TimeProvider.System));
-        }
-        catch (Exception refused) when (refused is IOException or UnauthorizedAccessException)
-        {
-            throw new StartException(refused.Message, refused);
         }
     }
 
@@ -169,7 +102,7 @@ public sealed class JexaService : IAsyncDisposable
     {
         try
         {
-            _state.WriteAddress(new ServiceAddress(PagesUrl, ConsoleUrl, Environment.ProcessId));
+            _parts.State.WriteAddress(new ServiceAddress(PagesUrl, ConsoleUrl, Environment.ProcessId));
         }
         catch (Exception refused) when (refused is IOException or UnauthorizedAccessException)
         {
@@ -192,14 +125,11 @@ public sealed class JexaService : IAsyncDisposable
 
     public async ValueTask DisposeAsync()
     {
-        _state.RemoveAddress();
-        await _watcher.DisposeAsync();
+        _parts.State.RemoveAddress();
+        await _parts.Watcher.DisposeAsync();
         await Task.WhenAll(_pages.StopAsync(), _console.StopAsync());
         await _pages.DisposeAsync();
         await _console.DisposeAsync();
-        _telemetry.Dispose();
-        await _changes.Keeper.DisposeAsync();
-        _changes.Store.Dispose();
-        await _sources.DisposeAsync();
+        await _parts.DisposeAsync();
     }
 }

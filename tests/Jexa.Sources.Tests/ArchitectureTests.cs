@@ -93,6 +93,76 @@ public class ArchitectureTests
         }
     }
 
+    /// <summary>
+    /// A method fits on a screen, and what travels together is a type. The formatter puts a method's braces in one column, so a
+    /// body can be told by its lines. Records and primary constructors are such types themselves.
+    /// </summary>
+    [Fact]
+    public void Methods_have_at_most_50_lines_and_6_parameters()
+    {
+        var large = new List<string>();
+        foreach (var file in Code("src").Where(file => !file.Contains("/Clients/Runtime/")))
+        {
+            foreach (var method in Methods(File.ReadAllLines(file)))
+                if (method.Lines > MostLines || method.Parameters > MostParameters)
+                    large.Add($"{file}: {method.Head} has {method.Lines} lines and {method.Parameters} parameters.");
+        }
+        Assert.True(large.Count == 0, string.Join("\n", large));
+    }
+
+    private const int MostLines = 50;
+
+    private const int MostParameters = 6;
+
+    private sealed record Method(string Head, int Lines, int Parameters);
+
+    /// <summary>The methods of a file: heads that end with their parameters, and the lines between their braces.</summary>
+    private static IEnumerable<Method> Methods(string[] lines)
+    {
+        var begins = new System.Text.RegularExpressions.Regex(
+            @"^(?<in> {4}(?: {4})?)(?:(?:public|private|internal|protected|static|async|override|virtual|abstract|sealed|readonly"
+                + @"|partial|extern) )+(?!.*\b(?:class|record|struct|interface|enum|delegate) )"
+                + @"[^=;]*?\b\w+(?:<[^()]*>)?\((?<rest>.*)$"
+        );
+        for (var i = 0; i < lines.Length; i++)
+        {
+            if (begins.Match(lines[i]) is not { Success: true } head)
+                continue;
+            var parameters = new System.Text.StringBuilder(head.Groups["rest"].Value);
+            var end = i;
+            while (Depth(parameters.ToString()) >= 0 && end + 1 < lines.Length)
+                parameters.Append(lines[++end].Trim());
+            var brace = head.Groups["in"].Value + "{";
+            var from = end + 1;
+            var body = 0;
+            if (from < lines.Length && lines[from] == brace)
+                body = Array.IndexOf(lines, head.Groups["in"].Value + "}", from) - from - 1;
+            yield return new Method(lines[i].Trim(), body, Count(parameters.ToString()));
+        }
+    }
+
+    /// <summary>How many brackets a text leaves open that begins within one pair; negative if that one is closed.</summary>
+    private static int Depth(string text) => text.Count(c => c == '(') - text.Count(c => c == ')');
+
+    /// <summary>The parameters in a text that ends their list.</summary>
+    private static int Count(string text)
+    {
+        var (depth, commas, any) = (0, 0, false);
+        foreach (var c in text)
+        {
+            if (c is ')' && depth == 0)
+                break;
+            depth +=
+                c is '(' or '<' or '[' or '{' ? 1
+                : c is ')' or '>' or ']' or '}' ? -1
+                : 0;
+            commas += c == ',' && depth == 0 ? 1 : 0;
+            any |= !char.IsWhiteSpace(c);
+        }
+
+        return any ? commas + 1 : 0;
+    }
+
     private static IEnumerable<string> Code(params string[] folders) =>
         folders
             .SelectMany(folder => Directory.EnumerateFiles(Repository.File(folder), "*.cs", SearchOption.AllDirectories))

@@ -699,19 +699,19 @@ public abstract record Failure(string Detail)
 
     public sealed record Unknown(string Detail) : Failure(Detail);
 
-    /// <summary>It was deleted.</summary>
-    public sealed record Gone(string Detail) : Failure(Detail);
+    public sealed record NoPage(string Detail) : Failure(Detail);
 
     public sealed record Ambiguous(string Detail) : Failure(Detail);
 
-    public sealed record NoPage(string Detail) : Failure(Detail);
-
     public sealed record NotAllowed(string Detail) : Failure(Detail);
+
+    /// <summary>The source is away or slow: try again after the time given.</summary>
+    public sealed record Unavailable(string Detail, TimeSpan After) : Failure(Detail);
 
     public sealed record Failed(string Detail) : Failure(Detail);
 
-    /// <summary>The source is away or slow.</summary>
-    public sealed record Unavailable(string Detail, TimeSpan After) : Failure(Detail);
+    /// <summary>The record was deleted.</summary>
+    public sealed record Gone(string Detail) : Failure(Detail);
 
     /// <summary>Nothing answered.</summary>
     public sealed record Offline(string Detail) : Failure(Detail);
@@ -1535,7 +1535,9 @@ internal static class Calls
         {
             "invalid" => new Saved<T>.Invalid(detail, faults),
             "conflict" => new Saved<T>.Conflict(detail),
-            "refused" or "untrusted" or "unreadable" => new Saved<T>.Refused(detail, faults),
+            "refused" => new Saved<T>.Refused(detail, faults),
+            "untrusted" => new Saved<T>.Refused(detail, faults),
+            "unreadable" => new Saved<T>.Refused(detail, faults),
             _ => new Saved<T>.Not(FailureOf(answer, page)),
         };
     }
@@ -1614,12 +1616,12 @@ internal static class Calls
             "missing" => new Failure.Missing(answer.Body.TextOr("parameter"), detail),
             "malformed" => new Failure.Malformed(answer.Body.TextOr("parameter"), detail),
             "unknown" => new Failure.Unknown(detail),
-            "gone" => new Failure.Gone(detail),
-            "ambiguous" => new Failure.Ambiguous(detail),
             "no-page" => new Failure.NoPage(detail),
+            "ambiguous" => new Failure.Ambiguous(detail),
             "not-allowed" => new Failure.NotAllowed(detail),
-            "failed" => new Failure.Failed(detail),
             "unavailable" => new Failure.Unavailable(detail, answer.After),
+            "failed" => new Failure.Failed(detail),
+            "gone" => new Failure.Gone(detail),
             var other => new Failure.Strange(
                 answer.Strange ?? $"“{page}” was asked for, and the answer was {answer.Status} {other ?? "without an outcome"}."
             ),

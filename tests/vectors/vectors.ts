@@ -381,10 +381,10 @@ export interface Written { readonly outcome: "shown"; readonly page: string; rea
 /** How a visit ended that shows nothing. `detail` is a sentence for people. */
 export type Failure =
   | { readonly outcome: "missing" | "malformed"; readonly parameter: string | null; readonly detail: string; readonly links: readonly Link[] }
-  /** There is no such record; or it was deleted (gone). */
+  /** gone: The record was deleted. */
   | { readonly outcome: "unknown" | "gone"; readonly detail: string; readonly links: readonly Link[] }
-  | { readonly outcome: "ambiguous" | "failed" | "no-page" | "not-allowed"; readonly detail: string }
-  /** The source is away or slow: try again after so many seconds. */
+  | { readonly outcome: "no-page" | "ambiguous" | "not-allowed" | "failed"; readonly detail: string }
+  /** The source is away or slow: try again after the time given. */
   | { readonly outcome: "unavailable"; readonly detail: string; readonly after: number }
   /** Nothing answered. */
   | { readonly outcome: "offline" }
@@ -396,10 +396,9 @@ export interface Fault { /** Null for the whole. */ readonly field: string | nul
 /** How a change ended. After anything but "saved" nothing was changed; after "offline" nobody knows. */
 export type Saved<V> =
   | { readonly outcome: "saved"; readonly value: V; readonly version: string | null }
-  | { readonly outcome: "invalid"; readonly detail: string; readonly faults: readonly Fault[] }
+  | { readonly outcome: "invalid" | "refused" | "untrusted" | "unreadable"; readonly detail: string; readonly faults: readonly Fault[] }
   /** The record has changed since its version was read. */
   | { readonly outcome: "conflict"; readonly detail: string }
-  | { readonly outcome: "refused" | "untrusted" | "unreadable"; readonly detail: string; readonly faults: readonly Fault[] }
   | Failure;
 
 /** A field as a form asks for it. */
@@ -719,13 +718,13 @@ function failure(answer: Answer, page: string): Failure {
     case "unknown":
     case "gone":
       return { outcome: body["outcome"], detail, links };
-    case "ambiguous":
-    case "failed":
     case "no-page":
+    case "ambiguous":
     case "not-allowed":
+    case "failed":
       return { outcome: body["outcome"], detail };
     case "unavailable":
-      return { outcome: "unavailable", detail, after: answer.after };
+      return { outcome: body["outcome"], detail, after: answer.after };
     default:
       return { outcome: "strange", detail: answer.strange ?? `“${page}” was asked for, and the answer was ${answer.status} ${String(body["outcome"] ?? "without an outcome")}.` };
   }
@@ -763,13 +762,12 @@ async function send<V>(service: Service, page: string, method: string, address: 
   if (answer.strange === null && (answer.status === 204 || body["outcome"] === "saved")) return { outcome: "saved", value: body as unknown as V, version: answer.version };
   switch (body["outcome"]) {
     case "invalid":
-      return { outcome: "invalid", detail, faults };
-    case "conflict":
-      return { outcome: "conflict", detail };
     case "refused":
     case "untrusted":
     case "unreadable":
       return { outcome: body["outcome"], detail, faults };
+    case "conflict":
+      return { outcome: body["outcome"], detail };
     default:
       return failure(answer, page);
   }

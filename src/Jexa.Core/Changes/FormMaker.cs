@@ -212,22 +212,12 @@ internal sealed class FormMaker(QueryRunner queries)
                 options.Add(new FormOption(SentForm.AsItIs, "not available (as it is)", true));
         }
 
-        return (
-            options,
-            string.IsNullOrEmpty(search) ? null : await SearchAsync(visit, reference, search, text, options, given),
-            true
-        );
+        return (options, string.IsNullOrEmpty(search) ? null : await SearchAsync(visit, asked, search, options), true);
     }
 
-    private async ValueTask<string> SearchAsync(
-        Visit visit,
-        ReferenceChoices reference,
-        string search,
-        string text,
-        List<FormOption> options,
-        IReadOnlyList<TypedValue> given
-    )
+    private async ValueTask<string> SearchAsync(Visit visit, AskedReference asked, string search, List<FormOption> options)
     {
+        var (reference, text, given) = (asked.Reference, asked.Text, asked.Given);
         var before = options.Count;
         var more = false;
         if (reference.Found is { } found && search.Length <= 200)

@@ -62,41 +62,7 @@ internal sealed class ChangeCompiler(
         List<StoredColumn> columns = [.. record.Fields.Select(field => new StoredColumn(field, load.AddStored(field)))];
         var label = load.Label(record, 0);
         var own = links.PageOf(record);
-        var list = trails.ListOf(record);
-        var otherwise = list is null ? new PlainLink("", "", home) : new PlainLink(list.Name, list.Heading, list.OpenAddress!);
-        LinkPlan? then = null;
-        if (head?.Definition.Then is { } word)
-        {
-            // The target is a link like any other: what is wrong with it is reported in the same way.
-            then = links.Compile(new LinkDefinition(word, null, null, false, head.Definition.ThenWith, []), load);
-            if (
-                then is not null
-                && pages.GetValueOrDefault(word.Value)?.AddressWithoutParameters is { } alone
-                && then.Fillers.Count == 0
-            )
-                otherwise = new PlainLink(word.Value, then.Text, alone);
-            if (
-                head.Definition.Kind == PageKind.Delete
-                && pages.GetValueOrDefault(word.Value) is { Kind: { } shown, Definition.HasId: true }
-                && shown == record
-            )
-            {
-                findings.Add(
-                    FindingCodes.PageNeedsParameters,
-                    word.At,
-                    $"A deleted {record.One} has no page: “{word}” cannot be shown after.",
-                    "Name a list.",
-                    found: word.Value,
-                    expected: "a list"
-                );
-                then = null;
-            }
-        }
-        else if (head?.Definition.Kind != PageKind.Delete && (own ?? (list is null ? EditOf(record) : null)) is { } shown)
-        {
-            then = LinkCompiler.ToOwn(shown, load, shown.LinkText);
-        }
-
+        var (then, otherwise) = After(record, head, own, load);
         var id = own is null ? null : LinkCompiler.ToOwn(own, load, "");
         var scopes = Scopes(record, load);
         var key = record.Key.Select(field => columns.First(column => column.Field == field)).ToList();
@@ -129,6 +95,37 @@ internal sealed class ChangeCompiler(
                 .Select(parameter => parameter.Field.Column.Name)
                 .ToHashSet(),
         };
+    }
+
+    /// <summary>Where a save leads: to a page about the record, or otherwise to a page without parameters.</summary>
+    private (LinkPlan? Then, PlainLink Otherwise) After(SiteRecord record, PageHead? head, PageHead? own, Projections load)
+    {
+        var list = trails.ListOf(record);
+        var otherwise = list is null ? new PlainLink("", "", home) : new PlainLink(list.Name, list.Heading, list.OpenAddress!);
+        if (head?.Definition.Then is not { } word)
+        {
+            var shown = own ?? (list is null ? EditOf(record) : null);
+            return head?.Definition.Kind == PageKind.Delete || shown is null
+                ? (null, otherwise)
+                : (LinkCompiler.ToOwn(shown, load, shown.LinkText), otherwise);
+        }
+
+        // The target is a link like any other: what is wrong with it is reported in the same way.
+        var then = links.Compile(new LinkDefinition(word, null, null, false, head.Definition.ThenWith, []), load);
+        var target = pages.GetValueOrDefault(word.Value);
+        if (then is { Fillers.Count: 0 } && target?.AddressWithoutParameters is { } alone)
+            otherwise = new PlainLink(word.Value, then.Text, alone);
+        if (head.Definition.Kind != PageKind.Delete || target is not { Definition.HasId: true } || target.Kind != record)
+            return (then, otherwise);
+        findings.Add(
+            FindingCodes.PageNeedsParameters,
+            word.At,
+            $"A deleted {record.One} has no page: “{word}” cannot be shown after.",
+            "Name a list.",
+            found: word.Value,
+            expected: "a list"
+        );
+        return (null, otherwise);
     }
 
     /// <summary>The page that edits a record, if the record has no other page: it shows what was saved.</summary>

@@ -19,15 +19,15 @@ internal sealed class DetailCompiler(
 {
     public DetailPage Compile(PageHead head)
     {
-        var record = head.Record;
-        var page = head.Definition;
+        var (record, page) = (head.Record, head.Definition);
         var load = new Projections(record);
         var shown = rows.Shown(page.Show, record, all: true);
         var placed = rows.Place(page.Links, shown, load, isList: false);
         var columns = rows.Columns(shown, placed, load);
         var title = Title(page, record, load);
-        var fields = head.Parameters.Select(parameter => parameter.Path ?? FieldPath.Own(parameter.Field)).ToList();
-        var ordinals = fields.Select(load.Add).ToList();
+        var key = head
+            .Parameters.Select(parameter => LookupPart.Of(parameter.Key, parameter.Path ?? FieldPath.Own(parameter.Field), load))
+            .ToList();
         var own = LinkCompiler.ToOwn(head, load, head.LinkText);
         var list = trails.ListOf(record);
         var back = list is null ? null : new PlainLink(list.Name, list.Heading, list.OpenAddress!);
@@ -42,24 +42,8 @@ internal sealed class DetailCompiler(
             .Select(filter => filter.Apply(ParameterValues.None, new ArgumentList()))
             .OfType<Condition>();
         var shape = new DetailShape(title, columns, record.One, own, placed.Apart, back);
-        var lookup = Lookups.Compile(
-            record,
-            load,
-            [.. head.Parameters.Select(parameter => parameter.Key)],
-            ordinals,
-            fields,
-            [.. record.Visible, .. narrowed],
-            name => Filler(head, name)
-        );
-        foreach (var use in filters.Uses(page.Where, record))
-            findings.Add(
-                FindingCodes.UnboundParameter,
-                use.At.At,
-                $"“{use.At}” stands for a parameter; on a record's page all parameters are its ID.",
-                "Write a value, or use “by”.",
-                found: use.At.Value,
-                expected: "a value"
-            );
+        var lookup = Lookups.Compile(record, load, key, [.. record.Visible, .. narrowed], name => Filler(head, name));
+        filters.RequireValues(page.Where, record);
         CheckFilled(head);
         return new DetailPage(
             head,

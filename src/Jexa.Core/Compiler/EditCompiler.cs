@@ -131,29 +131,15 @@ internal sealed class EditCompiler(
     /// <summary>Finds the record by its address, if it is visible and meets the page's own conditions.</summary>
     private RecordLookup Lookup(PageHead head, Projections load)
     {
-        var fields = head.Parameters.Select(parameter => parameter.Path ?? FieldPath.Own(parameter.Field)).ToList();
-        var ordinals = fields.Select(load.Add).ToList();
+        var key = head
+            .Parameters.Select(parameter => LookupPart.Of(parameter.Key, parameter.Path ?? FieldPath.Own(parameter.Field), load))
+            .ToList();
         var narrowed = filters
             .Compile(head.Definition.Where, load, _ => -1)
             .Select(filter => filter.Apply(ParameterValues.None, new ArgumentList()))
             .OfType<Condition>();
-        foreach (var use in filters.Uses(head.Definition.Where, head.Record))
-            findings.Add(
-                FindingCodes.UnboundParameter,
-                use.At.At,
-                $"“{use.At}” stands for a parameter; on a record's page all parameters are its ID.",
-                "Write a value, or use “by”.",
-                found: use.At.Value,
-                expected: "a value"
-            );
-        return Lookups.Compile(
-            head.Record,
-            load,
-            [.. head.Parameters.Select(parameter => parameter.Key)],
-            ordinals,
-            fields,
-            [.. head.Record.Visible, .. narrowed]
-        );
+        filters.RequireValues(head.Definition.Where, head.Record);
+        return Lookups.Compile(head.Record, load, key, [.. head.Record.Visible, .. narrowed]);
     }
 
     private PlainLink? Back(SiteRecord record) =>

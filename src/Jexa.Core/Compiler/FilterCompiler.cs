@@ -104,6 +104,20 @@ internal sealed class FilterCompiler(RecordGraph graph, Conventions conventions,
 
     private FieldPath? Find(Written name, SiteRecord record) => graph.Find(name, record, "part of a filter", findings);
 
+    /// <summary>Reports conditions that name parameters. On a record's page all parameters are its ID.</summary>
+    public void RequireValues(IReadOnlyList<ConditionDefinition> where, SiteRecord record)
+    {
+        foreach (var use in Uses(where, record))
+            findings.Add(
+                FindingCodes.UnboundParameter,
+                use.At.At,
+                $"“{use.At}” stands for a parameter; on a record's page all parameters are its ID.",
+                "Write a value, or use “by”.",
+                found: use.At.Value,
+                expected: "a value"
+            );
+    }
+
     private Filter? Compile(ConditionDefinition condition, Projections load, Func<string, int> numberOf) =>
         Compile(condition, name => Find(name, load.Record), load.Ref, numberOf);
 

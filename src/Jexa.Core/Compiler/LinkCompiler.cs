@@ -65,8 +65,8 @@ internal sealed class LinkCompiler(
     }
 
     /// <summary>
-    /// What fills an optional parameter that the link does not name. A new record belongs to the record that the link is on, if only
-    /// one parameter fits.
+    /// What fills an optional parameter that the link does not name. A new record belongs to the record that the link is on, if
+    /// only one parameter fits.
     /// </summary>
     private static LinkFiller? Parent(PageParameter parameter, PageHead target, Projections load)
     {
@@ -239,25 +239,29 @@ internal sealed class LinkCompiler(
             var twin = target.Template.Parameters.FirstOrDefault(name => NearName.Is(name, pass.Parameter.Value));
             if (twin is not null)
                 findings.Add(
-                    FindingCodes.LinkParameterCase,
-                    pass.Parameter.At,
-                    $"The link passes “{pass.Parameter}”, but the page “{target.Name}” reads “{twin}”.",
-                    $"Write {twin}.",
-                    found: pass.Parameter.Value,
-                    expected: twin,
-                    nearest: twin
+                    new Finding(
+                        Code: FindingCodes.LinkParameterCase,
+                        At: pass.Parameter.At,
+                        Message: $"The link passes “{pass.Parameter}”, but the page “{target.Name}” reads “{twin}”.",
+                        Remedy: $"Write {twin}.",
+                        Found: pass.Parameter.Value,
+                        Expected: twin,
+                        Nearest: twin
+                    )
                 );
             else
                 findings.Add(
-                    FindingCodes.LinkPassesUnexpected,
-                    pass.Parameter.At,
-                    $"The link passes “{pass.Parameter}”, which the page “{target.Name}” does not read.",
-                    $"Remove “{pass.Parameter}”.",
-                    found: pass.Parameter.Value,
-                    expected: target.Template.Parameters.Count == 0
-                        ? "no parameter"
-                        : string.Join(", ", target.Template.Parameters),
-                    nearest: Nearest.To(pass.Parameter.Value, target.Template.Parameters)
+                    new Finding(
+                        Code: FindingCodes.LinkPassesUnexpected,
+                        At: pass.Parameter.At,
+                        Message: $"The link passes “{pass.Parameter}”, which the page “{target.Name}” does not read.",
+                        Remedy: $"Remove “{pass.Parameter}”.",
+                        Found: pass.Parameter.Value,
+                        Expected: target.Template.Parameters.Count == 0
+                            ? "no parameter"
+                            : string.Join(", ", target.Template.Parameters),
+                        Nearest: Nearest.To(pass.Parameter.Value, target.Template.Parameters)
+                    )
                 );
         }
     }

@@ -9,8 +9,8 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Compiler;
 
 /// <summary>
-/// Compiles the parameters of lists. A list's conditions say what its parameters are compared with; a parameter without a condition
-/// is compared with the field of its name.
+/// Compiles the parameters of lists. A list's conditions say what its parameters are compared with; a parameter without a
+/// condition is compared with the field of its name.
 /// </summary>
 internal sealed class ListParameterCompiler(RecordGraph graph, FilterCompiler filters, FindingList findings)
 {

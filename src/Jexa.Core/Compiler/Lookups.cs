@@ -7,24 +7,20 @@ namespace Jexa.Core.Compiler;
 /// <summary>Compiles the query for one record by its address.</summary>
 internal static class Lookups
 {
-    /// <param name="keys">How each part of the key is read and compared.</param>
-    /// <param name="ordinals">The cells with the parts of the key.</param>
-    /// <param name="fields">The fields that the parts are compared with.</param>
+    /// <param name="parts">The parts of the ID.</param>
     /// <param name="visible">Conditions for a record that may be seen.</param>
     /// <param name="valueOf">The values for parameters of the record's query; null for the defaults.</param>
     public static RecordLookup Compile(
         SiteRecord record,
         Projections load,
-        IReadOnlyList<KeyType> keys,
-        IReadOnlyList<int> ordinals,
-        IReadOnlyList<FieldPath> fields,
+        IReadOnlyList<LookupPart> parts,
         IReadOnlyList<Condition> visible,
         Func<string, Operand?>? valueOf = null
     )
     {
-        var columns = fields.Select(load.Ref).ToList();
+        var columns = parts.Select(part => load.Ref(part.Field)).ToList();
         var where = columns
-            .Select((column, i) => (Condition)new Condition.Equal(column, new Operand.Argument(i, keys[i].Type)))
+            .Select((column, i) => (Condition)new Condition.Equal(column, new Operand.Argument(i, parts[i].Key.Type)))
             .ToList();
         var flag = visible.Count > 0 ? visible : null;
         var query = new RecordQuery(
@@ -33,10 +29,15 @@ internal static class Lookups
             load.Columns,
             where,
             flag,
-            Preference(record, keys, fields, columns, flag is not null),
+            Preference(record, parts, columns, flag is not null),
             2
         );
-        return new RecordLookup(record.Source.Prepare(query), keys, ordinals, flag is null ? -1 : load.Columns.Count);
+        return new RecordLookup(
+            record.Source.Prepare(query),
+            [.. parts.Select(part => part.Key)],
+            [.. parts.Select(part => part.Ordinal)],
+            flag is null ? -1 : load.Columns.Count
+        );
     }
 
     /// <summary>
@@ -45,22 +46,21 @@ internal static class Lookups
     /// </summary>
     private static List<Ordering> Preference(
         SiteRecord record,
-        IReadOnlyList<KeyType> keys,
-        IReadOnlyList<FieldPath> fields,
+        IReadOnlyList<LookupPart> parts,
         List<ColumnRef> columns,
         bool flagged
     )
     {
         if (
-            !keys.Any(key => key is UuidKey)
-            && record.Table.IsUnique([.. fields.Where(path => path.IsOwn).Select(path => path.Field.Column.Name)])
+            parts.All(part => part.Key is not UuidKey)
+            && record.Table.IsUnique([.. parts.Where(part => part.Field.IsOwn).Select(part => part.Field.Field.Column.Name)])
         )
             return [];
         var order = new List<Ordering>();
         if (flagged)
             order.Add(new Ordering.FlaggedFirst());
-        for (var i = 0; i < keys.Count; i++)
-            if (keys[i] is TextKey { FoldsCase: true })
+        for (var i = 0; i < parts.Count; i++)
+            if (parts[i].Key is TextKey { FoldsCase: true })
                 order.Add(new Ordering.ExactFirst(columns[i], i));
         return order;
     }

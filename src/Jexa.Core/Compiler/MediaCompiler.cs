@@ -34,11 +34,12 @@ internal static class MediaCompiler
     private static MediaLookup Compile(SiteRecord record, SiteField field)
     {
         var load = new Projections(record);
-        var ordinals = record.Key.Select(load.Add).ToList();
+        var key = record
+            .Key.Select(part => LookupPart.Of(KeyType.For(part.Column, part.Type, part.Form)!, FieldPath.Own(part), load))
+            .ToList();
         var ordinal = load.Add(field);
         var when = field.When.Count == 0 ? null : RowCompiler.When(field, load);
-        var keys = record.Key.Select(key => KeyType.For(key.Column, key.Type, key.Form)!).ToList();
-        var lookup = Lookups.Compile(record, load, keys, ordinals, [.. record.Key.Select(FieldPath.Own)], record.Visible);
+        var lookup = Lookups.Compile(record, load, key, record.Visible);
         return new MediaLookup(record, field, lookup, field.Style.Pictures?.Folder, ordinal, when);
     }
 }

@@ -63,8 +63,8 @@ internal sealed class ParentCompiler(RecordGraph graph, TrailCompiler trails)
         var fields = step.Key.References.Select(column => step.Other.Fields.First(field => field.Column.Name == column)).ToList();
         var label = load.Label(step.Other, 0);
         var trail = trails.Above(step.Other, 0, load, itself: true);
-        var ordinals = fields.Select(load.Add).ToList();
-        var lookup = Lookups.Compile(step.Other, load, keys, ordinals, [.. fields.Select(FieldPath.Own)], step.Other.Visible);
+        var key = fields.Select((field, i) => LookupPart.Of(keys[i], FieldPath.Own(field), load)).ToList();
+        var lookup = Lookups.Compile(step.Other, load, key, step.Other.Visible);
         return new ParentPlan(step.Other, parameters, lookup, label, trail);
     }
 }

@@ -47,7 +47,7 @@ public sealed class RecordGraph(IReadOnlyList<SiteRecord> records)
             var ways = Ways(at, word).ToList();
             if (ways.Count != 1 || steps.Count == MaxSteps)
             {
-                ReportStep(name, word, offset, at, ways, steps.Count, findings);
+                ReportStep(name, new Written(word, name.Of(offset)), at, ways, steps.Count, findings);
                 return null;
             }
 
@@ -76,17 +76,9 @@ public sealed class RecordGraph(IReadOnlyList<SiteRecord> records)
         return near.Count > 0 ? near : steps.Where(step => step.Other.Name == word);
     }
 
-    private void ReportStep(
-        Written name,
-        string word,
-        int offset,
-        SiteRecord at,
-        List<FieldStep> ways,
-        int taken,
-        FindingList findings
-    )
+    private void ReportStep(Written name, Written part, SiteRecord at, List<FieldStep> ways, int taken, FindingList findings)
     {
-        var place = name.Of(offset);
+        var (word, place) = (part.Value, part.At);
         if (taken == MaxSteps)
             findings.Add(
                 FindingCodes.NoSuchStep,
@@ -108,15 +100,18 @@ public sealed class RecordGraph(IReadOnlyList<SiteRecord> records)
             );
         else
             findings.Add(
-                FindingCodes.NoSuchStep,
-                place,
-                $"No foreign key of {at.Name} is called “{word}”, or the app has no record over the table it leads to.",
-                "Name a field that refers to another record of this app file.",
-                found: word,
-                expected: string.Join(", ", Steps(at).Select(step => step.Key.Columns[0])) is { Length: > 0 } words
-                    ? words
-                    : "nothing: it refers to no record of this app",
-                nearest: Nearest.To(word, Steps(at).Select(step => step.Key.Columns[0]))
+                new Finding(
+                    Code: FindingCodes.NoSuchStep,
+                    At: place,
+                    Message: $"No foreign key of {at.Name} is called “{word}”, or the app has no record over the table "
+                        + "it leads to.",
+                    Remedy: "Name a field that refers to another record of this app file.",
+                    Found: word,
+                    Expected: string.Join(", ", Steps(at).Select(step => step.Key.Columns[0])) is { Length: > 0 } words
+                        ? words
+                        : "nothing: it refers to no record of this app",
+                    Nearest: Nearest.To(word, Steps(at).Select(step => step.Key.Columns[0]))
+                )
             );
     }
 }

@@ -127,43 +127,8 @@ internal sealed class SourceCompiler(SourceRegistry sources, Func<string, string
         if (source.Replica is { } copy && (replica = FillIn(copy, engine, findings)) is null)
             return null;
         ApiSettings? api = null;
-        if (source.Api is { } said)
-        {
-            List<(string Name, string Value)?> headers = [.. said.Headers.Select(pair => Filled(pair.Name, pair.Value))],
-                parameters = [.. said.Parameters.Select(pair => Filled(pair.Name, pair.Value))];
-            if (
-                headers.Contains(null)
-                || parameters.Contains(null)
-                || !TryProxy(said.Proxy, source, engine, findings, out var proxy)
-            )
-                return null;
-            api = new ApiSettings(
-                [.. headers.OfType<(string, string)>()],
-                [.. parameters.OfType<(string, string)>()],
-                said.LinkLocal,
-                said.Endpoints
-            )
-            {
-                Proxy = proxy,
-                SecretFields = definition
-                    .Records.Where(record => record.Source.Value == source.Name.Value)
-                    .SelectMany(record => record.Fields)
-                    .Where(field => field.Secret)
-                    .Select(field => field.Name.Value)
-                    .ToHashSet(),
-                Secrets =
-                [
-                    .. new[] { source.Connection }
-                        .Concat(said.Headers.Concat(said.Parameters).Select(pair => pair.Value))
-                        .SelectMany(VariablesIn)
-                        .Distinct(),
-                ],
-            };
-
-            (string Name, string Value)? Filled(Written name, Written value) =>
-                FillIn(value, engine, findings) is { } filled ? (name.Value, filled) : null;
-        }
-
+        if (source.Api is { } said && (api = ApiOf(source, said, findings)) is null)
+            return null;
         return new SourceSettings(engine, connection, source.Connection.Value, definition.Folder, SourceSettings.DefaultTimeLimit)
         {
             Writing = source.Writing?.Value switch
@@ -175,19 +140,55 @@ internal sealed class SourceCompiler(SourceRegistry sources, Func<string, string
             Api = api,
             Replica = replica,
             PoolsTransactions = source.Pooling?.Value == "transaction",
-            DeclaredKeys = !sources.TakesKeys(engine)
-                ? ""
-                : string.Join(
-                    '\n',
-                    definition
-                        .Records.Where(record =>
-                            record.Source.Value == source.Name.Value && record.Table is not null && record.Key.Count > 0
-                        )
-                        .Select(record => $"{record.Table}: {string.Join(", ", record.Key)}")
-                        .Distinct()
-                        .Order(StringComparer.Ordinal)
-                ),
+            DeclaredKeys = sources.TakesKeys(engine) ? KeysOf(source) : "",
         };
+    }
+
+    /// <summary>The keys that the app file declares, one table a line.</summary>
+    private string KeysOf(SourceDefinition source) =>
+        string.Join(
+            '\n',
+            definition
+                .Records.Where(record =>
+                    record.Source.Value == source.Name.Value && record.Table is not null && record.Key.Count > 0
+                )
+                .Select(record => $"{record.Table}: {string.Join(", ", record.Key)}")
+                .Distinct()
+                .Order(StringComparer.Ordinal)
+        );
+
+    private ApiSettings? ApiOf(SourceDefinition source, ApiDefinition said, FindingList findings)
+    {
+        var engine = source.Engine.Value;
+        List<(string Name, string Value)?> headers = [.. said.Headers.Select(pair => Filled(pair.Name, pair.Value))],
+            parameters = [.. said.Parameters.Select(pair => Filled(pair.Name, pair.Value))];
+        if (headers.Contains(null) || parameters.Contains(null) || !TryProxy(said.Proxy, source, engine, findings, out var proxy))
+            return null;
+        return new ApiSettings(
+            [.. headers.OfType<(string, string)>()],
+            [.. parameters.OfType<(string, string)>()],
+            said.LinkLocal,
+            said.Endpoints
+        )
+        {
+            Proxy = proxy,
+            SecretFields = definition
+                .Records.Where(record => record.Source.Value == source.Name.Value)
+                .SelectMany(record => record.Fields)
+                .Where(field => field.Secret)
+                .Select(field => field.Name.Value)
+                .ToHashSet(),
+            Secrets =
+            [
+                .. new[] { source.Connection }
+                    .Concat(said.Headers.Concat(said.Parameters).Select(pair => pair.Value))
+                    .SelectMany(VariablesIn)
+                    .Distinct(),
+            ],
+        };
+
+        (string Name, string Value)? Filled(Written name, Written value) =>
+            FillIn(value, engine, findings) is { } filled ? (name.Value, filled) : null;
     }
 
     /// <summary>The proxy of an API; false, and reported, if it is wrong.</summary>

@@ -29,29 +29,7 @@ internal static class ApiReader
             return null;
         }
 
-        var endpoints = new List<ApiEndpoint>();
-        if (source.Value("endpoints") is not { } node)
-        {
-            findings.Add(
-                FindingCodes.MissingKey,
-                source.At,
-                "A source over an API lacks the key “endpoints”.",
-                "Add endpoints: and below it, indented, gauge: { item: \"/gauges/{code}\", list: /gauges }",
-                expected: "endpoints"
-            );
-        }
-        else if (MappingReader.Of(node, "“endpoints”", findings) is { } section)
-        {
-            foreach (var (name, value) in section.Named)
-            {
-                if (MappingReader.Of(value, $"the endpoint “{name}”", findings) is not { } reader)
-                    continue;
-                if (ReadEndpoint(name, reader, findings) is { } endpoint)
-                    endpoints.Add(endpoint);
-                reader.Finish();
-            }
-        }
-
+        var endpoints = ReadEndpoints(source, findings);
         var local = source.Text("link_local");
         if (local is not (null or { Value: "allowed" or "refused" }))
             findings.AddUnknown(FindingCodes.UnknownWord, local, "word", ["allowed", "refused"]);
@@ -64,6 +42,35 @@ internal static class ApiReader
         {
             Proxy = source.Text("proxy"),
         };
+    }
+
+    private static List<ApiEndpoint> ReadEndpoints(MappingReader source, FindingList findings)
+    {
+        var endpoints = new List<ApiEndpoint>();
+        if (source.Value("endpoints") is not { } node)
+        {
+            findings.Add(
+                FindingCodes.MissingKey,
+                source.At,
+                "A source over an API lacks the key “endpoints”.",
+                "Add endpoints: and below it, indented, gauge: { item: \"/gauges/{code}\", list: /gauges }",
+                expected: "endpoints"
+            );
+            return endpoints;
+        }
+
+        if (MappingReader.Of(node, "“endpoints”", findings) is not { } section)
+            return endpoints;
+        foreach (var (name, value) in section.Named)
+        {
+            if (MappingReader.Of(value, $"the endpoint “{name}”", findings) is not { } reader)
+                continue;
+            if (ReadEndpoint(name, reader, findings) is { } endpoint)
+                endpoints.Add(endpoint);
+            reader.Finish();
+        }
+
+        return endpoints;
     }
 
     private static List<(Written Name, Written Value)> Pairs(MappingReader source, string key, FindingList findings)
@@ -79,8 +86,7 @@ internal static class ApiReader
 
     private static ApiEndpoint? ReadEndpoint(Written name, MappingReader reader, FindingList findings)
     {
-        var item = reader.Text("item");
-        var list = reader.Text("list");
+        var (item, list) = (reader.Text("item"), reader.Text("list"));
         var record = Pointer(reader.Text("record"), findings);
         var records = Pointer(reader.Text("records"), findings);
         var names = reader.Text("names");
@@ -90,83 +96,16 @@ internal static class ApiReader
             findings.AddUnknown(FindingCodes.UnknownWord, paging, "way of paging called", PagingWords);
         var refresh = Number(reader.Text("refresh"), 60, 1, 86_400, findings);
         var most = Number(reader.Text("most"), 10_000, 1, 1_000_000, findings);
-        var fields = new Dictionary<string, FieldType>();
-        if (reader.Value("fields") is { } node && MappingReader.Of(node, "“fields”", findings) is { } section)
-        {
-            foreach (var (field, value) in section.Named)
-            {
-                if (MappingReader.AsText(value, field.Value, findings) is not { } word)
-                    continue;
-                if (FieldTypes.TryParse(word.Value, out var type))
-                    fields[field.Value] = type;
-                else
-                    findings.AddUnknown(FindingCodes.UnknownWord, word, "field type", FieldTypes.Words);
-            }
-        }
-
-        var sound = true;
-        foreach (var template in new[] { item, list }.OfType<Written>())
-        {
-            if (ApiTemplate.FaultOf(template.Value) is not { } fault)
-                continue;
-            findings.Add(
-                FindingCodes.BadEndpoint,
-                template.At,
-                $"“{template}” cannot be called: {fault}",
-                "Write a path below the base address, such as /gauges/{code} or /gauges{?river}.",
-                found: template.Value,
-                expected: "a URI template (RFC 6570)"
-            );
-            sound = false;
-        }
-
-        if (item is null && list is null)
-        {
-            findings.Add(
-                FindingCodes.BadEndpoint,
-                name.At,
-                $"The endpoint “{name}” has neither item nor list.",
-                "Say where one record is got (item), where all are (list), or both.",
-                expected: "item or list"
-            );
-            sound = false;
-        }
-
+        var fields = ReadFields(reader, findings);
+        var sound = CheckTemplates(name, item, list, findings);
         IReadOnlyList<string> keys =
             key.Count > 0 ? [.. key.Select(field => field.Value)]
             : item is null || !sound
                 ? names is null ? []
                     : [names.Value]
             : ApiTemplate.Parameters(item.Value);
-        if (item is not null && list is null && fields.Count == 0)
-        {
-            findings.Add(
-                FindingCodes.BadEndpoint,
-                item.At,
-                $"The endpoint “{name}” has no list to read its fields from, and does not say them.",
-                "Add fields: { code: text, level_m: decimal } to it.",
-                expected: "fields"
-            );
-            sound = false;
-        }
-
-        if (
-            item is not null
-            && sound
-            && ApiTemplate.Parameters(item.Value).FirstOrDefault(parameter => !keys.Contains(parameter)) is { } other
-        )
-        {
-            findings.Add(
-                FindingCodes.BadEndpoint,
-                item.At,
-                $"The parameter {other} of “{item}” is no field of the key.",
-                "Call the template's parameters like the fields of the key.",
-                found: other,
-                expected: string.Join(", ", keys)
-            );
-            sound = false;
-        }
-
+        if (item is not null)
+            sound &= CheckItem(name, item, list is not null || fields.Count > 0, sound ? keys : null, findings);
         return !sound
             ? null
             : new ApiEndpoint(
@@ -187,6 +126,90 @@ internal static class ApiReader
                 most,
                 fields
             );
+    }
+
+    private static Dictionary<string, FieldType> ReadFields(MappingReader reader, FindingList findings)
+    {
+        var fields = new Dictionary<string, FieldType>();
+        if (reader.Value("fields") is not { } node || MappingReader.Of(node, "“fields”", findings) is not { } section)
+            return fields;
+        foreach (var (field, value) in section.Named)
+        {
+            if (MappingReader.AsText(value, field.Value, findings) is not { } word)
+                continue;
+            if (FieldTypes.TryParse(word.Value, out var type))
+                fields[field.Value] = type;
+            else
+                findings.AddUnknown(FindingCodes.UnknownWord, word, "field type", FieldTypes.Words);
+        }
+
+        return fields;
+    }
+
+    /// <summary>Whether there are templates, and all of them can be called; reported if not.</summary>
+    private static bool CheckTemplates(Written name, Written? item, Written? list, FindingList findings)
+    {
+        if (item is null && list is null)
+        {
+            findings.Add(
+                FindingCodes.BadEndpoint,
+                name.At,
+                $"The endpoint “{name}” has neither item nor list.",
+                "Say where one record is got (item), where all are (list), or both.",
+                expected: "item or list"
+            );
+            return false;
+        }
+
+        var sound = true;
+        foreach (var template in new[] { item, list }.OfType<Written>())
+        {
+            if (ApiTemplate.FaultOf(template.Value) is not { } fault)
+                continue;
+            findings.Add(
+                FindingCodes.BadEndpoint,
+                template.At,
+                $"“{template}” cannot be called: {fault}",
+                "Write a path below the base address, such as /gauges/{code} or /gauges{?river}.",
+                found: template.Value,
+                expected: "a URI template (RFC 6570)"
+            );
+            sound = false;
+        }
+
+        return sound;
+    }
+
+    /// <summary>Whether the fields of a record are known and its template has the key's names; reported if not.</summary>
+    /// <param name="keys">The fields of the key; null if the template was reported already.</param>
+    private static bool CheckItem(Written name, Written item, bool hasFields, IReadOnlyList<string>? keys, FindingList findings)
+    {
+        if (!hasFields)
+        {
+            findings.Add(
+                FindingCodes.BadEndpoint,
+                item.At,
+                $"The endpoint “{name}” has no list to read its fields from, and does not say them.",
+                "Add fields: { code: text, level_m: decimal } to it.",
+                expected: "fields"
+            );
+            return false;
+        }
+
+        if (
+            keys is null
+            || ApiTemplate.Parameters(item.Value).FirstOrDefault(parameter => !keys.Contains(parameter)) is not { } other
+        )
+            return true;
+        findings.Add(
+            FindingCodes.BadEndpoint,
+            item.At,
+            $"The parameter {other} of “{item}” is no field of the key.",
+            "Call the template's parameters like the fields of the key.",
+            found: other,
+            expected: string.Join(", ", keys)
+        );
+        return false;
     }
 
     private static string Pointer(Written? pointer, FindingList findings)

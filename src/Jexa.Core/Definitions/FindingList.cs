@@ -18,21 +18,16 @@ public sealed class FindingList
     public bool Has(FindingCode code) => _findings.Exists(finding => finding.Code == code);
 
     /// <summary>
-    /// Adds a finding. <paramref name="found"/>, <paramref name="expected"/> and <paramref name="nearest"/> are what tools show
-    /// beside the sentence.
+    /// Adds a finding. <paramref name="found"/> and <paramref name="expected"/> are what tools show beside the sentence.
     /// </summary>
-    public void Add(
-        FindingCode code,
-        Place at,
-        string message,
-        string remedy,
-        string? found = null,
-        string? expected = null,
-        string? nearest = null
-    )
+    public void Add(FindingCode code, Place at, string message, string remedy, string? found = null, string? expected = null) =>
+        Add(new Finding(code, at, message, found, expected, null, remedy));
+
+    /// <summary>Adds a finding.</summary>
+    public void Add(Finding finding)
     {
         if (_findings.Count < MaxFindings)
-            _findings.Add(new Finding(code, at, message, found, expected, nearest, remedy));
+            _findings.Add(finding);
     }
 
     /// <summary>Adds the findings of another list.</summary>
@@ -47,15 +42,17 @@ public sealed class FindingList
         var shown =
             words.Count == 0 ? "nothing: there is none" : string.Join(", ", words.Take(40)) + (words.Count > 40 ? ", …" : "");
         Add(
-            code,
-            word.At,
-            $"There is no {what} “{Cut(word.Value)}”.",
-            nearest is not null ? $"Write {nearest}."
-                : words.Count == 0 ? $"Remove “{Cut(word.Value)}”."
-                : $"Use one of the words listed, or remove “{Cut(word.Value)}”.",
-            found: Cut(word.Value),
-            expected: shown,
-            nearest: nearest
+            new Finding(
+                code,
+                word.At,
+                $"There is no {what} “{Cut(word.Value)}”.",
+                Cut(word.Value),
+                shown,
+                nearest,
+                nearest is not null ? $"Write {nearest}."
+                    : words.Count == 0 ? $"Remove “{Cut(word.Value)}”."
+                    : $"Use one of the words listed, or remove “{Cut(word.Value)}”."
+            )
         );
     }
 

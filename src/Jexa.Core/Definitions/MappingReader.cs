@@ -98,12 +98,15 @@ internal sealed class MappingReader
         if (Has(key))
             return Text(key);
         _findings.Add(
-            FindingCodes.MissingKey,
-            At,
-            $"{Capital(_what)} lacks the key “{key}”.",
-            $"Add the line: {key}: {example}",
-            expected: key,
-            nearest: Nearest.To(key, _entries.Keys)
+            new Finding(
+                Code: FindingCodes.MissingKey,
+                At: At,
+                Message: $"{Capital(_what)} lacks the key “{key}”.",
+                Remedy: $"Add the line: {key}: {example}",
+                Found: null,
+                Expected: key,
+                Nearest: Nearest.To(key, _entries.Keys)
+            )
         );
         return null;
     }

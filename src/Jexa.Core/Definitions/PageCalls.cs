@@ -1,6 +1,6 @@
 namespace Jexa.Core.Definitions;
 
-/// <summary>What programs get from a page and may send to it: the closed list of forms that JSON and typed clients know.</summary>
+/// <summary>What programs get from a page and may send to it. The list is closed: JSON and typed clients know these.</summary>
 public enum PageCalls
 {
     /// <summary>A window of records.</summary>

@@ -37,80 +37,64 @@ internal static class PageReader
     public static PageDefinition? Read(Written name, MappingReader page, FindingList findings)
     {
         var path = page.RequiredText("path", $"/{name}");
-        var was = page.Texts("was");
-        var drawnAt = ReadBase(page, findings);
-        var title = page.Text("title");
-        var show = page.Texts("show");
-        var order = page.Texts("order");
-        var links = page.Items("links").Select(item => ReadLink(item, findings)).OfType<LinkDefinition>().ToList();
-        var by = ReadPairs(page, "by", findings);
-        var where = ConditionReader.Read(page, "where", findings);
-        var required = page.Texts("required");
-        var search = page.Texts("search");
-        var size = page.Number("size", 1, 500);
-        var look = ReadLook(page, findings);
-        var side = page.Items("side").Select(item => ReadSide(item, findings)).OfType<SideDefinition>().ToList();
-        var related = page.Items("related").Select(item => ReadRelated(item, findings)).OfType<RelatedDefinition>().ToList();
-        var beside = page.Text("beside");
-        var neighbours = page.Text("neighbours");
-        if (neighbours is not null and not { Value: "shown" or "hidden" })
-            findings.AddUnknown(FindingCodes.UnknownWord, neighbours, "answer called", ["shown", "hidden"]);
-        var menu = ReadMenu(page, findings);
-        var ids = ReadIds(page, findings);
-        var (form, add) = (page.Texts("form"), page.Text("add"));
+        var kind = Kind(name, page, findings);
+        var what = kind is null ? null : page.Text(kind.Word);
         var (then, thenWith) = ReadThen(page, findings);
+        var definition = new PageDefinition
+        {
+            Name = name,
+            Path = path ?? name,
+            Was = page.Texts("was"),
+            DrawnAt = ReadBase(page, findings),
+            Kind = kind ?? PageKind.Text,
+            Record = what is not null && kind!.HasRecord ? what : new Written("", (what ?? name).At),
+            Text = kind?.HasRecord == false ? what : null,
+            Title = page.Text("title"),
+            Show = page.Texts("show"),
+            Order = [.. page.Texts("order").Select(ReadOrder)],
+            Links = [.. page.Items("links").Select(item => ReadLink(item, findings)).OfType<LinkDefinition>()],
+            By = ReadPairs(page, "by", findings),
+            Where = ConditionReader.Read(page, "where", findings),
+            Required = page.Texts("required"),
+            Search = page.Texts("search"),
+            Size = page.Number("size", 1, 500),
+            Look = ReadLook(page, findings),
+            Side = [.. page.Items("side").Select(item => ReadSide(item, findings)).OfType<SideDefinition>()],
+            Related = [.. page.Items("related").Select(item => ReadRelated(item, findings)).OfType<RelatedDefinition>()],
+            Beside = page.Text("beside"),
+            NeighboursHidden = Word(page, "neighbours", "answer called", ["shown", "hidden"], findings) == "hidden",
+            Menu = ReadMenu(page, findings),
+            Ids = ReadIds(page, findings),
+            Form = page.Texts("form"),
+            Then = then,
+            ThenWith = thenWith,
+            Add = page.Text("add"),
+            Forms = ReadForms(page, findings),
+            LinkedElsewhere = Word(page, "linked", "place of links called", ["elsewhere"], findings) is not null,
+            ShowsLists = Word(page, "lists", "choice of lists called", ["all"], findings) is not null,
+        };
+        foreach (var (key, otherwise) in OwnKeys)
+            if (kind is not null && !kind.Keys.Contains(key) && page.Has(key))
+                findings.Add(FindingCodes.KeyOfOtherPageKind, page.PlaceOf(key), otherwise, $"Remove “{key}”.", found: key);
+        return kind is null || path is null || what is null ? null : definition;
+    }
+
+    private static IReadOnlyList<Written> ReadForms(MappingReader page, FindingList findings)
+    {
         var forms = page.Texts("forms");
         foreach (var word in forms.Where(word => !FormPages.Kinds.Contains(word.Value)))
             findings.AddUnknown(FindingCodes.UnknownWord, word, "form called", FormPages.Kinds);
-        var lists = page.Text("lists");
-        if (lists is not null and not { Value: "all" })
-            findings.AddUnknown(FindingCodes.UnknownWord, lists, "choice of lists called", ["all"]);
-        var linked = page.Text("linked");
-        if (linked is not null and not { Value: "elsewhere" })
-            findings.AddUnknown(FindingCodes.UnknownWord, linked, "place of links called", ["elsewhere"]);
-        if (Kind(name, page, findings) is not { } kind)
-            return null;
-        foreach (var (key, otherwise) in OwnKeys)
-            if (!kind.Keys.Contains(key) && page.Has(key))
-                findings.Add(FindingCodes.KeyOfOtherPageKind, page.PlaceOf(key), otherwise, $"Remove “{key}”.", found: key);
+        return forms;
+    }
 
-        var what = page.Text(kind.Word);
-        return path is null || what is null
-            ? null
-            : new PageDefinition(
-                name,
-                path,
-                was,
-                drawnAt,
-                kind,
-                kind.HasRecord ? what : new Written("", what.At),
-                kind.HasRecord ? null : what,
-                title,
-                show,
-                [.. order.Select(ReadOrder)],
-                links,
-                by,
-                where,
-                required,
-                search,
-                size,
-                look,
-                side,
-                related,
-                beside,
-                neighbours?.Value == "hidden",
-                menu,
-                ids,
-                form,
-                then,
-                add
-            )
-            {
-                ThenWith = thenWith,
-                Forms = forms,
-                LinkedElsewhere = linked is not null,
-                ShowsLists = lists is not null,
-            };
+    /// <summary>The key's value, which must be one of a few words; null if the page does not have the key.</summary>
+    private static string? Word(MappingReader page, string key, string what, string[] words, FindingList findings)
+    {
+        if (page.Text(key) is not { } word)
+            return null;
+        if (!words.Contains(word.Value))
+            findings.AddUnknown(FindingCodes.UnknownWord, word, what, words);
+        return word.Value;
     }
 
     /// <summary><c>then: PAGE</c>, or <c>then: { to: PAGE, with: { PARAMETER: FIELD } }</c>.</summary>

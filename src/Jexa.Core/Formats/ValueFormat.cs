@@ -72,8 +72,7 @@ public static class ValueFormat
                 WriteTimestamp(style.Conventions.Shown(new DateTime(cell.Integer)), style.Conventions, into);
                 break;
             case CellKind.Bytes:
-                WriteInteger(cell.Length, style.Conventions, into);
-                into.Append(cell.Length == 1 ? " byte"u8 : " bytes"u8);
+                WriteSize(cell.Length, style.Conventions, into);
                 break;
             case CellKind.Uuid:
                 new Guid(row.Run(column), bigEndian: true).TryFormat(into.Room(36), out var written);
@@ -97,6 +96,12 @@ public static class ValueFormat
             default:
                 break;
         }
+    }
+
+    private static void WriteSize(int bytes, Conventions conventions, Utf8Buffer into)
+    {
+        WriteInteger(bytes, conventions, into);
+        into.Append(bytes == 1 ? " byte"u8 : " bytes"u8);
     }
 
     /// <summary>The label of a value. Choices are found by their canonical texts.</summary>

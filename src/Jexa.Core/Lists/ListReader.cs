@@ -37,27 +37,8 @@ internal static class ListReader
 
         fault ??= MonthAlone(page, values);
         var find = Control(ParameterReader.Find, pairs, trace, text => CheckFind(page, text), ref fault, ref canonical);
-        OrderStep? order = null;
-        Control(
-            ParameterReader.Order,
-            pairs,
-            trace,
-            text => (order = OrderOf(page, text)) is null ? KeyFault.WrongForm : KeyFault.None,
-            ref fault,
-            ref canonical
-        );
-        if (order is { } step && page.Plan.OwnOrder is [var only] && only == step)
-            (order, canonical) = (null, false);
-        var size = page.Size;
-        var sized = Control(
-            ParameterReader.Size,
-            pairs,
-            trace,
-            text => TrySize(page, text, out size) ? KeyFault.None : KeyFault.WrongForm,
-            ref fault,
-            ref canonical
-        );
-        canonical &= sized is null || size != page.Size;
+        var order = ReadOrder(page, pairs, trace, ref fault, ref canonical);
+        var size = ReadSize(page, pairs, trace, ref fault, ref canonical);
         if (fault is not null)
             return (null, fault);
         if (count > 0 && page.Head.Builder.Build(texts) is null)
@@ -77,6 +58,52 @@ internal static class ListReader
                 },
                 null
             );
+    }
+
+    /// <summary>The order that the visitor chose; null for the list's own, which is not written into addresses.</summary>
+    private static OrderStep? ReadOrder(
+        ListPage page,
+        IReadOnlyList<QueryPair> pairs,
+        VisitTrace? trace,
+        ref ListFault? fault,
+        ref bool canonical
+    )
+    {
+        OrderStep? order = null;
+        Control(
+            ParameterReader.Order,
+            pairs,
+            trace,
+            text => (order = OrderOf(page, text)) is null ? KeyFault.WrongForm : KeyFault.None,
+            ref fault,
+            ref canonical
+        );
+        if (order is not { } step || page.Plan.OwnOrder is not [var only] || only != step)
+            return order;
+        canonical = false;
+        return null;
+    }
+
+    /// <summary>The records in one window. The list's own number is not written into addresses.</summary>
+    private static int ReadSize(
+        ListPage page,
+        IReadOnlyList<QueryPair> pairs,
+        VisitTrace? trace,
+        ref ListFault? fault,
+        ref bool canonical
+    )
+    {
+        var size = page.Size;
+        var given = Control(
+            ParameterReader.Size,
+            pairs,
+            trace,
+            text => TrySize(page, text, out size) ? KeyFault.None : KeyFault.WrongForm,
+            ref fault,
+            ref canonical
+        );
+        canonical &= given is null || size != page.Size;
+        return size;
     }
 
     private static (IReadOnlyList<TypedValue> Values, ListFault? Fault, bool IsCanonical) ReadParameter(

@@ -17,8 +17,8 @@ internal static class WindowReader
         VisitTrace? trace
     )
     {
-        var after = ReadControl(ParameterReader.After, false, page, request, pairs, cursors, trace);
-        var before = ReadControl(ParameterReader.Before, true, page, request, pairs, cursors, trace);
+        var after = ReadControl(ParameterReader.After, page, request, pairs, cursors, trace);
+        var before = ReadControl(ParameterReader.Before, page, request, pairs, cursors, trace);
         if (after is not { } begins)
             return before ?? WindowRequest.Start;
         if (begins.Fault != KeyFault.None || before is null)
@@ -45,7 +45,6 @@ internal static class WindowReader
     /// <summary>The window that one control asks for; null if the address does not have the control.</summary>
     private static WindowRequest? ReadControl(
         string control,
-        bool backwards,
         ListPage page,
         ListRequest request,
         IReadOnlyList<QueryPair> pairs,
@@ -56,6 +55,7 @@ internal static class WindowReader
         var raw = ParameterReader.FromQuery(pairs, control);
         if (raw is { Fault: KeyFault.None, Text: null })
             return null;
+        var backwards = control == ParameterReader.Before;
         var isEnd = backwards && raw is { Fault: KeyFault.None, Text: ParameterReader.End };
         var place = raw is { Fault: KeyFault.None, Text: { } text } && !isEnd ? cursors.Read(page.Plan.For(request), text) : null;
         var fault =

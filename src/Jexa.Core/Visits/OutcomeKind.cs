@@ -130,7 +130,7 @@ public sealed record OutcomeKind(string Word, OutcomeSide Side, params IReadOnly
         Elsewhere,
     ];
 
-    /// <summary>Whether a program can be told of it. Answers 405 are told, but not described: no page takes such a method.</summary>
+    /// <summary>Whether a program can be told of it. Answers 405 are told, but not described.</summary>
     public bool IsTold { get; init; } = Problems.Count > 0;
 
     /// <summary>What a program is told besides the word and a sentence.</summary>

@@ -187,22 +187,7 @@ public sealed partial class CSharpWriter
                 + "HttpClient(), new Uri(\"http://127.0.0.1:7440\"));"
         );
         Line(0, "#nullable enable");
-        foreach (
-            var used in (string[])
-                [
-                    "System",
-                    "System.Collections.Generic",
-                    "System.Globalization",
-                    "System.IO",
-                    "System.Linq",
-                    "System.Net.Http",
-                    "System.Text",
-                    "System.Text.Json",
-                    "System.Text.RegularExpressions",
-                    "System.Threading",
-                    "System.Threading.Tasks",
-                ]
-        )
+        foreach (var used in Used)
             Line(0, $"using {used};");
         Line(0, "");
         Line(0, $"namespace {space};");
@@ -228,6 +213,21 @@ public sealed partial class CSharpWriter
         Line(0, "}");
         return _text.ToString();
     }
+
+    private static readonly string[] Used =
+    [
+        "System",
+        "System.Collections.Generic",
+        "System.Globalization",
+        "System.IO",
+        "System.Linq",
+        "System.Net.Http",
+        "System.Text",
+        "System.Text.Json",
+        "System.Text.RegularExpressions",
+        "System.Threading",
+        "System.Threading.Tasks",
+    ];
 
     private void WritePage(PageContract page)
     {
@@ -285,68 +285,68 @@ public sealed partial class CSharpWriter
         Line(0, "");
         Line(1, $"public static Task<Loaded<{type}>> LoadAsync({before}, CancellationToken cancellation = default) =>");
         Line(2, $"Calls.LoadAsync(service, Name, {call}, {Text(good)}, {read}, cancellation);");
-
-        // Optional parameters come last.
-        var must = string.Join(
-            ", ",
-            Ordered(page)
-                .Where(parameter => parameter.Of.Required)
-                .Select(parameter => $"{TypeOf(parameter)} {ArgumentNames(page)[parameter.Name]}")
-        );
-        var may = string.Join(
-            ", ",
-            Ordered(page)
-                .Where(parameter => !parameter.Of.Required)
-                .Select(parameter => $"{TypeOf(parameter)} {ArgumentNames(page)[parameter.Name]} = null")
-        );
-        string Signature(string own) =>
-            string.Join(", ", new[] { "Service service", must, own, may }.Where(part => part.Length > 0));
         switch (page.Calls)
         {
             case PageCalls.Edit:
                 WriteChanges(page);
-                Line(0, "");
-                Line(
-                    1,
+                WriteSend(
+                    page,
                     "/// <summary>Changes some fields. The version is what was loaded: over a record that has "
-                        + "changed since, nothing is saved.</summary>"
-                );
-                Line(
-                    1,
-                    "public static Task<Saved<Held<Fields>>> "
-                        + $"SaveAsync({Signature("Changes changes, string version")}, CancellationToken cancellation = "
-                        + "default) =>"
-                );
-                Line(
-                    2,
-                    $"Calls.SendAsync(service, Name, HttpMethod.Patch, {call}, changes.Sent, version, body => "
-                        + "Calls.Held(body, Fields.Of), cancellation);"
+                        + "changed since, nothing is saved.</summary>",
+                    ("Saved<Held<Fields>>", "SaveAsync", "Changes changes, string version"),
+                    $"HttpMethod.Patch, {call}, changes.Sent, version, body => Calls.Held(body, Fields.Of)"
                 );
                 break;
             case PageCalls.Add:
                 WriteChanges(page);
-                Line(0, "");
-                Line(
-                    1,
-                    $"public static Task<Saved<Made>> AddAsync({Signature("Changes values")}, CancellationToken "
-                        + "cancellation = default) =>"
+                WriteSend(
+                    page,
+                    null,
+                    ("Saved<Made>", "AddAsync", "Changes values"),
+                    $"HttpMethod.Post, {call}, values.Sent, null, Calls.Made"
                 );
-                Line(2, $"Calls.SendAsync(service, Name, HttpMethod.Post, {call}, values.Sent, null, Calls.Made, cancellation);");
                 break;
             case PageCalls.Delete:
-                Line(0, "");
-                Line(
-                    1,
-                    $"public static Task<Saved<bool>> RemoveAsync({Signature("string version")}, CancellationToken "
-                        + "cancellation = default) =>"
+                WriteSend(
+                    page,
+                    null,
+                    ("Saved<bool>", "RemoveAsync", "string version"),
+                    $"HttpMethod.Delete, {call}, null, version, _ => true"
                 );
-                Line(2, $"Calls.SendAsync(service, Name, HttpMethod.Delete, {call}, null, version, _ => true, cancellation);");
                 break;
             case PageCalls.List or PageCalls.Read or PageCalls.Text:
                 break;
             default:
                 throw new UnreachableException($"{page.Calls} is not written in C#.");
         }
+    }
+
+    /// <summary>A method that changes something.</summary>
+    /// <param name="sent">The arguments of the call that does it.</param>
+    private void WriteSend(PageContract page, string? summary, (string Type, string Name, string Own) method, string sent)
+    {
+        // Optional parameters come last.
+        var parameters = Ordered(page)
+            .Select(parameter =>
+                (
+                    parameter.Of.Required,
+                    Text: $"{TypeOf(parameter)} {ArgumentNames(page)[parameter.Name]}{(parameter.Of.Required ? "" : " = null")}"
+                )
+            )
+            .ToList();
+        string[] all =
+        [
+            "Service service",
+            .. parameters.Where(parameter => parameter.Required).Select(parameter => parameter.Text),
+            method.Own,
+            .. parameters.Where(parameter => !parameter.Required).Select(parameter => parameter.Text),
+            "CancellationToken cancellation = default",
+        ];
+        Line(0, "");
+        if (summary is not null)
+            Line(1, summary);
+        Line(1, $"public static Task<{method.Type}> {method.Name}({string.Join(", ", all)}) =>");
+        Line(2, $"Calls.SendAsync(service, Name, {sent}, cancellation);");
     }
 
     private void WriteFields(PageContract page) => WriteFields("Fields", page.Fields);

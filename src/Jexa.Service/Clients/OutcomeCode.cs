@@ -122,7 +122,8 @@ internal static class OutcomeCode
     private static string RefusalArm(OutcomeKind kind)
     {
         var faults = kind.Tells.HasFlag(OutcomeParts.Faults) ? ", faults" : "";
-        return $"\"{kind.Word}\" => new Saved<T>.{(HasOwnRecord(kind) ? NameOf(kind) : "Refused")}(detail{faults}),\n            ";
+        var name = HasOwnRecord(kind) ? NameOf(kind) : "Refused";
+        return $"\"{kind.Word}\" => new Saved<T>.{name}(detail{faults}),\n            ";
     }
 
     /// <summary>Whether a C# program must tell it from a refusal.</summary>

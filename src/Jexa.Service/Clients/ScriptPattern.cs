@@ -1,4 +1,6 @@
+using System.Buffers;
 using System.Text;
+using System.Text.RegularExpressions;
 
 namespace Jexa.Service.Clients;
 
@@ -6,7 +8,7 @@ namespace Jexa.Service.Clients;
 /// Writes a pattern of the app file as an ECMAScript regular expression that matches the same texts. Only constructs with the
 /// same meaning are written; other patterns are checked by the service alone.
 /// </summary>
-internal static class ScriptPattern
+internal static partial class ScriptPattern
 {
     /// <summary>The expression between its slashes; null if it cannot be written.</summary>
     public static string? Of(string pattern)
@@ -17,25 +19,7 @@ internal static class ScriptPattern
             var c = pattern[i];
             switch (c)
             {
-                case '\\'
-                    when i + 1 < pattern.Length
-                        && pattern[i + 1]
-                            is '.'
-                                or '-'
-                                or '/'
-                                or '('
-                                or ')'
-                                or '['
-                                or ']'
-                                or '{'
-                                or '}'
-                                or '*'
-                                or '+'
-                                or '?'
-                                or '|'
-                                or '^'
-                                or '$'
-                                or '\\':
+                case '\\' when i + 1 < pattern.Length && Escapable.Contains(pattern[i + 1]):
                     // A hyphen outside a class must not be escaped there.
                     text.Append(pattern[i + 1] == '-' ? "-" : $"\\{pattern[i + 1]}");
                     i++;
@@ -59,43 +43,15 @@ internal static class ScriptPattern
                     i += 2;
                     break;
                 case '{':
-                    var close = pattern.IndexOf('}', i);
-                    if (
-                        close < 0
-                        || !pattern[(i + 1)..close].All(one => char.IsAsciiDigit(one) || one == ',')
-                        || !char.IsAsciiDigit(pattern[i + 1])
-                    )
+                    if (Repetition().Match(pattern, i) is not { Success: true } times)
                         return null;
-                    text.Append(pattern, i, close - i + 1);
-                    i = close;
+                    text.Append(times.Value);
+                    i += times.Length - 1;
                     break;
                 case '/':
                     text.Append(@"\/");
                     break;
-                case '('
-                or ')'
-                or '*'
-                or '+'
-                or '?'
-                or '|'
-                or ' '
-                or '-'
-                or '_'
-                or ':'
-                or ','
-                or ';'
-                or '='
-                or '!'
-                or '@'
-                or '#'
-                or '%'
-                or '&'
-                or '~'
-                or '\''
-                or '"'
-                or '<'
-                or '>':
-                case >= '0' and <= '9' or >= 'A' and <= 'Z' or >= 'a' and <= 'z':
+                case var _ when char.IsAsciiLetterOrDigit(c) || Same.Contains(c):
                     text.Append(c);
                     break;
                 default:
@@ -105,6 +61,14 @@ internal static class ScriptPattern
 
         return text.ToString();
     }
+
+    private static readonly SearchValues<char> Escapable = SearchValues.Create(@".-/()[]{}*+?|^$\");
+
+    /// <summary>Characters that mean the same in both notations.</summary>
+    private static readonly SearchValues<char> Same = SearchValues.Create("()*+?| -_:,;=!@#%&~'\"<>");
+
+    [GeneratedRegex(@"\G\{[0-9][0-9,]*\}")]
+    private static partial Regex Repetition();
 
     /// <summary>A class of plain ASCII characters and ranges. Returns where it ends.</summary>
     private static int? Class(string pattern, int start, StringBuilder into)

@@ -1,7 +1,9 @@
+using System.Buffers;
 using System.Text;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Jexa.Core.Addresses;
+using Jexa.Core.Changes;
 using Jexa.Core.Serving;
 using Jexa.Core.Sites;
 using Jexa.Core.Sources;
@@ -159,53 +161,24 @@ internal sealed class AppContract(SiteHost host)
     {
         var find = target.Query.Where(pair => pair.Name == "find").Select(pair => pair.Value).FirstOrDefault() ?? "";
         var (page, field) = (target.Text(3).ToString(), target.Text(4).ToString());
+        var trace = new VisitTrace(http.Request.Method, target.Raw, host.Clock);
         http.Response.Headers.CacheControl = "no-store";
         try
         {
-            if (
-                await host.Runner.FindChoicesAsync(
-                    host.Site,
-                    page,
-                    field,
-                    find.Trim(),
-                    new VisitTrace(http.Request.Method, target.Raw, host.Clock),
-                    http.RequestAborted
-                )
-                is not { } found
-            )
+            if (await host.Runner.FindChoicesAsync(host.Site, page, field, find.Trim(), trace, http.RequestAborted) is { } found)
             {
-                await ProblemAsync(
-                    http,
-                    StatusCodes.Status404NotFound,
-                    "Not Found",
-                    "unknown",
-                    $"The page “{page}” has no field “{field}” that something can be chosen for."
-                );
+                http.Response.ContentType = "application/json";
+                await http.Response.Body.WriteAsync(Json(page, found), http.RequestAborted);
                 return;
             }
 
-            using var bytes = new MemoryStream();
-            await using (var json = new Utf8JsonWriter(bytes))
-            {
-                json.WriteStartObject();
-                json.WriteString("outcome", "listed");
-                json.WriteString("page", page);
-                json.WriteStartArray("choices");
-                foreach (var (value, label) in found.Choices)
-                {
-                    json.WriteStartObject();
-                    json.WriteString("value", value);
-                    json.WriteString("label", label);
-                    json.WriteEndObject();
-                }
-
-                json.WriteEndArray();
-                json.WriteBoolean("more", found.IsMore);
-                json.WriteEndObject();
-            }
-
-            http.Response.ContentType = "application/json";
-            await http.Response.Body.WriteAsync(bytes.ToArray(), http.RequestAborted);
+            await ProblemAsync(
+                http,
+                StatusCodes.Status404NotFound,
+                "Not Found",
+                "unknown",
+                $"The page “{page}” has no field “{field}” that something can be chosen for."
+            );
         }
         catch (SourceException)
         {
@@ -218,6 +191,29 @@ internal sealed class AppContract(SiteHost host)
                 "The records cannot be read just now."
             );
         }
+    }
+
+    private static ReadOnlyMemory<byte> Json(string page, FieldChoices found)
+    {
+        var bytes = new ArrayBufferWriter<byte>();
+        using var json = new Utf8JsonWriter(bytes);
+        json.WriteStartObject();
+        json.WriteString("outcome", "listed");
+        json.WriteString("page", page);
+        json.WriteStartArray("choices");
+        foreach (var (value, label) in found.Choices)
+        {
+            json.WriteStartObject();
+            json.WriteString("value", value);
+            json.WriteString("label", label);
+            json.WriteEndObject();
+        }
+
+        json.WriteEndArray();
+        json.WriteBoolean("more", found.IsMore);
+        json.WriteEndObject();
+        json.Flush();
+        return bytes.WrittenMemory;
     }
 
     private static Task ProblemAsync(HttpContext http, int status, string title, string outcome, string detail)

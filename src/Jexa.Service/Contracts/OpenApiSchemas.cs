@@ -9,11 +9,10 @@ namespace Jexa.Service.Contracts;
 /// <param name="names">The name of each page's schema. What is sent to it has the same name followed by <c>Sent</c>.</param>
 internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract> pages, ClientNames names)
 {
-    /// <summary>The schemas of all pages, and those that they share.</summary>
-    public void WriteAll()
-    {
-        Text("Id", $$"""{ "description": "{{IdDescription}}", "type": ["string", "null"] }""");
-        Text(
+    /// <summary>The schemas that pages share, besides that of an ID.</summary>
+    private static readonly (string Name, string Json)[] Shared =
+    [
+        (
             "Link",
             """
             {
@@ -22,8 +21,8 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
               "properties": { "page": { "type": "string" }, "text": { "type": "string" }, "address": { "type": "string" } }
             }
             """
-        );
-        Text(
+        ),
+        (
             "Reference",
             """
             {
@@ -37,8 +36,8 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
               }
             }
             """
-        );
-        Text(
+        ),
+        (
             "Picture",
             """
             {
@@ -47,8 +46,8 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
               "properties": { "name": { "type": "string" }, "address": { "type": ["string", "null"] } }
             }
             """
-        );
-        Text(
+        ),
+        (
             "Total",
             """
             {
@@ -58,8 +57,8 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
               "properties": { "count": { "type": "integer" }, "exact": { "type": "boolean" } }
             }
             """
-        );
-        Text(
+        ),
+        (
             "Saved",
             """
             {
@@ -73,8 +72,8 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
               }
             }
             """
-        );
-        Text(
+        ),
+        (
             "Side",
             """
             {
@@ -102,8 +101,8 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
               }
             }
             """
-        );
-        Text(
+        ),
+        (
             "Choices",
             """
             {
@@ -124,8 +123,8 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
               }
             }
             """
-        );
-        Text(
+        ),
+        (
             "Problem",
             """
             {
@@ -154,18 +153,25 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
               }
             }
             """
-        );
+        ),
+    ];
+
+    /// <summary>The schemas of all pages, and those that they share.</summary>
+    public void WriteAll()
+    {
+        shape.Json.WritePropertyName("Id");
+        shape.Json.WriteRawValue($$"""{ "description": "{{IdDescription}}", "type": ["string", "null"] }""");
+        foreach (var (name, json) in Shared)
+        {
+            shape.Json.WritePropertyName(name);
+            shape.Json.WriteRawValue(json);
+        }
+
         foreach (var page in pages)
         {
             shape.Object(names[page.Name], () => WritePage(page));
             if (page.Asked.Count > 0)
                 shape.Object(names[page.Name] + "Sent", () => WriteSent(page));
-        }
-
-        void Text(string name, string schema)
-        {
-            shape.Json.WritePropertyName(name);
-            shape.Json.WriteRawValue(schema);
         }
     }
 
@@ -230,20 +236,7 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
             switch (page.Calls)
             {
                 case PageCalls.List:
-                    shape.Object("total", () => shape.Ref("schemas/Total"));
-                    shape.Object("from", () => shape.Json.WriteString("type", "integer"));
-                    shape.Object("notice", () => shape.Json.WriteString("type", "string"));
-                    shape.Object("records", () => shape.Many(() => WriteRecord(page.Fields, page.IdParameters)));
-                    foreach (var way in (string[])["first", "prev", "next", "last"])
-                        shape.Object(way, shape.NullableText);
-                    shape.Object("add", () => shape.Json.WriteString("type", "string"));
-                    foreach (var word in (string[])["find", "order"])
-                        shape.Object(word, () => shape.Json.WriteString("type", "string"));
-                    shape.Object("orders", () => shape.Many(() => shape.Json.WriteString("type", "string")));
-                    shape.Object("size", () => shape.Json.WriteString("type", "integer"));
-                    shape.Object("sizes", () => shape.Many(() => shape.Json.WriteString("type", "integer")));
-                    shape.Object("sides", () => shape.Many(() => shape.Ref("schemas/Side")));
-                    shape.Object("trail", () => shape.Many(() => shape.Ref("schemas/Link")));
+                    WriteListMembers(page);
                     break;
                 case PageCalls.Text:
                     shape.Object("text", () => shape.Json.WriteString("type", "string"));
@@ -254,19 +247,42 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
                     WriteRecordMembers(page.Fields, page.IdParameters);
                     if (page.Calls != PageCalls.Delete)
                         shape.Object("links", () => shape.Many(() => shape.Ref("schemas/Link")));
-                    if (page.Calls != PageCalls.Read)
-                        break;
-                    shape.Object("list", () => shape.Json.WriteString("type", "string"));
-                    shape.Object("prev", shape.NullableText);
-                    shape.Object("next", shape.NullableText);
-                    shape.Object("trail", () => shape.Many(() => shape.Ref("schemas/Link")));
-                    if (page.Blocks.Count > 0)
-                        shape.Object("related", () => shape.Many(() => WriteBlocks(page.Blocks)));
+                    if (page.Calls == PageCalls.Read)
+                        WriteSurroundings(page);
                     break;
                 default:
                     throw new UnreachableException($"{page.Calls} has no schema.");
             }
         });
+    }
+
+    private void WriteListMembers(PageContract page)
+    {
+        shape.Object("total", () => shape.Ref("schemas/Total"));
+        shape.Object("from", () => shape.Json.WriteString("type", "integer"));
+        shape.Object("notice", () => shape.Json.WriteString("type", "string"));
+        shape.Object("records", () => shape.Many(() => WriteRecord(page.Fields, page.IdParameters)));
+        foreach (var way in (string[])["first", "prev", "next", "last"])
+            shape.Object(way, shape.NullableText);
+        shape.Object("add", () => shape.Json.WriteString("type", "string"));
+        foreach (var word in (string[])["find", "order"])
+            shape.Object(word, () => shape.Json.WriteString("type", "string"));
+        shape.Object("orders", () => shape.Many(() => shape.Json.WriteString("type", "string")));
+        shape.Object("size", () => shape.Json.WriteString("type", "integer"));
+        shape.Object("sizes", () => shape.Many(() => shape.Json.WriteString("type", "integer")));
+        shape.Object("sides", () => shape.Many(() => shape.Ref("schemas/Side")));
+        shape.Object("trail", () => shape.Many(() => shape.Ref("schemas/Link")));
+    }
+
+    /// <summary>What stands around one record: its list, its neighbours, the way to it, related records.</summary>
+    private void WriteSurroundings(PageContract page)
+    {
+        shape.Object("list", () => shape.Json.WriteString("type", "string"));
+        shape.Object("prev", shape.NullableText);
+        shape.Object("next", shape.NullableText);
+        shape.Object("trail", () => shape.Many(() => shape.Ref("schemas/Link")));
+        if (page.Blocks.Count > 0)
+            shape.Object("related", () => shape.Many(() => WriteBlocks(page.Blocks)));
     }
 
     private static string[] Required(PageContract page) =>

@@ -241,32 +241,7 @@ internal sealed class OpenApiWriter : IDisposable
 
             _shape.Object("responses", () =>
             {
-                switch (page.Calls)
-                {
-                    case PageCalls.Edit:
-                        _shape.Object("200", () => WriteGood([page]));
-                        break;
-                    case PageCalls.Add:
-                        _shape.Object("201", () =>
-                        {
-                            _json.WriteString("description", "The record was made.");
-                            _shape.Object("headers", () =>
-                                _shape.Object("Location", () =>
-                                    _shape.Object("schema", () => _json.WriteString("type", "string"))
-                                )
-                            );
-                            _shape.Object("content", () =>
-                                _shape.Object(Page.JsonType, () => _shape.Object("schema", () => _shape.Ref("schemas/Saved")))
-                            );
-                        });
-                        break;
-                    case PageCalls.Delete:
-                        _shape.Object("204", () => _json.WriteString("description", "The record was deleted."));
-                        break;
-                    default:
-                        throw new UnreachableException($"{page.Calls} changes nothing.");
-                }
-
+                WriteDone(page);
                 WriteProblems([
                     ProblemKind.BadAddress,
                     ProblemKind.Untrusted,
@@ -283,6 +258,34 @@ internal sealed class OpenApiWriter : IDisposable
                 ]);
             });
         });
+    }
+
+    /// <summary>The answer to a change that was made.</summary>
+    private void WriteDone(PageContract page)
+    {
+        switch (page.Calls)
+        {
+            case PageCalls.Edit:
+                _shape.Object("200", () => WriteGood([page]));
+                break;
+            case PageCalls.Add:
+                _shape.Object("201", () =>
+                {
+                    _json.WriteString("description", "The record was made.");
+                    _shape.Object("headers", () =>
+                        _shape.Object("Location", () => _shape.Object("schema", () => _json.WriteString("type", "string")))
+                    );
+                    _shape.Object("content", () =>
+                        _shape.Object(Page.JsonType, () => _shape.Object("schema", () => _shape.Ref("schemas/Saved")))
+                    );
+                });
+                break;
+            case PageCalls.Delete:
+                _shape.Object("204", () => _json.WriteString("description", "The record was deleted."));
+                break;
+            default:
+                throw new UnreachableException($"{page.Calls} changes nothing.");
+        }
     }
 
     private void WriteProblems(IEnumerable<ProblemKind> problems)
@@ -330,33 +333,31 @@ internal sealed class OpenApiWriter : IDisposable
             if (pages.Any(page => page.Calls == PageCalls.List))
                 Header("Link-Template", "Where each record of the list is (RFC 9652): relation item.");
         });
-        _shape.Object("content", () => _shape.Object(Page.JsonType, () =>
-            {
-                _shape.Object("schema", () =>
-                {
-                    if (pages.Count == 1)
-                        _shape.Ref("schemas/" + _schemas[pages[0].Name]);
-                    else
-                        _shape.Array("oneOf", () =>
-                        {
-                            foreach (var page in pages)
-                                _shape.Item(() => _shape.Ref("schemas/" + _schemas[page.Name]));
-                        });
-                });
-                if (
-                    pages
-                        .Select(page => _examples.GetValueOrDefault(page.Name)?.Json)
-                        .OfType<ReadOnlyMemory<byte>?>()
-                        .FirstOrDefault() is
-                    { } example
-                )
-                {
-                    _json.WritePropertyName("example");
-                    _json.WriteRawValue(example.Span);
-                }
-            }));
+        _shape.Object("content", () => _shape.Object(Page.JsonType, () => WriteContent(pages)));
         if (pages.Count == 1)
             WriteLinks(pages[0]);
+    }
+
+    /// <summary>Schema and example of what one of the pages answers.</summary>
+    private void WriteContent(IReadOnlyList<PageContract> pages)
+    {
+        _shape.Object("schema", () =>
+        {
+            if (pages.Count == 1)
+                _shape.Ref("schemas/" + _schemas[pages[0].Name]);
+            else
+                _shape.Array("oneOf", () =>
+                {
+                    foreach (var page in pages)
+                        _shape.Item(() => _shape.Ref("schemas/" + _schemas[page.Name]));
+                });
+        });
+        var examples = pages.Select(page => _examples.GetValueOrDefault(page.Name)?.Json).OfType<ReadOnlyMemory<byte>>();
+        foreach (var example in examples.Take(1))
+        {
+            _json.WritePropertyName("example");
+            _json.WriteRawValue(example.Span);
+        }
     }
 
     private void Header(string name, string means) => _shape.Object(name, () =>
@@ -441,32 +442,8 @@ internal sealed class OpenApiWriter : IDisposable
                     _shape.Item(() => WriteParameter(parameter, pages.Count == 1 && parameter.Of.Required, sample));
                 }
 
-                if (!isGet || page.Page is not ListPage list)
-                    continue;
-                if (list.Plan.CanSearch && written.Add("find"))
-                    Control("find", "What to look for.", () => _json.WriteString("type", "string"));
-                if (page.Orders.Count > 0 && written.Add("order"))
-                    Control("order", "What to order by; a minus before it turns the order round.", () =>
-                        _shape.Texts(page.Orders.SelectMany(order => new[] { order, "-" + order }))
-                    );
-                if (written.Add("size"))
-                    Control("size", "Records at a time.", () =>
-                    {
-                        _json.WriteString("type", "integer");
-                        _shape.Array("enum", () =>
-                        {
-                            foreach (var size in list.Sizes)
-                                _json.WriteNumberValue(size);
-                        });
-                    });
-                if (written.Add("after"))
-                    Control("after", "A place that the list itself gave out, behind which the window begins: follow next.", () =>
-                        _json.WriteString("type", "string")
-                    );
-                if (written.Add("before"))
-                    Control("before", "The same, before which the window ends: follow prev.", () =>
-                        _json.WriteString("type", "string")
-                    );
+                if (isGet && page.Page is ListPage list)
+                    WriteControls(page, list, written);
             }
 
             foreach (var header in headers)
@@ -484,6 +461,34 @@ internal sealed class OpenApiWriter : IDisposable
                 });
             }
         });
+    }
+
+    /// <summary>What a list can be asked for besides its parameters.</summary>
+    /// <param name="written">The names of the parameters that are written.</param>
+    private void WriteControls(PageContract page, ListPage list, HashSet<string> written)
+    {
+        if (list.Plan.CanSearch && written.Add("find"))
+            Control("find", "What to look for.", () => _json.WriteString("type", "string"));
+        if (page.Orders.Count > 0 && written.Add("order"))
+            Control("order", "What to order by; a minus before it turns the order round.", () =>
+                _shape.Texts(page.Orders.SelectMany(order => new[] { order, "-" + order }))
+            );
+        if (written.Add("size"))
+            Control("size", "Records at a time.", () =>
+            {
+                _json.WriteString("type", "integer");
+                _shape.Array("enum", () =>
+                {
+                    foreach (var size in list.Sizes)
+                        _json.WriteNumberValue(size);
+                });
+            });
+        if (written.Add("after"))
+            Control("after", "A place that the list itself gave out, behind which the window begins: follow next.", () =>
+                _json.WriteString("type", "string")
+            );
+        if (written.Add("before"))
+            Control("before", "The same, before which the window ends: follow prev.", () => _json.WriteString("type", "string"));
     }
 
     private void Control(string name, string means, Action schema) =>

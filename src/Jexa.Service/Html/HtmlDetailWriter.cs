@@ -83,23 +83,9 @@ internal sealed class HtmlDetailWriter(HtmlParts allParts, HtmlRowWriter rows)
     {
         html.Append("<section class=\"block\""u8);
         if (block.Shape.Title.Length > 0)
-        {
-            html.Append($" aria-labelledby=\"block-{number}\">\n<h2 id=\"block-{number}\">");
-            html.AppendEncoded(block.Shape.Title);
-            if (block.Rows is not null)
-            {
-                html.Append(" <span class=\"count\">"u8);
-                html.AppendEncoded(CountText(view, block));
-                html.Append("</span>"u8);
-            }
-
-            html.Append("</h2>\n"u8);
-        }
+            WriteTitle(view, block, number, html);
         else
-        {
             html.Append(">\n"u8);
-        }
-
         if (block.HasFailed)
             html.Append(
                 block.IsLate
@@ -113,29 +99,40 @@ internal sealed class HtmlDetailWriter(HtmlParts allParts, HtmlRowWriter rows)
         else
             rows.Write(block.Shape.Rows!, block.Rows, view, "", html, scratch);
         if (block.All is { } all && (block.Rows?.Count > 0 || block.IsLate))
-        {
-            html.Append("<p class=\"more\">"u8);
-            HtmlFrame.WriteLink(
+            WriteMore(
                 all with
                 {
                     Text =
-                        block.IsLate ? $"All {block.Shape.Rows!.Many}"
-                        : block.Total.Count == 1 ? $"All {block.Shape.Rows!.Many}"
-                        : $"All {CountText(view, block)} {block.Shape.Rows!.Many}",
+                        block.IsLate || block.Total.Count == 1
+                            ? $"All {block.Shape.Rows!.Many}"
+                            : $"All {CountText(view, block)} {block.Shape.Rows!.Many}",
                 },
                 html
             );
-            html.Append("</p>\n"u8);
-        }
-
         if (block.Add is { } add)
+            WriteMore(add, html);
+        html.Append("</section>\n"u8);
+    }
+
+    private static void WriteTitle(DetailView view, BlockView block, int number, Utf8Buffer html)
+    {
+        html.Append($" aria-labelledby=\"block-{number}\">\n<h2 id=\"block-{number}\">");
+        html.AppendEncoded(block.Shape.Title);
+        if (block.Rows is not null)
         {
-            html.Append("<p class=\"more\">"u8);
-            HtmlFrame.WriteLink(add, html);
-            html.Append("</p>\n"u8);
+            html.Append(" <span class=\"count\">"u8);
+            html.AppendEncoded(CountText(view, block));
+            html.Append("</span>"u8);
         }
 
-        html.Append("</section>\n"u8);
+        html.Append("</h2>\n"u8);
+    }
+
+    private static void WriteMore(PlainLink link, Utf8Buffer html)
+    {
+        html.Append("<p class=\"more\">"u8);
+        HtmlFrame.WriteLink(link, html);
+        html.Append("</p>\n"u8);
     }
 
     private static void WriteNone(BlockView block, Utf8Buffer html)

@@ -109,7 +109,6 @@ internal static class HtmlFormWriter
 
     private static void Field(FormView view, FormInput input, Utf8Buffer html)
     {
-        var field = input.Field;
         html.Append(
             input.Faults.Count > 0 ? "<div class=\"field wrong\">\n"u8
             : input.Clash is not null ? "<div class=\"field other\">\n"u8
@@ -120,17 +119,27 @@ internal static class HtmlFormWriter
         if (view.Undecided.TryGetValue(input.Name, out var chosen))
             Choice(input, chosen, html);
         if (input.Fixed is { } decided)
-        {
-            html.Append("<span class=\"label\">"u8);
-            html.AppendEncoded(field.Label);
-            html.Append("</span>\n<span class=\"decided\">"u8);
-            html.AppendEncoded(decided);
-            html.Append("</span>\n"u8);
-            Hidden(input.Name, input.Text, html);
-            html.Append("</div>\n"u8);
-            return;
-        }
+            Decided(input, decided, html);
+        else
+            Control(input, html);
+        html.Append("</div>\n"u8);
+    }
 
+    /// <summary>A value that the address decides.</summary>
+    private static void Decided(FormInput input, string decided, Utf8Buffer html)
+    {
+        html.Append("<span class=\"label\">"u8);
+        html.AppendEncoded(input.Field.Label);
+        html.Append("</span>\n<span class=\"decided\">"u8);
+        html.AppendEncoded(decided);
+        html.Append("</span>\n"u8);
+        Hidden(input.Name, input.Text, html);
+    }
+
+    /// <summary>The label and the control of an input, and what belongs to them.</summary>
+    private static void Control(FormInput input, Utf8Buffer html)
+    {
+        var field = input.Field;
         if (field is { Input: InputKind.Boolean, Column.Nullable: false } && input.Options.Count == 0)
         {
             Box(input, html);
@@ -155,16 +164,13 @@ internal static class HtmlFormWriter
 
         if (input.Search is { } search)
             Search(input, search, html);
-        if (input.Picture is { } picture)
-        {
-            html.Append("<img class=\"picture\" alt=\""u8);
-            html.AppendEncoded($"{field.Label} as it is saved");
-            html.Append("\" src=\""u8);
-            html.AppendEncoded(picture);
-            html.Append("\">\n"u8);
-        }
-
-        html.Append("</div>\n"u8);
+        if (input.Picture is not { } picture)
+            return;
+        html.Append("<img class=\"picture\" alt=\""u8);
+        html.AppendEncoded($"{field.Label} as it is saved");
+        html.Append("\" src=\""u8);
+        html.AppendEncoded(picture);
+        html.Append("\">\n"u8);
     }
 
     /// <summary>The help for the field, and its faults.</summary>
@@ -298,7 +304,6 @@ internal static class HtmlFormWriter
     private static void Line(FormInput input, Utf8Buffer html)
     {
         var field = input.Field;
-        var rules = field.Rules;
         var isTyped = NumberText.IsTyped(field);
         var isOdd = isTyped || IsOdd(input);
         html.Append("<input type=\""u8);
@@ -317,43 +322,7 @@ internal static class HtmlFormWriter
         html.Append("\""u8);
         Common(input, html);
         if (!isOdd)
-        {
-            switch (field.Input)
-            {
-                case InputKind.Whole:
-                case InputKind.Number:
-                    Attribute("step", field.Input == InputKind.Whole ? "1" : Step(rules, input.Text), html);
-                    Attribute("min", rules.Least?.ToString("0.############################", CultureInfo.InvariantCulture), html);
-                    Attribute("max", rules.Most?.ToString("0.############################", CultureInfo.InvariantCulture), html);
-                    break;
-                case InputKind.Date:
-                    Attribute("min", rules.First?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) ?? "0001-01-01", html);
-                    Attribute("max", rules.Last?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) ?? "9999-12-31", html);
-                    break;
-                case InputKind.Moment:
-                    Attribute(
-                        "step",
-                        input.Text.Contains('.') ? "any"
-                            : input.Text.Length > 16 ? "1"
-                            : null,
-                        html
-                    );
-                    Attribute("min", rules.First?.ToString("yyyy-MM-dd'T'HH:mm", CultureInfo.InvariantCulture), html);
-                    Attribute(
-                        "max",
-                        rules.Last?.ToString("yyyy-MM-dd'T'HH:mm", CultureInfo.InvariantCulture) ?? "9999-12-31T23:59",
-                        html
-                    );
-                    break;
-                default:
-                    Attribute("maxlength", rules.MaxLength?.ToString(CultureInfo.InvariantCulture), html);
-                    Attribute("pattern", rules.PatternText, html);
-                    if (rules.PatternText is not null)
-                        Attribute("title", rules.Example is { } example ? $"Such as {example}" : rules.PatternText, html);
-                    break;
-            }
-        }
-
+            Limits(input, html);
         if (isTyped)
             html.Append(" inputmode=\"decimal\""u8);
         if (field.Input == InputKind.Secret)
@@ -361,6 +330,46 @@ internal static class HtmlFormWriter
         html.Append(" value=\""u8);
         html.AppendEncoded(input.IsAsTyped ? input.Text : NumberText.Shown(field, input.Text));
         html.Append("\">\n"u8);
+    }
+
+    /// <summary>The limits that the browser checks.</summary>
+    private static void Limits(FormInput input, Utf8Buffer html)
+    {
+        var rules = input.Field.Rules;
+        switch (input.Field.Input)
+        {
+            case InputKind.Whole:
+            case InputKind.Number:
+                Attribute("step", input.Field.Input == InputKind.Whole ? "1" : Step(rules, input.Text), html);
+                Attribute("min", rules.Least?.ToString("0.############################", CultureInfo.InvariantCulture), html);
+                Attribute("max", rules.Most?.ToString("0.############################", CultureInfo.InvariantCulture), html);
+                break;
+            case InputKind.Date:
+                Attribute("min", rules.First?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) ?? "0001-01-01", html);
+                Attribute("max", rules.Last?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) ?? "9999-12-31", html);
+                break;
+            case InputKind.Moment:
+                Attribute(
+                    "step",
+                    input.Text.Contains('.') ? "any"
+                        : input.Text.Length > 16 ? "1"
+                        : null,
+                    html
+                );
+                Attribute("min", rules.First?.ToString("yyyy-MM-dd'T'HH:mm", CultureInfo.InvariantCulture), html);
+                Attribute(
+                    "max",
+                    rules.Last?.ToString("yyyy-MM-dd'T'HH:mm", CultureInfo.InvariantCulture) ?? "9999-12-31T23:59",
+                    html
+                );
+                break;
+            default:
+                Attribute("maxlength", rules.MaxLength?.ToString(CultureInfo.InvariantCulture), html);
+                Attribute("pattern", rules.PatternText, html);
+                if (rules.PatternText is not null)
+                    Attribute("title", rules.Example is { } example ? $"Such as {example}" : rules.PatternText, html);
+                break;
+        }
     }
 
     /// <summary>A value that the browser's own input for the type could not show, and would lose.</summary>

@@ -58,6 +58,22 @@ internal sealed class HtmlPageWriter : IPageWriter
             html.Append("<article id=\"record\" tabindex=\"-1\">\n"u8);
         }
 
+        WriteMain(view, html, scratch);
+        if (view.Beside is not null)
+        {
+            html.Append("</article>\n<script src=\""u8);
+            html.AppendEncoded($"{view.Frame.Mount}/_jexa/beside.js");
+            html.Append("\" defer></script>\n"u8);
+        }
+
+        html.Append("</main>\n"u8);
+        html.Append(frame.Footer);
+        html.Append("</body>\n</html>\n"u8);
+    }
+
+    /// <summary>What the page is for. A new kind of view has its line here and in <see cref="WriteTitle"/>.</summary>
+    private void WriteMain(PageView view, Utf8Buffer html, Utf8Buffer scratch)
+    {
         switch (view)
         {
             case ListView list:
@@ -84,17 +100,6 @@ internal sealed class HtmlPageWriter : IPageWriter
             default:
                 throw new UnreachableException($"{view.GetType().Name} is not written as HTML.");
         }
-
-        if (view.Beside is not null)
-        {
-            html.Append("</article>\n<script src=\""u8);
-            html.AppendEncoded($"{view.Frame.Mount}/_jexa/beside.js");
-            html.Append("\" defer></script>\n"u8);
-        }
-
-        html.Append("</main>\n"u8);
-        html.Append(frame.Footer);
-        html.Append("</body>\n</html>\n"u8);
     }
 
     private static void WriteTitle(PageView view, Utf8Buffer scratch)

@@ -56,21 +56,7 @@ internal sealed class JsonPageWriter : IPageWriter
                 JsonFormWriter.WriteForm(form, writer, scratch);
                 break;
             case DeleteView { Status: >= 400 } delete:
-                WriteProblem(
-                    new MessageView(
-                        delete.Frame,
-                        delete.Page,
-                        delete.Outcome,
-                        delete.Status,
-                        "",
-                        [delete.Notice ?? ""],
-                        null,
-                        null,
-                        []
-                    ),
-                    instance,
-                    writer
-                );
+                WriteProblem(Refused(delete), instance, writer);
                 break;
             case DeleteView delete:
                 JsonFormWriter.WriteDelete(delete, writer, scratch);
@@ -92,6 +78,10 @@ internal sealed class JsonPageWriter : IPageWriter
         writer.Flush();
         json.Append((byte)'\n');
     }
+
+    /// <summary>A record that was not deleted.</summary>
+    private static MessageView Refused(DeleteView view) =>
+        new(view.Frame, view.Page, view.Outcome, view.Status, "", [view.Notice ?? ""], null, null, []);
 
     private static void WriteList(ListView view, Utf8JsonWriter json, Utf8Buffer scratch)
     {

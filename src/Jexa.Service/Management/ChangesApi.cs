@@ -35,17 +35,9 @@ internal sealed class ChangesApi(SiteHost host, IChangeLog log, Undo undo)
             .ProducesProblem(StatusCodes.Status503ServiceUnavailable);
     }
 
-    private Results<Ok<ChangeList>, ProblemHttpResult> List(
-        string? record,
-        string? id,
-        string? page,
-        string? kind,
-        string? state,
-        DateTimeOffset? since,
-        long? before,
-        int? limit
-    )
+    private Results<Ok<ChangeList>, ProblemHttpResult> List([AsParameters] ChangeFilter filter)
     {
+        var (record, id, page, kind, state, since, before, limit) = filter;
         if (kind is not null && !Enum.GetNames<ChangeKind>().Contains(kind, StringComparer.OrdinalIgnoreCase))
             return Unknown("kind of change", kind, Enum.GetNames<ChangeKind>());
         if (state is not null && !Enum.GetNames<ChangeState>().Contains(state, StringComparer.OrdinalIgnoreCase))

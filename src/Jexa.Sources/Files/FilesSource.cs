@@ -113,6 +113,52 @@ internal sealed class FilesSource : ISource
     private void Load(string signature, CancellationToken cancellation)
     {
         var faults = new List<SourceNote>();
+        var tables = Tables(faults);
+        var notes = _store.Replace(
+            tables,
+            unread =>
+            {
+                faults.AddRange(unread.Select(table => new SourceNote(table.Value.Message, table.Value.Remedy, true)));
+
+                // The content that is served now is kept if the new one cannot be read.
+                return _loaded is not { } before
+                    || before.Tables.All(served =>
+                        (tables.Exists(table => table.Name == served) && !unread.ContainsKey(served)) || !IsThere(served)
+                    );
+            },
+            cancellation
+        );
+        if (notes is null)
+        {
+            _loaded = _loaded! with
+            {
+                Signature = signature,
+                Said =
+                [
+                    .. faults.Select(fault =>
+                        fault with
+                        {
+                            Sentence = fault.Sentence + " What was read before is still served.",
+                        }
+                    ),
+                ],
+            };
+            return;
+        }
+
+        var misfits = notes.SelectMany(note =>
+            note.Value.Misfits.Select(misfit => new SourceNote(
+                $"{note.Key}: {misfit}",
+                "Mend those values, or say type: text for the field.",
+                false
+            ))
+        );
+        _loaded = new Loaded(signature, [.. notes.Keys], notes, [.. faults, .. misfits]);
+    }
+
+    /// <summary>The files that can be tables. What is wrong with the others is added to the faults.</summary>
+    private List<(string Name, IFileTable Table, IReadOnlyList<string> Key)> Tables(List<SourceNote> faults)
+    {
         var tables = new List<(string Name, IFileTable Table, IReadOnlyList<string> Key)>();
         foreach (var file in Files())
         {
@@ -149,49 +195,7 @@ internal sealed class FilesSource : ISource
             }
         }
 
-        var notes = _store.Replace(
-            tables,
-            unread =>
-            {
-                faults.AddRange(unread.Select(table => new SourceNote(table.Value.Message, table.Value.Remedy, true)));
-
-                // The content that is served now is kept if the new one cannot be read.
-                return _loaded is not { } before
-                    || before.Tables.All(served =>
-                        (tables.Exists(table => table.Name == served) && !unread.ContainsKey(served)) || !IsThere(served)
-                    );
-            },
-            cancellation
-        );
-        _loaded = notes is null
-            ? _loaded! with
-            {
-                Signature = signature,
-                Said =
-                [
-                    .. faults.Select(fault =>
-                        fault with
-                        {
-                            Sentence = fault.Sentence + " What was read before is still served.",
-                        }
-                    ),
-                ],
-            }
-            : new Loaded(
-                signature,
-                [.. notes.Keys],
-                notes,
-                [
-                    .. faults,
-                    .. notes.SelectMany(note =>
-                        note.Value.Misfits.Select(misfit => new SourceNote(
-                            $"{note.Key}: {misfit}",
-                            "Mend those values, or say type: text for the field.",
-                            false
-                        ))
-                    ),
-                ]
-            );
+        return tables;
     }
 
     /// <summary>Whether there is a file for a table, readable or not.</summary>

@@ -64,17 +64,12 @@ internal sealed class ApiCaller : IDisposable
         {
             Timeout = Timeout.InfiniteTimeSpan,
         };
-        PredicateBuilder<HttpResponseMessage> Failing(Func<HttpResponseMessage, bool> also) =>
-            new PredicateBuilder<HttpResponseMessage>()
-                .Handle<HttpRequestException>()
-                .Handle<IOException>()
-                .HandleResult(response =>
-                    (
-                        response.StatusCode is HttpStatusCode.RequestTimeout or HttpStatusCode.TooManyRequests
-                        || (int)response.StatusCode >= 500
-                    ) && also(response)
-                );
-        _patience = new ResiliencePipelineBuilder<HttpResponseMessage>()
+        _patience = Patience();
+    }
+
+    /// <summary>Two more tries after a failure, and a pause for an API that fails again and again.</summary>
+    private ResiliencePipeline<HttpResponseMessage> Patience() =>
+        new ResiliencePipelineBuilder<HttpResponseMessage> { TimeProvider = _settings.Clock }
             .AddRetry(
                 new RetryStrategyOptions<HttpResponseMessage>
                 {
@@ -103,7 +98,17 @@ internal sealed class ApiCaller : IDisposable
                 }
             )
             .Build();
-    }
+
+    private static PredicateBuilder<HttpResponseMessage> Failing(Func<HttpResponseMessage, bool> also) =>
+        new PredicateBuilder<HttpResponseMessage>()
+            .Handle<HttpRequestException>()
+            .Handle<IOException>()
+            .HandleResult(response =>
+                (
+                    response.StatusCode is HttpStatusCode.RequestTimeout or HttpStatusCode.TooManyRequests
+                    || (int)response.StatusCode >= 500
+                ) && also(response)
+            );
 
     /// <summary>The request, for people.</summary>
     public string Shown(string path) =>
@@ -270,25 +275,8 @@ internal sealed class ApiCaller : IDisposable
             );
         var body = await BodyAsync(response, shown, mostBytes, cancellation);
         var remark = $"{(int)status} {response.Content.Headers.ContentType}: {_told.Of(body)}";
-        switch ((int)status)
-        {
-            case 404 or 410 or 204:
-                return new ApiAnswer(status, null, null, TimeSpan.Zero, null, remark);
-            case 401 or 403:
-                throw new SourceException(
-                    SourceTrouble.Away,
-                    $"{shown} was refused ({(int)status}): the credentials are lacking, wrong, or not enough."
-                )
-                {
-                    IsFinding = true,
-                };
-            case 408 or 429 or >= 500:
-                throw new SourceException(SourceTrouble.Away, $"{shown} was answered with {remark}.");
-            case not (>= 200 and < 300):
-                throw Fault($"{shown} was answered with {remark}.");
-        }
-
-        if (body.Length == 0)
+        CheckStatus((int)status, shown, remark);
+        if (body.Length == 0 || (int)status is 404 or 410 or 204)
             return new ApiAnswer(status, null, null, TimeSpan.Zero, null, remark);
         try
         {
@@ -308,6 +296,28 @@ internal sealed class ApiCaller : IDisposable
                 $"{shown} was answered with {response.Content.Headers.ContentType?.MediaType ?? "something"} "
                     + $"that is not JSON: {_told.Of(body)}"
             );
+        }
+    }
+
+    /// <exception cref="SourceException">The status says neither that there is an answer nor that there is no record.</exception>
+    private static void CheckStatus(int status, string shown, string remark)
+    {
+        switch (status)
+        {
+            case 404 or 410 or (>= 200 and < 300):
+                break;
+            case 401 or 403:
+                throw new SourceException(
+                    SourceTrouble.Away,
+                    $"{shown} was refused ({status}): the credentials are lacking, wrong, or not enough."
+                )
+                {
+                    IsFinding = true,
+                };
+            case 408 or 429 or >= 500:
+                throw new SourceException(SourceTrouble.Away, $"{shown} was answered with {remark}.");
+            default:
+                throw Fault($"{shown} was answered with {remark}.");
         }
     }
 

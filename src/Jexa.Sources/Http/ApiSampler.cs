@@ -60,62 +60,72 @@ public static class ApiSampler
         using var caller = new ApiCaller(settings with { Api = new ApiSettings([], [], false, []) });
         var (endpoints, doubts) = (new List<ApiEndpoint>(), new List<string>());
         foreach (var list in lists)
-        {
-            var answer = await caller.GetAsync(list, null, MostBytes, cancellation);
-            var (pointer, names, records) = RecordsOf(answer.Json);
-            if (records.Count == 0)
-            {
-                doubts.Add($"{list} answers with no list of objects; it is left out.");
-                continue;
-            }
-
-            var fields = records
-                .SelectMany(record => record.Members.Keys)
-                .Distinct()
-                .Where(field =>
-                    !records.Exists(record =>
-                        record.Members.TryGetValue(field, out var value)
-                        && value.ValueKind is JsonValueKind.Object or JsonValueKind.Array
-                    )
-                )
-                .ToDictionary(field => field, field => ApiRecords.TypeOf(field, records));
-            var key = names
-                ?? fields
-                    .Keys.Where(field => IsUnique(field, records))
-                    .OrderBy(field =>
-                        Array.IndexOf(KeyWords, field.ToLowerInvariant()) is var at && at < 0 ? KeyWords.Length : at
-                    )
-                    .FirstOrDefault();
-            var path = list.Split('?')[0].TrimEnd('/');
-            var name = NameOf(path, endpoints);
-            if (key is null)
-                doubts.Add($"Nothing in {list} tells its records apart: they have no page of their own.");
-            var item = key is null ? null : $"{path}/{{{key}}}";
-            var paging = answer.Next is not null
-                ? ApiPaging.Links
-                : await PagingOfAsync(caller, list, answer.Json, pointer, names, records, cancellation);
-            var record = item is null
-                ? null
-                : await TryItemAsync(caller, item, key!, fields[key!], names, records[0], cancellation);
-            endpoints.Add(
-                new ApiEndpoint(
-                    name,
-                    record is null ? null : item,
-                    list + (paging is ApiPaging.Links ? "" : $"{{?{paging.ToString().ToLowerInvariant()}}}"),
-                    record ?? "",
-                    pointer,
-                    names,
-                    key is null ? [] : [key],
-                    paging,
-                    60,
-                    10_000,
-                    fields
-                )
-            );
-        }
-
+            if (await EndpointAsync(caller, list, endpoints, doubts, cancellation) is { } endpoint)
+                endpoints.Add(endpoint);
         return new ApiDescription(null, null, endpoints, doubts);
     }
+
+    /// <summary>An endpoint for one list. Null, with a doubt, if the answer is no list.</summary>
+    private static async Task<ApiEndpoint?> EndpointAsync(
+        ApiCaller caller,
+        string list,
+        List<ApiEndpoint> endpoints,
+        List<string> doubts,
+        CancellationToken cancellation
+    )
+    {
+        var answer = await caller.GetAsync(list, null, MostBytes, cancellation);
+        var sampled = RecordsOf(answer.Json);
+        if (sampled.Records.Count == 0)
+        {
+            doubts.Add($"{list} answers with no list of objects; it is left out.");
+            return null;
+        }
+
+        var fields = FieldsOf(sampled.Records);
+        var key = sampled.Names ?? KeyOf(fields.Keys, sampled.Records);
+        var path = list.Split('?')[0].TrimEnd('/');
+        if (key is null)
+            doubts.Add($"Nothing in {list} tells its records apart: they have no page of their own.");
+        var item = key is null ? null : $"{path}/{{{key}}}";
+        var paging = answer.Next is not null
+            ? ApiPaging.Links
+            : await PagingOfAsync(caller, list, answer.Json, sampled, cancellation);
+        var record = item is null ? null : await TryItemAsync(caller, item, (key!, fields[key!]), sampled, cancellation);
+        return new ApiEndpoint(
+            NameOf(path, endpoints),
+            record is null ? null : item,
+            list + (paging is ApiPaging.Links ? "" : $"{{?{paging.ToString().ToLowerInvariant()}}}"),
+            record ?? "",
+            sampled.Pointer,
+            sampled.Names,
+            key is null ? [] : [key],
+            paging,
+            60,
+            10_000,
+            fields
+        );
+    }
+
+    /// <summary>The fields with single values, and their types.</summary>
+    private static Dictionary<string, FieldType> FieldsOf(List<ApiRecord> records) =>
+        records
+            .SelectMany(record => record.Members.Keys)
+            .Distinct()
+            .Where(field =>
+                !records.Exists(record =>
+                    record.Members.TryGetValue(field, out var value)
+                    && value.ValueKind is JsonValueKind.Object or JsonValueKind.Array
+                )
+            )
+            .ToDictionary(field => field, field => ApiRecords.TypeOf(field, records));
+
+    /// <summary>The field that tells records apart, those with the name of a key first. Null if there is none.</summary>
+    private static string? KeyOf(IEnumerable<string> fields, List<ApiRecord> records) =>
+        fields
+            .Where(field => IsUnique(field, records))
+            .OrderBy(field => Array.IndexOf(KeyWords, field.ToLowerInvariant()) is var at && at < 0 ? KeyWords.Length : at)
+            .FirstOrDefault();
 
     /// <summary>
     /// How the pages of a list follow each other. The second page is asked for if the answer says that there is more, or has a
@@ -125,12 +135,11 @@ public static class ApiSampler
         ApiCaller caller,
         string list,
         JsonElement? answer,
-        string pointer,
-        string? names,
-        List<ApiRecord> first,
+        SampledList sampled,
         CancellationToken cancellation
     )
     {
+        var (pointer, names, first) = sampled;
         if (list.Contains('?') || names is not null || !(SaysThereIsMore(answer, first.Count) || first.Count % 5 == 0))
             return ApiPaging.Links;
         foreach (var (paging, next) in new[] { (ApiPaging.Page, "page=2"), (ApiPaging.Offset, $"offset={first.Count}") })
@@ -186,19 +195,19 @@ public static class ApiSampler
     /// <summary>
     /// Where the records of a list's answer are: the answer itself, or the array with most of them, at any depth.
     /// </summary>
-    private static (string Pointer, string? Names, List<ApiRecord> Records) RecordsOf(JsonElement? answer)
+    private static SampledList RecordsOf(JsonElement? answer)
     {
         var plain = ApiRecords.Of(answer, "", null, isList: true);
         if (plain.Count > 0 || answer is not { ValueKind: JsonValueKind.Object } root)
-            return ("", null, plain);
+            return new SampledList("", null, plain);
         var best = Places(root, "", MostDepth)
             .Where(place => place.Value.ValueKind == JsonValueKind.Array)
             .Select(place => (place.Pointer, Records: ApiRecords.Of(answer, place.Pointer, null, isList: true)))
             .OrderByDescending(place => place.Records.Count)
             .FirstOrDefault();
         return best.Records is { Count: > 0 }
-            ? (best.Pointer, null, best.Records)
-            : ("", "key", ApiRecords.Of(answer, "", "key", isList: true));
+            ? new SampledList(best.Pointer, null, best.Records)
+            : new SampledList("", "key", ApiRecords.Of(answer, "", "key", isList: true));
     }
 
     /// <summary>
@@ -219,14 +228,13 @@ public static class ApiSampler
     private static async Task<string?> TryItemAsync(
         ApiCaller caller,
         string item,
-        string key,
-        FieldType type,
-        string? names,
-        ApiRecord first,
+        (string Key, FieldType Type) by,
+        SampledList sampled,
         CancellationToken cancellation
     )
     {
-        var asked = Convert.ToString(first.Kept(key, type), System.Globalization.CultureInfo.InvariantCulture) ?? "";
+        var ((key, type), names) = (by, sampled.Names);
+        var asked = Convert.ToString(sampled.Records[0].Kept(key, type), System.Globalization.CultureInfo.InvariantCulture) ?? "";
         try
         {
             if (

@@ -35,65 +35,16 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
         var notes = new List<SourceNote>();
         foreach (var endpoint in settings.Api!.Endpoints)
         {
-            var columns = endpoint.Fields.Select(field => (field.Key, field.Value)).ToList();
-            List<ApiRecord> records = [];
-            ListAnswer? listed = null;
-            if (endpoint.List is not null && endpoint.Fields.Count == 0)
-            {
-                listed = await ReadListAsync(endpoint, null, cancellation);
-                records = listed.Records;
-                if (listed.IsCut)
-                    notes.Add(
-                        new SourceNote(
-                            $"The list of {endpoint.Name} has more than the {endpoint.Most:N0} records that are read.",
-                            "Say most: NUMBER at the endpoint, if all of them are wanted.",
-                            false
-                        )
-                    );
-            }
-
-            foreach (
-                var name in records
-                    .SelectMany(record => record.Members.Keys)
-                    .Distinct()
-                    .Where(name => !endpoint.Fields.ContainsKey(name))
-            )
-                columns.Add((name, ApiRecords.TypeOf(name, records)));
-            if (columns.Count == 0 && _shapes.TryGetValue(endpoint.Name, out var before))
-                columns.AddRange(before.Columns);
-            if (columns.Count == 0)
-            {
-                notes.Add(
-                    new SourceNote(
-                        $"The list of {endpoint.Name} is empty, so nobody can tell what its records hold.",
-                        "Add fields: { NAME: TYPE } to the endpoint.",
-                        true
-                    )
-                );
+            var listed =
+                endpoint.List is not null && endpoint.Fields.Count == 0
+                    ? await ReadListAsync(endpoint, null, cancellation)
+                    : null;
+            if (ShapeOf(endpoint, listed, notes) is not { } shape)
                 continue;
-            }
-
-            var shape = new ApiShape(endpoint, columns);
-            if (!shape.HasKey && endpoint.Key.Count > 0)
-                notes.Add(
-                    new SourceNote(
-                        $"The records of {endpoint.Name} have no field called "
-                            + $"{endpoint.Key.First(key => columns.TrueForAll(column => column.Item1 != key))}, which is to be "
-                            + "their key.",
-                        "Name fields that they have.",
-                        true
-                    )
-                );
-            var isNew = !_shapes.TryGetValue(endpoint.Name, out var old) || !old.Columns.SequenceEqual(columns);
-            _store.Shape(shape, isNew);
-            if (isNew)
-                _lists.TryRemove(endpoint.Name, out _);
-            if (isNew)
-                foreach (var key in _kept.Keys.Where(key => key.Endpoint == endpoint.Name))
-                    _kept.TryRemove(key, out _);
+            Take(shape);
             shapes[endpoint.Name] = shape;
-            if (records.Count > 0)
-                Keep(shape, listed!);
+            if (listed?.Records.Count > 0)
+                Keep(shape, listed);
         }
 
         _shapes = shapes;
@@ -107,6 +58,67 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
             ReadOnlyBecause = "an API is only read",
             Notes = notes,
         };
+    }
+
+    /// <summary>What the records of an endpoint hold. Null, and noted, if nobody can tell.</summary>
+    private ApiShape? ShapeOf(ApiEndpoint endpoint, ListAnswer? listed, List<SourceNote> notes)
+    {
+        if (listed?.IsCut == true)
+            notes.Add(
+                new SourceNote(
+                    $"The list of {endpoint.Name} has more than the {endpoint.Most:N0} records that are read.",
+                    "Say most: NUMBER at the endpoint, if all of them are wanted.",
+                    false
+                )
+            );
+        List<ApiRecord> records = listed?.Records ?? [];
+        var columns = endpoint.Fields.Select(field => (field.Key, field.Value)).ToList();
+        columns.AddRange(
+            records
+                .SelectMany(record => record.Members.Keys)
+                .Distinct()
+                .Where(name => !endpoint.Fields.ContainsKey(name))
+                .Select(name => (name, ApiRecords.TypeOf(name, records)))
+        );
+        if (columns.Count == 0 && _shapes.TryGetValue(endpoint.Name, out var before))
+            columns.AddRange(before.Columns);
+        if (columns.Count == 0)
+        {
+            notes.Add(
+                new SourceNote(
+                    $"The list of {endpoint.Name} is empty, so nobody can tell what its records hold.",
+                    "Add fields: { NAME: TYPE } to the endpoint.",
+                    true
+                )
+            );
+            return null;
+        }
+
+        var shape = new ApiShape(endpoint, columns);
+        if (!shape.HasKey && endpoint.Key.Count > 0)
+            notes.Add(
+                new SourceNote(
+                    $"The records of {endpoint.Name} have no field called "
+                        + $"{endpoint.Key.First(key => columns.TrueForAll(column => column.Item1 != key))}, which is to be "
+                        + "their key.",
+                    "Name fields that they have.",
+                    true
+                )
+            );
+        return shape;
+    }
+
+    /// <summary>Makes room for records of a shape. Records of another shape are forgotten.</summary>
+    private void Take(ApiShape shape)
+    {
+        var name = shape.Endpoint.Name;
+        var isNew = !_shapes.TryGetValue(name, out var old) || !old.Columns.SequenceEqual(shape.Columns);
+        _store.Shape(shape, isNew);
+        if (!isNew)
+            return;
+        _lists.TryRemove(name, out _);
+        foreach (var key in _kept.Keys.Where(key => key.Endpoint == name))
+            _kept.TryRemove(key, out _);
     }
 
     public async ValueTask ProbeAsync(CancellationToken cancellation) => await _caller.ProbeAsync(cancellation);

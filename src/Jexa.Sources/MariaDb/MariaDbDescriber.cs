@@ -239,34 +239,35 @@ internal static partial class MariaDbDescriber
             Max = most,
         };
         var rules = CheckReader.RulesOf(column with { DeclaredType = "" }, checks);
-        return new NativeColumn(
-            column with
-            {
-                Rules = rules with
-                {
-                    OneOf =
-                        data == "enum"
-                            ? [.. Literals().Matches(type).Select(match => match.Groups[1].Value.Replace("''", "'"))]
-                            : rules.OneOf,
-                    Least = data == "bigint" && kind == NativeKind.Decimal ? rules.Least ?? 0 : rules.Least,
-                    Most = data == "bigint" && kind == NativeKind.Decimal ? rules.Most ?? ulong.MaxValue : rules.Most,
-                    MaxLength =
-                        data is "char" or "varchar" && int.TryParse(row[8], out var length)
-                            ? Math.Min(length, rules.MaxLength ?? int.MaxValue)
-                            : rules.MaxLength,
-                    Precision =
-                        data == "decimal" ? int.Parse(row[9]!, CultureInfo.InvariantCulture)
-                        : kind == NativeKind.Decimal ? 20
-                        : null,
-                    Scale =
-                        data == "decimal" ? int.Parse(row[10]!, CultureInfo.InvariantCulture)
-                        : kind == NativeKind.Decimal ? 0
-                        : null,
-                },
-            },
-            kind,
-            data
-        );
+        return new NativeColumn(column with { Rules = WithType(rules, row, kind) }, kind, data);
+    }
+
+    /// <summary>The rules of a column, with those that its type makes.</summary>
+    private static ColumnRules WithType(ColumnRules rules, string?[] row, NativeKind kind)
+    {
+        var (type, data) = (row[2]!, row[3]!);
+        var isLarge = data == "bigint" && kind == NativeKind.Decimal;
+        return rules with
+        {
+            OneOf =
+                data == "enum"
+                    ? [.. Literals().Matches(type).Select(match => match.Groups[1].Value.Replace("''", "'"))]
+                    : rules.OneOf,
+            Least = isLarge ? rules.Least ?? 0 : rules.Least,
+            Most = isLarge ? rules.Most ?? ulong.MaxValue : rules.Most,
+            MaxLength =
+                data is "char" or "varchar" && int.TryParse(row[8], out var length)
+                    ? Math.Min(length, rules.MaxLength ?? int.MaxValue)
+                    : rules.MaxLength,
+            Precision =
+                data == "decimal" ? int.Parse(row[9]!, CultureInfo.InvariantCulture)
+                : kind == NativeKind.Decimal ? 20
+                : null,
+            Scale =
+                data == "decimal" ? int.Parse(row[10]!, CultureInfo.InvariantCulture)
+                : kind == NativeKind.Decimal ? 0
+                : null,
+        };
     }
 
     private static NativeKind Kind(string data, string type) =>

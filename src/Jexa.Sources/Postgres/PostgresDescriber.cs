@@ -272,6 +272,12 @@ internal static partial class PostgresDescriber
         var (identity, generated) = (row[10] is "a" or "d", row[11] == "s");
         var automatic = isView || identity || generated || row[9]?.StartsWith("nextval(", StringComparison.Ordinal) == true;
         var folds = typeName == "citext" || row[13] != "True";
+        var (least, most) = typeName switch
+        {
+            "int2" => (short.MinValue, short.MaxValue),
+            "int4" => (int.MinValue, int.MaxValue),
+            _ => (long.MinValue, long.MaxValue),
+        };
         var column = new ColumnSchema(
             name,
             type,
@@ -282,32 +288,32 @@ internal static partial class PostgresDescriber
             folds
         )
         {
-            Min = typeName switch
-            {
-                "int2" => short.MinValue,
-                "int4" => int.MinValue,
-                _ => long.MinValue,
-            },
-            Max = typeName switch
-            {
-                "int2" => short.MaxValue,
-                "int4" => int.MaxValue,
-                _ => long.MaxValue,
-            },
+            Min = least,
+            Max = most,
         };
-        var own = checks;
         if (row[16] is { } domain)
-            own =
-            [
-                .. checks,
-                .. ofDomain[domain]
-                    .SelectMany(k => CheckReader.ReadOne(Plain(k[6]!)))
-                    .Where(check => check.Column.Equals("VALUE", StringComparison.OrdinalIgnoreCase))
-                    .Select(check => check with { Column = name }),
-            ];
+            checks = [.. checks, .. OfDomain(ofDomain[domain], name)];
+        var rules = CheckReader.RulesOf(column with { DeclaredType = "" }, checks);
+        return new NativeColumn(column with { Rules = WithType(rules, row, words) }, kind, bare)
+        {
+            IsPadded = typeName == "bpchar",
+            IsOrdinal = kind == NativeKind.Text && row[14] == "True" && !folds,
+        };
+    }
+
+    /// <summary>The checks of a domain, as checks of a column.</summary>
+    private static IEnumerable<ColumnCheck> OfDomain(IEnumerable<string?[]> checks, string column) =>
+        checks
+            .SelectMany(check => CheckReader.ReadOne(Plain(check[6]!)))
+            .Where(check => check.Column.Equals("VALUE", StringComparison.OrdinalIgnoreCase))
+            .Select(check => check with { Column = column });
+
+    /// <summary>The rules of a column, with those that its type makes.</summary>
+    private static ColumnRules WithType(ColumnRules rules, string?[] row, ILookup<string, string> words)
+    {
+        var typeName = row[5]!;
         var modifier = int.Parse(row[12]!, CultureInfo.InvariantCulture);
-        var rules = CheckReader.RulesOf(column with { DeclaredType = "" }, own);
-        rules = rules with
+        return rules with
         {
             OneOf = row[15] is { } list ? [.. words[list]] : rules.OneOf,
             MaxLength =
@@ -316,11 +322,6 @@ internal static partial class PostgresDescriber
                     : rules.MaxLength,
             Precision = typeName == "numeric" && modifier > 4 ? ((modifier - 4) >> 16) & 0xffff : null,
             Scale = typeName == "numeric" && modifier > 4 ? (modifier - 4) & 0x7ff : null,
-        };
-        return new NativeColumn(column with { Rules = rules }, kind, bare)
-        {
-            IsPadded = typeName == "bpchar",
-            IsOrdinal = kind == NativeKind.Text && row[14] == "True" && !folds,
         };
     }
 

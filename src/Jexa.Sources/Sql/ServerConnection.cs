@@ -55,8 +55,7 @@ internal sealed class ServerConnection : IAsyncDisposable
     /// </summary>
     /// <param name="lease">Returned when the query is done or abandoned; null if the caller keeps the connection.</param>
     public ValueTask RunAsync(
-        string text,
-        IReadOnlyList<int> used,
+        SqlStatement statement,
         IReadOnlyList<TypedValue> arguments,
         CellReading[] readings,
         RowBlock into,
@@ -72,19 +71,19 @@ internal sealed class ServerConnection : IAsyncDisposable
 
         _lease = lease;
         var waiting = _wait.BeginAsync(cancellation);
-        _work = ReadAsync(text, used, arguments, readings, into, cancellation);
+        _work = ReadAsync(statement, arguments, readings, into, cancellation);
         return waiting;
     }
 
     private async Task ReadAsync(
-        string text,
-        IReadOnlyList<int> used,
+        SqlStatement statement,
         IReadOnlyList<TypedValue> arguments,
         CellReading[] readings,
         RowBlock into,
         CancellationToken cancellation
     )
     {
+        var (text, used) = statement;
         Exception? error = null;
         try
         {

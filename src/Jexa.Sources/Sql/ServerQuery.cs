@@ -10,7 +10,7 @@ internal sealed class ServerQuery : IPreparedQuery
     private readonly Func<SqlText, SqlStatement> _write;
     private readonly NativeSchema _schema;
     private readonly SqlStatement _statement;
-    private readonly string _locking;
+    private readonly SqlStatement _locking;
     private readonly CellReading[] _readings;
 
     public ServerQuery(
@@ -24,7 +24,7 @@ internal sealed class ServerQuery : IPreparedQuery
         _write = write;
         _schema = source.Native;
         _statement = write(source.Server.Text(_schema, null));
-        _locking = _statement.Text + source.Server.Locking;
+        _locking = _statement with { Text = _statement.Text + source.Server.Locking };
         _readings = readings;
         ColumnNames = names;
     }
@@ -48,16 +48,7 @@ internal sealed class ServerQuery : IPreparedQuery
         RowBlock into,
         bool locks,
         CancellationToken cancellation
-    ) =>
-        connection.RunAsync(
-            locks ? _locking : _statement.Text,
-            _statement.Arguments,
-            arguments,
-            _readings,
-            into,
-            null,
-            cancellation
-        );
+    ) => connection.RunAsync(locks ? _locking : _statement, arguments, _readings, into, null, cancellation);
 
     /// <summary>Runs it on the replica, if that answers and knows the tables, else on the source.</summary>
     private async ValueTask RunAnyAsync(IReadOnlyList<TypedValue> arguments, RowBlock into, CancellationToken cancellation)
@@ -97,7 +88,7 @@ internal sealed class ServerQuery : IPreparedQuery
         IReadOnlyList<TypedValue> arguments,
         RowBlock into,
         CancellationToken cancellation
-    ) => lease.Connection.RunAsync(_statement.Text, _statement.Arguments, arguments, _readings, into, lease, cancellation);
+    ) => lease.Connection.RunAsync(_statement, arguments, _readings, into, lease, cancellation);
 
     public string Shown(IReadOnlyList<TypedValue> arguments) => _write(_source.Server.Text(_schema, arguments)).Text + ";";
 
