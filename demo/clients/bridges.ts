@@ -759,7 +759,7 @@ export type PageName = keyof PageParameters;
 
 /* ---- What follows is the same in every file: values, addresses, loading, saving, watching. ---- */
 
-/** A whole number; a bigint where it is beyond 2^53, so that none is ever rounded. */
+/** A whole number; a bigint if it is beyond 2^53, so that none is ever rounded. */
 export type Whole = number | bigint;
 /** An exact decimal number, as text. */
 export type Decimal = string;
@@ -770,16 +770,16 @@ export type Moment = `${number}-${number}-${number}T${string}`;
 /** A UUID, such as 0b5ad0f2-6c0e-4b39-9f0a-3d2f7f1c9e54. */
 export type Uuid = `${string}-${string}-${string}-${string}-${string}`;
 export type Month = 1 | 2 | 3 | 4 | 5 | 6 | 7 | 8 | 9 | 10 | 11 | 12;
-/** An ID as it stands in addresses; null where no address can carry it. */
+/** An ID as in addresses; null if no address can carry it. */
 export type Id = string | null;
 /** An ID of several parameters, one text each. */
 export type IdOf<P extends string> = { readonly [parameter in P]: string } | null;
 
-/** Another record, as a field shows it; its members are null where it is not there or may not be seen. */
+/** Another record, as a field shows it; its members are null if it does not exist or may not be seen. */
 export interface Reference<I = Id> { readonly id?: I; readonly address?: string | null; readonly label: string | null }
 export interface Picture { readonly name: string; readonly address: string | null }
 export interface Link { readonly page: string; readonly text: string; readonly address: string }
-export interface Total { readonly count: number; /** False where counting stopped: there are more. */ readonly exact: boolean }
+export interface Total { readonly count: number; /** False if counting stopped: there are more. */ readonly exact: boolean }
 export interface Entry<F, I = Id> { readonly id?: I; readonly address?: string | null; readonly fields: F; readonly links?: readonly Link[] }
 export interface Side { readonly title: string; readonly exact: boolean; readonly whole: boolean; readonly failed?: true; readonly all?: string; readonly values: readonly { readonly label: string; readonly address: string | null; readonly count: number; readonly current: boolean }[] }
 export interface Block<R extends string, F, I = Id> { readonly record: R; readonly title: string; readonly notice?: string; readonly failed?: true; readonly total?: Total; readonly records?: readonly Entry<F, I>[]; readonly all?: string | null }
@@ -904,7 +904,7 @@ const queryOf = (text: string): [string, string | null][] =>
     return name === null ? [] : [[name, at < 0 ? "" : decode(pair.slice(at + 1).replaceAll("+", " "))] as [string, string | null]];
   });
 
-/** An address split up: null where it is none. */
+/** An address split up: null if it is none. */
 function split(address: string): { segments: (string | null)[]; query: [string, string | null][]; outside: boolean; bare: boolean } | null {
   const origin = address.startsWith("/") ? "" : /^https?:\/\/[^/?#\\]*(?=\/)/i.exec(address)?.[0];
   if (origin === undefined) return null;
@@ -1027,7 +1027,7 @@ function meaning(address: string): Meaning {
   return written === null ? meant("malformed", plan.page, plan.parameters[0]?.name ?? null) : { outcome: "page", page: plan.page, parameter: null, values, canonical, address: written };
 }
 
-/** The address for some values; null where no URL can carry one of them, or one that it needs is lacking. */
+/** The address for some values; null if no URL can carry one of them, or a required one is missing. */
 function write(plan: Plan, values: { readonly [name: string]: unknown }): string | null {
   const textsOf = (name: string): (string | null)[] => {
     const parameter = plan.parameters.find((one) => one.name === name);
@@ -1179,7 +1179,7 @@ async function send<V>(service: Service, page: string, method: string, address: 
   }
 }
 
-/** What a field that leads to another record can be: those whose label holds a text, the first few of all where it is left out. */
+/** The choices of a form's field: those whose label contains a text, or the first few. */
 export async function choicesOf(service: Service, page: string, field: string, find = "", options?: Options): Promise<Loaded<{ readonly choices: readonly { readonly value: string; readonly label: string }[]; readonly more: boolean }>> {
   const base = mount.map((segment) => `/${encode(segment)}`).join("");
   return load(service, page, `${base}/_jexa/app/choices/${encode(page)}/${encode(field)}${find === "" ? "" : `?find=${encode(find)}`}`, ["listed"], [], options);
@@ -1187,7 +1187,7 @@ export async function choicesOf(service: Service, page: string, field: string, f
 
 interface Shape { readonly plan: Plan; readonly good: readonly string[]; readonly fields: readonly string[] }
 const shapes = new Map<string, Shape>();
-/** Called for each page once, where it stands above. */
+/** Called once for each page above. */
 function shape(page: string, good: readonly string[], fields: readonly string[]): Shape {
   const plan = plans.find((one) => one.page === page);
   if (!plan) throw new Error(`There is no page “${page}”.`);
@@ -1263,7 +1263,7 @@ export function read(address: string): Read {
 
 /* ---- Watching: for screens that stay while their address changes. ---- */
 
-/** What a screen shows at this moment: never anything of an address that it has left. First nothing ("waiting"), then, where it takes longer, that it is "loading". */
+/** What a screen shows at this moment: never anything of an address that it has left. First nothing ("waiting"); if that takes longer, "loading". */
 export type Watched<N extends PageName> =
   | { readonly outcome: "idle" }
   | { readonly outcome: "waiting" | "loading"; readonly asked: string }

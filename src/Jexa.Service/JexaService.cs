@@ -126,7 +126,6 @@ public sealed class JexaService : IAsyncDisposable
     public async ValueTask DisposeAsync()
     {
         _parts.State.RemoveAddress();
-        await _parts.Watcher.DisposeAsync();
         await Task.WhenAll(_pages.StopAsync(), _console.StopAsync());
         await _pages.DisposeAsync();
         await _console.DisposeAsync();

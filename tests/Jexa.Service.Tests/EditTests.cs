@@ -462,7 +462,7 @@ public abstract class EditTests(EditApp app)
             ((await visitor.GetAsync("/add-defect?bridge=01")).Status, (await visitor.GetAsync("/add-defect?bridge=01")).Location)
         );
 
-        // A parameter that need not be there decides its field where it is.
+        // A parameter that need not be there decides its field if it is.
         var fixedForm = await visitor.FormAsync("/defects/new?bridge=1");
         Assert.Equal("First", fixedForm.Document.QuerySelector(".decided")!.TextContent);
         Assert.Equal(404, (await visitor.GetAsync("/defects/new?bridge=999")).Status);

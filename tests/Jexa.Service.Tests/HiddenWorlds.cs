@@ -47,7 +47,7 @@ internal sealed class HiddenWorlds
             parent = null;
         var kind = new Kind(name, isText, parent);
 
-        // A foreign key to itself, to earlier kinds, and one of several columns where there is a kind with such a key.
+        // A foreign key to itself, to earlier kinds, and one of several columns if there is a kind with such a key.
         if (parent is null && _random.Next(2) == 0)
             kind.References.Add(("boss", kind));
         for (var i = 0; i < place; i++)

@@ -4,7 +4,7 @@ using System.Text.Json;
 namespace Jexa.Service.Tests;
 
 /// <summary>
-/// Texts that would take a page down or be obeyed where they are shown, requests that say one thing in two ways, tokens that end.
+/// Texts that would take a page down or be run if they are shown, requests that say one thing in two ways, tokens that end.
 /// </summary>
 public sealed class LeakTests : IDisposable
 {

@@ -283,7 +283,7 @@ public class RaceTests
         private readonly PrivateServer? _server;
         private readonly string _database = "";
 
-        /// <summary>The database where it is a file; null on a server.</summary>
+        /// <summary>The database if it is a file; null on a server.</summary>
         public string? File => _server is null ? _folder.File("data.db") : null;
 
         /// <param name="journal">How SQLite keeps its file whole: a write-ahead log, or the usual rollback journal.</param>

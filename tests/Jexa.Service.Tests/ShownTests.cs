@@ -140,7 +140,7 @@ public sealed class ShownTests : IAsyncLifetime
             (await _service.GetAsync("/things/1")).Header("Content-Security-Policy")
         );
 
-        // A whole URL is loaded where it is one of the web, and only then.
+        // A whole URL is loaded if it is one of the web, and only then.
         Assert.Contains(
             "https://w.example/?a=1&b=2",
             document.QuerySelectorAll("img").Select(image => image.GetAttribute("src"))

@@ -110,7 +110,7 @@ public sealed class ClientTests
         pages.ofMonth.address({ year: 2024, month: 13 });
         // @ts-expect-error none of the words
         pages.things.address({ state: "full" });
-        // @ts-expect-error several where one is taken
+        // @ts-expect-error several if one is taken
         pages.lookup.address({ code: ["AV-0007"] });
         // @ts-expect-error no such order
         pages.things.address({ order: "colour" });

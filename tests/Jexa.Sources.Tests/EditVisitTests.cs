@@ -15,7 +15,7 @@ using Microsoft.Data.Sqlite;
 
 namespace Jexa.Sources.Tests;
 
-/// <summary>A clock that stands where it is put.</summary>
+/// <summary>A clock that shows the time it is set to.</summary>
 internal sealed class HandClock(DateTimeOffset now) : TimeProvider
 {
     public DateTimeOffset Now { get; set; } = now;

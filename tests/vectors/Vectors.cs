@@ -606,12 +606,12 @@ public abstract record Reading
     /// <summary>What a list is asked for besides its parameters; nothing on other pages.</summary>
     public Wanted Wanted { get; init; } = new();
 
-    /// <summary>As Jexa would write it; empty where it means no page.</summary>
+    /// <summary>As Jexa would write it; empty if it means no page.</summary>
     public string Address { get; init; } = "";
 
     public sealed record Missing(string Page, string Parameter) : Reading;
 
-    /// <param name="Page">Null where it is no address at all.</param>
+    /// <param name="Page">Null if it is no address at all.</param>
     public sealed record Malformed(string? Page, string? Parameter) : Reading;
 
     public sealed record NoPage : Reading;
@@ -624,14 +624,14 @@ public sealed record Id(IReadOnlyDictionary<string, string> Parts)
     public override string ToString() => string.Join("/", Parts.Values);
 }
 
-/// <summary>Another record, as a field shows it; its members are null where it is not there or may not be seen.</summary>
+/// <summary>Another record, as a field shows it; its members are null if it does not exist or may not be seen.</summary>
 public sealed record Reference(Id? Id, string? Address, string? Label);
 
 public sealed record Picture(string Name, string? Address);
 
 public sealed record Link(string Page, string Text, string Address);
 
-/// <param name="IsExact">False where counting stopped: there are more.</param>
+/// <param name="IsExact">False if counting stopped: there are more.</param>
 public sealed record Total(long Count, bool IsExact);
 
 public sealed record Entry<TFields>(Id? Id, string? Address, TFields Fields, IReadOnlyList<Link> Links);
@@ -665,7 +665,7 @@ public sealed record Shown<TFields>(
 );
 
 /// <summary>Records that stand with another one. <c>Total</c> is null if they could not be read.</summary>
-/// <param name="All">The list of all of them; null where there is none.</param>
+/// <param name="All">The list of all of them; null if there is none.</param>
 public sealed record Related<TFields>(string Title, Total? Total, IReadOnlyList<Entry<TFields>> Records, string? All);
 
 /// <summary>A record's own fields, by which it is changed.</summary>
@@ -801,7 +801,7 @@ internal sealed class StrangeException(string message) : Exception(message);
 /// <summary>How one kind of value stands in addresses.</summary>
 internal abstract record Key
 {
-    /// <summary>The value and whether it is spelled canonically; null where the text is none.</summary>
+    /// <summary>The value and whether it is spelled canonically; null if the text is not one.</summary>
     public abstract (object Value, bool IsCanonical)? Read(string text);
 
     public virtual string Write(object value) => Convert.ToString(value, CultureInfo.InvariantCulture)!;
@@ -1235,7 +1235,7 @@ public static partial class Addresses
     }
 
     /// <summary>
-    /// Strictly: whole pairs of hexadecimal digits, bytes that are UTF-8, no NUL. Null where that does not hold.
+    /// Strictly: whole pairs of hexadecimal digits, bytes that are UTF-8, no NUL. Null if that does not hold.
     /// </summary>
     private static string? Decoded(string part)
     {

@@ -114,7 +114,7 @@ internal static class ClientCommand
             throw compilation.SourceIsAway
                 ? new CommandException(
                     ExitCodes.CannotReach,
-                    $"A source of {file} cannot be reached, so nobody can tell what its pages hold. Nothing was written."
+                    $"A source of {file} cannot be reached, so its pages are not known. Nothing was written."
                 )
                 : new CommandException(ExitCodes.Findings, $"{file} makes no site. Nothing was written.");
         }

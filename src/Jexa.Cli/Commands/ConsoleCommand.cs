@@ -19,7 +19,7 @@ internal static class ConsoleCommand
         );
         var renew = new Option<bool>("--renew")
         {
-            Description = "Make a new token before: whoever has the old one, in a console or a program, is signed out",
+            Description = "Make a new token first: consoles and programs with the old one are signed out",
         };
         command.Add(renew);
         var (json, open) = CommonOptions.ForClient(command);

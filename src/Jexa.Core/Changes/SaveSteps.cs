@@ -11,7 +11,7 @@ internal sealed class SaveSteps(QueryRunner queries, EditServices editing, Chang
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(3);
 
     public const string Undetermined =
-        "This form was sent before, and nobody can tell whether it was saved then. Below is what you "
+        "This form was sent before, and it is not known whether it was saved then. Below is what you "
         + "typed: please look at what is there now before you save again.";
 
     /// <summary>For a form whose source cannot take the change just now.</summary>

@@ -59,7 +59,7 @@ public sealed class Undo
     private static string? Obstacle(LoggedChange change, ChangePlan? plan)
     {
         if (change.State != ChangeState.Made)
-            return change.State == ChangeState.Intended ? "It is not made yet." : "Nobody can tell whether it was made.";
+            return change.State == ChangeState.Intended ? "It is not made yet." : "It is not known whether it was made.";
         if (change.UndoneBy is { } undone)
             return $"Change {undone} took it back already.";
         if (plan is null)

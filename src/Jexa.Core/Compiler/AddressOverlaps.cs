@@ -43,7 +43,7 @@ internal sealed class AddressOverlaps(FindingList findings)
             FindingCodes.SameAddresses,
             second.Definition.Path.At,
             $"The pages “{first.Name}” and “{second.Name}” are for the same addresses.",
-            $"Give one of them another path; “{first.Name}” has its on line {first.Definition.Path.At.Line}.",
+            $"Give one of them another path; “{first.Name}” is on line {first.Definition.Path.At.Line}.",
             found: second.Definition.Path.Value,
             expected: $"a path that is not {first.Definition.Path}"
         );
@@ -64,7 +64,7 @@ internal sealed class AddressOverlaps(FindingList findings)
             FindingCodes.HiddenAddresses,
             hiding.Definition.Path.At,
             $"The page “{hiding.Name}” takes the address that {what} has on the page “{hidden.Name}”.",
-            $"Move one of the two to a path of its own; “{hidden.Name}” has its on line {hidden.Definition.Path.At.Line}.",
+            $"Move one of the two to a path of its own; “{hidden.Name}” is on line {hidden.Definition.Path.At.Line}.",
             found: hiding.Definition.Path.Value,
             expected: $"a path that {hidden.Definition.Path} does not match"
         );

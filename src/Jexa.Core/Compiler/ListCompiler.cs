@@ -161,7 +161,7 @@ internal sealed class ListCompiler(
         findings.Add(
             FindingCodes.FilterOfOtherType,
             name.At,
-            $"{path.Name} is {path.Field.Type.Word()}: nobody can search in it.",
+            $"{path.Name} is {path.Field.Type.Word()}: it cannot be searched.",
             "Search in texts.",
             found: path.Field.Type.Word(),
             expected: "a text field"

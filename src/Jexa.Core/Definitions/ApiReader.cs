@@ -155,7 +155,7 @@ internal static class ApiReader
                 FindingCodes.BadEndpoint,
                 name.At,
                 $"The endpoint “{name}” has neither item nor list.",
-                "Say where one record is got (item), where all are (list), or both.",
+                "Give the path of one record (item), of all records (list), or both.",
                 expected: "item or list"
             );
             return false;

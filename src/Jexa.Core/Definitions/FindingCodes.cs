@@ -81,8 +81,8 @@ public static class FindingCodes
     /// <summary>JX209: an endpoint that cannot be called.</summary>
     public static readonly FindingCode BadEndpoint = Error("JX209", "An endpoint that cannot be called");
 
-    /// <summary>JX210: a source that is away is taken as it was.</summary>
-    public static readonly FindingCode SourceRemembered = Warning("JX210", "A source that is away is taken as it was");
+    /// <summary>JX210: a source that is away is taken to be as it was.</summary>
+    public static readonly FindingCode SourceRemembered = Warning("JX210", "A source that is away is taken to be as it was");
 
     /// <summary>JX211: a table that may not be read.</summary>
     public static readonly FindingCode TableUnreadable = Error("JX211", "A table that may not be read");
@@ -186,7 +186,7 @@ public static class FindingCodes
     );
 
     /// <summary>JX420: changes whose end nobody may be able to tell.</summary>
-    public static readonly FindingCode WritesUnnoted = Warning("JX420", "Changes whose end nobody may be able to tell");
+    public static readonly FindingCode WritesUnnoted = Warning("JX420", "Changes whose end may stay unknown");
 
     /// <summary>JX421: a page that changes what cannot be changed.</summary>
     public static readonly FindingCode CannotWrite = Error("JX421", "A page that changes what cannot be changed");

@@ -55,7 +55,7 @@ internal static class RecordReader
             findings.Add(
                 origin is null && query is null && source is null ? FindingCodes.MissingKey : FindingCodes.WrongShape,
                 record.At,
-                $"The record “{name}” does not say in one way where it comes from.",
+                $"The record “{name}” must say in exactly one way where it comes from.",
                 "Write from: SOURCE.TABLE; or source: SOURCE and query: SELECT ….",
                 expected: "from, or source with query"
             );

@@ -207,7 +207,7 @@ public sealed record ApiDescription(
                 { ValueKind: JsonValueKind.Object } must
             )
             {
-                _doubts.Add($"{path} wants the parameter {Text(must, "name")}, which nobody can guess; it is left out.");
+                _doubts.Add($"{path} wants the parameter {Text(must, "name")}, which cannot be guessed; it is left out.");
                 return null;
             }
 

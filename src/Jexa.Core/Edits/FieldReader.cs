@@ -160,7 +160,7 @@ public static class FieldReader
         if (!TypedText.TryTimestamp(Encoding.UTF8.GetBytes(text), out var ticks))
             return FieldReading.Failed($"“{Cut(text)}” is not a date with a time; write one like 2024-02-29T14:30.");
         if (field.Conventions.Kept(new DateTime(ticks)) is not { } kept)
-            return FieldReading.Failed("On that day the clocks leave this time out.");
+            return FieldReading.Failed("On that day the clocks skip this time.");
         return Limit(field, new DateTime(ticks), "yyyy-MM-dd HH:mm") is { } fault
             ? FieldReading.Failed(fault)
             : FieldReading.Of(new TypedValue.Moment(kept));

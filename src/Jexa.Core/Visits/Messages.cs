@@ -199,7 +199,7 @@ internal static class Messages
             "malformed",
             400,
             "This address says two things at once",
-            [$"It says {string.Join(" and ", names)}, and only one of the two can be shown.", "Please leave one of them out."],
+            [$"It says {string.Join(" and ", names)}, and only one of the two can be shown.", "Please remove one of them."],
             names[0],
             $"one of {string.Join(", ", names)}",
             new[] { page, rival }

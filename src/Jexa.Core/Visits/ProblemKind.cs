@@ -38,7 +38,7 @@ public sealed record ProblemKind(int Status, string Name, string Means)
         new(422, "Invalid", "Some fields are wrong; all of them are told. Nothing was changed.");
 
     /// <summary>428: a change needs <c>If-Match</c>.</summary>
-    public static ProblemKind WhichVersion { get; } = new(428, "WhichVersion", "If-Match is lacking.");
+    public static ProblemKind WhichVersion { get; } = new(428, "WhichVersion", "If-Match is missing.");
 
     /// <summary>500: something went wrong.</summary>
     public static ProblemKind Failed { get; } = new(500, "Failed", "Two records answer to the ID, or something went wrong.");

@@ -26,7 +26,7 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
             "Reference",
             """
             {
-              "description": "Another record; empty where it is not there or may not be seen.",
+              "description": "Another record; empty if it does not exist or may not be seen.",
               "type": ["object", "null"],
               "required": ["label"],
               "properties": {
@@ -51,7 +51,7 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
             "Total",
             """
             {
-              "description": "Not exact where counting stopped: there are more.",
+              "description": "Not exact if counting stopped: there are more.",
               "type": "object",
               "required": ["count", "exact"],
               "properties": { "count": { "type": "integer" }, "exact": { "type": "boolean" } }
@@ -175,7 +175,7 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
         }
     }
 
-    private const string IdDescription = "As it stands in addresses; null where no address can carry it.";
+    private const string IdDescription = "As in addresses; null if no address can carry it.";
 
     /// <summary>An ID of one parameter is a text; of several, an object with a text for each.</summary>
     private void WriteId(IReadOnlyList<string> parameters)
@@ -205,7 +205,7 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
             return;
         }
 
-        shape.Json.WriteString("description", "Another record; empty where it is not there or may not be seen.");
+        shape.Json.WriteString("description", "Another record; empty if it does not exist or may not be seen.");
         shape.Strings("type", (string[])["object", "null"]);
         shape.Strings("required", (string[])["label"]);
         shape.Object("properties", () =>

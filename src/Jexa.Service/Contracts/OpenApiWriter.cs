@@ -167,10 +167,7 @@ internal sealed class OpenApiWriter : IDisposable
     private void WriteChoices() => _shape.Object("get", () =>
         {
             _json.WriteString("operationId", "choicesOfField");
-            _json.WriteString(
-                "summary",
-                "What a field of a form can be: those whose label holds a text, the first few of all where none is given"
-            );
+            _json.WriteString("summary", "The choices of a form's field: those whose label contains a text, or the first few");
             _shape.Array("parameters", () =>
             {
                 var chosen = _pages
@@ -202,7 +199,7 @@ internal sealed class OpenApiWriter : IDisposable
             {
                 _shape.Object("200", () =>
                 {
-                    _json.WriteString("description", "The choices; more is true where there are more than are told.");
+                    _json.WriteString("description", "The choices; more is true if there are others.");
                     _shape.Object("content", () =>
                         _shape.Object(Page.JsonType, () => _shape.Object("schema", () => _shape.Ref("schemas/Choices")))
                     );

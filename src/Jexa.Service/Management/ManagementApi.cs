@@ -60,7 +60,7 @@ internal sealed class ManagementApi(SiteHost host, BearerToken token, StartCodes
             .ProducesProblem(StatusCodes.Status404NotFound)
             .ProducesProblem(StatusCodes.Status422UnprocessableEntity);
         api.MapGet("/visits", Visits)
-            .WithSummary("The latest visits, newest first; of one outcome only where it is given")
+            .WithSummary("The latest visits, newest first; only those of one outcome, if one is given")
             .ProducesProblem(StatusCodes.Status404NotFound);
         api.MapGet("/visits/{number:long}", Visit)
             .WithSummary("The trace of one visit")

@@ -93,7 +93,7 @@ internal sealed class CsvTable : IFileTable
                 MaxFieldSize = 4 << 20,
                 BadDataFound = bad =>
                     throw new FileFault(
-                        $"{_name}, line {bad.Context.Parser!.RawRow}: a quotation mark stands where none may.",
+                        $"{_name}, line {bad.Context.Parser!.RawRow}: a quotation mark is not allowed here.",
                         "Put the whole value into quotes, and write a quotation mark within it twice."
                     ),
             },

@@ -129,7 +129,7 @@ internal sealed class ApiCaller : IDisposable
         if (Volatile.Read(ref _quietUntil) is var until && _settings.Clock.Milliseconds() < until)
             throw new SourceException(
                 SourceTrouble.Away,
-                $"{_settings.ShownAs} wants to be left alone for {(until - _settings.Clock.Milliseconds()) / 1000 + 1} "
+                $"{_settings.ShownAs} asks to wait {(until - _settings.Clock.Milliseconds()) / 1000 + 1} "
                     + "s more (Retry-After)."
             );
         using var limit = new LimitedWait(_settings.TimeLimit, _settings.Clock, cancellation);
@@ -159,7 +159,7 @@ internal sealed class ApiCaller : IDisposable
         {
             throw new SourceException(
                 SourceTrouble.Away,
-                $"{_settings.ShownAs} failed again and again; it is asked anew in a moment."
+                $"{_settings.ShownAs} failed several times; it is called again in a moment."
             );
         }
         catch (Exception lost) when (lost is HttpRequestException or IOException or SocketException)
@@ -309,7 +309,7 @@ internal sealed class ApiCaller : IDisposable
             case 401 or 403:
                 throw new SourceException(
                     SourceTrouble.Away,
-                    $"{shown} was refused ({status}): the credentials are lacking, wrong, or not enough."
+                    $"{shown} was refused ({status}): the credentials are missing, wrong or not sufficient."
                 )
                 {
                     IsFinding = true,
@@ -396,8 +396,8 @@ internal sealed class ApiCaller : IDisposable
             if (allowed.Length == 0)
                 throw new SourceException(
                     SourceTrouble.Away,
-                    $"{context.DnsEndPoint.Host} is an address of the link alone, which is called only where the app "
-                        + "file says link_local: allowed."
+                    $"{context.DnsEndPoint.Host} is a link-local address. Such addresses are called only if the app file "
+                        + "says link_local: allowed."
                 )
                 {
                     IsFinding = true,

@@ -86,7 +86,7 @@ internal sealed class HttpSource(SourceSettings settings) : ISource
         {
             notes.Add(
                 new SourceNote(
-                    $"The list of {endpoint.Name} is empty, so nobody can tell what its records hold.",
+                    $"The list of {endpoint.Name} is empty, so the fields of its records are not known.",
                     "Add fields: { NAME: TYPE } to the endpoint.",
                     true
                 )

@@ -1,7 +1,7 @@
 /// <summary>How one kind of value stands in addresses.</summary>
 internal abstract record Key
 {
-    /// <summary>The value and whether it is spelled canonically; null where the text is none.</summary>
+    /// <summary>The value and whether it is spelled canonically; null if the text is not one.</summary>
     public abstract (object Value, bool IsCanonical)? Read(string text);
 
     public virtual string Write(object value) => Convert.ToString(value, CultureInfo.InvariantCulture)!;
@@ -435,7 +435,7 @@ public static partial class Addresses
     }
 
     /// <summary>
-    /// Strictly: whole pairs of hexadecimal digits, bytes that are UTF-8, no NUL. Null where that does not hold.
+    /// Strictly: whole pairs of hexadecimal digits, bytes that are UTF-8, no NUL. Null if that does not hold.
     /// </summary>
     private static string? Decoded(string part)
     {

@@ -19,12 +19,12 @@ public abstract record Reading
     /// <summary>What a list is asked for besides its parameters; nothing on other pages.</summary>
     public Wanted Wanted { get; init; } = new();
 
-    /// <summary>As Jexa would write it; empty where it means no page.</summary>
+    /// <summary>As Jexa would write it; empty if it means no page.</summary>
     public string Address { get; init; } = "";
 
     public sealed record Missing(string Page, string Parameter) : Reading;
 
-    /// <param name="Page">Null where it is no address at all.</param>
+    /// <param name="Page">Null if it is no address at all.</param>
     public sealed record Malformed(string? Page, string? Parameter) : Reading;
 
     public sealed record NoPage : Reading;
@@ -37,14 +37,14 @@ public sealed record Id(IReadOnlyDictionary<string, string> Parts)
     public override string ToString() => string.Join("/", Parts.Values);
 }
 
-/// <summary>Another record, as a field shows it; its members are null where it is not there or may not be seen.</summary>
+/// <summary>Another record, as a field shows it; its members are null if it does not exist or may not be seen.</summary>
 public sealed record Reference(Id? Id, string? Address, string? Label);
 
 public sealed record Picture(string Name, string? Address);
 
 public sealed record Link(string Page, string Text, string Address);
 
-/// <param name="IsExact">False where counting stopped: there are more.</param>
+/// <param name="IsExact">False if counting stopped: there are more.</param>
 public sealed record Total(long Count, bool IsExact);
 
 public sealed record Entry<TFields>(Id? Id, string? Address, TFields Fields, IReadOnlyList<Link> Links);
@@ -78,7 +78,7 @@ public sealed record Shown<TFields>(
 );
 
 /// <summary>Records that stand with another one. <c>Total</c> is null if they could not be read.</summary>
-/// <param name="All">The list of all of them; null where there is none.</param>
+/// <param name="All">The list of all of them; null if there is none.</param>
 public sealed record Related<TFields>(string Title, Total? Total, IReadOnlyList<Entry<TFields>> Records, string? All);
 
 /// <summary>A record's own fields, by which it is changed.</summary>

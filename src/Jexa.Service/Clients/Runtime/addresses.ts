@@ -77,7 +77,7 @@ const queryOf = (text: string): [string, string | null][] =>
     return name === null ? [] : [[name, at < 0 ? "" : decode(pair.slice(at + 1).replaceAll("+", " "))] as [string, string | null]];
   });
 
-/** An address split up: null where it is none. */
+/** An address split up: null if it is none. */
 function split(address: string): { segments: (string | null)[]; query: [string, string | null][]; outside: boolean; bare: boolean } | null {
   const origin = address.startsWith("/") ? "" : /^https?:\/\/[^/?#\\]*(?=\/)/i.exec(address)?.[0];
   if (origin === undefined) return null;
@@ -200,7 +200,7 @@ function meaning(address: string): Meaning {
   return written === null ? meant("malformed", plan.page, plan.parameters[0]?.name ?? null) : { outcome: "page", page: plan.page, parameter: null, values, canonical, address: written };
 }
 
-/** The address for some values; null where no URL can carry one of them, or one that it needs is lacking. */
+/** The address for some values; null if no URL can carry one of them, or a required one is missing. */
 function write(plan: Plan, values: { readonly [name: string]: unknown }): string | null {
   const textsOf = (name: string): (string | null)[] => {
     const parameter = plan.parameters.find((one) => one.name === name);

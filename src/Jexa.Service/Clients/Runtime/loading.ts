@@ -85,7 +85,7 @@ async function send<V>(service: Service, page: string, method: string, address: 
   }
 }
 
-/** What a field that leads to another record can be: those whose label holds a text, the first few of all where it is left out. */
+/** The choices of a form's field: those whose label contains a text, or the first few. */
 export async function choicesOf(service: Service, page: string, field: string, find = "", options?: Options): Promise<Loaded<{ readonly choices: readonly { readonly value: string; readonly label: string }[]; readonly more: boolean }>> {
   const base = mount.map((segment) => `/${encode(segment)}`).join("");
   return load(service, page, `${base}/_jexa/app/choices/${encode(page)}/${encode(field)}${find === "" ? "" : `?find=${encode(find)}`}`, ["listed"], [], options);
@@ -93,7 +93,7 @@ export async function choicesOf(service: Service, page: string, field: string, f
 
 interface Shape { readonly plan: Plan; readonly good: readonly string[]; readonly fields: readonly string[] }
 const shapes = new Map<string, Shape>();
-/** Called for each page once, where it stands above. */
+/** Called once for each page above. */
 function shape(page: string, good: readonly string[], fields: readonly string[]): Shape {
   const plan = plans.find((one) => one.page === page);
   if (!plan) throw new Error(`There is no page “${page}”.`);

@@ -1,6 +1,6 @@
 /* ---- What follows is the same in every file: values, addresses, loading, saving, watching. ---- */
 
-/** A whole number; a bigint where it is beyond 2^53, so that none is ever rounded. */
+/** A whole number; a bigint if it is beyond 2^53, so that none is ever rounded. */
 export type Whole = number | bigint;
 /** An exact decimal number, as text. */
 export type Decimal = string;
@@ -11,16 +11,16 @@ export type Moment = `${number}-${number}-${number}T${string}`;
 /** A UUID, such as 0b5ad0f2-6c0e-4b39-9f0a-3d2f7f1c9e54. */
 export type Uuid = `${string}-${string}-${string}-${string}-${string}`;
 export type Month = 1 | 2 | 3 | 4 | 5 | 6 | 7 | 8 | 9 | 10 | 11 | 12;
-/** An ID as it stands in addresses; null where no address can carry it. */
+/** An ID as in addresses; null if no address can carry it. */
 export type Id = string | null;
 /** An ID of several parameters, one text each. */
 export type IdOf<P extends string> = { readonly [parameter in P]: string } | null;
 
-/** Another record, as a field shows it; its members are null where it is not there or may not be seen. */
+/** Another record, as a field shows it; its members are null if it does not exist or may not be seen. */
 export interface Reference<I = Id> { readonly id?: I; readonly address?: string | null; readonly label: string | null }
 export interface Picture { readonly name: string; readonly address: string | null }
 export interface Link { readonly page: string; readonly text: string; readonly address: string }
-export interface Total { readonly count: number; /** False where counting stopped: there are more. */ readonly exact: boolean }
+export interface Total { readonly count: number; /** False if counting stopped: there are more. */ readonly exact: boolean }
 export interface Entry<F, I = Id> { readonly id?: I; readonly address?: string | null; readonly fields: F; readonly links?: readonly Link[] }
 export interface Side { readonly title: string; readonly exact: boolean; readonly whole: boolean; readonly failed?: true; readonly all?: string; readonly values: readonly { readonly label: string; readonly address: string | null; readonly count: number; readonly current: boolean }[] }
 export interface Block<R extends string, F, I = Id> { readonly record: R; readonly title: string; readonly notice?: string; readonly failed?: true; readonly total?: Total; readonly records?: readonly Entry<F, I>[]; readonly all?: string | null }

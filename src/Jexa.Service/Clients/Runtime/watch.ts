@@ -1,6 +1,6 @@
 /* ---- Watching: for screens that stay while their address changes. ---- */
 
-/** What a screen shows at this moment: never anything of an address that it has left. First nothing ("waiting"), then, where it takes longer, that it is "loading". */
+/** What a screen shows at this moment: never anything of an address that it has left. First nothing ("waiting"); if that takes longer, "loading". */
 export type Watched<N extends PageName> =
   | { readonly outcome: "idle" }
   | { readonly outcome: "waiting" | "loading"; readonly asked: string }
