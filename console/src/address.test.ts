@@ -13,6 +13,9 @@ describe('The address of a screen', () => {
     { name: 'try', address: null, outcome: 'not-canonical' },
     { name: 'visit', number: 4711 },
     { name: 'sources' },
+    { name: 'change', change: 'add-pages', about: '', to: '' },
+    { name: 'change', change: 'add-pages', about: 'bridge', to: 'list,detail' },
+    { name: 'change', change: 'rename-page', about: 'bridge', to: 'a & b' },
     { name: 'findings', line: null },
     { name: 'findings', line: 54 },
   ];

@@ -6,8 +6,19 @@ export type Screen =
   | { name: 'try'; address: string | null; outcome: string | null }
   | { name: 'visit'; number: number }
   | { name: 'sources' }
+  | ChangeAsked
   | { name: 'findings'; line: number | null }
   | { name: 'nowhere'; path: string };
+
+/** A named change of the app file that is being made: what, of which page or record, and to what. */
+export type ChangeAsked = { name: 'change'; change: NamedChange; about: string; to: string };
+
+/** The changes that the console makes. */
+export const namedChanges = ['add-pages', 'rename-page', 'remove-page'] as const;
+export type NamedChange = (typeof namedChanges)[number];
+
+/** The change screen as it begins. */
+export const noChange: ChangeAsked = { name: 'change', change: 'add-pages', about: '', to: '' };
 
 /** Reads the screen that a URL means. */
 export function readScreen(url: URL): Screen {
@@ -15,9 +26,18 @@ export function readScreen(url: URL): Screen {
   if (path === '/' || path === '/pages') return { name: 'pages', find: query.get('find') ?? '' };
   if (path === '/try') return { name: 'try', address: query.get('address'), outcome: query.get('outcome') };
   if (path === '/sources') return { name: 'sources' };
+  if (path === '/change') return readChange(path, query);
   if (path === '/findings') return { name: 'findings', line: wholeNumber(query.get('line')) };
   const visit = /^\/visits\/(\d{1,15})$/.exec(path);
   return visit ? { name: 'visit', number: Number(visit[1]) } : { name: 'nowhere', path };
+}
+
+function readChange(path: string, query: URLSearchParams): Screen {
+  const asked = query.get('do') ?? noChange.change;
+  const change = namedChanges.find((name) => name === asked);
+  return change === undefined
+    ? { name: 'nowhere', path: `${path}?do=${asked}` }
+    : { name: 'change', change, about: query.get('about') ?? '', to: query.get('to') ?? '' };
 }
 
 /** The address of a screen: `readScreen` reads it back. */
@@ -31,6 +51,8 @@ export function writeScreen(screen: Screen): string {
       return `/visits/${screen.number}`;
     case 'sources':
       return '/sources';
+    case 'change':
+      return withQuery('/change', { do: screen.change, about: screen.about || null, to: screen.to || null });
     case 'findings':
       return withQuery('/findings', { line: screen.line === null ? null : String(screen.line) });
     case 'nowhere':

@@ -27,6 +27,7 @@ internal static class Program
             LinkCommand.Create(),
             TraceCommand.Create(),
             ChangesCommand.Create(),
+            AppCommand.Create(),
             ConsoleCommand.Create(),
         };
         var help = root.Options.OfType<HelpOption>().Single();

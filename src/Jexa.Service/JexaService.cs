@@ -61,6 +61,7 @@ public sealed class JexaService : IAsyncDisposable
             new Undo(parts.Host.Clock, parts.Editing),
             parts.Token,
             startCodes,
+            parts.Editor,
             PagesDoor.Writers,
             parts.Logger
         );

@@ -29,6 +29,8 @@ internal sealed class ServiceParts : IAsyncDisposable
 
     public required ChangeKeeper Keeper { get; init; }
 
+    public required AppFileEditor Editor { get; init; }
+
     public required BearerToken Token { get; init; }
 
     public required VisitorCookies Cookies { get; init; }
@@ -64,6 +66,7 @@ internal sealed class ServiceParts : IAsyncDisposable
                 logger
             ),
             Keeper = new ChangeKeeper(kept.Log, () => host.Site, options.ChangesKept, clock, logger),
+            Editor = new AppFileEditor(options.AppFile, AppFileCompiler.Over(sources, options)),
             Token = new BearerToken(state, kept.Token),
             Cookies = new VisitorCookies(kept.Seal, options.Mount),
             Telemetry = new VisitTelemetry(options.Collector),
@@ -87,6 +90,7 @@ internal sealed class ServiceParts : IAsyncDisposable
     public async ValueTask DisposeAsync()
     {
         await Watcher.DisposeAsync();
+        Editor.Dispose();
         Telemetry.Dispose();
         await Keeper.DisposeAsync();
         Changes.Dispose();

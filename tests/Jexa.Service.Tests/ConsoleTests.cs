@@ -268,6 +268,8 @@ public class ConsoleTests(DemoService demo, Browser browser)
     [InlineData("/try?address=/bridges/7")]
     [InlineData("/try?address=/bridges/x")]
     [InlineData("/findings")]
+    [InlineData("/change?do=rename-page&about=bridge&to=span-road")]
+    [InlineData("/change?do=remove-page&about=bridge")]
     [InlineData("/sources")]
     [InlineData("/nowhere")]
     public async Task Every_screen_is_clean_at_every_width_and_in_both_palettes(string path)
@@ -344,6 +346,55 @@ public class ConsoleTests(DemoService demo, Browser browser)
 
     private static ILocator Address(IPage page) =>
         page.GetByRole(AriaRole.Textbox, new PageGetByRoleOptions { Name = "Address" });
+
+    [Fact]
+    public async Task Pages_are_made_renamed_and_removed_in_the_browser()
+    {
+        using var folder = new AppFolder();
+        folder.MakeDatabase(AppFolder.Schema + "CREATE TABLE part (id INTEGER PRIMARY KEY, name TEXT NOT NULL);");
+        var app = AppFolder.App.Replace(
+            "records: { thing: { from: s.thing, label: name } }",
+            "records: { thing: { from: s.thing, label: name }, part: { from: s.part, label: name } } # all"
+        );
+        using var service = await RunningService.StartAsync("serve", folder.Write("app.yaml", app));
+        var page = await OpenAsync("/change", service);
+        await page.GetByLabel("Record").SelectOptionAsync(new SelectOptionValue { Label = "part (no pages yet)" });
+        await page.GetByLabel("delete").UncheckAsync();
+        await Expect(page.Locator(".difference tr")).ToHaveCountAsync(2);
+        await Expect(page.Locator(".difference"))
+            .ToContainTextAsync("part: { path: \"/parts/{id}\", detail: part, forms: [edit, new] }");
+        Assert.Equal(app, File.ReadAllText(folder.File("app.yaml")));
+        Assert.Empty(await Browser.FaultsAsync(page));
+
+        // What is chosen stands in the address.
+        await page.ReloadAsync();
+        await Expect(page.Locator(".difference tr")).ToHaveCountAsync(2);
+        await page.GetByRole(AriaRole.Button, new PageGetByRoleOptions { Name = "Save" }).ClickAsync();
+        await Expect(page.GetByRole(AriaRole.Heading, new PageGetByRoleOptions { Name = "Saved" })).ToBeVisibleAsync();
+        Assert.StartsWith(app, File.ReadAllText(folder.File("app.yaml")));
+        await page.GetByRole(AriaRole.Link, new PageGetByRoleOptions { Name = "See the pages" }).ClickAsync();
+        await Expect(page.Locator("main table strong")).ToHaveTextAsync(["parts", "part", "part-edit", "part-new"]);
+        Assert.Equal(200, (await service.GetAsync("/parts")).Status);
+
+        // A page is renamed from the table, and the file is changed by somebody else meanwhile.
+        await page.GetByRole(AriaRole.Link, new PageGetByRoleOptions { Name = "Rename parts" }).ClickAsync();
+        await page.GetByLabel("New name").FillAsync("all-parts");
+        await Expect(page.Locator(".difference")).ToContainTextAsync("all-parts:");
+        folder.Write("app.yaml", File.ReadAllText(folder.File("app.yaml")).Replace("app: Things", "app: Things and parts"));
+        await Expect(page.Locator(".app")).ToContainTextAsync("Things and parts");
+        await page.GetByRole(AriaRole.Button, new PageGetByRoleOptions { Name = "Save" }).ClickAsync();
+        await Expect(page.GetByRole(AriaRole.Heading, new PageGetByRoleOptions { Name = "Saved" })).ToBeVisibleAsync();
+        Assert.Contains("app: Things and parts", File.ReadAllText(folder.File("app.yaml")));
+        Assert.Contains("  all-parts:", File.ReadAllText(folder.File("app.yaml")));
+
+        // What still leads to a page that is to go is shown before.
+        await GoAsync(page, "/change?do=remove-page&about=thing", service);
+        await Expect(page.Locator(".difference tr")).ToHaveCountAsync(1);
+        await GoAsync(page, "/change?do=rename-page&about=thing&to=9", service);
+        await Expect(page.GetByRole(AriaRole.Alert)).ToContainTextAsync("“9” is no name for a page.");
+        await GoAsync(page, "/change?do=nonsense", service);
+        await Expect(page.Locator("h1")).ToHaveTextAsync("There is no such screen");
+    }
 
     private async Task<IPage> OpenAsync(string path, RunningService? service = null)
     {

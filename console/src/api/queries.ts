@@ -1,5 +1,6 @@
 import { keepPreviousData, QueryClient, queryOptions } from '@tanstack/react-query';
 import { answered, api, ServiceError } from './client';
+import type { NamedChangeRequest } from './schema';
 
 /** How often the console asks whether anything has changed, in milliseconds. */
 const pulse = 2000;
@@ -80,3 +81,16 @@ export const traceQuery = (state: string, target: string) =>
     queryKey: ['trace', state, target],
     queryFn: () => answered(api.POST('/api/traces', { body: { target, method: null, accept: null } })),
   });
+
+/** What would become of the app file by a named change; nothing is saved. */
+export const trialQuery = (version: string, change: NamedChangeRequest) =>
+  queryOptions({
+    queryKey: ['trial', version, change],
+    queryFn: () => answered(api.POST('/api/app-file/changes', { body: { changes: [change], version, save: false } })),
+    retry: false,
+    placeholderData: keepPreviousData,
+  });
+
+/** Saves a named change of the app file. */
+export const saveChange = (version: string, change: NamedChangeRequest) =>
+  answered(api.POST('/api/app-file/changes', { body: { changes: [change], version, save: true } }));

@@ -80,6 +80,14 @@ function PagesTable({ pages, samples, findings }: TableProps) {
                     <div className="quiet">
                       <Go to={{ name: 'findings', line: page.line }}>line {page.line}</Go>
                     </div>
+                    <div className="quiet">
+                      <Go
+                        to={{ name: 'change', change: 'rename-page', about: page.name, to: '' }}
+                        aria-label={`Rename ${page.name}`}
+                      >
+                        rename
+                      </Go>
+                    </div>
                   </td>
                   <td data-label="Path">
                     <PathText path={page.path} />

@@ -1,9 +1,10 @@
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef } from 'react';
-import { type Screen, useScreen } from '../address';
+import { noChange, type Screen, useScreen } from '../address';
 import { ServiceError } from '../api/client';
 import { siteQuery } from '../api/queries';
 import type { SiteInfo } from '../api/schema';
+import { ChangeScreen } from '../change/ChangeScreen';
 import { FindingsScreen } from '../findings/FindingsScreen';
 import { PagesScreen } from '../pages/PagesScreen';
 import { Go } from '../parts/Go';
@@ -20,6 +21,7 @@ const titles: Record<Screen['name'], string> = {
   visit: 'Visit',
   sources: 'Sources',
   findings: 'Findings',
+  change: 'Change',
   nowhere: 'No such screen',
 };
 
@@ -61,6 +63,9 @@ export function Shell() {
           </Go>
           <Go to={{ name: 'sources' }} aria-current={screen.name === 'sources' ? 'page' : undefined}>
             Sources
+          </Go>
+          <Go to={noChange} aria-current={screen.name === 'change' ? 'page' : undefined}>
+            Change
           </Go>
           <Go to={{ name: 'findings', line: null }} aria-current={screen.name === 'findings' ? 'page' : undefined}>
             Findings{site.data && site.data.findings > 0 ? ` (${site.data.findings})` : ''}
@@ -115,6 +120,8 @@ function ScreenOf({ screen, site }: { screen: Screen; site: SiteInfo }) {
       return <VisitScreen site={site} number={screen.number} />;
     case 'sources':
       return <SourcesScreen />;
+    case 'change':
+      return <ChangeScreen state={state} screen={screen} />;
     case 'findings':
       return <FindingsScreen state={state} site={site} line={screen.line} />;
     case 'nowhere':
@@ -144,7 +151,7 @@ function SignedOut() {
         <h1>This tab is not signed in</h1>
         <p>The console opens with the URL that Jexa prints when it starts; that URL works once. For another one, run</p>
         <p className="mono">./jexa console</p>
-        <p>with the service’s --port or --state where they are not the usual ones, and open what it prints.</p>
+        <p>with the service’s --port or --state if they are not the usual ones, and open what it prints.</p>
       </div>
     </main>
   );

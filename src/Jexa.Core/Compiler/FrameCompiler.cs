@@ -73,6 +73,8 @@ internal sealed class FrameCompiler(AppDefinition definition, FindingList findin
             return null;
         if (!text.Value.EndsWith(".md", StringComparison.Ordinal) || text.Value.Contains('\n'))
             return text.Value;
+        if (definition.Texts.TryGetValue(text.Value, out var trial))
+            return trial;
         if (FileOf(text, [".md"]) is not { } file)
             return null;
         try

@@ -22,13 +22,23 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
 
     /// <summary>Reads and compiles an app file.</summary>
     /// <param name="file">Its name for findings. Relative connections start from its folder.</param>
-    public async Task<Compilation> CompileAsync(string file, ReadOnlyMemory<byte> bytes, CancellationToken cancellation)
+    public Task<Compilation> CompileAsync(string file, ReadOnlyMemory<byte> bytes, CancellationToken cancellation) =>
+        CompileAsync(file, bytes, new Dictionary<string, string>(), cancellation);
+
+    /// <summary>Reads and compiles an app file of which a change is on trial.</summary>
+    /// <param name="texts">What stands for the Markdown files of these names.</param>
+    public async Task<Compilation> CompileAsync(
+        string file,
+        ReadOnlyMemory<byte> bytes,
+        IReadOnlyDictionary<string, string> texts,
+        CancellationToken cancellation
+    )
     {
         var findings = new FindingList();
         var definition = AppFileReader.Read(file, bytes.Span, findings);
         if (definition is null)
             return new Compilation(null, null, findings.All, bytes);
-        definition = Placed(definition);
+        definition = Placed(definition) with { Texts = texts };
         var found = await new SourceCompiler(sources, environment, definition).CompileAsync(findings, cancellation);
         var described = found.ToDictionary(source => source.Name, DescribedSource.Of);
         var site = new SiteBuild(definition, described, mount, findings).Compile();

@@ -24,6 +24,9 @@ public sealed record AppDefinition(
     IReadOnlyList<PageLines> Lines
 )
 {
+    /// <summary>Texts that stand for the files of these names while a change of the files is only on trial.</summary>
+    public IReadOnlyDictionary<string, string> Texts { get; init; } = new Dictionary<string, string>();
+
     /// <summary>The folder for relative paths.</summary>
     public string Folder => Path.GetDirectoryName(Path.GetFullPath(File)) ?? "/";
 

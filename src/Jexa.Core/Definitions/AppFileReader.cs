@@ -153,7 +153,7 @@ public static class AppFileReader
         && uri.GetLeftPart(UriPartial.Authority) == text
         && uri.UserInfo.Length == 0;
 
-    private static bool IsName(string text) =>
+    internal static bool IsName(string text) =>
         text.Length is > 0 and <= 64
         && char.IsAsciiLetter(text[0])
         && text.All(c => char.IsAsciiLetterOrDigit(c) || c is '-' or '_');

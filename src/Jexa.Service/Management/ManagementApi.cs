@@ -44,8 +44,6 @@ internal sealed class ManagementApi(SiteHost host, BearerToken token, StartCodes
                     + "opens the console anew"
             );
         api.MapGet("/site", Site).WithSummary("The app that is being served");
-        api.MapGet("/app-file", () => new AppFileInfo(host.Site.File, host.File.Text))
-            .WithSummary("The text of the app file as it is now");
         api.MapGet("/pages", () => SiteReport.Of(host.Site)).WithSummary("All pages, in the order of the app file");
         api.MapGet("/sources", () =>
                 SourceReport.LookAsync(host.Site.Sources, host.File.Definition, host.Site.Waiting, host.Sources)

@@ -23,6 +23,7 @@ internal sealed partial class ManagementDoor(
     Undo undo,
     BearerToken token,
     StartCodes startCodes,
+    AppFileEditor editor,
     PageWriters writers,
     Serilog.ILogger logger
 )
@@ -35,6 +36,7 @@ internal sealed partial class ManagementDoor(
 
     private readonly OwnHost _ownHost = new([]);
     private readonly ManagementApi _api = new(host, token, startCodes, writers);
+    private readonly AppFileApi _appFile = new(host, editor);
     private readonly ChangesApi _changes = new(host, changes, undo);
     private readonly ConsoleFiles _console = new();
 
@@ -57,6 +59,7 @@ internal sealed partial class ManagementDoor(
         app.MapOpenApi("/openapi.json");
         var api = app.MapGroup("/api").WithTags("management").ProducesProblem(StatusCodes.Status401Unauthorized);
         _api.Map(api);
+        _appFile.Map(api);
         _changes.Map(api);
         app.MapGet("/app-file.schema.json", http => AssetAnswer.SendAsync(http, Schema, "no-cache")).ExcludeFromDescription();
         app.MapFallback("/api/{**rest}", () =>

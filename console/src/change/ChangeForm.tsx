@@ -1,0 +1,61 @@
+import { Checkbox, Group, NativeSelect, TextInput } from '@mantine/core';
+import { useQuery } from '@tanstack/react-query';
+import { type ChangeAsked, type NamedChange, namedChanges, renameTo } from '../address';
+import { pagesQuery, sourcesQuery } from '../api/queries';
+import { kinds, kindsOf, words } from './asked';
+
+/** What is to be changed. Everything that is chosen stands in the address. */
+export function ChangeForm({ state, screen }: { state: string; screen: ChangeAsked }) {
+  const pages = useQuery(pagesQuery(state));
+  const sources = useQuery(sourcesQuery);
+  const shown = new Set((pages.data ?? []).map((page) => page.record).filter((record) => record !== ''));
+  const tables = (sources.data ?? []).flatMap((source) => source.tables.flatMap((table) => table.records));
+  const records = [...new Set([...tables, ...shown])].sort();
+  const choices =
+    screen.change === 'add-pages'
+      ? records.map((record) => ({ value: record, label: shown.has(record) ? record : `${record} (no pages yet)` }))
+      : (pages.data ?? []).map((page) => ({ value: page.name, label: `${page.name}, ${page.path}` }));
+  if (screen.about !== '' && !choices.some((choice) => choice.value === screen.about))
+    choices.push({ value: screen.about, label: screen.about });
+  const set = (part: Partial<ChangeAsked>) => renameTo({ ...screen, ...part });
+  const chosen = kindsOf(screen.to);
+  return (
+    <form className="sheet" aria-label="What to change" onSubmit={(event) => event.preventDefault()}>
+      <NativeSelect
+        label="What"
+        value={screen.change}
+        data={namedChanges.map((change) => ({ value: change, label: words[change] }))}
+        onChange={(event) => set({ change: event.currentTarget.value as NamedChange, about: '', to: '' })}
+      />
+      <NativeSelect
+        label={screen.change === 'add-pages' ? 'Record' : 'Page'}
+        value={screen.about}
+        data={[{ value: '', label: 'Please choose' }, ...choices]}
+        onChange={(event) => set({ about: event.currentTarget.value })}
+      />
+      {screen.change === 'rename-page' && (
+        <TextInput
+          label="New name"
+          description="Letters, digits, - and _"
+          value={screen.to}
+          spellCheck={false}
+          autoComplete="off"
+          onChange={(typed) => set({ to: typed.currentTarget.value })}
+        />
+      )}
+      {screen.change === 'add-pages' && (
+        <Checkbox.Group
+          label="Pages"
+          value={chosen}
+          onChange={(now) => set({ to: now.length === kinds.length ? '' : now.join(',') || 'none' })}
+        >
+          <Group gap="md" mt={6}>
+            {kinds.map((kind) => (
+              <Checkbox key={kind} value={kind} label={kind} />
+            ))}
+          </Group>
+        </Checkbox.Group>
+      )}
+    </form>
+  );
+}

@@ -1,0 +1,97 @@
+using Jexa.Core.Definitions;
+
+namespace Jexa.Core.Rewriting;
+
+/// <summary>One change of an app file, said by names and not by lines. Console, command line and programs make the same ones.</summary>
+public abstract record NamedChange
+{
+    private static readonly Dictionary<string, string> Nothing = [];
+
+    private NamedChange() { }
+
+    /// <summary>Makes the change to a text.</summary>
+    /// <param name="keyOf">The fields of the key of a record kind. Empty if it has none that is known.</param>
+    /// <returns>The new names of pages that were renamed, by their old names.</returns>
+    /// <exception cref="RewriteException">The change cannot be made. The text is as it was or partly changed: drop it.</exception>
+    public abstract IReadOnlyDictionary<string, string> Make(FileRewriter file, Func<string, IReadOnlyList<string>> keyOf);
+
+    /// <summary>Adds pages for a record kind: those of the given kinds that it does not have yet.</summary>
+    /// <param name="Kinds">The words of the kinds: <c>list</c>, <c>detail</c>, <c>edit</c>, <c>new</c>, <c>delete</c>.</param>
+    public sealed record AddPages(string Record, IReadOnlyList<string> Kinds) : NamedChange
+    {
+        /// <inheritdoc/>
+        public override IReadOnlyDictionary<string, string> Make(FileRewriter file, Func<string, IReadOnlyList<string>> keyOf)
+        {
+            if (file.Find("records", Record) is null)
+                throw new RewriteException(
+                    $"There is no record “{Record}”. There {(file.Keys("records").Count == 1 ? "is" : "are")}: "
+                        + $"{string.Join(", ", file.Keys("records"))}."
+                );
+            var kinds = Kinds
+                .Select(word =>
+                    PageKind.Of(word) is { HasRecord: true } kind
+                        ? kind
+                        : throw new RewriteException($"“{word}” is no kind of page of a record: use {string.Join(", ", Words)}.")
+                )
+                .ToList();
+            var key = keyOf(Record);
+            if (key.Count == 0 && kinds.Exists(kind => kind.HasId))
+                throw new RewriteException(
+                    $"The key of “{Record}” is not known, so its pages have no ID: add key: FIELD to the record, or bring its "
+                        + "source back."
+                );
+            var missing = kinds.Where(kind => !PageChanges.Has(file, Record, kind)).ToList();
+            if (missing.Count == 0)
+                throw new RewriteException(
+                    $"The record “{Record}” has {(kinds.Count == 1 ? $"a {kinds[0]} page" : "all of these pages")} already."
+                );
+            PageChanges.Add(file, Record, key, missing);
+            return Nothing;
+        }
+
+        /// <summary>The kinds of pages that a record can have.</summary>
+        public static IReadOnlyList<string> Words { get; } =
+        [.. PageKind.All.Where(kind => kind.HasRecord).Select(kind => kind.Word)];
+    }
+
+    /// <summary>Renames a page, and everything in the file that names it.</summary>
+    public sealed record RenamePage(string Page, string Name) : NamedChange
+    {
+        /// <inheritdoc/>
+        public override IReadOnlyDictionary<string, string> Make(FileRewriter file, Func<string, IReadOnlyList<string>> keyOf) =>
+            PageChanges.Rename(file, Page, Name);
+    }
+
+    /// <summary>Removes a page. What names it stays.</summary>
+    public sealed record RemovePage(string Page) : NamedChange
+    {
+        /// <inheritdoc/>
+        public override IReadOnlyDictionary<string, string> Make(FileRewriter file, Func<string, IReadOnlyList<string>> keyOf)
+        {
+            PageChanges.Remove(file, Page);
+            return Nothing;
+        }
+    }
+
+    /// <summary>Sets the value at a place: one text, or a list of texts.</summary>
+    public sealed record SetValue(IReadOnlyList<string> Place, FileValue Value) : NamedChange
+    {
+        /// <inheritdoc/>
+        public override IReadOnlyDictionary<string, string> Make(FileRewriter file, Func<string, IReadOnlyList<string>> keyOf)
+        {
+            file.Set(Place, Value);
+            return Nothing;
+        }
+    }
+
+    /// <summary>Removes what stands at a place, so that it is as if it had never been said.</summary>
+    public sealed record Reset(IReadOnlyList<string> Place) : NamedChange
+    {
+        /// <inheritdoc/>
+        public override IReadOnlyDictionary<string, string> Make(FileRewriter file, Func<string, IReadOnlyList<string>> keyOf)
+        {
+            file.Remove(Place);
+            return Nothing;
+        }
+    }
+}

@@ -1,0 +1,304 @@
+using Jexa.Core.Rewriting;
+
+namespace Jexa.Core.Tests;
+
+/// <summary>Single values of an app file's text are changed; everything else stays, byte for byte.</summary>
+public sealed class RewriteTests
+{
+    private const string Small = """
+        # The register.
+        app: Bridges   # its name
+        home: bridges
+
+        pages:
+          # All of them.
+          bridges:
+            path: /bridges
+            list: bridge      # the kind
+            show: [name, 'code',  "opened"]
+            links:
+              - to: bridge
+                column: name
+              # Another way.
+              - { to: district, with: { district: district } }
+
+          # One of them.
+          bridge: { path: "/bridges/{id}", detail: bridge }
+        """;
+
+    private static string[] At(string place) => place.Split('.');
+
+    private static string Changed(string text, Action<FileRewriter> change)
+    {
+        var file = new FileRewriter(text);
+        change(file);
+        var undone = file.Undo.Aggregate(file.Text, Splice.Apply);
+        Assert.Equal(text, undone);
+        return file.Text;
+    }
+
+    /// <summary>The lines that a change takes away and adds, in order.</summary>
+    private static (string[] Gone, string[] New) Lines(string before, string after)
+    {
+        var (old, now) = (before.Split('\n'), after.Split('\n'));
+        var start = old.Zip(now).TakeWhile(pair => pair.First == pair.Second).Count();
+        var end = old.Reverse().Zip(now.Reverse()).TakeWhile(pair => pair.First == pair.Second).Count();
+        end = Math.Min(end, Math.Min(old.Length, now.Length) - start);
+        return (old[start..^end], now[start..^end]);
+    }
+
+    private static void Changes(Action<FileRewriter> change, string[] gone, string[] added)
+    {
+        var lines = Lines(Small, Changed(Small, change));
+        Assert.Equal(gone, lines.Gone);
+        Assert.Equal(added, lines.New);
+    }
+
+    [Fact]
+    public void A_value_is_replaced_and_its_comment_stays()
+    {
+        Changes(file => file.Set(["app"], FileValue.Of("Spans")), ["app: Bridges   # its name"], ["app: Spans   # its name"]);
+        Changes(
+            file => file.Set(At("pages.bridge.path"), FileValue.Of("/b/{id}")),
+            ["  bridge: { path: \"/bridges/{id}\", detail: bridge }"],
+            ["  bridge: { path: \"/b/{id}\", detail: bridge }"]
+        );
+        Changes(
+            file => file.Set(At("pages.bridges.show.1"), FileValue.Of("it's")),
+            ["    show: [name, 'code',  \"opened\"]"],
+            ["    show: [name, 'it''s',  \"opened\"]"]
+        );
+    }
+
+    [Fact]
+    public void A_new_value_stands_behind_the_others_as_they_stand()
+    {
+        Changes(file => file.Set(At("pages.bridges.size"), FileValue.Of("20")), [], ["    size: 20"]);
+        Changes(
+            file => file.Set(At("pages.bridge.title"), FileValue.Of("{code}: {name}")),
+            ["  bridge: { path: \"/bridges/{id}\", detail: bridge }"],
+            ["  bridge: { path: \"/bridges/{id}\", detail: bridge, title: \"{code}: {name}\" }"]
+        );
+        Changes(
+            file => file.Set(At("pages.bridge.ids.missing"), FileValue.Of("bridges")),
+            ["  bridge: { path: \"/bridges/{id}\", detail: bridge }"],
+            ["  bridge: { path: \"/bridges/{id}\", detail: bridge, ids: { missing: bridges } }"]
+        );
+        Changes(
+            file => file.Append(At("pages.bridges.links"), FileValue.Of(("to", FileValue.Of("spans")))),
+            [],
+            ["      - { to: spans }"]
+        );
+        Changes(
+            file => file.Append(At("pages.bridges.show"), FileValue.Of("length")),
+            ["    show: [name, 'code',  \"opened\"]"],
+            ["    show: [name, 'code',  \"opened\", length]"]
+        );
+        Changes(
+            file => file.Set(At("pages.bridges.title"), FileValue.Of("Two\nlines\n")),
+            [],
+            ["    title: |", "      Two", "      lines"]
+        );
+    }
+
+    [Fact]
+    public void A_removed_value_takes_its_own_comments_along()
+    {
+        Changes(file => file.Remove(At("pages.bridges")), Small.Split('\n')[5..15], []);
+        Changes(file => file.Remove(At("pages.bridges.list")), ["    list: bridge      # the kind"], []);
+        Changes(
+            file => file.Remove(At("pages.bridges.links.1")),
+            ["      # Another way.", "      - { to: district, with: { district: district } }"],
+            []
+        );
+        Changes(
+            file => file.Remove(At("pages.bridges.links.0.to")),
+            ["      - to: bridge", "        column: name"],
+            ["      - column: name"]
+        );
+        Changes(
+            file => file.Remove(At("pages.bridges.show.0")),
+            ["    show: [name, 'code',  \"opened\"]"],
+            ["    show: ['code',  \"opened\"]"]
+        );
+        Changes(
+            file => file.Remove(At("pages.bridges.show.2")),
+            ["    show: [name, 'code',  \"opened\"]"],
+            ["    show: [name, 'code']"]
+        );
+    }
+
+    [Fact]
+    public void A_block_becomes_a_line_and_its_key_keeps_its_comment() =>
+        Assert.Equal(
+            "pages: # all\n  a:  [one, two]  # which\n  b: 1\n",
+            Changed("pages: # all\n  a:  # which\n    - one\n    - three\n  b: 1\n", file =>
+                    file.Set(["pages", "a"], FileValue.Of(["one", "two"]))
+                )
+                .Replace("a: [one, two]  #", "a:  [one, two]  #")
+        );
+
+    [Theory]
+    [InlineData("a: 1\na: 2\n", "a second time")]
+    [InlineData("? a\n: 1\n", "without its colon")]
+    [InlineData("a: &x 1\nb: *x\n", "alias, anchor or tag")]
+    [InlineData("a: [1\n", "cannot be read as YAML at line")]
+    [InlineData("a:\t1\n\tb: 2\n", "cannot be read as YAML")]
+    [InlineData("a: 1\rb: 2\r", "carriage returns")]
+    [InlineData("", "empty")]
+    [InlineData("- a\n", "no mapping")]
+    [InlineData("a: 1\n---\nb: 2\n", "second document")]
+    public void What_cannot_be_changed_by_name_is_refused_with_a_sentence(string text, string why) =>
+        Assert.Contains(why, Assert.Throws<RewriteException>(() => new FileRewriter(text)).Message);
+
+    public static TheoryData<string, string> Files()
+    {
+        var files = new TheoryData<string, string>();
+        foreach (
+            var file in Directory
+                .EnumerateFiles(Repository.File("."), "*.yaml", SearchOption.AllDirectories)
+                .Where(file => !file.Contains("/bin/") && !file.Contains("/obj/") && !file.Contains("/node_modules/"))
+                .Where(file => new FileInfo(file).Length < 200_000 && File.ReadAllText(file).Contains("\npages:"))
+                .Order()
+        )
+        foreach (var form in (string[])["lf", "crlf", "open", "bom", "json", "blocks"])
+            files.Add(Path.GetRelativePath(Repository.File("."), file), form);
+        return files;
+    }
+
+    /// <summary>
+    /// Whatever is changed in any app file: what was to change has changed and nothing else, not even a comment; undoing it gives
+    /// the bytes back. A change that cannot be made so is refused.
+    /// </summary>
+    [Theory]
+    [MemberData(nameof(Files))]
+    public void Any_change_touches_nothing_else(string name, string form)
+    {
+        var text = File.ReadAllText(Repository.File(name));
+        text = form switch
+        {
+            "crlf" => text.Replace("\n", "\r\n"),
+            "open" => text.TrimEnd('\n'),
+            "bom" => "\uFEFF" + text,
+            "json" => Json(new FileRewriter(text).Value, ""),
+            "blocks" => Blocks(new FileRewriter(text).Value, ""),
+            _ => text,
+        };
+        var random = new Random(name.Length * 31 + form.Length);
+        var places = Places(new FileRewriter(text).Value, []).ToList();
+        var refused = new List<string>();
+        var tries = int.Parse(Environment.GetEnvironmentVariable("JEXA_TRIES") ?? "60");
+        for (var i = 0; i < tries; i++)
+        {
+            var place = places[random.Next(places.Count)];
+            var file = new FileRewriter(text);
+            try
+            {
+                Change(file, place, random);
+            }
+            catch (RewriteException refusal)
+            {
+                // Some changes make no sense there: an item for a mapping, a name for an item.
+                if (refusal.Message.Contains("without touching"))
+                    refused.Add(string.Join('.', place));
+                Assert.Equal(text, file.Text);
+                continue;
+            }
+
+            Assert.Equal(text, file.Undo.Aggregate(file.Text, Splice.Apply));
+            Assert.Equal(
+                Comments(text),
+                Comments(file.Text) + file.Undo.SelectMany(step => step).Sum(step => Comments(step.Text))
+            );
+        }
+
+        Assert.True(refused.Count <= tries / 20, $"Refused: {string.Join(", ", refused)}");
+    }
+
+    /// <summary>The file as JSON, which is YAML too.</summary>
+    private static string Json(FileValue value, string indent) =>
+        value switch
+        {
+            FileValue.Text text => System.Text.Json.JsonSerializer.Serialize(text.Value),
+            FileValue.List { Items.Count: 0 } => "[]",
+            FileValue.List list =>
+                $"[{string.Join(",", list.Items.Select(item => $"\n{indent}  {Json(item, indent + "  ")}"))}\n{indent}]",
+            FileValue.Map { Entries.Count: 0 } => "{}",
+            FileValue.Map map =>
+                $"{{{string.Join(",", map.Entries.Select(entry => $"\n{indent}  \"{entry.Key}\": {Json(entry.Value, indent + "  ")}"))}\n{indent}}}",
+            _ => "",
+        };
+
+    /// <summary>The file without any brackets, with a comment at every place that can have one.</summary>
+    private static string Blocks(FileValue value, string indent) =>
+        value switch
+        {
+            FileValue.Text text => $" {System.Text.Json.JsonSerializer.Serialize(text.Value)} # {indent.Length}\n",
+            FileValue.List { Items.Count: 0 } => " []\n",
+            FileValue.Map { Entries.Count: 0 } => " {} # none\n",
+            FileValue.List list => $" # a list\n{string.Concat(list.Items.Select(item => Item(item, indent)))}",
+            FileValue.Map map =>
+                $"{(indent.Length == 0 ? "" : " # below\n")}{string.Concat(map.Entries.Select(entry => $"{indent}# {entry.Key}:\n{indent}{entry.Key}:{Blocks(entry.Value, indent + "  ")}\n"))}",
+            _ => "",
+        };
+
+    private static string Item(FileValue item, string indent) =>
+        item is FileValue.Map map
+            ? $"{indent}- {string.Join(indent + "  ", map.Entries.Select(entry => $"{entry.Key}:{Blocks(entry.Value, indent + "    ")}"))}"
+            : $"{indent}-{Blocks(item, indent + "  ")}";
+
+    private static readonly string[] Texts =
+    [
+        "plain",
+        "two words",
+        "{hole}",
+        "it's: #1",
+        "a, b",
+        "",
+        "null",
+        "- x",
+        "\"q\"",
+        "ø\u2028",
+    ];
+
+    private static void Change(FileRewriter file, IReadOnlyList<string> place, Random random)
+    {
+        var text = FileValue.Of(Texts[random.Next(Texts.Length)]);
+        switch (random.Next(6))
+        {
+            case 0:
+                file.Set(place, text);
+                break;
+            case 1:
+                file.Set([.. place.Take(place.Count - 1), "brand_new"], text);
+                break;
+            case 2:
+                file.Remove(place);
+                break;
+            case 3:
+                file.Append(place, text);
+                break;
+            case 4:
+                file.Rename(place, "renamed");
+                break;
+            default:
+                file.Set(place, FileValue.Of(["one", Texts[random.Next(Texts.Length)]]));
+                break;
+        }
+    }
+
+    private static IEnumerable<IReadOnlyList<string>> Places(FileValue value, IReadOnlyList<string> above) =>
+        value switch
+        {
+            FileValue.Map map => map.Entries.SelectMany(entry =>
+                Places(entry.Value, [.. above, entry.Key]).Prepend([.. above, entry.Key])
+            ),
+            FileValue.List list => list.Items.SelectMany(
+                (item, i) => Places(item, [.. above, $"{i}"]).Prepend([.. above, $"{i}"])
+            ),
+            _ => [],
+        };
+
+    /// <summary>The number of comments on lines of their own.</summary>
+    private static int Comments(string text) => text.Split('\n').Count(line => line.TrimStart().StartsWith('#'));
+}
