@@ -13,9 +13,10 @@ describe('The address of a screen', () => {
     { name: 'try', address: null, outcome: 'not-canonical' },
     { name: 'visit', number: 4711 },
     { name: 'sources' },
-    { name: 'change', change: 'add-pages', about: '', to: '' },
-    { name: 'change', change: 'add-pages', about: 'bridge', to: 'list,detail' },
-    { name: 'change', change: 'rename-page', about: 'bridge', to: 'a & b' },
+    { name: 'change', change: 'add-pages', about: '', key: '', to: '' },
+    { name: 'change', change: 'add-pages', about: 'bridge', key: '', to: 'list,detail' },
+    { name: 'change', change: 'rename-page', about: 'bridge', key: '', to: 'a & b' },
+    { name: 'change', change: 'set', about: 'bridges', key: 'show', to: 'name\ncode' },
     { name: 'findings', line: null },
     { name: 'findings', line: 54 },
   ];

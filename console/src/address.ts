@@ -11,14 +11,14 @@ export type Screen =
   | { name: 'nowhere'; path: string };
 
 /** A named change of the app file that is being made: what, of which page or record, and to what. */
-export type ChangeAsked = { name: 'change'; change: NamedChange; about: string; to: string };
+export type ChangeAsked = { name: 'change'; change: NamedChange; about: string; key: string; to: string };
 
 /** The changes that the console makes. */
-export const namedChanges = ['add-pages', 'rename-page', 'remove-page'] as const;
+export const namedChanges = ['add-pages', 'set', 'reset', 'rename-page', 'remove-page'] as const;
 export type NamedChange = (typeof namedChanges)[number];
 
 /** The change screen as it begins. */
-export const noChange: ChangeAsked = { name: 'change', change: 'add-pages', about: '', to: '' };
+export const noChange: ChangeAsked = { name: 'change', change: 'add-pages', about: '', key: '', to: '' };
 
 /** Reads the screen that a URL means. */
 export function readScreen(url: URL): Screen {
@@ -37,7 +37,7 @@ function readChange(path: string, query: URLSearchParams): Screen {
   const change = namedChanges.find((name) => name === asked);
   return change === undefined
     ? { name: 'nowhere', path: `${path}?do=${asked}` }
-    : { name: 'change', change, about: query.get('about') ?? '', to: query.get('to') ?? '' };
+    : { name: 'change', change, about: query.get('about') ?? '', key: query.get('key') ?? '', to: query.get('to') ?? '' };
 }
 
 /** The address of a screen: `readScreen` reads it back. */
@@ -52,7 +52,12 @@ export function writeScreen(screen: Screen): string {
     case 'sources':
       return '/sources';
     case 'change':
-      return withQuery('/change', { do: screen.change, about: screen.about || null, to: screen.to || null });
+      return withQuery('/change', {
+        do: screen.change,
+        about: screen.about || null,
+        key: screen.key || null,
+        to: screen.to || null,
+      });
     case 'findings':
       return withQuery('/findings', { line: screen.line === null ? null : String(screen.line) });
     case 'nowhere':

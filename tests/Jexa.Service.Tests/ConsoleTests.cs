@@ -387,6 +387,23 @@ public class ConsoleTests(DemoService demo, Browser browser)
         Assert.Contains("app: Things and parts", File.ReadAllText(folder.File("app.yaml")));
         Assert.Contains("  all-parts:", File.ReadAllText(folder.File("app.yaml")));
 
+        // Any key of a page is set by its own kind of input; what the file says now is told.
+        await GoAsync(page, "/change?do=set", service);
+        await page.GetByLabel("Page").SelectOptionAsync("things");
+        await page.GetByLabel("Key").SelectOptionAsync("order");
+        await Expect(page.Locator("form")).ToContainTextAsync("Now: name");
+        await page.GetByLabel("Values").FillAsync("-name\nid");
+        await Expect(page.Locator(".difference")).ToContainTextAsync("order: [-name, id]");
+        await page.GetByLabel("Key").SelectOptionAsync("size");
+        await Expect(page.Locator("form")).ToContainTextAsync("The file does not say it");
+        await page.GetByLabel("Value").FillAsync("nine");
+        await Expect(page.Locator(".finding")).ToContainTextAsync("“nine” is not a number");
+        await page.GetByLabel("Value").FillAsync("1");
+        await page.GetByRole(AriaRole.Button, new PageGetByRoleOptions { Name = "Save", Exact = true }).ClickAsync();
+        await Expect(page.GetByRole(AriaRole.Heading, new PageGetByRoleOptions { Name = "Saved" })).ToBeVisibleAsync();
+        await page.GetByLabel("Key").SelectOptionAsync("links");
+        await Expect(page.Locator("form")).ToContainTextAsync("Write it in the file");
+
         // What still leads to a page that is to go is shown before.
         await GoAsync(page, "/change?do=remove-page&about=thing", service);
         await Expect(page.Locator(".difference tr")).ToHaveCountAsync(1);

@@ -82,6 +82,20 @@ export const traceQuery = (state: string, target: string) =>
     queryFn: () => answered(api.POST('/api/traces', { body: { target, method: null, accept: null } })),
   });
 
+/** The schema of app files: the same for every app. */
+export const schemaQuery = queryOptions({
+  queryKey: ['schema'],
+  queryFn: async () => (await fetch('/app-file.schema.json')).json(),
+  staleTime: Number.POSITIVE_INFINITY,
+});
+
+/** What stands at a place of the app file. */
+export const valueQuery = (state: string, place: string) =>
+  queryOptions({
+    queryKey: ['value', state, place],
+    queryFn: () => answered(api.GET('/api/app-file/value', { params: { query: { place } } })),
+  });
+
 /** What would become of the app file by a named change; nothing is saved. */
 export const trialQuery = (version: string, change: NamedChangeRequest) =>
   queryOptions({

@@ -3,9 +3,11 @@ import { useQuery } from '@tanstack/react-query';
 import { type ChangeAsked, type NamedChange, namedChanges, renameTo } from '../address';
 import { pagesQuery, sourcesQuery } from '../api/queries';
 import { kinds, kindsOf, words } from './asked';
+import { KeyForm } from './KeyForm';
+import type { Key } from './keys';
 
 /** What is to be changed. Everything that is chosen stands in the address. */
-export function ChangeForm({ state, screen }: { state: string; screen: ChangeAsked }) {
+export function ChangeForm({ state, screen, keys }: { state: string; screen: ChangeAsked; keys: Key[] }) {
   const pages = useQuery(pagesQuery(state));
   const sources = useQuery(sourcesQuery);
   const shown = new Set((pages.data ?? []).map((page) => page.record).filter((record) => record !== ''));
@@ -25,7 +27,7 @@ export function ChangeForm({ state, screen }: { state: string; screen: ChangeAsk
         label="What"
         value={screen.change}
         data={namedChanges.map((change) => ({ value: change, label: words[change] }))}
-        onChange={(event) => set({ change: event.currentTarget.value as NamedChange, about: '', to: '' })}
+        onChange={(event) => set({ change: event.currentTarget.value as NamedChange, about: '', key: '', to: '' })}
       />
       <NativeSelect
         label={screen.change === 'add-pages' ? 'Record' : 'Page'}
@@ -41,6 +43,18 @@ export function ChangeForm({ state, screen }: { state: string; screen: ChangeAsk
           spellCheck={false}
           autoComplete="off"
           onChange={(typed) => set({ to: typed.currentTarget.value })}
+        />
+      )}
+      {(screen.change === 'set' || screen.change === 'reset') && (
+        <KeyForm
+          state={state}
+          page={screen.about}
+          keys={keys}
+          chosen={keys.find((key) => key.name === screen.key)}
+          to={screen.to}
+          isReset={screen.change === 'reset'}
+          choose={(key) => set({ key, to: '' })}
+          say={(to) => set({ to })}
         />
       )}
       {screen.change === 'add-pages' && (

@@ -1,20 +1,23 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { type ChangeAsked, noChange } from '../address';
-import { appFileQuery } from '../api/queries';
+import { appFileQuery, schemaQuery } from '../api/queries';
 import type { ChangedFileInfo } from '../api/schema';
 import { Go } from '../parts/Go';
 import { Loaded } from '../parts/Loaded';
 import { Empty } from '../parts/States';
 import { requestOf, words } from './asked';
 import { ChangeForm } from './ChangeForm';
+import { keysOf } from './keys';
 import { Trial } from './Trial';
 
 /** Changes the app file by name: what would become of it is shown beside the form, and saved when asked. */
 export function ChangeScreen({ state, screen }: { state: string; screen: ChangeAsked }) {
   const file = useQuery(appFileQuery(state));
   const [saved, setSaved] = useState<{ of: string; file: ChangedFileInfo } | null>(null);
-  const request = requestOf(screen);
+  const schema = useQuery(schemaQuery);
+  const keys = schema.data ? keysOf(schema.data) : [];
+  const request = requestOf(screen, keys.find((key) => key.name === screen.key)?.shape);
   const asked = JSON.stringify(request);
   return (
     <>
@@ -25,7 +28,7 @@ export function ChangeScreen({ state, screen }: { state: string; screen: ChangeA
         </div>
       </div>
       <div className="change">
-        <ChangeForm state={state} screen={screen} />
+        <ChangeForm state={state} screen={screen} keys={keys} />
         <section aria-label="What would change" aria-live="polite">
           {saved !== null && saved.of === asked ? (
             <Saved asked={screen} file={saved.file} />
@@ -54,6 +57,8 @@ export function ChangeScreen({ state, screen }: { state: string; screen: ChangeA
 
 const hints = {
   'add-pages': 'Choose a record: it gets a list, a detail page and the pages that change it, linked with each other.',
+  set: 'Choose a page and a key, and say its value. The lines that differ are shown before anything is saved.',
+  reset: 'Choose a page and a key: it is as if the file had never said it, and Jexa decides.',
   'rename-page':
     'Choose a page and its new name. Links, menus, texts and answers that name it are changed with it; its path stays.',
   'remove-page': 'Choose a page. What still leads to it is shown before anything is saved.',

@@ -3,6 +3,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { saveChange, siteQuery, trialQuery } from '../api/queries';
 import type { ChangedFileInfo, ChangedLineInfo, NamedChangeRequest } from '../api/schema';
 import { FindingCard } from '../parts/FindingCard';
+import { Scroll } from '../parts/Scroll';
 import { Loading } from '../parts/States';
 import { counted } from '../parts/words';
 
@@ -69,19 +70,21 @@ function Difference({ file, lines }: { file: string; lines: ChangedLineInfo[] })
   return (
     <figure className="difference">
       <figcaption className="quiet mono">{file}</figcaption>
-      <table>
-        <tbody>
-          {lines.map((line) => (
-            <tr key={`${line.new}:${line.line}`} data-new={line.new}>
-              <td className="number">{line.line}</td>
-              <td aria-label={line.new ? 'added' : 'removed'}>{line.new ? '+' : '−'}</td>
-              <td>
-                <code>{line.text}</code>
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Scroll label={`What differs in ${file}`}>
+        <table>
+          <tbody>
+            {lines.map((line) => (
+              <tr key={`${line.new}:${line.line}`} data-new={line.new}>
+                <td className="number">{line.line}</td>
+                <td aria-label={line.new ? 'added' : 'removed'}>{line.new ? '+' : '−'}</td>
+                <td>
+                  <code>{line.text}</code>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Scroll>
     </figure>
   );
 }

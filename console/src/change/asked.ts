@@ -1,11 +1,14 @@
 import type { ChangeAsked, NamedChange } from '../address';
 import type { NamedChangeRequest } from '../api/schema';
+import type { Shape } from './keys';
 
 /** The kinds of pages that a record can have. */
 export const kinds = ['list', 'detail', 'edit', 'new', 'delete'] as const;
 
 export const words: Record<NamedChange, string> = {
   'add-pages': 'Add pages for a record',
+  set: 'Set something of a page',
+  reset: 'Reset something of a page',
   'rename-page': 'Rename a page',
   'remove-page': 'Remove a page',
 };
@@ -16,14 +19,28 @@ export function kindsOf(to: string): string[] {
 }
 
 /** What the service is asked for; null while something is still to be said. */
-export function requestOf({ change, about, to }: ChangeAsked): NamedChangeRequest | null {
+export function requestOf({ change, about, key, to }: ChangeAsked, shape: Shape = 'text'): NamedChangeRequest | null {
   if (about === '') return null;
   switch (change) {
     case 'add-pages':
       return kindsOf(to).length === 0 ? null : { change, record: about, kinds: kindsOf(to) };
+    case 'set':
+      return key === '' || to === '' ? null : { change, place: placeOf(about, key), value: shape === 'texts' ? linesOf(to) : to };
+    case 'reset':
+      return key === '' ? null : { change, place: placeOf(about, key) };
     case 'rename-page':
       return to === '' || to === about ? null : { change, page: about, name: to };
     case 'remove-page':
       return { change, page: about };
   }
+}
+
+/** The place of a page's key in the app file: a JSON Pointer (RFC 6901). */
+export const placeOf = (page: string, key: string) => `/pages/${page}/${key}`;
+
+function linesOf(text: string): string[] {
+  return text
+    .split('\n')
+    .map((line) => line.trim())
+    .filter((line) => line !== '');
 }

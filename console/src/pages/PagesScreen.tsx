@@ -82,7 +82,7 @@ function PagesTable({ pages, samples, findings }: TableProps) {
                     </div>
                     <div className="quiet">
                       <Go
-                        to={{ name: 'change', change: 'rename-page', about: page.name, to: '' }}
+                        to={{ name: 'change', change: 'rename-page', about: page.name, key: '', to: '' }}
                         aria-label={`Rename ${page.name}`}
                       >
                         rename

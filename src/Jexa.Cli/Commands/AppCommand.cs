@@ -195,7 +195,8 @@ internal static class AppCommand
         console.WriteLine(
             edited.Lines.Count == 0
                 ? $"{file} says so already; nothing was changed."
-                : $"{file} {(edited.IsSaved ? "is saved" : "would be changed so; nothing is saved")}: {FindingView.Count(findings)}."
+                : $"{file} {(edited.IsSaved ? "is saved" : "would be changed so; nothing is saved")}: "
+                    + $"{FindingView.Count(findings)}."
         );
     }
 

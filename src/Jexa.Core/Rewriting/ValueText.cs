@@ -50,7 +50,7 @@ internal static class ValueText
         text.Length > 0
         && text[0] != ' '
         && text[^1] != ' '
-        && !"-?:,[]{}#&*!|>'\"%@`=".Contains(text[0])
+        && (!"-?:,[]{}#&*!|>'\"%@`=".Contains(text[0]) || (text[0] == '-' && text.Length > 1 && char.IsAsciiLetter(text[1])))
         && !text.EndsWith(':')
         && !text.Contains(": ", StringComparison.Ordinal)
         && !text.Contains(" #", StringComparison.Ordinal)

@@ -15,6 +15,9 @@ internal sealed class AppFileApi(SiteHost host, AppFileEditor editor)
     public void Map(RouteGroupBuilder api)
     {
         api.MapGet("/app-file", Text).WithSummary("The text of the app file as it is now");
+        api.MapGet("/app-file/value", Value)
+            .WithSummary("What stands at a place of the app file")
+            .ProducesProblem(StatusCodes.Status422UnprocessableEntity);
         api.MapPost("/app-file/changes", ChangeAsync)
             .WithSummary("Make named changes of the app file, on trial or saved; all of them or none")
             .ProducesProblem(StatusCodes.Status409Conflict)
@@ -27,6 +30,19 @@ internal sealed class AppFileApi(SiteHost host, AppFileEditor editor)
             host.File.Text,
             host.File.Text is { } text ? AppFileEditor.VersionOf(Encoding.UTF8.GetBytes(text)) : null
         );
+
+    private Results<Ok<ValueInfo>, ProblemHttpResult> Value(string place)
+    {
+        try
+        {
+            var value = new FileRewriter(host.File.Text ?? "").Find(Places.Read(place));
+            return TypedResults.Ok(ValueInfo.Of(place, value));
+        }
+        catch (RewriteException refused)
+        {
+            return TypedResults.Problem(refused.Message, statusCode: StatusCodes.Status422UnprocessableEntity);
+        }
+    }
 
     private async Task<Results<Ok<ChangedFileInfo>, ProblemHttpResult>> ChangeAsync(
         [FromBody] ChangeFileRequest request,
