@@ -216,36 +216,47 @@ public sealed class RewriteTests
     }
 
     /// <summary>The file as JSON, which is YAML too.</summary>
-    private static string Json(FileValue value, string indent) =>
-        value switch
+    private static string Json(FileValue value, string indent)
+    {
+        var deeper = indent + "  ";
+        string Lines(IEnumerable<string> lines) => string.Join(",", lines.Select(line => $"\n{deeper}{line}"));
+        return value switch
         {
             FileValue.Text text => System.Text.Json.JsonSerializer.Serialize(text.Value),
             FileValue.List { Items.Count: 0 } => "[]",
-            FileValue.List list =>
-                $"[{string.Join(",", list.Items.Select(item => $"\n{indent}  {Json(item, indent + "  ")}"))}\n{indent}]",
+            FileValue.List list => $"[{Lines(list.Items.Select(item => Json(item, deeper)))}\n{indent}]",
             FileValue.Map { Entries.Count: 0 } => "{}",
             FileValue.Map map =>
-                $"{{{string.Join(",", map.Entries.Select(entry => $"\n{indent}  \"{entry.Key}\": {Json(entry.Value, indent + "  ")}"))}\n{indent}}}",
+                $"{{{Lines(map.Entries.Select(entry => $"\"{entry.Key}\": {Json(entry.Value, deeper)}"))}\n{indent}}}",
             _ => "",
         };
+    }
 
     /// <summary>The file without any brackets, with a comment at every place that can have one.</summary>
-    private static string Blocks(FileValue value, string indent) =>
-        value switch
+    private static string Blocks(FileValue value, string indent)
+    {
+        var deeper = indent + "  ";
+        string Entry(KeyValuePair<string, FileValue> entry) =>
+            $"{indent}# {entry.Key}:\n{indent}{entry.Key}:{Blocks(entry.Value, deeper)}\n";
+        return value switch
         {
             FileValue.Text text => $" {System.Text.Json.JsonSerializer.Serialize(text.Value)} # {indent.Length}\n",
             FileValue.List { Items.Count: 0 } => " []\n",
             FileValue.Map { Entries.Count: 0 } => " {} # none\n",
             FileValue.List list => $" # a list\n{string.Concat(list.Items.Select(item => Item(item, indent)))}",
-            FileValue.Map map =>
-                $"{(indent.Length == 0 ? "" : " # below\n")}{string.Concat(map.Entries.Select(entry => $"{indent}# {entry.Key}:\n{indent}{entry.Key}:{Blocks(entry.Value, indent + "  ")}\n"))}",
+            FileValue.Map map => (indent.Length == 0 ? "" : " # below\n") + string.Concat(map.Entries.Select(Entry)),
             _ => "",
         };
+    }
 
-    private static string Item(FileValue item, string indent) =>
-        item is FileValue.Map map
-            ? $"{indent}- {string.Join(indent + "  ", map.Entries.Select(entry => $"{entry.Key}:{Blocks(entry.Value, indent + "    ")}"))}"
-            : $"{indent}-{Blocks(item, indent + "  ")}";
+    private static string Item(FileValue item, string indent)
+    {
+        var deeper = indent + "  ";
+        return item is FileValue.Map map
+            ? $"{indent}- "
+                + string.Join(deeper, map.Entries.Select(entry => $"{entry.Key}:{Blocks(entry.Value, deeper + "  ")}"))
+            : $"{indent}-{Blocks(item, deeper)}";
+    }
 
     private static readonly string[] Texts =
     [
@@ -300,5 +311,6 @@ public sealed class RewriteTests
         };
 
     /// <summary>The number of comments on lines of their own.</summary>
-    private static int Comments(string text) => text.Split('\n').Count(line => line.TrimStart().StartsWith('#'));
+    private static int Comments(string text) =>
+        text.TrimStart('\uFEFF').Split('\n').Count(line => line.TrimStart().StartsWith('#'));
 }

@@ -33,7 +33,9 @@ public sealed class FileRewriter
     /// <summary>The text as it is now.</summary>
     public string Text => _mark + _body;
 
-    /// <summary>The splices that undo all changes so far, the latest change first. Each list is for the text after the one before.</summary>
+    /// <summary>
+    /// The splices that undo all changes so far, the latest change first. Each list is for the text after the one before.
+    /// </summary>
     public IReadOnlyList<IReadOnlyList<Splice>> Undo => _undo;
 
     /// <summary>What the text means.</summary>
@@ -256,7 +258,9 @@ public sealed class FileRewriter
         && _body.IndexOf('\n', line) is var end
         && (end < 0 || end > line + column);
 
-    /// <summary>What stands between two parts of a list or mapping in brackets: as between its last two, else a comma and a blank.</summary>
+    /// <summary>
+    /// What stands between two parts of a list or mapping in brackets: as between its last two, else a comma and a blank.
+    /// </summary>
     private string SeparatorOf(IReadOnlyList<TextNode> parts)
     {
         if (parts.Count == 0 || !IsFirstOfLine(parts[^1].Start))

@@ -6,8 +6,8 @@ namespace Jexa.Core.Rewriting;
 public sealed record LineDifference(bool IsNew, int Line, string Text)
 {
     /// <summary>
-    /// The lines in which two texts differ, in order, by a shortest edit script (E. W. Myers, 1986). Texts that differ in more than
-    /// 2,000 lines are compared from both ends only.
+    /// The lines in which two texts differ, in order, by a shortest edit script (E. W. Myers, 1986). Texts that differ in more
+    /// than 2,000 lines are compared from both ends only.
     /// </summary>
     public static IReadOnlyList<LineDifference> Between(string before, string after)
     {

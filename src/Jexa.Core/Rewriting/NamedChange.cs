@@ -2,7 +2,9 @@ using Jexa.Core.Definitions;
 
 namespace Jexa.Core.Rewriting;
 
-/// <summary>One change of an app file, said by names and not by lines. Console, command line and programs make the same ones.</summary>
+/// <summary>
+/// One change of an app file, said by names and not by lines. Console, command line and programs make the same ones.
+/// </summary>
 public abstract record NamedChange
 {
     private static readonly Dictionary<string, string> Nothing = [];
@@ -12,7 +14,8 @@ public abstract record NamedChange
     /// <summary>Makes the change to a text.</summary>
     /// <param name="keyOf">The fields of the key of a record kind. Empty if it has none that is known.</param>
     /// <returns>The new names of pages that were renamed, by their old names.</returns>
-    /// <exception cref="RewriteException">The change cannot be made. The text is as it was or partly changed: drop it.</exception>
+    /// <exception cref="RewriteException">The change cannot be made. The text is as it was or partly changed: drop
+    /// it.</exception>
     public abstract IReadOnlyDictionary<string, string> Make(FileRewriter file, Func<string, IReadOnlyList<string>> keyOf);
 
     /// <summary>Adds pages for a record kind: those of the given kinds that it does not have yet.</summary>

@@ -63,7 +63,8 @@ public static class PageChanges
     /// that its <c>forms</c> stands for. A heading that was made from the name is written out first.
     /// </summary>
     /// <returns>The new names of all pages that have another one now, by their old names.</returns>
-    /// <exception cref="RewriteException">There is no such page, the new name is taken, or the text cannot be changed.</exception>
+    /// <exception cref="RewriteException">There is no such page, the new name is taken, or the text cannot be
+    /// changed.</exception>
     public static IReadOnlyDictionary<string, string> Rename(FileRewriter file, string old, string name)
     {
         if (file.Find("pages", old) is not FileValue.Map page)

@@ -1,6 +1,8 @@
 namespace Jexa.Core.Rewriting;
 
-/// <summary>Places in an app file as programs and people write them: JSON Pointers (RFC 6901), such as <c>/pages/bridge/title</c>.</summary>
+/// <summary>
+/// Places in an app file as programs and people write them: JSON Pointers (RFC 6901), such as <c>/pages/bridge/title</c>.
+/// </summary>
 public static class Places
 {
     /// <summary>The keys of a pointer.</summary>

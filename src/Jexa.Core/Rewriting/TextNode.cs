@@ -2,7 +2,9 @@ using YamlDotNet.Core;
 
 namespace Jexa.Core.Rewriting;
 
-/// <summary>A value of an app file and where it stands in the text: from <c>Start</c> to before <c>End</c>, in UTF-16 units.</summary>
+/// <summary>
+/// A value of an app file and where it stands in the text: from <c>Start</c> to before <c>End</c>, in UTF-16 units.
+/// </summary>
 internal sealed class TextNode
 {
     public required int Start { get; init; }

@@ -28,7 +28,8 @@ internal sealed class TextTreeReader
         catch (YamlException wrong)
         {
             throw new RewriteException(
-                $"The file cannot be read as YAML at line {wrong.Start.Line}: mend its text first. ({wrong.Message.TrimEnd('.')}.)"
+                $"The file cannot be read as YAML at line {wrong.Start.Line}: mend its text first. "
+                    + $"({wrong.Message.TrimEnd('.')}.)"
             );
         }
     }

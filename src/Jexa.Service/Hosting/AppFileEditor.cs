@@ -6,7 +6,7 @@ using Jexa.Core.Rewriting;
 
 namespace Jexa.Service.Hosting;
 
-/// <summary>Makes named changes to an app file: on trial, or saved. Who serves the file takes it up as after any other save.</summary>
+/// <summary>Makes named changes to an app file: on trial, or saved. A saved file is taken up as after any other save.</summary>
 public sealed class AppFileEditor(string file, SiteCompiler compiler) : IDisposable
 {
     private readonly SemaphoreSlim _turn = new(1, 1);
@@ -18,7 +18,8 @@ public sealed class AppFileEditor(string file, SiteCompiler compiler) : IDisposa
     /// <param name="version">The version that they are for. Null for the one that is there.</param>
     /// <param name="save">Whether to save the file, or only to tell what would become of it.</param>
     /// <exception cref="StartException">The file cannot be read.</exception>
-    /// <exception cref="RewriteException">A change cannot be made, or the file may not be written. Nothing is changed.</exception>
+    /// <exception cref="RewriteException">A change cannot be made, or the file may not be written. Nothing is
+    /// changed.</exception>
     /// <exception cref="StaleFileException">The file is another version. Nothing is changed.</exception>
     public async Task<EditedFile> ChangeAsync(
         string? version,
@@ -89,7 +90,8 @@ public sealed class AppFileEditor(string file, SiteCompiler compiler) : IDisposa
         return version is null || VersionOf(bytes) == version
             ? bytes
             : throw new StaleFileException(
-                $"{Path.GetFileName(file)} has been changed meanwhile. Nothing was changed: look at it again, and repeat the change."
+                $"{Path.GetFileName(file)} has been changed meanwhile. Nothing was changed: look at it again, and "
+                    + "repeat the change."
             );
     }
 
