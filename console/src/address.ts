@@ -14,7 +14,7 @@ export type Screen =
 export type ChangeAsked = { name: 'change'; change: NamedChange; about: string; key: string; to: string };
 
 /** The changes that the console makes. */
-export const namedChanges = ['add-pages', 'set', 'reset', 'rename-page', 'remove-page'] as const;
+export const namedChanges = ['add-pages', 'set', 'reset', 'rename-page', 'move-page', 'rename-parameter', 'remove-page'] as const;
 export type NamedChange = (typeof namedChanges)[number];
 
 /** The change screen as it begins. */

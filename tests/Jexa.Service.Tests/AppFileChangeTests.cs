@@ -110,7 +110,58 @@ public sealed class AppFileChangeTests
             Assert.Equal(status, (await service.GetAsync(address)).Status);
     }
 
+    [Fact]
+    public async Task A_moved_page_redirects_and_a_renamed_parameter_means_what_it_meant()
+    {
+        using var folder = Folder();
+        Assert.Equal(0, (await ChangeAsync(folder, "move-page", "thing", "/goods/{id}")).ExitCode);
+        Assert.Contains("path: \"/goods/{id}\", detail: thing, forms: [edit], was: \"/things/{id}\" }", Text(folder));
+        Assert.Equal(0, (await ChangeAsync(folder, "rename-parameter", "thing", "id", "number")).ExitCode);
+        Assert.Contains("path: \"/goods/{number}\"", Text(folder));
+        Assert.Contains("was: \"/things/{number}\", by: { number: id } }", Text(folder));
+        Assert.Contains("no findings", (await RunningService.RunAsync("check", folder.File("app.yaml"))).Out);
+        using var service = await RunningService.StartAsync("serve", folder.File("app.yaml"));
+        Assert.Equal(200, (await service.GetAsync("/goods/7")).Status);
+        var moved = await service.GetAsync("/things/7");
+        Assert.Equal(301, moved.Status);
+        Assert.Contains("Location: /goods/7", moved.Head);
+        Assert.Contains("href=\"/goods/7", (await service.GetAsync("/things")).Body);
+
+        // Back again: the path that the page had is its own, and the other one is kept.
+        Assert.Equal(0, (await ChangeAsync(folder, "move-page", "thing", "/things/{number}")).ExitCode);
+        Assert.Contains("path: \"/things/{number}\"", Text(folder));
+        Assert.Contains("was: \"/goods/{number}\"", Text(folder));
+    }
+
+    [Fact]
+    public async Task A_parameter_of_a_list_is_renamed_in_conditions_titles_and_links()
+    {
+        using var folder = Folder();
+        folder.Write(
+            "app.yaml",
+            Things
+                + """
+
+                  parts: { path: "/things/{thing}/parts{?name}", list: part, where: { thing_id: "{thing}" }, title: "Of {thing}" }
+                  part: { path: "/parts/{id}", detail: part, links: [{ to: parts, with: { thing: thing_id } }] }
+                """
+        );
+        Assert.Equal(0, (await ChangeAsync(folder, "rename-parameter", "parts", "thing", "whole")).ExitCode);
+        Assert.Contains(
+            "parts: { path: \"/things/{whole}/parts{?name}\", list: part, where: { thing_id: \"{whole}\" }, title: \"Of {whole}\" }",
+            Text(folder)
+        );
+        Assert.Contains("with: { whole: thing_id }", Text(folder));
+
+        // What the name alone meant is written out.
+        Assert.Equal(0, (await ChangeAsync(folder, "rename-parameter", "parts", "name", "called")).ExitCode);
+        Assert.Contains("{?called}\", list: part, where: { thing_id: \"{whole}\", name: \"{called}\" }", Text(folder));
+    }
+
     [Theory]
+    [InlineData("has no parameter “nine”", "rename-parameter", "thing", "nine", "ten")]
+    [InlineData("is no name for a parameter", "rename-parameter", "thing", "id", "no-name")]
+    [InlineData("There is no page “nine”.", "move-page", "nine", "/nine")]
     [InlineData("There is no record “nonsense”. There are: thing, part.", "add-pages", "nonsense")]
     [InlineData("The record “thing” has a list page already.", "add-pages", "thing", "--kind", "list")]
     [InlineData("The record “thing” has all of these pages already.", "add-pages", "thing", "--kind", "detail", "--kind", "edit")]

@@ -404,6 +404,16 @@ public class ConsoleTests(DemoService demo, Browser browser)
         await page.GetByLabel("Key").SelectOptionAsync("links");
         await Expect(page.Locator("form")).ToContainTextAsync("Write it in the file");
 
+        // A path and a parameter.
+        await GoAsync(page, "/change?do=move-page&about=thing", service);
+        await page.GetByLabel("New path").FillAsync("/goods/{id}");
+        await Expect(page.Locator(".difference")).ToContainTextAsync("was: \"/things/{id}\"");
+        await page.GetByLabel("What", new PageGetByLabelOptions { Exact = true }).SelectOptionAsync("rename-parameter");
+        await page.GetByLabel("Page").SelectOptionAsync("thing");
+        await page.GetByLabel("Parameter").SelectOptionAsync("id");
+        await page.GetByLabel("New name").FillAsync("number");
+        await Expect(page.Locator(".difference")).ToContainTextAsync("by: { number: id }");
+
         // What still leads to a page that is to go is shown before.
         await GoAsync(page, "/change?do=remove-page&about=thing", service);
         await Expect(page.Locator(".difference tr")).ToHaveCountAsync(1);

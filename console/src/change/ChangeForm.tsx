@@ -19,6 +19,7 @@ export function ChangeForm({ state, screen, keys }: { state: string; screen: Cha
       : (pages.data ?? []).map((page) => ({ value: page.name, label: `${page.name}, ${page.path}` }));
   if (screen.about !== '' && !choices.some((choice) => choice.value === screen.about))
     choices.push({ value: screen.about, label: screen.about });
+  const page = pages.data?.find((each) => each.name === screen.about);
   const set = (part: Partial<ChangeAsked>) => renameTo({ ...screen, ...part });
   const chosen = kindsOf(screen.to);
   return (
@@ -33,12 +34,30 @@ export function ChangeForm({ state, screen, keys }: { state: string; screen: Cha
         label={screen.change === 'add-pages' ? 'Record' : 'Page'}
         value={screen.about}
         data={[{ value: '', label: 'Please choose' }, ...choices]}
-        onChange={(event) => set({ about: event.currentTarget.value })}
+        onChange={(event) => set({ about: event.currentTarget.value, key: screen.change === 'set' ? screen.key : '' })}
       />
-      {screen.change === 'rename-page' && (
+      {screen.change === 'rename-parameter' && (
+        <NativeSelect
+          label="Parameter"
+          value={screen.key}
+          data={[{ value: '', label: 'Please choose' }, ...(page?.parameters ?? []).map((parameter) => parameter.name)]}
+          onChange={(event) => set({ key: event.currentTarget.value })}
+        />
+      )}
+      {screen.change === 'move-page' && (
+        <TextInput
+          label="New path"
+          description={page ? `Now ${page.path}` : 'Such as /bridges/{id}'}
+          value={screen.to}
+          spellCheck={false}
+          autoComplete="off"
+          onChange={(typed) => set({ to: typed.currentTarget.value })}
+        />
+      )}
+      {(screen.change === 'rename-page' || screen.change === 'rename-parameter') && (
         <TextInput
           label="New name"
-          description="Letters, digits, - and _"
+          description={screen.change === 'rename-page' ? 'Letters, digits, - and _' : 'Letters, digits and _'}
           value={screen.to}
           spellCheck={false}
           autoComplete="off"

@@ -61,6 +61,9 @@ const hints = {
   reset: 'Choose a page and a key: it is as if the file had never said it, and Jexa decides.',
   'rename-page':
     'Choose a page and its new name. Links, menus, texts and answers that name it are changed with it; its path stays.',
+  'move-page': 'Choose a page and its new path. Addresses of its former path redirect, if it has the same parameters.',
+  'rename-parameter':
+    'Choose a page, a parameter and its new name: conditions, titles and links that name it are changed with it.',
   'remove-page': 'Choose a page. What still leads to it is shown before anything is saved.',
 };
 

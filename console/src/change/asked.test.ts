@@ -29,6 +29,14 @@ describe('What the service is asked for', () => {
     expect(requestOf({ ...set, change: 'reset', to: '' })).toEqual({ change: 'reset', place: '/pages/bridges/show' });
   });
 
+  it('names a path or a parameter', () => {
+    const move = { name: 'change', change: 'move-page', about: 'bridge', key: '', to: '/b/{id}' } as const;
+    expect(requestOf(move)).toEqual({ change: 'move-page', page: 'bridge', path: '/b/{id}' });
+    const rename = { name: 'change', change: 'rename-parameter', about: 'bridge', key: 'id', to: 'number' } as const;
+    expect(requestOf(rename)).toEqual({ change: 'rename-parameter', page: 'bridge', parameter: 'id', name: 'number' });
+    expect(requestOf({ ...rename, key: '' })).toBeNull();
+  });
+
   it('is all kinds of pages if none is named, in their usual order', () => {
     expect(kindsOf('')).toEqual(['list', 'detail', 'edit', 'new', 'delete']);
     expect(kindsOf('detail,list,nonsense')).toEqual(['list', 'detail']);

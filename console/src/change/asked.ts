@@ -10,6 +10,8 @@ export const words: Record<NamedChange, string> = {
   set: 'Set something of a page',
   reset: 'Reset something of a page',
   'rename-page': 'Rename a page',
+  'move-page': 'Give a page another path',
+  'rename-parameter': 'Rename a parameter',
   'remove-page': 'Remove a page',
 };
 
@@ -30,6 +32,10 @@ export function requestOf({ change, about, key, to }: ChangeAsked, shape: Shape 
       return key === '' ? null : { change, place: placeOf(about, key) };
     case 'rename-page':
       return to === '' || to === about ? null : { change, page: about, name: to };
+    case 'move-page':
+      return to === '' ? null : { change, page: about, path: to };
+    case 'rename-parameter':
+      return key === '' || to === '' || to === key ? null : { change, page: about, parameter: key, name: to };
     case 'remove-page':
       return { change, page: about };
   }

@@ -34,6 +34,8 @@ internal static class AppCommand
         {
             AddPages(),
             RenamePage(),
+            MovePage(),
+            RenameParameter(),
             RemovePage(),
             Set(),
             Reset(),
@@ -70,6 +72,33 @@ internal static class AppCommand
             ["jexa app rename-page register.yaml bridge span"],
             [page, name],
             parsed => new NamedChange.RenamePage(parsed.GetValue(page)!, parsed.GetValue(name)!)
+        );
+    }
+
+    private static Command MovePage()
+    {
+        var page = new Argument<string>("PAGE") { Description = "The page, by its name" };
+        var path = new Argument<string>("PATH") { Description = "Its new path" };
+        return Changing(
+            "move-page",
+            "Give a page another path. Addresses of its former path redirect, if it has the same parameters.",
+            ["jexa app move-page register.yaml bridge \"/crossings/{id}\""],
+            [page, path],
+            parsed => new NamedChange.MovePage(parsed.GetValue(page)!, parsed.GetValue(path)!)
+        );
+    }
+
+    private static Command RenameParameter()
+    {
+        var page = new Argument<string>("PAGE") { Description = "The page, by its name" };
+        var parameter = new Argument<string>("PARAMETER") { Description = "The parameter of its path" };
+        var name = new Argument<string>("NAME") { Description = "Its new name" };
+        return Changing(
+            "rename-parameter",
+            "Rename a parameter of a page, and everything in the app file that names it.",
+            ["jexa app rename-parameter register.yaml bridge id bridge_id"],
+            [page, parameter, name],
+            parsed => new NamedChange.RenameParameter(parsed.GetValue(page)!, parsed.GetValue(parameter)!, parsed.GetValue(name)!)
         );
     }
 

@@ -75,6 +75,22 @@ public sealed class FileRewriter
         }
     }
 
+    /// <summary>Sets several values that are there already, in one step.</summary>
+    public void SetAll(IReadOnlyList<(IReadOnlyList<string> Place, FileValue Value)> changes)
+    {
+        var splices = new List<Splice>();
+        var expected = Value;
+        foreach (var (place, value) in changes)
+        {
+            var node = NodeAt(place) ?? throw new RewriteException($"There is no {Shown(place)}.");
+            splices.AddRange(Replaced(place, node, value));
+            expected = FileChange.Set(expected, place, value);
+        }
+
+        if (splices.Count > 0)
+            Make(splices, expected);
+    }
+
     /// <summary>Removes an entry or an item, with the comments that belong to it.</summary>
     public void Remove(IReadOnlyList<string> place)
     {

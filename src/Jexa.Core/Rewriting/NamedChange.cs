@@ -11,19 +11,24 @@ public abstract record NamedChange
 
     private NamedChange() { }
 
+    /// <summary>Whether the change must know what the app file means. That costs a compilation.</summary>
+    public virtual bool AsksApp => false;
+
     /// <summary>Makes the change to a text.</summary>
-    /// <param name="keyOf">The fields of the key of a record kind. Empty if it has none that is known.</param>
     /// <returns>The new names of pages that were renamed, by their old names.</returns>
     /// <exception cref="RewriteException">The change cannot be made. The text is as it was or partly changed: drop
     /// it.</exception>
-    public abstract IReadOnlyDictionary<string, string> Make(FileRewriter file, Func<string, IReadOnlyList<string>> keyOf);
+    public abstract IReadOnlyDictionary<string, string> Make(FileRewriter file, IAppKnowledge app);
 
     /// <summary>Adds pages for a record kind: those of the given kinds that it does not have yet.</summary>
     /// <param name="Kinds">The words of the kinds: <c>list</c>, <c>detail</c>, <c>edit</c>, <c>new</c>, <c>delete</c>.</param>
     public sealed record AddPages(string Record, IReadOnlyList<string> Kinds) : NamedChange
     {
         /// <inheritdoc/>
-        public override IReadOnlyDictionary<string, string> Make(FileRewriter file, Func<string, IReadOnlyList<string>> keyOf)
+        public override bool AsksApp => true;
+
+        /// <inheritdoc/>
+        public override IReadOnlyDictionary<string, string> Make(FileRewriter file, IAppKnowledge app)
         {
             if (file.Find("records", Record) is null)
                 throw new RewriteException(
@@ -37,7 +42,7 @@ public abstract record NamedChange
                         : throw new RewriteException($"“{word}” is no kind of page of a record: use {string.Join(", ", Words)}.")
                 )
                 .ToList();
-            var key = keyOf(Record);
+            var key = app.KeyOf(Record);
             if (key.Count == 0 && kinds.Exists(kind => kind.HasId))
                 throw new RewriteException(
                     $"The key of “{Record}” is not known, so its pages have no ID: add key: FIELD to the record, or bring its "
@@ -61,7 +66,7 @@ public abstract record NamedChange
     public sealed record RenamePage(string Page, string Name) : NamedChange
     {
         /// <inheritdoc/>
-        public override IReadOnlyDictionary<string, string> Make(FileRewriter file, Func<string, IReadOnlyList<string>> keyOf) =>
+        public override IReadOnlyDictionary<string, string> Make(FileRewriter file, IAppKnowledge app) =>
             PageChanges.Rename(file, Page, Name);
     }
 
@@ -69,9 +74,34 @@ public abstract record NamedChange
     public sealed record RemovePage(string Page) : NamedChange
     {
         /// <inheritdoc/>
-        public override IReadOnlyDictionary<string, string> Make(FileRewriter file, Func<string, IReadOnlyList<string>> keyOf)
+        public override IReadOnlyDictionary<string, string> Make(FileRewriter file, IAppKnowledge app)
         {
             PageChanges.Remove(file, Page);
+            return Nothing;
+        }
+    }
+
+    /// <summary>Gives a page another path. Addresses of the former one redirect, if it has the same parameters.</summary>
+    public sealed record MovePage(string Page, string Path) : NamedChange
+    {
+        /// <inheritdoc/>
+        public override IReadOnlyDictionary<string, string> Make(FileRewriter file, IAppKnowledge app)
+        {
+            PathChanges.Move(file, Page, Path);
+            return Nothing;
+        }
+    }
+
+    /// <summary>Renames a parameter of a page, and everything in the file that names it.</summary>
+    public sealed record RenameParameter(string Page, string Parameter, string Name) : NamedChange
+    {
+        /// <inheritdoc/>
+        public override bool AsksApp => true;
+
+        /// <inheritdoc/>
+        public override IReadOnlyDictionary<string, string> Make(FileRewriter file, IAppKnowledge app)
+        {
+            PathChanges.RenameParameter(file, Page, Parameter, Name, app.FieldOf(Page, Parameter));
             return Nothing;
         }
     }
@@ -80,7 +110,7 @@ public abstract record NamedChange
     public sealed record SetValue(IReadOnlyList<string> Place, FileValue Value) : NamedChange
     {
         /// <inheritdoc/>
-        public override IReadOnlyDictionary<string, string> Make(FileRewriter file, Func<string, IReadOnlyList<string>> keyOf)
+        public override IReadOnlyDictionary<string, string> Make(FileRewriter file, IAppKnowledge app)
         {
             file.Set(Place, Value);
             return Nothing;
@@ -91,7 +121,7 @@ public abstract record NamedChange
     public sealed record Reset(IReadOnlyList<string> Place) : NamedChange
     {
         /// <inheritdoc/>
-        public override IReadOnlyDictionary<string, string> Make(FileRewriter file, Func<string, IReadOnlyList<string>> keyOf)
+        public override IReadOnlyDictionary<string, string> Make(FileRewriter file, IAppKnowledge app)
         {
             file.Remove(Place);
             return Nothing;

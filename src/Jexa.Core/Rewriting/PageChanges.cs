@@ -131,12 +131,15 @@ public static class PageChanges
     /// <summary>Renames pages wherever the file names them.</summary>
     private static void RenameIn(FileRewriter file, IReadOnlyDictionary<string, string> renamed)
     {
-        foreach (var (place, text) in Texts(file.Value, []).ToList())
+        var changes = new List<(IReadOnlyList<string> Place, FileValue Value)>();
+        foreach (var (place, text) in Texts(file.Value, []))
         {
             var now = IsPageName(place) ? renamed.GetValueOrDefault(text, text) : RenameInText(text, renamed);
             if (now != text)
-                file.Set(place, FileValue.Of(now));
+                changes.Add((place, FileValue.Of(now)));
         }
+
+        file.SetAll(changes);
     }
 
     /// <summary>Whether the value at a place is the name of a page.</summary>
@@ -153,7 +156,7 @@ public static class PageChanges
         };
 
     /// <summary>All texts of a file, each with its place.</summary>
-    private static IEnumerable<(IReadOnlyList<string> Place, string Text)> Texts(FileValue value, IReadOnlyList<string> place) =>
+    internal static IEnumerable<(IReadOnlyList<string> Place, string Text)> Texts(FileValue value, IReadOnlyList<string> place) =>
         value switch
         {
             FileValue.Text text => [(place, text.Value)],

@@ -33,11 +33,12 @@ public sealed class AppFileEditor(string file, SiteCompiler compiler) : IDisposa
         {
             var bytes = await ReadAsync(version, cancellation);
             var before = TextOf(bytes);
-            var now = await compiler.CompileAsync(file, bytes, cancellation);
+            var now = changes.Any(change => change.AsksApp) ? await compiler.CompileAsync(file, bytes, cancellation) : null;
             var rewriter = new FileRewriter(before);
+            var knowledge = new AppKnowledge(now);
             var renamed = new Dictionary<string, string>();
             foreach (var change in changes)
-            foreach (var (old, name) in change.Make(rewriter, record => RecordKeys.Of(now, record)))
+            foreach (var (old, name) in change.Make(rewriter, knowledge))
                 renamed[old] = name;
             var texts = renamed.Count == 0 ? [] : Texts(PageChanges.TextFiles(rewriter.Value), renamed);
             var changed = Encoding.UTF8.GetBytes(rewriter.Text);
