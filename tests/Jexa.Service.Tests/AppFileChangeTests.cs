@@ -148,7 +148,8 @@ public sealed class AppFileChangeTests
         );
         Assert.Equal(0, (await ChangeAsync(folder, "rename-parameter", "parts", "thing", "whole")).ExitCode);
         Assert.Contains(
-            "parts: { path: \"/things/{whole}/parts{?name}\", list: part, where: { thing_id: \"{whole}\" }, title: \"Of {whole}\" }",
+            "parts: { path: \"/things/{whole}/parts{?name}\", list: part, where: { thing_id: \"{whole}\" }, "
+                + "title: \"Of {whole}\" }",
             Text(folder)
         );
         Assert.Contains("with: { whole: thing_id }", Text(folder));
