@@ -138,6 +138,30 @@ public sealed class RewriteTests
                 .Replace("a: [one, two]  #", "a:  [one, two]  #")
         );
 
+    [Fact]
+    public void What_would_read_as_something_else_is_quoted() =>
+        Changes(
+            file => file.Set(["app"], FileValue.Of("Bridges:")),
+            ["app: Bridges   # its name"],
+            ["app: \"Bridges:\"   # its name"]
+        );
+
+    [Theory]
+    [InlineData("m:\n  a: 1\n  t: |+\n    x\n\n")]
+    [InlineData("m:\n  a: 1\n  t: |+\n    x\n\nn: 1\n")]
+    [InlineData("m:\n  a: 1\n  t: |\n    x\n\nn: 1\n")]
+    [InlineData("m:\n  a: 1\n  t: |-\n    x\n# n\nn: 1\n")]
+    [InlineData("m:\n  a: 1\n  t: |\n    x\nn: 1\n")]
+    public void A_block_text_keeps_its_blank_lines(string text)
+    {
+        var before = new FileRewriter(text).Find("m", "t");
+        var file = new FileRewriter(text);
+        file.Set(["m", "c"], FileValue.Of("2"));
+        Assert.Equal(before, file.Find("m", "t"));
+        Assert.Equal(FileValue.Of("2"), file.Find("m", "c"));
+        Assert.Equal(text, file.Undo.Aggregate(file.Text, Splice.Apply));
+    }
+
     [Theory]
     [InlineData("a: 1\na: 2\n", "a second time")]
     [InlineData("? a\n: 1\n", "without its colon")]

@@ -348,8 +348,6 @@ public sealed class FileRewriter
     /// <summary>The end of the line that a value ends on, before its line break.</summary>
     private int EndOfLine(int at)
     {
-        if (at > 0 && _body[at - 1] == '\n')
-            return at - _newLine.Length;
         var end = _body.IndexOf('\n', at);
         return end < 0 ? _body.Length
             : end > 0 && _body[end - 1] == '\r' ? end - 1
