@@ -1,4 +1,5 @@
 using System.Text.RegularExpressions;
+using Jexa.Core.Definitions;
 
 namespace Jexa.Core.Rewriting;
 
@@ -96,11 +97,8 @@ public static partial class PathChanges
     /// </summary>
     private static IEnumerable<(IReadOnlyList<string> Place, string Text)> Holes(FileRewriter file, string page, string name)
     {
-        var isAboutRecords =
-            file.Find("pages", page, "detail") is not null
-            || file.Find("pages", page, "edit") is not null
-            || file.Find("pages", page, "delete") is not null;
-        string[] keys = isAboutRecords ? [] : ["where", "title", "text"];
+        var isAboutRecord = PageKind.All.Any(kind => kind.HasId && file.Find("pages", page, kind.Word) is not null);
+        string[] keys = isAboutRecord ? [] : ["where", "title", "text"];
         return keys.Where(key => file.Find("pages", page, key) is not null)
             .SelectMany(key => PageChanges.Texts(file.Find("pages", page, key)!, ["pages", page, key]))
             .Where(pair => pair.Text.Contains($"{{{name}}}", StringComparison.Ordinal));

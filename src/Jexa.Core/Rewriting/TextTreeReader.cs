@@ -1,3 +1,4 @@
+using Jexa.Core.Definitions;
 using YamlDotNet.Core;
 using YamlDotNet.Core.Events;
 
@@ -6,8 +7,6 @@ namespace Jexa.Core.Rewriting;
 /// <summary>Reads the text of an app file into nodes that know their places.</summary>
 internal sealed class TextTreeReader
 {
-    private const int MaxDepth = 64;
-
     private readonly string _text;
     private readonly Parser _parser;
 
@@ -56,7 +55,7 @@ internal sealed class TextTreeReader
         var line = current.Start.Line;
         if (current is AnchorAlias or NodeEvent { Anchor.IsEmpty: false } or NodeEvent { Tag.IsEmpty: false })
             throw new RewriteException($"Line {line} has an alias, anchor or tag: write the value out.");
-        if (depth > MaxDepth)
+        if (depth > AppFileTree.MaxDepth)
             throw new RewriteException($"Line {line} is nested too deep.");
         return current switch
         {

@@ -54,8 +54,7 @@ internal static class ValueText
         && !text.EndsWith(':')
         && !text.Contains(": ", StringComparison.Ordinal)
         && !text.Contains(" #", StringComparison.Ordinal)
-        && !(inFlow && text.AsSpan().ContainsAny(",[]{}"))
-        && !(inFlow && text.Contains(':'))
+        && !(inFlow && text.AsSpan().ContainsAny(",[]:"))
         && !text.AsSpan().ContainsAny('{', '}')
         && text is not ("~" or "null" or "Null" or "NULL" or "---" or "...");
 
