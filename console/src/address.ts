@@ -3,41 +3,76 @@ import { useSyncExternalStore } from 'react';
 /** What the console shows. Each screen has an address of its own, so that it survives a refresh and can be sent to somebody. */
 export type Screen =
   | { name: 'pages'; find: string }
-  | { name: 'try'; address: string | null; outcome: string | null }
+  | { name: 'try'; address: string | null; outcome: string | null; beside?: string }
   | { name: 'visit'; number: number }
   | { name: 'sources' }
-  | ChangeAsked
+  | { name: 'table'; source: string; table: string }
+  | MakeScreenAddress
+  | { name: 'text'; line: number | null }
+  | { name: 'save' }
+  | { name: 'start' }
+  | { name: 'watch' }
+  | { name: 'changes'; record: string; before: number | null }
+  | { name: 'map'; about: string; steps: number }
+  | { name: 'cases'; on: 'preview' | 'live' }
   | { name: 'findings'; line: number | null }
   | { name: 'nowhere'; path: string };
 
-/** A named change of the app file that is being made: what, of which page or record, and to what. */
-export type ChangeAsked = { name: 'change'; change: NamedChange; about: string; key: string; to: string };
+/** The parts of an app file that have a form each. */
+export const sections = ['pages', 'records', 'sources', 'app'] as const;
+export type Section = (typeof sections)[number];
 
-/** The changes that the console makes. */
-export const namedChanges = ['add-pages', 'set', 'reset', 'rename-page', 'move-page', 'rename-parameter', 'remove-page'] as const;
-export type NamedChange = (typeof namedChanges)[number];
+/**
+ * What is being made: a page, a record, a source, or the app as a whole. `part` is the open part of its form, a place within
+ * it; `at` is the address that the preview shows.
+ */
+export type MakeScreenAddress = { name: 'make'; section: Section; about: string; part: string; at: string | null };
 
-/** The change screen as it begins. */
-export const noChange: ChangeAsked = { name: 'change', change: 'add-pages', about: '', key: '', to: '' };
+/** The screen where pages are made, as it begins. */
+export const noPage: MakeScreenAddress = { name: 'make', section: 'pages', about: '', part: '', at: null };
 
 /** Reads the screen that a URL means. */
 export function readScreen(url: URL): Screen {
   const { pathname: path, searchParams: query } = url;
   if (path === '/' || path === '/pages') return { name: 'pages', find: query.get('find') ?? '' };
-  if (path === '/try') return { name: 'try', address: query.get('address'), outcome: query.get('outcome') };
+  if (path === '/try')
+    return {
+      name: 'try',
+      address: query.get('address'),
+      outcome: query.get('outcome'),
+      ...(query.has('beside') && { beside: query.get('beside') ?? '' }),
+    };
   if (path === '/sources') return { name: 'sources' };
-  if (path === '/change') return readChange(path, query);
+  const table = /^\/sources\/([^/]+)\/([^/]+)$/.exec(path);
+  if (table) return readTable(path, table[1] ?? '', table[2] ?? '');
+  if (path === '/text') return { name: 'text', line: wholeNumber(query.get('line')) };
+  if (path === '/map') return { name: 'map', about: query.get('about') ?? '', steps: query.get('steps') === '2' ? 2 : 1 };
+  if (path === '/changes')
+    return { name: 'changes', record: query.get('record') ?? '', before: wholeNumber(query.get('before')) };
+  if (path === '/watch') return { name: 'watch' };
+  if (path === '/try/ids') return { name: 'cases', on: query.get('on') === 'live' ? 'live' : 'preview' };
+  if (path === '/start') return { name: 'start' };
+  if (path === '/save') return { name: 'save' };
+  const make = /^\/make(?:\/([a-z]+)(?:\/([A-Za-z0-9_-]+))?)?$/.exec(path);
+  if (make) return readMake(path, make[1], make[2], query);
   if (path === '/findings') return { name: 'findings', line: wholeNumber(query.get('line')) };
   const visit = /^\/visits\/(\d{1,15})$/.exec(path);
   return visit ? { name: 'visit', number: Number(visit[1]) } : { name: 'nowhere', path };
 }
 
-function readChange(path: string, query: URLSearchParams): Screen {
-  const asked = query.get('do') ?? noChange.change;
-  const change = namedChanges.find((name) => name === asked);
-  return change === undefined
-    ? { name: 'nowhere', path: `${path}?do=${asked}` }
-    : { name: 'change', change, about: query.get('about') ?? '', key: query.get('key') ?? '', to: query.get('to') ?? '' };
+function readTable(path: string, source: string, table: string): Screen {
+  try {
+    return { name: 'table', source: decodeURIComponent(source), table: decodeURIComponent(table) };
+  } catch {
+    return { name: 'nowhere', path };
+  }
+}
+
+function readMake(path: string, section: string | undefined, about: string | undefined, query: URLSearchParams): Screen {
+  const known = sections.find((name) => name === (section ?? 'pages'));
+  return known === undefined
+    ? { name: 'nowhere', path }
+    : { name: 'make', section: known, about: about ?? '', part: query.get('part') ?? '', at: query.get('at') };
 }
 
 /** The address of a screen: `readScreen` reads it back. */
@@ -46,18 +81,35 @@ export function writeScreen(screen: Screen): string {
     case 'pages':
       return withQuery('/pages', { find: screen.find || null });
     case 'try':
-      return withQuery('/try', { address: screen.address, outcome: screen.outcome });
+      return withQuery('/try', { address: screen.address, outcome: screen.outcome, beside: screen.beside ?? null });
     case 'visit':
       return `/visits/${screen.number}`;
     case 'sources':
       return '/sources';
-    case 'change':
-      return withQuery('/change', {
-        do: screen.change,
-        about: screen.about || null,
-        key: screen.key || null,
-        to: screen.to || null,
+    case 'table':
+      return `/sources/${encodeURIComponent(screen.source)}/${encodeURIComponent(screen.table)}`;
+    case 'make':
+      return withQuery(`/make/${screen.section}${screen.about === '' ? '' : `/${screen.about}`}`, {
+        part: screen.part || null,
+        at: screen.at,
       });
+    case 'text':
+      return withQuery('/text', { line: screen.line === null ? null : String(screen.line) });
+    case 'save':
+      return '/save';
+    case 'start':
+      return '/start';
+    case 'map':
+      return withQuery('/map', { about: screen.about || null, steps: screen.steps === 2 ? '2' : null });
+    case 'changes':
+      return withQuery('/changes', {
+        record: screen.record || null,
+        before: screen.before === null ? null : String(screen.before),
+      });
+    case 'watch':
+      return '/watch';
+    case 'cases':
+      return withQuery('/try/ids', { on: screen.on === 'live' ? 'live' : null });
     case 'findings':
       return withQuery('/findings', { line: screen.line === null ? null : String(screen.line) });
     case 'nowhere':

@@ -29,6 +29,7 @@ internal static class Program
             ChangesCommand.Create(),
             AppCommand.Create(),
             ConsoleCommand.Create(),
+            LanguageServerCommand.Create(),
         };
         var help = root.Options.OfType<HelpOption>().Single();
         help.Action = new ExampleHelp((HelpAction)help.Action!);

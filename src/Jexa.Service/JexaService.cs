@@ -62,6 +62,8 @@ public sealed class JexaService : IAsyncDisposable
             parts.Token,
             startCodes,
             parts.Editor,
+            parts.Workbench,
+            options.Secrets,
             PagesDoor.Writers,
             parts.Logger
         );
@@ -81,6 +83,7 @@ public sealed class JexaService : IAsyncDisposable
                 parts.Token,
                 parts.Cookies,
                 parts.Telemetry,
+                parts.Workbench.Preview,
                 Doors.PortOf(console),
                 parts.Logger
             );

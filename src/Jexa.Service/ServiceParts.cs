@@ -9,6 +9,7 @@ using Jexa.Service.Pages;
 using Jexa.Service.State;
 using Jexa.Service.Telemetry;
 using Jexa.Service.Web;
+using Jexa.Service.Workshop;
 
 namespace Jexa.Service;
 
@@ -31,6 +32,8 @@ internal sealed class ServiceParts : IAsyncDisposable
 
     public required AppFileEditor Editor { get; init; }
 
+    public required Workbench Workbench { get; init; }
+
     public required BearerToken Token { get; init; }
 
     public required VisitorCookies Cookies { get; init; }
@@ -50,6 +53,19 @@ internal sealed class ServiceParts : IAsyncDisposable
         var editing = new EditServices(kept.Log, kept.Seal, kept.VersionSecret);
         var runner = new VisitRunner(clock, new ListCursor(kept.CursorSecret), findings, editing);
         var host = new SiteHost(compilation, runner, findings, kept.Log, clock);
+        var disk = new AppFileDisk(options.AppFile);
+        var versions = new FileVersions(state, options.AppFile, clock);
+        var preview = new Preview(options.Mount, kept.Log, clock);
+        var store = new WorkshopStore(state, options.AppFile);
+        var bench = new Workbench(
+            disk,
+            AppFileCompiler.Over(sources, options, preview.Mount),
+            preview,
+            versions,
+            store.Read,
+            store.Write,
+            clock
+        );
         return new ServiceParts
         {
             Sources = sources,
@@ -57,16 +73,13 @@ internal sealed class ServiceParts : IAsyncDisposable
             Changes = kept.Log,
             Editing = editing,
             Host = host,
-            Watcher = new SiteWatcher(
-                host,
-                AppFileCompiler.Over(sources, options),
-                sources,
-                options.AppFile,
-                compilation,
-                logger
-            ),
+            Watcher = new SiteWatcher(host, AppFileCompiler.Over(sources, options), sources, options.AppFile, compilation, logger)
+            {
+                AlsoUsed = () => bench.Sources,
+            },
             Keeper = new ChangeKeeper(kept.Log, () => host.Site, options.ChangesKept, clock, logger),
-            Editor = new AppFileEditor(options.AppFile, AppFileCompiler.Over(sources, options)),
+            Editor = new AppFileEditor(disk, AppFileCompiler.Over(sources, options)),
+            Workbench = bench,
             Token = new BearerToken(state, kept.Token),
             Cookies = new VisitorCookies(kept.Seal, options.Mount),
             Telemetry = new VisitTelemetry(options.Collector),
@@ -78,7 +91,7 @@ internal sealed class ServiceParts : IAsyncDisposable
     {
         try
         {
-            var folder = options.StateFolder is { } path ? new StateFolder(path) : StateFolder.Default(options.Port);
+            var folder = StateFolder.Of(options.StateFolder, options.Port);
             return (folder, folder.Open(clock));
         }
         catch (Exception refused) when (refused is IOException or UnauthorizedAccessException)
@@ -91,6 +104,7 @@ internal sealed class ServiceParts : IAsyncDisposable
     {
         await Watcher.DisposeAsync();
         Editor.Dispose();
+        Workbench.Dispose();
         Telemetry.Dispose();
         await Keeper.DisposeAsync();
         Changes.Dispose();

@@ -21,6 +21,13 @@ public class FormatTests
     public void A_label_is_made_from_a_fields_name(string name, string label) => Assert.Equal(label, Labels.OfField(name));
 
     [Theory]
+    [InlineData("length_m", "Length")]
+    [InlineData("opened_on", "Opened on")]
+    [InlineData("m", "M")]
+    public void A_unit_that_stands_behind_each_value_is_not_in_the_label(string name, string label) =>
+        Assert.Equal(label, Labels.WithoutUnit(name));
+
+    [Theory]
     [InlineData("district_id", "District")]
     [InlineData("district", "District")]
     [InlineData("districtKey", "District")]

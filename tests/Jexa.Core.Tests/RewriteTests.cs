@@ -198,16 +198,7 @@ public sealed class RewriteTests
     [MemberData(nameof(Files))]
     public void Any_change_touches_nothing_else(string name, string form)
     {
-        var text = File.ReadAllText(Repository.File(name));
-        text = form switch
-        {
-            "crlf" => text.Replace("\n", "\r\n"),
-            "open" => text.TrimEnd('\n'),
-            "bom" => "\uFEFF" + text,
-            "json" => Json(new FileRewriter(text).Value, ""),
-            "blocks" => Blocks(new FileRewriter(text).Value, ""),
-            _ => text,
-        };
+        var text = TextOf(name, form);
         var random = new Random(name.Length * 31 + form.Length);
         var places = Places(new FileRewriter(text).Value, []).ToList();
         var refused = new List<string>();
@@ -237,6 +228,21 @@ public sealed class RewriteTests
         }
 
         Assert.True(refused.Count <= tries / 20, $"Refused: {string.Join(", ", refused)}");
+    }
+
+    /// <summary>An app file of the repository in another form.</summary>
+    internal static string TextOf(string name, string form)
+    {
+        var text = File.ReadAllText(Repository.File(name));
+        return form switch
+        {
+            "crlf" => text.Replace("\n", "\r\n"),
+            "open" => text.TrimEnd('\n'),
+            "bom" => "\uFEFF" + text,
+            "json" => Json(new FileRewriter(text).Value, ""),
+            "blocks" => Blocks(new FileRewriter(text).Value, ""),
+            _ => text,
+        };
     }
 
     /// <summary>The file as JSON, which is YAML too.</summary>
@@ -299,7 +305,7 @@ public sealed class RewriteTests
     private static void Change(FileRewriter file, IReadOnlyList<string> place, Random random)
     {
         var text = FileValue.Of(Texts[random.Next(Texts.Length)]);
-        switch (random.Next(6))
+        switch (random.Next(8))
         {
             case 0:
                 file.Set(place, text);
@@ -316,13 +322,19 @@ public sealed class RewriteTests
             case 4:
                 file.Rename(place, "renamed");
                 break;
+            case 5:
+                file.Move(place, random.Next(3));
+                break;
+            case 6:
+                file.Set(place, FileValue.Of(("inner", text), ("more", FileValue.Of(["a", "b"]))));
+                break;
             default:
                 file.Set(place, FileValue.Of(["one", Texts[random.Next(Texts.Length)]]));
                 break;
         }
     }
 
-    private static IEnumerable<IReadOnlyList<string>> Places(FileValue value, IReadOnlyList<string> above) =>
+    internal static IEnumerable<IReadOnlyList<string>> Places(FileValue value, IReadOnlyList<string> above) =>
         value switch
         {
             FileValue.Map map => map.Entries.SelectMany(entry =>

@@ -74,7 +74,7 @@ public class CommandTests(DemoService demo)
     [InlineData("There is no file none.yaml.", "serve", "none.yaml")]
     [InlineData("There is no file none.yaml.", "check", "none.yaml")]
     [InlineData("demo is a folder", "check", "demo")]
-    [InlineData("'APP_FILE' missing", "serve")]
+    [InlineData("'APP_FILE' missing", "check")]
     [InlineData("'nonsense'", "nonsense")]
     [InlineData("--prot", "serve", "demo/bridges.yaml", "--prot", "1")]
     [InlineData("--port must be a number", "demo", "--port", "x")]

@@ -1,6 +1,9 @@
 using System.Diagnostics;
+using System.Net.Http.Headers;
+using System.Net.Http.Json;
 using System.Net.Sockets;
 using System.Text;
+using System.Text.Json;
 using System.Text.RegularExpressions;
 using Jexa.Demo;
 
@@ -23,6 +26,7 @@ public sealed record RawAnswer(int Status, string Head, string Body)
 public sealed class RunningService : IDisposable
 {
     private readonly string[] _command;
+    private string? _folder;
     private Process _process;
     private readonly StringBuilder _error = new();
 
@@ -77,6 +81,14 @@ public sealed class RunningService : IDisposable
         return service;
     }
 
+    /// <param name="folder">The folder that the program is started in.</param>
+    public static async Task<RunningService> StartAtAsync(string folder, params string[] command)
+    {
+        var service = new RunningService(command, Directory.CreateTempSubdirectory("jexa-state-").FullName) { _folder = folder };
+        await service.BeginAsync("0", "0");
+        return service;
+    }
+
     /// <summary>Starts the same again after its process has ended: same ports, same state folder.</summary>
     /// <param name="before">A shell command that is run before, in the same process: <c>ulimit -n 640</c>.</param>
     public Task RestartAsync(string? before = null)
@@ -87,7 +99,9 @@ public sealed class RunningService : IDisposable
 
     private async Task BeginAsync(string port, string consolePort, string? before = null)
     {
-        _process = Launch([.. _command, "--port", port, "--console-port", consolePort, "--state", State], before);
+        // The console has no port of its own to be chosen.
+        string[] ports = _command is ["console"] ? ["--port", port] : ["--port", port, "--console-port", consolePort];
+        _process = Launch([.. _command, .. ports, "--state", State], before, _folder);
         _process.ErrorDataReceived += (_, line) =>
         {
             lock (_error)
@@ -108,6 +122,39 @@ public sealed class RunningService : IDisposable
             StartCode = console.Groups[2].Value;
         }
     }
+
+    /// <summary>Asks the management API with its token; sends a body as JSON.</summary>
+    /// <param name="method">GET without a body and POST with one, if nothing else is said.</param>
+    public async Task<(int Status, JsonElement Body)> ManageAsync(string path, object? body = null, string? method = null)
+    {
+        using var http = new HttpClient();
+        using var request = new HttpRequestMessage(
+            new HttpMethod(method ?? (body is null ? "GET" : "POST")),
+            $"{ConsoleUrl}api/{path}"
+        );
+        request.Headers.Authorization = new AuthenticationHeaderValue("Bearer", Token);
+        if (body is not null)
+            request.Content = JsonContent.Create(body);
+        using var answer = await http.SendAsync(request, TestContext.Current.CancellationToken);
+        var text = await answer.Content.ReadAsStringAsync(TestContext.Current.CancellationToken);
+        return ((int)answer.StatusCode, JsonDocument.Parse(text).RootElement);
+    }
+
+    /// <summary>Waits until a page is served with these words: a saved app file is taken up within a moment.</summary>
+    public async Task ServesAsync(string target, string words = "")
+    {
+        for (var tries = 0; tries < 200; tries++)
+        {
+            if (await GetAsync(target) is { Status: 200 } answer && answer.Body.Contains(words))
+                return;
+            await Task.Delay(50, TestContext.Current.CancellationToken);
+        }
+
+        Assert.Fail($"{target} was never served with “{words}”.");
+    }
+
+    /// <summary>The token of the management API.</summary>
+    public string Token => File.ReadAllText(Path.Combine(State, "token")).Trim();
 
     /// <summary>Runs a command of the program to its end.</summary>
     public static async Task<Ran> RunAsync(params string[] command)
@@ -205,7 +252,7 @@ public sealed class RunningService : IDisposable
         Directory.Delete(State, recursive: true);
     }
 
-    private static Process Launch(string[] command, string? before = null)
+    private static Process Launch(string[] command, string? before = null, string? folder = null)
     {
         // Tests that run in the background ignore Ctrl-C, and so would what they start.
         string[] begin =
@@ -218,7 +265,7 @@ public sealed class RunningService : IDisposable
         {
             RedirectStandardOutput = true,
             RedirectStandardError = true,
-            WorkingDirectory = Repository.Root,
+            WorkingDirectory = folder ?? Repository.Root,
         };
         start.ArgumentList.Add(Program);
         foreach (var argument in command)

@@ -1,6 +1,5 @@
 import { keepPreviousData, QueryClient, queryOptions } from '@tanstack/react-query';
 import { answered, api, ServiceError } from './client';
-import type { NamedChangeRequest } from './schema';
 
 /** How often the console asks whether anything has changed, in milliseconds. */
 const pulse = 2000;
@@ -89,22 +88,74 @@ export const schemaQuery = queryOptions({
   staleTime: Number.POSITIVE_INFINITY,
 });
 
-/** What stands at a place of the app file. */
-export const valueQuery = (state: string, place: string) =>
+/** The working copy of the app file: one for all screens, asked again when the heartbeat tells of another revision. */
+export const workingQuery = queryOptions({
+  queryKey: ['working-copy'],
+  queryFn: () => answered(api.GET('/api/working-copy')),
+  staleTime: Number.POSITIVE_INFINITY,
+});
+
+/** What stands at a place of the working copy. */
+export const valueQuery = (revision: number, place: string) =>
   queryOptions({
-    queryKey: ['value', state, place],
-    queryFn: () => answered(api.GET('/api/app-file/value', { params: { query: { place } } })),
+    queryKey: ['value', revision, place],
+    queryFn: () => answered(api.GET('/api/working-copy/value', { params: { query: { place } } })),
+    staleTime: Number.POSITIVE_INFINITY,
+    placeholderData: (before, query) => (query?.queryKey[2] === place ? before : undefined),
   });
 
-/** What would become of the app file by a named change; nothing is saved. */
-export const trialQuery = (version: string, change: NamedChangeRequest) =>
+/** The names that can stand at a place: as its value, or as keys of the mapping there. */
+export const choicesQuery = (revision: number, place: string, keys: boolean) =>
   queryOptions({
-    queryKey: ['trial', version, change],
-    queryFn: () => answered(api.POST('/api/app-file/changes', { body: { changes: [change], version, save: false } })),
+    queryKey: ['choices', revision, place, keys],
+    queryFn: () => answered(api.GET('/api/working-copy/choices', { params: { query: { place, keys } } })),
+    staleTime: Number.POSITIVE_INFINITY,
+    placeholderData: keepPreviousData,
+  });
+
+/** Addresses of a page of the preview, for its first records. */
+export const previewSamplesQuery = (revision: number, page: string) =>
+  queryOptions({
+    queryKey: ['preview-samples', revision, page],
+    queryFn: () => answered(api.GET('/api/working-copy/samples/{page}', { params: { path: { page } } })),
     retry: false,
     placeholderData: keepPreviousData,
   });
 
-/** Saves a named change of the app file. */
-export const saveChange = (version: string, change: NamedChangeRequest) =>
-  answered(api.POST('/api/app-file/changes', { body: { changes: [change], version, save: true } }));
+/** Addresses to try a page of the preview with; all pages if none is named. */
+export const casesQuery = (revision: number, page: string | null) =>
+  queryOptions({
+    queryKey: ['cases', revision, page],
+    queryFn: () => answered(api.GET('/api/working-copy/cases', { params: { query: page === null ? {} : { page } } })),
+    placeholderData: keepPreviousData,
+  });
+
+/** The links that the preview shows at an address, each followed. */
+export const previewLinksQuery = (revision: number, target: string) =>
+  queryOptions({
+    queryKey: ['preview-links', revision, target],
+    queryFn: () => answered(api.POST('/api/working-copy/links', { body: { target, method: null, accept: null } })),
+    placeholderData: keepPreviousData,
+  });
+
+/** What a visit in the preview would come to. */
+export const previewTraceQuery = (revision: number, target: string) =>
+  queryOptions({
+    queryKey: ['preview-trace', revision, target],
+    queryFn: () => answered(api.POST('/api/working-copy/traces', { body: { target, method: null, accept: null } })),
+  });
+
+/** How the working copy differs from the file. */
+export const differenceQuery = (revision: number, file: number) =>
+  queryOptions({
+    queryKey: ['difference', revision, file],
+    queryFn: () => answered(api.GET('/api/working-copy/difference')),
+    placeholderData: keepPreviousData,
+  });
+
+/** Earlier versions of the file. */
+export const versionsQuery = (file: number) =>
+  queryOptions({
+    queryKey: ['versions', file],
+    queryFn: () => answered(api.GET('/api/working-copy/versions')),
+  });

@@ -23,7 +23,9 @@ export function PagesScreen({ state, find }: { state: string; find: string }) {
       <div className="head">
         <div>
           <h1>Pages and their links</h1>
-          <p>{pages.data ? summary(pages.data) : ' '}</p>
+          <p>
+            {pages.data ? summary(pages.data) : ' '} <Go to={{ name: 'map', about: '', steps: 1 }}>See them drawn</Go>
+          </p>
         </div>
         <TextInput
           label="Find a page"
@@ -82,10 +84,10 @@ function PagesTable({ pages, samples, findings }: TableProps) {
                     </div>
                     <div className="quiet">
                       <Go
-                        to={{ name: 'change', change: 'rename-page', about: page.name, key: '', to: '' }}
-                        aria-label={`Rename ${page.name}`}
+                        to={{ name: 'make', section: 'pages', about: page.name, part: '', at: null }}
+                        aria-label={`Change ${page.name}`}
                       >
-                        rename
+                        change
                       </Go>
                     </div>
                   </td>

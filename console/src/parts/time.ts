@@ -9,3 +9,8 @@ export function duration(microseconds: number): string {
 export function clock(moment: string): string {
   return new Date(moment).toLocaleTimeString('en-GB');
 }
+
+/** Day and time of a moment, in the browser's time zone. */
+export function dayAndTime(moment: string): string {
+  return new Date(moment).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'medium' });
+}

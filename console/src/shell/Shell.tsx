@@ -1,27 +1,44 @@
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef } from 'react';
-import { noChange, type Screen, useScreen } from '../address';
+import { noPage, type Screen, useScreen } from '../address';
 import { ServiceError } from '../api/client';
 import { siteQuery } from '../api/queries';
 import type { SiteInfo } from '../api/schema';
-import { ChangeScreen } from '../change/ChangeScreen';
+import { ChangesScreen } from '../changes/ChangesScreen';
 import { FindingsScreen } from '../findings/FindingsScreen';
+import { MakeScreen } from '../make/MakeScreen';
+import { MapScreen } from '../map/MapScreen';
 import { PagesScreen } from '../pages/PagesScreen';
 import { Go } from '../parts/Go';
 import { Empty, Loading } from '../parts/States';
 import { counted } from '../parts/words';
+import { SaveScreen } from '../save/SaveScreen';
 import { SourcesScreen } from '../sources/SourcesScreen';
+import { TableScreen } from '../sources/TableScreen';
+import { StartScreen } from '../start/StartScreen';
+import { TextScreen } from '../text/TextScreen';
+import { CasesScreen } from '../try/CasesScreen';
 import { TryScreen } from '../try/TryScreen';
 import { VisitScreen } from '../try/VisitScreen';
+import { WatchScreen } from '../watch/WatchScreen';
 import { stateOf } from './state';
+import { WorkBar } from './WorkBar';
 
 const titles: Record<Screen['name'], string> = {
   pages: 'Pages',
   try: 'Try',
   visit: 'Visit',
   sources: 'Sources',
+  table: 'Table',
   findings: 'Findings',
-  change: 'Change',
+  make: 'Make',
+  text: 'Text',
+  save: 'Compare and save',
+  start: 'Start',
+  watch: 'Watch',
+  changes: 'Changes',
+  map: 'Map',
+  cases: 'IDs',
   nowhere: 'No such screen',
 };
 
@@ -29,15 +46,16 @@ const titles: Record<Screen['name'], string> = {
 export function Shell() {
   const screen = useScreen();
   const site = useQuery(siteQuery);
+  const isFresh = site.data?.fresh === true;
   const main = useRef<HTMLElement>(null);
   const began = useRef(true);
 
   useEffect(() => {
-    document.title = `${titles[screen.name]} · Jexa console`;
+    document.title = `${isFresh ? titles.start : titles[screen.name]} · Jexa console`;
     // Another screen is read from its beginning, also by those who hear it; the first one is where the browser puts it.
     if (!began.current) main.current?.focus({ preventScroll: true });
     began.current = false;
-  }, [screen.name]);
+  }, [screen.name, isFresh]);
 
   const trouble = site.error instanceof ServiceError ? site.error.trouble : null;
   if (trouble === 'signed-out') return <SignedOut />;
@@ -51,21 +69,33 @@ export function Shell() {
           <img src="/icon.svg" alt="" width="22" height="22" />
           Jexa console
         </span>
-        <nav aria-label="Screens">
-          <Go to={{ name: 'pages', find: '' }} aria-current={screen.name === 'pages' ? 'page' : undefined}>
+        <nav aria-label="Screens" hidden={site.data?.fresh === true}>
+          <Go
+            to={{ name: 'pages', find: '' }}
+            aria-current={screen.name === 'pages' || screen.name === 'map' ? 'page' : undefined}
+          >
             Pages
+          </Go>
+          <Go to={noPage} aria-current={screen.name === 'make' || screen.name === 'save' ? 'page' : undefined}>
+            Make
+          </Go>
+          <Go to={{ name: 'text', line: null }} aria-current={screen.name === 'text' ? 'page' : undefined}>
+            Text
           </Go>
           <Go
             to={{ name: 'try', address: null, outcome: null }}
-            aria-current={screen.name === 'try' || screen.name === 'visit' ? 'page' : undefined}
+            aria-current={['try', 'visit', 'cases'].includes(screen.name) ? 'page' : undefined}
           >
             Try
           </Go>
-          <Go to={{ name: 'sources' }} aria-current={screen.name === 'sources' ? 'page' : undefined}>
+          <Go to={{ name: 'watch' }} aria-current={screen.name === 'watch' ? 'page' : undefined}>
+            Watch
+          </Go>
+          <Go to={{ name: 'sources' }} aria-current={screen.name === 'sources' || screen.name === 'table' ? 'page' : undefined}>
             Sources
           </Go>
-          <Go to={noChange} aria-current={screen.name === 'change' ? 'page' : undefined}>
-            Change
+          <Go to={{ name: 'changes', record: '', before: null }} aria-current={screen.name === 'changes' ? 'page' : undefined}>
+            Changes
           </Go>
           <Go to={{ name: 'findings', line: null }} aria-current={screen.name === 'findings' ? 'page' : undefined}>
             Findings{site.data && site.data.findings > 0 ? ` (${site.data.findings})` : ''}
@@ -96,6 +126,7 @@ export function Shell() {
           </div>
         )}
       </div>
+      {site.data && <WorkBar site={site.data} />}
       <main id="main" ref={main} tabIndex={-1}>
         {site.data ? (
           <ScreenOf screen={screen} site={site.data} />
@@ -111,17 +142,43 @@ export function Shell() {
 
 function ScreenOf({ screen, site }: { screen: Screen; site: SiteInfo }) {
   const state = stateOf(site);
+  // Without an app file everything begins at the start, except what is done with the working copy.
+  if (site.fresh && !['make', 'text', 'save'].includes(screen.name)) return <StartScreen site={site} />;
   switch (screen.name) {
     case 'pages':
       return <PagesScreen state={state} find={screen.find} />;
     case 'try':
-      return <TryScreen state={state} site={site} address={screen.address} outcome={screen.outcome} />;
+      return (
+        <TryScreen state={state} site={site} address={screen.address} outcome={screen.outcome} beside={screen.beside ?? null} />
+      );
     case 'visit':
       return <VisitScreen site={site} number={screen.number} />;
     case 'sources':
       return <SourcesScreen />;
-    case 'change':
-      return <ChangeScreen state={state} screen={screen} />;
+    case 'make':
+      return <MakeScreen site={site} screen={screen} />;
+    case 'text':
+      return <TextScreen line={screen.line} />;
+    case 'save':
+      return <SaveScreen site={site} />;
+    case 'map':
+      return <MapScreen site={site} screen={screen} />;
+    case 'table':
+      return <TableScreen state={state} source={screen.source} table={screen.table} />;
+    case 'changes':
+      return <ChangesScreen record={screen.record} before={screen.before} />;
+    case 'watch':
+      return <WatchScreen />;
+    case 'cases':
+      return <CasesScreen state={state} site={site} on={screen.on} />;
+    case 'start':
+      return (
+        <Empty level="h1" title="There is an app already">
+          <p>
+            <span className="mono">{site.file}</span> is being served. <Go to={noPage}>Make further pages</Go> in it.
+          </p>
+        </Empty>
+      );
     case 'findings':
       return <FindingsScreen state={state} site={site} line={screen.line} />;
     case 'nowhere':

@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Fragment } from 'react';
 import { sourcesQuery } from '../api/queries';
 import type { SourceInfo, SourceTableInfo } from '../api/schema';
+import { Go } from '../parts/Go';
 import { Loaded } from '../parts/Loaded';
 import { Scroll } from '../parts/Scroll';
 import { Empty } from '../parts/States';
@@ -124,7 +125,9 @@ function TablesOf({ source }: { source: SourceInfo }) {
             {source.tables.map((table) => (
               <tr key={table.name}>
                 <td>
-                  <strong>{table.name}</strong>
+                  <Go to={{ name: 'table', source: source.name, table: table.name }}>
+                    <strong>{table.name}</strong>
+                  </Go>
                   {(table.kind !== 'table' || !table.lists) && <div className="quiet">{kindOf(table)}</div>}
                 </td>
                 <td data-label="Key">

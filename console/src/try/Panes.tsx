@@ -64,6 +64,12 @@ export function Panes({ site, trace, path, follow }: Props) {
           <span className="mono quiet">
             {shown.method} {shown.target}
           </span>
+          <a
+            download="trace.json"
+            href={`data:application/json;charset=utf-8,${encodeURIComponent(JSON.stringify(shown, null, 2))}`}
+          >
+            Save the trace
+          </a>
         </div>
         <TraceSteps trace={shown} />
       </section>

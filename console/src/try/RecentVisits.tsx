@@ -1,12 +1,11 @@
 import { useQuery } from '@tanstack/react-query';
 import { visitsQuery } from '../api/queries';
-import type { VisitInfo, VisitList } from '../api/schema';
+import type { VisitList } from '../api/schema';
 import { Go } from '../parts/Go';
 import { Loaded } from '../parts/Loaded';
 import { OutcomeMark } from '../parts/OutcomeMark';
-import { Scroll } from '../parts/Scroll';
 import { Empty } from '../parts/States';
-import { clock, duration } from '../parts/time';
+import { VisitTable } from '../parts/VisitTable';
 
 /** The latest visits, all or those of one outcome: each leads to its trace. */
 export function RecentVisits({ outcome }: { outcome: string | null }) {
@@ -18,7 +17,13 @@ export function RecentVisits({ outcome }: { outcome: string | null }) {
         {visits.data && visits.data.kept > 0 && <OutcomeFilter list={visits.data} outcome={outcome} />}
       </div>
       <Loaded query={visits} what="the visits" rows={6}>
-        {(list) => (list.visits.length > 0 ? <VisitTable visits={list.visits} /> : <NoVisits outcome={outcome} />)}
+        {(list) =>
+          list.visits.length > 0 ? (
+            <VisitTable visits={list.visits} label="Visits, newest first" />
+          ) : (
+            <NoVisits outcome={outcome} />
+          )
+        }
       </Loaded>
     </section>
   );
@@ -56,53 +61,5 @@ function NoVisits({ outcome }: { outcome: string | null }) {
         None of the visits that are kept. <Go to={{ name: 'try', address: null, outcome: null }}>Show all of them</Go>
       </p>
     </Empty>
-  );
-}
-
-function VisitTable({ visits }: { visits: VisitInfo[] }) {
-  return (
-    <Scroll sheet label="Visits, newest first">
-      <table className="plain stack">
-        <thead>
-          <tr>
-            <th scope="col">Visit</th>
-            <th scope="col">Time</th>
-            <th scope="col">Address</th>
-            <th scope="col">Page</th>
-            <th scope="col">Outcome</th>
-            <th scope="col" className="number">
-              Status
-            </th>
-            <th scope="col" className="number">
-              Took
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {visits.map((visit) => (
-            <tr key={visit.number}>
-              <td>
-                <Go to={{ name: 'visit', number: visit.number }}>{visit.number}</Go>
-              </td>
-              <td data-label="Time">{clock(visit.at)}</td>
-              <td data-label="Address" className="mono">
-                {visit.method === 'GET' ? '' : `${visit.method} `}
-                {visit.target}
-              </td>
-              <td data-label="Page">{visit.page ?? <span className="quiet">none</span>}</td>
-              <td data-label="Outcome">
-                <OutcomeMark outcome={visit.outcome} />
-              </td>
-              <td data-label="Status" className="number">
-                {visit.status === 0 ? '' : visit.status}
-              </td>
-              <td data-label="Took" className="number">
-                {duration(visit.microseconds)}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </Scroll>
   );
 }

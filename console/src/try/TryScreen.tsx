@@ -1,18 +1,21 @@
+import { Button, TextInput } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { go, renameTo } from '../address';
 import { traceQuery } from '../api/queries';
 import type { SiteInfo } from '../api/schema';
+import { Go } from '../parts/Go';
 import { Loaded } from '../parts/Loaded';
+import { BesideTrace } from './BesideTrace';
 import { Panes } from './Panes';
 import { RecentVisits } from './RecentVisits';
 import { TryForms } from './TryForms';
 import { targetOf } from './target';
 
-type Props = { state: string; site: SiteInfo; address: string | null; outcome: string | null };
+type Props = { state: string; site: SiteInfo; address: string | null; outcome: string | null; beside: string | null };
 
 /** Tries an address: what a visit to it comes to, beside what the visitor sees. Without one, the latest visits to choose from. */
-export function TryScreen({ state, site, address, outcome }: Props) {
+export function TryScreen({ state, site, address, outcome, beside }: Props) {
   const [round, setRound] = useState(0);
   // What is clicked in the frame changes the address on screen, but must not load the frame anew.
   const [frame, setFrame] = useState({ began: address, now: address });
@@ -27,12 +30,18 @@ export function TryScreen({ state, site, address, outcome }: Props) {
       <div className="head">
         <div>
           <h1>Try an address</h1>
-          <p>Every step of the visit, beside what the visitor gets.</p>
+          <p>
+            Every step of the visit, beside what the visitor gets.{' '}
+            <Go to={{ name: 'cases', on: 'preview' }}>Try all pages with right and wrong IDs</Go>
+          </p>
         </div>
+        {address !== null && <Compare address={address} beside={beside} />}
       </div>
       <TryForms key={`${address}`} state={state} address={address ?? ''} tryIt={again} />
       {address === null ? (
         <RecentVisits outcome={outcome} />
+      ) : beside !== null ? (
+        <BesideTrace state={state} one={address} other={beside} />
       ) : (
         <Tried
           key={`${round}:${frame.began}`}
@@ -46,6 +55,36 @@ export function TryScreen({ state, site, address, outcome }: Props) {
         />
       )}
     </>
+  );
+}
+
+/** A second address to compare the first one with. */
+function Compare({ address, beside }: { address: string; beside: string | null }) {
+  const [typed, setTyped] = useState(beside ?? '');
+  return (
+    <form
+      className="line"
+      aria-label="Compare with another address"
+      onSubmit={(event) => {
+        event.preventDefault();
+        const target = targetOf(typed);
+        if ('path' in target) go({ name: 'try', address, outcome: null, beside: target.path });
+      }}
+    >
+      <TextInput
+        size="xs"
+        aria-label="Another address"
+        placeholder="Another address"
+        value={typed}
+        spellCheck={false}
+        autoComplete="off"
+        onChange={(event) => setTyped(event.currentTarget.value)}
+      />
+      <Button size="xs" variant="default" type="submit">
+        Compare
+      </Button>
+      {beside !== null && <Go to={{ name: 'try', address, outcome: null }}>One alone</Go>}
+    </form>
   );
 }
 

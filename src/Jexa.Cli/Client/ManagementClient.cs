@@ -25,7 +25,7 @@ internal sealed class ManagementClient : IDisposable
         StateFolder state;
         try
         {
-            state = stateFolder is null ? StateFolder.Default(port) : new StateFolder(stateFolder);
+            state = StateFolder.Of(stateFolder, port);
         }
         catch (IOException refused)
         {

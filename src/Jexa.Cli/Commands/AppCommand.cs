@@ -185,7 +185,7 @@ internal static class AppCommand
     {
         var (file, save) = (parsed.GetValue(AppFile)!, !parsed.GetValue(ShowOnly));
         await using var sources = SourceEngines.Open();
-        using var editor = new AppFileEditor(file, AppFileCompiler.Over(sources, Mount.Root));
+        using var editor = new AppFileEditor(new AppFileDisk(file), AppFileCompiler.Over(sources, Mount.Root));
         try
         {
             var edited = await editor.ChangeAsync(null, [read(parsed)], save, cancellation);

@@ -6,14 +6,12 @@ using Jexa.Core.Addresses;
 using Jexa.Core.Compiler;
 using Jexa.Core.Definitions;
 using Jexa.Core.Drafts;
-using Jexa.Core.Endpoints;
 using Jexa.Core.Files;
-using Jexa.Core.Formats;
 using Jexa.Core.Schemas;
 using Jexa.Core.Sources;
 using Jexa.Service.Hosting;
 using Jexa.Service.Management;
-using Jexa.Sources.Http;
+using Jexa.Service.Workshop;
 using Spectre.Console;
 
 namespace Jexa.Cli.Commands;
@@ -21,10 +19,8 @@ namespace Jexa.Cli.Commands;
 /// <summary>
 /// <c>jexa draft ENGINE CONNECTION</c>: writes a first app file for a source, or says how one and its source differ.
 /// </summary>
-internal static partial class DraftCommand
+internal static class DraftCommand
 {
-    private static readonly string[] Engines = ["sqlite", "postgresql", "mariadb", "files", "http"];
-
     private sealed record DraftReport(
         string? File,
         int Records,
@@ -35,7 +31,8 @@ internal static partial class DraftCommand
 
     private sealed record CompareReport(string File, IReadOnlyList<DraftDifference> Differences);
 
-    private static readonly string EngineWords = string.Join(", ", Engines[..^1]) + " or " + Engines[^1];
+    private static readonly string EngineWords =
+        string.Join(", ", DraftSource.Engines.SkipLast(1)) + " or " + DraftSource.Engines[^1];
     private static readonly Argument<string> Engine = new("ENGINE") { Description = EngineWords };
 
     private static readonly Argument<string> Connection = new("CONNECTION")
@@ -104,7 +101,7 @@ internal static partial class DraftCommand
         };
         Engine.Validators.Add(result =>
         {
-            if (result.Tokens is [{ Value: var word }] && !Engines.Contains(word))
+            if (result.Tokens is [{ Value: var word }] && !DraftSource.Engines.Contains(word))
                 result.AddError($"ENGINE must be {EngineWords}, not “{word}”.");
         });
         command.SetAction(RunAsync);
@@ -125,31 +122,37 @@ internal static partial class DraftCommand
         await using var sources = SourceEngines.Open();
         var folder = Path.GetDirectoryName(Path.GetFullPath(parsed.GetValue(Compare) ?? file ?? "app.yaml"))!;
         var connection = Placed(engine, parsed.GetValue(Connection)!, folder);
-        var settings = new SourceSettings(engine, Filled(sources, engine, connection), connection, folder, TimeLimit);
-        var api = engine == "http" ? await ApiAsync(settings, described, lists, cancellation) : null;
-        if (api is not null)
-            settings = settings with { Api = new ApiSettings([], [], false, api.Endpoints) };
-        var source = sources.Open(settings);
-        var schema = Chosen(
-            await DescribeAsync(source, cancellation),
-            parsed.GetValue(Only) ?? [],
-            parsed.GetValue(Except) ?? []
-        );
-        if (parsed.GetValue(Compare) is { } app)
-            return Compared(app, settings, schema, parsed.GetValue(AsJson));
-        var samples = await TableSample.ReadAsync(source, schema, cancellation);
-        var guesses = await RelationGuess.ReadAsync(source, schema, samples, cancellation);
-        var title = parsed.GetValue(Title) ?? api?.Title ?? TitleOf(engine, connection);
-        var draft = Drafter.Write(
-            new DraftInput(title, engine, connection, schema)
-            {
-                Samples = samples,
-                Guesses = guesses,
-                Api = api,
-            }
-        );
-        return await WriteAsync(sources, draft, file, folder, parsed.GetValue(AsJson), cancellation);
+        var source = new DraftSource(sources, engine, connection, folder, Environment.GetEnvironmentVariable)
+        {
+            Lists = lists,
+            Description = described,
+        };
+        try
+        {
+            var schema = Chosen(
+                await source.DescribeAsync(cancellation),
+                parsed.GetValue(Only) ?? [],
+                parsed.GetValue(Except) ?? []
+            );
+            if (parsed.GetValue(Compare) is { } app)
+                return Compared(app, source.Settings, schema, parsed.GetValue(AsJson));
+            var draft = await source.WriteAsync(schema, parsed.GetValue(Title), cancellation);
+            return await WriteAsync(sources, draft, file, folder, parsed.GetValue(AsJson), cancellation);
+        }
+        catch (DraftException refused)
+        {
+            throw new CommandException(CodeOf(refused.Reason), refused.Message, refused);
+        }
     }
+
+    private static int CodeOf(DraftTrouble reason) =>
+        reason switch
+        {
+            DraftTrouble.Asked => ExitCodes.WrongUse,
+            DraftTrouble.Away => ExitCodes.CannotReach,
+            DraftTrouble.Nothing => ExitCodes.Findings,
+            _ => throw new ArgumentOutOfRangeException(nameof(reason)),
+        };
 
     /// <summary>
     /// A file or folder as it must be in the app file. The user writes it relative to the present folder, but the app file may be
@@ -201,100 +204,6 @@ internal static partial class DraftCommand
                 .. schema.Tables.Where(table => (only.Length == 0 || Matches(only, table.Name)) && !Matches(except, table.Name)),
             ],
         };
-    }
-
-    private static TimeSpan TimeLimit { get; } = TimeSpan.FromSeconds(30);
-
-    private static string Filled(SourceRegistry sources, string engine, string connection) =>
-        Variables.Fill(
-            connection,
-            Environment.GetEnvironmentVariable,
-            value => sources.Quote(engine, value),
-            (name, _) => throw new CommandException(ExitCodes.WrongUse, $"The environment variable {name} is not set.")
-        )!;
-
-    /// <summary>What an API has: from its description, or from what its lists answer.</summary>
-    private static async Task<ApiDescription> ApiAsync(
-        SourceSettings settings,
-        string? described,
-        string[] lists,
-        CancellationToken cancellation
-    )
-    {
-        try
-        {
-            if (lists.FirstOrDefault(list => ApiTemplate.FaultOf(list) is not null || list.Contains('{')) is { } bad)
-                throw new CommandException(ExitCodes.WrongUse, $"“{bad}” is no path below the base address, such as /gauges.");
-            var api =
-                lists.Length > 0
-                    ? await ApiSampler.SampleAsync(settings, lists, cancellation)
-                    : ApiDescription.Read(await TextOfAsync(settings.Connection, described, cancellation));
-            if (lists.Length == 0 && api.Version is null)
-                throw new CommandException(
-                    ExitCodes.WrongUse,
-                    $"{described ?? settings.ShownAs} is no OpenAPI description (3.0 or 3.1)."
-                );
-            if (api.Version?.StartsWith("3.", StringComparison.Ordinal) == false)
-                throw new CommandException(
-                    ExitCodes.WrongUse,
-                    $"The description is of OpenAPI {api.Version}; 3.0 and 3.1 are read."
-                );
-            return api.Endpoints.Count > 0
-                ? api
-                : throw new CommandException(
-                    ExitCodes.Findings,
-                    (
-                        "Nothing in it answers with records that can be listed or got by a key. "
-                        + $"{string.Join(" ", api.Doubts)}"
-                    ).Trim()
-                );
-        }
-        catch (SourceException away)
-        {
-            throw new CommandException(ExitCodes.CannotReach, away.Message, away);
-        }
-    }
-
-    private static async Task<byte[]> TextOfAsync(string connection, string? described, CancellationToken cancellation)
-    {
-        if (described is not null && File.Exists(described))
-            return PlainFile.ReadAllBytes(described);
-        if (described is not null && !described.Contains("://", StringComparison.Ordinal))
-            throw new CommandException(ExitCodes.WrongUse, $"There is no file {described}.");
-        foreach (
-            var place in described is not null
-                ? [described]
-                : ApiSampler.UsualPlaces.Select(place => connection.TrimEnd('/') + place)
-        )
-        {
-            if (!Uri.TryCreate(place, UriKind.Absolute, out var address) || address.Scheme is not ("http" or "https"))
-                throw new CommandException(
-                    ExitCodes.WrongUse,
-                    $"{place} is no address; write one such as https://gauges.example/v1."
-                );
-            if (await ApiSampler.FetchAsync(address, TimeLimit, cancellation) is { } text)
-                return text;
-        }
-
-        throw new CommandException(
-            ExitCodes.WrongUse,
-            described is null
-                ? $"There is no description at {string.Join(", ", ApiSampler.UsualPlaces)} below the base address. "
-                    + "Name one with --openapi FILE, or a path that answers with records: --list /gauges."
-                : $"There is nothing at {described}."
-        );
-    }
-
-    private static async Task<SourceSchema> DescribeAsync(ISource source, CancellationToken cancellation)
-    {
-        try
-        {
-            return await source.DescribeAsync(cancellation);
-        }
-        catch (SourceException away)
-        {
-            throw new CommandException(ExitCodes.CannotReach, $"The source cannot be described: {away.Message}", away);
-        }
     }
 
     /// <summary>Writes the draft, checks it, and says what it has.</summary>
@@ -382,16 +291,4 @@ internal static partial class DraftCommand
             ? throw new CommandException(ExitCodes.Findings, $"{file} is no app file with a source; jexa check {file} says more.")
             : (app, source);
     }
-
-    private static string TitleOf(string engine, string connection) =>
-        engine is "sqlite" or "files" ? Labels.OfPage(Path.GetFileNameWithoutExtension(connection.TrimEnd('/')))
-        : DatabaseName().Match(connection) is { Success: true } named ? Labels.OfPage(named.Groups["name"].Value)
-        : "Records";
-
-    /// <summary>The name of the database in a connection string: after the host of a URI, else by its key.</summary>
-    [GeneratedRegex(
-        """(?:^\w+://[^/?#]+/|(?:^|;)\s*(?:Database|Initial Catalog|Db|dbname)\s*=\s*)(?<name>[\w.-]+)""",
-        RegexOptions.IgnoreCase
-    )]
-    private static partial Regex DatabaseName();
 }

@@ -13,10 +13,15 @@ internal static class ServeCommand
 {
     public static Command Create()
     {
-        var file = new Argument<string>("APP_FILE") { Description = "The app file" };
+        var file = new Argument<string?>("APP_FILE")
+        {
+            Description = $"The app file; {UsualFile} in this folder if omitted, which the console helps to make",
+            Arity = ArgumentArity.ZeroOrOne,
+        };
         var command = new ExampleCommand(
             "serve",
             "Serve the pages of an app file.",
+            "jexa serve",
             "jexa serve register.yaml",
             "jexa serve register.yaml --port 8080 --state /var/lib/jexa",
             "jexa serve register.yaml --below /register --host data.example.org --proxy 127.0.0.1"
@@ -26,9 +31,18 @@ internal static class ServeCommand
         };
         var options = new ServeOptions();
         options.AddTo(command);
-        command.SetAction((parsed, cancellation) => RunAsync(options.Read(parsed, parsed.GetValue(file)!), cancellation));
+        command.SetAction(
+            (parsed, cancellation) =>
+            {
+                var named = parsed.GetValue(file);
+                return RunAsync(options.Read(parsed, named ?? UsualFile) with { MayBegin = named is null }, cancellation);
+            }
+        );
         return command;
     }
+
+    /// <summary>The app file that is served if none is named.</summary>
+    public const string UsualFile = "app.yaml";
 
     /// <param name="started">Called when the service runs.</param>
     public static async Task<int> RunAsync(
@@ -64,7 +78,10 @@ internal static class ServeCommand
     private static async Task<int> ServeAsync(ServiceOptions options, Action<JexaService>? started, CancellationToken ending)
     {
         var sources = SourceEngines.Open();
-        var compilation = await AppFileCompiler.CompileAsync(options, sources, ending);
+        var isFresh = options.MayBegin && !File.Exists(options.AppFile);
+        var compilation = isFresh
+            ? await EmptyApp.CompileAsync(AppFileCompiler.Over(sources, options), options.AppFile, ending)
+            : await AppFileCompiler.CompileAsync(options, sources, ending);
         var findings = SiteReport.Of(compilation.Findings, compilation.Definition);
         FindingView.Write(Terminal.Error(), [.. findings.Where(finding => finding.Severity != "hint")]);
         if (compilation.Site is not { } site)
@@ -85,15 +102,20 @@ internal static class ServeCommand
             await Console.Error.WriteLineAsync(
                 $"jexa: pages are served, but nothing can be changed through them: {Terminal.Lines(reason)}"
             );
-        Announce(site.Frame.AppTitle, service);
+        Announce(isFresh ? null : site.Frame.AppTitle, service);
         await WaitAsync(ending);
         return ExitCodes.Fine;
     }
 
-    private static void Announce(string app, JexaService service)
+    /// <param name="app">The app's name; null if there is no app file yet.</param>
+    private static void Announce(string? app, JexaService service)
     {
         var console = Terminal.Out();
-        console.MarkupLine($"[bold]{Terminal.Escaped(app)}[/] is being served. Ctrl-C ends it.");
+        console.MarkupLine(
+            app is null
+                ? $"There is no {UsualFile} in this folder yet. Open the console to make one. Ctrl-C ends it."
+                : $"[bold]{Terminal.Escaped(app)}[/] is being served. Ctrl-C ends it."
+        );
         console.MarkupLine($"  pages    {Terminal.Escaped(service.PagesUrl)}");
         console.MarkupLine($"  console  {Terminal.Escaped(service.ConsoleStartUrl)}");
         Console.Out.Flush();

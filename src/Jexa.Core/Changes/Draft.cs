@@ -175,7 +175,11 @@ internal sealed class Draft(FormPlan form)
     {
         var draft = new Draft(form) { _isJson = true };
         draft.AddStrays(
-            [.. body.EnumerateObject().Where(member => member.Name != "fields").Select(member => $"/{Escaped(member.Name)}")],
+            [
+                .. body.EnumerateObject()
+                    .Where(member => member.Name != "fields")
+                    .Select(member => $"/{JsonPointer.Escaped(member.Name)}"),
+            ],
             "There is no such member; what is to be written goes into “fields”."
         );
         if (!body.TryGetProperty("fields", out var fields) || fields.ValueKind != JsonValueKind.Object)
@@ -189,7 +193,7 @@ internal sealed class Draft(FormPlan form)
                 .. fields
                     .EnumerateObject()
                     .Where(member => form.Find(member.Name) is null)
-                    .Select(member => $"/fields/{Escaped(member.Name)}"),
+                    .Select(member => $"/fields/{JsonPointer.Escaped(member.Name)}"),
             ],
             "This page has no such field to be written."
         );
@@ -284,8 +288,6 @@ internal sealed class Draft(FormPlan form)
         if (pointers.Count > MostNamed)
             Strays.Add(("", $"The same is wrong with {pointers.Count - MostNamed} more members."));
     }
-
-    private static string Escaped(string name) => name.Replace("~", "~0").Replace("/", "~1");
 
     private static string Cut(string text) => text.Length <= 60 ? text : text[..60] + "…";
 

@@ -12,6 +12,12 @@ public sealed record Compilation(
     ReadOnlyMemory<byte> Bytes
 )
 {
+    /// <summary>
+    /// The site as far as it can be made, even if there are errors: pages and links with errors are left out. For its author to
+    /// look at; visitors never get it. Null if the file cannot be read at all.
+    /// </summary>
+    public Site? Partial { get; init; }
+
     /// <summary>The sources of the app file, whether they answered or not.</summary>
     public IReadOnlyList<SiteSource> Sources { get; init; } = [];
 

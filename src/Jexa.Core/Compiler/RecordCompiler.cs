@@ -18,6 +18,10 @@ internal sealed class RecordCompiler(
 {
     private readonly ValueStyle _plain = ValueStyle.Of(conventions);
 
+    /// <summary>The label of a field. With a unit of its own, the one in the name is not said again.</summary>
+    private static string? LabelOf(string name, FieldDefinition? said) =>
+        said?.Label?.Value ?? (said?.Unit is null ? null : Labels.WithoutUnit(name));
+
     private static readonly string[] UsualLabels = ["name", "title", "label", "caption", "subject"];
 
     /// <summary>The record; null, and reported, if it cannot be served.</summary>
@@ -264,7 +268,7 @@ internal sealed class RecordCompiler(
                     : column.Type;
                 return new SiteField(
                     column.Name,
-                    said?.Label?.Value,
+                    LabelOf(column.Name, said),
                     type,
                     column,
                     said?.Secret ?? false,

@@ -78,6 +78,7 @@ internal sealed class SiteBuild
             Unwritten = links.UnwrittenPages,
             Writers = _definition.Writers.Select(origin => origin.Value).ToHashSet(),
             Waiting = [.. waiting.Select(page => page.Name.Value)],
+            Kinds = _kinds,
             Changes = _kinds
                 .Where(kind => _pages.Exists(page => page.Record == kind && page.Head.Definition.Writes))
                 .ToDictionary(kind => kind.Name, kind => changes.Compile(kind, null)),

@@ -42,13 +42,10 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
         var found = await new SourceCompiler(sources, environment, definition).CompileAsync(findings, cancellation);
         var described = found.ToDictionary(source => source.Name, DescribedSource.Of);
         var site = new SiteBuild(definition, described, mount, findings).Compile();
-        return new Compilation(
-            CanServe(site, found, findings) ? site with { Findings = findings.All, Sources = found } : null,
-            definition,
-            findings.All,
-            bytes
-        )
+        site = site with { Findings = findings.All, Sources = found };
+        return new Compilation(CanServe(site, found, findings) ? site : null, definition, findings.All, bytes)
         {
+            Partial = site,
             Sources = found,
         };
     }

@@ -258,11 +258,12 @@ public sealed record ApiDescription(
                     ? lists[0]
                 : default;
             if (wrapped.Name is not null)
-                return ("/" + Escaped(wrapped.Name), ItemsOf(wrapped.Schema)!.Value, true, false);
+                return ("/" + JsonPointer.Escaped(wrapped.Name), ItemsOf(wrapped.Schema)!.Value, true, false);
             var inner = properties.Find(property =>
                 Wrappers.Contains(property.Name.ToLowerInvariant()) && PropertiesOf(property.Schema).Any()
             );
-            return inner.Name is not null && properties.Count <= 3 ? ("/" + Escaped(inner.Name), inner.Schema, false, false)
+            return inner.Name is not null && properties.Count <= 3
+                    ? ("/" + JsonPointer.Escaped(inner.Name), inner.Schema, false, false)
                 : properties.Count > 0 ? ("", schema, false, false)
                 : default;
         }
@@ -354,9 +355,7 @@ public sealed record ApiDescription(
                 if (!reference.StartsWith("#/", StringComparison.Ordinal))
                     return element;
                 foreach (
-                    var token in reference[2..]
-                        .Split('/')
-                        .Select(token => Uri.UnescapeDataString(token).Replace("~1", "/").Replace("~0", "~"))
+                    var token in reference[2..].Split('/').Select(token => JsonPointer.Unescaped(Uri.UnescapeDataString(token)))
                 )
                 {
                     if (Member(at, token) is not { } member)
@@ -406,8 +405,6 @@ public sealed record ApiDescription(
         }
 
         private static string Plain(string name) => new([.. name.Where(char.IsAsciiLetterOrDigit).Select(char.ToLowerInvariant)]);
-
-        private static string Escaped(string name) => name.Replace("~", "~0").Replace("/", "~1");
 
         private static bool HasType(JsonElement schema, string type) =>
             Member(schema, "type") is { } said

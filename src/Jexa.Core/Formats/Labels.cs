@@ -35,6 +35,13 @@ public static class Labels
         return Sentence(words) + (unit is null ? "" : $" ({unit})");
     }
 
+    /// <summary>The label of a field whose values have their unit: <c>length_m</c> gives “Length”.</summary>
+    public static string WithoutUnit(string name)
+    {
+        var words = Words(name);
+        return Sentence(words.Count > 1 && Units.ContainsKey(words[^1]) ? words[..^1] : words);
+    }
+
     /// <summary>The label of a foreign key that shows the other record: <c>district_id</c> gives “District”.</summary>
     public static string OfReference(string name)
     {

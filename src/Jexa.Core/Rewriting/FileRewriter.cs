@@ -24,10 +24,17 @@ public sealed class FileRewriter
     {
         _mark = text.StartsWith('\uFEFF') ? "\uFEFF" : "";
         _body = text[_mark.Length..];
-        _newLine = text.Contains("\r\n", StringComparison.Ordinal) ? "\r\n" : "\n";
+        _newLine = NewLineOf(text);
         if (text.Replace("\r\n", "").Contains('\r'))
             throw new RewriteException("The file has carriage returns without line feeds: save it with usual line ends.");
         _root = TextTreeReader.Read(_body);
+    }
+
+    /// <summary>Changes a text that was read already.</summary>
+    public FileRewriter(FileMap map)
+    {
+        (_mark, _body, _root) = (map.Mark, map.Body, map.Root);
+        _newLine = NewLineOf(_body);
     }
 
     /// <summary>The text as it is now.</summary>
@@ -40,6 +47,9 @@ public sealed class FileRewriter
 
     /// <summary>What the text means.</summary>
     public FileValue Value => _root.Value;
+
+    /// <summary>Where the values stand in the text as it is now.</summary>
+    public FileMap Map => new(_mark, _body, _root);
 
     /// <summary>The value at a place. Null if there is none.</summary>
     public FileValue? Find(params IReadOnlyList<string> place) => NodeAt(place)?.Value;
@@ -138,9 +148,54 @@ public sealed class FileRewriter
             return;
         }
 
-        var dash = DashOf(items[^1]);
-        var text = $"{_newLine}{new string(' ', Column(dash))}- {ValueText.Block(item, Column(dash) + 2, _newLine)}";
-        Make([new Splice(EndOfLine(items[^1].End), 0, text)], expected);
+        var dash = Lines.DashOf(items[^1]);
+        var text = $"{_newLine}{new string(' ', Lines.Column(dash))}- {ValueText.Block(item, Lines.Column(dash) + 2, _newLine)}";
+        Make([new Splice(Lines.EndOf(items[^1].End), 0, text)], expected);
+    }
+
+    /// <summary>Moves an item of a list to another number in it, with the comments that belong to it.</summary>
+    public void Move(IReadOnlyList<string> place, int to)
+    {
+        var list = NodeAt([.. place.Take(place.Count - 1)]);
+        if (NodeAt(place) is null || list?.Items is not { } items)
+            throw new RewriteException($"There is no {Shown(place)} in a list.");
+        if (to < 0 || to >= items.Count)
+            throw new RewriteException($"{Shown(place)} cannot be moved to {to}: the list has {items.Count} items.");
+        var from = Number(place);
+        if (from == to)
+            return;
+        IReadOnlyList<string> whole = [.. place.Take(place.Count - 1)];
+        var order = Enumerable.Range(0, items.Count).ToList();
+        order.RemoveAt(from);
+        order.Insert(to, from);
+        var expected = FileChange.Set(Value, whole, new FileValue.List([.. order.Select(number => items[number].Value)]));
+        Make(list.IsFlow ? Swapped(items, order) : Carried(items, from, to), expected);
+    }
+
+    /// <summary>Items in brackets change places: what stands between them stays.</summary>
+    private List<Splice> Swapped(List<TextNode> items, List<int> order) =>
+        [
+            .. order
+                .Select((number, at) => (From: items[number], To: items[at]))
+                .Where(pair => pair.From != pair.To)
+                .Select(pair => new Splice(
+                    pair.To.Start,
+                    pair.To.End - pair.To.Start,
+                    _body.Substring(pair.From.Start, pair.From.End - pair.From.Start)
+                )),
+        ];
+
+    /// <summary>An item of a block goes as whole lines.</summary>
+    private List<Splice> Carried(List<TextNode> items, int from, int to)
+    {
+        var lines = Lines.Without(Lines.DashOf(items[from]), items[from].End);
+        var text = _body.Substring(lines.Start, lines.Length);
+        var at = to < from ? Lines.Without(Lines.DashOf(items[to]), items[to].End).Start : Lines.Behind(items[to].End);
+        if (!text.EndsWith('\n'))
+            text = text.TrimStart('\r', '\n') + _newLine;
+        else if (at > 0 && _body[at - 1] != '\n')
+            text = _newLine + text.TrimEnd('\r', '\n');
+        return [lines, new Splice(at, 0, text)];
     }
 
     /// <summary>Gives a key another name.</summary>
@@ -173,11 +228,16 @@ public sealed class FileRewriter
             throw new RewriteException(
                 at < 0 ? $"There is no {Shown([.. place, behind!])}." : $"{Shown([.. place, key])} is there already."
             );
-        var pad = new string(' ', Column(map.Start));
+        var pad = new string(' ', Lines.Column(map.Start));
         var text = string.Concat(lines.Select(line => line.Length == 0 ? _newLine : _newLine + pad + line));
         var value = ((FileValue.Map)TextTreeReader.Read(string.Join('\n', lines)).Value).Entries[0].Value;
-        Make([new Splice(EndOfLine(entries[at].Value.End), 0, text)], FileChange.Insert(Value, place, at + 1, key, value));
+        Make([new Splice(Lines.EndOf(entries[at].Value.End), 0, text)], FileChange.Insert(Value, place, at + 1, key, value));
     }
+
+    private TextLines Lines => new(_body, _newLine);
+
+    /// <summary>The line break of a text.</summary>
+    public static string NewLineOf(string text) => text.Contains("\r\n", StringComparison.Ordinal) ? "\r\n" : "\n";
 
     private IReadOnlyList<Splice> Replaced(IReadOnlyList<string> place, TextNode node, FileValue value)
     {
@@ -187,14 +247,14 @@ public sealed class FileRewriter
                 : ScalarStyle.Any;
         if (IsInFlow(place))
             return [new Splice(node.Start, node.End - node.Start, Spaced(node, ValueText.Flow(value, like)))];
-        var indent = KeyOf(place) is { } key ? Column(key.Start) : 0;
+        var indent = KeyOf(place) is { } key ? Lines.Column(key.Start) : 0;
         var text = ValueText.Block(value, indent, _newLine, like);
         if (!node.IsBlock || KeyOf(place) is not { } own)
             return [new Splice(node.Start, node.End - node.Start, Spaced(node, text))];
 
         // A block stands below its key: the new value stands behind the key, and the lines of the block go.
         var colon = _body.IndexOf(':', own.End) + 1;
-        var from = StartOfLine(node.Items is null ? node.Start : DashOf(node.Items[0]));
+        var from = Lines.StartOf(node.Items is null ? node.Start : Lines.DashOf(node.Items[0]));
         return [new Splice(colon, 0, " " + text), new Splice(from - _newLine.Length, node.End - from + _newLine.Length, "")];
     }
 
@@ -211,10 +271,10 @@ public sealed class FileRewriter
             return [new Splice(last.Value.End, 0, $"{separator}{ValueText.Key(key, true)}: {ValueText.Flow(value)}")];
         }
 
-        var column = Column(last.Key.Start);
+        var column = Lines.Column(last.Key.Start);
         var written = value is FileValue.Text { IsNothing: true } ? "" : " " + ValueText.Block(value, column, _newLine);
         var line = $"{_newLine}{new string(' ', column)}{ValueText.Key(key, false)}:{written}";
-        return [new Splice(EndOfLine(last.Value.End), 0, line)];
+        return [new Splice(Lines.EndOf(last.Value.End), 0, line)];
     }
 
     private IReadOnlyList<Splice> RemovedEntry(TextNode map, int index)
@@ -233,9 +293,9 @@ public sealed class FileRewriter
             ];
 
         // The first entry of a list's item stands behind the hyphen.
-        if (index == 0 && !IsFirstOfLine(key.Start))
+        if (index == 0 && !Lines.IsFirst(key.Start))
             return [new Splice(key.Start, entries[1].Key.Start - key.Start, "")];
-        return [Lines(key.Start, value.End)];
+        return [Lines.Without(key.Start, value.End)];
     }
 
     private IReadOnlyList<Splice> RemovedItem(TextNode list, int index)
@@ -244,7 +304,7 @@ public sealed class FileRewriter
         var item = items[index];
         if (list.IsFlow)
             return [Between(index == 0 ? null : items[index - 1], item, item, index + 1 < items.Count ? items[index + 1] : null)];
-        return [Lines(DashOf(item), item.End)];
+        return [Lines.Without(Lines.DashOf(item), item.End)];
     }
 
     /// <summary>A part of a list or mapping in brackets, with one of the commas around it.</summary>
@@ -253,35 +313,14 @@ public sealed class FileRewriter
         : before is not null ? new Splice(before.End, last.End - before.End, "")
         : new Splice(first.Start, last.End - first.Start, "");
 
-    /// <summary>Whole lines, with the comments right above them that stand in the same column.</summary>
-    private Splice Lines(int start, int end)
-    {
-        var (from, column) = (StartOfLine(start), Column(start));
-        while (from > 0 && StartOfLine(from - 1) is var above && IsComment(above, column))
-            from = above;
-        var to = EndOfLine(end);
-        if (to < _body.Length)
-            to = _body.IndexOf('\n', to) + 1;
-        else if (from > 0)
-            from -= _newLine.Length;
-        return new Splice(from, to - from, "");
-    }
-
-    private bool IsComment(int line, int column) =>
-        line + column < _body.Length
-        && _body[line + column] == '#'
-        && string.IsNullOrWhiteSpace(_body[line..(line + column)])
-        && _body.IndexOf('\n', line) is var end
-        && (end < 0 || end > line + column);
-
     /// <summary>
     /// What stands between two parts of a list or mapping in brackets: as between its last two, else a comma and a blank.
     /// </summary>
     private string SeparatorOf(IReadOnlyList<TextNode> parts)
     {
-        if (parts.Count == 0 || !IsFirstOfLine(parts[^1].Start))
+        if (parts.Count == 0 || !Lines.IsFirst(parts[^1].Start))
             return ", ";
-        return $",{_newLine}{new string(' ', Column(parts[^1].Start))}";
+        return $",{_newLine}{new string(' ', Lines.Column(parts[^1].Start))}";
     }
 
     /// <summary>Makes the splices, reads the text back, and refuses if it means something else.</summary>
@@ -311,22 +350,7 @@ public sealed class FileRewriter
         (_body, _root) = (text, root);
     }
 
-    private TextNode? NodeAt(IReadOnlyList<string> place)
-    {
-        var node = _root;
-        foreach (var step in place)
-        {
-            node =
-                node.Entries is { } entries && node.IndexOf(step) is >= 0 and var index ? entries[index].Value
-                : node.Items is { } items && int.TryParse(step, out var number) && number >= 0 && number < items.Count
-                    ? items[number]
-                : null;
-            if (node is null)
-                return null;
-        }
-
-        return node;
-    }
+    private TextNode? NodeAt(IEnumerable<string> place) => _root.At(place);
 
     /// <summary>The key of the entry at a place. Null for the root and for items.</summary>
     private TextNode? KeyOf(IReadOnlyList<string> place) =>
@@ -339,24 +363,6 @@ public sealed class FileRewriter
 
     private static int Number(IReadOnlyList<string> place) =>
         int.Parse(place[^1], System.Globalization.CultureInfo.InvariantCulture);
-
-    /// <summary>Where the hyphen before an item of a list stands.</summary>
-    private int DashOf(TextNode item) => _body.LastIndexOf('-', item.Start - 1);
-
-    private int StartOfLine(int at) => at == 0 ? 0 : _body.LastIndexOf('\n', at - 1) + 1;
-
-    /// <summary>The end of the line that a value ends on, before its line break.</summary>
-    private int EndOfLine(int at)
-    {
-        var end = _body.IndexOf('\n', at);
-        return end < 0 ? _body.Length
-            : end > 0 && _body[end - 1] == '\r' ? end - 1
-            : end;
-    }
-
-    private int Column(int at) => at - StartOfLine(at);
-
-    private bool IsFirstOfLine(int at) => string.IsNullOrWhiteSpace(_body[StartOfLine(at)..at]);
 
     private static string Shown(IReadOnlyList<string> place) => place.Count == 0 ? "the file" : string.Join('.', place);
 }

@@ -62,6 +62,29 @@ public abstract record NamedChange
         [.. PageKind.All.Where(kind => kind.HasRecord).Select(kind => kind.Word)];
     }
 
+    /// <summary>Adds one page of any kind.</summary>
+    /// <param name="Kind">The word of the kind: <c>list</c>, <c>detail</c>, <c>edit</c>, <c>new</c>, <c>delete</c>,
+    /// <c>text</c>.</param>
+    /// <param name="Record">The record kind that it shows; for a text page the text.</param>
+    public sealed record NewPage(string Name, string Kind, string Record) : NamedChange
+    {
+        /// <inheritdoc/>
+        public override bool AsksApp => true;
+
+        /// <inheritdoc/>
+        public override IReadOnlyDictionary<string, string> Make(FileRewriter file, IAppKnowledge app)
+        {
+            var kind = PageKind.Of(Kind)
+                ?? throw new RewriteException(
+                    $"“{Kind}” is no kind of page: use {string.Join(", ", PageKind.All.Select(one => one.Word))}."
+                );
+            if (kind.HasRecord && file.Find("records", Record) is null)
+                throw new RewriteException($"There is no record “{Record}”.");
+            PageChanges.AddOne(file, Name, kind, Record, app.KeyOf(Record));
+            return Nothing;
+        }
+    }
+
     /// <summary>Renames a page, and everything in the file that names it.</summary>
     public sealed record RenamePage(string Page, string Name) : NamedChange
     {
@@ -106,7 +129,7 @@ public abstract record NamedChange
         }
     }
 
-    /// <summary>Sets the value at a place: one text, or a list of texts.</summary>
+    /// <summary>Sets the value at a place: a text, a list or a mapping.</summary>
     public sealed record SetValue(IReadOnlyList<string> Place, FileValue Value) : NamedChange
     {
         /// <inheritdoc/>
@@ -124,6 +147,39 @@ public abstract record NamedChange
         public override IReadOnlyDictionary<string, string> Make(FileRewriter file, IAppKnowledge app)
         {
             file.Remove(Place);
+            return Nothing;
+        }
+    }
+
+    /// <summary>Adds an item to the list at a place, behind the last one. The list is made if there is none.</summary>
+    public sealed record AddItem(IReadOnlyList<string> Place, FileValue Value) : NamedChange
+    {
+        /// <inheritdoc/>
+        public override IReadOnlyDictionary<string, string> Make(FileRewriter file, IAppKnowledge app)
+        {
+            file.Append(Place, Value);
+            return Nothing;
+        }
+    }
+
+    /// <summary>Moves an item of a list to another number in it, from 0.</summary>
+    public sealed record MoveItem(IReadOnlyList<string> Place, int To) : NamedChange
+    {
+        /// <inheritdoc/>
+        public override IReadOnlyDictionary<string, string> Make(FileRewriter file, IAppKnowledge app)
+        {
+            file.Move(Place, To);
+            return Nothing;
+        }
+    }
+
+    /// <summary>Gives the key at a place another name. What refers to it stays as it is.</summary>
+    public sealed record RenameKey(IReadOnlyList<string> Place, string Name) : NamedChange
+    {
+        /// <inheritdoc/>
+        public override IReadOnlyDictionary<string, string> Make(FileRewriter file, IAppKnowledge app)
+        {
+            file.Rename(Place, Name);
             return Nothing;
         }
     }

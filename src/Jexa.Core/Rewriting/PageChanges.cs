@@ -46,6 +46,24 @@ public static class PageChanges
         }
     }
 
+    /// <summary>Adds one page.</summary>
+    /// <param name="record">The record kind that it shows; for a text page the text.</param>
+    /// <param name="key">The fields of the record's key.</param>
+    /// <exception cref="RewriteException">The name is none or taken, or the record has no key and needs one.</exception>
+    public static void AddOne(FileRewriter file, string name, PageKind kind, string record, IReadOnlyList<string> key)
+    {
+        if (!AppFileReader.IsName(name))
+            throw new RewriteException($"“{name}” is no name for a page.");
+        if (file.Find("pages", name) is not null)
+            throw new RewriteException($"The page “{name}” is there already.");
+        if (kind.HasId && key.Count == 0)
+            throw new RewriteException($"The key of “{record}” is not known: add key: FIELD to the record.");
+        var id = kind.HasId ? string.Concat(key.Select(field => $"/{{{field}}}")) : "";
+        var path = FileValue.Of($"/{name}{id}");
+        var value = FileValue.Of(("path", path), (kind.Word, FileValue.Of(record)));
+        file.AddLines(["pages"], null, name, [$"{name}: {ValueText.Flow(value)}"]);
+    }
+
     /// <summary>Whether a record kind has a page of a kind, written out or made by <c>forms</c>.</summary>
     public static bool Has(FileRewriter file, string record, PageKind kind) =>
         file.Keys("pages")

@@ -1,3 +1,5 @@
+using Jexa.Core.Values;
+
 namespace Jexa.Core.Rewriting;
 
 /// <summary>
@@ -9,6 +11,9 @@ public static class Places
     /// <exception cref="RewriteException">The text is no pointer to a value.</exception>
     public static IReadOnlyList<string> Read(string pointer) =>
         pointer.Length > 1 && pointer[0] == '/'
-            ? [.. pointer[1..].Split('/').Select(step => step.Replace("~1", "/").Replace("~0", "~"))]
+            ? [.. JsonPointer.Keys(pointer)]
             : throw new RewriteException($"“{pointer}” is no place: write one such as /pages/bridge/title.");
+
+    /// <summary>The pointer of these keys.</summary>
+    public static string Write(IEnumerable<string> place) => JsonPointer.Of(place);
 }

@@ -35,9 +35,27 @@ internal sealed class TextNode
     /// <summary>The index of the entry with this key; -1 if there is none.</summary>
     public int IndexOf(string key) => Entries?.FindIndex(entry => entry.Key.Text == key) ?? -1;
 
-    /// <summary>What the node means.</summary>
+    /// <summary>The node at a place below this one. Null if there is none.</summary>
+    public TextNode? At(IEnumerable<string> place)
+    {
+        var node = this;
+        foreach (var step in place)
+        {
+            if (node.IndexOf(step) is >= 0 and var index)
+                node = node.Entries![index].Value;
+            else if (node.Items is { } items && int.TryParse(step, out var number) && number >= 0 && number < items.Count)
+                node = items[number];
+            else
+                return null;
+        }
+
+        return node;
+    }
+
+    /// <summary>What the node means. Made once: large files are asked again and again.</summary>
     public FileValue Value =>
-        Text is { } text ? new FileValue.Text(text, IsNothing)
-        : Items is { } items ? new FileValue.List([.. items.Select(item => item.Value)])
-        : new FileValue.Map([.. Entries!.Select(entry => KeyValuePair.Create(entry.Key.Text!, entry.Value.Value))]);
+        field ??=
+            Text is { } text ? new FileValue.Text(text, IsNothing)
+            : Items is { } items ? new FileValue.List([.. items.Select(item => item.Value)])
+            : new FileValue.Map([.. Entries!.Select(entry => KeyValuePair.Create(entry.Key.Text!, entry.Value.Value))]);
 }

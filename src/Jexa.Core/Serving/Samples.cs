@@ -12,17 +12,26 @@ public static class Samples
     /// <exception cref="SourceException">The source is away, too slow or refused.</exception>
     public static async ValueTask<SampleAddress?> FirstAsync(Page page, CancellationToken cancellation)
     {
+        return await ManyAsync(page, 1, cancellation) is [var first, ..] ? first : null;
+    }
+
+    /// <summary>The addresses of the first records that have one.</summary>
+    /// <param name="most">The most addresses.</param>
+    /// <exception cref="SourceException">The source is away, too slow or refused.</exception>
+    public static async ValueTask<IReadOnlyList<SampleAddress>> ManyAsync(Page page, int most, CancellationToken cancellation)
+    {
         if (page.Head.AddressWithoutParameters is { } address)
-            return new SampleAddress(address, []);
+            return [new SampleAddress(address, [])];
         if (page.Samples is not { } samples)
-            return null;
+            return [];
         var rows = new RowBlock();
         rows.Reset(samples.Query.Width);
         await samples.Query.RunAsync([], rows, cancellation);
-        for (var i = 0; i < rows.Count; i++)
+        var found = new List<SampleAddress>();
+        for (var i = 0; i < rows.Count && found.Count < most; i++)
             if (Of(page, samples, rows[i]) is { } sample)
-                return sample;
-        return null;
+                found.Add(sample);
+        return found;
     }
 
     private static SampleAddress? Of(Page page, SamplePlan samples, Row row)

@@ -23,6 +23,9 @@ public sealed record Site(
     IReadOnlyList<Finding> Findings
 )
 {
+    /// <summary>The record kinds that could be compiled, whether a page shows them or not.</summary>
+    public IReadOnlyList<SiteRecord> Kinds { get; init; } = [];
+
     /// <summary>How records are changed, by the name of the record kind.</summary>
     public IReadOnlyDictionary<string, ChangePlan> Changes { get; init; } = new Dictionary<string, ChangePlan>();
 

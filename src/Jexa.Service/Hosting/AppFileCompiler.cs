@@ -28,8 +28,11 @@ public static class AppFileCompiler
     public static SiteCompiler Over(SourceRegistry sources, Mount mount) =>
         new(sources, Environment.GetEnvironmentVariable, mount);
 
-    public static SiteCompiler Over(SourceRegistry sources, ServiceOptions options) =>
-        new(sources, Environment.GetEnvironmentVariable, options.Mount) { Instead = options.Instead };
+    public static SiteCompiler Over(SourceRegistry sources, ServiceOptions options) => Over(sources, options, options.Mount);
+
+    /// <summary>Compiles for another prefix than the one that visitors see.</summary>
+    public static SiteCompiler Over(SourceRegistry sources, ServiceOptions options, Mount mount) =>
+        new(sources, options.Secrets.Value, mount) { Instead = options.Instead };
 
     internal static async Task<byte[]> ReadAsync(string file, CancellationToken cancellation)
     {

@@ -1,5 +1,6 @@
 using System.Net;
 using Jexa.Core.Addresses;
+using Jexa.Service.State;
 
 namespace Jexa.Service.Hosting;
 
@@ -34,6 +35,28 @@ public sealed record ServiceOptions(string AppFile, int Port, int ConsolePort, s
 
     /// <summary>Base addresses in the app file, and their replacements in this run.</summary>
     public IReadOnlyDictionary<string, string> Instead { get; init; } = new Dictionary<string, string>();
+
+    /// <summary>Whether the app file need not be there yet: the console leads to a first one.</summary>
+    public bool MayBegin { get; init; }
+
+    /// <summary>The state folder; null if none can be used.</summary>
+    public StateFolder? State
+    {
+        get
+        {
+            try
+            {
+                return Jexa.Service.State.StateFolder.Of(StateFolder, Port);
+            }
+            catch (IOException)
+            {
+                return null;
+            }
+        }
+    }
+
+    /// <summary>The variables of the app file: those of the environment, then those that the console keeps.</summary>
+    public SecretsFile Secrets => new(State);
 
     public const int DefaultPort = 7440;
 }

@@ -28,6 +28,7 @@ public sealed class SiteHost
         (Runner, _runtimeFindings, Clock) = (runner, runtimeFindings, clock);
         Sources = new SourceProbes(clock);
         Health = new VisitHealth(Sources, log, clock);
+        Figures = new VisitFigures(clock);
     }
 
     /// <summary>The site that new visits begin with.</summary>
@@ -45,6 +46,9 @@ public sealed class SiteHost
 
     /// <summary>Whether pages can be read and changes be saved.</summary>
     internal VisitHealth Health { get; }
+
+    /// <summary>Figures of the latest visits.</summary>
+    internal VisitFigures Figures { get; }
 
     /// <summary>The findings in the present app file, then those that visits showed in the data.</summary>
     public IReadOnlyList<Finding> Findings => [.. _file.Findings, .. _runtimeFindings.All];

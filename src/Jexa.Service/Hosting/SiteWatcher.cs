@@ -48,6 +48,9 @@ internal sealed class SiteWatcher : IAsyncDisposable
         _watching = Task.Run(WatchAsync);
     }
 
+    /// <summary>The sources that must stay open though the served site does not use them.</summary>
+    public Func<IEnumerable<ISource>> AlsoUsed { get; init; } = () => [];
+
     /// <summary>A query failed in a way that a changed schema would explain: read the schemas again soon.</summary>
     public void DoubtSchema() => Interlocked.Exchange(ref _schemaDoubted, 1);
 
@@ -136,7 +139,7 @@ internal sealed class SiteWatcher : IAsyncDisposable
         _absent = Absent(compilation);
         Report(compilation.Site, compilation.Findings, () => _host.Take(compilation));
         if (compilation.Site is { } site && _host.Site == site)
-            _ = RetireAsync([.. compilation.Sources.Select(source => source.Source).OfType<ISource>()]);
+            _ = RetireAsync([.. compilation.Sources.Select(source => source.Source).OfType<ISource>(), .. AlsoUsed()]);
     }
 
     private async Task RetireAsync(HashSet<ISource> used)

@@ -1,4 +1,3 @@
-using System.Text;
 using Jexa.Core.Rewriting;
 using Jexa.Service.Hosting;
 using Microsoft.AspNetCore.Builder;
@@ -25,11 +24,7 @@ internal sealed class AppFileApi(SiteHost host, AppFileEditor editor)
     }
 
     private AppFileInfo Text() =>
-        new(
-            host.Site.File,
-            host.File.Text,
-            host.File.Text is { } text ? AppFileEditor.VersionOf(Encoding.UTF8.GetBytes(text)) : null
-        );
+        new(host.Site.File, host.File.Text, host.File.Text is { } text ? AppFileDisk.VersionOf(text) : null);
 
     private Results<Ok<ValueInfo>, ProblemHttpResult> Value(string place)
     {

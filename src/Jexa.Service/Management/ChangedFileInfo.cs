@@ -31,6 +31,6 @@ public sealed record ChangedFileInfo(
             SiteReport.Of(edited.Compilation.Findings, edited.Compilation.Definition)
         );
 
-    private static IReadOnlyList<ChangedLineInfo> Of(IReadOnlyList<LineDifference> lines) =>
+    internal static IReadOnlyList<ChangedLineInfo> Of(IReadOnlyList<LineDifference> lines) =>
         [.. lines.Select(line => new ChangedLineInfo(line.IsNew, line.Line, line.Text))];
 }

@@ -10,6 +10,7 @@ using Jexa.Service.Clients;
 using Jexa.Service.Hosting;
 using Jexa.Service.Traces;
 using Jexa.Service.Web;
+using Jexa.Service.Workshop;
 using Jexa.Service.Writing;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
@@ -20,7 +21,7 @@ using Microsoft.AspNetCore.Routing;
 namespace Jexa.Service.Management;
 
 /// <summary>The operations for the command line and the console. The door checks who may call them.</summary>
-internal sealed class ManagementApi(SiteHost host, BearerToken token, StartCodes startCodes, PageWriters writers)
+internal sealed class ManagementApi(SiteHost host, BearerToken token, StartCodes startCodes, Workbench bench, PageWriters writers)
 {
     private const int MostVisits = 1000;
     private const int UsualVisits = 50;
@@ -76,7 +77,9 @@ internal sealed class ManagementApi(SiteHost host, BearerToken token, StartCodes
             host.Site.Waiting.Count,
             host.Findings.Count,
             host.File.Behind,
-            host.File.Revision
+            host.File.Revision,
+            bench.Revision,
+            !bench.Disk.IsThere
         );
 
     private Ok<ConsoleInfo> Renew()

@@ -3,7 +3,9 @@ using Jexa.Core.Changes;
 using Jexa.Core.Edits;
 using Jexa.Service.Assets;
 using Jexa.Service.Hosting;
+using Jexa.Service.State;
 using Jexa.Service.Web;
+using Jexa.Service.Workshop;
 using Jexa.Service.Writing;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
@@ -24,19 +26,19 @@ internal sealed partial class ManagementDoor(
     BearerToken token,
     StartCodes startCodes,
     AppFileEditor editor,
+    Workbench bench,
+    SecretsFile secrets,
     PageWriters writers,
     Serilog.ILogger logger
 )
 {
-    private static readonly Asset Schema = Asset.Embedded(
-        "app-file.schema.json",
-        "app-file.schema.json",
-        "application/schema+json"
-    );
-
     private readonly OwnHost _ownHost = new([]);
-    private readonly ManagementApi _api = new(host, token, startCodes, writers);
+    private readonly ManagementApi _api = new(host, token, startCodes, bench, writers);
     private readonly AppFileApi _appFile = new(host, editor);
+    private readonly WorkingCopyApi _workingCopy = new(host, bench, new PreviewReader(bench.Preview));
+    private readonly StartApi _start = new(bench, secrets);
+    private readonly WatchApi _watch = new(host);
+    private readonly TableApi _tables = new(host, bench);
     private readonly ChangesApi _changes = new(host, changes, undo);
     private readonly ConsoleFiles _console = new();
 
@@ -60,8 +62,13 @@ internal sealed partial class ManagementDoor(
         var api = app.MapGroup("/api").WithTags("management").ProducesProblem(StatusCodes.Status401Unauthorized);
         _api.Map(api);
         _appFile.Map(api);
+        _workingCopy.Map(api);
+        _start.Map(api);
+        _tables.Map(api);
+        _watch.Map(api);
         _changes.Map(api);
-        app.MapGet("/app-file.schema.json", http => AssetAnswer.SendAsync(http, Schema, "no-cache")).ExcludeFromDescription();
+        app.MapGet("/app-file.schema.json", http => AssetAnswer.SendAsync(http, AppLanguage.SchemaFile, "no-cache"))
+            .ExcludeFromDescription();
         app.MapFallback("/api/{**rest}", () =>
             TypedResults.Problem(
                 "There is no such operation; /openapi.json has them all.",

@@ -1,8 +1,8 @@
 using Jexa.Core.Addresses;
+using Jexa.Core.Serving;
 using Jexa.Core.Sites;
 using Jexa.Core.Sources;
 using Jexa.Core.Visits;
-using Jexa.Service.Hosting;
 using Microsoft.AspNetCore.Http;
 
 namespace Jexa.Service.Media;
@@ -19,7 +19,13 @@ internal static class AppFiles
     private static bool IsMedia(RequestTarget target) =>
         target.Text(1).SequenceEqual(MediaLookup.PictureSegment) || target.Text(1).SequenceEqual(MediaLookup.BytesSegment);
 
-    public static async Task AnswerAsync(HttpContext http, RequestTarget target, SiteHost host)
+    public static async Task AnswerAsync(
+        HttpContext http,
+        RequestTarget target,
+        Site site,
+        VisitRunner runner,
+        TimeProvider clock
+    )
     {
         if (!HttpMethods.IsGet(http.Request.Method) && !HttpMethods.IsHead(http.Request.Method))
         {
@@ -28,23 +34,28 @@ internal static class AppFiles
             return;
         }
 
-        var site = host.Site;
         if (IsMedia(target))
-            await MediaAsync(http, target, site, host);
+            await MediaAsync(http, target, site, runner, clock);
         else if (target.Text(2).SequenceEqual("style.css") && site.Frame.Texts.Style is { } style && File.Exists(style))
             await MediaAnswer.SendStyleAsync(http, style);
         else
             await MediaAnswer.SendPictureAsync(http, target.Text(2).SequenceEqual("logo") ? site.Frame.Texts.Logo : null);
     }
 
-    private static async Task MediaAsync(HttpContext http, RequestTarget target, Site site, SiteHost host)
+    private static async Task MediaAsync(
+        HttpContext http,
+        RequestTarget target,
+        Site site,
+        VisitRunner runner,
+        TimeProvider clock
+    )
     {
         try
         {
-            var found = await host.Runner.FindMediaAsync(
+            var found = await runner.FindMediaAsync(
                 site,
                 target,
-                new VisitTrace(http.Request.Method, target.Raw, host.Clock),
+                new VisitTrace(http.Request.Method, target.Raw, clock),
                 http.RequestAborted
             );
             if (found is { Content: { } content })

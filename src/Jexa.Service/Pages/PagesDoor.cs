@@ -14,6 +14,7 @@ using Jexa.Service.Media;
 using Jexa.Service.Telemetry;
 using Jexa.Service.Traces;
 using Jexa.Service.Web;
+using Jexa.Service.Workshop;
 using Jexa.Service.Writing;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
@@ -37,6 +38,7 @@ internal sealed class PagesDoor(
     BearerToken token,
     VisitorCookies cookies,
     VisitTelemetry telemetry,
+    Preview preview,
     int consolePort,
     Serilog.ILogger logger
 )
@@ -46,9 +48,13 @@ internal sealed class PagesDoor(
     /// <summary>The representations of pages. Add a line here for a new one.</summary>
     public static PageWriters Writers { get; } = new(new HtmlPageWriter(OwnFiles.StyleVersion), new JsonPageWriter());
 
+    private const int MostReferrer = 300;
+
     private readonly OwnHost _ownHost = new(options.Hosts, options.Listen.Count > 0);
 
     private readonly AppContract _contract = new(host);
+
+    private readonly PreviewDoor _preview = new(preview, OwnFiles, consolePort);
 
     /// <summary>Headers for every answer of the present site.</summary>
     private SiteHeaders? _siteHeaders;
@@ -88,10 +94,8 @@ internal sealed class PagesDoor(
         if (Doors.HasTwoLengths(http))
             return RefuseAsync(http, StatusCodes.Status400BadRequest, "The request says the length of its body in two ways.");
 
-        var target = RequestTarget.Read(
-            ((IHttpRequestFeature)http.Features[typeof(IHttpRequestFeature)]!).RawTarget,
-            host.Site.Frame.Mount
-        );
+        var raw = ((IHttpRequestFeature)http.Features[typeof(IHttpRequestFeature)]!).RawTarget;
+        var target = RequestTarget.Read(raw, host.Site.Frame.Mount);
         if (!_ownHost.IsNamedBy(http))
         {
             // Monitoring asks by address. The answer is not secret.
@@ -100,11 +104,13 @@ internal sealed class PagesDoor(
                 : RefuseAsync(http, StatusCodes.Status421MisdirectedRequest, "This service does not answer to that host name.");
         }
 
+        if (target.IsReserved && _preview.IsAsked(http, raw))
+            return _preview.AnswerAsync(http, raw);
         return (OwnFiles.Find(target) ?? UsualIcon(target)) is { } asset ? SendAsync(http, asset)
             : HealthCheck.IsAsked(target) ? HealthCheck.AnswerAsync(http, target, host)
             : IsPreflight(http) ? Preflight(http)
             : AppContract.IsAsked(target) ? ContractAsync(http, target)
-            : AppFiles.IsAsked(target) ? AppFiles.AnswerAsync(http, target, host)
+            : AppFiles.IsAsked(target) ? AppFiles.AnswerAsync(http, target, host.Site, host.Runner, host.Clock)
             : JsonAddress.PageOf(target, host.Site.Frame.Mount) is { } page
                 ? VisitAsync(http, RequestTarget.Read(page, host.Site.Frame.Mount), isAddressed: true)
             : VisitAsync(http, target, isAddressed: false);
@@ -147,17 +153,10 @@ internal sealed class PagesDoor(
     {
         if (_siteHeaders is { } known && known.Site == site)
             return known.SecurityPolicy;
-        var policy = MakeSecurityPolicy(site);
+        var policy = PagePolicy.Of(site, consolePort);
         _siteHeaders = new SiteHeaders(site, policy);
         return policy;
     }
-
-    /// <summary>Pictures may come from the origins in the app file, everything else only from here.</summary>
-    private string MakeSecurityPolicy(Site site) =>
-        "default-src 'none'; style-src 'self'; img-src "
-        + $"{string.Join(' ', site.Frame.Texts.PictureOrigins.Prepend("'self'"))}; script-src 'self'; "
-        + "connect-src 'self'; base-uri 'none'; "
-        + $"form-action 'self'; frame-ancestors http://127.0.0.1:{consolePort} http://localhost:{consolePort}";
 
     /// <param name="isAddressed">Whether the address itself asks for the representation for programs.</param>
     private Task VisitAsync(HttpContext http, RequestTarget target, bool isAddressed)
@@ -247,6 +246,7 @@ internal sealed class PagesDoor(
     {
         telemetry.Tell(trace, http.Request);
         host.Health.Tell(trace);
+        host.Figures.Tell(trace, trace.Outcome is { IsGood: false } ? Referrer(http) : "");
         if (logger.IsEnabled(LogEventLevel.Information))
             logger.Information(
                 "Visit {Number} {Method} {Target} {Outcome} {Status} {Microseconds:0}",
@@ -271,6 +271,12 @@ internal sealed class PagesDoor(
 
         host.Visits.Add(trace);
     }
+
+    /// <summary>Where a visitor says to come from, cut: it is theirs to write.</summary>
+    private static string Referrer(HttpContext http) =>
+        http.Request.Headers.Referer.ToString() is { Length: <= MostReferrer } from
+            ? from
+            : http.Request.Headers.Referer.ToString()[..MostReferrer];
 
     /// <summary>
     /// Whether it is a script of an origin that may change records. It must use JSON, which browsers do not send to another

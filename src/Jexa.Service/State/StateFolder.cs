@@ -30,8 +30,12 @@ public sealed class StateFolder
 
     private string AddressFile => System.IO.Path.Combine(Path, "service.json");
 
+    /// <summary>The named folder; if none is named, that of a service on this port.</summary>
+    /// <exception cref="IOException">None is named, and there is no home folder.</exception>
+    public static StateFolder Of(string? path, int port) => path is null ? Default(port) : new StateFolder(path);
+
     /// <summary>The folder of a service on this port if none is named: below the user's state folder.</summary>
-    public static StateFolder Default(int port)
+    private static StateFolder Default(int port)
     {
         var state = Environment.GetEnvironmentVariable("XDG_STATE_HOME");
         if (string.IsNullOrEmpty(state) || !System.IO.Path.IsPathRooted(state))

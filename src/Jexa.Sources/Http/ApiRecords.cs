@@ -40,7 +40,7 @@ internal static class ApiRecords
     public static JsonElement? At(JsonElement root, string pointer)
     {
         var at = root;
-        foreach (var token in pointer.Split('/').Skip(1).Select(token => token.Replace("~1", "/").Replace("~0", "~")))
+        foreach (var token in JsonPointer.Keys(pointer))
         {
             if (at.ValueKind == JsonValueKind.Object && at.TryGetProperty(token, out var member))
                 at = member;

@@ -219,7 +219,7 @@ public static class ApiSampler
             return [];
         var own = owner
             .EnumerateObject()
-            .Select(member => (Pointer: $"{above}/{member.Name.Replace("~", "~0").Replace("/", "~1")}", member.Value))
+            .Select(member => (Pointer: $"{above}/{JsonPointer.Escaped(member.Name)}", member.Value))
             .ToList();
         return own.Concat(own.SelectMany(place => Places(place.Value, place.Pointer, depth - 1)));
     }

@@ -1,0 +1,54 @@
+import type { VisitInfo } from '../api/schema';
+import { Go } from './Go';
+import { OutcomeMark } from './OutcomeMark';
+import { Scroll } from './Scroll';
+import { clock, duration } from './time';
+
+/** Visits, each leading to its trace. */
+export function VisitTable({ visits, label }: { visits: VisitInfo[]; label: string }) {
+  return (
+    <Scroll sheet label={label}>
+      <table className="plain stack">
+        <thead>
+          <tr>
+            <th scope="col">Visit</th>
+            <th scope="col">Time</th>
+            <th scope="col">Address</th>
+            <th scope="col">Page</th>
+            <th scope="col">Outcome</th>
+            <th scope="col" className="number">
+              Status
+            </th>
+            <th scope="col" className="number">
+              Took
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {visits.map((visit) => (
+            <tr key={visit.number}>
+              <td>
+                <Go to={{ name: 'visit', number: visit.number }}>{visit.number}</Go>
+              </td>
+              <td data-label="Time">{clock(visit.at)}</td>
+              <td data-label="Address" className="mono">
+                {visit.method === 'GET' ? '' : `${visit.method} `}
+                {visit.target}
+              </td>
+              <td data-label="Page">{visit.page ?? <span className="quiet">none</span>}</td>
+              <td data-label="Outcome">
+                <OutcomeMark outcome={visit.outcome} />
+              </td>
+              <td data-label="Status" className="number">
+                {visit.status === 0 ? '' : visit.status}
+              </td>
+              <td data-label="Took" className="number">
+                {duration(visit.microseconds)}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </Scroll>
+  );
+}

@@ -1,0 +1,211 @@
+import { Button, SegmentedControl } from '@mantine/core';
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { differenceQuery, versionsQuery, workingQuery } from '../api/queries';
+import type { MergePartInfo, SiteInfo, WorkingCopyInfo, WorkingDifferenceInfo } from '../api/schema';
+import { type Deed, useDeed } from '../make/work';
+import { FindingCard } from '../parts/FindingCard';
+import { Go } from '../parts/Go';
+import { Loaded } from '../parts/Loaded';
+import { Empty } from '../parts/States';
+import { dayAndTime } from '../parts/time';
+import { counted } from '../parts/words';
+import { Difference } from './Difference';
+
+/** What saving would do, and saving itself; merging with a file that was changed meanwhile; earlier versions. */
+export function SaveScreen({ site }: { site: SiteInfo }) {
+  const copy = useQuery(workingQuery);
+  return (
+    <Loaded query={copy} what="the working copy" rows={8}>
+      {(copy) => <Compared site={site} copy={copy} />}
+    </Loaded>
+  );
+}
+
+function Compared({ site, copy }: { site: SiteInfo; copy: WorkingCopyInfo }) {
+  const difference = useQuery(differenceQuery(copy.revision, site.revision));
+  const deed = useDeed();
+  const [saved, setSaved] = useState<string | null>(null);
+  const act = (what: Deed) => deed.mutate(what, { onSuccess: (after) => setSaved(what.do === 'save' ? after.version : null) });
+  const wrong = copy.findings.filter((finding) => finding.finding.severity !== 'hint');
+  return (
+    <>
+      <div className="head">
+        <div>
+          <h1>Compare and save</h1>
+          <p>
+            <span className="mono">{copy.file}</span>
+            {copy.done > 0 && `, ${counted(copy.done, 'step')}: ${copy.steps.slice(0, copy.done).slice(-3).join('; ')}`}
+          </p>
+        </div>
+        <div className="line">
+          {copy.changed && (
+            <Button variant="default" size="xs" onClick={() => act({ do: 'discard' })}>
+              Drop the changes
+            </Button>
+          )}
+          {difference.data && difference.data.patch !== '' && (
+            <Button
+              component="a"
+              variant="default"
+              size="xs"
+              download={`${copy.file.split('/').at(-1)}.patch`}
+              href={`data:text/x-patch;charset=utf-8,${encodeURIComponent(difference.data.patch)}`}
+            >
+              Download a patch
+            </Button>
+          )}
+          <Button
+            size="xs"
+            variant={copy.serves ? 'filled' : 'default'}
+            disabled={!copy.changed || copy.diskDiffers || copy.obstacle !== null}
+            loading={deed.isPending}
+            onClick={() => act({ do: 'save', version: copy.version })}
+          >
+            {copy.serves ? 'Save' : 'Save, though it makes no site'}
+          </Button>
+        </div>
+      </div>
+      {deed.error !== null && (
+        <p className="trouble" role="alert">
+          {deed.error.message}
+        </p>
+      )}
+      {copy.obstacle !== null && (
+        <p className="trouble">{copy.obstacle} Download a patch, and apply it where the file is kept.</p>
+      )}
+      {saved === copy.version && !copy.changed && (
+        <p className="sheet saved" role="status">
+          Saved. {copy.serves ? 'The service takes it up now.' : 'The last good version is still served.'}{' '}
+          <Go to={{ name: 'pages', find: '' }}>See the pages</Go>
+        </p>
+      )}
+      <Loaded query={difference} what="what differs">
+        {(difference) => (
+          <>
+            {copy.diskDiffers && <Merge parts={difference.merge} act={act} />}
+            <What copy={copy} difference={difference} />
+            {wrong.length > 0 && (
+              <section className="sheet trial">
+                <h2>What check says</h2>
+                {wrong.map(({ finding }) => (
+                  <FindingCard key={`${finding.code}:${finding.line}:${finding.column}`} finding={finding} withPlace={false} />
+                ))}
+              </section>
+            )}
+          </>
+        )}
+      </Loaded>
+      <Versions site={site} act={act} />
+    </>
+  );
+}
+
+function What({ copy, difference }: { copy: WorkingCopyInfo; difference: WorkingDifferenceInfo }) {
+  if (difference.lines.length === 0 && difference.texts.length === 0)
+    return (
+      <Empty title="Nothing differs from the file">
+        <p>
+          <Go to={{ name: 'make', section: 'pages', about: '', part: '', at: null }}>Make something</Go>, or change the{' '}
+          <Go to={{ name: 'text', line: null }}>text</Go>.
+        </p>
+      </Empty>
+    );
+  return (
+    <section className="sheet trial" aria-label="What differs">
+      <h2>{counted(difference.lines.length, 'line differs', 'lines differ')}</h2>
+      {difference.lost.length > 0 && (
+        <div className="finding" data-severity="warning">
+          <p>
+            {counted(difference.lost.length, 'path')} served now would be no page’s any more:{' '}
+            <span className="mono">{difference.lost.join(', ')}</span>
+          </p>
+          <p>Keep an address by naming it as a former one: “Former addresses” of the page.</p>
+        </div>
+      )}
+      {difference.texts.map((text) => (
+        <Difference key={text.file} file={text.file} lines={text.lines} />
+      ))}
+      <Difference file={copy.file} lines={difference.lines} />
+    </section>
+  );
+}
+
+/** The file was changed by somebody else: what both sides did, and whose lines are taken where they disagree. */
+function Merge({ parts, act }: { parts: MergePartInfo[]; act: (deed: Deed) => void }) {
+  const conflicts = parts.filter((part) => part.conflict);
+  const [mine, setMine] = useState<Record<number, boolean>>({});
+  const chosen = conflicts.map((part) => mine[part.line]);
+  return (
+    <section className="sheet trial" aria-label="Merge">
+      <h2>The file was changed on the disk meanwhile</h2>
+      <p>
+        {conflicts.length === 0
+          ? 'The two changes are about different lines, and can be merged as they are.'
+          : `${counted(conflicts.length, 'place was', 'places were')} changed in both. Choose for each whose lines are taken.`}
+      </p>
+      {conflicts.map((part) => (
+        <figure className="difference" key={part.line}>
+          <figcaption className="quiet">From line {part.line}</figcaption>
+          <SegmentedControl
+            size="xs"
+            aria-label={`Whose lines are taken from line ${part.line}`}
+            value={mine[part.line] === undefined ? '' : mine[part.line] ? 'mine' : 'disk'}
+            data={[
+              { value: 'mine', label: 'Mine' },
+              { value: 'disk', label: 'The file’s' },
+            ]}
+            onChange={(value) => setMine({ ...mine, [part.line]: value === 'mine' })}
+          />
+          <div className="sides">
+            <pre>{part.mine.join('\n')}</pre>
+            <pre>{part.disk.join('\n')}</pre>
+          </div>
+        </figure>
+      ))}
+      <Button
+        size="xs"
+        disabled={chosen.some((one) => one === undefined)}
+        onClick={() => act({ do: 'merge', takeMine: chosen.map((one) => one === true) })}
+      >
+        Merge
+      </Button>
+    </section>
+  );
+}
+
+function Versions({ site, act }: { site: SiteInfo; act: (deed: Deed) => void }) {
+  const versions = useQuery(versionsQuery(site.revision));
+  if (versions.data === undefined || versions.data.length === 0) return null;
+  return (
+    <section>
+      <h2 className="below">Earlier versions</h2>
+      <table className="plain sheet">
+        <thead>
+          <tr>
+            <th>First seen</th>
+            <th>Version</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          {versions.data.map((version) => (
+            <tr key={`${version.version}${version.at}`}>
+              <td>{dayAndTime(version.at)}</td>
+              <td className="mono">{version.version.slice(0, 12)}</td>
+              <td>
+                {version.present ? (
+                  'the file as it is'
+                ) : (
+                  <Button size="compact-xs" variant="default" onClick={() => act({ do: 'bring-back', version: version.version })}>
+                    Bring it back
+                  </Button>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}

@@ -1,0 +1,162 @@
+import { Button } from '@mantine/core';
+import { useState } from 'react';
+import { Go } from '../parts/Go';
+import { OutcomeMark } from '../parts/OutcomeMark';
+import { Scroll } from '../parts/Scroll';
+import { Empty } from '../parts/States';
+import { duration } from '../parts/time';
+import { VisitTable } from '../parts/VisitTable';
+import { counted } from '../parts/words';
+import { OutcomeChart } from './OutcomeChart';
+import { useWatch, type Watched } from './useWatch';
+
+/** The latest visits that are shown: more than that nobody reads as they pass. */
+const mostShown = 60;
+
+/** Visits as they happen: outcomes over time, IDs that failed and where from, how long pages take, slow queries. */
+export function WatchScreen() {
+  const [isPaused, setPaused] = useState(false);
+  const watched = useWatch(isPaused);
+  return (
+    <>
+      <div className="head">
+        <div>
+          <h1>Watch</h1>
+          <p role="status">
+            {isPaused ? 'Held still.' : watched.isLive ? 'Visits come in as they happen.' : 'Waiting for the service…'}
+          </p>
+        </div>
+        <Button size="xs" variant="default" aria-pressed={isPaused} onClick={() => setPaused(!isPaused)}>
+          {isPaused ? 'Go on' : 'Hold still'}
+        </Button>
+      </div>
+      <div className="sheet">
+        <OutcomeChart seconds={watched.seconds} />
+      </div>
+      <div className="watch">
+        <Failed watched={watched} />
+        <Times watched={watched} />
+        <Slow watched={watched} />
+        <Live watched={watched} />
+      </div>
+    </>
+  );
+}
+
+function Failed({ watched }: { watched: Watched }) {
+  const failed = watched.last?.failed ?? [];
+  return (
+    <section>
+      <h2 className="below">Addresses that failed</h2>
+      {failed.length === 0 ? (
+        <Empty title="No address has failed yet" />
+      ) : (
+        <Scroll sheet label="Addresses that failed, the most frequent first">
+          <table className="plain">
+            <thead>
+              <tr>
+                <th scope="col" className="number">
+                  Visits
+                </th>
+                <th scope="col">Outcome</th>
+                <th scope="col">Page</th>
+                <th scope="col">Address</th>
+                <th scope="col">By a link on</th>
+                <th scope="col">Last</th>
+              </tr>
+            </thead>
+            <tbody>
+              {failed.map((one) => (
+                <tr key={`${one.page} ${one.outcome} ${one.target} ${one.from}`}>
+                  <td className="number">{one.visits.toLocaleString('en')}</td>
+                  <td>
+                    <OutcomeMark outcome={one.outcome} />
+                  </td>
+                  <td>{one.page === '' ? <span className="quiet">none</span> : one.page}</td>
+                  <td className="mono">{one.target}</td>
+                  <td className="mono">{one.from === '' ? <span className="quiet">not told</span> : one.from}</td>
+                  <td>
+                    <Go to={{ name: 'visit', number: one.last }}>{one.last}</Go>
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </Scroll>
+      )}
+    </section>
+  );
+}
+
+function Times({ watched }: { watched: Watched }) {
+  const pages = watched.last?.pages ?? [];
+  if (pages.length === 0) return null;
+  return (
+    <section>
+      <h2 className="below">How long pages take</h2>
+      <Scroll sheet label="How long pages take, the slowest first">
+        <table className="plain">
+          <thead>
+            <tr>
+              <th scope="col">Page</th>
+              <th scope="col" className="number">
+                Visits
+              </th>
+              <th scope="col" className="number">
+                Half within
+              </th>
+              <th scope="col" className="number">
+                95 % within
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {pages.map((page) => (
+              <tr key={page.page}>
+                <td>{page.page}</td>
+                <td className="number">{page.visits.toLocaleString('en')}</td>
+                <td className="number">{duration(page.median)}</td>
+                <td className="number">{duration(page.most)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Scroll>
+    </section>
+  );
+}
+
+function Slow({ watched }: { watched: Watched }) {
+  const slow = watched.last?.slow ?? [];
+  if (slow.length === 0) return null;
+  return (
+    <section>
+      <h2 className="below">Slow queries</h2>
+      <ul className="bare sheet slow">
+        {slow.map((query) => (
+          <li key={query.text}>
+            <details>
+              <summary>
+                {duration(query.microseconds)}, {counted(query.rows, 'row')}, page {query.page === '' ? 'none' : query.page}
+              </summary>
+              <pre className="query mono">{query.text}</pre>
+            </details>
+            <Go to={{ name: 'visit', number: query.visit }}>Visit {query.visit}</Go>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function Live({ watched }: { watched: Watched }) {
+  return (
+    <section>
+      <h2 className="below">
+        Visits{' '}
+        {watched.skipped > 0 && <span className="quiet">({watched.skipped.toLocaleString('en')} more were not shown)</span>}
+      </h2>
+      <VisitTable visits={watched.visits.slice(0, mostShown)} label="Visits as they happen, newest first" />
+    </section>
+  );
+}

@@ -1,0 +1,9 @@
+using Jexa.Core.Sources;
+
+namespace Jexa.Service.Health;
+
+/// <summary>A query that took long.</summary>
+/// <param name="Page">The page that ran it; empty for none.</param>
+/// <param name="Visit">The number of the visit.</param>
+/// <param name="Text">The query as one can paste it into the engine's own shell.</param>
+internal sealed record SlowQuery(string Page, long Visit, IPreparedQuery Query, string Text, int Rows, double Microseconds);

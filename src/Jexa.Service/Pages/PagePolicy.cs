@@ -1,0 +1,16 @@
+using Jexa.Core.Sites;
+
+namespace Jexa.Service.Pages;
+
+/// <summary>The Content-Security-Policy of pages.</summary>
+internal static class PagePolicy
+{
+    /// <summary>
+    /// Pictures may come from the origins in the app file, everything else only from here. Only the console may frame a page.
+    /// </summary>
+    public static string Of(Site site, int consolePort) =>
+        "default-src 'none'; style-src 'self'; img-src "
+        + $"{string.Join(' ', site.Frame.Texts.PictureOrigins.Prepend("'self'"))}; script-src 'self'; "
+        + "connect-src 'self'; base-uri 'none'; "
+        + $"form-action 'self'; frame-ancestors http://127.0.0.1:{consolePort} http://localhost:{consolePort}";
+}

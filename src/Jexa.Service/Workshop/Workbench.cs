@@ -1,0 +1,217 @@
+using System.Text;
+using Jexa.Core.Compiler;
+using Jexa.Core.Rewriting;
+using Jexa.Core.Sources;
+using Jexa.Service.Hosting;
+
+namespace Jexa.Service.Workshop;
+
+/// <summary>
+/// Where the app file is changed before it is saved: one working copy, shared by all consoles of the service. Each operation
+/// waits for its turn, and compiles what it has made, so that the preview shows it.
+/// </summary>
+/// <param name="compiler">Compiles for the prefix of the preview.</param>
+public sealed class Workbench(
+    AppFileDisk disk,
+    SiteCompiler compiler,
+    Preview preview,
+    FileVersions versions,
+    Func<WorkingCopy?> read,
+    Action<WorkingCopy> keep,
+    TimeProvider clock
+) : IDisposable
+{
+    /// <summary>The longest app file that is edited here, in UTF-16 units.</summary>
+    private const int MostText = 4 * 1024 * 1024;
+
+    /// <summary>A source that was away is asked again after this time.</summary>
+    private static readonly TimeSpan AwayPause = TimeSpan.FromSeconds(2);
+
+    private readonly SemaphoreSlim _turn = new(1, 1);
+    private WorkingCopy? _copy;
+    private (string Text, FileMap? Map)? _mapped;
+    private Compilation? _compilation;
+    private long _compiledAt;
+    private int _revision;
+
+    public Preview Preview => preview;
+
+    public AppFileDisk Disk => disk;
+
+    public FileVersions Versions => versions;
+
+    /// <summary>Increases with each change of the working copy.</summary>
+    public int Revision => Volatile.Read(ref _revision);
+
+    /// <summary>The sources that the preview uses.</summary>
+    public IEnumerable<ISource> Sources => _compilation?.Sources.Select(source => source.Source).OfType<ISource>() ?? [];
+
+    /// <summary>The working copy as it is. One without changes follows the file.</summary>
+    public Task<WorkshopState> LookAsync(CancellationToken cancellation) => DoAsync((copy, _) => copy, cancellation);
+
+    /// <summary>Makes named changes, all or none. They are one step.</summary>
+    /// <exception cref="RewriteException">A change cannot be made. Nothing is changed.</exception>
+    public Task<WorkshopState> ChangeAsync(IReadOnlyList<NamedChange> changes, string label, CancellationToken cancellation) =>
+        DoAsync(
+            (copy, compilation) =>
+            {
+                var rewriter = MapOf(copy.Text) is { } map ? new FileRewriter(map) : new FileRewriter(copy.Text);
+                var texts = AppFileEditor.Make(
+                    disk,
+                    rewriter,
+                    changes,
+                    new AppKnowledge(compilation),
+                    copy.Texts.GetValueOrDefault
+                );
+                _mapped = (rewriter.Text, rewriter.Map);
+                return copy.With(
+                    label,
+                    clock.GetUtcNow(),
+                    rewriter.Text,
+                    [
+                        .. texts.Select(one =>
+                            (one.Name, copy.Texts.GetValueOrDefault(one.Name) ?? disk.TextOf(one.Name) ?? "", one.Text)
+                        ),
+                    ]
+                );
+            },
+            cancellation
+        );
+
+    /// <summary>Replaces the text as it was typed.</summary>
+    /// <param name="version">The version that was typed into.</param>
+    /// <exception cref="StaleFileException">The working copy is another version.</exception>
+    public Task<WorkshopState> TypeAsync(string version, string text, CancellationToken cancellation) =>
+        DoAsync(
+            (copy, _) =>
+                copy.Version != version ? throw new StaleFileException("The text was changed elsewhere meanwhile.")
+                : text.Length > MostText ? throw new RewriteException("The text is longer than 4 MiB.")
+                : copy.With("typing", clock.GetUtcNow(), text, []),
+            cancellation
+        );
+
+    /// <summary>Replaces the whole text in one step.</summary>
+    public Task<WorkshopState> ReplaceAsync(string text, string label, CancellationToken cancellation) =>
+        DoAsync((copy, _) => copy.With(label, clock.GetUtcNow(), text, []), cancellation);
+
+    /// <summary>Takes the last step back.</summary>
+    public Task<WorkshopState> UndoAsync(CancellationToken cancellation) => DoAsync((copy, _) => copy.Undone(), cancellation);
+
+    /// <summary>Makes the step again that was taken back last.</summary>
+    public Task<WorkshopState> RedoAsync(CancellationToken cancellation) => DoAsync((copy, _) => copy.Redone(), cancellation);
+
+    /// <summary>Drops all changes: the working copy is the file as it is.</summary>
+    public Task<WorkshopState> DiscardAsync(CancellationToken cancellation) =>
+        DoAsync((_, _, now) => WorkingCopy.Of(now), cancellation);
+
+    /// <summary>Saves the working copy.</summary>
+    /// <param name="version">The version that its author has seen.</param>
+    /// <exception cref="StaleFileException">The file or the working copy was changed meanwhile. Nothing is saved.</exception>
+    /// <exception cref="RewriteException">The file may not be written.</exception>
+    public Task<WorkshopState> SaveAsync(string version, CancellationToken cancellation) =>
+        DoAsync(
+            (copy, _, now) =>
+            {
+                if (copy.Version != version)
+                    throw new StaleFileException("The working copy was changed elsewhere meanwhile. Look at it, and save again.");
+                if (now != copy.Base)
+                    throw new StaleFileException(
+                        $"{disk.Name} was changed on the disk since this was begun. Nothing was saved: merge the two first."
+                    );
+                if (copy.Base is { } former)
+                    versions.Keep(former);
+                disk.Write(copy.Text, copy.Texts.Select(text => (text.Key, text.Value)));
+                versions.Keep(copy.Text);
+                return copy with { Base = copy.Text, BaseTexts = copy.Texts };
+            },
+            cancellation
+        );
+
+    /// <summary>Brings the working copy and a file that was changed meanwhile together.</summary>
+    /// <param name="takeMine">For each conflict, in order, whether the working copy's lines are taken. Null if no choice was
+    /// made yet.</param>
+    /// <exception cref="RewriteException">There are conflicts that nothing was chosen for.</exception>
+    public Task<WorkshopState> MergeAsync(IReadOnlyList<bool>? takeMine, CancellationToken cancellation) =>
+        DoAsync(
+            (copy, _, now) =>
+            {
+                var parts = LineMerge.Parts(copy.Base ?? "", copy.Text, now ?? "");
+                var conflicts = parts.Count(part => part.IsConflict);
+                if (conflicts != (takeMine?.Count ?? 0))
+                    throw new RewriteException($"Choose for each of {conflicts} conflicts whose lines are taken.");
+                var text = LineMerge.Merge(parts, takeMine ?? [], FileRewriter.NewLineOf(copy.Text));
+                return copy.With("merge with the file", clock.GetUtcNow(), text, []) with { Base = now };
+            },
+            cancellation
+        );
+
+    public void Dispose() => _turn.Dispose();
+
+    private Task<WorkshopState> DoAsync(Func<WorkingCopy, Compilation?, WorkingCopy> make, CancellationToken cancellation) =>
+        DoAsync((copy, compilation, _) => make(copy, compilation), cancellation);
+
+    private async Task<WorkshopState> DoAsync(
+        Func<WorkingCopy, Compilation?, string?, WorkingCopy> make,
+        CancellationToken cancellation
+    )
+    {
+        await _turn.WaitAsync(cancellation);
+        try
+        {
+            var now = await ReadAsync(cancellation);
+            var before = _copy ?? read();
+            if (before is null || (!before.IsChanged && before.Base != now))
+                before = WorkingCopy.Of(now);
+            await CompileAsync(before, cancellation);
+            var after = make(before, _compilation, now);
+            await CompileAsync(after, cancellation);
+            if (after != _copy)
+            {
+                keep(after);
+                _copy = after;
+                Interlocked.Increment(ref _revision);
+            }
+
+            return new WorkshopState(after, _compilation!, MapOf(after.Text), await ReadAsync(cancellation), _revision);
+        }
+        finally
+        {
+            _turn.Release();
+        }
+    }
+
+    /// <summary>What stands where in a text. To read a large one takes long, so the last reading is kept.</summary>
+    private FileMap? MapOf(string text)
+    {
+        if (_mapped?.Text != text)
+            _mapped = (text, FileMap.Read(text));
+        return _mapped.Value.Map;
+    }
+
+    private async Task<string?> ReadAsync(CancellationToken cancellation)
+    {
+        try
+        {
+            return await disk.ReadAsync(cancellation);
+        }
+        catch (Exception gone) when (gone is StartException or RewriteException)
+        {
+            return null;
+        }
+    }
+
+    private WorkingCopy? _compiled;
+
+    /// <summary>Compiles a working copy, unless that was done, and shows it in the preview.</summary>
+    private async Task CompileAsync(WorkingCopy copy, CancellationToken cancellation)
+    {
+        var isSame = _compiled is { } last && last.Text == copy.Text && ReferenceEquals(last.Texts, copy.Texts);
+        if (isSame && !(_compilation!.SourceIsAway && clock.GetElapsedTime(_compiledAt) > AwayPause))
+            return;
+        _compilation = await compiler.CompileAsync(disk.File, Encoding.UTF8.GetBytes(copy.Text), copy.Texts, cancellation);
+        (_compiled, _compiledAt) = (copy, clock.GetTimestamp());
+        // What cannot be read at all leaves the last pages that could.
+        if (_compilation.Partial is { } site)
+            preview.Site = site;
+    }
+}
