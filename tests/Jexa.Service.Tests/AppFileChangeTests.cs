@@ -1,4 +1,3 @@
-
 namespace Jexa.Service.Tests;
 
 /// <summary>Named changes of an app file: from the command line, and from programs while the file is served.</summary>

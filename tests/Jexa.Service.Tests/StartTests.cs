@@ -145,6 +145,35 @@ public sealed class StartTests(Browser browser)
         Assert.Equal(200, (await service.GetAsync("/start")).Status);
     }
 
+    [Theory]
+    [InlineData("postgresql")]
+    [InlineData("mariadb")]
+    [InlineData("http")]
+    public async Task A_server_that_takes_the_connection_and_never_answers_is_given_up(string engine)
+    {
+        using var folder = new AppFolder();
+        using var mute = new System.Net.Sockets.TcpListener(System.Net.IPAddress.Loopback, 0);
+        mute.Start();
+        var host = mute.LocalEndpoint.ToString()!;
+        using var service = await ServeAsync(folder.Path);
+        object asked =
+            engine == "http"
+                ? new { engine, connection = $"http://{host}" }
+                : new
+                {
+                    engine,
+                    host,
+                    database = "x",
+                };
+        var asking = service.ManageAsync("start/look", asked);
+        // Nobody else waits for it.
+        Assert.Equal(200, (await service.ManageAsync("site")).Status);
+        var (status, answer) = await asking.WaitAsync(TimeSpan.FromSeconds(60));
+        Assert.True(status == 422, answer.ToString());
+        Assert.NotEmpty(answer.GetProperty("detail").GetString()!);
+        Assert.False(File.Exists(folder.File("app.yaml")));
+    }
+
     [Fact]
     public async Task A_database_of_two_thousand_tables_can_be_chosen_from()
     {

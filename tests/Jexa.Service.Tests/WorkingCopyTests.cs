@@ -229,6 +229,110 @@ public sealed class WorkingCopyTests
     }
 
     [Fact]
+    public async Task A_file_that_is_gone_is_written_anew()
+    {
+        using var folder = Folder();
+        using var service = await ServeAsync(folder);
+        await ChangedAsync(service, Set("/app", "Kept"));
+        File.Delete(folder.File("app.yaml"));
+        var copy = (await AskAsync(service)).Body;
+        Assert.True(copy.GetProperty("diskGone").GetBoolean());
+        Assert.False(copy.GetProperty("diskDiffers").GetBoolean());
+        Assert.Equal(422, (await AskAsync(service, "/merge", new { takeMine = Array.Empty<bool>() })).Status);
+        // Dropping the changes leaves the text that was in the file: it is all that is left of it.
+        Assert.Equal(AppFolder.App, Of(await ChangedAsync(service, new { }, "/discard"), "text"));
+        copy = await ChangedAsync(service, Set("/app", "Anew"));
+        var saved = await ChangedAsync(service, new { version = Of(copy, "version") }, "/save");
+        Assert.False(saved.GetProperty("diskGone").GetBoolean());
+        Assert.False(saved.GetProperty("changed").GetBoolean());
+        Assert.Equal(AppFolder.App.Replace("app: Things", "app: Anew"), Text(folder));
+        // One without changes is kept as well, and can be saved.
+        File.Delete(folder.File("app.yaml"));
+        copy = (await AskAsync(service)).Body;
+        Assert.True(copy.GetProperty("changed").GetBoolean());
+        await ChangedAsync(service, new { version = Of(copy, "version") }, "/save");
+        Assert.StartsWith("app: Anew", Text(folder));
+    }
+
+    [Theory]
+    [InlineData("no text")]
+    [InlineData("folder")]
+    [InlineData("circle")]
+    public async Task What_stands_in_the_place_of_the_file_is_never_written_over(string instead)
+    {
+        using var folder = Folder();
+        using var service = await ServeAsync(folder);
+        await ChangedAsync(service, Set("/app", "Mine"));
+        var file = folder.File("app.yaml");
+        File.Delete(file);
+        if (instead == "no text")
+            File.WriteAllBytes(file, [0x61, 0xFF, 0xFE]);
+        else if (instead == "folder")
+            Directory.CreateDirectory(file);
+        else
+            File.CreateSymbolicLink(file, file);
+        var copy = (await AskAsync(service)).Body;
+        Assert.StartsWith("app: Mine", Of(copy, "text"));
+        Assert.NotEmpty(Of(copy, "obstacle"));
+        foreach (
+            var (path, body) in new (string, object)[]
+            {
+                ("/save", new { version = Of(copy, "version") }),
+                ("/merge", new { takeMine = Array.Empty<bool>() }),
+            }
+        )
+        {
+            var (status, answer) = await AskAsync(service, path, body);
+            Assert.Equal(422, status);
+            Assert.NotEmpty(Of(answer, "detail"));
+        }
+
+        Assert.Equal(instead == "folder", Directory.Exists(file));
+        if (instead == "no text")
+            Assert.Equal([0x61, 0xFF, 0xFE], File.ReadAllBytes(file));
+        Assert.Equal(instead == "circle", new FileInfo(file).LinkTarget is not null);
+        // Nothing of this ends the service, and the work goes on when the file is back.
+        Assert.Equal(200, (await service.GetAsync("/things")).Status);
+        if (instead == "folder")
+            Directory.Delete(file);
+        else
+            File.Delete(file);
+        folder.Write("app.yaml", AppFolder.App);
+        copy = (await AskAsync(service)).Body;
+        await ChangedAsync(service, new { version = Of(copy, "version") }, "/save");
+        Assert.StartsWith("app: Mine", Text(folder));
+    }
+
+    [Fact]
+    public async Task A_link_stays_a_link_and_its_file_is_saved()
+    {
+        using var folder = Folder();
+        File.Move(folder.File("app.yaml"), folder.File("real.yaml"));
+        File.CreateSymbolicLink(folder.File("app.yaml"), "real.yaml");
+        using var service = await ServeAsync(folder);
+        var copy = await ChangedAsync(service, Set("/app", "Linked"));
+        await ChangedAsync(service, new { version = Of(copy, "version") }, "/save");
+        Assert.Equal("real.yaml", new FileInfo(folder.File("app.yaml")).LinkTarget);
+        Assert.StartsWith("app: Linked", File.ReadAllText(folder.File("real.yaml")));
+    }
+
+    [Fact]
+    public async Task What_others_saved_just_as_it_stands_here_is_nothing_to_merge()
+    {
+        using var folder = Folder();
+        using var service = await ServeAsync(folder);
+        var copy = await ChangedAsync(service, Set("/app", "Same"));
+        folder.Write("app.yaml", Of(copy, "text"));
+        copy = (await AskAsync(service)).Body;
+        Assert.False(copy.GetProperty("changed").GetBoolean());
+        Assert.False(copy.GetProperty("diskDiffers").GetBoolean());
+        // The steps are there still.
+        var undone = await ChangedAsync(service, new { }, "/undo");
+        Assert.Equal(AppFolder.App, Of(undone, "text"));
+        Assert.True(undone.GetProperty("changed").GetBoolean());
+    }
+
+    [Fact]
     public async Task Earlier_versions_are_kept_and_brought_back()
     {
         using var folder = Folder();

@@ -74,6 +74,7 @@ function Compared({ site, copy }: { site: SiteInfo; copy: WorkingCopyInfo }) {
       {copy.obstacle !== null && (
         <p className="trouble">{copy.obstacle} Download a patch, and apply it where the file is kept.</p>
       )}
+      {copy.diskGone && <p className="trouble">The file is not there any more. To save writes it anew, as it stands here.</p>}
       {saved === copy.version && !copy.changed && (
         <p className="sheet saved" role="status">
           Saved. {copy.serves ? 'The service takes it up now.' : 'The last good version is still served.'}{' '}

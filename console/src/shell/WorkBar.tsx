@@ -56,6 +56,7 @@ export function WorkBar({ site }: { site: SiteInfo }) {
           'Saved.'
         )}
         {wrong > 0 && <span className="wrong"> {counted(wrong, 'finding')}</span>}
+        {data.diskGone && <strong> The file is gone.</strong>}
         {data.diskDiffers && <strong> The file was changed meanwhile.</strong>}
       </span>
       <span className="line">

@@ -30,16 +30,18 @@ export function TryScreen({ state, site, address, outcome, beside }: Props) {
       <div className="head">
         <div>
           <h1>Try an address</h1>
-          <p>
-            Every step of the visit, beside what the visitor gets.{' '}
-            <Go to={{ name: 'cases', on: 'preview' }}>Try all pages with right and wrong IDs</Go>
-          </p>
+          <p>Every step of the visit, beside what the visitor gets.</p>
         </div>
         {address !== null && <Compare address={address} beside={beside} />}
       </div>
       <TryForms key={`${address}`} state={state} address={address ?? ''} tryIt={again} />
       {address === null ? (
-        <RecentVisits outcome={outcome} />
+        <>
+          <p className="below">
+            <Go to={{ name: 'cases', on: 'preview' }}>Try all pages with right and wrong IDs</Go>
+          </p>
+          <RecentVisits outcome={outcome} />
+        </>
       ) : beside !== null ? (
         <BesideTrace state={state} one={address} other={beside} />
       ) : (

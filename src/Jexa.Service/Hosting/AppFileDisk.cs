@@ -32,6 +32,19 @@ public sealed class AppFileDisk(string file)
     public async Task<string> ReadAsync(CancellationToken cancellation) =>
         TextOf(await AppFileCompiler.ReadAsync(file, cancellation));
 
+    /// <summary>Reads the app file, if there is one.</summary>
+    public async Task<FileOnDisk> LookAsync(CancellationToken cancellation)
+    {
+        try
+        {
+            return new FileOnDisk(await ReadAsync(cancellation), null);
+        }
+        catch (Exception refused) when (refused is StartException or RewriteException)
+        {
+            return new FileOnDisk(null, System.IO.File.Exists(file) || Directory.Exists(file) ? refused.Message : null);
+        }
+    }
+
     /// <summary>The Markdown files of these names that name one of the renamed pages, changed. Files that are not there are
     /// left to <c>check</c>.</summary>
     public IReadOnlyList<EditedText> Renamed(
@@ -98,10 +111,20 @@ public sealed class AppFileDisk(string file)
     private const UnixFileMode NewFile =
         UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.GroupRead | UnixFileMode.OtherRead;
 
-    private static string Target(string file) =>
-        new FileInfo(file).LinkTarget is null
-            ? file
-            : System.IO.File.ResolveLinkTarget(file, returnFinalTarget: true)?.FullName ?? file;
+    /// <summary>The file that a link leads to in the end; any other file itself, and a link that leads in a circle.</summary>
+    internal static string Target(string file)
+    {
+        try
+        {
+            return new FileInfo(file).LinkTarget is null
+                ? file
+                : System.IO.File.ResolveLinkTarget(file, returnFinalTarget: true)?.FullName ?? file;
+        }
+        catch (IOException)
+        {
+            return file;
+        }
+    }
 
     private static string TextOf(byte[] bytes)
     {

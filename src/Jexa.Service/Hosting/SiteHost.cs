@@ -25,6 +25,7 @@ public sealed class SiteHost
     {
         _site = start.Site ?? throw new ArgumentException("There is no site to begin with.", nameof(start));
         _file = Read(start, 1);
+        ServesNothing = start.Bytes.IsEmpty;
         (Runner, _runtimeFindings, Clock) = (runner, runtimeFindings, clock);
         Sources = new SourceProbes(clock);
         Health = new VisitHealth(Sources, log, clock);
@@ -35,6 +36,9 @@ public sealed class SiteHost
     public Site Site => _site;
 
     public AppFileState File => _file;
+
+    /// <summary>Whether no app file was served yet.</summary>
+    public bool ServesNothing { get; private set; }
 
     public VisitRunner Runner { get; }
 
@@ -63,7 +67,7 @@ public sealed class SiteHost
         _file = Read(changed, _file.Revision + 1) with { Behind = taken is null };
         if (taken is null)
             return;
-        _site = taken;
+        (_site, ServesNothing) = (taken, false);
         _runtimeFindings.Clear();
     }
 

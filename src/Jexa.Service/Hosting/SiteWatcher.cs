@@ -185,9 +185,7 @@ internal sealed class SiteWatcher : IAsyncDisposable
     /// <summary>What changes when somebody saves; empty if the file does not exist.</summary>
     private (DateTime Written, long Length, bool Exists) State()
     {
-        var file = new FileInfo(_file);
-        if (file.LinkTarget is not null)
-            file = new FileInfo(file.ResolveLinkTarget(returnFinalTarget: true)?.FullName ?? _file);
+        var file = new FileInfo(AppFileDisk.Target(_file));
         return file.Exists ? (file.LastWriteTimeUtc, file.Length, true) : default;
     }
 }

@@ -79,7 +79,7 @@ internal sealed class ManagementApi(SiteHost host, BearerToken token, StartCodes
             host.File.Behind,
             host.File.Revision,
             bench.Revision,
-            !bench.Disk.IsThere
+            host.ServesNothing && !bench.Disk.IsThere
         );
 
     private Ok<ConsoleInfo> Renew()

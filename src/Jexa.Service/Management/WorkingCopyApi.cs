@@ -105,7 +105,7 @@ internal sealed class WorkingCopyApi(SiteHost host, Workbench bench, PreviewRead
 
     private async Task<Ok<IReadOnlyList<FileVersionInfo>>> VersionsAsync(CancellationToken stop)
     {
-        var now = (await bench.LookAsync(stop)).Disk is { } disk ? AppFileDisk.VersionOf(disk) : null;
+        var now = (await bench.LookAsync(stop)).Disk.Text is { } disk ? AppFileDisk.VersionOf(disk) : null;
         return TypedResults.Ok<IReadOnlyList<FileVersionInfo>>([
             .. bench.Versions.All().Select(one => new FileVersionInfo(one.Version, one.At, one.Version == now)),
         ]);

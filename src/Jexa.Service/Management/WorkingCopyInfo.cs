@@ -6,6 +6,7 @@ namespace Jexa.Service.Management;
 /// <param name="Revision">Increases with each change of the working copy.</param>
 /// <param name="Changed">Whether it differs from the file that it was begun from.</param>
 /// <param name="DiskDiffers">Whether somebody else has changed the file since. It must be merged before it can be saved.</param>
+/// <param name="DiskGone">Whether the file that it was begun from is not there any more. Saving writes it anew.</param>
 /// <param name="Obstacle">Why the file cannot be written; null if it can.</param>
 /// <param name="Steps">What was done, in order, with what was taken back at the end.</param>
 /// <param name="Done">How many of the steps are done; the others can be made again.</param>
@@ -21,6 +22,7 @@ public sealed record WorkingCopyInfo(
     int Revision,
     bool Changed,
     bool DiskDiffers,
+    bool DiskGone,
     string? Obstacle,
     IReadOnlyList<string> Steps,
     int Done,

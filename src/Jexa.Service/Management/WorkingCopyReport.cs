@@ -18,9 +18,10 @@ internal static class WorkingCopyReport
             copy.Text,
             copy.Version,
             state.Revision,
-            copy.IsChanged,
+            state.IsChanged,
             state.DiskDiffers,
-            bench.Disk.Obstacle(),
+            state.Disk.IsGone && copy.Base is not null,
+            bench.Disk.Obstacle() ?? state.Disk.Trouble,
             [.. copy.Steps.Select(step => step.Label)],
             copy.Done,
             map is not null,
@@ -79,12 +80,13 @@ internal static class WorkingCopyReport
     public static WorkingDifferenceInfo Difference(WorkshopState state, Workbench bench, Site served)
     {
         var copy = state.Copy;
+        var before = state.Disk.IsGone ? "" : copy.Base ?? "";
         var texts = copy.Texts.Where(text => copy.BaseTexts[text.Key] != text.Value).ToList();
         var patch = texts
             .Select(text => UnifiedPatch.Of(text.Key, copy.BaseTexts[text.Key], text.Value))
-            .Prepend(UnifiedPatch.Of(bench.Disk.Name, copy.Base ?? "", copy.Text));
+            .Prepend(UnifiedPatch.Of(bench.Disk.Name, before, copy.Text));
         return new WorkingDifferenceInfo(
-            ChangedFileInfo.Of(LineDifference.Between(copy.Base ?? "", copy.Text)),
+            ChangedFileInfo.Of(LineDifference.Between(before, copy.Text)),
             [
                 .. texts.Select(text => new ChangedTextInfo(
                     text.Key,
@@ -96,7 +98,7 @@ internal static class WorkingCopyReport
                 ?
                 [
                     .. LineMerge
-                        .Parts(copy.Base ?? "", copy.Text, state.Disk ?? "")
+                        .Parts(copy.Base ?? "", copy.Text, state.Disk.Text ?? "")
                         .Where(part => !part.Mine.SequenceEqual(part.Base) || !part.Theirs.SequenceEqual(part.Base))
                         .Select(part => new MergePartInfo(part.Line, part.IsConflict, part.Base, part.Mine, part.Theirs)),
                 ]

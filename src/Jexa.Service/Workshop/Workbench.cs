@@ -102,7 +102,7 @@ public sealed class Workbench(
 
     /// <summary>Drops all changes: the working copy is the file as it is.</summary>
     public Task<WorkshopState> DiscardAsync(CancellationToken cancellation) =>
-        DoAsync((_, _, now) => WorkingCopy.Of(now), cancellation);
+        DoAsync((copy, _, now) => WorkingCopy.Of(now.Text ?? copy.Base), cancellation);
 
     /// <summary>Saves the working copy.</summary>
     /// <param name="version">The version that its author has seen.</param>
@@ -114,7 +114,10 @@ public sealed class Workbench(
             {
                 if (copy.Version != version)
                     throw new StaleFileException("The working copy was changed elsewhere meanwhile. Look at it, and save again.");
-                if (now != copy.Base)
+                if (now.Trouble is { } trouble)
+                    throw new RewriteException($"{trouble} Nothing was saved.");
+                // A file that is gone is written anew.
+                if (now.Text is { } there && there != copy.Base)
                     throw new StaleFileException(
                         $"{disk.Name} was changed on the disk since this was begun. Nothing was saved: merge the two first."
                     );
@@ -135,12 +138,14 @@ public sealed class Workbench(
         DoAsync(
             (copy, _, now) =>
             {
-                var parts = LineMerge.Parts(copy.Base ?? "", copy.Text, now ?? "");
+                if (now.Text is not { } there)
+                    throw new RewriteException(now.Trouble ?? $"{disk.Name} is not there any more: there is nothing to merge.");
+                var parts = LineMerge.Parts(copy.Base ?? "", copy.Text, there);
                 var conflicts = parts.Count(part => part.IsConflict);
                 if (conflicts != (takeMine?.Count ?? 0))
                     throw new RewriteException($"Choose for each of {conflicts} conflicts whose lines are taken.");
                 var text = LineMerge.Merge(parts, takeMine ?? [], FileRewriter.NewLineOf(copy.Text));
-                return copy.With("merge with the file", clock.GetUtcNow(), text, []) with { Base = now };
+                return copy.With("merge with the file", clock.GetUtcNow(), text, []) with { Base = there };
             },
             cancellation
         );
@@ -151,17 +156,15 @@ public sealed class Workbench(
         DoAsync((copy, compilation, _) => make(copy, compilation), cancellation);
 
     private async Task<WorkshopState> DoAsync(
-        Func<WorkingCopy, Compilation?, string?, WorkingCopy> make,
+        Func<WorkingCopy, Compilation?, FileOnDisk, WorkingCopy> make,
         CancellationToken cancellation
     )
     {
         await _turn.WaitAsync(cancellation);
         try
         {
-            var now = await ReadAsync(cancellation);
-            var before = _copy ?? read();
-            if (before is null || (!before.IsChanged && before.Base != now))
-                before = WorkingCopy.Of(now);
+            var now = await disk.LookAsync(cancellation);
+            var before = Following(_copy ?? read(), now.Text);
             await CompileAsync(before, cancellation);
             var after = make(before, _compilation, now);
             await CompileAsync(after, cancellation);
@@ -172,12 +175,28 @@ public sealed class Workbench(
                 Interlocked.Increment(ref _revision);
             }
 
-            return new WorkshopState(after, _compilation!, MapOf(after.Text), await ReadAsync(cancellation), _revision);
+            if (after.Base != now.Text)
+                now = await disk.LookAsync(cancellation);
+            return new WorkshopState(after, _compilation!, MapOf(after.Text), now, _revision);
         }
         finally
         {
             _turn.Release();
         }
+    }
+
+    /// <summary>The working copy beside the file as it is now. One without changes follows the file. One whose file cannot be
+    /// read, or is gone, stays: it may be all that is left.</summary>
+    private WorkingCopy Following(WorkingCopy? copy, string? now)
+    {
+        if (copy is null)
+            return WorkingCopy.Of(now);
+        if (now is null || now == copy.Base)
+            return copy;
+        // What was saved is in the file, though that was not noted down before the service ended.
+        if (now == copy.Text && copy.Texts.All(text => disk.TextOf(text.Key) == text.Value))
+            return copy with { Base = now, BaseTexts = copy.Texts };
+        return copy.IsChanged ? copy : WorkingCopy.Of(now);
     }
 
     /// <summary>What stands where in a text. To read a large one takes long, so the last reading is kept.</summary>
@@ -186,18 +205,6 @@ public sealed class Workbench(
         if (_mapped?.Text != text)
             _mapped = (text, FileMap.Read(text));
         return _mapped.Value.Map;
-    }
-
-    private async Task<string?> ReadAsync(CancellationToken cancellation)
-    {
-        try
-        {
-            return await disk.ReadAsync(cancellation);
-        }
-        catch (Exception gone) when (gone is StartException or RewriteException)
-        {
-            return null;
-        }
     }
 
     private WorkingCopy? _compiled;

@@ -138,7 +138,30 @@ public abstract class PrivateServer : IDisposable
     }
 
     /// <summary>Stops every process of it where it stands: connections stay open and nothing answers.</summary>
-    public void Freeze() => Signal("STOP");
+    public void Freeze()
+    {
+        Signal("STOP");
+        // The signal is sent, not yet obeyed: each thread stops when it is next looked at.
+        for (var i = 0; i < 200 && !Pids().All(IsStopped); i++)
+            Thread.Sleep(10);
+    }
+
+    private static bool IsStopped(string pid)
+    {
+        try
+        {
+            return Directory
+                .GetDirectories($"/proc/{pid}/task")
+                .All(thread =>
+                    File.ReadLines($"{thread}/status").Any(line => line.StartsWith("State:\tT", StringComparison.Ordinal))
+                );
+        }
+        catch (IOException)
+        {
+            // It has ended.
+            return true;
+        }
+    }
 
     public void Thaw() => Signal("CONT");
 
