@@ -14,6 +14,8 @@ describe('The address of a screen', () => {
     { name: 'visit', number: 4711 },
     { name: 'sources' },
     { name: 'table', source: 'register', table: 'a/b ø%' },
+    { name: 'query', source: '', query: '', values: {} },
+    { name: 'query', source: 'register', query: 'SELECT 1 & :a\n', values: { a: '7 ø', b: '' } },
     { name: 'make', section: 'pages', about: '', part: '', at: null },
     { name: 'make', section: 'pages', about: 'bridge-edit', part: 'links/0', at: '/bridges/7?a=1&b=%C3%B8' },
     { name: 'make', section: 'records', about: 'bridge', part: 'fields', at: null },

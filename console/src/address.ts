@@ -7,6 +7,7 @@ export type Screen =
   | { name: 'visit'; number: number }
   | { name: 'sources' }
   | { name: 'table'; source: string; table: string }
+  | { name: 'query'; source: string; query: string; values: Record<string, string> }
   | MakeScreenAddress
   | { name: 'text'; line: number | null }
   | { name: 'save' }
@@ -43,6 +44,7 @@ export function readScreen(url: URL): Screen {
       ...(query.has('beside') && { beside: query.get('beside') ?? '' }),
     };
   if (path === '/sources') return { name: 'sources' };
+  if (path === '/query') return readQuery(query);
   const table = /^\/sources\/([^/]+)\/([^/]+)$/.exec(path);
   if (table) return readTable(path, table[1] ?? '', table[2] ?? '');
   if (path === '/text') return { name: 'text', line: wholeNumber(query.get('line')) };
@@ -68,6 +70,17 @@ function readTable(path: string, source: string, table: string): Screen {
   }
 }
 
+/** A query, its source, and the values of its parameters: each of these as `value.NAME`. */
+function readQuery(query: URLSearchParams): Screen {
+  const values = [...query].filter(([name]) => name.startsWith('value.')).map(([name, value]) => [name.slice(6), value] as const);
+  return {
+    name: 'query',
+    source: query.get('source') ?? '',
+    query: query.get('query') ?? '',
+    values: Object.fromEntries(values),
+  };
+}
+
 function readMake(path: string, section: string | undefined, about: string | undefined, query: URLSearchParams): Screen {
   const known = sections.find((name) => name === (section ?? 'pages'));
   return known === undefined
@@ -88,6 +101,12 @@ export function writeScreen(screen: Screen): string {
       return '/sources';
     case 'table':
       return `/sources/${encodeURIComponent(screen.source)}/${encodeURIComponent(screen.table)}`;
+    case 'query':
+      return withQuery('/query', {
+        source: screen.source || null,
+        query: screen.query || null,
+        ...Object.fromEntries(Object.entries(screen.values).map(([name, value]) => [`value.${name}`, value])),
+      });
     case 'make':
       return withQuery(`/make/${screen.section}${screen.about === '' ? '' : `/${screen.about}`}`, {
         part: screen.part || null,

@@ -52,6 +52,71 @@ public sealed class WatchTests(Browser browser)
     }
 
     [Fact]
+    public async Task A_slow_query_is_told_with_its_plan()
+    {
+        using var folder = Folder();
+        // Six million steps of counting take longer than the 50 ms from which a query is slow.
+        folder.MakeDatabase(
+            """
+            CREATE VIEW lengthy AS SELECT 7 AS id,
+              (WITH RECURSIVE n (i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n WHERE i < 3000000) SELECT max(i) FROM n) AS most
+            """,
+            "slow.db"
+        );
+        folder.Write(
+            "app.yaml",
+            AppFolder
+                .App.Replace("sources: { s:", "sources: { slow: { engine: sqlite, connection: slow.db }, s:")
+                .Replace(
+                    "records: { thing: { from: s.thing, label: name } }",
+                    "records:\n  thing: { from: s.thing, label: name }\n"
+                        + "  lengthy: { from: slow.lengthy, key: id, unique: assumed, fields: { id: { type: integer }, most: { type: integer } } }"
+                ) + "\n  lengthy: { path: \"/lengthy/{id}\", detail: lengthy }\n"
+        );
+        using var service = await RunningService.StartAsync("serve", folder.File("app.yaml"));
+        Assert.Equal(200, (await service.GetAsync("/lengthy/7")).Status);
+        var told = await EventAsync(service, told => told.GetProperty("slow").GetArrayLength() > 0);
+        var slow = told.GetProperty("slow")[0];
+        Assert.Equal("lengthy", slow.GetProperty("page").GetString());
+        var number = slow.GetProperty("number").GetInt64();
+        var (status, plan) = await service.ManageAsync($"slow-queries/{number}/plan");
+        Assert.Equal(200, status);
+        Assert.Contains("RECURSIVE", plan.GetProperty("lines").ToString());
+        Assert.Equal(404, (await service.ManageAsync($"slow-queries/{number + 1}/plan")).Status);
+
+        var page = await OpenAsync("/watch", service);
+        await page.Locator(".slow summary").First.ClickAsync();
+        await Expect(page.Locator(".slow .plan")).ToContainTextAsync("RECURSIVE");
+        Assert.Empty(await Browser.FaultsAsync(page));
+    }
+
+    [Fact]
+    public async Task A_query_is_tried_before_it_is_used()
+    {
+        using var folder = Folder();
+        using var service = await RunningService.StartAsync("serve", folder.File("app.yaml"));
+        var page = await OpenAsync("/sources", service);
+        await page.GetByRole(AriaRole.Link, new PageGetByRoleOptions { Name = "Try a query" }).ClickAsync();
+        await page.GetByLabel("Query").FillAsync("SELECT id, name FROM thing WHERE id = :id");
+        await page.GetByRole(AriaRole.Button, new PageGetByRoleOptions { Name = "Run it" }).ClickAsync();
+        await page.GetByLabel(":id").FillAsync("2");
+        await page.GetByLabel(":id").PressAsync("Enter");
+        await Expect(page.Locator("table.rows tbody")).ToHaveTextAsync("2two");
+        await Expect(page.Locator(".plan")).ToContainTextAsync("SEARCH");
+        Assert.Empty(await Browser.FaultsAsync(page));
+        // It has an address, and shows the same after a refresh.
+        await page.ReloadAsync();
+        await Expect(page.Locator("table.rows tbody")).ToHaveTextAsync("2two");
+
+        await page.GetByLabel("Query").FillAsync("DELETE FROM thing");
+        await page.GetByLabel("Query").PressAsync("Control+Enter");
+        await Expect(page.GetByRole(AriaRole.Alert)).ToContainTextAsync("It writes.");
+        var (status, _) = await service.ManageAsync("query-trials", new { source = "nowhere", query = "SELECT 1" });
+        Assert.Equal(404, status);
+        Assert.Contains("two", (await service.GetAsync("/things")).Body);
+    }
+
+    [Fact]
     public async Task Visits_are_told_as_they_happen_and_failed_IDs_by_where_they_came_from()
     {
         using var folder = Folder();

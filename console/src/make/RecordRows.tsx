@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { answered, api } from '../api/client';
+import { Plan } from '../parts/Plan';
 import { RowsTable } from '../parts/RowsTable';
 
 /** The first rows of a record kind as it is being made: of its table, or of its own query. */
@@ -14,6 +15,7 @@ export function RecordRows({ revision, record }: { revision: number; record: str
       <h2>First rows</h2>
       {rows.error !== null && <p className="trouble">{rows.error.message}</p>}
       {rows.data && <RowsTable label={`First rows of ${record}, as a table`} columns={rows.data.columns} rows={rows.data.rows} />}
+      {rows.data?.plan && <Plan plan={rows.data.plan} />}
     </section>
   );
 }

@@ -7,7 +7,7 @@ type Props = {
   rows: (string | null)[][];
   sheet?: boolean;
   /** What is known of a column, behind its name. */
-  note?: (column: string) => string;
+  note?: (column: string) => ReactNode;
   /** A last column, by the number of the row. */
   last?: { heading: string; cell: (row: number) => ReactNode };
 };

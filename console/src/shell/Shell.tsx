@@ -13,6 +13,7 @@ import { Go } from '../parts/Go';
 import { Empty, Loading } from '../parts/States';
 import { counted } from '../parts/words';
 import { SaveScreen } from '../save/SaveScreen';
+import { QueryScreen } from '../sources/QueryScreen';
 import { SourcesScreen } from '../sources/SourcesScreen';
 import { TableScreen } from '../sources/TableScreen';
 import { StartScreen } from '../start/StartScreen';
@@ -30,6 +31,7 @@ const titles: Record<Screen['name'], string> = {
   visit: 'Visit',
   sources: 'Sources',
   table: 'Table',
+  query: 'Query',
   findings: 'Findings',
   make: 'Make',
   text: 'Text',
@@ -91,7 +93,7 @@ export function Shell() {
           <Go to={{ name: 'watch' }} aria-current={screen.name === 'watch' ? 'page' : undefined}>
             Watch
           </Go>
-          <Go to={{ name: 'sources' }} aria-current={screen.name === 'sources' || screen.name === 'table' ? 'page' : undefined}>
+          <Go to={{ name: 'sources' }} aria-current={['sources', 'table', 'query'].includes(screen.name) ? 'page' : undefined}>
             Sources
           </Go>
           <Go to={{ name: 'changes', record: '', before: null }} aria-current={screen.name === 'changes' ? 'page' : undefined}>
@@ -165,6 +167,8 @@ function ScreenOf({ screen, site }: { screen: Screen; site: SiteInfo }) {
       return <MapScreen site={site} screen={screen} />;
     case 'table':
       return <TableScreen state={state} source={screen.source} table={screen.table} />;
+    case 'query':
+      return <QueryScreen key={`${screen.source} ${screen.query}`} screen={screen} />;
     case 'changes':
       return <ChangesScreen record={screen.record} before={screen.before} />;
     case 'watch':

@@ -18,6 +18,7 @@ export function SourcesScreen() {
           <h1>Sources</h1>
           <p>{sources.data ? summary(sources.data) : ' '}</p>
         </div>
+        <Go to={{ name: 'query', source: '', query: '', values: {} }}>Try a query</Go>
       </div>
       <Loaded query={sources} what="the sources" rows={4}>
         {(all) =>

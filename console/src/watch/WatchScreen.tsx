@@ -1,7 +1,11 @@
 import { Button } from '@mantine/core';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
+import { answered, api } from '../api/client';
+import type { SlowQueryInfo } from '../api/schema';
 import { Go } from '../parts/Go';
 import { OutcomeMark } from '../parts/OutcomeMark';
+import { Plan } from '../parts/Plan';
 import { Scroll } from '../parts/Scroll';
 import { Empty } from '../parts/States';
 import { duration } from '../parts/time';
@@ -134,18 +138,34 @@ function Slow({ watched }: { watched: Watched }) {
       <h2 className="below">Slow queries</h2>
       <ul className="bare sheet slow">
         {slow.map((query) => (
-          <li key={query.text}>
-            <details>
-              <summary>
-                {duration(query.microseconds)}, {counted(query.rows, 'row')}, page {query.page === '' ? 'none' : query.page}
-              </summary>
-              <pre className="query mono">{query.text}</pre>
-            </details>
+          <li key={query.number}>
+            <SlowOne query={query} />
             <Go to={{ name: 'visit', number: query.visit }}>Visit {query.visit}</Go>
           </li>
         ))}
       </ul>
     </section>
+  );
+}
+
+/** A slow query. Its plan is asked for when somebody looks. */
+function SlowOne({ query }: { query: SlowQueryInfo }) {
+  const [isOpen, setOpen] = useState(false);
+  const plan = useQuery({
+    queryKey: ['slow-plan', query.number],
+    queryFn: () => answered(api.GET('/api/slow-queries/{number}/plan', { params: { path: { number: query.number } } })),
+    enabled: isOpen,
+    retry: false,
+  });
+  return (
+    <details onToggle={(event) => setOpen(event.currentTarget.open)}>
+      <summary>
+        {duration(query.microseconds)}, {counted(query.rows, 'row')}, page {query.page === '' ? 'none' : query.page}
+      </summary>
+      <pre className="query mono">{query.text}</pre>
+      {plan.error !== null && <p className="trouble">{plan.error.message}</p>}
+      {plan.data && <Plan plan={plan.data} />}
+    </details>
   );
 }
 

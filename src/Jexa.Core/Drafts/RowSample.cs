@@ -18,6 +18,9 @@ public sealed record RowSample(IReadOnlyList<string> Columns, IReadOnlyList<IRea
     /// <summary>The rows as they were read, in the same columns.</summary>
     public required RowBlock Read { get; init; }
 
+    /// <summary>The query that read them.</summary>
+    public required IPreparedQuery Query { get; init; }
+
     /// <summary>Reads the first rows of a table. Values of columns that look like secrets are veiled.</summary>
     /// <exception cref="SourceException">The source is away, too slow or refused.</exception>
     public static Task<RowSample> ReadAsync(ISource source, TableSchema table, int most, CancellationToken cancellation) =>
@@ -25,17 +28,20 @@ public sealed record RowSample(IReadOnlyList<string> Columns, IReadOnlyList<IRea
             source,
             RowOrigin.Of(table.Name),
             [.. table.Columns.Select(column => (column.Name, column.Type, SecretName.Is(column)))],
+            [],
             most,
             cancellation
         );
 
     /// <summary>Reads the first rows of a table or query.</summary>
     /// <param name="columns">The columns, each with its type and whether it is secret.</param>
+    /// <param name="arguments">What the operands of the origin refer to.</param>
     /// <exception cref="SourceException">The source is away, too slow or refused.</exception>
     public static async Task<RowSample> ReadAsync(
         ISource source,
         RowOrigin origin,
         IReadOnlyList<(string Name, FieldType Type, bool IsSecret)> columns,
+        IReadOnlyList<TypedValue> arguments,
         int most,
         CancellationToken cancellation
     )
@@ -53,7 +59,7 @@ public sealed record RowSample(IReadOnlyList<string> Columns, IReadOnlyList<IRea
         );
         var rows = new RowBlock();
         rows.Reset(query.Width);
-        await query.RunAsync([], rows, cancellation);
+        await query.RunAsync(arguments, rows, cancellation);
         var texts = new List<IReadOnlyList<string?>>();
         for (var row = 0; row < rows.Count; row++)
         {
@@ -66,7 +72,7 @@ public sealed record RowSample(IReadOnlyList<string> Columns, IReadOnlyList<IRea
             texts.Add(cells);
         }
 
-        return new RowSample([.. columns.Select(column => column.Name)], texts) { Read = rows };
+        return new RowSample([.. columns.Select(column => column.Name)], texts) { Read = rows, Query = query };
     }
 
     private static string Text(FieldType type, Row row, int ordinal)

@@ -24,6 +24,12 @@ public interface IPreparedQuery
     /// <exception cref="OperationCanceledException">The visitor left.</exception>
     ValueTask RunAsync(IReadOnlyList<TypedValue> arguments, RowBlock into, CancellationToken cancellation);
 
+    /// <summary>How the source would run it, in the engine's own words, one line for each step; null if the source does not
+    /// tell. Does not run it.</summary>
+    /// <exception cref="SourceException">The source is away, too slow or refused.</exception>
+    ValueTask<IReadOnlyList<string>?> ExplainAsync(IReadOnlyList<TypedValue> arguments, CancellationToken cancellation) =>
+        ValueTask.FromResult<IReadOnlyList<string>?>(null);
+
     /// <summary>The query with its arguments, ready to paste into the engine's own shell. For traces only.</summary>
     string Shown(IReadOnlyList<TypedValue> arguments);
 }

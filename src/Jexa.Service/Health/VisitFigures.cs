@@ -23,6 +23,7 @@ internal sealed class VisitFigures(TimeProvider clock)
     private readonly ConditionalWeakTable<Page, PageTimes> _pages = [];
     private readonly Lock _lock = new();
     private readonly List<SlowQuery> _slow = [];
+    private long _slowSeen;
     private readonly Dictionary<(string Page, string Outcome, string Target, string From), FailedVisits> _failed = [];
 
     /// <summary>Notes a visit that has ended.</summary>
@@ -93,9 +94,11 @@ internal sealed class VisitFigures(TimeProvider clock)
             else if (_slow.Count == MostSlow)
                 _slow.RemoveAt(MostSlow - 1);
             var found = new SlowQuery(
+                ++_slowSeen,
                 trace.Page?.Name ?? "",
                 trace.Number,
                 query.Query,
+                [.. query.Arguments],
                 query.Query.Shown(query.Arguments),
                 query.RowCount,
                 microseconds

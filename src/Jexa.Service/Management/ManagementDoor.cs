@@ -39,6 +39,7 @@ internal sealed partial class ManagementDoor(
     private readonly StartApi _start = new(bench, secrets);
     private readonly WatchApi _watch = new(host);
     private readonly TableApi _tables = new(host, bench);
+    private readonly QueryApi _queries = new(host, bench);
     private readonly ChangesApi _changes = new(host, changes, undo);
     private readonly ConsoleFiles _console = new();
 
@@ -65,6 +66,7 @@ internal sealed partial class ManagementDoor(
         _workingCopy.Map(api);
         _start.Map(api);
         _tables.Map(api);
+        _queries.Map(api);
         _watch.Map(api);
         _changes.Map(api);
         app.MapGet("/app-file.schema.json", http => AssetAnswer.SendAsync(http, AppLanguage.SchemaFile, "no-cache"))

@@ -64,7 +64,7 @@ internal sealed class StartApi(Workbench bench, SecretsFile secrets)
             var name = request.Tables is [var only] ? only : "";
             var table = schema.Find(name) ?? throw new DraftException(DraftTrouble.Asked, $"The source has no table “{name}”.");
             var sample = await source.RowsAsync(table, SampleRows, stop);
-            return new RowsInfo(sample.Columns, sample.Rows);
+            return new RowsInfo(sample.Columns, sample.Rows, null);
         });
 
     private Task<Results<Ok<StartedInfo>, ProblemHttpResult>> DraftAsync(

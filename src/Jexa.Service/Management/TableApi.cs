@@ -138,10 +138,17 @@ internal sealed class TableApi(SiteHost host, Workbench bench)
                 found.Source,
                 found.Rows,
                 [.. found.Fields.Select(field => (field.Column.Name, field.Type, field.Secret))],
+                [],
                 MostRows,
                 stop
             );
-            return TypedResults.Ok(new RowsInfo(sample.Columns, sample.Rows));
+            return TypedResults.Ok(
+                new RowsInfo(
+                    sample.Columns,
+                    sample.Rows,
+                    found.Query is null ? null : await QueryPlanInfo.OfAsync(sample.Query, [], stop)
+                )
+            );
         }
         catch (SourceException trouble)
         {

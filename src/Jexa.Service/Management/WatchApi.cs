@@ -16,10 +16,23 @@ internal sealed class WatchApi(SiteHost host)
     private const int MostFailed = 50;
     private static readonly TimeSpan Pause = TimeSpan.FromSeconds(1);
 
-    public void Map(RouteGroupBuilder api) =>
+    public void Map(RouteGroupBuilder api)
+    {
         api.MapGet("/watch", Watch)
             .WithSummary("Visits, outcomes, times and failed IDs as they happen: one event a second")
             .Produces<WatchInfo>(StatusCodes.Status200OK, "text/event-stream");
+        api.MapGet("/slow-queries/{number:long}/plan", PlanAsync)
+            .WithSummary("How the source would run a slow query now, with the values it had")
+            .ProducesProblem(StatusCodes.Status404NotFound);
+    }
+
+    private async Task<Results<Ok<QueryPlanInfo>, ProblemHttpResult>> PlanAsync(long number, CancellationToken stop) =>
+        host.Figures.SlowQueries.FirstOrDefault(slow => slow.Number == number) is { } found
+            ? TypedResults.Ok(await QueryPlanInfo.OfAsync(found.Query, found.Arguments, stop))
+            : TypedResults.Problem(
+                "This slow query is not kept any more: slower ones, or the same one again, took its place.",
+                statusCode: StatusCodes.Status404NotFound
+            );
 
     private ServerSentEventsResult<WatchInfo> Watch(CancellationToken stop) =>
         TypedResults.ServerSentEvents(EventsAsync(stop), eventType: "visits");
@@ -46,6 +59,7 @@ internal sealed class WatchApi(SiteHost host)
                 Pages(),
                 [
                     .. host.Figures.SlowQueries.Select(slow => new SlowQueryInfo(
+                        slow.Number,
                         slow.Page,
                         slow.Visit,
                         slow.Text,

@@ -258,6 +258,11 @@ internal sealed class FilesSource : ISource
             await inner.RunAsync(arguments, into, cancellation);
         }
 
+        public ValueTask<IReadOnlyList<string>?> ExplainAsync(
+            IReadOnlyList<TypedValue> arguments,
+            CancellationToken cancellation
+        ) => inner.ExplainAsync(arguments, cancellation);
+
         public string Shown(IReadOnlyList<TypedValue> arguments) => inner.Shown(arguments);
     }
 }

@@ -40,6 +40,27 @@ internal sealed partial class MariaDbServer : SqlServer
 
     public override bool Prepares => true;
 
+    /// <summary>The columns that say something, in the server's own words: <c>t0: ref, key bridge_number, ref const, rows 1</c>.
+    /// </summary>
+    public override IReadOnlyList<string> Plan(IReadOnlyList<string?[]> rows) =>
+        [
+            // id, select_type, table, type, possible_keys, key, key_len, ref, rows, Extra
+            .. rows.Select(row =>
+                $"{row[2] ?? row[1]}: "
+                + string.Join(
+                    ", ",
+                    new[]
+                    {
+                        row[3] ?? "no table",
+                        row[5] is { } key ? $"key {key}" : "no key",
+                        row[7] is { } by ? $"ref {by}" : "",
+                        row[8] is { } count ? $"rows {count}" : "",
+                        row[9] is { Length: > 0 } extra ? extra : "",
+                    }.Where(part => part.Length > 0)
+                )
+            ),
+        ];
+
     public override string Quote(string name) => MariaDbText.Quote(name);
 
     public override string Placeholder(int position) => $"@p{position}";

@@ -151,10 +151,13 @@ internal sealed class ServerConnection : IAsyncDisposable
         );
 
     /// <summary>Runs a query of the describer once: every column of every row as text or null.</summary>
-    public ValueTask<List<string?[]>> AskAsync(string text, CancellationToken cancellation) =>
+    public ValueTask<List<string?[]>> AskAsync(string text, CancellationToken cancellation) => AskAsync(text, [], cancellation);
+
+    /// <inheritdoc cref="AskAsync(string, CancellationToken)"/>
+    public ValueTask<List<string?[]>> AskAsync(string text, IReadOnlyList<TypedValue> values, CancellationToken cancellation) =>
         DoAsync(
             text,
-            [],
+            values,
             async command =>
             {
                 var executing = ExecuteAsync(command);

@@ -90,6 +90,21 @@ internal sealed class ServerQuery : IPreparedQuery
         CancellationToken cancellation
     ) => lease.Connection.RunAsync(_statement, arguments, _readings, into, lease, cancellation);
 
+    public async ValueTask<IReadOnlyList<string>?> ExplainAsync(
+        IReadOnlyList<TypedValue> arguments,
+        CancellationToken cancellation
+    )
+    {
+        await using var lease = await _source.Readers.RentAsync(cancellation);
+        return _source.Server.Plan(
+            await lease.Connection.AskAsync(
+                "EXPLAIN " + _statement.Text,
+                [.. _statement.Arguments.Select(number => arguments[number])],
+                cancellation
+            )
+        );
+    }
+
     public string Shown(IReadOnlyList<TypedValue> arguments) => _write(_source.Server.Text(_schema, arguments)).Text + ";";
 
     /// <summary>The same query, never run on the replica.</summary>
@@ -103,6 +118,11 @@ internal sealed class ServerQuery : IPreparedQuery
 
         public ValueTask RunAsync(IReadOnlyList<TypedValue> arguments, RowBlock into, CancellationToken cancellation) =>
             query.RunLatestAsync(arguments, into, cancellation);
+
+        public ValueTask<IReadOnlyList<string>?> ExplainAsync(
+            IReadOnlyList<TypedValue> arguments,
+            CancellationToken cancellation
+        ) => query.ExplainAsync(arguments, cancellation);
 
         public string Shown(IReadOnlyList<TypedValue> arguments) => query.Shown(arguments);
     }

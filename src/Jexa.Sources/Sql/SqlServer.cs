@@ -103,6 +103,9 @@ internal abstract class SqlServer(SourceSettings settings)
     /// <summary>How named parameters in a developer's own query are found.</summary>
     public abstract SqlScript Script { get; }
 
+    /// <summary>A plan in lines, from the rows that the server answers to EXPLAIN.</summary>
+    public virtual IReadOnlyList<string> Plan(IReadOnlyList<string?[]> rows) => [.. rows.Select(row => row[0] ?? "")];
+
     /// <summary>The SQL that locks the rows of a query's first table.</summary>
     public abstract string Locking { get; }
 

@@ -69,5 +69,14 @@ internal sealed class SqliteQuery(
             connection.Run(this, arguments, into, cancellation);
     }
 
+    public async ValueTask<IReadOnlyList<string>?> ExplainAsync(
+        IReadOnlyList<TypedValue> arguments,
+        CancellationToken cancellation
+    )
+    {
+        using var lease = await pool.RentAsync(cancellation);
+        return lease.Connection.Explain(this, arguments, cancellation);
+    }
+
     public string Shown(IReadOnlyList<TypedValue> arguments) => write(new SqliteText { Shown = arguments }).Text + ";";
 }

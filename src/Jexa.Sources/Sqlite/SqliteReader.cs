@@ -166,6 +166,24 @@ internal sealed class SqliteReader : IDisposable
         return rows;
     }
 
+    /// <summary>How SQLite would run a query: its steps, those within another one set in.</summary>
+    public List<string> Explain(SqliteQuery query, IReadOnlyList<TypedValue> arguments, CancellationToken cancellation)
+    {
+        Begin(cancellation);
+        using var statement = PrepareOnce("EXPLAIN QUERY PLAN " + query.Text);
+        Bind(statement, arguments);
+        var depths = new Dictionary<long, int>();
+        var lines = new List<string>();
+        while (Step(statement, cancellation))
+        {
+            var depth = depths.GetValueOrDefault(raw.sqlite3_column_int64(statement, 1), -1) + 1;
+            depths[raw.sqlite3_column_int64(statement, 0)] = depth;
+            lines.Add(new string(' ', 2 * depth) + raw.sqlite3_column_text(statement, 3).utf8_to_string());
+        }
+
+        return lines;
+    }
+
     /// <summary>
     /// Runs a statement that changes something, prepared under its text. Returns its rows, as they are stored, and the number of
     /// changed rows without those changed by triggers.

@@ -1,4 +1,5 @@
 using System.Diagnostics;
+using Jexa.Core.Drafts;
 using Jexa.Core.Plans;
 using Jexa.Core.Schemas;
 using Jexa.Core.Sources;
@@ -566,6 +567,71 @@ public abstract class SourceConformance(string engine, bool pooled = false) : ID
             }
         )
             Assert.NotNull((await source.DescribeQueryAsync(bad, CancellationToken.None)).Fault);
+    }
+
+    [Fact]
+    public async Task A_query_tells_how_it_would_be_run_with_its_values()
+    {
+        await using var source = await OpenAsync();
+        var byKey = source.Prepare(Bridges([new Condition.Equal(ColumnRef.Own("id"), Given(0, FieldType.Integer))]));
+        var plan = await byKey.ExplainAsync([new TypedValue.Whole(1)], CancellationToken.None);
+        Assert.NotEmpty(plan!);
+        Assert.Contains(plan!, line =>
+            line.Contains("t0", StringComparison.Ordinal) || line.Contains("bridge", StringComparison.Ordinal)
+        );
+
+        // It is not run: what takes for ever is told at once.
+        _database.Execute(Endless);
+        var endless = source.Prepare(
+            new RecordQuery(
+                RecordRows.Whole(RowOrigin.Of("endless")),
+                [],
+                [new Projection(ColumnRef.Own("n"), FieldType.Integer)],
+                [],
+                null,
+                [],
+                10
+            )
+        );
+        Assert.NotEmpty((await endless.ExplainAsync([], CancellationToken.None))!);
+    }
+
+    [Fact]
+    public async Task A_query_is_tried_with_typed_texts_and_never_writes()
+    {
+        await using var source = await OpenAsync();
+        var trial = await QueryTrial.RunAsync(
+            source,
+            "SELECT id, name FROM bridge WHERE id >= :least AND district = :district ORDER BY id",
+            new Dictionary<string, string> { ["least"] = "2", ["district"] = "moor" },
+            5,
+            CancellationToken.None
+        );
+        Assert.Null(trial.Schema.Fault);
+        Assert.Equal(
+            [
+                ["2", "beech"],
+            ],
+            trial.Sample!.Rows
+        );
+        Assert.NotEmpty((await trial.Sample.Query.ExplainAsync(trial.Arguments, CancellationToken.None))!);
+        // One that is not given is null, which equals nothing.
+        trial = await QueryTrial.RunAsync(
+            source,
+            "SELECT id FROM bridge WHERE district = :district",
+            new Dictionary<string, string>(),
+            5,
+            CancellationToken.None
+        );
+        Assert.Empty(trial.Sample!.Rows);
+        foreach (var bad in new[] { "DELETE FROM bridge", "SELECT 1 AS a; DELETE FROM bridge", "", "no SQL at all" })
+        {
+            var refused = await QueryTrial.RunAsync(source, bad, new Dictionary<string, string>(), 5, CancellationToken.None);
+            Assert.NotNull(refused.Schema.Fault);
+            Assert.Null(refused.Sample);
+        }
+
+        Assert.Equal("6", _database.Ask("SELECT count(*) FROM bridge"));
     }
 
     [Fact]
