@@ -2,7 +2,7 @@ import { useSyncExternalStore } from 'react';
 
 /** What the console shows. Each screen has an address of its own, so that it survives a refresh and can be sent to somebody. */
 export type Screen =
-  | { name: 'pages'; find: string }
+  | { name: 'pages'; find: string; by?: 'page' | 'record'; open?: string }
   | { name: 'try'; address: string | null; outcome: string | null; beside?: string }
   | { name: 'visit'; number: number }
   | { name: 'sources' }
@@ -10,11 +10,11 @@ export type Screen =
   | { name: 'query'; source: string; query: string; values: Record<string, string> }
   | MakeScreenAddress
   | { name: 'text'; line: number | null }
-  | { name: 'save' }
+  | { name: 'save'; version?: string }
   | { name: 'start' }
   | { name: 'watch' }
   | { name: 'changes'; record: string; before: number | null }
-  | { name: 'map'; about: string; steps: number }
+  | { name: 'map'; of: 'page' | 'record'; about: string; steps: number }
   | { name: 'cases'; on: 'preview' | 'live' }
   | { name: 'findings'; line: number | null }
   | { name: 'nowhere'; path: string };
@@ -35,7 +35,7 @@ export const noPage: MakeScreenAddress = { name: 'make', section: 'pages', about
 /** Reads the screen that a URL means. */
 export function readScreen(url: URL): Screen {
   const { pathname: path, searchParams: query } = url;
-  if (path === '/' || path === '/pages') return { name: 'pages', find: query.get('find') ?? '' };
+  if (path === '/' || path === '/pages') return readPages(query);
   if (path === '/try')
     return {
       name: 'try',
@@ -48,18 +48,35 @@ export function readScreen(url: URL): Screen {
   const table = /^\/sources\/([^/]+)\/([^/]+)$/.exec(path);
   if (table) return readTable(path, table[1] ?? '', table[2] ?? '');
   if (path === '/text') return { name: 'text', line: wholeNumber(query.get('line')) };
-  if (path === '/map') return { name: 'map', about: query.get('about') ?? '', steps: query.get('steps') === '2' ? 2 : 1 };
+  if (path === '/map')
+    return {
+      name: 'map',
+      of: query.get('of') === 'record' ? 'record' : 'page',
+      about: query.get('about') ?? '',
+      steps: query.get('steps') === '2' ? 2 : 1,
+    };
   if (path === '/changes')
     return { name: 'changes', record: query.get('record') ?? '', before: wholeNumber(query.get('before')) };
   if (path === '/watch') return { name: 'watch' };
   if (path === '/try/ids') return { name: 'cases', on: query.get('on') === 'live' ? 'live' : 'preview' };
   if (path === '/start') return { name: 'start' };
-  if (path === '/save') return { name: 'save' };
+  if (path === '/save') return { name: 'save', ...(query.has('version') && { version: query.get('version') ?? '' }) };
   const make = /^\/make(?:\/([a-z]+)(?:\/([A-Za-z0-9_-]+))?)?$/.exec(path);
   if (make) return readMake(path, make[1], make[2], query);
   if (path === '/findings') return { name: 'findings', line: wholeNumber(query.get('line')) };
   const visit = /^\/visits\/(\d{1,15})$/.exec(path);
   return visit ? { name: 'visit', number: Number(visit[1]) } : { name: 'nowhere', path };
+}
+
+/** All pages, or those that are asked for; one by one or by their records, with one record's pages unfolded. */
+function readPages(query: URLSearchParams): Screen {
+  const by = query.get('by');
+  return {
+    name: 'pages',
+    find: query.get('find') ?? '',
+    ...((by === 'page' || by === 'record') && { by }),
+    ...(query.has('open') && { open: query.get('open') ?? '' }),
+  };
 }
 
 function readTable(path: string, source: string, table: string): Screen {
@@ -92,7 +109,7 @@ function readMake(path: string, section: string | undefined, about: string | und
 export function writeScreen(screen: Screen): string {
   switch (screen.name) {
     case 'pages':
-      return withQuery('/pages', { find: screen.find || null });
+      return withQuery('/pages', { find: screen.find || null, by: screen.by ?? null, open: screen.open ?? null });
     case 'try':
       return withQuery('/try', { address: screen.address, outcome: screen.outcome, beside: screen.beside ?? null });
     case 'visit':
@@ -115,11 +132,15 @@ export function writeScreen(screen: Screen): string {
     case 'text':
       return withQuery('/text', { line: screen.line === null ? null : String(screen.line) });
     case 'save':
-      return '/save';
+      return withQuery('/save', { version: screen.version ?? null });
     case 'start':
       return '/start';
     case 'map':
-      return withQuery('/map', { about: screen.about || null, steps: screen.steps === 2 ? '2' : null });
+      return withQuery('/map', {
+        of: screen.of === 'record' ? 'record' : null,
+        about: screen.about || null,
+        steps: screen.steps === 2 ? '2' : null,
+      });
     case 'changes':
       return withQuery('/changes', {
         record: screen.record || null,

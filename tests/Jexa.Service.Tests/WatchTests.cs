@@ -97,7 +97,8 @@ public sealed class WatchTests(Browser browser)
         using var service = await RunningService.StartAsync("serve", folder.File("app.yaml"));
         var page = await OpenAsync("/sources", service);
         await page.GetByRole(AriaRole.Link, new PageGetByRoleOptions { Name = "Try a query" }).ClickAsync();
-        await page.GetByLabel("Query").FillAsync("SELECT id, name FROM thing WHERE id = :id");
+        await page.GetByRole(AriaRole.Textbox, new PageGetByRoleOptions { Name = "Query" })
+            .FillAsync("SELECT id, name FROM thing WHERE id = :id");
         await page.GetByRole(AriaRole.Button, new PageGetByRoleOptions { Name = "Run it" }).ClickAsync();
         await page.GetByLabel(":id").FillAsync("2");
         await page.GetByLabel(":id").PressAsync("Enter");
@@ -108,8 +109,8 @@ public sealed class WatchTests(Browser browser)
         await page.ReloadAsync();
         await Expect(page.Locator("table.rows tbody")).ToHaveTextAsync("2two");
 
-        await page.GetByLabel("Query").FillAsync("DELETE FROM thing");
-        await page.GetByLabel("Query").PressAsync("Control+Enter");
+        await page.GetByRole(AriaRole.Textbox, new PageGetByRoleOptions { Name = "Query" }).FillAsync("DELETE FROM thing");
+        await page.GetByRole(AriaRole.Textbox, new PageGetByRoleOptions { Name = "Query" }).PressAsync("Control+Enter");
         await Expect(page.GetByRole(AriaRole.Alert)).ToContainTextAsync("It writes.");
         var (status, _) = await service.ManageAsync("query-trials", new { source = "nowhere", query = "SELECT 1" });
         Assert.Equal(404, status);
@@ -222,6 +223,27 @@ public sealed class WatchTests(Browser browser)
         await page.GetByRole(AriaRole.Button, new PageGetByRoleOptions { Name = "Compare" }).ClickAsync();
         await Expect(page.Locator("main"))
             .ToContainTextAsync("They differ in what is read: id 1; id 9. They come to found and unknown.");
+    }
+
+    [Fact]
+    public async Task Pages_are_folded_and_drawn_by_their_records()
+    {
+        using var folder = Folder();
+        using var service = await RunningService.StartAsync("serve", folder.File("app.yaml"));
+        var page = await OpenAsync("/pages", service);
+        await Expect(page.Locator("tbody tr")).ToHaveCountAsync(2);
+        await page.GetByText("Records", new PageGetByTextOptions { Exact = true }).ClickAsync();
+        await page.GetByRole(AriaRole.Link, new PageGetByRoleOptions { Name = "thing", Exact = true }).ClickAsync();
+        await Expect(page.Locator(".fold tbody tr")).ToHaveCountAsync(2);
+        await page.ReloadAsync();
+        await Expect(page.Locator(".fold tbody tr")).ToHaveCountAsync(2);
+        Assert.Empty(await Browser.FaultsAsync(page));
+        await page.GetByRole(AriaRole.Link, new PageGetByRoleOptions { Name = "thing, drawn" }).ClickAsync();
+        await Expect(page.Locator(".map svg a")).ToHaveCountAsync(1);
+        await Expect(page.Locator(".map aside")).ToContainTextAsync("/things/{id}");
+        await page.GetByText("Pages", new PageGetByTextOptions { Exact = true }).Last.ClickAsync();
+        await Expect(page.Locator(".map svg a")).ToHaveCountAsync(2);
+        Assert.Empty(await Browser.FaultsAsync(page));
     }
 
     [Fact]

@@ -178,6 +178,7 @@ public sealed class WorkingCopyTests
         await ChangedAsync(service, Set("/app", "N"));
         var name = await ChangedAsync(service, Set("/app", "Na"));
         Assert.Equal(4, Steps(name).Length);
+        Assert.Equal(Of(last, "text"), Of(await ChangedAsync(service, new { }, "/undo"), "text"));
         var dropped = await ChangedAsync(service, new { }, "/discard");
         Assert.Equal((AppFolder.App, 0), (Of(dropped, "text"), Steps(dropped).Length));
     }
@@ -346,6 +347,25 @@ public sealed class WorkingCopyTests
         Assert.Equal(AppFolder.App, Of(back, "text"));
         Assert.True(back.GetProperty("changed").GetBoolean());
         Assert.Equal(422, (await AskAsync(service, "/versions/nonsense", new { })).Status);
+        Assert.Equal(404, (await AskAsync(service, "/versions/nonsense")).Status);
+        await ChangedAsync(service, new { }, "/discard");
+        var (_, seen) = await AskAsync(service, $"/versions/{Of(versions[1], "version")}");
+        Assert.Equal(AppFolder.App, Of(seen, "text"));
+        Assert.Equal(
+            ["False app: Second", "True app: Things"],
+            seen.GetProperty("lines").EnumerateArray().Select(line => $"{line.GetProperty("new")} {Of(line, "text")}")
+        );
+
+        // What others save is kept as well, and there is a bound.
+        for (var i = 0; i < 60; i++)
+        {
+            folder.Write("app.yaml", AppFolder.App.Replace("app: Things", $"app: Number {i}"));
+            await service.ServesAsync("/things", $"Number {i}");
+        }
+
+        versions = [.. (await AskAsync(service, "/versions")).Body.EnumerateArray()];
+        Assert.Equal(50, versions.Count);
+        Assert.True(versions[0].GetProperty("present").GetBoolean());
     }
 
     [Fact]

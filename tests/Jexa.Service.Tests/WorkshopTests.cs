@@ -262,8 +262,17 @@ public sealed class WorkshopTests(Browser browser)
         Assert.Equal(App.Replace("app: Register", "app: Mine"), Text(folder));
 
         // The version before is kept, and comes back.
-        await Button(page, "Bring it back").First.ClickAsync();
-        await Expect(page.Locator(".difference")).ToContainTextAsync("app: ");
+        var versions = page.GetByRole(AriaRole.Region, new PageGetByRoleOptions { Name = "Earlier versions" });
+        await Expect(versions.GetByText("the file as it is")).ToHaveCountAsync(1);
+        await versions.GetByRole(AriaRole.Link).Last.ClickAsync();
+        await Expect(versions.Locator(".difference")).ToContainTextAsync("app: Register");
+        await versions.GetByText("The whole of it").ClickAsync();
+        await Expect(versions.Locator("details pre")).ToContainTextAsync("pages:");
+        Assert.Empty(await Browser.FaultsAsync(page));
+        await page.ReloadAsync();
+        await Button(page, "Bring it back").ClickAsync();
+        await Expect(page.Locator(".difference").First).ToContainTextAsync("app: Register");
+        Assert.Contains("app: Mine", Text(folder));
     }
 
     [Fact]

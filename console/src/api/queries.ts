@@ -159,3 +159,12 @@ export const versionsQuery = (file: number) =>
     queryKey: ['versions', file],
     queryFn: () => answered(api.GET('/api/working-copy/versions')),
   });
+
+/** An earlier version, compared with the working copy. */
+export const versionQuery = (revision: number, version: string) =>
+  queryOptions({
+    queryKey: ['version', revision, version],
+    queryFn: () => answered(api.GET('/api/working-copy/versions/{version}', { params: { path: { version } } })),
+    placeholderData: keepPreviousData,
+    retry: false,
+  });

@@ -1,26 +1,28 @@
 import * as dagre from '@dagrejs/dagre';
 import type { MouseEvent } from 'react';
 import { go, type Screen, writeScreen } from '../address';
-import type { PageInfo } from '../api/schema';
+import type { Box } from './boxes';
 import type { Drawn } from './neighbours';
 
-type Props = { pages: PageInfo[]; drawn: Drawn; about: string; steps: number; faulty: Set<string> };
+type MapAddress = Extract<Screen, { name: 'map' }>;
+type Props = { boxes: Box[]; drawn: Drawn; screen: MapAddress; faulty: Set<string> };
 
 const boxWidth = 168;
 const boxHeight = 40;
 
-/** Pages as boxes, links as arrows with the field that fills the parameter. Each box leads to the drawing about its page. */
-export default function Drawing({ pages, drawn, about, steps, faulty }: Props) {
+/** Boxes, and links as arrows with their label. Each box leads to the drawing about itself. */
+export default function Drawing({ boxes, drawn, screen, faulty }: Props) {
+  const { about, steps } = screen;
   const graph = new dagre.graphlib.Graph({ multigraph: false });
   graph.setGraph({ rankdir: 'LR', ranksep: 50, nodesep: 12, marginx: 8, marginy: 8 });
   graph.setDefaultEdgeLabel(() => ({}));
-  for (const name of drawn.pages) graph.setNode(name, { width: boxWidth, height: boxHeight });
+  for (const name of drawn.boxes) graph.setNode(name, { width: boxWidth, height: boxHeight });
   for (const edge of drawn.edges)
-    graph.setEdge(edge.from, edge.to, { width: Math.min(180, edge.passes.length * 6), height: 14, labelpos: 'c' });
+    graph.setEdge(edge.from, edge.to, { width: Math.min(180, edge.label.length * 6), height: 14, labelpos: 'c' });
   dagre.layout(graph);
   const { width = 0, height = 0 } = graph.graph();
   const most = 30;
-  const byName = new Map(pages.map((page) => [page.name, page]));
+  const byName = new Map(boxes.map((box) => [box.name, box]));
   const follow = (screen: Screen) => (click: MouseEvent) => {
     if (click.button !== 0 || click.metaKey || click.ctrlKey || click.shiftKey) return;
     click.preventDefault();
@@ -28,7 +30,7 @@ export default function Drawing({ pages, drawn, about, steps, faulty }: Props) {
   };
   return (
     <svg viewBox={`0 0 ${width} ${height}`} width={width} height={height}>
-      <title>Links around the page {about}</title>
+      <title>Links around {about}</title>
       <defs>
         <marker id="head" viewBox="0 0 8 8" refX="7" refY="4" markerWidth="7" markerHeight="7" orient="auto-start-reverse">
           <path d="M0 0L8 4L0 8z" />
@@ -41,23 +43,22 @@ export default function Drawing({ pages, drawn, about, steps, faulty }: Props) {
         return (
           <g key={`${edge.from} ${edge.to}`} opacity={isNear || steps === 1 ? 1 : 0.5}>
             <path d={line} markerEnd="url(#head)" {...(edge.isBothWays && { markerStart: 'url(#head)' })} />
-            {isNear && edge.passes !== '' && (
+            {isNear && edge.label !== '' && (
               <text className="small" x={placed.x} y={(placed.y ?? 0) + 3} textAnchor="middle">
-                {short(edge.passes, most)}
+                {short(edge.label, most)}
               </text>
             )}
           </g>
         );
       })}
-      {drawn.pages.map((name) => {
+      {drawn.boxes.map((name) => {
         const { x, y } = graph.node(name);
-        const page = byName.get(name);
-        const screen: Screen = { name: 'map', about: name, steps };
+        const target: Screen = { ...screen, about: name };
         return (
           <a
             key={name}
-            href={writeScreen(screen)}
-            onClick={follow(screen)}
+            href={writeScreen(target)}
+            onClick={follow(target)}
             className={`${name === about ? 'about' : ''} ${faulty.has(name) ? 'faulty' : ''}`}
           >
             <rect x={x - boxWidth / 2} y={y - boxHeight / 2} width={boxWidth} height={boxHeight} rx="4" />
@@ -65,7 +66,7 @@ export default function Drawing({ pages, drawn, about, steps, faulty }: Props) {
               {short(name, 24)}
             </text>
             <text className="small" x={x} y={y + 12} textAnchor="middle">
-              {short(`${page?.kind} ${page?.path}`, 30)}
+              {short(byName.get(name)?.note ?? '', 30)}
             </text>
           </a>
         );

@@ -9,31 +9,36 @@ import { Loaded } from '../parts/Loaded';
 import { Scroll } from '../parts/Scroll';
 import { Empty, Loading } from '../parts/States';
 import { counted } from '../parts/words';
+import { type Box, pageBoxes, passesOf, recordBoxes, recordOf } from './boxes';
 import { neighboursOf } from './neighbours';
 
 const Drawing = lazy(() => import('./Drawing'));
 
 type MapAddress = Extract<Screen, { name: 'map' }>;
 
-/** Which page leads to which, drawn about one page; what is broken, cannot be reached, or has no pages yet. */
+/** Which page leads to which, drawn about one page or record; what is broken, cannot be reached, or has no pages yet. */
 export function MapScreen({ site, screen }: { site: SiteInfo; screen: MapAddress }) {
   const copy = useQuery(workingQuery);
   return (
     <Loaded query={copy} what="the pages" rows={8}>
-      {(copy) => <Mapped copy={copy} screen={screen.about === '' ? { ...screen, about: site.home ?? '' } : screen} />}
+      {(copy) => <Mapped copy={copy} home={site.home ?? ''} screen={screen} />}
     </Loaded>
   );
 }
 
-function Mapped({ copy, screen }: { copy: WorkingCopyInfo; screen: MapAddress }) {
+function Mapped({ copy, home, screen }: { copy: WorkingCopyInfo; home: string; screen: MapAddress }) {
   const pages = copy.pages.map((page) => page.page);
-  const about = pages.some((page) => page.name === screen.about) ? screen.about : (pages[0]?.name ?? '');
-  const drawn = neighboursOf(pages, about, screen.steps);
-  const faulty = new Set(copy.findings.flatMap(({ finding }) => finding.page ?? []));
+  const isOfRecords = screen.of === 'record';
+  const boxes = isOfRecords ? recordBoxes(pages) : pageBoxes(pages);
+  const atHome = pages.find((page) => page.name === home) ?? pages[0];
+  const about = screen.about || (atHome === undefined ? '' : isOfRecords ? recordOf(atHome) : atHome.name);
+  const drawn = neighboursOf(boxes, about, screen.steps);
+  const wrong = new Set(copy.findings.flatMap(({ finding }) => finding.page ?? []));
+  const faulty = isOfRecords ? new Set(pages.filter((page) => wrong.has(page.name)).map(recordOf)) : wrong;
   const page = pages.find((each) => each.name === about);
-  if (screen.about !== '' && about !== screen.about && pages.length > 0)
+  if (boxes.length > 0 && !boxes.some((box) => box.name === about))
     return (
-      <Empty level="h1" title={`There is no page “${screen.about}”`}>
+      <Empty level="h1" title={`There is no ${screen.of} “${about}”`}>
         <p>
           It may have been renamed. <Go to={{ ...screen, about: '' }}>See the map about home</Go>.
         </p>
@@ -45,16 +50,31 @@ function Mapped({ copy, screen }: { copy: WorkingCopyInfo; screen: MapAddress })
         <div>
           <h1>Pages and where they lead</h1>
           <p>
-            {counted(pages.length, 'page')}. The drawing is about one of them;{' '}
+            {counted(pages.length, 'page')}
+            {isOfRecords && ` of ${counted(boxes.length, 'record')}`}. The drawing is about one of them;{' '}
             <Go to={{ name: 'pages', find: '' }}>all in a table</Go>.
           </p>
         </div>
         <div className="line">
+          <SegmentedControl
+            size="xs"
+            aria-label="What is drawn"
+            value={screen.of}
+            data={[
+              { value: 'page', label: 'Pages' },
+              { value: 'record', label: 'Records' },
+            ]}
+            onChange={(value) => {
+              const of = value === 'record' ? 'record' : 'page';
+              const other = of === 'record' ? page && recordOf(page) : pages.find((each) => recordOf(each) === about)?.name;
+              go({ ...screen, of, about: other ?? '' });
+            }}
+          />
           <NativeSelect
             size="xs"
-            aria-label="About the page"
+            aria-label={`About the ${screen.of}`}
             value={about}
-            data={pages.map((each) => each.name)}
+            data={boxes.map((each) => each.name)}
             onChange={(event) => go({ ...screen, about: event.currentTarget.value })}
           />
           <SegmentedControl
@@ -73,13 +93,17 @@ function Mapped({ copy, screen }: { copy: WorkingCopyInfo; screen: MapAddress })
         <div>
           <Scroll sheet label="Drawing of the links">
             <Suspense fallback={<Loading what="the drawing" />}>
-              <Drawing pages={pages} drawn={drawn} about={about} steps={screen.steps} faulty={faulty} />
+              <Drawing boxes={boxes} drawn={drawn} screen={{ ...screen, about }} faulty={faulty} />
             </Suspense>
           </Scroll>
           {drawn.left > 0 && <p className="quiet">and {drawn.left.toLocaleString('en')} more that are not drawn</p>}
         </div>
         <aside className="sheet" aria-label="In words">
-          {page && <InWords page={page} />}
+          {isOfRecords ? (
+            <RecordInWords record={about} pages={pages.filter((each) => recordOf(each) === about)} boxes={boxes} />
+          ) : (
+            page && <InWords page={page} />
+          )}
           <ToLookAt copy={copy} pages={pages} />
         </aside>
       </div>
@@ -93,9 +117,9 @@ function InWords({ page }: { page: PageInfo }) {
     links.map((link, index) => (
       // biome-ignore lint/suspicious/noArrayIndexKey: a page may have the same link twice.
       <li key={index}>
-        <Go to={{ name: 'map', about: link.page, steps: 1 }}>{link.page}</Go>
+        <Go to={{ name: 'map', of: 'page', about: link.page, steps: 1 }}>{link.page}</Go>
         {link.column !== null && ` on ${link.column}`}
-        {link.passes.length > 0 && `: ${link.passes.map((pass) => `${pass.field} → ${pass.parameter}`).join(', ')}`}
+        {link.passes.length > 0 && `: ${passesOf(link)}`}
       </li>
     ));
   return (
@@ -112,6 +136,34 @@ function InWords({ page }: { page: PageInfo }) {
       <ul>
         {page.linkedFrom.length > 0 ? lines(page.linkedFrom) : <li className="quiet">{page.inMenu ? 'the menu' : 'nothing'}</li>}
       </ul>
+    </>
+  );
+}
+
+/** The pages of a record, and the records that they lead to and are led to from. */
+function RecordInWords({ record, pages, boxes }: { record: string; pages: PageInfo[]; boxes: Box[] }) {
+  const box = boxes.find((each) => each.name === record);
+  const lines = (leads: Box['leadsTo']) =>
+    leads.map((lead) => (
+      <li key={lead.to}>
+        <Go to={{ name: 'map', of: 'record', about: lead.to, steps: 1 }}>{lead.to}</Go>: {lead.label}
+      </li>
+    ));
+  return (
+    <>
+      <h2>{record}</h2>
+      <ul>
+        {pages.map((page) => (
+          <li key={page.name}>
+            <Go to={{ name: 'map', of: 'page', about: page.name, steps: 1 }}>{page.name}</Go>{' '}
+            <span className="quiet mono">{page.path}</span>
+          </li>
+        ))}
+      </ul>
+      <h3>Leads to</h3>
+      <ul>{box && box.leadsTo.length > 0 ? lines(box.leadsTo) : <li className="quiet">nothing</li>}</ul>
+      <h3>Led to from</h3>
+      <ul>{box && box.ledFrom.length > 0 ? lines(box.ledFrom) : <li className="quiet">nothing</li>}</ul>
     </>
   );
 }

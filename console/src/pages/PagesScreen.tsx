@@ -1,11 +1,13 @@
-import { TextInput } from '@mantine/core';
+import { SegmentedControl, TextInput } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { Fragment } from 'react';
-import { renameTo } from '../address';
+import { go, renameTo, type Screen } from '../address';
 import { findingsQuery, pagesQuery, samplesQuery } from '../api/queries';
 import type { FindingInfo, PageInfo, SampleInfo } from '../api/schema';
+import { recordOf } from '../map/boxes';
 import { FindingCard } from '../parts/FindingCard';
 import { Go } from '../parts/Go';
+import { grouped } from '../parts/grouped';
 import { Loaded } from '../parts/Loaded';
 import { Scroll } from '../parts/Scroll';
 import { Empty } from '../parts/States';
@@ -13,32 +15,51 @@ import { counted } from '../parts/words';
 import { isAsked } from './find';
 import { LinksHere } from './LinksHere';
 
-/** Every page of the app with what leads to it, in one table. */
-export function PagesScreen({ state, find }: { state: string; find: string }) {
+type PagesAddress = Extract<Screen, { name: 'pages' }>;
+
+/** More pages than these are first shown by their records: nobody reads a longer table. */
+const mostUnfolded = 60;
+
+/** Every page of the app with what leads to it, in one table; many of them folded by the records that they show. */
+export function PagesScreen({ state, screen }: { state: string; screen: PagesAddress }) {
+  const { find } = screen;
   const pages = useQuery(pagesQuery(state));
   const samples = useQuery(samplesQuery(state));
   const findings = useQuery(findingsQuery(state));
+  const asked = (pages.data ?? []).filter((page) => isAsked(page, find));
+  const by = screen.by ?? (asked.length > mostUnfolded ? 'record' : 'page');
   return (
     <>
       <div className="head">
         <div>
           <h1>Pages and their links</h1>
-          <p>
-            {pages.data ? summary(pages.data) : ' '} <Go to={{ name: 'map', about: '', steps: 1 }}>See them drawn</Go>
+          <p className="line">
+            {pages.data ? summary(pages.data) : ' '} <Go to={{ name: 'map', of: 'page', about: '', steps: 1 }}>See them drawn</Go>
           </p>
         </div>
-        <TextInput
-          label="Find a page"
-          placeholder="a name, a path or a record"
-          value={find}
-          onChange={(typed) => renameTo({ name: 'pages', find: typed.currentTarget.value })}
-          w={260}
-        />
+        <div className="line">
+          <SegmentedControl
+            size="xs"
+            aria-label="Shown by"
+            value={by}
+            data={[
+              { value: 'page', label: 'Pages' },
+              { value: 'record', label: 'Records' },
+            ]}
+            onChange={(value) => go({ name: 'pages', find, by: value === 'record' ? 'record' : 'page' })}
+          />
+          <TextInput
+            label="Find a page"
+            placeholder="a name, a path or a record"
+            value={find}
+            onChange={(typed) => renameTo({ ...screen, find: typed.currentTarget.value })}
+            w={260}
+          />
+        </div>
       </div>
       <Loaded query={pages} what="the pages" rows={8}>
-        {(all) => {
-          const shown = all.filter((page) => isAsked(page, find));
-          return shown.length === 0 ? (
+        {() =>
+          asked.length === 0 ? (
             <Empty title={find ? 'No page is like that' : 'The app has no pages'}>
               {find && (
                 <p>
@@ -47,16 +68,53 @@ export function PagesScreen({ state, find }: { state: string; find: string }) {
                 </p>
               )}
             </Empty>
+          ) : by === 'record' ? (
+            <ByRecord pages={asked} samples={samples.data} findings={findings.data ?? []} screen={screen} />
           ) : (
-            <PagesTable pages={shown} samples={samples.data} findings={findings.data ?? []} />
-          );
-        }}
+            <PagesTable pages={asked} samples={samples.data} findings={findings.data ?? []} />
+          )
+        }
       </Loaded>
     </>
   );
 }
 
 type TableProps = { pages: PageInfo[]; samples: SampleInfo[] | undefined; findings: FindingInfo[] };
+
+/** The pages of each record behind one line. The pages of one record are unfolded. */
+function ByRecord({ pages, samples, findings, screen }: TableProps & { screen: PagesAddress }) {
+  const wrong = new Set(findings.filter((finding) => finding.severity !== 'hint').map((finding) => finding.page));
+  return (
+    <>
+      {[...grouped(pages, recordOf)].map(([record, own]) => {
+        const isOpen = screen.open === record;
+        const faulty = own.filter((page) => wrong.has(page.name)).length;
+        const lonely = own.filter((page) => !page.inMenu && page.linkedFrom.length === 0).length;
+        return (
+          <section className="fold" key={record} aria-label={`Pages of ${record}`}>
+            <h2>
+              <Go
+                to={{ name: 'pages', find: screen.find, by: 'record', ...(!isOpen && { open: record }) }}
+                aria-expanded={isOpen}
+              >
+                {record}
+              </Go>
+            </h2>
+            <span className="quiet">{own.map((page) => page.kind).join(', ')}</span>
+            <span className="counts">
+              {faulty > 0 && <span className="wrong">{counted(faulty, 'page')} with findings</span>}
+              {lonely > 0 && <span className="wrong">{lonely} that nothing leads to</span>}
+              <Go to={{ name: 'map', of: 'record', about: record, steps: 1 }} aria-label={`${record}, drawn`}>
+                drawn
+              </Go>
+            </span>
+            {isOpen && <PagesTable pages={own} samples={samples} findings={findings} />}
+          </section>
+        );
+      })}
+    </>
+  );
+}
 
 function PagesTable({ pages, samples, findings }: TableProps) {
   return (

@@ -1,28 +1,32 @@
 import { Button, SegmentedControl } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { differenceQuery, versionsQuery, workingQuery } from '../api/queries';
+import { differenceQuery, versionQuery, versionsQuery, workingQuery } from '../api/queries';
 import type { MergePartInfo, SiteInfo, WorkingCopyInfo, WorkingDifferenceInfo } from '../api/schema';
 import { type Deed, useDeed } from '../make/work';
 import { FindingCard } from '../parts/FindingCard';
 import { Go } from '../parts/Go';
 import { Loaded } from '../parts/Loaded';
+import { Scroll } from '../parts/Scroll';
 import { Empty } from '../parts/States';
 import { dayAndTime } from '../parts/time';
 import { counted } from '../parts/words';
 import { Difference } from './Difference';
 
+/** `version` is the earlier version that is compared. */
+type Props = { site: SiteInfo; version: string | null };
+
 /** What saving would do, and saving itself; merging with a file that was changed meanwhile; earlier versions. */
-export function SaveScreen({ site }: { site: SiteInfo }) {
+export function SaveScreen({ site, version }: Props) {
   const copy = useQuery(workingQuery);
   return (
     <Loaded query={copy} what="the working copy" rows={8}>
-      {(copy) => <Compared site={site} copy={copy} />}
+      {(copy) => <Compared site={site} version={version} copy={copy} />}
     </Loaded>
   );
 }
 
-function Compared({ site, copy }: { site: SiteInfo; copy: WorkingCopyInfo }) {
+function Compared({ site, version, copy }: Props & { copy: WorkingCopyInfo }) {
   const difference = useQuery(differenceQuery(copy.revision, site.revision));
   const deed = useDeed();
   const [saved, setSaved] = useState<string | null>(null);
@@ -97,7 +101,7 @@ function Compared({ site, copy }: { site: SiteInfo; copy: WorkingCopyInfo }) {
           </>
         )}
       </Loaded>
-      <Versions site={site} act={act} />
+      <Versions site={site} copy={copy} version={version} act={act} />
     </>
   );
 }
@@ -175,32 +179,39 @@ function Merge({ parts, act }: { parts: MergePartInfo[]; act: (deed: Deed) => vo
   );
 }
 
-function Versions({ site, act }: { site: SiteInfo; act: (deed: Deed) => void }) {
+function Versions({ site, copy, version, act }: Props & { copy: WorkingCopyInfo; act: (deed: Deed) => void }) {
   const versions = useQuery(versionsQuery(site.revision));
   if (versions.data === undefined || versions.data.length === 0) return null;
   return (
-    <section>
+    <section aria-label="Earlier versions">
       <h2 className="below">Earlier versions</h2>
+      <p className="quiet">Whoever saved them, as this service saw them. To bring one back changes the working copy only.</p>
+      {version !== null && !versions.data.some((one) => one.version === version) && (
+        <p className="trouble">That version is not kept any more.</p>
+      )}
       <table className="plain sheet">
         <thead>
           <tr>
-            <th>First seen</th>
-            <th>Version</th>
-            <th />
+            <th scope="col">First seen</th>
+            <th scope="col">Version</th>
+            <th scope="col">Compared with the working copy</th>
           </tr>
         </thead>
         <tbody>
-          {versions.data.map((version) => (
-            <tr key={`${version.version}${version.at}`}>
-              <td>{dayAndTime(version.at)}</td>
-              <td className="mono">{version.version.slice(0, 12)}</td>
+          {versions.data.map((one) => (
+            <tr key={`${one.version}${one.at}`}>
+              <td>{dayAndTime(one.at)}</td>
               <td>
-                {version.present ? (
-                  'the file as it is'
+                <span className="mono">{one.version.slice(0, 12)}</span>
+                {one.present && <div className="quiet">the file as it is</div>}
+              </td>
+              <td>
+                {version === one.version ? (
+                  <OneVersion copy={copy} version={one.version} act={act} />
                 ) : (
-                  <Button size="compact-xs" variant="default" onClick={() => act({ do: 'bring-back', version: version.version })}>
-                    Bring it back
-                  </Button>
+                  <Go to={{ name: 'save', version: one.version }} aria-label={`Compare ${one.version.slice(0, 12)}`}>
+                    Compare
+                  </Go>
                 )}
               </td>
             </tr>
@@ -208,5 +219,34 @@ function Versions({ site, act }: { site: SiteInfo; act: (deed: Deed) => void }) 
         </tbody>
       </table>
     </section>
+  );
+}
+
+/** What bringing a version back would change, and the version as a whole. */
+function OneVersion({ copy, version, act }: { copy: WorkingCopyInfo; version: string; act: (deed: Deed) => void }) {
+  const found = useQuery(versionQuery(copy.revision, version));
+  return (
+    <Loaded query={found} what="the version">
+      {(found) => (
+        <>
+          {found.lines.length === 0 ? (
+            <p>The working copy is this version.</p>
+          ) : (
+            <>
+              <Button size="compact-xs" variant="default" onClick={() => act({ do: 'bring-back', version })}>
+                Bring it back
+              </Button>
+              <Difference file={`What would change: ${counted(found.lines.length, 'line')}`} lines={found.lines} />
+            </>
+          )}
+          <details>
+            <summary>The whole of it</summary>
+            <Scroll label="The whole version">
+              <pre className="mono">{found.text}</pre>
+            </Scroll>
+          </details>
+        </>
+      )}
+    </Loaded>
   );
 }

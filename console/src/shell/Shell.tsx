@@ -148,7 +148,7 @@ function ScreenOf({ screen, site }: { screen: Screen; site: SiteInfo }) {
   if (site.fresh && !['make', 'text', 'save'].includes(screen.name)) return <StartScreen site={site} />;
   switch (screen.name) {
     case 'pages':
-      return <PagesScreen state={state} find={screen.find} />;
+      return <PagesScreen state={state} screen={screen} />;
     case 'try':
       return (
         <TryScreen state={state} site={site} address={screen.address} outcome={screen.outcome} beside={screen.beside ?? null} />
@@ -162,7 +162,7 @@ function ScreenOf({ screen, site }: { screen: Screen; site: SiteInfo }) {
     case 'text':
       return <TextScreen line={screen.line} />;
     case 'save':
-      return <SaveScreen site={site} />;
+      return <SaveScreen site={site} version={screen.version ?? null} />;
     case 'map':
       return <MapScreen site={site} screen={screen} />;
     case 'table':

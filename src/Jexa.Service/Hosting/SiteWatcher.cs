@@ -51,6 +51,9 @@ internal sealed class SiteWatcher : IAsyncDisposable
     /// <summary>The sources that must stay open though the served site does not use them.</summary>
     public Func<IEnumerable<ISource>> AlsoUsed { get; init; } = () => [];
 
+    /// <summary>Is told each text of the app file, good or bad, when it is taken up.</summary>
+    public Action<byte[]> Seen { get; init; } = _ => { };
+
     /// <summary>A query failed in a way that a changed schema would explain: read the schemas again soon.</summary>
     public void DoubtSchema() => Interlocked.Exchange(ref _schemaDoubted, 1);
 
@@ -135,6 +138,7 @@ internal sealed class SiteWatcher : IAsyncDisposable
         if (!schemaDoubted && digest.AsSpan().SequenceEqual(_taken))
             return;
         _taken = digest;
+        Seen(bytes);
         var compilation = await _compiler.CompileAsync(_file, bytes, _ending.Token);
         _absent = Absent(compilation);
         Report(compilation.Site, compilation.Findings, () => _host.Take(compilation));

@@ -27,6 +27,9 @@ internal sealed class WorkingCopyApi(SiteHost host, Workbench bench, PreviewRead
         Change(copy.MapPost("/merge", MergeAsync), "Bring the working copy and a file changed meanwhile together");
         Change(copy.MapPost("/versions/{version}", BringBackAsync), "Bring an earlier version back, into the working copy")
             .ProducesProblem(StatusCodes.Status404NotFound);
+        copy.MapGet("/versions/{version}", VersionAsync)
+            .WithSummary("An earlier version: its text, and what bringing it back would change in the working copy")
+            .ProducesProblem(StatusCodes.Status404NotFound);
         copy.MapGet("/versions", VersionsAsync).WithSummary("Earlier versions of the file, the latest first");
         copy.MapGet("/difference", DifferenceAsync)
             .WithSummary("How the working copy differs from the file, and which addresses would be lost");
@@ -109,6 +112,14 @@ internal sealed class WorkingCopyApi(SiteHost host, Workbench bench, PreviewRead
         return TypedResults.Ok<IReadOnlyList<FileVersionInfo>>([
             .. bench.Versions.All().Select(one => new FileVersionInfo(one.Version, one.At, one.Version == now)),
         ]);
+    }
+
+    private async Task<Results<Ok<VersionTextInfo>, ProblemHttpResult>> VersionAsync(string version, CancellationToken stop)
+    {
+        var copy = (await bench.LookAsync(stop)).Copy;
+        return bench.Versions.Read(version) is { } text
+            ? TypedResults.Ok(new VersionTextInfo(version, text, ChangedFileInfo.Of(LineDifference.Between(copy.Text, text))))
+            : TypedResults.Problem("This version is not kept any more.", statusCode: StatusCodes.Status404NotFound);
     }
 
     private async Task<Ok<WorkingDifferenceInfo>> DifferenceAsync(CancellationToken stop) =>

@@ -6,10 +6,16 @@ using Jexa.Service.State;
 
 namespace Jexa.Service.Workshop;
 
-/// <summary>Earlier versions of the app file, kept in the state folder: the latest 50, for 30 days at most.</summary>
+/// <summary>
+/// Versions of the app file, whoever saved them, kept in the state folder: 50 at most, for 30 days at most. Of the older ones,
+/// those that were soon followed by another one make room.
+/// </summary>
 public sealed class FileVersions(StateFolder state, string file, TimeProvider clock)
 {
     private const int Most = 50;
+
+    /// <summary>The latest ones never make room.</summary>
+    private const int Latest = 10;
     private const string Moment = "yyyyMMddTHHmmssfff";
     private static readonly TimeSpan Longest = TimeSpan.FromDays(30);
     private readonly Lock _lock = new();
@@ -34,9 +40,10 @@ public sealed class FileVersions(StateFolder state, string file, TimeProvider cl
                 var now = clock.GetUtcNow();
                 var name = $"{now.ToString(Moment, CultureInfo.InvariantCulture)}-{version}.yaml";
                 PlainFile.Replace(Path.Combine(Folder, name), Encoding.UTF8.GetBytes(text), PlainFile.OwnerOnly);
-                foreach (var (old, index) in all.Select((one, index) => (one, index)))
-                    if (index >= Most - 1 || now - old.At > Longest)
-                        File.Delete(PathOf(old));
+                foreach (var old in all.Where(old => now - old.At > Longest))
+                    File.Delete(PathOf(old));
+                if (all.Count >= Most)
+                    File.Delete(PathOf(all[Enumerable.Range(Latest, all.Count - Latest).MinBy(i => all[i - 1].At - all[i].At)]));
             }
             catch (Exception refused) when (refused is IOException or UnauthorizedAccessException)
             {
@@ -67,8 +74,18 @@ public sealed class FileVersions(StateFolder state, string file, TimeProvider cl
     }
 
     /// <summary>The text of a kept version; null if it is not kept.</summary>
-    public string? Read(string version) =>
-        All().FirstOrDefault(one => one.Version == version) is { } found ? PlainFile.ReadAllText(PathOf(found)) : null;
+    public string? Read(string version)
+    {
+        try
+        {
+            return All().FirstOrDefault(one => one.Version == version) is { } found ? PlainFile.ReadAllText(PathOf(found)) : null;
+        }
+        catch (FileNotFoundException)
+        {
+            // It made room at this moment.
+            return null;
+        }
+    }
 
     private string PathOf(FileVersion version) =>
         Path.Combine(Folder, $"{version.At.UtcDateTime.ToString(Moment, CultureInfo.InvariantCulture)}-{version.Version}.yaml");
