@@ -209,6 +209,85 @@ public sealed class StartTests(Browser browser)
     }
 
     [Fact]
+    public async Task A_hostile_database_is_drafted_looked_at_and_served_and_nothing_in_it_runs()
+    {
+        const string Markup = "<img src=x onerror=alert(1)>";
+        var columns = string.Concat(Enumerable.Range(0, 1997).Select(i => $", \"col {i} <i>\" TEXT"));
+        using var folder = new AppFolder();
+        folder.MakeDatabase(
+            $"""
+            CREATE TABLE "{Markup}" (id INTEGER PRIMARY KEY, name TEXT, "{Markup}" TEXT{columns});
+            INSERT INTO "{Markup}" (id, name) VALUES (1, '<script>alert(2)</script>');
+            CREATE TABLE "select" ("order" INTEGER PRIMARY KEY, "from" TEXT, "group by" INTEGER REFERENCES "select" ("order"));
+            INSERT INTO "select" VALUES (1, 'a', NULL), (2, 'b', 1);
+            CREATE TABLE "мост" ("ключ" TEXT PRIMARY KEY, "имя" TEXT);
+            INSERT INTO "мост" VALUES ('a/b', 'Ä'), ('..', 'dots'), ('<b>', 'tag');
+            CREATE TABLE "a b: #c [d] e" ("key: #" INTEGER PRIMARY KEY, "v\tw" TEXT);
+            INSERT INTO "a b: #c [d] e" VALUES (1, 'tab');
+            """,
+            "hostile.db"
+        );
+        using var service = await ServeAsync(folder.Path);
+        var page = await browser.OpenAsync();
+        var ran = new List<string>();
+        page.Dialog += (_, dialog) =>
+        {
+            ran.Add(dialog.Message);
+            _ = dialog.DismissAsync();
+        };
+        await page.GotoAsync($"{service.ConsoleUrl}#code={service.StartCode}");
+        await page.GetByLabel("Database file").FillAsync("hostile.db");
+        await page.GetByRole(AriaRole.Button, new PageGetByRoleOptions { Name = "Look" }).ClickAsync();
+        await Expect(page.Locator(".tables > li")).ToHaveCountAsync(4);
+        await Expect(page.Locator(".tables")).ToContainTextAsync(Markup);
+        var preview = page.FrameLocator("iframe[title='Preview of the page']");
+        await Expect(preview.Locator("h1")).ToBeVisibleAsync();
+        await page.GetByRole(AriaRole.Button, new PageGetByRoleOptions { Name = "Save and serve" }).ClickAsync();
+        await Expect(page.Locator("h1")).ToHaveTextAsync("Pages and their links");
+        Assert.Contains("no findings", (await RunningService.RunAsync("check", folder.File("app.yaml"))).Out);
+
+        // Each record is led to and shown, its form as well.
+        var (_, pages) = await service.ManageAsync("pages");
+        var lists = pages.EnumerateArray().Where(one => one.GetProperty("kind").GetString() == "list").ToList();
+        Assert.Equal(4, lists.Count);
+        foreach (var list in lists)
+        {
+            var answer = await service.GetAsync(list.GetProperty("path").GetString()!);
+            Assert.True(answer.Status == 200, $"{list.GetProperty("path")}\n{service.Errors}");
+            Assert.DoesNotContain("<img src=x", answer.Body);
+            Assert.DoesNotContain("<script>alert", answer.Body);
+        }
+
+        var (_, samples) = await service.ManageAsync("samples");
+        foreach (var sample in samples.EnumerateArray())
+        {
+            var address = sample.GetProperty("address").GetString();
+            Assert.True(address is not null, sample.ToString());
+            Assert.True((await service.GetAsync(address)).Status == 200, $"{address}\n{service.Errors}");
+        }
+
+        // A form over more columns than the source gives at a time is a finding, not a page that fails.
+        var app = File.ReadAllText(folder.File("app.yaml"));
+        folder.Write("wide.yaml", app.Replace("    detail: img-", "    forms: [edit]\n    detail: img-"));
+        var (code, told, _) = await RunningService.RunAsync("check", folder.File("wide.yaml"));
+        Assert.Equal(1, code);
+        Assert.Contains("JX421", told);
+        Assert.Contains("2,000 columns", told);
+
+        // In the workshop: the widest record in its form, with its rows and its page.
+        var widest = pages
+            .EnumerateArray()
+            .First(one => one.GetProperty("record").GetString()!.Contains("img"))
+            .GetProperty("record");
+        await page.GotoAsync($"{service.ConsoleUrl}make/records/{widest.GetString()}");
+        await Expect(page.Locator(".record-rows th").Last).ToHaveTextAsync("col 1996 <i>");
+        await page.GotoAsync($"{service.ConsoleUrl}make/pages/{widest.GetString()}");
+        await Expect(preview.Locator("h1")).ToHaveTextAsync("<script>alert(2)</script>");
+        Assert.Empty(await Browser.FaultsAsync(page));
+        Assert.Empty(ran);
+    }
+
+    [Fact]
     public async Task The_console_of_an_empty_folder_leads_to_a_first_app_file()
     {
         using var folder = new AppFolder();

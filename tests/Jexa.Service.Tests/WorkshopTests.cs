@@ -276,6 +276,90 @@ public sealed class WorkshopTests(Browser browser)
     }
 
     [Fact]
+    public async Task Pages_over_a_source_that_is_down_are_made_and_shown_when_it_is_back()
+    {
+        using var folder = Folder();
+        folder.Write(
+            "app.yaml",
+            App.Replace("sources: {", "sources: { far: { engine: sqlite, connection: far.db },")
+                .Replace("records:\n", "records:\n  part: { from: far.part, label: name }\n")
+                .Replace("pages:\n", "pages:\n  parts: { path: /parts, list: part }\n")
+        );
+        using var service = await RunningService.StartAsync("serve", folder.File("app.yaml"));
+        var page = await OpenAsync("/make/pages/parts?part=title", service);
+        await Expect(page.Locator("main")).ToContainTextAsync("far");
+        await Field(page, "Title").FillAsync("All parts");
+        await Expect(page.Locator(".work-bar")).ToContainTextAsync("Not saved");
+        Assert.Empty(await Browser.FaultsAsync(page));
+
+        // Pages of the other source go on meanwhile.
+        await ConsoleTests.GoAsync(page, "/make/pages/bridges", service);
+        await Expect(Preview(page).Locator("h1")).ToHaveTextAsync("Bridges");
+        await ConsoleTests.GoAsync(page, "/query?source=far&query=SELECT%201", service);
+        await Expect(page.GetByRole(AriaRole.Alert)).ToContainTextAsync("far.db");
+
+        folder.MakeDatabase(
+            "CREATE TABLE part (id INTEGER PRIMARY KEY, name TEXT); INSERT INTO part VALUES (1, 'bolt')",
+            "far.db"
+        );
+        await ConsoleTests.GoAsync(page, "/make/pages/parts?part=title", service);
+        await Expect(Preview(page).Locator("h1")).ToHaveTextAsync("All parts");
+        await Link(page, "Compare and save").ClickAsync();
+        await Button(page, "Save").ClickAsync();
+        await service.ServesAsync("/parts", "<h1>All parts</h1>");
+    }
+
+    [Fact]
+    public async Task By_text_alone_from_nothing_to_linked_pages()
+    {
+        using var folder = new AppFolder();
+        folder.MakeDatabase(Schema);
+        using var service = await RunningService.StartAtAsync(folder.Path, "serve");
+        var page = await OpenAsync("/text", service);
+        await page.Locator(".cm-content").ClickAsync();
+        await page.Keyboard.TypeAsync("app: Rivers");
+        await LineAsync("sources:");
+        await LineAsync("  s: { engine: sqlite, connection: data.db }");
+        await LineAsync("records:");
+
+        // What the database holds is offered as soon as the connection stands there.
+        await LineAsync("  bridge: { from: s.bri");
+        await Expect(page.Locator(".cm-tooltip-autocomplete")).ToContainTextAsync("s.bridge");
+        await TakeAsync(page);
+        await page.Keyboard.TypeAsync(", label: name }");
+        await LineAsync("pages:");
+        await LineAsync("  bridges: { path: /bridges, list: bridge, show: [nam");
+        await Expect(page.Locator(".cm-tooltip-autocomplete")).ToContainTextAsync("name");
+        await TakeAsync(page);
+        await page.Keyboard.TypeAsync(", bilt] }");
+        await LineAsync("  bridge: { path: \"/bridges/{id}\", detail: bridge }");
+
+        // A mistake is told at its line, with the nearest name.
+        var findings = page.GetByRole(AriaRole.Region, new PageGetByRoleOptions { Name = "Findings" });
+        await Expect(findings).ToContainTextAsync("bilt");
+        await Expect(findings).ToContainTextAsync("built");
+        await ReplaceInEditorAsync(page, "bilt", "built");
+        await Expect(findings).ToHaveCountAsync(0);
+        await page.Keyboard.PressAsync("Escape");
+        Assert.Empty(await Browser.FaultsAsync(page));
+
+        await Link(page, "Compare and save").ClickAsync();
+        await Button(page, "Save").ClickAsync();
+        await service.ServesAsync("/bridges", "href=\"/bridges/7");
+        Assert.Equal(200, (await service.GetAsync("/bridges/7")).Status);
+        Assert.Equal(404, (await service.GetAsync("/bridges/99")).Status);
+        Assert.Equal(400, (await service.GetAsync("/bridges/x")).Status);
+
+        async Task LineAsync(string text)
+        {
+            await page.Keyboard.PressAsync("Enter");
+            // The editor sets a line in by itself.
+            await page.Keyboard.PressAsync("Shift+Home");
+            await page.Keyboard.TypeAsync(text);
+        }
+    }
+
+    [Fact]
     public async Task A_service_that_goes_and_comes_back_keeps_what_was_made()
     {
         using var folder = Folder();

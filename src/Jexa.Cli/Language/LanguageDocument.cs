@@ -15,6 +15,7 @@ internal sealed class LanguageDocument(string uri, SourceRegistry sources) : IDi
     private readonly SemaphoreSlim _turn = new(1, 1);
     private readonly Lock _lock = new();
     private readonly string _file = new Uri(uri).LocalPath;
+    private readonly KnownText _known = new((text, stop) => CompileAsync(sources, new Uri(uri).LocalPath, text, stop));
     private string _text = "";
     private int _version;
     private FileMap? _readable;
@@ -53,6 +54,25 @@ internal sealed class LanguageDocument(string uri, SourceRegistry sources) : IDi
     /// <summary>What can be asked about the text.</summary>
     public async Task<Core.Guidance.Language> LanguageAsync(CancellationToken cancellation) =>
         AppLanguage.Of(_text, _readable, await CompileAsync(cancellation));
+
+    /// <summary>What can be asked where somebody types, even if the text cannot be read for a moment.</summary>
+    public async Task<Core.Guidance.Language> LanguageAsync(int offset, CancellationToken cancellation)
+    {
+        var text = _text;
+        var compilation = await CompileAsync(cancellation);
+        if (FileMap.Read(text) is not null)
+            return AppLanguage.Of(text, null, compilation);
+        await _turn.WaitAsync(cancellation);
+        try
+        {
+            var (map, known) = await _known.ForAsync(text, offset, compilation, cancellation);
+            return AppLanguage.Of(text, map, known);
+        }
+        finally
+        {
+            _turn.Release();
+        }
+    }
 
     /// <summary>The findings that a change is known to mend, with that change.</summary>
     public async Task<IReadOnlyList<(Finding Finding, NamedChange Change)>> RemediesAsync(CancellationToken cancellation)
@@ -119,12 +139,11 @@ internal sealed class LanguageDocument(string uri, SourceRegistry sources) : IDi
         {
             var (text, version) = (_text, _version);
             if (_compiled is not { } known || known.Version != version)
-                _compiled = known = (
-                    version,
-                    await AppFileCompiler
-                        .Over(sources, Mount.Root)
-                        .CompileAsync(_file, Encoding.UTF8.GetBytes(text), cancellation)
-                );
+            {
+                _compiled = known = (version, await CompileAsync(sources, _file, text, cancellation));
+                _known.Take(text, FileMap.Read(text), known.Compilation);
+            }
+
             return known.Compilation;
         }
         finally
@@ -132,4 +151,7 @@ internal sealed class LanguageDocument(string uri, SourceRegistry sources) : IDi
             _turn.Release();
         }
     }
+
+    private static Task<Compilation> CompileAsync(SourceRegistry sources, string file, string text, CancellationToken stop) =>
+        AppFileCompiler.Over(sources, Mount.Root).CompileAsync(file, Encoding.UTF8.GetBytes(text), stop);
 }

@@ -102,7 +102,7 @@ internal sealed class LanguageServer(SourceRegistry sources) : IDisposable
             return Array.Empty<object>();
         var (line, column) = PositionOf(given);
         var offset = document.OffsetOf(line, column);
-        var (from, found) = (await document.LanguageAsync(cancellation)).CompletionsAt(offset);
+        var (from, found) = (await document.LanguageAsync(offset, cancellation)).CompletionsAt(offset);
         var range = new
         {
             start = new { line = line - 1, character = column - 1 - (offset - from) },

@@ -19,9 +19,10 @@ internal static class AppFileTree
         var top = new Place(file, 1, 1);
         if (Text(bytes, top, findings) is not { } text || new UnquotedBraces(file, findings).Report(text))
             return null;
+        var builder = new Builder(file, text, findings);
         try
         {
-            return new Builder(file, text, findings).ReadDocument();
+            return builder.ReadDocument();
         }
         catch (YamlException wrong)
         {
@@ -36,10 +37,11 @@ internal static class AppFileTree
         }
         catch (InvalidOperationException)
         {
+            // The parser's own fault at brackets that are never closed.
             findings.Add(
                 FindingCodes.NotYaml,
-                top,
-                "The text cannot be read as YAML.",
+                builder.Reached,
+                "The text cannot be read as YAML here.",
                 "Look for unbalanced brackets or braces.",
                 expected: "YAML 1.2 or JSON"
             );
@@ -97,15 +99,28 @@ internal static class AppFileTree
     }
 
     /// <summary>Builds nodes from the parser's events; the depth limit bounds the recursion.</summary>
-    private sealed class Builder(string file, string text, FindingList findings)
+    private sealed class Builder
     {
-        private readonly Parser _parser = new(new StringReader(text));
+        private readonly string _file;
+        private readonly FindingList _findings;
+        private readonly Scanner _scanner;
+        private readonly Parser _parser;
+
+        public Builder(string file, string text, FindingList findings)
+        {
+            (_file, _findings) = (file, findings);
+            _scanner = new Scanner(new StringReader(text));
+            _parser = new Parser(_scanner);
+        }
+
+        /// <summary>Where reading has come to.</summary>
+        public Place Reached => At(_scanner.CurrentPosition);
 
         public Node? ReadDocument()
         {
             _parser.Consume<StreamStart>();
             if (_parser.Accept<StreamEnd>(out _))
-                return Empty(new Place(file, 1, 1));
+                return Empty(new Place(_file, 1, 1));
             _parser.Consume<DocumentStart>();
             var root = ReadNode(0);
             if (root is null)
@@ -113,7 +128,7 @@ internal static class AppFileTree
             _parser.Consume<DocumentEnd>();
             if (_parser.Accept<DocumentStart>(out var second))
             {
-                findings.Add(
+                _findings.Add(
                     FindingCodes.SeveralDocuments,
                     At(second.Start),
                     "A second document begins here.",
@@ -128,7 +143,7 @@ internal static class AppFileTree
 
         private Node? Empty(Place at)
         {
-            findings.Add(
+            _findings.Add(
                 FindingCodes.FileEmpty,
                 at,
                 "The file says nothing.",
@@ -151,7 +166,7 @@ internal static class AppFileTree
                 || current is NodeEvent { Tag.IsEmpty: false }
             )
             {
-                findings.Add(
+                _findings.Add(
                     FindingCodes.AliasOrTag,
                     at,
                     "App files have no aliases (*name), anchors (&name) or tags (!name).",
@@ -163,7 +178,7 @@ internal static class AppFileTree
 
             if (depth > MaxDepth)
             {
-                findings.Add(
+                _findings.Add(
                     FindingCodes.TooDeep,
                     at,
                     $"The text is nested more than {MaxDepth} levels deep here.",
@@ -178,15 +193,28 @@ internal static class AppFileTree
                 Scalar scalar => ReadScalar(scalar, at),
                 SequenceStart => ReadSequence(at, depth),
                 MappingStart => ReadMapping(at, depth),
-                _ => null,
+                _ => Unread(at),
             };
+        }
+
+        /// <summary>The parser takes what is lacking here, such as the key before a colon, for an end.</summary>
+        private Node? Unread(Place at)
+        {
+            _findings.Add(
+                FindingCodes.NotYaml,
+                at,
+                "The text cannot be read as YAML here.",
+                "Look for a colon without a key before it, or a question mark at the beginning of a line.",
+                expected: "YAML 1.2 or JSON"
+            );
+            return null;
         }
 
         private ScalarNode? ReadScalar(Scalar scalar, Place at)
         {
             if (scalar.Value.Length > MaxScalar)
             {
-                findings.Add(
+                _findings.Add(
                     FindingCodes.TextTooLong,
                     at,
                     $"This text has {scalar.Value.Length:N0} characters.",
@@ -235,6 +263,6 @@ internal static class AppFileTree
             return new MappingNode(entries, at);
         }
 
-        private Place At(Mark mark) => new(file, (int)mark.Line, (int)mark.Column);
+        private Place At(Mark mark) => new(_file, (int)mark.Line, (int)mark.Column);
     }
 }

@@ -107,7 +107,11 @@ internal sealed class DraftRecord
 
     /// <summary>Whether it has pages that change it.</summary>
     public bool IsEdited(SourceSchema schema) =>
-        HasDetail && schema.ReadOnlyBecause is null && Table is { IsWritable: true, May: RowActs.All } && HasOwnKey;
+        HasDetail
+        && schema.ReadOnlyBecause is null
+        && Table is { IsWritable: true, May: RowActs.All }
+        && HasOwnKey
+        && schema.CanFillForms(Table);
 
     /// <summary>The column that best describes a record; null for none.</summary>
     public ColumnSchema? Label { get; }

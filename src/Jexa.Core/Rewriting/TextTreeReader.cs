@@ -8,27 +8,38 @@ namespace Jexa.Core.Rewriting;
 internal sealed class TextTreeReader
 {
     private readonly string _text;
+    private readonly Scanner _scanner;
     private readonly Parser _parser;
 
     private TextTreeReader(string text)
     {
         _text = text;
-        _parser = new Parser(new StringReader(text));
+        _scanner = new Scanner(new StringReader(text));
+        _parser = new Parser(_scanner);
     }
 
     /// <summary>The text's root mapping.</summary>
     /// <exception cref="RewriteException">The text is no app file that can be changed by named changes.</exception>
     public static TextNode Read(string text)
     {
+        var reader = new TextTreeReader(text);
         try
         {
-            return new TextTreeReader(text).ReadDocument();
+            return reader.ReadDocument();
         }
         catch (YamlException wrong)
         {
             throw new RewriteException(
                 $"The file cannot be read as YAML at line {wrong.Start.Line}: mend its text first. "
                     + $"({wrong.Message.TrimEnd('.')}.)"
+            );
+        }
+        catch (InvalidOperationException)
+        {
+            // The parser's own fault at brackets that are never closed.
+            throw new RewriteException(
+                $"The file cannot be read as YAML at line {reader._scanner.CurrentPosition.Line}: mend its text first. "
+                    + "(Look for unbalanced brackets or braces.)"
             );
         }
     }

@@ -11,6 +11,15 @@ public sealed record SourceSchema(IReadOnlyList<TableSchema> Tables)
     /// </summary>
     public bool TakesNotes { get; init; } = true;
 
+    /// <summary>The most columns that the result of a query can have.</summary>
+    public int MostCells { get; init; } = int.MaxValue;
+
+    /// <summary>What a form's query reads beside each column twice, as it is stored and as it is shown: labels, flags.</summary>
+    private const int FormExtras = 20;
+
+    /// <summary>Whether a form can read the rows of a table.</summary>
+    public bool CanFillForms(TableSchema table) => (2 * table.Columns.Count) + FormExtras <= MostCells;
+
     /// <summary>What is wrong or doubtful in parts of it. The rest can be used.</summary>
     public IReadOnlyList<SourceNote> Notes { get; init; } = [];
 

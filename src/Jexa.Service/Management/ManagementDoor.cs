@@ -57,6 +57,7 @@ internal sealed partial class ManagementDoor(
         var app = builder.Build();
         app.UseExceptionHandler();
         app.UseStatusCodePages();
+        app.Use(NoteFaultsAsync);
         app.Use(GuardAsync);
         app.UseRouting();
         app.MapOpenApi("/openapi.json");
@@ -135,6 +136,25 @@ internal sealed partial class ManagementDoor(
             await ChallengeAsync(http);
         else
             await next(http);
+    }
+
+    /// <summary>A fault of our own is answered with 500 and no word of it: what it was stands in the log.</summary>
+    private async Task NoteFaultsAsync(HttpContext http, RequestDelegate next)
+    {
+        try
+        {
+            await next(http);
+        }
+        catch (Exception fault) when (fault is not (OperationCanceledException or BadHttpRequestException))
+        {
+            logger.Error(
+                fault,
+                "A fault of Jexa’s own at {Method} {Path} of the console",
+                http.Request.Method,
+                http.Request.Path.Value
+            );
+            throw;
+        }
     }
 
     private static Task ChallengeAsync(HttpContext http)

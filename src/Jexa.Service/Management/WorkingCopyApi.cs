@@ -174,7 +174,7 @@ internal sealed class WorkingCopyApi(SiteHost host, Workbench bench, PreviewRead
 
     private async Task<Ok<CompletionsInfo>> CompletionsAsync([FromBody] TextPlaceRequest request, CancellationToken stop)
     {
-        var (from, found) = (await LanguageAsync(request, stop)).CompletionsAt(
+        var (from, found) = (await bench.LanguageAsync(request.Text, request.Offset, stop)).CompletionsAt(
             Math.Clamp(request.Offset, 0, request.Text.Length)
         );
         return TypedResults.Ok(
@@ -186,14 +186,8 @@ internal sealed class WorkingCopyApi(SiteHost host, Workbench bench, PreviewRead
     {
         var before = request.Text[..Math.Clamp(request.Offset, 0, request.Text.Length)];
         var (line, column) = (before.Count(letter => letter == '\n') + 1, before.Length - before.LastIndexOf('\n'));
-        var language = await LanguageAsync(request, stop);
+        var language = await bench.LanguageAsync(request.Text, request.Offset, stop);
         return TypedResults.Ok(new HoverInfo(language.HoverAt(line, column), language.DefinitionAt(line, column)?.Line));
-    }
-
-    private async Task<Language> LanguageAsync(TextPlaceRequest request, CancellationToken stop)
-    {
-        var state = await bench.LookAsync(stop);
-        return AppLanguage.Of(request.Text, request.Text == state.Copy.Text ? state.Map : null, state.Map, state.Compilation);
     }
 
     private async Task<Results<Ok<TraceInfo>, ProblemHttpResult>> TraceAsync(

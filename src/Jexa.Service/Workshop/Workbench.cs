@@ -1,5 +1,6 @@
 using System.Text;
 using Jexa.Core.Compiler;
+using Jexa.Core.Guidance;
 using Jexa.Core.Rewriting;
 using Jexa.Core.Sources;
 using Jexa.Service.Hosting;
@@ -28,6 +29,7 @@ public sealed class Workbench(
     private static readonly TimeSpan AwayPause = TimeSpan.FromSeconds(2);
 
     private readonly SemaphoreSlim _turn = new(1, 1);
+    private readonly KnownText _known = new((text, stop) => compiler.CompileAsync(disk.File, Encoding.UTF8.GetBytes(text), stop));
     private WorkingCopy? _copy;
     private (string Text, FileMap? Map)? _mapped;
     private Compilation? _compilation;
@@ -48,6 +50,25 @@ public sealed class Workbench(
 
     /// <summary>The working copy as it is. One without changes follows the file.</summary>
     public Task<WorkshopState> LookAsync(CancellationToken cancellation) => DoAsync((copy, _) => copy, cancellation);
+
+    /// <summary>What can be asked about a text that somebody types.</summary>
+    /// <param name="offset">Where it is being typed, in UTF-16 units.</param>
+    public async Task<Language> LanguageAsync(string text, int offset, CancellationToken cancellation)
+    {
+        var state = await LookAsync(cancellation);
+        if (text == state.Copy.Text && state.Map is not null)
+            return AppLanguage.Of(text, state.Map, state.Map, state.Compilation);
+        await _turn.WaitAsync(cancellation);
+        try
+        {
+            var (map, compilation) = await _known.ForAsync(text, offset, state.Compilation, cancellation);
+            return AppLanguage.Of(text, null, map, compilation);
+        }
+        finally
+        {
+            _turn.Release();
+        }
+    }
 
     /// <summary>Makes named changes, all or none. They are one step.</summary>
     /// <exception cref="RewriteException">A change cannot be made. Nothing is changed.</exception>
@@ -217,6 +238,7 @@ public sealed class Workbench(
             return;
         _compilation = await compiler.CompileAsync(disk.File, Encoding.UTF8.GetBytes(copy.Text), copy.Texts, cancellation);
         (_compiled, _compiledAt) = (copy, clock.GetTimestamp());
+        _known.Take(copy.Text, MapOf(copy.Text), _compilation);
         // What cannot be read at all leaves the last pages that could.
         if (_compilation.Partial is { } site)
             preview.Site = site;

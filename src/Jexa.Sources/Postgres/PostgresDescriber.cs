@@ -91,6 +91,7 @@ internal static partial class PostgresDescriber
         {
             ReadOnlyBecause = server[0] == "True" ? "the server is a standby, which only reads" : null,
             TakesNotes = server[1] == "True",
+            MostCells = 1664,
             Unreadable = found[false]
                 .ToDictionary(NameOf, row => $"GRANT SELECT ON {Quoted(row)} TO {PostgresText.Quote(server[2]!)}."),
         };

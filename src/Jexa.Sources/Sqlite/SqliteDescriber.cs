@@ -17,7 +17,11 @@ internal static class SqliteDescriber
                 + "name NOT LIKE 'sqlite\\_%' ESCAPE '\\' AND name <> 'jexa_commit' ORDER BY name"
         );
         List<TableSchema> described = [.. tables.Select(row => Table(connection, row[0]!, row[1] == "view", row[2] == "1"))];
-        return new SourceSchema(described) { Notes = [.. described.SelectMany(table => Misfits(table, described))] };
+        return new SourceSchema(described)
+        {
+            Notes = [.. described.SelectMany(table => Misfits(table, described))],
+            MostCells = 2000,
+        };
     }
 
     /// <summary>Foreign keys that SQLite accepts in a declaration, but then refuses every change because of them.</summary>
