@@ -462,7 +462,10 @@ public sealed class WorkingCopyTests
         var (_, found) = await AskAsync(service, "/completions", new { text, offset = text.Length });
         Assert.Equal(text.Length - 2, found.GetProperty("from").GetInt32());
         // The page that is being typed is one of them.
-        Assert.Equal(["things", "thing", "more"], found.GetProperty("completions").EnumerateArray().Select(one => Of(one, "label")));
+        Assert.Equal(
+            ["things", "thing", "more"],
+            found.GetProperty("completions").EnumerateArray().Select(one => Of(one, "label"))
+        );
         var (_, hover) = await AskAsync(
             service,
             "/hover",

@@ -11,7 +11,9 @@ using Microsoft.AspNetCore.Routing;
 
 namespace Jexa.Service.Management;
 
-/// <summary>Queries of a developer's own, tried before they are used: on connections that only read, a few rows at a time.</summary>
+/// <summary>
+/// Queries of a developer's own, tried before they are used: on connections that only read, a few rows at a time.
+/// </summary>
 internal sealed class QueryApi(SiteHost host, Workbench bench)
 {
     private const int MostRows = 100;

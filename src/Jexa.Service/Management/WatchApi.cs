@@ -57,16 +57,7 @@ internal sealed class WatchApi(SiteHost host)
                 visits,
                 skipped,
                 Pages(),
-                [
-                    .. host.Figures.SlowQueries.Select(slow => new SlowQueryInfo(
-                        slow.Number,
-                        slow.Page,
-                        slow.Visit,
-                        slow.Text,
-                        slow.Rows,
-                        slow.Microseconds
-                    )),
-                ],
+                Slow(),
                 [
                     .. host
                         .Figures.Failed(MostFailed)
@@ -91,6 +82,18 @@ internal sealed class WatchApi(SiteHost host)
             }
         }
     }
+
+    private IReadOnlyList<SlowQueryInfo> Slow() =>
+        [
+            .. host.Figures.SlowQueries.Select(slow => new SlowQueryInfo(
+                slow.Number,
+                slow.Page,
+                slow.Visit,
+                slow.Text,
+                slow.Rows,
+                slow.Microseconds
+            )),
+        ];
 
     private IReadOnlyList<PageTimesInfo> Pages() =>
         [

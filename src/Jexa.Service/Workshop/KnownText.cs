@@ -10,7 +10,7 @@ namespace Jexa.Service.Workshop;
 /// <param name="compile">Compiles a text.</param>
 public sealed class KnownText(Func<string, CancellationToken, Task<Compilation>> compile)
 {
-    /// <summary>A longer text takes too long to be compiled while somebody waits for words: what was known of it must do.</summary>
+    /// <summary>A longer text takes too long to be compiled while somebody waits for words: what was known must do.</summary>
     private const int LongText = 100_000;
 
     private string? _text;
