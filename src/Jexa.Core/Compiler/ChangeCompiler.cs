@@ -31,8 +31,8 @@ internal sealed class ChangeCompiler(
                 ? "nothing keeps their key unique, so that a change could reach another record"
             : sources.GetValueOrDefault(record.SourceName)?.Schema.ReadOnlyBecause is { } why ? why
             : sources.GetValueOrDefault(record.SourceName)?.Schema is { } schema && !schema.CanFillForms(record.Table)
-                ? $"{record.Table.Name} has {record.Table.Columns.Count:N0} columns, and a form reads each of them twice: more than "
-                    + $"the {schema.MostCells:N0} that the source gives at a time"
+                ? $"{record.Table.Name} has {record.Table.Columns.Count:N0} columns, and a form reads each of them twice: more "
+                    + $"than the {schema.MostCells:N0} that the source gives at a time"
             : !record.Table.May.HasFlag(Act(head))
                 ? $"the user of the connection may not {Act(head).ToString().ToLowerInvariant()} rows of {record.Table.Name}"
             : null;
