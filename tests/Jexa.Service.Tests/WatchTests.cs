@@ -70,7 +70,7 @@ public sealed class WatchTests(Browser browser)
                 .Replace(
                     "records: { thing: { from: s.thing, label: name } }",
                     "records:\n  thing: { from: s.thing, label: name }\n"
-                        + "  lengthy: { from: slow.lengthy, key: id, unique: assumed, fields: { id: { type: integer }, most: { type: integer } } }"
+                        + "  lengthy: { from: slow.lengthy, key: id, unique: assumed, fields: { id: { type: integer } } }"
                 ) + "\n  lengthy: { path: \"/lengthy/{id}\", detail: lengthy }\n"
         );
         using var service = await RunningService.StartAsync("serve", folder.File("app.yaml"));
@@ -122,8 +122,9 @@ public sealed class WatchTests(Browser browser)
     {
         using var folder = Folder();
         using var service = await RunningService.StartAsync("serve", folder.File("app.yaml"));
-        for (var i = 0; i < 3; i++)
-            await service.GetAsync("/things/x", "Referer: http://elsewhere.example/list\r\n");
+        // One broken link elsewhere is one line, however many IDs it has led to.
+        foreach (var id in (string[])["a", "b", "c", "d", "x", "e", "x", "f"])
+            await service.GetAsync($"/things/{id}", "Referer: http://elsewhere.example/list\r\n");
         await service.GetAsync("/things/9");
         for (var i = 0; i < 150; i++)
             await service.GetAsync("/things");
@@ -133,11 +134,11 @@ public sealed class WatchTests(Browser browser)
         Assert.Equal(100, first.GetProperty("visits").GetArrayLength());
         var failed = first.GetProperty("failed").EnumerateArray().ToList();
         Assert.Equal(
-            ("thing", "malformed", "/things/x", "http://elsewhere.example/list", 3),
+            ("thing", "malformed", "/things/f /things/x /things/e /things/d /things/c", "http://elsewhere.example/list", 8),
             (
                 failed[0].GetProperty("page").GetString(),
                 failed[0].GetProperty("outcome").GetString(),
-                failed[0].GetProperty("target").GetString(),
+                string.Join(' ', failed[0].GetProperty("targets").EnumerateArray()),
                 failed[0].GetProperty("from").GetString(),
                 failed[0].GetProperty("visits").GetInt32()
             )
@@ -149,7 +150,7 @@ public sealed class WatchTests(Browser browser)
             .SelectMany(second => second.GetProperty("outcomes").EnumerateArray())
             .GroupBy(count => count.GetProperty("outcome").GetString()!, count => count.GetProperty("visits").GetInt32())
             .ToDictionary(group => group.Key, group => group.Sum());
-        Assert.Equal((150, 3, 1), (counts["listed"], counts["malformed"], counts["unknown"]));
+        Assert.Equal((150, 8, 1), (counts["listed"], counts["malformed"], counts["unknown"]));
         var things = first.GetProperty("pages").EnumerateArray().Single(page => page.GetProperty("page").GetString() == "things");
         Assert.Equal(150, things.GetProperty("visits").GetInt64());
         Assert.True(things.GetProperty("median").GetDouble() <= things.GetProperty("most").GetDouble());

@@ -189,7 +189,7 @@ function Versions({ site, copy, version, act }: Props & { copy: WorkingCopyInfo;
       {version !== null && !versions.data.some((one) => one.version === version) && (
         <p className="trouble">That version is not kept any more.</p>
       )}
-      <table className="plain sheet">
+      <table className="plain sheet stack">
         <thead>
           <tr>
             <th scope="col">First seen</th>
@@ -200,8 +200,8 @@ function Versions({ site, copy, version, act }: Props & { copy: WorkingCopyInfo;
         <tbody>
           {versions.data.map((one) => (
             <tr key={`${one.version}${one.at}`}>
-              <td>{dayAndTime(one.at)}</td>
-              <td>
+              <td data-label="First seen">{dayAndTime(one.at)}</td>
+              <td data-label="Version">
                 <span className="mono">{one.version.slice(0, 12)}</span>
                 {one.present && <div className="quiet">the file as it is</div>}
               </td>

@@ -13,7 +13,7 @@ import { counted } from '../parts/words';
 
 type Props = { state: string; site: SiteInfo; on: 'preview' | 'live' };
 
-const kinds = ['right', 'missing', 'malformed', 'not-canonical', 'unknown', 'twice'];
+const kinds = ['right', 'missing', 'malformed', 'not-canonical', 'unknown', 'empty', 'twice'];
 
 /** All pages and all kinds of IDs: the answer that is declared, and the one that came when it was tried. */
 export function CasesScreen({ site, on }: Props) {

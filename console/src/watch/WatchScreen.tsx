@@ -51,11 +51,11 @@ function Failed({ watched }: { watched: Watched }) {
   const failed = watched.last?.failed ?? [];
   return (
     <section>
-      <h2 className="below">Addresses that failed</h2>
+      <h2 className="below">IDs and addresses that failed, by page and by where the visitor came from</h2>
       {failed.length === 0 ? (
         <Empty title="No address has failed yet" />
       ) : (
-        <Scroll sheet label="Addresses that failed, the most frequent first">
+        <Scroll sheet label="IDs and addresses that failed, the most frequent first">
           <table className="plain">
             <thead>
               <tr>
@@ -64,21 +64,25 @@ function Failed({ watched }: { watched: Watched }) {
                 </th>
                 <th scope="col">Outcome</th>
                 <th scope="col">Page</th>
-                <th scope="col">Address</th>
                 <th scope="col">By a link on</th>
+                <th scope="col">Addresses</th>
                 <th scope="col">Last</th>
               </tr>
             </thead>
             <tbody>
               {failed.map((one) => (
-                <tr key={`${one.page} ${one.outcome} ${one.target} ${one.from}`}>
+                <tr key={`${one.page} ${one.outcome} ${one.from}`}>
                   <td className="number">{one.visits.toLocaleString('en')}</td>
                   <td>
                     <OutcomeMark outcome={one.outcome} />
                   </td>
                   <td>{one.page === '' ? <span className="quiet">none</span> : one.page}</td>
-                  <td className="mono">{one.target}</td>
                   <td className="mono">{one.from === '' ? <span className="quiet">not told</span> : one.from}</td>
+                  <td className="mono">
+                    {one.targets.map((target) => (
+                      <div key={target}>{target}</div>
+                    ))}
+                  </td>
                   <td>
                     <Go to={{ name: 'visit', number: one.last }}>{one.last}</Go>
                   </td>

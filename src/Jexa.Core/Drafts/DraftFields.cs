@@ -55,7 +55,7 @@ internal static class DraftFields
 
     private static IEnumerable<ColumnSchema> Plain(DraftRecord record) =>
         record.Table.Columns.Where(column =>
-            !record.Secrets.Contains(column)
+            !record.IsSecret(column)
             && !record.Key.Contains(column.Name)
             && record.Table.ForeignKeys.All(key => !key.Columns.Contains(column.Name))
         );

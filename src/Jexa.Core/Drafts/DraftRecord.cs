@@ -47,6 +47,7 @@ internal sealed class DraftRecord
     private static readonly string[] BookWords = ["created", "added", "updated", "modified", "changed", "inserted", "deleted"];
 
     private readonly TableSample? _sample;
+    private HashSet<string>? _secret;
 
     /// <param name="sample">A sample of its rows; null if there is none.</param>
     public DraftRecord(TableSchema table, string name, TableSample? sample)
@@ -183,11 +184,7 @@ internal sealed class DraftRecord
             && !(column.Automatic && Key.Contains(column.Name) && (Label is not null || Table.Columns.Count > 2))
         );
         foreach (
-            var column in others
-                .OrderBy(IsSeldomFilled)
-                .ThenBy(column => Rank(column, references))
-                .ThenBy(column => Table.Columns.ToList().IndexOf(column))
-                .Take(MostShown - shown.Count)
+            var column in others.OrderBy(IsSeldomFilled).ThenBy(column => Rank(column, references)).Take(MostShown - shown.Count)
         )
             shown.Add(column.Name);
 
@@ -195,7 +192,8 @@ internal sealed class DraftRecord
         if (Label is null && Date is { } date && shown.Remove(date.Name))
             shown.Insert(0, date.Name);
         var first = shown.Take(Label is null && Date is null ? 0 : 1).ToList();
-        first.AddRange(shown.Except(first).OrderBy(name => Table.Columns.ToList().FindIndex(column => column.Name == name)));
+        var rest = shown.Except(first).ToHashSet();
+        first.AddRange(Table.Columns.Select(column => column.Name).Where(rest.Contains));
         return first.Count > 0 ? first : [.. Key];
     }
 
@@ -304,7 +302,9 @@ internal sealed class DraftRecord
 
     private static bool IsCalledName(string name) => Words(name) is [.., var last] && LabelWords.Contains(last);
 
-    private static bool IsSecret(ColumnSchema column) => SecretName.Is(column);
+    /// <summary>Whether a column looks like a secret by its name.</summary>
+    public bool IsSecret(ColumnSchema column) =>
+        (_secret ??= [.. Table.Columns.Where(SecretName.Is).Select(secret => secret.Name)]).Contains(column.Name);
 
     private static bool IsBookkeeping(string name) => Starts(name, BookWords);
 

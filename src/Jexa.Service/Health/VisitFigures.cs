@@ -24,7 +24,7 @@ internal sealed class VisitFigures(TimeProvider clock)
     private readonly Lock _lock = new();
     private readonly List<SlowQuery> _slow = [];
     private long _slowSeen;
-    private readonly Dictionary<(string Page, string Outcome, string Target, string From), FailedVisits> _failed = [];
+    private readonly Dictionary<(string Page, string Outcome, string From), FailedVisits> _failed = [];
 
     /// <summary>Notes a visit that has ended.</summary>
     /// <param name="from">Where the visitor came from, as the browser said; empty if it said nothing.</param>
@@ -68,7 +68,7 @@ internal sealed class VisitFigures(TimeProvider clock)
         }
     }
 
-    /// <summary>Visits that failed by their address, the most frequent first.</summary>
+    /// <summary>Visits that failed, by page and by where they came from, the most frequent first.</summary>
     public IReadOnlyList<FailedVisits> Failed(int most)
     {
         lock (_lock)
@@ -110,17 +110,17 @@ internal sealed class VisitFigures(TimeProvider clock)
 
     private void NoteFailed(VisitTrace trace, Outcome outcome, string from)
     {
-        var key = (trace.Page?.Name ?? "", outcome.Word, trace.Target, from);
+        var key = (trace.Page?.Name ?? "", outcome.Word, from);
         lock (_lock)
         {
             if (_failed.TryGetValue(key, out var known))
-                _failed[key] = known with { Visits = known.Visits + 1, Last = trace.Number };
+                _failed[key] = known.With(trace.Target, trace.Number);
             else
             {
                 // The ones that were seen least make room: the newest of them must have a chance.
                 if (_failed.Count >= MostFailed)
                     _failed.Remove(_failed.MinBy(pair => (pair.Value.Visits, pair.Value.Last)).Key);
-                _failed[key] = new FailedVisits(key.Item1, outcome.Word, trace.Target, from, 1, trace.Number);
+                _failed[key] = new FailedVisits(key.Item1, outcome.Word, from, [trace.Target], 1, trace.Number);
             }
         }
     }

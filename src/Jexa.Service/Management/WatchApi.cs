@@ -64,8 +64,8 @@ internal sealed class WatchApi(SiteHost host)
                         .Select(failed => new FailedVisitsInfo(
                             failed.Page,
                             failed.Outcome,
-                            TraceReport.Escaped(failed.Target),
                             TraceReport.Escaped(failed.From),
+                            [.. failed.Targets.Select(TraceReport.Escaped)],
                             failed.Visits,
                             failed.Last
                         )),
