@@ -88,8 +88,10 @@ public class RaceTests
             )
         ).Status;
 
-    /// <summary>A page to be read. On a machine that is busy with something else, the source may be too slow for a moment, and the
-    /// visitor is asked to come again.</summary>
+    /// <summary>
+    /// A page to be read. On a machine that is busy with something else, the source may be too slow for a moment, and the visitor
+    /// is asked to come again.
+    /// </summary>
     private static async Task<Reply> ThereAsync(Func<Task<Reply>> ask)
     {
         for (var left = 20; ; left--)
