@@ -112,6 +112,38 @@ public sealed class LookTests(DemoService demo, PostgresDemo postgres, MariaDbDe
     }
 
     [Fact]
+    public async Task A_Markdown_value_reads_as_one_column_beside_its_name()
+    {
+        using var folder = new AppFolder();
+        folder.MakeDatabase(
+            """
+            CREATE TABLE note (id INTEGER PRIMARY KEY, name TEXT, story TEXT);
+            INSERT INTO note VALUES (1, 'One', 'First words.' || char(10, 10) || '- a point' || char(10, 10) || 'Last words.');
+            """
+        );
+        folder.Write(
+            "app.yaml",
+            """
+            app: Notes
+            sources: { s: { engine: sqlite, connection: data.db } }
+            records: { note: { from: s.note, label: name, fields: { story: { as: markdown } } } }
+            pages: { notes: { path: /notes, list: note }, note: { path: "/notes/{id}", detail: note } }
+            """
+        );
+        using var service = await RunningService.StartAsync("serve", folder.File("app.yaml"));
+        var page = await PlainAsync();
+        await page.GotoAsync($"{service.PagesUrl}notes/1");
+        var name = await page.GetByText("Story", new PageGetByTextOptions { Exact = true }).BoundingBoxAsync();
+        var first = await page.GetByText("First words.").BoundingBoxAsync();
+        var point = await page.GetByText("a point").BoundingBoxAsync();
+        var last = await page.GetByText("Last words.").BoundingBoxAsync();
+        Assert.True(first!.X > name!.X + 100, "The value stands beside its name.");
+        Assert.Equal(first.X, last!.X);
+        Assert.True(first.Y < point!.Y && point.Y < last.Y, "Its parts stand below each other.");
+        await page.Context.CloseAsync();
+    }
+
+    [Fact]
     public async Task The_keyboard_reaches_the_content_the_menu_and_the_records()
     {
         var page = await PlainAsync();
