@@ -1,4 +1,3 @@
-using System.Text;
 using Jexa.Core.Changes;
 using Jexa.Core.Compiler;
 using Jexa.Core.Lists;
@@ -57,7 +56,7 @@ internal sealed class ServiceParts : IAsyncDisposable
         var disk = new AppFileDisk(options.AppFile);
         var versions = new FileVersions(state, options.AppFile, clock);
         if (!compilation.Bytes.IsEmpty)
-            versions.Keep(Encoding.UTF8.GetString(compilation.Bytes.Span));
+            versions.Keep(compilation.Bytes.Span);
         var preview = new Preview(options.Mount, kept.Log, clock);
         var store = new WorkshopStore(state, options.AppFile);
         var bench = new Workbench(
@@ -79,7 +78,7 @@ internal sealed class ServiceParts : IAsyncDisposable
             Watcher = new SiteWatcher(host, AppFileCompiler.Over(sources, options), sources, options.AppFile, compilation, logger)
             {
                 AlsoUsed = () => bench.Sources,
-                Seen = bytes => versions.Keep(Encoding.UTF8.GetString(bytes)),
+                Seen = bytes => versions.Keep(bytes),
             },
             Keeper = new ChangeKeeper(kept.Log, () => host.Site, options.ChangesKept, clock, logger),
             Editor = new AppFileEditor(disk, AppFileCompiler.Over(sources, options)),

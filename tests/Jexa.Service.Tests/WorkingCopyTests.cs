@@ -363,9 +363,26 @@ public sealed class WorkingCopyTests
             await service.ServesAsync("/things", $"Number {i}");
         }
 
+        // What is no text is no version.
+        File.WriteAllBytes(folder.File("app.yaml"), [0x61, 0xFF]);
+        await BehindAsync(true);
+        folder.Write("app.yaml", AppFolder.App.Replace("app: Things", "app: Number 59"));
+        await BehindAsync(false);
         versions = [.. (await AskAsync(service, "/versions")).Body.EnumerateArray()];
         Assert.Equal(50, versions.Count);
         Assert.True(versions[0].GetProperty("present").GetBoolean());
+
+        async Task BehindAsync(bool isBehind)
+        {
+            for (var left = 200; left > 0; left--)
+            {
+                if ((await service.ManageAsync("site")).Body.GetProperty("behind").GetBoolean() == isBehind)
+                    return;
+                await Task.Delay(50, TestContext.Current.CancellationToken);
+            }
+
+            Assert.Fail($"The service is not {(isBehind ? "behind" : "up to date")}.");
+        }
     }
 
     [Fact]

@@ -23,6 +23,13 @@ public sealed class FileVersions(StateFolder state, string file, TimeProvider cl
     /// <summary>The folder of this app file's versions: one state folder may have served several.</summary>
     private string Folder => Path.Combine(state.Path, "versions", AppFileDisk.VersionOf(Path.GetFullPath(file))[..16]);
 
+    /// <summary>Keeps a file as it was read, if it is text.</summary>
+    public void Keep(ReadOnlySpan<byte> bytes)
+    {
+        if (System.Text.Unicode.Utf8.IsValid(bytes))
+            Keep(Encoding.UTF8.GetString(bytes));
+    }
+
     /// <summary>
     /// Keeps a text, unless it is the latest version already. A disk that is full keeps nothing, and is no error.
     /// </summary>
