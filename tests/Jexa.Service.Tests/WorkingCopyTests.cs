@@ -441,6 +441,22 @@ public sealed class WorkingCopyTests
         }
     }
 
+    [Fact]
+    public async Task A_list_is_looked_at_as_if_it_had_no_records_and_only_in_the_preview()
+    {
+        using var folder = Folder();
+        using var service = await ServeAsync(folder);
+        var preview = Of((await AskAsync(service)).Body, "preview");
+        var cases = (await AskAsync(service, "/cases?page=things")).Body.EnumerateArray().ToList();
+        var empty = Of(Assert.Single(cases, one => Of(one, "case") == "empty"), "address");
+        Assert.Equal("listed", Of((await AskAsync(service, "/traces", new { target = empty })).Body, "outcome"));
+        Assert.Contains("<td", (await service.GetAsync($"{preview}/things")).Body);
+        var shown = (await service.GetAsync(preview + empty)).Body;
+        Assert.Contains("There are no things yet.", shown);
+        Assert.DoesNotContain("<td", shown);
+        Assert.Contains("<td", (await service.GetAsync(empty)).Body);
+    }
+
     [Theory]
     [InlineData("app: [\n", "cannot be read")]
     [InlineData("app: A\napp: B\n", "")]

@@ -93,6 +93,12 @@ public sealed class WorkshopTests(Browser browser)
         await page.ReloadAsync();
         await Expect(page.Locator("h1")).ToHaveTextAsync("district");
 
+        // So is a list with nothing in it.
+        await page.GotoAsync(page.Url.Replace("/make/pages/district?", "/make/pages/districts?"));
+        await page.GetByLabel("Try an ID").SelectOptionAsync("no records");
+        await Expect(Preview(page).Locator("main")).ToContainTextAsync("There are no districts");
+        await Expect(Preview(page).Locator("tbody tr")).ToHaveCountAsync(0);
+
         // Undone and made again, then saved and live.
         await Button(page, "Undo").ClickAsync();
         await Button(page, "Redo").ClickAsync();

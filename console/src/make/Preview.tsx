@@ -95,7 +95,7 @@ export function Preview({ site, copy, page, at: shown, why, outlined, go, choose
               { value: '', label: 'Try an ID…' },
               ...(cases.data ?? []).map((one) => ({
                 value: one.address,
-                label: one.parameter === null ? one.case : `${one.case} ${one.parameter}`,
+                label: one.case === 'empty' ? 'no records' : one.parameter === null ? one.case : `${one.case} ${one.parameter}`,
               })),
             ]}
             onChange={(event) => event.currentTarget.value !== '' && go(event.currentTarget.value)}

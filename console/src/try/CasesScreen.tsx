@@ -13,7 +13,10 @@ import { counted } from '../parts/words';
 
 type Props = { state: string; site: SiteInfo; on: 'preview' | 'live' };
 
-const kinds = ['right', 'missing', 'malformed', 'not-canonical', 'unknown', 'empty', 'twice'];
+const kinds = ['right', 'missing', 'malformed', 'not-canonical', 'unknown', 'twice'];
+
+/** The cases of a board: only the preview can show a list as if it had no records. */
+const kindsOf = { live: kinds, preview: [...kinds, 'empty'] };
 
 /** All pages and all kinds of IDs: the answer that is declared, and the one that came when it was tried. */
 export function CasesScreen({ site, on }: Props) {
@@ -39,7 +42,11 @@ export function CasesScreen({ site, on }: Props) {
       </div>
       <Loaded query={cases} what="the cases" rows={10}>
         {(all) =>
-          all.length === 0 ? <Empty title="There is no page that could be tried" /> : <Board key={on} cases={all} on={on} />
+          all.length === 0 ? (
+            <Empty title="There is no page that could be tried" />
+          ) : (
+            <Board key={on} cases={all.filter((one) => kindsOf[on].includes(one.case))} on={on} />
+          )
         }
       </Loaded>
     </>
@@ -100,7 +107,7 @@ function Board({ cases, on }: { cases: IdCaseInfo[]; on: 'preview' | 'live' }) {
           <thead>
             <tr>
               <th scope="col">Page</th>
-              {kinds.map((kind) => (
+              {kindsOf[on].map((kind) => (
                 <th key={kind} scope="col">
                   {kind}
                 </th>
@@ -113,7 +120,7 @@ function Board({ cases, on }: { cases: IdCaseInfo[]; on: 'preview' | 'live' }) {
                 <th scope="row">
                   <Go to={{ name: 'make', section: 'pages', about: page, part: 'ids', at: null }}>{page}</Go>
                 </th>
-                {kinds.map((kind) => (
+                {kindsOf[on].map((kind) => (
                   <td key={kind}>
                     {cases
                       .filter((one) => one.page === page && one.case === kind)
@@ -136,7 +143,7 @@ function Case({ one, came }: { one: IdCaseInfo; came: Came | null }) {
   return (
     <span className="case">
       <Go to={{ name: 'make', section: 'pages', about: one.page, part: 'ids', at: one.address }} title={one.address}>
-        {one.parameter ?? 'first record'}
+        {one.parameter ?? (one.case === 'empty' ? 'no records' : 'first record')}
       </Go>{' '}
       {came === null ? (
         <span className="quiet">{one.expected ?? 'by the data'}</span>

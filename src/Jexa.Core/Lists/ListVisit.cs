@@ -69,10 +69,18 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
         var page = ask.Page;
         var query = ask.Query;
         var counted = visit.Rows.Lend(1);
-        var isCounted = await _budget.RunAsync(page.Record!, new WindowQuery(query.Count, query.Arguments), counted, visit);
-        var shown = await LoadAsync(visit, ask, isCounted ? Total.Of(counted[0][0].Integer, page.Plan.CountLimit) : null);
+        var showsNone = visit.Request.ShowsNoRows;
+        var isCounted =
+            !showsNone && await _budget.RunAsync(page.Record!, new WindowQuery(query.Count, query.Arguments), counted, visit);
+        var shown = await LoadAsync(
+            visit,
+            ask,
+            showsNone ? new Total(0, true)
+                : isCounted ? Total.Of(counted[0][0].Integer, page.Plan.CountLimit)
+                : null
+        );
         NoteUnlinked(page, shown.Rows);
-        var sides = parents.Length == page.Parents.Count ? await _sides.RunAsync(visit, ask) : [];
+        var sides = parents.Length == page.Parents.Count && !showsNone ? await _sides.RunAsync(visit, ask) : [];
         return new ListView(
             visit.Site.Frame,
             page.Name,
@@ -176,6 +184,8 @@ internal sealed class ListVisit(QueryRunner queries, ListCursor cursors, Runtime
 
     private async ValueTask FillAsync(Visit visit, WindowRequest window, ListQuery query, RowBlock rows)
     {
+        if (visit.Request.ShowsNoRows)
+            return;
         foreach (var part in window.Queries(query))
         {
             await queries.RunAsync(part.Query, part.Arguments, rows, visit);

@@ -97,6 +97,8 @@ internal sealed class DetailVisit
         try
         {
             var rows = visit.Rows.Lend(query.Width);
+            if (visit.Request.ShowsNoRows)
+                return new BlockView(block.Shape, rows, new Total(0, true), null, false) { Add = Written(block.Add, row) };
             if (!await _budget.RunAsync(block.Record!, new WindowQuery(query, arguments), rows, visit))
                 return new BlockView(block.Shape, null, default, Written(block.All, row), true) { IsLate = true };
             var count = rows.Count == 0 ? 0 : rows[0][query.Width - 1].Integer;

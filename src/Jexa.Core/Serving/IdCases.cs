@@ -36,16 +36,6 @@ public static class IdCases
             cases.Add(new IdCase(Right, null, sample.Address, Found(page)));
         for (var i = 0; i < page.Parameters.Count; i++)
             AddCases(cases, page, sample, i);
-        // What a list says when it has nothing to show.
-        if (page is ListPage { Plan.CanSearch: true } && sample is not null)
-            cases.Add(
-                new IdCase(
-                    "empty",
-                    null,
-                    $"{sample.Address}{(sample.Address.Contains('?') ? '&' : '?')}{ParameterReader.Find}=no+such+words",
-                    OutcomeKind.Listed.Word
-                )
-            );
         return
         [
             .. cases

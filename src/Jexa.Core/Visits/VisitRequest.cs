@@ -23,6 +23,11 @@ public sealed record VisitRequest(string Method, RequestTarget Target, Reader Re
     /// <summary>Whether the visitor changed something a moment ago, and must see it.</summary>
     public bool HasWritten { get; init; }
 
+    /// <summary>
+    /// Whether lists and related blocks are shown as if they had no records. Only previews ask for this.
+    /// </summary>
+    public bool ShowsNoRows { get; init; }
+
     /// <summary>The version that a change is for (If-Match); null if the request does not say.</summary>
     public string? IfMatch { get; init; }
 }

@@ -1,5 +1,4 @@
 using System.Text.Json;
-using Jexa.Core.Addresses;
 using Jexa.Core.Serving;
 using Jexa.Core.Sites;
 using Jexa.Core.Sources;
@@ -59,12 +58,36 @@ internal sealed class PreviewReader(Preview preview)
     {
         var cases = new List<IdCaseInfo>();
         foreach (var page in preview.Site?.Pages.Where(page => name is null || page.Name == name) ?? [])
+        {
+            var sample = await SampleAsync(page, cancellation);
             cases.AddRange(
                 IdCases
-                    .Of(page, await SampleAsync(page, cancellation))
+                    .Of(page, sample)
                     .Select(one => new IdCaseInfo(page.Name, one.Kind, one.Parameter, Bare(one.Address), one.Expected))
             );
+            if (Empty(page, sample) is { } empty)
+                cases.Add(empty);
+        }
+
         return cases;
+    }
+
+    /// <summary>
+    /// A list, or a record with related blocks, as it is with no records to list. Null for pages that list nothing.
+    /// </summary>
+    private IdCaseInfo? Empty(Page page, SampleAddress? sample)
+    {
+        if (sample is null || page.Head.DrawnAt is not null)
+            return null;
+        return page switch
+        {
+            ListPage => Case(OutcomeKind.Listed),
+            DetailPage { Blocks.Count: > 0 } => Case(OutcomeKind.Found),
+            _ => null,
+        };
+
+        IdCaseInfo Case(OutcomeKind expected) =>
+            new(page.Name, "empty", null, Preview.WithoutRows(Bare(sample.Address)), expected.Word);
     }
 
     private static async Task<SampleAddress?> SampleAsync(Page page, CancellationToken cancellation)
@@ -101,12 +124,7 @@ internal sealed class PreviewReader(Preview preview)
     }
 
     private ValueTask<Answer> VisitAsync(VisitTrace trace, Reader reader, CancellationToken cancellation) =>
-        preview.Runner.RunAsync(
-            preview.Site!,
-            new VisitRequest("GET", RequestTarget.Read(trace.Target, preview.Mount), reader, Principal.Anonymous.Value),
-            trace,
-            cancellation
-        );
+        preview.Runner.RunAsync(preview.Site!, preview.Request("GET", trace.Target, reader), trace, cancellation);
 
     /// <summary>All links in a page's JSON: objects with an address.</summary>
     private IEnumerable<(string Text, string Address)> Links(JsonElement element)

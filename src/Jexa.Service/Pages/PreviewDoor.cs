@@ -51,7 +51,7 @@ internal sealed class PreviewDoor(Preview preview, PageAssets files, int console
 
     private async Task VisitAsync(HttpContext http, Site site, RequestTarget target)
     {
-        var request = new VisitRequest(http.Request.Method, target, Reader.Person, Principal.Anonymous.Value);
+        var request = preview.Request(http.Request.Method, target.Raw, Reader.Person);
         var trace = new VisitTrace(http.Request.Method, target.Raw, preview.Clock);
         try
         {

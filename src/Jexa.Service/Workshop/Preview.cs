@@ -19,6 +19,8 @@ public sealed class Preview
     /// <summary>The segments before the token.</summary>
     public const string Segment = "preview";
 
+    private const string NoRows = RequestTarget.ReservedSegment + "=empty";
+
     private readonly byte[] _token;
     private readonly string _before;
     private volatile Site? _site;
@@ -51,6 +53,20 @@ public sealed class Preview
     public VisitRunner Runner { get; }
 
     public TimeProvider Clock { get; }
+
+    /// <summary>
+    /// A visit of a page of the preview. An address that ends in <c>_jexa=empty</c> shows lists and blocks without records.
+    /// </summary>
+    public VisitRequest Request(string method, string raw, Reader reader)
+    {
+        var showsNoRows =
+            raw.EndsWith('?' + NoRows, StringComparison.Ordinal) || raw.EndsWith('&' + NoRows, StringComparison.Ordinal);
+        var asked = showsNoRows ? raw[..^(NoRows.Length + 1)] : raw;
+        return new(method, RequestTarget.Read(asked, Mount), reader, Principal.Anonymous.Value) { ShowsNoRows = showsNoRows };
+    }
+
+    /// <summary>The address of the preview that shows lists and blocks without records.</summary>
+    public static string WithoutRows(string address) => address + (address.Contains('?') ? '&' : '?') + NoRows;
 
     /// <summary>Whether a raw target is in the preview. The token is compared in a time that tells nothing of it.</summary>
     public bool Owns(string raw)
