@@ -143,7 +143,7 @@ function Case({ one, came }: { one: IdCaseInfo; came: Came | null }) {
   return (
     <span className="case">
       <Go to={{ name: 'make', section: 'pages', about: one.page, part: 'ids', at: one.address }} title={one.address}>
-        {one.parameter ?? (one.case === 'empty' ? 'no records' : 'first record')}
+        {one.parameter ?? unnamed(one)}
       </Go>{' '}
       {came === null ? (
         <span className="quiet">{one.expected ?? 'by the data'}</span>
@@ -155,4 +155,10 @@ function Case({ one, came }: { one: IdCaseInfo; came: Came | null }) {
       )}
     </span>
   );
+}
+
+/** What a case is called that is about no parameter. */
+function unnamed(one: IdCaseInfo): string {
+  if (one.case === 'empty') return 'no records';
+  return one.expected === 'found' ? 'first record' : 'the page';
 }

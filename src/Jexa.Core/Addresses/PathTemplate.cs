@@ -50,8 +50,16 @@ public sealed class PathTemplate
     public IReadOnlyList<string> Parameters { get; }
 
     /// <summary>Whether two templates match the same paths; query strings do not count.</summary>
-    public bool SharesPathWith(PathTemplate other) =>
-        Segments.Count == other.Segments.Count && Segments.Zip(other.Segments).All(pair => pair.First.MatchesSameAs(pair.Second));
+    public bool SharesPathWith(PathTemplate other)
+    {
+        // Each page is compared with each other one: nothing is allocated here.
+        if (Segments.Count != other.Segments.Count)
+            return false;
+        for (var i = 0; i < Segments.Count; i++)
+            if (!Segments[i].MatchesSameAs(other.Segments[i]))
+                return false;
+        return true;
+    }
 
     /// <summary>Reads a template. Null, with at least one fault, if Jexa cannot match it.</summary>
     public static PathTemplate? Parse(string text, ICollection<TemplateFault> faults)

@@ -115,15 +115,21 @@ internal sealed class AddressOverlaps(FindingList findings)
 
     /// <summary>A segment that a page's parameter would have for some ID.</summary>
     private static string Sample(PageHead page, int segment, SegmentPattern pattern) =>
-        pattern.Prefix
-        + (page.Parameters.FirstOrDefault(p => p.Segment == segment)?.Key is IntegerKey ? "7" : "x")
-        + pattern.Suffix;
+        pattern.Prefix + (ParameterAt(page, segment)?.Key is IntegerKey ? "7" : "x") + pattern.Suffix;
+
+    private static PageParameter? ParameterAt(PageHead page, int segment)
+    {
+        foreach (var parameter in page.Parameters)
+            if (parameter.Segment == segment)
+                return parameter;
+        return null;
+    }
 
     /// <summary>The ID that a page would read from a segment; null if the address would not be the page's own.</summary>
     private static string? Taken(PageHead page, int segment, string text)
     {
         var pattern = page.Template.Segments[segment];
-        if (page.Parameters.FirstOrDefault(p => p.Segment == segment) is not { } parameter)
+        if (ParameterAt(page, segment) is not { } parameter)
             return null;
         if (
             text.Length <= pattern.Prefix.Length + pattern.Suffix.Length
