@@ -119,9 +119,7 @@ internal sealed class BlockCompiler(
             columns = rows.Columns(shown, placed, load);
         }
 
-        var removing = isTying
-            ? pages.Values.FirstOrDefault(page => page?.Kind == record && page.Definition.Kind == PageKind.Delete)
-            : null;
+        var removing = isTying ? links.PagesOf(record).FirstOrDefault(page => page.Definition.Kind == PageKind.Delete) : null;
         return new ListShape(
             "",
             ListCompiler.LookOf(block.Look),
@@ -162,11 +160,9 @@ internal sealed class BlockCompiler(
         if (ties.Count == 0 || ties.Exists(tie => tie.IsOurs))
             return null;
         foreach (
-            var page in pages
-                .Values.OfType<PageHead>()
-                .Where(page =>
-                    page.Kind == record && page.Definition.Kind == PageKind.New && written.All(link => link.To.Value != page.Name)
-                )
+            var page in links
+                .PagesOf(record)
+                .Where(page => page.Definition.Kind == PageKind.New && written.All(link => link.To.Value != page.Name))
         )
         {
             if (FilledBy(ties, page, main, page.LinkText) is { } link)
@@ -304,7 +300,7 @@ internal sealed class BlockCompiler(
     /// <summary>The list of all records of the block: its parameters are the connecting columns. Null for none.</summary>
     private LinkPlan? All(RelatedDefinition block, SiteRecord record, List<Tie> ties, Projections main)
     {
-        IEnumerable<PageHead> candidates = pages.Values.OfType<PageHead>();
+        IEnumerable<PageHead> candidates = links.PagesOf(record);
         if (block.All is { } named)
         {
             if (!pages.TryGetValue(named.Value, out var page))

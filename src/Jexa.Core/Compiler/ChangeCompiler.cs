@@ -91,9 +91,9 @@ internal sealed class ChangeCompiler(
             Kept(record)
         )
         {
-            ScopeColumns = pages
-                .Values.OfType<PageHead>()
-                .Where(page => page.Kind == record && KeyScope.NameOf(page) is not null)
+            ScopeColumns = links
+                .PagesOf(record)
+                .Where(page => KeyScope.NameOf(page) is not null)
                 .SelectMany(page => page.Parameters)
                 .Select(parameter => parameter.Field.Column.Name)
                 .ToHashSet(),
@@ -133,7 +133,7 @@ internal sealed class ChangeCompiler(
 
     /// <summary>The page that edits a record, if the record has no other page: it shows what was saved.</summary>
     private PageHead? EditOf(SiteRecord record) =>
-        pages.Values.OfType<PageHead>().FirstOrDefault(page => page.Kind == record && page.Definition.Kind == PageKind.Edit);
+        links.PagesOf(record).FirstOrDefault(page => page.Definition.Kind == PageKind.Edit);
 
     /// <summary>The fields that Jexa fills.</summary>
     public IReadOnlyList<KeptField> Kept(SiteRecord record) =>
@@ -165,9 +165,9 @@ internal sealed class ChangeCompiler(
 
     private List<KeyScope> Scopes(SiteRecord record, Projections load) =>
         [
-            .. pages
-                .Values.OfType<PageHead>()
-                .Where(head => head.Kind == record && KeyScope.NameOf(head) is not null)
+            .. links
+                .PagesOf(record)
+                .Where(head => KeyScope.NameOf(head) is not null)
                 .GroupBy(head => KeyScope.NameOf(head)!)
                 .Select(group => new KeyScope(
                     group.Key,

@@ -24,6 +24,11 @@ internal sealed class LinkCompiler(
 
     private readonly StubCompiler _stubs = new(pages.Keys, graph, mount, findings);
 
+    private readonly ILookup<SiteRecord?, PageHead> _byRecord = pages.Values.OfType<PageHead>().ToLookup(page => page.Kind);
+
+    /// <summary>The pages of a record kind, in the order of the app file.</summary>
+    public IEnumerable<PageHead> PagesOf(SiteRecord record) => _byRecord[record];
+
     /// <summary>Pages that links lead to and that are not written yet, by name.</summary>
     public IReadOnlyDictionary<string, UnwrittenPage> UnwrittenPages => _stubs.Unwritten;
 
@@ -157,10 +162,7 @@ internal sealed class LinkCompiler(
     /// <summary>The page of a record by its key; null for none.</summary>
     public PageHead? PageOf(SiteRecord record)
     {
-        var details = pages
-            .Values.OfType<PageHead>()
-            .Where(page => page.Kind == record && page.Definition.Kind == PageKind.Detail)
-            .ToList();
+        var details = PagesOf(record).Where(page => page.Definition.Kind == PageKind.Detail).ToList();
         return details.Find(page =>
             page.Parameters.All(parameter => parameter.Path is null && record.Key.Contains(parameter.Field))
         ) ?? details.FirstOrDefault();

@@ -356,11 +356,9 @@ internal sealed class ListCompiler(
         }
 
         foreach (
-            var page in pages
-                .Values.OfType<PageHead>()
-                .Where(page =>
-                    page.Kind == head.Kind && page.Definition.Kind == PageKind.New && (word is null || word.Value == page.Name)
-                )
+            var page in links
+                .PagesOf(head.Record)
+                .Where(page => page.Definition.Kind == PageKind.New && (word is null || word.Value == page.Name))
         )
         {
             List<int> from =

@@ -50,7 +50,7 @@ internal sealed class SiteBuild
         var headCompiler = new HeadCompiler(_records, _graph, filters, _mount.Text, _findings);
         CompileHeads(headCompiler);
         var links = new LinkCompiler(_heads, _graph, _conventions, _mount.Text, _findings);
-        var trails = new TrailCompiler(_heads, _graph, links);
+        var trails = new TrailCompiler(_graph, links);
         var changes = new ChangeCompiler(_heads, links, trails, _described, _definition.Records, HomeAddress(), _findings);
         CompilePages(filters, links, trails, changes);
         var former = FormerPages(headCompiler);

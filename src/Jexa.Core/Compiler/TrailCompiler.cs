@@ -4,7 +4,7 @@ using Jexa.Core.Views;
 namespace Jexa.Core.Compiler;
 
 /// <summary>Compiles the trail of a record: its parent, the parent's parent, and so on.</summary>
-internal sealed class TrailCompiler(IReadOnlyDictionary<string, PageHead?> pages, RecordGraph graph, LinkCompiler links)
+internal sealed class TrailCompiler(RecordGraph graph, LinkCompiler links)
 {
     /// <summary>The most records in a trail: parents can form a circle.</summary>
     private const int MaxSteps = 6;
@@ -53,13 +53,9 @@ internal sealed class TrailCompiler(IReadOnlyDictionary<string, PageHead?> pages
 
     /// <summary>The list of a record kind that needs no parameter; the simplest first.</summary>
     public PageHead? ListOf(SiteRecord record) =>
-        pages
-            .Values.OfType<PageHead>()
-            .Where(page =>
-                page.Kind == record
-                && page.Definition.Kind == Definitions.PageKind.List
-                && page.AddressWithoutParameters is not null
-            )
+        links
+            .PagesOf(record)
+            .Where(page => page.Definition.Kind == Definitions.PageKind.List && page.AddressWithoutParameters is not null)
             .OrderBy(page => page.Definition.Where.Count > 0 && page.Parameters.Count == 0)
             .FirstOrDefault();
 }
