@@ -24,7 +24,13 @@ internal sealed class BlockCompiler(
     /// <summary>The block; null, and reported, if it cannot be made.</summary>
     /// <param name="main">The load of the page. The block's arguments are read with it.</param>
     /// <param name="written">The links that the app file writes for the page.</param>
-    public BlockPlan? Compile(RelatedDefinition block, Projections main, IReadOnlyList<LinkDefinition> written)
+    /// <param name="bind">Adds to the query of the rows what else is needed of them.</param>
+    public BlockPlan? Compile(
+        RelatedDefinition block,
+        Projections main,
+        IReadOnlyList<LinkDefinition> written,
+        Action<ListShape, Projections> bind
+    )
     {
         if (block.Notice is { } notice)
             return new BlockPlan(new BlockShape("notice", block.Title?.Value ?? "", null, notice.Value), null, [], 0, null);
@@ -32,6 +38,7 @@ internal sealed class BlockCompiler(
             return null;
         var load = new Projections(record);
         var shape = Shape(block, ties, load);
+        bind(shape, load);
         var size = block.Size ?? BlockPlan.UsualSize;
         var where = Conditions(block, load);
         var order = Order(block, record, load);

@@ -14,6 +14,7 @@ internal sealed class DetailCompiler(
     RowCompiler rows,
     TrailCompiler trails,
     BlockCompiler blocks,
+    BodyLinks bodies,
     FindingList findings
 )
 {
@@ -32,8 +33,21 @@ internal sealed class DetailCompiler(
         var list = trails.ListOf(record);
         var back = list is null ? null : new PlainLink(list.Name, list.Heading, list.OpenAddress!);
         var trail = trails.Above(record, 0, load, itself: false);
+        var names = BlockNames(page);
+        bodies.Bind(head, "", names, load, [own, .. placed.Apart, .. BodyLinks.On(columns)]);
         var related = page
-            .Related.Select(definition => blocks.Compile(definition, load, page.Links))
+            .Related.Select(
+                (definition, i) =>
+                    blocks.Compile(definition, load, page.Links, (shape, rows) =>
+                        bodies.Bind(head, names[i], names, rows, BodyLinks.Of(shape))
+                    )
+                        is { } block
+                        ? block with
+                        {
+                            Name = names[i],
+                        }
+                        : null
+            )
             .OfType<BlockPlan>()
             .ToList();
         var stored = page.NeighboursHidden ? [] : Stored(list, record, load);
@@ -52,7 +66,7 @@ internal sealed class DetailCompiler(
             stored,
             trail,
             related,
-            Standing(placed, columns, back, trail, related),
+            [.. Standing(placed, columns, back, trail, related), .. bodies.PageLinks(head)],
             list,
             MissingPages.Of(pages, page.Ids, list, "an ID", findings),
             Beside(page, record)
@@ -60,6 +74,19 @@ internal sealed class DetailCompiler(
         {
             Samples = Samples(head),
         };
+    }
+
+    /// <summary>The names of a page's blocks: those of their records, and a number for another one of the same.</summary>
+    private static List<string> BlockNames(PageDefinition page)
+    {
+        var names = new List<string>();
+        foreach (var name in page.Related.Select(block => block.Record?.Value ?? "notice"))
+        {
+            var same = names.Count(other => other == name || other.StartsWith($"{name}-", StringComparison.Ordinal));
+            names.Add(same == 0 ? name : $"{name}-{same + 1}");
+        }
+
+        return names;
     }
 
     /// <summary>

@@ -20,6 +20,7 @@ internal sealed class EditCompiler(
     DetailCompiler details,
     FormCompiler forms,
     ChangeCompiler changes,
+    BodyLinks bodies,
     FindingList findings
 )
 {
@@ -37,6 +38,7 @@ internal sealed class EditCompiler(
         var placed = rows.Place(head.Definition.Links, [], load, isList: false);
         var own = LinkCompiler.ToOwn(head, load, head.LinkText);
         var cancel = links.PageOf(record) is { } detail ? LinkCompiler.ToOwn(detail, load, detail.LinkText) : null;
+        bodies.Bind(head, "", [], load, [own, cancel, .. placed.Apart]);
         var lookup = Lookup(head, load);
         return new EditPage(
             head,
@@ -52,6 +54,7 @@ internal sealed class EditCompiler(
             MissingPages.Of(pages, head.Definition.Ids, trails.ListOf(record), "an ID", findings),
             [
                 .. PageLinks.Of(placed, [], LinkReason.Written),
+                .. bodies.PageLinks(head),
                 .. cancel is null ? [] : new[] { new PageLink(cancel, null, LinkReason.Back) },
             ]
         )
@@ -103,6 +106,7 @@ internal sealed class EditCompiler(
         var own = LinkCompiler.ToOwn(head, load, head.LinkText);
         var cancel = links.PageOf(record) is { } detail ? LinkCompiler.ToOwn(detail, load, detail.LinkText) : null;
         var shape = new DetailShape(title, columns, record.One, own, placed.Apart, Back(record));
+        bodies.Bind(head, "", [], load, [own, cancel, .. placed.Apart, .. BodyLinks.On(columns)]);
         return new DeletePage(
             head,
             shape,
@@ -114,6 +118,7 @@ internal sealed class EditCompiler(
             MissingPages.Of(pages, head.Definition.Ids, trails.ListOf(record), "an ID", findings),
             [
                 .. PageLinks.Of(placed, columns, LinkReason.Written),
+                .. bodies.PageLinks(head),
                 .. cancel is null ? [] : new[] { new PageLink(cancel, null, LinkReason.Back) },
             ]
         )

@@ -16,6 +16,7 @@ internal sealed class ListCompiler(
     RowCompiler rows,
     TrailCompiler trails,
     ParentCompiler parentCompiler,
+    BodyLinks bodies,
     FindingList findings
 )
 {
@@ -37,6 +38,13 @@ internal sealed class ListCompiler(
         var columns = rows.Columns(shown, placed, load)
             .Zip(shown, (column, path) => column with { OrderName = OrderName(path, load, orders) })
             .ToList();
+        bodies.Bind(
+            head,
+            head.Record.Name,
+            [head.Record.Name],
+            load,
+            [recordLink, placed.OnRow, .. placed.Apart, .. BodyLinks.On(columns)]
+        );
         var plan = Plan(head, load, orders);
         var shape = new ListShape(
             head.Heading,
@@ -63,7 +71,7 @@ internal sealed class ListCompiler(
             parents,
             sides,
             page.Size ?? ListPage.WindowSize,
-            Standing(placed, columns, page, sides, parents),
+            [.. Standing(placed, columns, page, sides, parents), .. bodies.PageLinks(head)],
             all
         )
         {

@@ -107,11 +107,12 @@ internal sealed class SiteBuild
     /// <summary>Compiles all pages and puts them into the tree of paths. A new kind of page has its line here.</summary>
     private void CompilePages(FilterCompiler filters, LinkCompiler links, TrailCompiler trails, ChangeCompiler changes)
     {
+        var bodies = new BodyLinks(_definition, _heads, links, _findings);
         var rows = new RowCompiler(_graph, links, _mount.Text, _findings);
         var parents = new ParentCompiler(_graph, trails);
-        var lists = new ListCompiler(_heads, _graph, filters, links, rows, trails, parents, _findings);
+        var lists = new ListCompiler(_heads, _graph, filters, links, rows, trails, parents, bodies, _findings);
         var blocks = new BlockCompiler(_heads, _records, _graph, filters, links, rows, lists, _findings);
-        var details = new DetailCompiler(_heads, _graph, filters, rows, trails, blocks, _findings);
+        var details = new DetailCompiler(_heads, _graph, filters, rows, trails, blocks, bodies, _findings);
         var forms = new FormCompiler(_graph, rows, changes, _definition.Records, _conventions, _findings);
         var edits = new EditCompiler(
             _heads,
@@ -125,6 +126,7 @@ internal sealed class SiteBuild
             details,
             forms,
             changes,
+            bodies,
             _findings
         );
         var compilers = new Dictionary<PageKind, Func<PageHead, Page>>
@@ -146,6 +148,9 @@ internal sealed class SiteBuild
                         : throw new UnreachableException($"Nothing compiles a page of kind {head.Definition.Kind}.")
                 ),
         ];
+        var designs = new BodyDesigns(_definition, _heads, bodies, _mount.Text, _findings);
+        foreach (var page in _pages)
+            page.Body = designs.Of(page);
         foreach (var page in _pages.OfType<TextPage>().Where(page => page.Head.Definition.ShowsLists))
             page.Lists = ListIndex.Of(_pages);
         foreach (var page in _pages)

@@ -240,6 +240,28 @@ public static class FindingCodes
     /// <summary>JX512: a link in a text that leads nowhere.</summary>
     public static readonly FindingCode DeadTextLink = Warning("JX512", "A link in a text that leads nowhere");
 
+    // A page's own design.
+    /// <summary>JX701: a body that cannot be read.</summary>
+    public static readonly FindingCode BodyUnreadable = Error("JX701", "A body that cannot be read");
+
+    /// <summary>JX702: a name in a body that stands for nothing.</summary>
+    public static readonly FindingCode BodyUnknownName = Error("JX702", "A name in a body that stands for nothing");
+
+    /// <summary>JX703: a value in a place of a body that cannot hold it.</summary>
+    public static readonly FindingCode BodyMisplaced = Error("JX703", "A value in a place of a body that cannot hold it");
+
+    /// <summary>JX704: a field in a body that its page does not show.</summary>
+    public static readonly FindingCode BodyNotShown = Error("JX704", "A field in a body that its page does not show");
+
+    /// <summary>JX705: an element that no page may have.</summary>
+    public static readonly FindingCode BodyRefused = Error("JX705", "An element or address that no page may have");
+
+    /// <summary>JX706: a form that cannot be filled in.</summary>
+    public static readonly FindingCode BodyFormIncomplete = Error("JX706", "A form in a body that cannot be filled in");
+
+    /// <summary>JX707: a part of a body that is left out or stays as it was designed.</summary>
+    public static readonly FindingCode BodyUnbound = Warning("JX707", "A part of a body that is left out, or bound to nothing");
+
     // Seen while serving.
     /// <summary>JX601: two records answer to one ID.</summary>
     public static readonly FindingCode AmbiguousRecord = Warning("JX601", "Two records answer to one ID");

@@ -90,6 +90,9 @@ public sealed record PageDefinition
     /// <summary>Whether a text page shows all lists of the app below its text.</summary>
     public bool ShowsLists { get; init; }
 
+    /// <summary>The HTML file with the page's own design; null if Jexa designs it.</summary>
+    public Written? Body { get; init; }
+
     /// <summary>Whether links outside of the app lead to the page.</summary>
     public bool LinkedElsewhere { get; init; }
 

@@ -27,6 +27,7 @@ internal static class PageReader
         ("forms", "Only a record's page makes pages that change it; the fields of a form are said by “form”."),
         ("lists", "Only a text page shows the lists of the app."),
         ("add", "Only a list leads to a new record."),
+        ("body", "A text page is its text."),
     ];
 
     private static readonly System.Buffers.SearchValues<char> NotInBases = System.Buffers.SearchValues.Create("{}\\\"<> ?#");
@@ -70,6 +71,7 @@ internal static class PageReader
             ThenWith = thenWith,
             Add = page.Text("add"),
             Forms = ReadForms(page, findings),
+            Body = page.Text("body"),
             LinkedElsewhere = Word(page, "linked", "place of links called", ["elsewhere"], findings) is not null,
             ShowsLists = Word(page, "lists", "choice of lists called", ["all"], findings) is not null,
         };

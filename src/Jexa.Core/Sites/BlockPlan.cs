@@ -15,6 +15,9 @@ public sealed record BlockPlan(
     LinkPlan? All
 )
 {
+    /// <summary>What bodies call it.</summary>
+    public string Name { get; init; } = "";
+
     /// <summary>The record kind of the block; null for a notice.</summary>
     public SiteRecord? Record { get; init; }
 

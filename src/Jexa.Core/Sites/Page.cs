@@ -1,3 +1,5 @@
+using Jexa.Core.Bodies;
+
 namespace Jexa.Core.Sites;
 
 /// <summary>A compiled page. Its addresses are matched, read and built by one template.</summary>
@@ -59,6 +61,9 @@ public abstract class Page(PageHead head)
 
     /// <summary>Whether it shows pictures, and the app file does not say where they are.</summary>
     public virtual bool LacksPictures => false;
+
+    /// <summary>The page's own design; null if Jexa designs it.</summary>
+    public PageBody? Body { get; set; }
 
     /// <summary>How to find addresses to try it with; null if that is not possible.</summary>
     public SamplePlan? Samples { get; init; }

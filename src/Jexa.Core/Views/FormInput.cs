@@ -25,6 +25,12 @@ public sealed record FormInput(
     /// <summary>The name of the field.</summary>
     public string Name => Field.Name;
 
+    /// <summary>The ID of its element.</summary>
+    public string Id => IdOf(Name);
+
+    /// <summary>The ID of a field's element. Points in it would have to be escaped in style sheets.</summary>
+    public static string IdOf(string name) => $"f-{name.Replace(SentForm.Tied, "-record-", StringComparison.Ordinal)}";
+
     /// <summary>Whether the text is what a visitor typed, which must not be formatted as a number.</summary>
     public bool IsAsTyped { get; init; }
 

@@ -15,4 +15,29 @@ public sealed record ListShape(
     LinkPlan? RowLink,
     IReadOnlyList<LinkPlan> Actions,
     TextPlan Title
-);
+)
+{
+    /// <summary>The column that begins a card or bullet, and holds the link of the whole row.</summary>
+    public int Main
+    {
+        get
+        {
+            for (var i = 0; i < Columns.Count; i++)
+                if (Columns[i] is { Link: not null, Picture: null })
+                    return i;
+            for (var i = 0; i < Columns.Count; i++)
+                if (Columns[i].Picture is null)
+                    return i;
+            return 0;
+        }
+    }
+
+    /// <summary>Whether a column's link leads where a better link of the row leads. It is then only for the pointer.</summary>
+    public bool IsQuiet(int column) =>
+        Columns[column].Link is { } link
+        && column != Main
+        && (
+            Columns[Main].Link?.LeadsWhere(link) == true
+            || Columns.Take(column).Where(other => other.Picture is null).Any(other => other.Link?.LeadsWhere(link) == true)
+        );
+}

@@ -19,13 +19,19 @@ internal sealed class HtmlDeleteWriter(HtmlDetailWriter details)
         html.Append("</h1>\n"u8);
         if (view.Notice is { } notice)
             HtmlFormWriter.Notice(notice, html);
+        WriteQuestion(view, html);
+        details.WriteFields(view, view.Shape, view.Record, html, scratch);
+        HtmlFormWriter.Script(view.Frame, html);
+    }
+
+    /// <summary>What refers to the record, and the button that deletes it.</summary>
+    public static void WriteQuestion(DeleteView view, Utf8Buffer html)
+    {
         WriteDependents(view, html);
         if (view.IsPossible)
             WriteForm(view, html);
         else if (view.Cancel is not null)
             HtmlFrame.WriteLinks([view.Cancel], html);
-        details.WriteFields(view, view.Shape, view.Record, html, scratch);
-        HtmlFormWriter.Script(view.Frame, html);
     }
 
     private static void WriteForm(DeleteView view, Utf8Buffer html)

@@ -42,7 +42,7 @@ internal sealed class HtmlDetailWriter(HtmlParts allParts, HtmlRowWriter rows)
         html.Append(terms == parts.NextTerms ? "</dd></div>\n</dl>\n"u8 : "</dl>\n"u8);
     }
 
-    private static void WriteNeighbours(DetailView view, Utf8Buffer html)
+    public static void WriteNeighbours(DetailView view, Utf8Buffer html)
     {
         if (view.NeighboursLeftOut)
             html.Append(
@@ -57,11 +57,13 @@ internal sealed class HtmlDetailWriter(HtmlParts allParts, HtmlRowWriter rows)
         html.Append("</nav>\n"u8);
     }
 
-    private static void WriteLinks(DetailView view, HtmlValues values, Utf8Buffer html)
+    public static void WriteLinks(DetailView view, HtmlValues values, Utf8Buffer html)
     {
         if (view.Shape.Links.Count == 0)
             return;
+        var before = html.Length;
         html.Append("<ul class=\"links\">\n"u8);
+        var empty = html.Length;
         foreach (var link in view.Shape.Links)
         {
             var start = html.Length;
@@ -76,10 +78,13 @@ internal sealed class HtmlDetailWriter(HtmlParts allParts, HtmlRowWriter rows)
             html.Append("</a></li>\n"u8);
         }
 
-        html.Append("</ul>\n"u8);
+        if (html.Length == empty)
+            html.Truncate(before);
+        else
+            html.Append("</ul>\n"u8);
     }
 
-    private void WriteBlock(DetailView view, BlockView block, int number, Utf8Buffer html, Utf8Buffer scratch)
+    public void WriteBlock(DetailView view, BlockView block, int number, Utf8Buffer html, Utf8Buffer scratch)
     {
         html.Append("<section class=\"block\""u8);
         if (block.Shape.Title.Length > 0)
@@ -87,11 +92,11 @@ internal sealed class HtmlDetailWriter(HtmlParts allParts, HtmlRowWriter rows)
         else
             html.Append(">\n"u8);
         if (block.HasFailed)
-            html.Append(
-                block.IsLate
-                    ? "<p class=\"none\">This part is left out: finding it takes too long.</p>\n"u8
-                    : "<p class=\"none\">This part cannot be shown just now.</p>\n"u8
-            );
+        {
+            html.Append("<p class=\"none\">"u8);
+            html.Append(Failure(block));
+            html.Append("</p>\n"u8);
+        }
         else if (block.Shape.Notice is { } notice)
             html.Append($"<div class=\"markdown\">{MarkdownText.ToHtml(notice, view.Frame)}</div>\n");
         else if (block.Rows!.Count == 0)
@@ -99,20 +104,21 @@ internal sealed class HtmlDetailWriter(HtmlParts allParts, HtmlRowWriter rows)
         else
             rows.Write(block.Shape.Rows!, block.Rows, view, "", html, scratch);
         if (block.All is { } all && (block.Rows?.Count > 0 || block.IsLate))
-            WriteMore(
-                all with
-                {
-                    Text =
-                        block.IsLate || block.Total.Count == 1
-                            ? $"All {block.Shape.Rows!.Many}"
-                            : $"All {CountText(view, block)} {block.Shape.Rows!.Many}",
-                },
-                html
-            );
+            WriteMore(all with { Text = AllText(view, block) }, html);
         if (block.Add is { } add)
             WriteMore(add, html);
         html.Append("</section>\n"u8);
     }
+
+    /// <summary>Why a block is not there.</summary>
+    public static ReadOnlySpan<byte> Failure(BlockView block) =>
+        block.IsLate ? "This part is left out: finding it takes too long."u8 : "This part cannot be shown just now."u8;
+
+    /// <summary>The words of the link to all records of a block.</summary>
+    public static string AllText(PageView view, BlockView block) =>
+        block.IsLate || block.Total.Count == 1
+            ? $"All {block.Shape.Rows!.Many}"
+            : $"All {CountText(view, block)} {block.Shape.Rows!.Many}";
 
     private static void WriteTitle(DetailView view, BlockView block, int number, Utf8Buffer html)
     {
@@ -135,13 +141,13 @@ internal sealed class HtmlDetailWriter(HtmlParts allParts, HtmlRowWriter rows)
         html.Append("</p>\n"u8);
     }
 
-    private static void WriteNone(BlockView block, Utf8Buffer html)
+    public static void WriteNone(BlockView block, Utf8Buffer html)
     {
         html.Append("<p class=\"none\">"u8);
         html.AppendEncoded($"There are no {block.Shape.Rows!.Many}.");
         html.Append("</p>\n"u8);
     }
 
-    private static string CountText(PageView view, BlockView block) =>
+    public static string CountText(PageView view, BlockView block) =>
         (block.Total.IsExact ? "" : "more than ") + ValueFormat.Count(block.Total.Count, view.Frame.Conventions);
 }

@@ -15,13 +15,7 @@ internal static class HtmlListForm
         html.AppendEncoded(controls.Action);
         html.Append("\">\n"u8);
         foreach (var (name, value) in controls.Kept)
-        {
-            html.Append("<input type=\"hidden\" name=\""u8);
-            html.AppendEncoded(name);
-            html.Append("\" value=\""u8);
-            html.AppendEncoded(value);
-            html.Append("\">\n"u8);
-        }
+            HtmlFormWriter.HiddenNamed(name, value, html);
 
         if (controls.Find is { } find)
         {
@@ -35,13 +29,7 @@ internal static class HtmlListForm
         if (controls.Orders.Count > 0)
             WriteOrders(view, html);
         html.Append("<label><span>Rows</span> <select name=\"size\">"u8);
-        foreach (var size in controls.Sizes)
-            WriteOption(
-                size == controls.OwnSize ? "" : size.ToString(CultureInfo.InvariantCulture),
-                size.ToString(CultureInfo.InvariantCulture),
-                size == controls.Size,
-                html
-            );
+        WriteSizeOptions(controls, html);
         html.Append("</select></label>\n<button type=\"submit\">Show</button>\n"u8);
         html.Append("</form>\n"u8);
     }
@@ -54,14 +42,29 @@ internal static class HtmlListForm
                 ? "<label class=\"by-heading\"><span>Order</span> <select name=\"order\">"u8
                 : "<label><span>Order</span> <select name=\"order\">"u8
         );
+        WriteOrderOptions(controls, html);
+        html.Append("</select></label>\n"u8);
+    }
+
+    public static void WriteSizeOptions(ListControls controls, Utf8Buffer html)
+    {
+        foreach (var size in controls.Sizes)
+            WriteOption(
+                size == controls.OwnSize ? "" : size.ToString(CultureInfo.InvariantCulture),
+                size.ToString(CultureInfo.InvariantCulture),
+                size == controls.Size,
+                html
+            );
+    }
+
+    public static void WriteOrderOptions(ListControls controls, Utf8Buffer html)
+    {
         WriteOption("", "usual", controls.Order.Length == 0, html);
         foreach (var order in controls.Orders)
         {
             WriteOption(order.Name, $"{order.Label}, rising", controls.Order == order.Name, html);
             WriteOption("-" + order.Name, $"{order.Label}, falling", controls.Order == "-" + order.Name, html);
         }
-
-        html.Append("</select></label>\n"u8);
     }
 
     private static void WriteOption(string value, string text, bool selected, Utf8Buffer html)

@@ -33,8 +33,11 @@ internal sealed class HtmlListWriter(HtmlParts allParts, HtmlRowWriter rows)
         else
             rows.Write(view.Shape, view.Rows, view, view.FromMark, html, scratch);
         WriteTurns(view, html);
-        if (view.Sides.Count > 0)
-            HtmlSides.Write(view, html);
+        if (view.Sides.Count == 0)
+            return;
+        html.Append("</div>\n"u8);
+        HtmlSides.Write(view, html);
+        html.Append("</div>\n"u8);
     }
 
     /// <summary>The list beside a record: the names of its records, with the current one marked.</summary>
@@ -74,14 +77,14 @@ internal sealed class HtmlListWriter(HtmlParts allParts, HtmlRowWriter rows)
         html.Append("</ul>\n</nav>\n"u8);
     }
 
-    private static void WriteNotice(string notice, Utf8Buffer html)
+    public static void WriteNotice(string notice, Utf8Buffer html)
     {
         html.Append("<p class=\"notice\" role=\"status\">"u8);
         html.AppendEncoded(notice);
         html.Append("</p>\n"u8);
     }
 
-    private static void WriteNoRows(ListView view, Utf8Buffer html)
+    public static void WriteNoRows(ListView view, Utf8Buffer html)
     {
         html.Append("<p class=\"none-yet\">"u8);
         var many = view.Shape.Many;
@@ -103,14 +106,14 @@ internal sealed class HtmlListWriter(HtmlParts allParts, HtmlRowWriter rows)
         html.Append("</p>\n"u8);
     }
 
-    private void WriteControls(ListView view, Utf8Buffer html)
+    public void WriteControls(ListView view, Utf8Buffer html)
     {
         var few = view.Windows is { First: null, Next: null } && view.Rows.Count <= view.Controls.Sizes[0];
         if (view.Controls.Find is not null || !few)
             allParts.Write(view.Controls, isHead: false, html, into => HtmlListForm.Write(view, into));
     }
 
-    private static void WriteTurns(ListView view, Utf8Buffer html)
+    public static void WriteTurns(ListView view, Utf8Buffer html)
     {
         if (view.CannotGoOn)
             html.Append(
@@ -129,7 +132,7 @@ internal sealed class HtmlListWriter(HtmlParts allParts, HtmlRowWriter rows)
     }
 
     /// <summary>“1,204 bridges”, and in a list of several windows “51 to 100 of 1,204 bridges”.</summary>
-    private static string TotalText(ListView view)
+    public static string TotalText(ListView view)
     {
         var total = view.Total;
         var conventions = view.Frame.Conventions;

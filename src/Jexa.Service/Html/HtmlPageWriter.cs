@@ -1,4 +1,5 @@
 using System.Diagnostics;
+using Jexa.Core.Sites;
 using Jexa.Core.Values;
 using Jexa.Core.Views;
 using Jexa.Core.Visits;
@@ -10,6 +11,7 @@ namespace Jexa.Service.Html;
 internal sealed class HtmlPageWriter : IPageWriter
 {
     private readonly HtmlParts _parts;
+    private readonly HtmlRowWriter _rows;
     private readonly HtmlListWriter _lists;
     private readonly HtmlDetailWriter _details;
     private readonly HtmlDeleteWriter _deletes;
@@ -17,9 +19,9 @@ internal sealed class HtmlPageWriter : IPageWriter
     public HtmlPageWriter(string styleVersion)
     {
         _parts = new HtmlParts(styleVersion);
-        var rows = new HtmlRowWriter(_parts);
-        _lists = new HtmlListWriter(_parts, rows);
-        _details = new HtmlDetailWriter(_parts, rows);
+        _rows = new HtmlRowWriter(_parts);
+        _lists = new HtmlListWriter(_parts, _rows);
+        _details = new HtmlDetailWriter(_parts, _rows);
         _deletes = new HtmlDeleteWriter(_details);
     }
 
@@ -33,7 +35,7 @@ internal sealed class HtmlPageWriter : IPageWriter
 
     public string ContentType(int status) => "text/html; charset=utf-8";
 
-    public void Write(PageView view, string target, Utf8Buffer html)
+    public void Write(PageView view, Page? page, string target, Utf8Buffer html)
     {
         using var scratch = new Utf8Buffer(256);
         var frame = _parts.Of(view.Frame);
@@ -41,24 +43,28 @@ internal sealed class HtmlPageWriter : IPageWriter
         WriteTitle(view, scratch);
         html.AppendEncoded(scratch.Written);
         html.Append(frame.AfterTitle);
+        var body = view is MessageView or SavedView ? null : page?.Body;
+        html.Append(body?.Head);
+        html.Append(frame.AfterHead);
         HtmlFrame.WriteMenu(frame, view.Page, html);
         html.Append("</header>\n"u8);
         html.Append(frame.Header);
-        html.Append(view.Beside is null ? "<main id=\"main\">\n"u8 : "<main id=\"main\" class=\"pair\">\n"u8);
-        if (view.Said is { } said)
-        {
-            html.Append("<p class=\"said\" role=\"status\" tabindex=\"-1\">"u8);
-            html.AppendEncoded(said);
-            html.Append("</p>\n"u8);
-        }
-
+        if (body is null)
+            html.Append(view.Beside is null ? "<main id=\"main\">\n"u8 : "<main id=\"main\" class=\"pair\">\n"u8);
+        else
+            HtmlBodyWriter.Open(body, view.Beside is not null, html);
+        if (body?.HasSaid != true)
+            WriteSaid(view, html);
         if (view.Beside is { } beside)
         {
             _lists.WriteBeside(beside, html, scratch);
             html.Append("<article id=\"record\" tabindex=\"-1\">\n"u8);
         }
 
-        WriteMain(view, html, scratch);
+        if (body is null)
+            WriteMain(view, html, scratch);
+        else
+            new HtmlBodyWriter(view, _lists, _details, _rows, html, scratch).Write(body);
         if (view.Beside is not null)
         {
             html.Append("</article>\n<script src=\""u8);
@@ -69,6 +75,16 @@ internal sealed class HtmlPageWriter : IPageWriter
         html.Append("</main>\n"u8);
         html.Append(frame.Footer);
         html.Append("</body>\n</html>\n"u8);
+    }
+
+    /// <summary>The message about what was just done.</summary>
+    public static void WriteSaid(PageView view, Utf8Buffer html)
+    {
+        if (view.Said is not { } said)
+            return;
+        html.Append("<p class=\"said\" role=\"status\" tabindex=\"-1\">"u8);
+        html.AppendEncoded(said);
+        html.Append("</p>\n"u8);
     }
 
     /// <summary>What the page is for. A new kind of view has its line here and in <see cref="WriteTitle"/>.</summary>
@@ -102,7 +118,7 @@ internal sealed class HtmlPageWriter : IPageWriter
         }
     }
 
-    private static void WriteTitle(PageView view, Utf8Buffer scratch)
+    public static void WriteTitle(PageView view, Utf8Buffer scratch)
     {
         scratch.Truncate(0);
 

@@ -59,27 +59,30 @@ internal sealed class HtmlParts(string styleVersion)
 
         head.Append("\">\n<link rel=\"icon\" type=\"image/svg+xml\" href=\""u8);
         head.AppendEncoded($"{frame.Mount}/_jexa/icon.svg");
-        head.Append(
-            "\">\n</head>\n<body>\n<a class=\"skip\" href=\"#main\">Skip to the content</a>\n<header "u8
+        head.Append("\">\n"u8);
+        using var top = new Utf8Buffer();
+        top.Append(
+            "</head>\n<body>\n<a class=\"skip\" href=\"#main\">Skip to the content</a>\n<header "u8
                 + "class=\"top\">\n<a class=\"app\" href=\""u8
         );
-        head.AppendEncoded(frame.HomeAddress);
-        head.Append("\">"u8);
+        top.AppendEncoded(frame.HomeAddress);
+        top.Append("\">"u8);
         if (frame.Texts.Logo is not null)
         {
-            head.Append("<img class=\"logo\" alt=\"\" src=\""u8);
-            head.AppendEncoded($"{frame.Mount}/_jexa/app/logo");
-            head.Append("\">"u8);
+            top.Append("<img class=\"logo\" alt=\"\" src=\""u8);
+            top.AppendEncoded($"{frame.Mount}/_jexa/app/logo");
+            top.Append("\">"u8);
         }
 
-        head.AppendEncoded(frame.AppTitle);
-        head.Append("</a>\n"u8);
+        top.AppendEncoded(frame.AppTitle);
+        top.Append("</a>\n"u8);
         return new FrameParts(
             Bytes(
                 $"<!DOCTYPE html>\n<html lang=\"{Encoded(frame.Conventions.Language)}\">\n<head>\n<meta "
                     + "charset=\"utf-8\">\n<title>"
             ),
             head.Written.ToArray(),
+            top.Written.ToArray(),
             [
                 .. frame.Menu.Select(link =>
                     (link.Page, Bytes($"<li><a href=\"{Encoded(link.Address)}\""), Bytes($">{Encoded(link.Text)}</a></li>\n"))
@@ -96,32 +99,20 @@ internal sealed class HtmlParts(string styleVersion)
     private static ListParts Make(ListShape shape)
     {
         ViewColumn[] columns = [.. shape.Columns];
-        var main = Array.FindIndex(columns, column => column.Link is not null && column.Picture is null);
-        if (main < 0)
-            main = Math.Max(0, Array.FindIndex(columns, column => column.Picture is null));
-        var quiet = columns.Select(
-            (column, i) =>
-                column.Link is { } link
-                && i != main
-                && (
-                    columns[main].Link?.LeadsWhere(link) == true
-                    || columns.Take(i).Where(other => other.Picture is null).Any(other => other.Link?.LeadsWhere(link) == true)
-                )
-        );
         return new ListParts(
             [
                 .. columns.Select(
                     (column, i) => Bytes($"{(i == 0 ? "" : "</td>")}\n<td{Kind(column)} data-label=\"{Encoded(column.Label)}\">")
                 ),
             ],
-            [.. quiet],
+            [.. columns.Select((_, i) => shape.IsQuiet(i))],
             [.. columns.Select(column => Bytes(Encoded(column.Label)))],
             columns,
-            main
+            shape.Main
         );
     }
 
-    private static bool IsWide(FieldForm form) =>
+    public static bool IsWide(FieldForm form) =>
         form is FieldForm.Long or FieldForm.Markdown or FieldForm.Json or FieldForm.Picture;
 
     private static DetailParts Make(DetailShape shape)

@@ -7,7 +7,7 @@ namespace Jexa.Service.Html;
 internal sealed class HtmlRowWriter(HtmlParts allParts)
 {
     /// <summary>A link of a whole row or card.</summary>
-    private static ReadOnlySpan<byte> Whole => " class=\"whole\""u8;
+    public static ReadOnlySpan<byte> Whole => " class=\"whole\""u8;
 
     /// <summary>The rows of a list or block, in its look.</summary>
     /// <param name="view">The page with the rows.</param>
@@ -38,10 +38,9 @@ internal sealed class HtmlRowWriter(HtmlParts allParts)
         Utf8Buffer html
     )
     {
-        if (controls is null)
-            WriteHead(shape, parts, null, html);
-        else
-            allParts.Write(controls, isHead: true, html, into => WriteHead(shape, parts, controls, into));
+        html.Append("<table class=\"list\">\n"u8);
+        WriteHead(shape, controls, html);
+        html.Append("<tbody>\n"u8);
         for (var i = 0; i < rows.Count; i++)
         {
             var row = rows[i];
@@ -73,9 +72,19 @@ internal sealed class HtmlRowWriter(HtmlParts allParts)
         html.Append("</tbody>\n</table>\n"u8);
     }
 
+    /// <summary>The headings of a table, with the links that order it.</summary>
+    public void WriteHead(ListShape shape, ListControls? controls, Utf8Buffer html)
+    {
+        var parts = allParts.Of(shape);
+        if (controls is null)
+            WriteHead(shape, parts, null, html);
+        else
+            allParts.Write(controls, isHead: true, html, into => WriteHead(shape, parts, controls, into));
+    }
+
     private static void WriteHead(ListShape shape, ListParts parts, ListControls? controls, Utf8Buffer html)
     {
-        html.Append("<table class=\"list\">\n<thead>\n<tr>\n"u8);
+        html.Append("<thead>\n<tr>\n"u8);
         for (var i = 0; i < parts.Columns.Length; i++)
             WriteHeading(parts.Columns[i], parts.Headings[i], controls, html);
         foreach (var action in shape.Actions)
@@ -85,7 +94,7 @@ internal sealed class HtmlRowWriter(HtmlParts allParts)
             html.Append("</span></th>\n"u8);
         }
 
-        html.Append("</tr>\n</thead>\n<tbody>\n"u8);
+        html.Append("</tr>\n</thead>\n"u8);
     }
 
     private static void WriteHeading(ViewColumn column, byte[] label, ListControls? controls, Utf8Buffer html)
@@ -114,15 +123,41 @@ internal sealed class HtmlRowWriter(HtmlParts allParts)
     }
 
     /// <summary>A named link that differs from those of other rows for users of screen readers.</summary>
-    private static void WriteAction(LinkPlan action, ListShape shape, Row row, HtmlValues values, Utf8Buffer html)
+    private static bool WriteAction(LinkPlan action, ListShape shape, Row row, HtmlValues values, Utf8Buffer html)
     {
         if (!values.TryOpen(action, row, false, default))
-            return;
+            return false;
         html.AppendEncoded(action.Text);
-        html.Append("<span class=\"unseen\">: "u8);
+        html.Append("<span class=\"unseen\">: <span>"u8);
         values.WriteText(shape.Title, row);
-        html.Append("</span></a>"u8);
+        html.Append("</span></span></a>"u8);
+        return true;
     }
+
+    /// <summary>A named link in an element of its own, which is left out if the row does not have the link.</summary>
+    private static void WriteAction(
+        (byte[] Open, byte[] Close) around,
+        LinkPlan action,
+        ListShape shape,
+        Row row,
+        HtmlValues values,
+        Utf8Buffer html
+    )
+    {
+        var start = html.Length;
+        html.Append(around.Open);
+        if (WriteAction(action, shape, row, values, html))
+            html.Append(around.Close);
+        else
+            html.Truncate(start);
+    }
+
+    private static readonly (byte[] Open, byte[] Close) CardAction = ("<p class=\"action\">"u8.ToArray(), "</p>\n"u8.ToArray());
+
+    private static readonly (byte[] Open, byte[] Close) BulletAction = (
+        " <span class=\"apart\">"u8.ToArray(),
+        "</span>"u8.ToArray()
+    );
 
     private static void WriteCards(ListShape shape, ListParts parts, RowBlock rows, HtmlValues values, Utf8Buffer html)
     {
@@ -149,11 +184,7 @@ internal sealed class HtmlRowWriter(HtmlParts allParts)
 
             WriteRest(parts, row, shape, values, html);
             foreach (var action in shape.Actions)
-            {
-                html.Append("<p class=\"action\">"u8);
-                WriteAction(action, shape, row, values, html);
-                html.Append("</p>\n"u8);
-            }
+                WriteAction(CardAction, action, shape, row, values, html);
 
             html.Append("</li>\n"u8);
         }
@@ -200,11 +231,7 @@ internal sealed class HtmlRowWriter(HtmlParts allParts)
             }
 
             foreach (var action in shape.Actions)
-            {
-                html.Append(" <span class=\"apart\">"u8);
-                WriteAction(action, shape, row, values, html);
-                html.Append("</span>"u8);
-            }
+                WriteAction(BulletAction, action, shape, row, values, html);
 
             html.Append("</li>\n"u8);
         }

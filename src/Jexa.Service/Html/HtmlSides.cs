@@ -4,12 +4,12 @@ using Jexa.Core.Views;
 
 namespace Jexa.Service.Html;
 
-/// <summary>Writes the side lists of a list, and closes the elements around them and the list.</summary>
+/// <summary>Writes the side lists of a list.</summary>
 internal static class HtmlSides
 {
     public static void Write(ListView view, Utf8Buffer html)
     {
-        html.Append("</div>\n<div class=\"sides\">\n"u8);
+        html.Append("<div class=\"sides\">\n"u8);
         foreach (var side in view.Sides)
         {
             html.Append("<nav class=\"side\" aria-label=\""u8);
@@ -28,7 +28,7 @@ internal static class HtmlSides
             html.Append("</nav>\n"u8);
         }
 
-        html.Append("</div>\n</div>\n"u8);
+        html.Append("</div>\n"u8);
     }
 
     private static void WriteEntries(ListView view, SideView side, Utf8Buffer html)

@@ -1,5 +1,6 @@
 using System.Buffers;
 using System.Globalization;
+using System.Text;
 using System.Text.Json;
 using Jexa.Core.Formats;
 using Jexa.Core.Values;
@@ -56,7 +57,26 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
     public bool TryOpen(LinkPlan link, Row row, bool quiet, ReadOnlySpan<byte> attributes)
     {
         var start = html.Length;
-        html.Append("<a href=\""u8);
+        html.Append("<a"u8);
+        if (!TryAddress(link, row, ""))
+        {
+            html.Truncate(start);
+            return false;
+        }
+
+        if (quiet)
+            html.Append(" tabindex=\"-1\" aria-hidden=\"true\""u8);
+        html.Append(attributes);
+        html.Append(">"u8);
+        return true;
+    }
+
+    /// <summary>Writes a link's address as an attribute. False, and nothing written, if the row has none.</summary>
+    /// <param name="after">More of the query string, each pair after its &amp;, and a fragment.</param>
+    public bool TryAddress(LinkPlan link, Row row, string after)
+    {
+        var start = html.Length;
+        html.Append(" href=\""u8);
         var address = html.Length;
         if (!link.TryWrite(row, html))
         {
@@ -66,6 +86,8 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
 
         if (link.IsOwn && mark.Length > 0)
             html.Append($"{(html.Written[address..].Contains((byte)'?') ? '&' : '?')}from={mark}");
+        if (after.Length > 0)
+            html.Append(after[0] != '&' || html.Written[address..].Contains((byte)'?') ? after : $"?{after[1..]}");
 
         // An address is percent-encoded; only the ampersand has a meaning in HTML.
         if (html.Written[address..].ContainsAny(Meaningful))
@@ -77,10 +99,6 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
         }
 
         html.Append("\""u8);
-        if (quiet)
-            html.Append(" tabindex=\"-1\" aria-hidden=\"true\""u8);
-        html.Append(attributes);
-        html.Append(">"u8);
         return true;
     }
 
@@ -106,6 +124,58 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
             end = blank;
         html.AppendEncoded(text[..end].TrimEnd(" \r\n"u8));
         html.Append("…"u8);
+    }
+
+    /// <summary>The value as it is stored, for programs that read attributes.</summary>
+    public void WriteStored(ViewColumn column, Row row)
+    {
+        ref readonly var cell = ref row[column.Ordinal];
+        if (cell.Kind is CellKind.Date or CellKind.Timestamp)
+        {
+            WriteIso(column, cell);
+            return;
+        }
+
+        scratch.Truncate(0);
+        Store(column, row);
+        html.AppendEncoded(scratch.Written);
+    }
+
+    /// <summary>Whether the value, as it is stored, is this text.</summary>
+    public bool IsStored(ViewColumn column, Row row, string text)
+    {
+        scratch.Truncate(0);
+        Store(column, row);
+        return scratch.Written.SequenceEqual(Encoding.UTF8.GetBytes(text));
+    }
+
+    private void Store(ViewColumn column, Row row)
+    {
+        ref readonly var cell = ref row[column.Ordinal];
+        if (cell.Kind == CellKind.Text)
+            scratch.Append(row.Run(column.Ordinal));
+        else if (cell.Kind == CellKind.Integer)
+            scratch.Append(cell.Integer);
+        else
+            TextPiece.Of(column.Ordinal, column.Type, column.IsId).Write(row, scratch);
+    }
+
+    /// <summary>Writes a web or mail address as an attribute. False if it cannot be followed.</summary>
+    public bool WriteAddress(ViewColumn column, Row row)
+    {
+        if (row[column.Ordinal].Kind != CellKind.Text)
+            return false;
+        var text = row.Text(column.Ordinal);
+        var address =
+            column.Style.Form == FieldForm.Mail ? MailOf(text)
+            : MarkdownText.IsOfWeb(text) ? text
+            : null;
+        if (address is null)
+            return false;
+        html.Append(" href=\""u8);
+        html.AppendEncoded(address);
+        html.Append("\""u8);
+        return true;
     }
 
     private void WriteReference(ReferencePlan reference, Row row)

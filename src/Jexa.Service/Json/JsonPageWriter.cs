@@ -1,6 +1,7 @@
 using System.Diagnostics;
 using System.Text.Encodings.Web;
 using System.Text.Json;
+using Jexa.Core.Sites;
 using Jexa.Core.Values;
 using Jexa.Core.Views;
 using Jexa.Core.Visits;
@@ -29,7 +30,7 @@ internal sealed class JsonPageWriter : IPageWriter
 
     public string ContentType(int status) => MediaTypes[status < 400 ? 0 : 1];
 
-    void IPageWriter.Write(PageView view, string target, Utf8Buffer body) => Write(view, target, body);
+    void IPageWriter.Write(PageView view, Page? page, string target, Utf8Buffer body) => Write(view, target, body);
 
     /// <param name="target">The requested target, which becomes the instance of a problem.</param>
     public static void Write(PageView view, string target, Utf8Buffer json)

@@ -9,7 +9,7 @@ namespace Jexa.Service.Media;
 
 /// <summary>
 /// The app's own files below <c>/_jexa/</c>: pictures and bytes of records (<c>pictures/RECORD/FIELD/ID</c>,
-/// <c>bytes/RECORD/FIELD/ID</c>), the logo and the style sheet (<c>app/</c>). These are no visits.
+/// <c>bytes/RECORD/FIELD/ID</c>), the logo, the style sheet and what bodies use (<c>app/</c>). These are no visits.
 /// </summary>
 internal static class AppFiles
 {
@@ -36,6 +36,8 @@ internal static class AppFiles
 
         if (IsMedia(target))
             await MediaAsync(http, target, site, runner, clock);
+        else if (BodyAssets.IsAsked(target))
+            await BodyAssets.AnswerAsync(http, target, site);
         else if (target.Text(2).SequenceEqual("style.css") && site.Frame.Texts.Style is { } style && File.Exists(style))
             await MediaAnswer.SendStyleAsync(http, style);
         else

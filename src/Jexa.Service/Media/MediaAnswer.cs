@@ -72,10 +72,13 @@ internal static class MediaAnswer
             await http.Response.Body.WriteAsync(content, http.RequestAborted);
     }
 
-    public static async Task SendStyleAsync(HttpContext http, string path)
+    public static Task SendStyleAsync(HttpContext http, string path) => SendFileAsync(http, path, "text/css; charset=utf-8");
+
+    /// <summary>Sends a file of the app that is there.</summary>
+    public static async Task SendFileAsync(HttpContext http, string path, string mediaType)
     {
         await using var file = PlainFile.OpenRead(path);
-        await SendAsync(http, file, "text/css; charset=utf-8");
+        await SendAsync(http, file, mediaType);
     }
 
     private static async Task SendAsync(HttpContext http, FileStream file, string mediaType)

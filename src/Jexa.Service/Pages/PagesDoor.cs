@@ -293,14 +293,14 @@ internal sealed class PagesDoor(
             return answer;
         try
         {
-            writer.Write(answer.View, target.Raw, body);
+            writer.Write(answer.View, trace.Page, target.Raw, body);
             return answer;
         }
         catch (Exception unforeseen)
         {
             body.Truncate(0);
             var failure = VisitRunner.Failure(trace.Site!, trace, unforeseen);
-            writer.Write(failure.View!, "", body);
+            writer.Write(failure.View!, trace.Page, "", body);
             return failure;
         }
     }

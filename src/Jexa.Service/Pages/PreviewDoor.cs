@@ -59,7 +59,7 @@ internal sealed class PreviewDoor(Preview preview, PageAssets files, int console
             using var body = new Utf8Buffer(16 * 1024);
             if (answer.View is { } view)
             {
-                _writer.Write(view, target.Raw, body);
+                _writer.Write(view, trace.Page, target.Raw, body);
                 AddScript(body);
             }
 

@@ -1,3 +1,4 @@
+using Jexa.Core.Sites;
 using Jexa.Core.Values;
 using Jexa.Core.Views;
 using Jexa.Core.Visits;
@@ -26,6 +27,7 @@ internal interface IPageWriter
     string ContentType(int status);
 
     /// <summary>Writes a whole view. Nothing is sent before all of it is written.</summary>
+    /// <param name="page">The page that was visited; null if none was.</param>
     /// <param name="target">The requested target, as it was sent.</param>
-    void Write(PageView view, string target, Utf8Buffer body);
+    void Write(PageView view, Page? page, string target, Utf8Buffer body);
 }

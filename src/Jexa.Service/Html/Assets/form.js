@@ -1,7 +1,7 @@
 // Helps with a form that works without it: nothing typed is lost by leaving, nothing is sent twice, the first fault is at hand.
 (() => {
   "use strict";
-  const form = document.querySelector("form.fill");
+  const form = document.querySelector("form[data-fill], form.fill");
   if (!form) return;
   let sending = false;
 

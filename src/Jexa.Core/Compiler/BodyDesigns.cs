@@ -1,0 +1,66 @@
+using Jexa.Core.Bodies;
+using Jexa.Core.Definitions;
+using Jexa.Core.Sites;
+
+namespace Jexa.Core.Compiler;
+
+/// <summary>Compiles the bodies of compiled pages: by then it is known what each page shows.</summary>
+internal sealed class BodyDesigns(
+    AppDefinition app,
+    IReadOnlyDictionary<string, PageHead?> pages,
+    BodyLinks links,
+    string mount,
+    FindingList findings
+)
+{
+    /// <summary>The body of a page; null if Jexa designs it, or its file cannot be read.</summary>
+    public PageBody? Of(Page page)
+    {
+        if (links.Of(page.Head) is not { } document)
+            return null;
+        var context = new BodyContext
+        {
+            Page = page,
+            Document = document,
+            Links = links,
+            Pages = pages,
+            App = app,
+            Mount = mount,
+            Findings = findings,
+            Root = Root(page),
+            Repeated = Repeated(page),
+        };
+        return BodyCompiler.Compile(context);
+    }
+
+    private static BodyScope Root(Page page) =>
+        page switch
+        {
+            DetailPage detail => new BodyScope($"the page {page.Name}", detail.Shape.Fields, detail.Shape.Title, -1),
+            DeletePage delete => new BodyScope($"the page {page.Name}", delete.Shape.Fields, delete.Shape.Title, -1),
+            EditPage edit => new BodyScope($"the page {page.Name}", [], edit.Title, -1),
+            _ => new BodyScope($"the page {page.Name}", [], null, -1),
+        };
+
+    private static Dictionary<string, BodyScope> Repeated(Page page)
+    {
+        var scopes = new Dictionary<string, BodyScope>();
+        if (page is ListPage list)
+            scopes[page.Record!.Name] = new BodyScope($"the page {page.Name}", list.Shape.Columns, list.Shape.Title, -1)
+            {
+                Shape = list.Shape,
+            };
+        if (page is DetailPage detail)
+            foreach (var (block, number) in detail.Blocks.Select((block, number) => (block, number)))
+                scopes[block.Name] = new BodyScope(
+                    $"the block {block.Name}",
+                    block.Shape.Rows?.Columns ?? [],
+                    block.Shape.Rows?.Title,
+                    number
+                )
+                {
+                    Shape = block.Shape.Rows,
+                };
+        return scopes;
+    }
+}
