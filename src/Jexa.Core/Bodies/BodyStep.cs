@@ -71,7 +71,8 @@ public abstract record BodyStep
 
     /// <summary>The form of the page: its address and what it carries around the steps.</summary>
     /// <param name="Open">The tag up to its attributes of Jexa.</param>
-    public sealed record Form(byte[] Open, IReadOnlyList<BodyStep> Steps) : BodyStep;
+    /// <param name="Names">The names of its controls.</param>
+    public sealed record Form(byte[] Open, IReadOnlyCollection<string> Names, IReadOnlyList<BodyStep> Steps) : BodyStep;
 
     /// <summary>A control of the form, or of the form that narrows a list.</summary>
     /// <param name="Element">Its tag.</param>

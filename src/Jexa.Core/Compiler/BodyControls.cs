@@ -65,10 +65,19 @@ internal sealed class BodyControls(BodyContext context, BodyAttributes attribute
         return form.Find(name)?.Name;
     }
 
-    private bool IsListControl(string name) =>
-        name is ParameterReader.Find or ParameterReader.Order or ParameterReader.Size
-        && context.Page is ListPage list
-        && (name != ParameterReader.Find || list.Plan.CanSearch);
+    private bool IsListControl(string name) => ListControls().Contains(name);
+
+    /// <summary>What the form of a list may ask for: its controls, and parameters that need not be given.</summary>
+    private IEnumerable<string> ListControls() =>
+        context.Page is not ListPage list
+            ? []
+            :
+            [
+                .. list.Plan.CanSearch ? [ParameterReader.Find] : Array.Empty<string>(),
+                ParameterReader.Order,
+                ParameterReader.Size,
+                .. list.Parameters.Where(parameter => parameter is { Required: false, Segment: < 0 }).Select(one => one.Name),
+            ];
 
     public bool Form(IElement element, Func<bool> children)
     {
@@ -83,9 +92,12 @@ internal sealed class BodyControls(BodyContext context, BodyAttributes attribute
         foreach (var part in element.QuerySelectorAll("[data-part]"))
             if (context.Form is { } form && Asked(form, part) is { } name)
                 _placed.Add(name);
+        if (context.Page is ListPage)
+            foreach (var other in element.QuerySelectorAll("[name]").Where(one => !IsListControl(one.GetAttribute("name")!)))
+                context.Unknown(other, "name", other.GetAttribute("name")!, "control of this list called", ListControls());
         context.Out.Begin();
         children();
-        context.Out.Add(new BodyStep.Form(open, context.Out.End()));
+        context.Out.Add(new BodyStep.Form(open, [.. _placed], context.Out.End()));
         if (
             context.Form is not null
             && element.QuerySelector("button:not([type=button]), input[type=submit], input[type=image]") is null
@@ -133,7 +145,10 @@ internal sealed class BodyControls(BodyContext context, BodyAttributes attribute
             {
                 Type = type is not null && Types.Contains(type) ? type : null,
                 Choice = type == "radio" ? element.GetAttribute("value") ?? "" : null,
-                Options = element.LocalName == "select" ? Options(element, entry) : null,
+                Options =
+                    element.LocalName != "select" ? null
+                    : entry is null ? Given(element)
+                    : Options(element, entry),
                 HasFaults = context.Document.Main.QuerySelector($"[data-page=\"{name}.fault\"]") is not null,
                 Id = element.GetAttribute("id"),
             }
@@ -150,6 +165,14 @@ internal sealed class BodyControls(BodyContext context, BodyAttributes attribute
                 return true;
         return false;
     }
+
+    /// <summary>The options of a control that narrows a list.</summary>
+    private static List<(string Value, string Text)> Given(IElement element) =>
+        [
+            .. element
+                .QuerySelectorAll("option")
+                .Select(option => (option.GetAttribute("value") ?? option.TextContent.Trim(), option.TextContent.Trim())),
+        ];
 
     /// <summary>Options that all say their value are kept, and checked against the choices. Others are samples.</summary>
     private List<(string Value, string Text)>? Options(IElement element, FormEntry? entry)

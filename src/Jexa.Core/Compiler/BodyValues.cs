@@ -98,7 +98,11 @@ internal sealed class BodyValues(BodyContext context, BodyAttributes attributes,
         if (scope.IsLinked)
             column = column with { Link = null, Reference = column.Reference is { } other ? other with { Link = null } : null };
         var place = scope.Shape?.Columns.ToList().FindIndex(one => one.Name == column.Name) ?? -1;
-        return new BodyStep.Value(column, BodyPlace.Content)
+        // There is no link in a link: a value that is one by itself is only its words there.
+        var isWords =
+            scope.IsLinked
+            && (column.Style.Form is FieldForm.Web or FieldForm.Mail or FieldForm.Markdown || column.Download is not null);
+        return new BodyStep.Value(column, isWords ? BodyPlace.Text : BodyPlace.Content)
         {
             Title = scope.Title,
             IsQuiet = place >= 0 && column.Link is not null && scope.Shape!.IsQuiet(place),

@@ -81,14 +81,43 @@ internal static class HtmlBodyControls
                 html.Append("</select>"u8);
                 break;
             default:
-                html.Append(" type=\"hidden\" value=\""u8);
-                html.AppendEncoded(
-                    control.Name == "order" ? controls.Order
-                    : controls.Size == controls.OwnSize ? ""
-                    : controls.Size.ToString(CultureInfo.InvariantCulture)
-                );
-                html.Append("\">"u8);
+                Parameter(control, Asked(control.Name, controls), html);
                 break;
         }
+    }
+
+    /// <summary>What the address says of a control or parameter of a list; empty for nothing.</summary>
+    private static string Asked(string name, ListControls controls) =>
+        name switch
+        {
+            "order" => controls.Order,
+            "size" => controls.Size == controls.OwnSize ? "" : controls.Size.ToString(CultureInfo.InvariantCulture),
+            _ => controls.Kept.FirstOrDefault(kept => kept.Name == name).Value ?? "",
+        };
+
+    private static void Parameter(BodyStep.Control control, string asked, Utf8Buffer html)
+    {
+        if (control.Element == "select")
+        {
+            html.Append(">"u8);
+            foreach (var (value, text) in control.Options ?? [])
+                HtmlListForm.WriteOption(value, text, value == asked, html);
+            html.Append("</select>"u8);
+            return;
+        }
+
+        if (control.Choice is { } choice)
+        {
+            html.Append(" type=\"radio\" value=\""u8);
+            html.AppendEncoded(choice);
+            html.Append(choice == asked ? "\" checked>"u8 : "\">"u8);
+            return;
+        }
+
+        html.Append(" type=\""u8);
+        html.AppendEncoded(control.Type ?? "text");
+        html.Append("\" value=\""u8);
+        html.AppendEncoded(asked);
+        html.Append("\">"u8);
     }
 }

@@ -33,10 +33,10 @@ public sealed class HtmlBodyDraft
                 draft.Detail(detail);
                 break;
             case EditPage edit:
-                draft.Form($"Edit {page.Record!.One}", edit.Form, edit.Cancel is not null);
+                draft.Form($"Edit {page.Record!.One}", "Save", edit.Form, edit.Cancel is not null);
                 break;
             case NewPage fresh:
-                draft.Form(fresh.Title, fresh.Form, fresh.Cancel is not null);
+                draft.Form(fresh.Title, $"Add {page.Record!.One}", fresh.Form, fresh.Cancel is not null);
                 break;
             case DeletePage:
                 draft.Delete(page.Record!.One);
@@ -175,7 +175,7 @@ public sealed class HtmlBodyDraft
         Line("</section>");
     }
 
-    private void Form(string title, FormPlan form, bool canLeave)
+    private void Form(string title, string button, FormPlan form, bool canLeave)
     {
         Line("<nav data-part=\"trail\"></nav>");
         Line($"<h1 data-page=\"title\">{Encoded(title)}</h1>");
@@ -191,7 +191,7 @@ public sealed class HtmlBodyDraft
             foreach (var entry in form.Entries)
                 Line($"<div data-part=\"field.{entry.Name}\">{Encoded(entry.Field.Label)}</div>");
             var leave = canLeave ? " <a class=\"leave\" data-page=\"cancel\" href=\"#\"></a>" : "";
-            Line($"<p class=\"do\"><button type=\"submit\" class=\"main\">Save</button>{leave}</p>\n</form>");
+            Line($"<p class=\"do\"><button type=\"submit\" class=\"main\">{Encoded(button)}</button>{leave}</p>\n</form>");
         }
 
         Line("<ul data-part=\"links\"></ul>");

@@ -74,8 +74,9 @@ internal sealed class HtmlBodyOwn(PageView view, Utf8Buffer html, Utf8Buffer scr
     {
         var point = own.Name.IndexOf('.');
         var word = Enum.Parse<BodyWord>(own.Name[..point]);
-        var text = Find(word, own.Block, own.Name[(point + 1)..])?.Text;
-        return string.IsNullOrEmpty(text) ? word.ToString() : text;
+        if (Find(word, own.Block, own.Name[(point + 1)..]) is not { } link)
+            return null;
+        return link.Text.Length > 0 ? link.Text : word.ToString();
     }
 
     /// <summary>Writes the address of a link as an attribute. False if the page has no such link.</summary>

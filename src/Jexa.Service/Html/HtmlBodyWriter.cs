@@ -295,7 +295,7 @@ internal sealed class HtmlBodyWriter(
             html.Append(" method=\"get\" action=\""u8);
             html.AppendEncoded(list.Controls.Action);
             html.Append("\">\n"u8);
-            foreach (var (name, value) in list.Controls.Kept)
+            foreach (var (name, value) in list.Controls.Kept.Where(one => !form.Names.Contains(one.Name)))
                 HtmlFormWriter.HiddenNamed(name, value, html);
             Write(form.Steps);
             html.Append("</form>\n"u8);

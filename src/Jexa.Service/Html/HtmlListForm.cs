@@ -67,7 +67,7 @@ internal static class HtmlListForm
         }
     }
 
-    private static void WriteOption(string value, string text, bool selected, Utf8Buffer html)
+    public static void WriteOption(string value, string text, bool selected, Utf8Buffer html)
     {
         html.Append("<option value=\""u8);
         html.AppendEncoded(value);
