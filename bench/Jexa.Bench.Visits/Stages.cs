@@ -38,7 +38,7 @@ internal static class Stages
             using var answer = await runner.RunAsync(site, visit, trace, CancellationToken.None);
             using var body = new Utf8Buffer(16 * 1024);
             if (write)
-                html.Write(answer.View!, "", body);
+                html.Write(answer.View!, trace.Page, "", body);
             if (keep)
                 log.Add(trace);
             return body.Length;

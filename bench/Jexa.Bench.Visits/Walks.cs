@@ -86,7 +86,7 @@ internal static class Walks
                 if (answer.Status != 200)
                     throw new InvalidOperationException($"{raw}: {answer.Outcome}. {trace.Why}");
                 using var body = new Utf8Buffer(16 * 1024);
-                html.Write(answer.View!, "", body);
+                html.Write(answer.View!, trace.Page, "", body);
                 return (trace.Queries.Count, (answer.View as ListView)?.Windows.Next);
             }
         }

@@ -142,6 +142,96 @@ public static class BridgePage
         Calls.LoadAsync(service, Name, Address(id), "found", body => Calls.Shown(body, Fields.Of), cancellation);
 }
 
+/// <summary>Lists bridges: /posters</summary>
+public static class PostersPage
+{
+    public const string Name = "posters";
+
+    /// <summary>An address of the page, read back.</summary>
+    public sealed record At() : Reading;
+
+    /// <exception cref="AddressException">No address can carry these.</exception>
+    public static string Address(Wanted? wanted = null) =>
+        Addresses.Write(Name, wanted);
+
+    public sealed record Fields(Picture? Photo, string Name, string Status, DateOnly? OpenedOn)
+    {
+        internal static Fields Of(Members json) => new(json.With("photo").OrNull("photo", Members.Picture), json.Must("name", Members.Text), json.Must("status", Members.Text), json.With("opened_on").Or("opened_on", Members.Day));
+    }
+
+    public static Task<Loaded<Listed<Fields>>> LoadAsync(Service service, Wanted? wanted = null, CancellationToken cancellation = default) =>
+        Calls.LoadAsync(service, Name, Address(wanted), "listed", body => Calls.Listed(body, Fields.Of), cancellation);
+}
+
+/// <summary>One bridge: /posters/{id}</summary>
+public static class PosterPage
+{
+    public const string Name = "poster";
+
+    /// <summary>An address of the page, read back.</summary>
+    public sealed record At(long Id) : Reading;
+
+    /// <exception cref="AddressException">No address can carry these.</exception>
+    public static string Address(long id) =>
+        Addresses.Write(Name, null, ("id", id));
+
+    public sealed record Fields(Picture? Photo, Reference District, string Kind, DateOnly? OpenedOn, decimal LengthM, long? CarriesT, string? Story)
+    {
+        internal static Fields Of(Members json) => new(json.With("photo").OrNull("photo", Members.Picture), json.Must("district", Members.Reference), json.Must("kind", Members.Text), json.With("opened_on").Or("opened_on", Members.Day), json.Must("length_m", Members.Number), json.Or("carries_t", Members.Whole), json.With("story").OrNull("story", Members.Text));
+    }
+
+    public sealed record RelatedInspectionFields(DateOnly? HeldOn, string? Verdict)
+    {
+        internal static RelatedInspectionFields Of(Members json) => new(json.With("held_on").Or("held_on", Members.Day), json.With("verdict").OrNull("verdict", Members.Text));
+    }
+
+    /// <summary>Inspections, of a record that was loaded.</summary>
+    public static Related<RelatedInspectionFields> RelatedInspection(Shown<Fields> shown) => Calls.Related(shown.Json, 0, RelatedInspectionFields.Of);
+
+    public static Task<Loaded<Shown<Fields>>> LoadAsync(Service service, long id, CancellationToken cancellation = default) =>
+        Calls.LoadAsync(service, Name, Address(id), "found", body => Calls.Shown(body, Fields.Of), cancellation);
+}
+
+/// <summary>Changes one bridge: /posters/{id}/edit</summary>
+public static class PosterEditPage
+{
+    public const string Name = "poster-edit";
+
+    /// <summary>An address of the page, read back.</summary>
+    public sealed record At(long Id) : Reading;
+
+    /// <exception cref="AddressException">No address can carry these.</exception>
+    public static string Address(long id) =>
+        Addresses.Write(Name, null, ("id", id));
+
+    public sealed record Fields(string Name, string Status, string? Story)
+    {
+        internal static Fields Of(Members json) => new(json.Must("name", Members.Text), json.Must("status", Members.Text), json.With("story").OrNull("story", Members.Text));
+    }
+
+    public static Task<Loaded<Held<Fields>>> LoadAsync(Service service, long id, CancellationToken cancellation = default) =>
+        Calls.LoadAsync(service, Name, Address(id), "found", body => Calls.Held(body, Fields.Of), cancellation);
+
+    /// <summary>The fields to change; what is not set stays as it is.</summary>
+    public sealed class Changes
+    {
+        internal Dictionary<string, object?> Sent { get; } = [];
+
+        /// <summary>Name.</summary>
+        public string Name { init => Sent["name"] = Calls.Sent(value); }
+
+        /// <summary>Status. One of open, restricted, closed.</summary>
+        public string Status { init => Sent["status"] = Calls.Sent(value); }
+
+        /// <summary>Story.</summary>
+        public string? Story { init => Sent["story"] = Calls.Sent(value); }
+    }
+
+    /// <summary>Changes some fields. The version is what was loaded: over a record that has changed since, nothing is saved.</summary>
+    public static Task<Saved<Held<Fields>>> SaveAsync(Service service, long id, Changes changes, string version, CancellationToken cancellation = default) =>
+        Calls.SendAsync(service, Name, HttpMethod.Patch, Address(id), changes.Sent, version, body => Calls.Held(body, Fields.Of), cancellation);
+}
+
 /// <summary>Lists bridges: /sketches</summary>
 public static class SketchesPage
 {
@@ -2459,6 +2549,9 @@ public static partial class Addresses
         new("bridges", [new("bridges")], [new("kind", new Key.Text(int.MaxValue), IsOptional: true, IsMany: true), new("status", new Key.Text(int.MaxValue), IsOptional: true)], [], values => new BridgesPage.At(Several<string>(values.GetValueOrDefault("kind")), (string?)values.GetValueOrDefault("status"))),
         new("gallery", [new("gallery")], [], [], values => new GalleryPage.At()),
         new("bridge", [new("bridges"), new("", "id", "")], [new("id", new Key.Whole(long.MinValue, long.MaxValue))], [], values => new BridgePage.At((long)values["id"])),
+        new("posters", [new("posters")], [], [], values => new PostersPage.At()),
+        new("poster", [new("posters"), new("", "id", "")], [new("id", new Key.Whole(long.MinValue, long.MaxValue))], [], values => new PosterPage.At((long)values["id"])),
+        new("poster-edit", [new("posters"), new("", "id", ""), new("edit")], [new("id", new Key.Whole(long.MinValue, long.MaxValue))], [], values => new PosterEditPage.At((long)values["id"])),
         new("sketches", [new("sketches")], [], [], values => new SketchesPage.At()),
         new("bridge-sketch", [new("sketches"), new("", "id", "")], [new("id", new Key.Whole(long.MinValue, long.MaxValue))], [], values => new BridgeSketchPage.At((long)values["id"])),
         new("bridge-edit", [new("bridges"), new("", "id", ""), new("edit")], [new("id", new Key.Whole(long.MinValue, long.MaxValue))], [], values => new BridgeEditPage.At((long)values["id"])),

@@ -65,6 +65,47 @@ export type BridgeValues =
   | Block<"photo", { readonly file: Picture | null; readonly caption: string | null; readonly taken_on: Day | null }>
   | Block<"gauge", { readonly place: string | null; readonly level_m: Decimal | null; readonly rising: boolean | null; readonly measured_at: Moment | null }>;
 
+/** Lists bridges: `/posters` */
+export interface PostersParameters {
+}
+export interface PostersFields {
+  readonly photo: Picture | null;
+  readonly name: string;
+  readonly status: string;
+  readonly opened_on: Day | null;
+}
+
+/** One bridge: `/posters/{id}` */
+export interface PosterParameters {
+  readonly id: Whole;
+}
+export interface PosterFields {
+  readonly photo: Picture | null;
+  readonly district: Reference;
+  readonly kind: string;
+  readonly opened_on: Day | null;
+  readonly length_m: Decimal;
+  readonly carries_t?: Whole | null;
+  readonly story: string | null;
+}
+export type PosterValues =
+  | Block<"inspection", { readonly held_on: Day | null; readonly verdict: string | null }>;
+
+/** Changes one bridge: `/posters/{id}/edit` */
+export interface PosterEditParameters {
+  readonly id: Whole;
+}
+export interface PosterEditFields {
+  readonly name: string;
+  readonly status: string;
+  readonly story: string | null;
+}
+export interface PosterEditChanges {
+  readonly name: string;
+  readonly status: "open" | "restricted" | "closed";
+  readonly story: string | null;
+}
+
 /** Lists bridges: `/sketches` */
 export interface SketchesParameters {
 }
@@ -670,6 +711,9 @@ export interface PageParameters {
   readonly bridges: BridgesParameters;
   readonly gallery: GalleryParameters;
   readonly bridge: BridgeParameters;
+  readonly posters: PostersParameters;
+  readonly poster: PosterParameters;
+  readonly "poster-edit": PosterEditParameters;
   readonly sketches: SketchesParameters;
   readonly "bridge-sketch": BridgeSketchParameters;
   readonly "bridge-edit": BridgeEditParameters;
@@ -716,6 +760,9 @@ export interface PageValues {
   readonly bridges: Listed<BridgesFields>;
   readonly gallery: Listed<GalleryFields>;
   readonly bridge: Shown<BridgeFields, BridgeValues>;
+  readonly posters: Listed<PostersFields>;
+  readonly poster: Shown<PosterFields, PosterValues>;
+  readonly "poster-edit": Held<PosterEditFields>;
   readonly sketches: Listed<SketchesFields>;
   readonly "bridge-sketch": Shown<BridgeSketchFields, never>;
   readonly "bridge-edit": Held<BridgeEditFields>;
@@ -1439,6 +1486,9 @@ const plans: readonly Plan[] = [
   { page: "bridges", path: ["bridges"], parameters: [{ name: "kind", key: textKey(), optional: true, many: true }, { name: "status", key: textKey(), optional: true }] },
   { page: "gallery", path: ["gallery"], parameters: [] },
   { page: "bridge", path: ["bridges", ["", "id", ""]], parameters: [{ name: "id", key: wholeKey(-9223372036854775808n, 9223372036854775807n) }] },
+  { page: "posters", path: ["posters"], parameters: [] },
+  { page: "poster", path: ["posters", ["", "id", ""]], parameters: [{ name: "id", key: wholeKey(-9223372036854775808n, 9223372036854775807n) }] },
+  { page: "poster-edit", path: ["posters", ["", "id", ""], "edit"], parameters: [{ name: "id", key: wholeKey(-9223372036854775808n, 9223372036854775807n) }] },
   { page: "sketches", path: ["sketches"], parameters: [] },
   { page: "bridge-sketch", path: ["sketches", ["", "id", ""]], parameters: [{ name: "id", key: wholeKey(-9223372036854775808n, 9223372036854775807n) }] },
   { page: "bridge-edit", path: ["bridges", ["", "id", ""], "edit"], parameters: [{ name: "id", key: wholeKey(-9223372036854775808n, 9223372036854775807n) }] },
@@ -1490,6 +1540,16 @@ export const pages = {
   gallery: listPage<GalleryParameters, "name" | "district.name" | "opened_on", GalleryFields>("gallery", ["photo", "name", "district.name", "opened_on"]),
   /** One bridge: `/bridges/{id}` */
   bridge: detailPage<BridgeParameters, BridgeFields, BridgeValues>("bridge", ["photo", "name", "code", "district", "status", "kind", "river", "opened_on", "length_m", "width_m", "lanes", "toll", "story", "note"]),
+  /** Lists bridges: `/posters` */
+  posters: listPage<PostersParameters, "name" | "status" | "opened_on", PostersFields>("posters", ["photo", "name", "status", "opened_on"]),
+  /** One bridge: `/posters/{id}` */
+  poster: detailPage<PosterParameters, PosterFields, PosterValues>("poster", ["photo", "district", "kind", "opened_on", "length_m", "story"]),
+  /** Changes one bridge: `/posters/{id}/edit` */
+  posterEdit: editPage<PosterEditParameters, PosterEditFields, PosterEditChanges>("poster-edit", ["name", "status", "story"], [
+    { name: "name", label: "Name", input: "text", required: true },
+    { name: "status", label: "Status", input: "choice", required: true, choices: [{ value: "open", label: "In use" }, { value: "restricted", label: "Restricted" }, { value: "closed", label: "Closed" }] },
+    { name: "story", label: "Story", input: "long-text", required: false },
+  ]),
   /** Lists bridges: `/sketches` */
   sketches: listPage<SketchesParameters, "name" | "code" | "kind" | "length_m", SketchesFields>("sketches", ["name", "code", "kind", "length_m"]),
   /** One bridge: `/sketches/{id}` */

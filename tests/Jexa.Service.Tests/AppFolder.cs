@@ -20,6 +20,14 @@ public sealed class AppFolder : IDisposable
 
     public string Path { get; } = Directory.CreateTempSubdirectory("jexa-app-").FullName;
 
+    /// <summary>Copies the demo's own HTML beside its app file.</summary>
+    public static void CopyDesigns(AppFolder folder)
+    {
+        Directory.CreateDirectory(folder.File("designs"));
+        foreach (var file in Directory.GetFiles(Repository.File("demo/designs")))
+            System.IO.File.Copy(file, folder.File($"designs/{System.IO.Path.GetFileName(file)}"));
+    }
+
     public string File(string name) => System.IO.Path.Combine(Path, name);
 
     public string Write(string name, string text)

@@ -52,8 +52,6 @@ public sealed partial class BodyTests(DemoService demo) : IDisposable
     {
         foreach (var file in Directory.GetFiles(Repository.File("demo"), "*.md"))
             File.Copy(file, _folder.File(Path.GetFileName(file)));
-        foreach (var file in Directory.GetFiles(Repository.File("demo"), "*.html"))
-            File.Copy(file, _folder.File(Path.GetFileName(file)));
         Directory.CreateSymbolicLink(_folder.File("data"), Repository.File("demo/data"));
         var text = await File.ReadAllTextAsync(Repository.File("demo/bridges.yaml"), TestContext.Current.CancellationToken);
         // Whatever the demo designs itself is drawn by Jexa here.

@@ -20,7 +20,7 @@ public sealed class DemoCopy : IAsyncLifetime
         {
             var name = Path.GetRelativePath(Repository.File("demo"), file);
             if (
-                Path.GetExtension(name) is not (".yaml" or ".md" or ".db" or ".svg")
+                Path.GetExtension(name) is not (".yaml" or ".md" or ".db" or ".svg" or ".html" or ".css")
                 || name.StartsWith("bin", StringComparison.Ordinal)
                 || name.StartsWith("obj", StringComparison.Ordinal)
             )

@@ -316,6 +316,7 @@ public abstract class ServerDemo(Lazy<PrivateServer> lazy) : DemoService
         foreach (var file in Directory.GetFiles(Repository.File("demo"), "*.md"))
             File.Copy(file, _folder.File(Path.GetFileName(file)));
         Directory.CreateSymbolicLink(_folder.File("data"), Repository.File("demo/data"));
+        AppFolder.CopyDesigns(_folder);
         var app = await File.ReadAllTextAsync(Repository.File("demo/bridges.yaml"));
         const string Line = "register: { engine: sqlite, connection: data/register.db }";
         Assert.Contains(Line, app);

@@ -19,6 +19,9 @@ public sealed class DemoFileTests : IAsyncLifetime
         RegisterMaker.Ensure(Path.Combine(_folder, "data", "register.db"));
         foreach (var text in new[] { "about.md", "not-found.md" })
             File.Copy(Repository.File($"demo/{text}"), Path.Combine(_folder, text));
+        Directory.CreateDirectory(Path.Combine(_folder, "designs"));
+        foreach (var file in Directory.GetFiles(Repository.File("demo/designs")))
+            File.Copy(file, Path.Combine(_folder, "designs", Path.GetFileName(file)));
         _lines = await File.ReadAllLinesAsync(Repository.File("demo/bridges.yaml"));
     }
 

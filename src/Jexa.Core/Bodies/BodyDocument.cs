@@ -15,6 +15,7 @@ internal sealed class BodyDocument
     private const int MostBytes = 1024 * 1024;
     private const int MostDepth = 200;
     private const int MostElements = 20_000;
+    private const int MostParts = 8;
 
     /// <summary>Elements whose end tag may be left out (HTML, optional tags): they nest less deep than they look.</summary>
     private static readonly HashSet<string> OpenEnded =
@@ -58,6 +59,9 @@ internal sealed class BodyDocument
 
     private readonly string _file;
 
+    /// <summary>The files of the elements that came from other files.</summary>
+    private readonly Dictionary<INode, string> _parts = [];
+
     private BodyDocument(string file, string name, IDocument document)
     {
         (_file, Name, Document) = (file, name, document);
@@ -78,15 +82,24 @@ internal sealed class BodyDocument
     /// <summary>Where an element begins in the file.</summary>
     public Place At(IElement element) =>
         element.SourceReference is { } token && token.Position.Line > 0
-            ? new Place(_file, token.Position.Line, token.Position.Column)
+            ? new Place(FileOf(element), token.Position.Line, token.Position.Column)
         : element.ParentElement is { } parent ? At(parent)
         : new Place(_file, 1, 1);
+
+    /// <summary>The file that an element stands in.</summary>
+    private string FileOf(INode node)
+    {
+        for (var at = node; at is not null; at = at.Parent)
+            if (_parts.TryGetValue(at, out var file))
+                return file;
+        return _file;
+    }
 
     /// <summary>Where an attribute begins in the file.</summary>
     public Place At(IElement element, string attribute) =>
         element.SourceReference is HtmlTagToken tag
         && tag.Attributes.FirstOrDefault(one => one.Name.Is(attribute)) is { Position.Line: > 0 } found
-            ? new Place(_file, found.Position.Line, found.Position.Column)
+            ? new Place(FileOf(element), found.Position.Line, found.Position.Column)
             : At(element);
 
     /// <summary>The text of an attribute, with its place.</summary>
@@ -95,7 +108,10 @@ internal sealed class BodyDocument
 
     /// <summary>Reads a body. Null, and reported, if that is not possible.</summary>
     /// <param name="named">The name of the file in the app file, or in another body.</param>
-    public static BodyDocument? Read(Written named, AppDefinition definition, FindingList findings)
+    public static BodyDocument? Read(Written named, AppDefinition definition, FindingList findings) =>
+        Read(named, definition, findings, 0);
+
+    private static BodyDocument? Read(Written named, AppDefinition definition, FindingList findings, int depth)
     {
         if (TextOf(named, definition, findings) is not { } text)
             return null;
@@ -107,7 +123,28 @@ internal sealed class BodyDocument
         }
 
         var parser = new HtmlParser(new HtmlParserOptions { IsKeepingSourceReferences = true });
-        return new BodyDocument(file, named.Value, parser.ParseDocument(text));
+        var document = new BodyDocument(file, named.Value, parser.ParseDocument(text));
+        foreach (var part in document.Main.QuerySelectorAll("[data-part$='.html']"))
+            document.Include(part, definition, findings, depth);
+        return document;
+    }
+
+    /// <summary>Puts the content of another file in the place of an element.</summary>
+    private void Include(IElement element, AppDefinition definition, FindingList findings, int depth)
+    {
+        var name = Text(element, "data-part", element.GetAttribute("data-part")!);
+        if (depth == MostParts)
+            Refuse(findings, name, $"The part {name} stands in itself, or deeper than {MostParts} files.", "Take it out.");
+        else if (Read(name, definition, findings, depth + 1) is { } part)
+            foreach (var node in part.Main.ChildNodes.ToArray())
+            {
+                _parts[node] = part._file;
+                foreach (var (inner, file) in part._parts)
+                    _parts[inner] = file;
+                element.Before(Document.Adopt(node));
+            }
+
+        element.Remove();
     }
 
     private static string? TextOf(Written named, AppDefinition definition, FindingList findings)

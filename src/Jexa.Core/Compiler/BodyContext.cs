@@ -9,7 +9,11 @@ namespace Jexa.Core.Compiler;
 /// <summary>What compiling one body needs to know, and what has been found out so far.</summary>
 internal sealed class BodyContext
 {
-    public required Page Page { get; init; }
+    /// <summary>The page; null for the frame around all pages.</summary>
+    public required Page? Page { get; init; }
+
+    /// <summary>The name of the page, or of the frame, for files that are made of it.</summary>
+    public string Name => Page?.Name ?? "frame";
 
     public required BodyDocument Document { get; init; }
 
@@ -82,7 +86,7 @@ internal sealed class BodyContext
         if (Bound == 0)
             Warn(
                 Document.At(Document.Main),
-                $"Nothing in {Document.Name} is bound: every {Page.Record?.One ?? "record"} looks the same.",
+                $"Nothing in {Document.Name} is bound: every {Page?.Record?.One ?? "record"} looks the same.",
                 "Bind the first value, such as <h1 data-page=\"title\">, or an element with itemprop=\"FIELD\"."
             );
     }
@@ -100,7 +104,7 @@ internal sealed class BodyContext
         }
 
         var place = Document.Text(element, attribute, name);
-        var record = scope.Block < 0 ? Page.Record : (Page as DetailPage)?.Blocks[scope.Block].Record;
+        var record = scope.Block < 0 ? Page?.Record : (Page as DetailPage)?.Blocks[scope.Block].Record;
         var known = scope.Prefix.Length == 0 ? record?.Find(name) : null;
         if (known is { Secret: false } && scope.Columns.Count > 0)
             Findings.Add(

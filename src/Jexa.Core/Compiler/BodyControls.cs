@@ -3,7 +3,6 @@ using Jexa.Core.Bodies;
 using Jexa.Core.Definitions;
 using Jexa.Core.Edits;
 using Jexa.Core.Sites;
-using Jexa.Core.Visits;
 
 namespace Jexa.Core.Compiler;
 
@@ -73,9 +72,9 @@ internal sealed class BodyControls(BodyContext context, BodyAttributes attribute
             ? []
             :
             [
-                .. list.Plan.CanSearch ? [ParameterReader.Find] : Array.Empty<string>(),
-                ParameterReader.Order,
-                ParameterReader.Size,
+                .. list.Plan.CanSearch ? [ListControlNames.Find] : Array.Empty<string>(),
+                ListControlNames.Order,
+                ListControlNames.Size,
                 .. list.Parameters.Where(parameter => parameter is { Required: false, Segment: < 0 }).Select(one => one.Name),
             ];
 
@@ -215,7 +214,7 @@ internal sealed class BodyControls(BodyContext context, BodyAttributes attribute
             context.Findings.Add(
                 FindingCodes.BodyFormIncomplete,
                 context.Document.At(_form ?? context.Document.Main),
-                $"The form of “{context.Page.Name}” asks for a record by a key of several fields.",
+                $"The form of “{context.Name}” asks for a record by a key of several fields.",
                 "Let Jexa draw the form: <form data-part=\"form\"></form>",
                 found: form.Tied[0].Name
             );
@@ -227,7 +226,7 @@ internal sealed class BodyControls(BodyContext context, BodyAttributes attribute
         context.Findings.Add(
             FindingCodes.BodyFormIncomplete,
             at,
-            $"The form of “{context.Page.Name}” asks for {string.Join(", ", missing)}, and the body has no control for "
+            $"The form of “{context.Name}” asks for {string.Join(", ", missing)}, and the body has no control for "
                 + $"{(missing.Count == 1 ? "it" : "them")}.",
             kept.Count == 0
                 ? "Put a form into the body: <form data-part=\"form\"></form> is the one that Jexa draws."

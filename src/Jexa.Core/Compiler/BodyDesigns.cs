@@ -1,6 +1,7 @@
 using Jexa.Core.Bodies;
 using Jexa.Core.Definitions;
 using Jexa.Core.Sites;
+using Jexa.Core.Views;
 
 namespace Jexa.Core.Compiler;
 
@@ -31,6 +32,26 @@ internal sealed class BodyDesigns(
             Repeated = Repeated(page),
         };
         return BodyCompiler.Compile(context);
+    }
+
+    /// <summary>The frame around all pages; null if Jexa designs it, or its file cannot be read.</summary>
+    public FrameDesign? Frame(Written? named, string home, IReadOnlyList<PlainLink> menu)
+    {
+        if (named is null || BodyDocument.Read(named, app, findings) is not { } document)
+            return null;
+        var context = new BodyContext
+        {
+            Page = null,
+            Document = document,
+            Links = links,
+            Pages = pages,
+            App = app,
+            Mount = mount,
+            Findings = findings,
+            Root = new BodyScope("the frame", [], null, -1),
+            Repeated = new Dictionary<string, BodyScope>(),
+        };
+        return new FrameDesigner(context, app.Title.Value, home, menu).Design(named);
     }
 
     private static BodyScope Root(Page page) =>

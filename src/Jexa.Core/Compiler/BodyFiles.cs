@@ -27,7 +27,7 @@ internal sealed partial class BodyFiles(BodyContext context)
 
     /// <summary>The files that were made, by name.</summary>
     public IReadOnlyDictionary<string, byte[]> Made =>
-        new[] { (Name: $"{context.Page.Name}.css", Text: _styles), (Name: $"{context.Page.Name}.js", Text: _scripts) }
+        new[] { (Name: $"{context.Name}.css", Text: _styles), (Name: $"{context.Name}.js", Text: _scripts) }
             .Where(file => file.Text.Length > 0)
             .ToDictionary(file => file.Name, file => Encoding.UTF8.GetBytes(file.Text.ToString()));
 

@@ -4,7 +4,6 @@ using Jexa.Core.Definitions;
 using Jexa.Core.Keys;
 using Jexa.Core.Sites;
 using Jexa.Core.Views;
-using Jexa.Core.Visits;
 
 namespace Jexa.Core.Compiler;
 
@@ -39,6 +38,10 @@ internal sealed class BodyLinks(
 
     /// <summary>The link that an element is. False if its record has not been bound: it stands in no record.</summary>
     public bool TryGet(IElement element, out (LinkPlan? Plan, string After) link) => _plans.TryGetValue(element, out link);
+
+    /// <summary>Compiles the links in the rows of a list.</summary>
+    public void BindRows(PageHead head, Projections load, IEnumerable<LinkPlan?> known) =>
+        Bind(head, head.Record.Name, [head.Record.Name], load, known);
 
     /// <summary>Compiles the links in one scope of a body.</summary>
     /// <param name="scope">The name of the block, or of a list's record; empty for the page's own record.</param>
@@ -141,7 +144,7 @@ internal sealed class BodyLinks(
     {
         if (target is null)
             return false;
-        var controls = target.Definition.Kind == PageKind.List ? ParameterReader.Controls : [];
+        var controls = target.Definition.Kind == PageKind.List ? ListControlNames.Open : [];
         if (target.Parameters.FirstOrDefault(parameter => parameter.Name == name) is { } parameter)
         {
             if (parameter.Segment < 0 && parameter.Key.Read(value) is { Fault: KeyFault.None, Value: not null })

@@ -33,23 +33,8 @@ internal sealed class DetailCompiler(
         var list = trails.ListOf(record);
         var back = list is null ? null : new PlainLink(list.Name, list.Heading, list.OpenAddress!);
         var trail = trails.Above(record, 0, load, itself: false);
-        var names = BlockNames(page);
-        bodies.Bind(head, "", names, load, [own, .. placed.Apart, .. BodyLinks.On(columns)]);
-        var related = page
-            .Related.Select(
-                (definition, i) =>
-                    blocks.Compile(definition, load, page.Links, (shape, rows) =>
-                        bodies.Bind(head, names[i], names, rows, BodyLinks.Of(shape))
-                    )
-                        is { } block
-                        ? block with
-                        {
-                            Name = names[i],
-                        }
-                        : null
-            )
-            .OfType<BlockPlan>()
-            .ToList();
+        bodies.Bind(head, "", BlockNames(page), load, [own, .. placed.Apart, .. BodyLinks.On(columns)]);
+        var related = Related(head, load);
         var stored = page.NeighboursHidden ? [] : Stored(list, record, load);
         var narrowed = filters
             .Compile(page.Where, load, _ => -1)
@@ -74,6 +59,27 @@ internal sealed class DetailCompiler(
         {
             Samples = Samples(head),
         };
+    }
+
+    private List<BlockPlan> Related(PageHead head, Projections load)
+    {
+        var page = head.Definition;
+        var names = BlockNames(page);
+        return page
+            .Related.Select(
+                (definition, i) =>
+                    blocks.Compile(definition, load, page.Links, (shape, rows) =>
+                        bodies.Bind(head, names[i], names, rows, BodyLinks.Of(shape))
+                    )
+                        is { } block
+                        ? block with
+                        {
+                            Name = names[i],
+                        }
+                        : null
+            )
+            .OfType<BlockPlan>()
+            .ToList();
     }
 
     /// <summary>The names of a page's blocks: those of their records, and a number for another one of the same.</summary>

@@ -38,13 +38,7 @@ internal sealed class ListCompiler(
         var columns = rows.Columns(shown, placed, load)
             .Zip(shown, (column, path) => column with { OrderName = OrderName(path, load, orders) })
             .ToList();
-        bodies.Bind(
-            head,
-            head.Record.Name,
-            [head.Record.Name],
-            load,
-            [recordLink, placed.OnRow, .. placed.Apart, .. BodyLinks.On(columns)]
-        );
+        bodies.BindRows(head, load, [recordLink, placed.OnRow, .. placed.Apart, .. BodyLinks.On(columns)]);
         var plan = Plan(head, load, orders);
         var shape = new ListShape(
             head.Heading,

@@ -26,6 +26,7 @@ internal sealed class SiteBuild
     private readonly PathTree<Page> _paths = new();
     private Dictionary<string, PageHead?> _heads = [];
     private List<Page> _pages = [];
+    private BodyDesigns? _designs;
 
     /// <param name="described">The sources by name; null for a source that is away.</param>
     /// <param name="mount">The prefix of all addresses.</param>
@@ -148,9 +149,9 @@ internal sealed class SiteBuild
                         : throw new UnreachableException($"Nothing compiles a page of kind {head.Definition.Kind}.")
                 ),
         ];
-        var designs = new BodyDesigns(_definition, _heads, bodies, _mount.Text, _findings);
+        _designs = new BodyDesigns(_definition, _heads, bodies, _mount.Text, _findings);
         foreach (var page in _pages)
-            page.Body = designs.Of(page);
+            page.Body = _designs.Of(page);
         foreach (var page in _pages.OfType<TextPage>().Where(page => page.Head.Definition.ShowsLists))
             page.Lists = ListIndex.Of(_pages);
         foreach (var page in _pages)
@@ -222,18 +223,24 @@ internal sealed class SiteBuild
         return notFound;
     }
 
-    private PageFrame Frame(Page? home, Page? notFound) =>
-        new(
+    private PageFrame Frame(Page? home, Page? notFound)
+    {
+        var (first, menu) = (home?.Head.OpenAddress ?? $"{_mount}/", Menu(notFound));
+        return new(
             _definition.Title.Value,
-            home?.Head.OpenAddress ?? $"{_mount}/",
+            first,
             _mount,
-            Menu(notFound),
+            menu,
             _conventions,
-            _frames.Texts(_kinds),
+            _frames.Texts(_kinds) with
+            {
+                Design = _designs?.Frame(_definition.Frame.Page, first, menu),
+            },
             _pages
                 .Where(page => page.Head.AddressWithoutParameters is not null)
                 .ToDictionary(page => page.Name, page => page.Head.OpenAddress!)
         );
+    }
 
     private void Review(PageFrame frame, Page? home, Page? notFound)
     {

@@ -141,7 +141,13 @@ public static class AppFileReader
     {
         if (app.Value("frame") is not { } node || MappingReader.Of(node, "“frame”", findings) is not { } reader)
             return FrameDefinition.None;
-        var frame = new FrameDefinition(reader.Text("header"), reader.Text("footer"), reader.Text("logo"), reader.Text("style"));
+        var frame = new FrameDefinition(
+            reader.Text("header"),
+            reader.Text("footer"),
+            reader.Text("logo"),
+            reader.Text("style"),
+            reader.Text("page")
+        );
         reader.Finish();
         return frame;
     }

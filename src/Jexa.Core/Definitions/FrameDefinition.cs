@@ -5,8 +5,9 @@ namespace Jexa.Core.Definitions;
 /// <param name="Footer">Markdown below the content of every page.</param>
 /// <param name="Logo">A picture before the app's name.</param>
 /// <param name="Style">A style sheet after Jexa's own.</param>
-public sealed record FrameDefinition(Written? Header, Written? Footer, Written? Logo, Written? Style)
+/// <param name="Page">An HTML file whose <c>main</c> each page takes the place of; null for Jexa's own frame.</param>
+public sealed record FrameDefinition(Written? Header, Written? Footer, Written? Logo, Written? Style, Written? Page)
 {
     /// <summary>A frame of which the app file says nothing.</summary>
-    public static FrameDefinition None { get; } = new(null, null, null, null);
+    public static FrameDefinition None { get; } = new(null, null, null, null, null);
 }

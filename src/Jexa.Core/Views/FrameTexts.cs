@@ -7,6 +7,9 @@ namespace Jexa.Core.Views;
 /// <param name="PictureOrigins">Origins that pictures are loaded from.</param>
 public sealed record FrameTexts(string Header, string Footer, string? Logo, string? Style, IReadOnlyList<string> PictureOrigins)
 {
+    /// <summary>The frame of the app's own design; null for Jexa's.</summary>
+    public FrameDesign? Design { get; init; }
+
     /// <summary>A frame without texts.</summary>
     public static FrameTexts None { get; } = new("", "", null, null, []);
 }

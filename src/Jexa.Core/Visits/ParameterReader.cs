@@ -18,13 +18,13 @@ internal static class ParameterReader
     public const string End = "end";
 
     /// <summary>The words that a list is searched for.</summary>
-    public const string Find = "find";
+    public const string Find = ListControlNames.Find;
 
     /// <summary>The column that a list is ordered by. A minus before it reverses the order.</summary>
-    public const string Order = "order";
+    public const string Order = ListControlNames.Order;
 
     /// <summary>The number of rows in a window of a list.</summary>
-    public const string Size = "size";
+    public const string Size = ListControlNames.Size;
 
     /// <summary>The list, and the place in it, that a visitor comes from.</summary>
     public const string From = "from";

@@ -9,6 +9,7 @@ internal static class BesideFiles
         [
             .. definition
                 .Pages.Select(page => page.Body?.Value)
+                .Append(definition.Frame.Page?.Value)
                 .OfType<string>()
                 .Distinct()
                 .Select(name => Path.GetFullPath(name, definition.Folder)),

@@ -120,7 +120,8 @@ public sealed class HtmlBodyDraft
     }
 
     private static string Action(LinkPlan action) =>
-        $"<a href=\"page:{action.Page}\">{Encoded(action.Text)}<span class=\"unseen\">: <span data-page=\"label\">Label</span></span></a>";
+        $"<a href=\"page:{action.Page}\">{Encoded(action.Text)}"
+        + "<span class=\"unseen\">: <span data-page=\"label\">Label</span></span></a>";
 
     private void Detail(DetailPage page)
     {

@@ -23,6 +23,17 @@ internal static class HtmlFrame
         html.Append("</ul>\n</nav>\n"u8);
     }
 
+    /// <summary>A part of the app's own frame.</summary>
+    public static void Write(IReadOnlyList<FramePiece> pieces, string? page, Utf8Buffer html)
+    {
+        for (var i = 0; i < pieces.Count; i++)
+        {
+            html.Append(pieces[i].Html);
+            if (pieces[i].Page is { } one && one == page)
+                html.Append(" aria-current=\"page\""u8);
+        }
+    }
+
     /// <summary>The way back to a list, and the records above.</summary>
     public static void WriteTrail(IReadOnlyList<PlainLink> trail, PlainLink? back, Utf8Buffer html)
     {

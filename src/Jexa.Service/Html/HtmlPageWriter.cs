@@ -44,11 +44,11 @@ internal sealed class HtmlPageWriter : IPageWriter
         html.AppendEncoded(scratch.Written);
         html.Append(frame.AfterTitle);
         var body = view is MessageView or SavedView ? null : page?.Body;
+        var design = view.Frame.Texts.Design;
+        html.Append(design?.Head);
         html.Append(body?.Head);
         html.Append(frame.AfterHead);
-        HtmlFrame.WriteMenu(frame, view.Page, html);
-        html.Append("</header>\n"u8);
-        html.Append(frame.Header);
+        WriteTop(frame, view, html);
         if (body is null)
             html.Append(view.Beside is null ? "<main id=\"main\">\n"u8 : "<main id=\"main\" class=\"pair\">\n"u8);
         else
@@ -73,8 +73,25 @@ internal sealed class HtmlPageWriter : IPageWriter
         }
 
         html.Append("</main>\n"u8);
-        html.Append(frame.Footer);
+        if (design is null)
+            html.Append(frame.Footer);
+        else
+            HtmlFrame.Write(design.After, view.Page, html);
         html.Append("</body>\n</html>\n"u8);
+    }
+
+    /// <summary>What stands before the page: Jexa's header, or the app's own.</summary>
+    private static void WriteTop(FrameParts frame, PageView view, Utf8Buffer html)
+    {
+        if (view.Frame.Texts.Design is { } design)
+        {
+            HtmlFrame.Write(design.Before, view.Page, html);
+            return;
+        }
+
+        HtmlFrame.WriteMenu(frame, view.Page, html);
+        html.Append("</header>\n"u8);
+        html.Append(frame.Header);
     }
 
     /// <summary>The message about what was just done.</summary>

@@ -61,21 +61,9 @@ internal sealed class HtmlParts(string styleVersion)
         head.AppendEncoded($"{frame.Mount}/_jexa/icon.svg");
         head.Append("\">\n"u8);
         using var top = new Utf8Buffer();
-        top.Append(
-            "</head>\n<body>\n<a class=\"skip\" href=\"#main\">Skip to the content</a>\n<header "u8
-                + "class=\"top\">\n<a class=\"app\" href=\""u8
-        );
-        top.AppendEncoded(frame.HomeAddress);
-        top.Append("\">"u8);
-        if (frame.Texts.Logo is not null)
-        {
-            top.Append("<img class=\"logo\" alt=\"\" src=\""u8);
-            top.AppendEncoded($"{frame.Mount}/_jexa/app/logo");
-            top.Append("\">"u8);
-        }
-
-        top.AppendEncoded(frame.AppTitle);
-        top.Append("</a>\n"u8);
+        top.Append("</head>\n<body>\n<a class=\"skip\" href=\"#main\">Skip to the content</a>\n"u8);
+        if (frame.Texts.Design is null)
+            AppendTop(frame, top);
         return new FrameParts(
             Bytes(
                 $"<!DOCTYPE html>\n<html lang=\"{Encoded(frame.Conventions.Language)}\">\n<head>\n<meta "
@@ -91,6 +79,23 @@ internal sealed class HtmlParts(string styleVersion)
             Around("div", "own-header", frame.Texts.Header, frame),
             Around("footer", "own-footer", frame.Texts.Footer, frame)
         );
+    }
+
+    /// <summary>The beginning of the header: the app's name, which leads home.</summary>
+    private static void AppendTop(PageFrame frame, Utf8Buffer top)
+    {
+        top.Append("<header class=\"top\">\n<a class=\"app\" href=\""u8);
+        top.AppendEncoded(frame.HomeAddress);
+        top.Append("\">"u8);
+        if (frame.Texts.Logo is not null)
+        {
+            top.Append("<img class=\"logo\" alt=\"\" src=\""u8);
+            top.AppendEncoded($"{frame.Mount}/_jexa/app/logo");
+            top.Append("\">"u8);
+        }
+
+        top.AppendEncoded(frame.AppTitle);
+        top.Append("</a>\n"u8);
     }
 
     private static byte[] Around(string element, string kind, string markdown, PageFrame frame) =>

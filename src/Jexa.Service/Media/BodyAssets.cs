@@ -51,7 +51,9 @@ internal static class BodyAssets
         for (var i = 0; i < parts.Length; i++)
             parts[i] = target.Text(i + 3).ToString();
         var path = string.Join('/', parts);
-        var named = Named.GetValue(site, one => [.. one.Pages.SelectMany(page => page.Body?.Files ?? [])]);
+        var named = Named.GetValue(site, one =>
+            [.. one.Pages.SelectMany(page => page.Body?.Files ?? []), .. one.Frame.Texts.Design?.Files ?? []]
+        );
         var file = named.Contains(path) ? Path.GetFullPath(path, Path.GetDirectoryName(Path.GetFullPath(site.File))!) : null;
         if (file is not null && Types.TryGetValue(Path.GetExtension(file).ToLowerInvariant(), out var type) && File.Exists(file))
             await MediaAnswer.SendFileAsync(http, file, type);
@@ -60,7 +62,11 @@ internal static class BodyAssets
     }
 
     private static Asset? Made(Site site, string name) =>
-        site.Pages.Select(page => page.Body?.Made.GetValueOrDefault(name)).FirstOrDefault(bytes => bytes is not null) is { } found
+        site
+            .Pages.Select(page => page.Body?.Made.GetValueOrDefault(name))
+            .Append(site.Frame.Texts.Design?.Made.GetValueOrDefault(name))
+            .FirstOrDefault(bytes => bytes is not null)
+            is { } found
             ? new Asset(name, Types[Path.GetExtension(name)], found)
             : null;
 }

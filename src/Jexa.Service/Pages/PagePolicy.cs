@@ -10,7 +10,8 @@ internal static class PagePolicy
     /// </summary>
     public static string Of(Site site, int consolePort) =>
         "default-src 'none'; style-src 'self'; img-src "
-        + $"{string.Join(' ', site.Frame.Texts.PictureOrigins.Prepend("'self'"))}; script-src 'self'; font-src 'self'; media-src 'self'; "
+        + $"{string.Join(' ', site.Frame.Texts.PictureOrigins.Prepend("'self'"))}; script-src 'self'; "
+        + "font-src 'self'; media-src 'self'; "
         + "connect-src 'self'; base-uri 'none'; "
         + $"form-action 'self'; frame-ancestors http://127.0.0.1:{consolePort} http://localhost:{consolePort}";
 }
