@@ -4,6 +4,7 @@ using Jexa.Bench.Visits;
 //        visits scale
 //        visits walks
 //        visits saves
+//        visits bodies DEMO_FOLDER (after ./jexa demo has made the register)
 //        visits files
 //        visits clients
 //        visits details ROUNDS SECONDS (after ./jexa demo has made the register)
@@ -25,6 +26,9 @@ switch (args)
     case ["clients"]:
         await Clients.RunAsync();
         return 0;
+    case ["bodies", var demo]:
+        await Bodies.RunAsync(demo);
+        return 0;
     case ["files"]:
         await Files.RunAsync();
         return 0;
@@ -41,7 +45,8 @@ switch (args)
     default:
         Console.Error.WriteLine(
             "Usage: visits stages APP_FILE LIST_ADDRESS DETAIL_ADDRESS, visits scale, visits walks, visits "
-                + "saves, visits files, visits clients, visits details ROUNDS SECONDS [ENGINE…], or visits servers"
+                + "saves, visits bodies DEMO_FOLDER, visits files, visits clients, visits details ROUNDS SECONDS "
+                + "[ENGINE…], or visits servers"
         );
         return 2;
 }

@@ -87,7 +87,9 @@ public sealed partial class BodyTests(DemoService demo) : IDisposable
     [GeneratedRegex(@"^  ([a-z-]+):\n", RegexOptions.Multiline)]
     private static partial Regex PageName();
 
-    /// <summary>The page's elements, attributes and words, one a line. Places of lists are sealed with a secret of the service.</summary>
+    /// <summary>
+    /// The page's elements, attributes and words, one a line. Places of lists are sealed with a secret of the service.
+    /// </summary>
     private static string Elements(string html)
     {
         var lines = new List<string>();

@@ -194,7 +194,9 @@ internal sealed class BodyDocument
         }
     }
 
-    /// <summary>Why a text is too much for a parser: deep nesting takes it a time that grows with its square. Null if not.</summary>
+    /// <summary>
+    /// Why a text is too much for a parser: deep nesting takes it a time that grows with its square. Null if not.
+    /// </summary>
     private static string? Excess(string text)
     {
         using var source = new TextSource(text);

@@ -2,7 +2,9 @@ using System.Text;
 
 namespace Jexa.Core.Bodies;
 
-/// <summary>Collects the steps of a body. HTML that is the same for every visit becomes one literal, as long as it can be.</summary>
+/// <summary>
+/// Collects the steps of a body. HTML that is the same for every visit becomes one literal, as long as it can be.
+/// </summary>
 internal sealed class BodyMarkup
 {
     private readonly Stack<List<BodyStep>> _open = new([

@@ -3,7 +3,9 @@ using Jexa.Core.Views;
 
 namespace Jexa.Core.Bodies;
 
-/// <summary>What names mean at a place of a body: those of a page, of the records of a list or block, or of a related record.</summary>
+/// <summary>
+/// What names mean at a place of a body: those of a page, of the records of a list or block, or of a related record.
+/// </summary>
 /// <param name="What">What the fields belong to, for people.</param>
 /// <param name="Columns">The fields that are shown here.</param>
 /// <param name="Title">The label of a record here; null if there is no record.</param>

@@ -5,7 +5,9 @@ using Jexa.Core.Definitions;
 
 namespace Jexa.Core.Compiler;
 
-/// <summary>Writes the attributes of an element: those of the design, without what could run, with values where they may stand.</summary>
+/// <summary>
+/// Writes the attributes of an element: those of the design, without what could run, with values where they may stand.
+/// </summary>
 internal sealed partial class BodyAttributes(BodyContext context)
 {
     /// <summary>Attributes whose words may hold values.</summary>

@@ -81,7 +81,9 @@ internal sealed class BodyLinks(
     public static IEnumerable<LinkPlan?> Of(ListShape shape) =>
         [shape.RecordLink, shape.RowLink, .. shape.Actions, .. On(shape.Columns)];
 
-    /// <summary>The scope that an element stands in, and the way from its record to a related one, with a point at its end.</summary>
+    /// <summary>
+    /// The scope that an element stands in, and the way from its record to a related one, with a point at its end.
+    /// </summary>
     private static (string Scope, string Way) ScopeOf(IElement element, IElement main, IReadOnlyCollection<string> names)
     {
         var way = "";

@@ -172,7 +172,7 @@ internal sealed class BodyValues(BodyContext context, BodyAttributes attributes,
             context.Misplace(
                 element,
                 $"{value.Column.Name} is no picture.",
-                $"Say as: image for it and where its pictures are: fields: {{ {value.Column.Name}: {{ as: image, under: FOLDER }} }}"
+                $"Say so, and where its pictures are: fields: {{ {value.Column.Name}: {{ as: image, under: FOLDER }} }}"
             );
             return;
         }
@@ -237,7 +237,9 @@ internal sealed class BodyValues(BodyContext context, BodyAttributes attributes,
             .Html("\">");
     }
 
-    /// <summary>An element with <c>itemprop</c> and <c>itemscope</c>: the pattern of a block or list, or a related record.</summary>
+    /// <summary>
+    /// An element with <c>itemprop</c> and <c>itemscope</c>: the pattern of a block or list, or a related record.
+    /// </summary>
     public bool Records(IElement element, string prop, BodyScope scope)
     {
         if (scope.Block < 0 && !scope.IsRepeated && context.Repeated.TryGetValue(prop, out var rows))

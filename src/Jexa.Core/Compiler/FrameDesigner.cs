@@ -5,7 +5,9 @@ using Jexa.Core.Views;
 
 namespace Jexa.Core.Compiler;
 
-/// <summary>Compiles the frame around all pages. All of it is the same for every visit, but for the mark of the present page.</summary>
+/// <summary>
+/// Compiles the frame around all pages. All of it is the same for every visit, but for the mark of the present page.
+/// </summary>
 internal sealed class FrameDesigner(BodyContext context, string title, string home, IReadOnlyList<PlainLink> menu)
 {
     private static readonly string[] Words = ["app", "home", "menu", "link", "text"];

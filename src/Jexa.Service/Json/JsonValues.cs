@@ -4,6 +4,7 @@ using System.Text.Json;
 using System.Text.Unicode;
 using Jexa.Core.Values;
 using Jexa.Core.Views;
+using Jexa.Service.Media;
 
 namespace Jexa.Service.Json;
 
@@ -85,9 +86,12 @@ internal static class JsonValues
         }
 
         scratch.Truncate(0);
-        var found = column.Picture!.TryWrite(row, scratch);
+        var plan = column.Picture!;
+        // A picture whose file is missing has no address, as on the page.
+        var found =
+            plan.TryWrite(row, scratch) && (plan.Folder is null || PictureFiles.Find(plan.Folder, plan.NameOf(row)) is not null);
         json.WriteStartObject();
-        json.WriteString("name"u8, column.Picture.NameOf(row));
+        json.WriteString("name"u8, plan.NameOf(row));
         if (found)
             json.WriteString("address"u8, scratch.Written);
         else
