@@ -129,7 +129,7 @@ public class CommandTests(DemoService demo)
         var ran = await Service.AskAsync("pages");
         Assert.Equal(0, ran.ExitCode);
         var lines = ran.Out.Split('\n', StringSplitOptions.RemoveEmptyEntries);
-        Assert.Equal(44, lines.Length);
+        Assert.Equal(47, lines.Length);
         Assert.Single(lines, line =>
             Regex.IsMatch(
                 line,

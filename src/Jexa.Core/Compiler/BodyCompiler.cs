@@ -220,6 +220,8 @@ internal sealed class BodyCompiler
         _context.Out.Html($"<{name}");
         var link = _attributes.Link(element, scope, CountsAlone(element));
         _attributes.Write(element, scope, link ? ["href"] : []);
+        if (name == "button" && !element.HasAttribute("type"))
+            _context.Out.Html(" type=\"submit\"");
         _context.Out.Html(">");
         var isEmptied = false;
         if (!Void.Contains(name))
