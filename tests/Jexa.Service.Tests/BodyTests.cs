@@ -1,11 +1,12 @@
 using System.Text.RegularExpressions;
 using AngleSharp.Dom;
 using AngleSharp.Html.Parser;
+using Microsoft.Playwright;
 
 namespace Jexa.Service.Tests;
 
 /// <summary>Pages of an app's own HTML, through the program.</summary>
-public sealed partial class BodyTests(DemoService demo) : IDisposable
+public sealed partial class BodyTests(DemoService demo, Browser browser) : IDisposable
 {
     private readonly AppFolder _folder = new();
 
@@ -334,11 +335,10 @@ public sealed partial class BodyTests(DemoService demo) : IDisposable
         "</title><script>alert(1)</script>",
     ];
 
-    [Fact]
-    public async Task No_value_changes_the_elements_of_a_design()
+    private Task<RunningService> ServeHostileAsync()
     {
         string Quoted(string text) => "'" + text.Replace("'", "''").Replace("\0", "") + "'";
-        using var service = await ServeAsync(
+        return ServeAsync(
             "INSERT INTO thing VALUES (1, 'plain', 'https://a.example/', 'x', 'x'); INSERT INTO part VALUES (1, 1, 'x');"
                 + string.Concat(
                     Hostile.Select(
@@ -348,6 +348,12 @@ public sealed partial class BodyTests(DemoService demo) : IDisposable
                     )
                 )
         );
+    }
+
+    [Fact]
+    public async Task No_value_changes_the_elements_of_a_design()
+    {
+        using var service = await ServeHostileAsync();
         foreach (var target in new[] { "/things/{0}", "/things/{0}/edit" })
             for (var i = 0; i < Hostile.Length; i++)
             {
@@ -366,6 +372,60 @@ public sealed partial class BodyTests(DemoService demo) : IDisposable
             }
 
         Assert.Equal(Hostile.Length + 1, (await PageAsync(service, "/things")).QuerySelectorAll("main > ul > li").Length);
+    }
+
+    [Fact]
+    public async Task In_a_browser_no_value_runs_and_the_policy_has_nothing_to_stop()
+    {
+        using var service = await ServeHostileAsync();
+        var page = await browser.OpenAsync();
+        var seen = new List<string>();
+        page.Dialog += (_, dialog) => seen.Add($"dialog {dialog.Message}");
+        page.Console += (_, message) => seen.Add($"{page.Url}: {message.Text}");
+        page.PageError += (_, error) => seen.Add($"{page.Url}: {error}");
+        for (var i = 0; i < Hostile.Length; i++)
+        {
+            await page.GotoAsync($"{service.PagesUrl.TrimEnd('/')}/things/{i + 2}");
+            await page.GotoAsync($"{service.PagesUrl.TrimEnd('/')}/things/{i + 2}/edit");
+        }
+
+        await page.GotoAsync($"{service.PagesUrl.TrimEnd('/')}/things?size=100");
+        Assert.DoesNotContain(seen, line => !line.Contains("font", StringComparison.OrdinalIgnoreCase));
+    }
+
+    [Theory]
+    [InlineData("/posters")]
+    [InlineData("/posters?find=zzz")]
+    [InlineData("/posters/7")]
+    [InlineData("/posters/7/edit")]
+    public async Task The_posters_of_the_demo_look_right_at_every_width_and_for_everybody(string target)
+    {
+        var page = await browser.OpenAsync();
+        await page.GotoAsync(demo.Service.PagesUrl.TrimEnd('/') + target);
+        await Browser.AssertFitAsync(page);
+        await page.Context.CloseAsync();
+    }
+
+    [Fact]
+    public async Task A_poster_is_found_changed_and_hung_up_again_in_the_browser()
+    {
+        var page = await browser.OpenAsync();
+        await page.GotoAsync(demo.Service.PagesUrl.TrimEnd('/') + "/posters");
+        var first = page.Locator(".tile a").First;
+        var name = await first.TextContentAsync();
+        await first.ClickAsync();
+        Assert.Equal(name, await page.Locator("h1").TextContentAsync());
+        await page.ReloadAsync();
+        Assert.Equal(name, await page.Locator("h1").TextContentAsync());
+        await page.GetByText("Change this poster").ClickAsync();
+        await page.GetByLabel("What it is called").FillAsync("");
+        await page.EvaluateAsync("document.querySelector('form').noValidate = true");
+        await page.GetByText("Hang it up again").ClickAsync();
+        Assert.NotEmpty((await page.Locator("[aria-invalid]").GetAttributeAsync("name"))!);
+        await page.GetByLabel("What it is called").FillAsync(name!);
+        await page.GetByText("Hang it up again").ClickAsync();
+        await Assertions.Expect(page.Locator("h1")).ToHaveTextAsync(name!);
+        Assert.Contains("/posters/", page.Url);
     }
 
     [Fact]

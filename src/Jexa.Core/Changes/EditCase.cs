@@ -279,7 +279,10 @@ internal sealed class EditCase(Visit visit, EditPage page, FormMaker forms, Save
         if (visit.Request.Method == "PATCH")
             return await FormAsync(new Outcome.Saved(), 200, null, null);
         using var address = new Utf8Buffer(128);
-        var location = page.Cancel?.TryWrite(_found.Row, address) == true ? address.ToString() : page.Changes.Otherwise.Address;
+        var location =
+            (page.Then ?? page.Cancel)?.TryWrite(_found.Row, address) == true
+                ? address.ToString()
+                : page.Changes.Otherwise.Address;
         return SaveSteps.Led(new Outcome.Saved(), location, "Nothing was changed: all fields are as they were.");
     }
 

@@ -38,6 +38,9 @@ internal sealed class EditCompiler(
         var placed = rows.Place(head.Definition.Links, [], load, isList: false);
         var own = LinkCompiler.ToOwn(head, load, head.LinkText);
         var cancel = links.PageOf(record) is { } detail ? LinkCompiler.ToOwn(detail, load, detail.LinkText) : null;
+        var then = head.Definition.Then is { } word
+            ? links.Compile(new LinkDefinition(word, null, null, false, head.Definition.ThenWith, []), load)
+            : null;
         bodies.Bind(head, "", [], load, [own, cancel, .. placed.Apart]);
         var lookup = Lookup(head, load);
         return new EditPage(
@@ -60,6 +63,7 @@ internal sealed class EditCompiler(
         )
         {
             Samples = details.Samples(head),
+            Then = then,
         };
     }
 

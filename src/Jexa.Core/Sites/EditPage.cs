@@ -46,6 +46,9 @@ public sealed class EditPage(
     /// <summary>The record's own page; null for none.</summary>
     public LinkPlan? Cancel { get; } = cancel;
 
+    /// <summary>Where a form that changes nothing leads: as a save does. Null for the record's own page.</summary>
+    public LinkPlan? Then { get; init; }
+
     /// <summary>The cell with the stored value of a field.</summary>
     public int OrdinalOf(SiteField field) => Columns.First(column => column.Field == field).Ordinal;
 }
