@@ -437,6 +437,11 @@ public sealed partial class BodyTests(DemoService demo, Browser browser) : IDisp
         _folder.Write("thing.html", Thing.Replace("itemprop=\"state\"", "itemprop=\"staet\"").Replace("Map</a>", "Gone</a>"));
         await Task.Delay(TimeSpan.FromSeconds(1), TestContext.Current.CancellationToken);
         Assert.Contains("On the map", (await service.GetAsync("/things/1")).Body);
+        // In the app file it stands where the body is named, and says its place in the HTML.
+        var (_, told) = await service.ManageAsync("findings");
+        var finding = Assert.Single(told.EnumerateArray());
+        Assert.Equal((8, "thing"), (finding.GetProperty("line").GetInt32(), finding.GetProperty("page").GetString()));
+        Assert.Contains("thing.html:5:", finding.GetProperty("message").GetString());
         var check = await RunningService.RunAsync("check", _folder.File("app.yaml"));
         Assert.Contains("JX702", check.Out);
         Assert.Contains("thing.html:5:", check.Out);

@@ -50,6 +50,8 @@ public sealed class BodyFindingTests
     [InlineData("<a href=\"page:bridges\">", "<a href=\" JavaScript:alert(1)\">", "JX705", null)]
     [InlineData("<a href", "<iframe src=\"x.html\"></iframe><a href", "JX705", null)]
     [InlineData("<a href", "<img src=\"data:image/png;base64,AA\" srcdoc=\"x\"><a href", "JX705", null)]
+    [InlineData("<a href", "<meta itemprop=\"code\" http-equiv=\"refresh\"><a href", "JX705", null)]
+    [InlineData("<a href", "<plaintext><a href", "JX705", null)]
     [InlineData("<a href", "<object data=\"x\"></object><a href", "JX705", null)]
     [InlineData("<a href", "<img src=\"none.png\" alt=\"\"><a href", "JX701", null)]
     [InlineData("<a href", "<img src=\"../../etc/passwd\" alt=\"\"><a href", "JX701", null)]

@@ -81,7 +81,7 @@ internal sealed class LanguageDocument(string uri, SourceRegistry sources) : IDi
         if (FileMap.Read(_text) is not { } map)
             return [];
         var found = new List<(Finding, NamedChange)>();
-        foreach (var finding in compilation.Findings)
+        foreach (var finding in compilation.FindingsInAppFile)
             if (Remedy.Of(finding, map) is { } change)
                 found.Add((finding, change));
         return found;

@@ -25,7 +25,16 @@ internal sealed partial class BodyAttributes(BodyContext context)
     ];
 
     /// <summary>Attributes that load, send or run something in a way that no page needs.</summary>
-    private static readonly HashSet<string> Refused = ["srcdoc", "formaction", "ping", "background", "manifest", "nonce"];
+    private static readonly HashSet<string> Refused =
+    [
+        "srcdoc",
+        "formaction",
+        "ping",
+        "background",
+        "manifest",
+        "nonce",
+        "http-equiv",
+    ];
 
     private static readonly HashSet<string> Addresses = ["href", "src", "poster", "cite", "action", "data", "xlink:href"];
 

@@ -20,6 +20,7 @@ internal sealed class BodyCompiler
         "frame",
         "frameset",
         "portal",
+        "plaintext",
         "meta",
     ];
 

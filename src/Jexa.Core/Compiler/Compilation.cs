@@ -18,6 +18,10 @@ public sealed record Compilation(
     /// </summary>
     public Site? Partial { get; init; }
 
+    /// <summary>The findings as they stand in the app file, for its editors.</summary>
+    public IReadOnlyList<Finding> FindingsInAppFile =>
+        Definition is { } definition ? [.. Findings.Select(definition.InAppFile)] : Findings;
+
     /// <summary>The sources of the app file, whether they answered or not.</summary>
     public IReadOnlyList<SiteSource> Sources { get; init; } = [];
 

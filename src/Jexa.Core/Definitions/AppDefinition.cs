@@ -30,6 +30,36 @@ public sealed record AppDefinition(
     /// <summary>The folder for relative paths.</summary>
     public string Folder => Path.GetDirectoryName(Path.GetFullPath(File)) ?? "/";
 
-    /// <summary>The name of the page that contains a place of the file; null if no page does.</summary>
-    public string? PageAt(Place place) => Lines.LastOrDefault(page => page.Holds(place))?.Name.Value;
+    /// <summary>The HTML files that the app file names.</summary>
+    public IEnumerable<Written> Bodies => Pages.Select(page => page.Body).Append(Frame.Page).OfType<Written>();
+
+    /// <summary>The name of the page that a place belongs to: one of the file, or of the page's HTML; null for none.</summary>
+    public string? PageAt(Place place)
+    {
+        var at = InAppFile(place);
+        return Lines.LastOrDefault(page => page.Holds(at))?.Name.Value;
+    }
+
+    /// <summary>
+    /// A finding as it stands in the app file: one in an HTML file stands where the app file names that file, and says its place
+    /// there.
+    /// </summary>
+    public Finding InAppFile(Finding finding) =>
+        finding.At.File == File
+            ? finding
+            : finding with
+            {
+                At = InAppFile(finding.At),
+                Message = $"{finding.At}: {finding.Message}",
+                Found = null,
+                Nearest = null,
+            };
+
+    private Place InAppFile(Place place)
+    {
+        if (place.File == File)
+            return place;
+        var folder = Path.GetDirectoryName(File) ?? "";
+        return Bodies.FirstOrDefault(body => Path.Combine(folder, body.Value) == place.File)?.At ?? new Place(File, 1, 1);
+    }
 }

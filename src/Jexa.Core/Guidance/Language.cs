@@ -167,5 +167,5 @@ public sealed class Language(SchemaTree schema, string text, FileMap? readable, 
     }
 
     /// <summary>The findings of the text.</summary>
-    public IReadOnlyList<Finding> Findings => compilation.Findings;
+    public IReadOnlyList<Finding> Findings => compilation.FindingsInAppFile;
 }

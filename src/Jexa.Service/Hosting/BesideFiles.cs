@@ -6,14 +6,7 @@ namespace Jexa.Service.Hosting;
 internal static class BesideFiles
 {
     public static IReadOnlyList<string> Of(AppDefinition definition) =>
-        [
-            .. definition
-                .Pages.Select(page => page.Body?.Value)
-                .Append(definition.Frame.Page?.Value)
-                .OfType<string>()
-                .Distinct()
-                .Select(name => Path.GetFullPath(name, definition.Folder)),
-        ];
+        [.. definition.Bodies.Select(body => body.Value).Distinct().Select(name => Path.GetFullPath(name, definition.Folder))];
 
     /// <summary>What changes when somebody saves one of the files.</summary>
     public static string StateOf(IReadOnlyList<string> files) => string.Join(' ', files.Select(StateOf));

@@ -51,8 +51,7 @@ internal sealed class ManagementApi(SiteHost host, BearerToken token, StartCodes
             )
             .WithSummary("The sources of the app: whether they answer, how fast, what they hold and what can be done with it");
         api.MapGet("/samples", SamplesAsync).WithSummary("For each page an address that leads somewhere at this moment");
-        api.MapGet("/findings", () => SiteReport.Of(host.Findings, host.File.Definition))
-            .WithSummary("What check found, and what visits have shown since");
+        api.MapGet("/findings", () => Findings(host)).WithSummary("What check found, and what visits have shown since");
         api.MapPost("/links", Link)
             .WithSummary("The address of a page for given values")
             .ProducesProblem(StatusCodes.Status400BadRequest)
@@ -250,4 +249,11 @@ internal sealed class ManagementApi(SiteHost host, BearerToken token, StartCodes
     }
 
     private static ProblemHttpResult Refuse(int status, string detail) => TypedResults.Problem(detail, statusCode: status);
+
+    /// <summary>What is wrong with the app file, each at its place there.</summary>
+    private static IReadOnlyList<FindingInfo> Findings(SiteHost host)
+    {
+        var definition = host.File.Definition;
+        return SiteReport.Of(definition is null ? host.Findings : host.Findings.Select(definition.InAppFile), definition);
+    }
 }

@@ -28,7 +28,7 @@ internal static class WorkingCopyReport
             compilation.Site is not null,
             bench.Preview.Mount.Text,
             bench.Preview.Site is { } site ? Pages(site, map) : [],
-            Findings(compilation.Findings, compilation.Definition, map)
+            Findings(compilation.FindingsInAppFile, compilation.Definition, map)
         );
     }
 
