@@ -83,7 +83,8 @@ internal sealed class BodyContext
 
     public void CheckBound()
     {
-        if (Bound == 0)
+        // A wrong name is one mistake: that nothing is bound by it is not another.
+        if (Bound == 0 && !Findings.All.Any(finding => finding.At.File == Document.At(Document.Main).File))
             Warn(
                 Document.At(Document.Main),
                 $"Nothing in {Document.Name} is bound: every {Page?.Record?.One ?? "record"} looks the same.",
@@ -118,6 +119,18 @@ internal sealed class BodyContext
                     $"Write show: [{string.Join(", ", scope.Columns.Select(shown => shown.Name).Append(name))}]"
                 )
             );
+        else if (
+            scope == Root
+            && Repeated.FirstOrDefault(rows => rows.Value.Find(name) is not null) is { Key: { } block, Value.Block: var number }
+        )
+            Findings.Add(
+                FindingCodes.BodyMisplaced,
+                place.At,
+                $"{name} belongs to the records of “{block}”, and stands outside of them.",
+                $"Put it inside of the element that is one of them: <… itemprop=\"{block}\" itemscope>"
+                    + (number < 0 ? "." : $", or bind a field of {What(Page)} here."),
+                found: name
+            );
         else
             Findings.AddUnknown(
                 FindingCodes.BodyUnknownName,
@@ -130,4 +143,6 @@ internal sealed class BodyContext
             );
         return null;
     }
+
+    private static string What(Page? page) => page?.Record?.One is { } one ? $"the {one}" : "the page";
 }

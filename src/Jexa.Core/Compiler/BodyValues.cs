@@ -261,7 +261,7 @@ internal sealed class BodyValues(BodyContext context, BodyAttributes attributes,
                 element,
                 "itemprop",
                 prop,
-                $"records that {scope.What} has called",
+                $"block or record that {scope.What} has called",
                 scope == context.Root
                     ? context.Repeated.Keys
                     : scope.Columns.Where(one => one.Reference is not null).Select(one => one.Name)
