@@ -302,7 +302,9 @@ public sealed partial class BodyTests(DemoService demo, Browser browser) : IDisp
         var refused = await PostAsync(service, cookie, sent);
         var again = new HtmlParser().ParseDocument(refused.Body);
         Assert.Equal(422, refused.Status);
-        Assert.NotEmpty(again.QuerySelector("em")!.TextContent);
+        var fault = again.QuerySelector("em")!;
+        Assert.NotEmpty(fault.TextContent);
+        Assert.Equal(fault.Id, again.QuerySelector("[aria-invalid]")!.GetAttribute("aria-describedby"));
         Assert.NotNull(again.QuerySelector(".faults"));
         Assert.Equal("new", Assert.Single(again.QuerySelectorAll("input[checked]")).GetAttribute("value"));
         sent["name"] = "Uno";
@@ -447,6 +449,49 @@ public sealed partial class BodyTests(DemoService demo, Browser browser) : IDisp
         Assert.Contains("thing.html:5:", check.Out);
         _folder.Write("thing.html", Thing.Replace("Map</a>", "Back again</a>"));
         await service.ServesAsync("/things/1", "Back again");
+    }
+
+    [Fact]
+    public async Task Parts_stand_in_files_of_their_own_and_a_frame_is_around_all_pages()
+    {
+        _folder.MakeDatabase(
+            Schema + "INSERT INTO thing VALUES (1, 'One', NULL, NULL, NULL); INSERT INTO part VALUES (1, 1, 'x');"
+        );
+        _folder.Write("part.html", "<main><p>Called <b itemprop=\"name\">x</b></p><a href=\"page:thing-edit\">Change</a></main>");
+        _folder.Write(
+            "thing.html",
+            "<main itemscope class=\"card\"><h1 data-page=\"title\">x</h1><div data-part=\"part.html\"></div></main>"
+        );
+        _folder.Write(
+            "frame.html",
+            """
+            <body><header><a data-page="home" href="#"><b data-page="app">App</b></a>
+            <ul><li data-page="menu"><a data-page="link" href="#">A page</a></li><li><a href="#">Another</a></li></ul></header>
+            <main>The page</main><footer>The end</footer></body>
+            """
+        );
+        var app = App.Replace("app: Things", "app: Things\nframe: { page: frame.html }")
+            .Replace(", body: things.html", "")
+            .Replace(", body: edit.html", "")
+            .Replace("body: thing.html,", "body: thing.html, beside: things,");
+        using var service = await RunningService.StartAsync("serve", _folder.Write("app.yaml", app), "--log", "none");
+        var page = await PageAsync(service, "/things/1");
+        Assert.Equal("One", page.QuerySelector("main article.card p b")!.TextContent);
+        Assert.Equal("/things/1/edit", page.QuerySelector("article p + a")!.GetAttribute("href"));
+        Assert.Equal("/things", page.QuerySelector("header > a")!.GetAttribute("href"));
+        Assert.Equal("Things", page.QuerySelector("header > a > b")!.TextContent);
+        Assert.Equal("The end", page.QuerySelector("main + footer")!.TextContent);
+        Assert.Single(page.QuerySelectorAll("header li"));
+        Assert.Null(page.QuerySelector("header [aria-current]"));
+        var list = await PageAsync(service, "/things");
+        Assert.Equal("/things", list.QuerySelector("header [aria-current=page]")!.GetAttribute("href"));
+        Assert.DoesNotContain("The page", list.Body!.TextContent);
+
+        // A part that is saved alone is taken up; what is wrong in it is found in its own file.
+        _folder.Write("part.html", "<main><p>Named <b itemprop=\"name\">x</b></p></main>");
+        await service.ServesAsync("/things/1", "Named");
+        _folder.Write("part.html", "<main>\n<p>Named <b itemprop=\"nmae\">x</b></p></main>");
+        Assert.Contains("part.html:2:", (await RunningService.RunAsync("check", _folder.File("app.yaml"))).Out);
     }
 
     [Fact]

@@ -129,6 +129,17 @@ public sealed class BodyFindingTests
             Assert.Contains((await app.CompileAsync(text.Replace("mine.html", named))).Findings, one => one.Code.Id == "JX701");
     }
 
+    [Fact]
+    public async Task Parts_in_a_circle_and_parts_that_multiply_are_refused_at_once()
+    {
+        foreach (var times in new[] { 1, 20 })
+        {
+            var parts = string.Concat(Enumerable.Repeat("<div data-part=\"mine.html\"></div>", times));
+            var findings = await FindingsAsync($"<main itemscope><h1 data-page=\"title\">x</h1>{parts}</main>");
+            Assert.Contains(findings, finding => finding.Code.Id == "JX701" && finding.Message.Contains("stands in itself"));
+        }
+    }
+
     [Theory]
     [InlineData("<form><input name=\"name\"><input name=\"coed\"><button>Save</button></form>", "JX702")]
     [InlineData("<form><input name=\"name\"><button>Save</button></form>", "JX706")]

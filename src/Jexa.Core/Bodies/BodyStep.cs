@@ -63,6 +63,9 @@ public abstract record BodyStep
     /// <param name="Name">The field of a form, or of an order; empty for none.</param>
     public sealed record Own(BodyWord Word, int Block, string Name) : BodyStep;
 
+    /// <summary>The words of a link that the page has by itself.</summary>
+    public sealed record Words(BodyWord Word, int Block, string Name) : BodyStep;
+
     /// <summary>The attribute <c>href</c> of a link that the page has by itself.</summary>
     public sealed record OwnLink(BodyWord Word, int Block, string Name, bool Counts) : BodyStep;
 
@@ -91,7 +94,7 @@ public abstract record BodyStep
         /// <summary>Whether the body says where the faults of the field stand.</summary>
         public bool HasFaults { get; init; }
 
-        /// <summary>The element's ID in the body; null for Jexa's.</summary>
-        public string? Id { get; init; }
+        /// <summary>Whether the body says where the help for the field stands.</summary>
+        public bool HasHelp { get; init; }
     }
 }

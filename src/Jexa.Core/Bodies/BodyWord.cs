@@ -18,9 +18,6 @@ public enum BodyWord
     /// <summary>A sentence about the page, such as why the visitor was led here.</summary>
     Notice,
 
-    /// <summary>The words of the link around it.</summary>
-    Text,
-
     /// <summary>The link to the next record, or to the next part of a list.</summary>
     Next,
 

@@ -9,48 +9,6 @@ namespace Jexa.Core.Compiler;
 /// </summary>
 internal sealed class BodyCompiler
 {
-    /// <summary>Elements that may run something, or show what is not the app's: their content takes no values.</summary>
-    private static readonly HashSet<string> Refused =
-    [
-        "iframe",
-        "object",
-        "embed",
-        "base",
-        "applet",
-        "frame",
-        "frameset",
-        "portal",
-        "plaintext",
-        "meta",
-    ];
-
-    /// <summary>Elements whose content is not HTML for people, or not HTML at all.</summary>
-    private static readonly HashSet<string> Closed = ["template", "noscript", "svg", "math"];
-
-    /// <summary>Elements that stay though all that they hold is left out.</summary>
-    private static readonly HashSet<string> Staying =
-    [
-        "main",
-        "form",
-        "fieldset",
-        "select",
-        "table",
-        "thead",
-        "tbody",
-        "tfoot",
-        "tr",
-        "td",
-        "th",
-        "caption",
-        "body",
-        "label",
-        "button",
-        "header",
-        "footer",
-    ];
-
-    private static readonly HashSet<string> Void = ["area", "br", "col", "hr", "img", "input", "link", "source", "track", "wbr"];
-
     private readonly BodyContext _context;
     private readonly BodyAttributes _attributes;
     private readonly BodyValues _values;
@@ -61,8 +19,9 @@ internal sealed class BodyCompiler
     {
         _context = context;
         _attributes = new BodyAttributes(context);
-        _values = new BodyValues(context, _attributes, Children);
-        _own = new BodyOwnThings(context, _attributes, Children);
+        var samples = new BodySamples(context, Children);
+        _values = new BodyValues(context, _attributes, samples);
+        _own = new BodyOwnThings(context, _attributes, samples);
         _controls = new BodyControls(context, _attributes);
     }
 
@@ -167,13 +126,13 @@ internal sealed class BodyCompiler
             return false;
         }
 
-        if (Refused.Contains(name) && !(name == "meta" && element.HasAttribute("itemprop")))
+        if (BodyElements.Refused.Contains(name) && !(name == "meta" && element.HasAttribute("itemprop")))
         {
             _context.Refuse(element, name);
             return false;
         }
 
-        if (Closed.Contains(name))
+        if (BodyElements.Closed.Contains(name))
             return ClosedElement(element, scope);
         return element.HasAttribute("data-needs") || element.HasAttribute("data-lacks")
             ? Conditional(element, scope)
@@ -225,13 +184,13 @@ internal sealed class BodyCompiler
             _context.Out.Html(" type=\"submit\"");
         _context.Out.Html(">");
         var isEmptied = false;
-        if (!Void.Contains(name))
+        if (!BodyElements.Void.Contains(name))
         {
             isEmptied = Children(element, link ? scope with { IsLinked = true } : scope);
             _context.Out.Html($"</{name}>");
         }
 
-        var goes = link ? isEmptied || CountsAlone(element) : isEmptied && !Staying.Contains(name);
+        var goes = link ? isEmptied || CountsAlone(element) : isEmptied && !BodyElements.Staying.Contains(name);
         _context.Out.Take(_context.Out.End(), goes);
         return goes;
     }

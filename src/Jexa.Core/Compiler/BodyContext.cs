@@ -13,7 +13,7 @@ internal sealed class BodyContext
     public required Page? Page { get; init; }
 
     /// <summary>The name of the page, or of the frame, for files that are made of it.</summary>
-    public string Name => Page?.Name ?? "frame";
+    public string Name => Page?.Name ?? ".frame";
 
     public required BodyDocument Document { get; init; }
 

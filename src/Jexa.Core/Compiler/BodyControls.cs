@@ -148,14 +148,18 @@ internal sealed class BodyControls(BodyContext context, BodyAttributes attribute
                     element.LocalName != "select" ? null
                     : entry is null ? Given(element)
                     : Options(element, entry),
-                HasFaults = context.Document.Main.QuerySelector($"[data-page=\"{name}.fault\"]") is not null,
-                Id = element.GetAttribute("id"),
+                HasFaults = Places(name, "fault"),
+                HasHelp = Places(name, "help"),
             }
         );
         if (type == "radio" && entry is not null)
             CheckChoice(element, entry.Field, element.GetAttribute("value") ?? "");
         return false;
     }
+
+    /// <summary>Whether the body says where something of a field stands.</summary>
+    private bool Places(string name, string what) =>
+        context.Document.Main.QuerySelectorAll("[data-page]").Any(one => one.GetAttribute("data-page") == $"{name}.{what}");
 
     private bool IsConditional(IElement element)
     {

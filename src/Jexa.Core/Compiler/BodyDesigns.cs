@@ -37,7 +37,7 @@ internal sealed class BodyDesigns(
     /// <summary>The frame around all pages; null if Jexa designs it, or its file cannot be read.</summary>
     public FrameDesign? Frame(Written? named, string home, IReadOnlyList<PlainLink> menu)
     {
-        if (named is null || BodyDocument.Read(named, app, findings) is not { } document)
+        if (named is null || links.Reader.Read(named) is not { } document)
             return null;
         var context = new BodyContext
         {

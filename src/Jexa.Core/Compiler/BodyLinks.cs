@@ -18,9 +18,13 @@ internal sealed class BodyLinks(
     FindingList findings
 )
 {
+    private readonly BodyReader _reader = new(definition, findings);
     private readonly Dictionary<string, BodyDocument?> _documents = [];
     private readonly Dictionary<IElement, (LinkPlan? Plan, string After)> _plans = [];
     private readonly Dictionary<string, List<LinkPlan>> _ofPages = [];
+
+    /// <summary>Reads the HTML files, and knows which.</summary>
+    public BodyReader Reader => _reader;
 
     /// <summary>The body of a page; null if it has none, or none that can be read.</summary>
     public BodyDocument? Of(PageHead head)
@@ -28,7 +32,7 @@ internal sealed class BodyLinks(
         if (head.Definition.Body is not { } named)
             return null;
         if (!_documents.TryGetValue(head.Name, out var document))
-            _documents[head.Name] = document = BodyDocument.Read(named, definition, findings);
+            _documents[head.Name] = document = _reader.Read(named);
         return document;
     }
 

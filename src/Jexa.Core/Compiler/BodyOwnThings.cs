@@ -2,6 +2,7 @@ using System.Globalization;
 using AngleSharp.Dom;
 using Jexa.Core.Bodies;
 using Jexa.Core.Sites;
+using Jexa.Core.Views;
 
 namespace Jexa.Core.Compiler;
 
@@ -9,7 +10,7 @@ namespace Jexa.Core.Compiler;
 /// Binds elements to what a page has besides fields: its own words and links (<c>data-page</c>), its parts as Jexa draws them
 /// (<c>data-part</c>), and conditions (<c>data-needs</c>, <c>data-lacks</c>).
 /// </summary>
-internal sealed class BodyOwnThings(BodyContext context, BodyAttributes attributes, Func<IElement, BodyScope, bool> children)
+internal sealed class BodyOwnThings(BodyContext context, BodyAttributes attributes, BodySamples samples)
 {
     private static readonly HashSet<BodyWord> LinkWords =
     [
@@ -32,7 +33,7 @@ internal sealed class BodyOwnThings(BodyContext context, BodyAttributes attribut
         if (text == "label" && scope.Title is { } title)
             return Put(element, new BodyStep.Label(title), scope);
         if (text == "text" && _link is { } around)
-            return Put(element, new BodyStep.Own(BodyWord.Text, around.Block, $"{around.Word}.{around.Name}"), scope);
+            return Put(element, new BodyStep.Words(around.Word, around.Block, around.Name), scope);
         if (Find(text) is not { } found || found.Word == BodyWord.Failed)
         {
             context.Unknown(element, "data-page", text, "thing of this page called", Known());
@@ -57,23 +58,23 @@ internal sealed class BodyOwnThings(BodyContext context, BodyAttributes attribut
         context.Bound++;
         context.Out.Begin();
         context.Out.Html($"<{element.LocalName}");
-        attributes.Write(element, scope, []);
-        context.Out.Html(">");
-        var texts = element.Descendants<IText>().Where(one => !string.IsNullOrWhiteSpace(one.Data)).ToList();
-        if (texts.Count == 1)
-            children(element, scope with { Replaced = (texts[0], step) });
-        else if (texts.Count == 0 && element.ChildElementCount == 0)
-            context.Out.Add(step);
-        else
-            context.Misplace(
-                element,
-                $"There are {texts.Count} texts in <{element.LocalName}>.",
-                "Bind the one that is the sample."
-            );
+        var id = IdOf(step);
+        attributes.Write(element, scope, id is null ? [] : ["id"]);
+        context.Out.Html(id is null ? ">" : $" id=\"{BodyMarkup.Encoded(id)}\">");
+        samples.Replace(element, step, scope);
         context.Out.Html($"</{element.LocalName}>");
         context.Out.Take(context.Out.End(), isGroup: true);
         return true;
     }
+
+    /// <summary>The ID by which the control of a field finds its fault and help; null for other things.</summary>
+    private static string? IdOf(BodyStep step) =>
+        step switch
+        {
+            BodyStep.Own { Word: BodyWord.Fault } own => FormInput.FaultIdOf(own.Name),
+            BodyStep.Own { Word: BodyWord.Help } own => FormInput.HintIdOf(own.Name),
+            _ => null,
+        };
 
     private bool Link(IElement element, (BodyWord Word, int Block, string Name) found, BodyScope scope)
     {
@@ -85,9 +86,9 @@ internal sealed class BodyOwnThings(BodyContext context, BodyAttributes attribut
         attributes.Write(element, scope, ["href"]);
         context.Out.Add(new BodyStep.OwnLink(found.Word, found.Block, found.Name, true)).Html(">");
         if (string.IsNullOrWhiteSpace(element.TextContent) && element.ChildElementCount == 0)
-            context.Out.Add(new BodyStep.Own(BodyWord.Text, found.Block, $"{found.Word}.{found.Name}"));
+            context.Out.Add(new BodyStep.Words(found.Word, found.Block, found.Name));
         else
-            children(element, scope with { IsLinked = true });
+            samples.Children(element, scope with { IsLinked = true });
         context.Out.Html("</a>");
         context.Out.Take(context.Out.End(), isGroup: true);
         _link = before;

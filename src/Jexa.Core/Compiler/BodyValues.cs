@@ -6,63 +6,15 @@ using Jexa.Core.Views;
 namespace Jexa.Core.Compiler;
 
 /// <summary>Binds elements to fields and records, by microdata: where a value goes is HTML's own rule for each element.</summary>
-/// <param name="children">Compiles what an element holds. True if all of it can be left out.</param>
-internal sealed class BodyValues(BodyContext context, BodyAttributes attributes, Func<IElement, BodyScope, bool> children)
+internal sealed class BodyValues(BodyContext context, BodyAttributes attributes, BodySamples samples)
 {
-    /// <summary>Elements that hold text and what stands in a line of it (HTML, phrasing content).</summary>
-    private static readonly HashSet<string> Phrasing =
-    [
-        "p",
-        "h1",
-        "h2",
-        "h3",
-        "h4",
-        "h5",
-        "h6",
-        "span",
-        "b",
-        "i",
-        "em",
-        "strong",
-        "small",
-        "code",
-        "q",
-        "s",
-        "u",
-        "mark",
-        "sub",
-        "sup",
-        "abbr",
-        "cite",
-        "dfn",
-        "kbd",
-        "samp",
-        "var",
-        "label",
-        "legend",
-        "button",
-        "summary",
-        "dt",
-        "pre",
-        "option",
-        "a",
-        "data",
-        "time",
-        "meter",
-        "output",
-        "bdi",
-        "bdo",
-    ];
-
-    private static readonly HashSet<string> Bare = ["input", "select", "textarea", "br", "hr", "link", "progress", "source"];
-
     /// <summary>An element with <c>itemprop</c>. True if it can be left out.</summary>
     public bool Value(IElement element, string prop, BodyScope scope)
     {
         if (context.Field(element, "itemprop", prop, scope) is not { } column)
             return false;
         var name = element.LocalName;
-        if (Bare.Contains(name) || name is "audio" or "video" or "track")
+        if (BodyElements.Valueless.Contains(name))
         {
             context.Misplace(
                 element,
@@ -128,14 +80,17 @@ internal sealed class BodyValues(BodyContext context, BodyAttributes attributes,
             CheckRoom(element, value.Column);
         }
 
-        Words(element, value, scope, IsBlock(value.Column) && !isMachine);
+        if (IsBlock(value.Column) && !isMachine)
+            context.Out.Add(value);
+        else
+            samples.Replace(element, value, scope);
         context.Out.Html($"</{name}>");
     }
 
     /// <summary>A value of several paragraphs cannot stand in an element for one.</summary>
     private void CheckRoom(IElement element, ViewColumn column)
     {
-        if (column.Style.Form is FieldForm.Markdown or FieldForm.Json && Phrasing.Contains(element.LocalName))
+        if (column.Style.Form is FieldForm.Markdown or FieldForm.Json && BodyElements.Phrasing.Contains(element.LocalName))
             context.Misplace(
                 element,
                 $"{column.Name} is {(column.Style.Form == FieldForm.Json ? "JSON" : "Markdown")}, which <{element.LocalName}> "
@@ -146,24 +101,6 @@ internal sealed class BodyValues(BodyContext context, BodyAttributes attributes,
 
     private static bool IsBlock(ViewColumn column) =>
         column.Style.Form is FieldForm.Markdown or FieldForm.Json or FieldForm.Picture;
-
-    /// <summary>Puts a step where the sample of its value stands: the one text of the element, or all of it.</summary>
-    public void Words(IElement element, BodyStep step, BodyScope scope, bool isWhole)
-    {
-        var texts = element.Descendants<IText>().Where(text => !string.IsNullOrWhiteSpace(text.Data)).ToList();
-        if (isWhole || (texts.Count == 0 && element.ChildElementCount == 0))
-            context.Out.Add(step);
-        else if (texts is [var only])
-            children(element, scope with { Replaced = (only, step) });
-        else
-            context.Misplace(
-                element,
-                texts.Count == 0
-                    ? $"There is no sample text in <{element.LocalName}> that the value could stand for."
-                    : $"There are {texts.Count} texts in <{element.LocalName}>, and one value.",
-                "Bind the element that holds just the sample."
-            );
-    }
 
     private void Picture(IElement element, BodyStep.Value value, BodyScope scope)
     {
@@ -203,7 +140,7 @@ internal sealed class BodyValues(BodyContext context, BodyAttributes attributes,
             attributes.Write(element, scope, ["href"]);
             context.Out.Html(">");
             var inside = scope with { IsLinked = true };
-            Words(element, Step(value.Column, inside) with { WhenEmpty = value.WhenEmpty }, inside, isWhole: false);
+            samples.Replace(element, Step(value.Column, inside) with { WhenEmpty = value.WhenEmpty }, inside);
             context.Out.Html("</a>");
             return;
         }
@@ -223,7 +160,7 @@ internal sealed class BodyValues(BodyContext context, BodyAttributes attributes,
         context.Out.Html(
             column.Style.Form is FieldForm.Web && !element.HasAttribute("rel") ? " rel=\"noopener noreferrer\">" : ">"
         );
-        children(element, scope with { IsLinked = true });
+        samples.Children(element, scope with { IsLinked = true });
         context.Out.Html("</a>");
     }
 
@@ -284,7 +221,7 @@ internal sealed class BodyValues(BodyContext context, BodyAttributes attributes,
         context.Out.Html($"<{element.LocalName}");
         attributes.Write(element, scope, []);
         context.Out.Html(">");
-        children(element, scope);
+        samples.Children(element, scope);
         context.Out.Html($"</{element.LocalName}>");
     }
 

@@ -12,18 +12,6 @@ internal sealed class FrameDesigner(BodyContext context, string title, string ho
 {
     private static readonly string[] Words = ["app", "home", "menu", "link", "text"];
 
-    private static readonly HashSet<string> Refused =
-    [
-        "iframe",
-        "object",
-        "embed",
-        "base",
-        "meta",
-        "link",
-        "template",
-        "noscript",
-    ];
-
     private readonly BodyAttributes _attributes = new(context);
     private readonly List<FramePiece> _pieces = [];
     private int _split = -1;
@@ -74,7 +62,7 @@ internal sealed class FrameDesigner(BodyContext context, string title, string ho
         {
             _attributes.Files.Lift(element);
         }
-        else if (Refused.Contains(element.LocalName))
+        else if (BodyElements.Refused.Contains(element.LocalName) || element.LocalName == "link")
         {
             context.Refuse(element, element.LocalName);
         }
@@ -113,7 +101,7 @@ internal sealed class FrameDesigner(BodyContext context, string title, string ho
         if (isLink && word != "home")
             Flush(entry?.Page);
         context.Out.Html(">");
-        if (element.LocalName is "img" or "br" or "hr" or "input" or "wbr")
+        if (BodyElements.Void.Contains(element.LocalName))
             return;
         if (word == "app")
             context.Out.Words(title);

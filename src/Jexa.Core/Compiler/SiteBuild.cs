@@ -26,7 +26,6 @@ internal sealed class SiteBuild
     private readonly PathTree<Page> _paths = new();
     private Dictionary<string, PageHead?> _heads = [];
     private List<Page> _pages = [];
-    private BodyDesigns? _designs;
 
     /// <param name="described">The sources by name; null for a source that is away.</param>
     /// <param name="mount">The prefix of all addresses.</param>
@@ -53,7 +52,11 @@ internal sealed class SiteBuild
         var links = new LinkCompiler(_heads, _graph, _conventions, _mount.Text, _findings);
         var trails = new TrailCompiler(_graph, links);
         var changes = new ChangeCompiler(_heads, links, trails, _described, _definition.Records, HomeAddress(), _findings);
-        CompilePages(filters, links, trails, changes);
+        var bodies = new BodyLinks(_definition, _heads, links, _findings);
+        CompilePages(filters, links, trails, changes, bodies);
+        var designs = new BodyDesigns(_definition, _heads, bodies, _mount.Text, _findings);
+        foreach (var page in _pages)
+            page.Body = designs.Of(page);
         var former = FormerPages(headCompiler);
         var waiting = WaitingPages(headCompiler);
         foreach (var link in _definition.Pages.Where(page => _heads[page.Name.Value] is null).SelectMany(page => page.Links))
@@ -61,7 +64,7 @@ internal sealed class SiteBuild
         CheckUnnotedWrites();
         var home = Home(waiting);
         var notFound = NotFound();
-        var frame = Frame(home, notFound);
+        var frame = Frame(home, notFound, designs);
         Review(frame, home, notFound);
         return new Site(
             _definition.File,
@@ -80,6 +83,7 @@ internal sealed class SiteBuild
             Writers = _definition.Writers.Select(origin => origin.Value).ToHashSet(),
             Waiting = [.. waiting.Select(page => page.Name.Value)],
             Kinds = _kinds,
+            Beside = bodies.Reader.Files,
             Changes = _kinds
                 .Where(kind => _pages.Exists(page => page.Record == kind && page.Head.Definition.Writes))
                 .ToDictionary(kind => kind.Name, kind => changes.Compile(kind, null)),
@@ -106,9 +110,14 @@ internal sealed class SiteBuild
     }
 
     /// <summary>Compiles all pages and puts them into the tree of paths. A new kind of page has its line here.</summary>
-    private void CompilePages(FilterCompiler filters, LinkCompiler links, TrailCompiler trails, ChangeCompiler changes)
+    private void CompilePages(
+        FilterCompiler filters,
+        LinkCompiler links,
+        TrailCompiler trails,
+        ChangeCompiler changes,
+        BodyLinks bodies
+    )
     {
-        var bodies = new BodyLinks(_definition, _heads, links, _findings);
         var rows = new RowCompiler(_graph, links, _mount.Text, _findings);
         var parents = new ParentCompiler(_graph, trails);
         var lists = new ListCompiler(_heads, _graph, filters, links, rows, trails, parents, bodies, _findings);
@@ -149,9 +158,6 @@ internal sealed class SiteBuild
                         : throw new UnreachableException($"Nothing compiles a page of kind {head.Definition.Kind}.")
                 ),
         ];
-        _designs = new BodyDesigns(_definition, _heads, bodies, _mount.Text, _findings);
-        foreach (var page in _pages)
-            page.Body = _designs.Of(page);
         foreach (var page in _pages.OfType<TextPage>().Where(page => page.Head.Definition.ShowsLists))
             page.Lists = ListIndex.Of(_pages);
         foreach (var page in _pages)
@@ -223,7 +229,7 @@ internal sealed class SiteBuild
         return notFound;
     }
 
-    private PageFrame Frame(Page? home, Page? notFound)
+    private PageFrame Frame(Page? home, Page? notFound, BodyDesigns designs)
     {
         var (first, menu) = (home?.Head.OpenAddress ?? $"{_mount}/", Menu(notFound));
         return new(
@@ -234,7 +240,7 @@ internal sealed class SiteBuild
             _conventions,
             _frames.Texts(_kinds) with
             {
-                Design = _designs?.Frame(_definition.Frame.Page, first, menu),
+                Design = designs.Frame(_definition.Frame.Page, first, menu),
             },
             _pages
                 .Where(page => page.Head.AddressWithoutParameters is not null)

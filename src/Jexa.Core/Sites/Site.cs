@@ -47,6 +47,9 @@ public sealed record Site(
     /// <summary>Pages that links lead to and that the app file does not have yet, by name.</summary>
     public IReadOnlyDictionary<string, UnwrittenPage> Unwritten { get; init; } = new Dictionary<string, UnwrittenPage>();
 
+    /// <summary>The full paths of the HTML files that were compiled with it, or looked for.</summary>
+    public IReadOnlyCollection<string> Beside { get; init; } = [];
+
     /// <summary>The page of this name. Null if there is none.</summary>
     public Page? Find(string name) => Pages.FirstOrDefault(page => page.Name == name);
 }

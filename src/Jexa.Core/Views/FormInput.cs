@@ -28,6 +28,12 @@ public sealed record FormInput(
     /// <summary>The ID of its element.</summary>
     public string Id => IdOf(Name);
 
+    /// <summary>The ID of what is wrong with a field.</summary>
+    public static string FaultIdOf(string name) => $"{IdOf(name)}-fault";
+
+    /// <summary>The ID of the help for a field.</summary>
+    public static string HintIdOf(string name) => $"{IdOf(name)}-hint";
+
     /// <summary>The ID of a field's element. Points in it would have to be escaped in style sheets.</summary>
     public static string IdOf(string name) => $"f-{name.Replace(SentForm.Tied, "-record-", StringComparison.Ordinal)}";
 

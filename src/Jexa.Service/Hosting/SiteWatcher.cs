@@ -1,4 +1,3 @@
-using System.Diagnostics.CodeAnalysis;
 using System.Security.Cryptography;
 using Jexa.Core.Compiler;
 using Jexa.Core.Definitions;
@@ -29,9 +28,8 @@ internal sealed class SiteWatcher : IAsyncDisposable
     private readonly string _file;
     private readonly CancellationTokenSource _ending = new();
     private readonly Task _watching;
+    private readonly BesideFiles _beside = new();
     private byte[] _taken;
-    private IReadOnlyList<string> _bodies;
-    private string _besideTaken;
     private int _schemaDoubted;
     private IReadOnlyList<ISource> _absent;
 
@@ -48,7 +46,7 @@ internal sealed class SiteWatcher : IAsyncDisposable
         (_host, _compiler, _registry, _file, _logger) = (host, compiler, registry, file, logger);
         _taken = SHA256.HashData(taken.Bytes.Span);
         _absent = Absent(taken);
-        Watch(taken);
+        _beside.Take(taken);
         _watching = Task.Run(WatchAsync);
     }
 
@@ -138,27 +136,17 @@ internal sealed class SiteWatcher : IAsyncDisposable
             return;
         }
 
-        var (digest, beside) = (SHA256.HashData(bytes), BesideFiles.StateOf(_bodies));
-        if (!schemaDoubted && digest.AsSpan().SequenceEqual(_taken) && beside == _besideTaken)
+        var (digest, beside) = (SHA256.HashData(bytes), _beside.State);
+        if (!schemaDoubted && digest.AsSpan().SequenceEqual(_taken) && !_beside.HasChanged)
             return;
         _taken = digest;
         Seen(bytes);
         var compilation = await _compiler.CompileAsync(_file, bytes, _ending.Token);
-        Watch(compilation);
+        _beside.Take(compilation, beside);
         _absent = Absent(compilation);
         Report(compilation.Site, compilation.Findings, () => _host.Take(compilation));
         if (compilation.Site is { } site && _host.Site == site)
             _ = RetireAsync([.. compilation.Sources.Select(source => source.Source).OfType<ISource>(), .. AlsoUsed()]);
-    }
-
-    /// <summary>Looks at the bodies of the pages from now on as well.</summary>
-    [MemberNotNull(nameof(_bodies), nameof(_besideTaken))]
-    private void Watch(Compilation compilation)
-    {
-        if (compilation.Definition is { } definition)
-            _bodies = BesideFiles.Of(definition);
-        _bodies ??= [];
-        _besideTaken = BesideFiles.StateOf(_bodies);
     }
 
     private async Task RetireAsync(HashSet<ISource> used)
@@ -202,5 +190,5 @@ internal sealed class SiteWatcher : IAsyncDisposable
     }
 
     /// <summary>What changes when somebody saves the app file or a body of its pages.</summary>
-    private string State() => $"{BesideFiles.StateOf(AppFileDisk.Target(_file))} {BesideFiles.StateOf(_bodies)}";
+    private string State() => $"{BesideFiles.StateOf(AppFileDisk.Target(_file))} {_beside.State}";
 }

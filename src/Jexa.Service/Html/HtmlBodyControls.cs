@@ -1,6 +1,7 @@
 using System.Globalization;
 using Jexa.Core.Bodies;
 using Jexa.Core.Edits;
+using Jexa.Core.Sites;
 using Jexa.Core.Values;
 using Jexa.Core.Views;
 
@@ -65,17 +66,17 @@ internal static class HtmlBodyControls
         html.Append(control.Attributes);
         switch (control.Name)
         {
-            case "find" when control.Element == "input":
+            case ListControlNames.Find when control.Element == "input":
                 html.Append(" type=\"search\" maxlength=\"200\" value=\""u8);
                 html.AppendEncoded(controls.Find ?? "");
                 html.Append("\">"u8);
                 break;
-            case "order" when control.Element == "select":
+            case ListControlNames.Order when control.Element == "select":
                 html.Append(">"u8);
                 HtmlListForm.WriteOrderOptions(controls, html);
                 html.Append("</select>"u8);
                 break;
-            case "size" when control.Element == "select":
+            case ListControlNames.Size when control.Element == "select":
                 html.Append(">"u8);
                 HtmlListForm.WriteSizeOptions(controls, html);
                 html.Append("</select>"u8);
@@ -90,8 +91,10 @@ internal static class HtmlBodyControls
     private static string Asked(string name, ListControls controls) =>
         name switch
         {
-            "order" => controls.Order,
-            "size" => controls.Size == controls.OwnSize ? "" : controls.Size.ToString(CultureInfo.InvariantCulture),
+            ListControlNames.Order => controls.Order,
+            ListControlNames.Size => controls.Size == controls.OwnSize
+                ? ""
+                : controls.Size.ToString(CultureInfo.InvariantCulture),
             _ => controls.Kept.FirstOrDefault(kept => kept.Name == name).Value ?? "",
         };
 

@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using Jexa.Core.Bodies;
 using Jexa.Core.Formats;
 using Jexa.Core.Values;
@@ -19,12 +20,24 @@ internal sealed class HtmlBodyOwn(PageView view, Utf8Buffer html, Utf8Buffer scr
             HtmlFormWriter.Notice(why, html);
     }
 
+    /// <summary>Writes a text, the words of a link or its address. False if the page has none.</summary>
+    public bool Write(BodyStep step) =>
+        step switch
+        {
+            BodyStep.Own own => Text(own),
+            BodyStep.Words words => Words(words),
+            BodyStep.OwnLink link => Link(link),
+            _ => throw new UnreachableException($"{step.GetType().Name} is nothing of the page's own."),
+        };
+
     /// <summary>Writes a text. False if the page has none.</summary>
-    public bool Text(BodyStep.Own own)
+    private bool Text(BodyStep.Own own)
     {
         if (own.Word == BodyWord.Title)
         {
-            Title();
+            scratch.Truncate(0);
+            HtmlPageWriter.WriteHeading(view, scratch);
+            html.AppendEncoded(scratch.Written);
             return true;
         }
 
@@ -32,20 +45,6 @@ internal sealed class HtmlBodyOwn(PageView view, Utf8Buffer html, Utf8Buffer scr
             return false;
         html.AppendEncoded(text);
         return true;
-    }
-
-    private void Title()
-    {
-        scratch.Truncate(0);
-        if (view is ListView list)
-            scratch.Append(list.Heading);
-        else if (view is DetailView detail)
-            detail.Shape.Title.Write(detail.Record, scratch);
-        else if (view is DeleteView delete)
-            delete.Shape.Title.Write(delete.Record, scratch);
-        else if (view is FormView form)
-            scratch.Append(form.Heading);
-        html.AppendEncoded(scratch.Written);
     }
 
     private string? TextOf(BodyStep.Own own) =>
@@ -61,7 +60,6 @@ internal sealed class HtmlBodyOwn(PageView view, Utf8Buffer html, Utf8Buffer scr
                 + ValueFormat.Count(list.Total.Count, view.Frame.Conventions),
             BodyWord.Fault => Input(own.Name) is { Faults.Count: > 0 } input ? string.Join(' ', input.Faults) : null,
             BodyWord.Help => Input(own.Name) is { } input ? HtmlControls.Hint(input) : null,
-            BodyWord.Text => WordsOf(own),
             _ => null,
         };
 
@@ -69,18 +67,17 @@ internal sealed class HtmlBodyOwn(PageView view, Utf8Buffer html, Utf8Buffer scr
 
     private BlockView? Block(int number) => number < 0 ? null : (view as DetailView)?.Blocks[number];
 
-    /// <summary>The words of a link that the page has by itself.</summary>
-    private string? WordsOf(BodyStep.Own own)
+    /// <summary>Writes the words of a link that the page has by itself. False if there is no such link.</summary>
+    private bool Words(BodyStep.Words words)
     {
-        var point = own.Name.IndexOf('.');
-        var word = Enum.Parse<BodyWord>(own.Name[..point]);
-        if (Find(word, own.Block, own.Name[(point + 1)..]) is not { } link)
-            return null;
-        return link.Text.Length > 0 ? link.Text : word.ToString();
+        if (Find(words.Word, words.Block, words.Name) is not { } link)
+            return false;
+        html.AppendEncoded(link.Text);
+        return true;
     }
 
     /// <summary>Writes the address of a link as an attribute. False if the page has no such link.</summary>
-    public bool Link(BodyStep.OwnLink link)
+    private bool Link(BodyStep.OwnLink link)
     {
         if (Find(link.Word, link.Block, link.Name) is not { } found)
             return false;

@@ -35,15 +35,6 @@ internal sealed class HtmlBodyWriter(
 
     private HtmlValues _values = new(view, html, scratch, "");
 
-    /// <summary>Opens the element <c>main</c>.</summary>
-    public static void Open(PageBody body, bool isPair, Utf8Buffer html)
-    {
-        html.Append("<main id=\"main\""u8);
-        // Beside a list the design is in an element of its own.
-        html.Append(isPair ? " class=\"pair\""u8 : body.Attributes);
-        html.Append(">\n"u8);
-    }
-
     public void Write(PageBody body)
     {
         if (!body.HasNotice)
@@ -95,11 +86,8 @@ internal sealed class HtmlBodyWriter(
             case BodyStep.Rows repeated:
                 WriteRows(repeated);
                 break;
-            case BodyStep.Own own:
-                Count(_own.Text(own));
-                break;
-            case BodyStep.OwnLink link:
-                Count(_own.Link(link));
+            case BodyStep.Own or BodyStep.Words or BodyStep.OwnLink:
+                Count(_own.Write(step));
                 break;
             case BodyStep.Part part:
                 WritePart(part);

@@ -15,7 +15,7 @@ internal static class HtmlControls
         if (Hint(input) is { } hint)
         {
             html.Append("<p class=\"hint\" id=\""u8);
-            html.AppendEncoded($"{input.Id}-hint");
+            html.AppendEncoded(FormInput.HintIdOf(input.Name));
             html.Append("\">"u8);
             html.AppendEncoded(hint);
             html.Append("</p>\n"u8);
@@ -30,7 +30,7 @@ internal static class HtmlControls
         if (input.Faults.Count == 0)
             return;
         html.Append("<p class=\"fault\" id=\""u8);
-        html.AppendEncoded($"{input.Id}-fault");
+        html.AppendEncoded(FormInput.FaultIdOf(input.Name));
         html.Append("\">"u8);
         html.AppendEncoded(string.Join(' ', input.Faults));
         html.Append("</p>\n"u8);
@@ -79,8 +79,10 @@ internal static class HtmlControls
         html.Append("\" name=\""u8);
         html.AppendEncoded(input.Name);
         html.Append("\""u8);
-        var hasHint = design is null && Hint(input) is not null;
-        var described = (hasHint ? $"{input.Id}-hint" : "") + (input.Faults.Count == 0 ? "" : $" {input.Id}-fault");
+        var hasHint = design?.HasHelp != false && Hint(input) is not null;
+        var described =
+            (hasHint ? FormInput.HintIdOf(input.Name) : "")
+            + (input.Faults.Count == 0 ? "" : $" {FormInput.FaultIdOf(input.Name)}");
         if (described.Length > 0)
         {
             html.Append(" aria-describedby=\""u8);

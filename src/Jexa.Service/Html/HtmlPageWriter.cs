@@ -1,4 +1,5 @@
 using System.Diagnostics;
+using Jexa.Core.Bodies;
 using Jexa.Core.Sites;
 using Jexa.Core.Values;
 using Jexa.Core.Views;
@@ -49,18 +50,7 @@ internal sealed class HtmlPageWriter : IPageWriter
         html.Append(body?.Head);
         html.Append(frame.AfterHead);
         WriteTop(frame, view, html);
-        if (body is null)
-            html.Append(view.Beside is null ? "<main id=\"main\">\n"u8 : "<main id=\"main\" class=\"pair\">\n"u8);
-        else
-            HtmlBodyWriter.Open(body, view.Beside is not null, html);
-        if (body?.HasSaid != true)
-            WriteSaid(view, html);
-        if (view.Beside is { } beside)
-        {
-            _lists.WriteBeside(beside, html, scratch);
-            html.Append("<article id=\"record\" tabindex=\"-1\">\n"u8);
-        }
-
+        Open(view, body, html, scratch);
         if (body is null)
             WriteMain(view, html, scratch);
         else
@@ -78,6 +68,22 @@ internal sealed class HtmlPageWriter : IPageWriter
         else
             HtmlFrame.Write(design.After, view.Page, html);
         html.Append("</body>\n</html>\n"u8);
+    }
+
+    /// <summary>Opens the element that the page stands in. Beside a list that is one of its own.</summary>
+    private void Open(PageView view, PageBody? body, Utf8Buffer html, Utf8Buffer scratch)
+    {
+        html.Append("<main id=\"main\""u8);
+        html.Append(view.Beside is null ? body?.Attributes : " class=\"pair\""u8);
+        html.Append(">\n"u8);
+        if (body?.HasSaid != true)
+            WriteSaid(view, html);
+        if (view.Beside is not { } beside)
+            return;
+        _lists.WriteBeside(beside, html, scratch);
+        html.Append("<article id=\"record\" tabindex=\"-1\""u8);
+        html.Append(body?.Attributes);
+        html.Append(">\n"u8);
     }
 
     /// <summary>What stands before the page: Jexa's header, or the app's own.</summary>
@@ -104,7 +110,7 @@ internal sealed class HtmlPageWriter : IPageWriter
         html.Append("</p>\n"u8);
     }
 
-    /// <summary>What the page is for. A new kind of view has its line here and in <see cref="WriteTitle"/>.</summary>
+    /// <summary>What the page is for. A new kind of view has its line here and in <see cref="WriteHeading"/>.</summary>
     private void WriteMain(PageView view, Utf8Buffer html, Utf8Buffer scratch)
     {
         switch (view)
@@ -135,13 +141,21 @@ internal sealed class HtmlPageWriter : IPageWriter
         }
     }
 
-    public static void WriteTitle(PageView view, Utf8Buffer scratch)
+    private static void WriteTitle(PageView view, Utf8Buffer scratch)
     {
         scratch.Truncate(0);
 
         // A screen reader reads the title of a new page before anything else.
         if (view.Said is { } said)
             scratch.Append($"{said} ");
+        if (view is FormView { Faults.Count: > 0 })
+            scratch.Append("Not saved: "u8);
+        WriteHeading(view, scratch);
+    }
+
+    /// <summary>The heading of the page, not yet encoded.</summary>
+    public static void WriteHeading(PageView view, Utf8Buffer scratch)
+    {
         switch (view)
         {
             case ListView list:
@@ -154,8 +168,6 @@ internal sealed class HtmlPageWriter : IPageWriter
                 scratch.Append(text.Heading);
                 break;
             case FormView form:
-                if (form.Faults.Count > 0)
-                    scratch.Append("Not saved: "u8);
                 scratch.Append(form.Heading);
                 break;
             case DeleteView delete:

@@ -229,21 +229,19 @@ public sealed class Workbench(
     }
 
     private WorkingCopy? _compiled;
-    private string _besideCompiled = "";
+    private readonly BesideFiles _beside = new();
 
     /// <summary>Compiles a working copy, unless that was done, and shows it in the preview.</summary>
     private async Task CompileAsync(WorkingCopy copy, CancellationToken cancellation)
     {
         var isSame =
-            _compiled is { } last
-            && last.Text == copy.Text
-            && ReferenceEquals(last.Texts, copy.Texts)
-            && (_compilation!.Definition is not { } there || BesideFiles.StateOf(BesideFiles.Of(there)) == _besideCompiled);
+            _compiled is { } last && last.Text == copy.Text && ReferenceEquals(last.Texts, copy.Texts) && !_beside.HasChanged;
         if (isSame && !(_compilation!.SourceIsAway && clock.GetElapsedTime(_compiledAt) > AwayPause))
             return;
+        var beside = _beside.State;
         _compilation = await compiler.CompileAsync(disk.File, Encoding.UTF8.GetBytes(copy.Text), copy.Texts, cancellation);
         (_compiled, _compiledAt) = (copy, clock.GetTimestamp());
-        _besideCompiled = _compilation.Definition is { } made ? BesideFiles.StateOf(BesideFiles.Of(made)) : "";
+        _beside.Take(_compilation, beside);
         _known.Take(copy.Text, MapOf(copy.Text), _compilation);
         // What cannot be read at all leaves the last pages that could.
         if (_compilation.Partial is { } site)
