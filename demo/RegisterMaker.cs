@@ -10,12 +10,13 @@ namespace Jexa.Demo;
 public static class RegisterMaker
 {
     /// <summary>Raised whenever the data changes, so that an older file is made again.</summary>
-    private const int Version = 6;
+    private const int Version = 7;
     private const int VisibleBridges = 1204;
     private const int WithdrawnBridges = 10;
     private const int Bridges = VisibleBridges + WithdrawnBridges;
     private const int Inspections = 9_600;
     private const int Defects = 2_600;
+    private const int Recordings = 24;
 
     /// <summary>Makes the file unless it is there already in this version.</summary>
     /// <param name="afresh">Makes it in any case: what was changed in it is gone.</param>
@@ -31,6 +32,7 @@ public static class RegisterMaker
             File.Delete(draft);
             Make(draft);
             WritePhotos(draft, Path.Combine(Path.GetDirectoryName(file)!, "photos"));
+            WriteSounds(Path.Combine(Path.GetDirectoryName(file)!, "recordings"));
 
             // What an earlier file left beside it belongs to no other.
             File.Delete(file + "-wal");
@@ -75,6 +77,7 @@ public static class RegisterMaker
             WriteInspectors(connection, transaction);
             WriteInspections(connection, transaction);
             WritePhotoRecords(connection, transaction);
+            WriteRecordings(connection, transaction);
             WriteDefects(connection, transaction);
             transaction.Commit();
         }
@@ -108,6 +111,22 @@ public static class RegisterMaker
             );
         }
     }
+
+    /// <summary>A sound for each recording, and a table of its loudness.</summary>
+    private static void WriteSounds(string folder)
+    {
+        Directory.CreateDirectory(folder);
+        for (var number = 1; number <= Recordings; number++)
+        {
+            var sound = WaterSound.Of(new SplitMix(20_260_300 + (ulong)number));
+            File.WriteAllBytes(Path.Combine(folder, SoundName(number)), sound.ToWav());
+            File.WriteAllText(Path.Combine(folder, LevelsName(number)), sound.ToLevels());
+        }
+    }
+
+    private static string SoundName(int number) => $"water-{number:00}.wav";
+
+    private static string LevelsName(int number) => $"water-{number:00}.csv";
 
     private static void WriteDistricts(SqliteConnection connection, SqliteTransaction transaction)
     {
@@ -283,6 +302,21 @@ public static class RegisterMaker
                     new DateOnly(2018, 1, 1).AddDays(random.Below(2_900)).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)
                 );
         }
+    }
+
+    private static void WriteRecordings(SqliteConnection connection, SqliteTransaction transaction)
+    {
+        var random = new SplitMix(20_260_106);
+        using var insert = Insert(connection, transaction, "recording", "bridge_id", "title", "made_on", "sound", "levels");
+        for (var number = 1; number <= Recordings; number++)
+            Fill(
+                insert,
+                1 + random.Below(Bridges / 131) * 131,
+                random.Pick(RegisterWords.Sounds),
+                new DateOnly(2021, 1, 1).AddDays(random.Below(1_800)).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
+                SoundName(number),
+                number % 3 == 0 ? null : LevelsName(number)
+            );
     }
 
     private static void WriteDefects(SqliteConnection connection, SqliteTransaction transaction)

@@ -79,6 +79,18 @@ internal static class RegisterSchema
 
         CREATE INDEX photo_by_bridge ON photo (bridge_id, photo_id);
 
+        -- Water under a bridge, as one hears it from the bank.
+        CREATE TABLE recording (
+          recording_id INTEGER PRIMARY KEY,
+          bridge_id    INTEGER NOT NULL REFERENCES bridge (bridge_id) ON DELETE CASCADE,
+          title        TEXT NOT NULL,
+          made_on      DATE NOT NULL,
+          sound        TEXT,
+          levels       TEXT
+        );
+
+        CREATE INDEX recording_by_bridge ON recording (bridge_id);
+
         -- A defect belongs to a span, whose key is two columns. Moments are kept in UTC.
         CREATE TABLE defect (
           defect_id     INTEGER PRIMARY KEY,
@@ -112,7 +124,7 @@ internal static class RegisterSchema
 
     /// <summary>The tables in an order in which each comes behind those that it refers to.</summary>
     public static IReadOnlyList<string> Tables { get; } =
-    ["district", "bridge", "span", "inspector", "inspection", "photo", "defect"];
+    ["district", "bridge", "span", "inspector", "inspection", "photo", "recording", "defect"];
 
     /// <summary>A view that fails for one of its rows and never ends for another, in each engine's own way.</summary>
     public static string Trial(string engine) =>

@@ -156,6 +156,17 @@ internal static class RegisterWords
         "From the mill path",
     ];
 
+    public static IReadOnlyList<string> Sounds { get; } =
+    [
+        "High water in spring",
+        "Low water in August",
+        "Ice going out",
+        "After three days of rain",
+        "A quiet morning",
+        "Under the middle arch",
+        "From the mill path",
+    ];
+
     public static IReadOnlyList<string> DefectKinds { get; } =
     ["crack in a pier", "loose railing", "rust at a bearing", "washed-out footing", "worn joint", "missing bolt", "damp masonry"];
 

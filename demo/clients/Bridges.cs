@@ -1109,6 +1109,48 @@ public static class PhotoPage
         Calls.LoadAsync(service, Name, Address(photo), "found", body => Calls.Shown(body, Fields.Of), cancellation);
 }
 
+/// <summary>Lists recordings: /recordings</summary>
+public static class RecordingsPage
+{
+    public const string Name = "recordings";
+
+    /// <summary>An address of the page, read back.</summary>
+    public sealed record At() : Reading;
+
+    /// <exception cref="AddressException">No address can carry these.</exception>
+    public static string Address(Wanted? wanted = null) =>
+        Addresses.Write(Name, wanted);
+
+    public sealed record Fields(string Title, Reference BridgeId, DateOnly MadeOn, StoredFile? Sound)
+    {
+        internal static Fields Of(Members json) => new(json.Must("title", Members.Text), json.Must("bridge_id", Members.Reference), json.Must("made_on", Members.Day), json.With("sound").OrNull("sound", Members.StoredFile));
+    }
+
+    public static Task<Loaded<Listed<Fields>>> LoadAsync(Service service, Wanted? wanted = null, CancellationToken cancellation = default) =>
+        Calls.LoadAsync(service, Name, Address(wanted), "listed", body => Calls.Listed(body, Fields.Of), cancellation);
+}
+
+/// <summary>One recording: /recordings/{id}</summary>
+public static class RecordingPage
+{
+    public const string Name = "recording";
+
+    /// <summary>An address of the page, read back.</summary>
+    public sealed record At(long Id) : Reading;
+
+    /// <exception cref="AddressException">No address can carry these.</exception>
+    public static string Address(long id) =>
+        Addresses.Write(Name, null, ("id", id));
+
+    public sealed record Fields(StoredFile? Sound, Reference BridgeId, DateOnly MadeOn, StoredFile? Levels)
+    {
+        internal static Fields Of(Members json) => new(json.With("sound").OrNull("sound", Members.StoredFile), json.Must("bridge_id", Members.Reference), json.Must("made_on", Members.Day), json.OrNull("levels", Members.StoredFile));
+    }
+
+    public static Task<Loaded<Shown<Fields>>> LoadAsync(Service service, long id, CancellationToken cancellation = default) =>
+        Calls.LoadAsync(service, Name, Address(id), "found", body => Calls.Shown(body, Fields.Of), cancellation);
+}
+
 /// <summary>Lists defects: /defects</summary>
 public static class DefectsPage
 {
@@ -1405,6 +1447,9 @@ public sealed record Id(IReadOnlyDictionary<string, string> Parts)
 public sealed record Reference(Id? Id, string? Address, string? Label);
 
 public sealed record Picture(string Name, string? Address);
+
+/// <summary>A recording or another file.</summary>
+public sealed record StoredFile(string Name, string? Address);
 
 public sealed record Link(string Page, string Text, string Address);
 
@@ -2221,6 +2266,9 @@ internal sealed class Members(JsonElement json)
             ? new Reference(members.Id(), members.TextOr("address"), members.TextOr("label"))
             : null!;
 
+    public static StoredFile StoredFile(JsonElement value) =>
+        new Members(value) is var members ? new StoredFile(members.Must("name", Text), members.TextOr("address")) : null!;
+
     public static Picture Picture(JsonElement value) =>
         new Members(value) is var members ? new Picture(members.Must("name", Text), members.TextOr("address")) : null!;
 
@@ -2581,6 +2629,8 @@ public static partial class Addresses
         new("inspection-new", [new("inspections"), new("new")], [new("bridge", new Key.Whole(long.MinValue, long.MaxValue), IsOptional: true)], [], values => new InspectionNewPage.At((long?)values.GetValueOrDefault("bridge"))),
         new("inspection-delete", [new("inspections"), new("", "id", ""), new("delete")], [new("id", new Key.Whole(long.MinValue, long.MaxValue))], [], values => new InspectionDeletePage.At((long)values["id"])),
         new("photo", [new("photos"), new("", "photo", "")], [new("photo", new Key.Whole(long.MinValue, long.MaxValue))], [], values => new PhotoPage.At((long)values["photo"])),
+        new("recordings", [new("recordings")], [], [], values => new RecordingsPage.At()),
+        new("recording", [new("recordings"), new("", "id", "")], [new("id", new Key.Whole(long.MinValue, long.MaxValue))], [], values => new RecordingPage.At((long)values["id"])),
         new("defects", [new("defects")], [], [], values => new DefectsPage.At()),
         new("defects-of-severity", [new("defects")], [new("severity", new Key.Whole(long.MinValue, long.MaxValue))], [], values => new DefectsOfSeverityPage.At((long)values["severity"])),
         new("defect", [new("defects")], [new("defect", new Key.Whole(long.MinValue, long.MaxValue))], [], values => new DefectPage.At((long)values["defect"])),

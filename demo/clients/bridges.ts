@@ -574,6 +574,27 @@ export interface PhotoFields {
   readonly taken_on: Day | null;
 }
 
+/** Lists recordings: `/recordings` */
+export interface RecordingsParameters {
+}
+export interface RecordingsFields {
+  readonly title: string;
+  readonly bridge_id: Reference;
+  readonly made_on: Day;
+  readonly sound: StoredFile | null;
+}
+
+/** One recording: `/recordings/{id}` */
+export interface RecordingParameters {
+  readonly id: Whole;
+}
+export interface RecordingFields {
+  readonly sound: StoredFile | null;
+  readonly bridge_id: Reference;
+  readonly made_on: Day;
+  readonly levels?: StoredFile | null;
+}
+
 /** Lists defects: `/defects` */
 export interface DefectsParameters {
 }
@@ -743,6 +764,8 @@ export interface PageParameters {
   readonly "inspection-new": InspectionNewParameters;
   readonly "inspection-delete": InspectionDeleteParameters;
   readonly photo: PhotoParameters;
+  readonly recordings: RecordingsParameters;
+  readonly recording: RecordingParameters;
   readonly defects: DefectsParameters;
   readonly "defects-of-severity": DefectsOfSeverityParameters;
   readonly defect: DefectParameters;
@@ -792,6 +815,8 @@ export interface PageValues {
   readonly "inspection-new": Held<InspectionNewFields>;
   readonly "inspection-delete": Held<InspectionDeleteFields>;
   readonly photo: Shown<PhotoFields, never>;
+  readonly recordings: Listed<RecordingsFields>;
+  readonly recording: Shown<RecordingFields, never>;
   readonly defects: Listed<DefectsFields>;
   readonly "defects-of-severity": Listed<DefectsOfSeverityFields>;
   readonly defect: Shown<DefectFields, never>;
@@ -825,6 +850,8 @@ export type IdOf<P extends string> = { readonly [parameter in P]: string } | nul
 /** Another record, as a field shows it; its members are null if it does not exist or may not be seen. */
 export interface Reference<I = Id> { readonly id?: I; readonly address?: string | null; readonly label: string | null }
 export interface Picture { readonly name: string; readonly address: string | null }
+/** A recording or another file. */
+export interface StoredFile { readonly name: string; readonly address: string | null }
 export interface Link { readonly page: string; readonly text: string; readonly address: string }
 export interface Total { readonly count: number; /** False if counting stopped: there are more. */ readonly exact: boolean }
 export interface Entry<F, I = Id> { readonly id?: I; readonly address?: string | null; readonly fields: F; readonly links?: readonly Link[] }
@@ -1518,6 +1545,8 @@ const plans: readonly Plan[] = [
   { page: "inspection-new", path: ["inspections", "new"], parameters: [{ name: "bridge", key: wholeKey(-9223372036854775808n, 9223372036854775807n), optional: true }] },
   { page: "inspection-delete", path: ["inspections", ["", "id", ""], "delete"], parameters: [{ name: "id", key: wholeKey(-9223372036854775808n, 9223372036854775807n) }] },
   { page: "photo", path: ["photos", ["", "photo", ""]], parameters: [{ name: "photo", key: wholeKey(-9223372036854775808n, 9223372036854775807n) }] },
+  { page: "recordings", path: ["recordings"], parameters: [] },
+  { page: "recording", path: ["recordings", ["", "id", ""]], parameters: [{ name: "id", key: wholeKey(-9223372036854775808n, 9223372036854775807n) }] },
   { page: "defects", path: ["defects"], parameters: [] },
   { page: "defects-of-severity", path: ["defects"], parameters: [{ name: "severity", key: wholeKey(-9223372036854775808n, 9223372036854775807n) }] },
   { page: "defect", path: ["defects"], parameters: [{ name: "defect", key: wholeKey(-9223372036854775808n, 9223372036854775807n) }] },
@@ -1668,6 +1697,10 @@ export const pages = {
   inspectionDelete: deletePage<InspectionDeleteParameters, InspectionDeleteFields>("inspection-delete", ["inspection_id", "bridge_id", "inspector_id", "held_on", "verdict", "score", "remark"]),
   /** One photo: `/photos/{photo}` */
   photo: detailPage<PhotoParameters, PhotoFields, never>("photo", ["photo_id", "bridge_id", "file", "caption", "taken_on"]),
+  /** Lists recordings: `/recordings` */
+  recordings: listPage<RecordingsParameters, "title" | "bridge_id" | "made_on" | "sound", RecordingsFields>("recordings", ["title", "bridge_id", "made_on", "sound"]),
+  /** One recording: `/recordings/{id}` */
+  recording: detailPage<RecordingParameters, RecordingFields, never>("recording", ["sound", "bridge_id", "made_on"]),
   /** Lists defects: `/defects` */
   defects: listPage<DefectsParameters, "defect_id" | "kind" | "severity" | "reported_at" | "bridge_id" | "mended_on", DefectsFields>("defects", ["defect_id", "kind", "severity", "reported_at", "bridge_id", "mended_on"]),
   /** Lists defects: `/defects{?severity}` */

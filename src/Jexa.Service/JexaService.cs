@@ -84,6 +84,7 @@ public sealed class JexaService : IAsyncDisposable
                 parts.Cookies,
                 parts.Telemetry,
                 parts.Workbench.Preview,
+                parts.Files,
                 Doors.PortOf(console),
                 parts.Logger
             );

@@ -5,6 +5,7 @@ using Jexa.Core.Serving;
 using Jexa.Core.Sources;
 using Jexa.Core.Visits;
 using Jexa.Service.Hosting;
+using Jexa.Service.Media;
 using Jexa.Service.Pages;
 using Jexa.Service.State;
 using Jexa.Service.Telemetry;
@@ -37,6 +38,8 @@ internal sealed class ServiceParts : IAsyncDisposable
     public required BearerToken Token { get; init; }
 
     public required VisitorCookies Cookies { get; init; }
+
+    public required AppFiles Files { get; init; }
 
     public required VisitTelemetry Telemetry { get; init; }
 
@@ -85,6 +88,7 @@ internal sealed class ServiceParts : IAsyncDisposable
             Workbench = bench,
             Token = new BearerToken(state, kept.Token),
             Cookies = new VisitorCookies(kept.Seal, options.Mount),
+            Files = new AppFiles(new SmallPictures(state.PictureFolder)),
             Telemetry = new VisitTelemetry(options.Collector),
             Logger = logger,
         };
@@ -109,6 +113,7 @@ internal sealed class ServiceParts : IAsyncDisposable
         Editor.Dispose();
         Workbench.Dispose();
         Telemetry.Dispose();
+        Files.Dispose();
         await Keeper.DisposeAsync();
         Changes.Dispose();
         await Sources.DisposeAsync();

@@ -629,6 +629,9 @@ public sealed record Reference(Id? Id, string? Address, string? Label);
 
 public sealed record Picture(string Name, string? Address);
 
+/// <summary>A recording or another file.</summary>
+public sealed record StoredFile(string Name, string? Address);
+
 public sealed record Link(string Page, string Text, string Address);
 
 /// <param name="IsExact">False if counting stopped: there are more.</param>
@@ -1443,6 +1446,9 @@ internal sealed class Members(JsonElement json)
         new Members(value) is var members
             ? new Reference(members.Id(), members.TextOr("address"), members.TextOr("label"))
             : null!;
+
+    public static StoredFile StoredFile(JsonElement value) =>
+        new Members(value) is var members ? new StoredFile(members.Must("name", Text), members.TextOr("address")) : null!;
 
     public static Picture Picture(JsonElement value) =>
         new Members(value) is var members ? new Picture(members.Must("name", Text), members.TextOr("address")) : null!;

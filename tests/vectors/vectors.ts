@@ -358,6 +358,8 @@ export type IdOf<P extends string> = { readonly [parameter in P]: string } | nul
 /** Another record, as a field shows it; its members are null if it does not exist or may not be seen. */
 export interface Reference<I = Id> { readonly id?: I; readonly address?: string | null; readonly label: string | null }
 export interface Picture { readonly name: string; readonly address: string | null }
+/** A recording or another file. */
+export interface StoredFile { readonly name: string; readonly address: string | null }
 export interface Link { readonly page: string; readonly text: string; readonly address: string }
 export interface Total { readonly count: number; /** False if counting stopped: there are more. */ readonly exact: boolean }
 export interface Entry<F, I = Id> { readonly id?: I; readonly address?: string | null; readonly fields: F; readonly links?: readonly Link[] }

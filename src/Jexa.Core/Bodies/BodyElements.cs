@@ -31,9 +31,7 @@ internal static class BodyElements
     );
 
     /// <summary>Elements that cannot hold the value of a field.</summary>
-    public static readonly IReadOnlySet<string> Valueless = Set(
-        "input select textarea br hr link progress source audio video track"
-    );
+    public static readonly IReadOnlySet<string> Valueless = Set("input select textarea br hr link progress source track");
 
     private static HashSet<string> Set(string names) => [.. names.Split(' ')];
 }

@@ -35,8 +35,11 @@ public abstract record BodyStep
     /// <param name="HasWords">Whether the body says the words itself.</param>
     /// <param name="HasSize">Whether the body says width or height itself.</param>
     /// <param name="WhenEmpty">The address of the picture that stands for none; null for nothing.</param>
-    public sealed record Picture(Value Of, IReadOnlyList<BodyStep> Tag, bool HasWords, bool HasSize, string? WhenEmpty)
-        : BodyStep;
+    public sealed record Picture(Value Of, IReadOnlyList<BodyStep> Tag, bool HasWords, bool HasSize, string? WhenEmpty) : BodyStep
+    {
+        /// <summary>How wide the design shows it (HTML, <c>sizes</c>); null if the body does not say it.</summary>
+        public string? Sizes { get; init; }
+    }
 
     /// <summary>The label of the record in scope.</summary>
     public sealed record Label(TextPlan Text) : BodyStep;

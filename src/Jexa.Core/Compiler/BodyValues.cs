@@ -35,6 +35,8 @@ internal sealed class BodyValues(BodyContext context, BodyAttributes attributes,
         };
         if (name == "img")
             Picture(element, own, scope);
+        else if (name is "video" or "audio")
+            Recording(element, own, scope);
         else if (name is "a" or "area")
             Anchor(element, own, scope);
         else if (name == "meta")
@@ -53,7 +55,10 @@ internal sealed class BodyValues(BodyContext context, BodyAttributes attributes,
         // There is no link in a link: a value that is one by itself is only its words there.
         var isWords =
             scope.IsLinked
-            && (column.Style.Form is FieldForm.Web or FieldForm.Mail or FieldForm.Markdown || column.Download is not null);
+            && (
+                column.Style.Form is FieldForm.Web or FieldForm.Mail or FieldForm.Markdown or FieldForm.File
+                || column.Download is not null
+            );
         return new BodyStep.Value(column, isWords ? BodyPlace.Text : BodyPlace.Content)
         {
             Title = scope.Title,
@@ -80,7 +85,7 @@ internal sealed class BodyValues(BodyContext context, BodyAttributes attributes,
             CheckRoom(element, value.Column);
         }
 
-        if (IsBlock(value.Column) && !isMachine)
+        if (value.Column.Style.Form.IsBlock() && !isMachine)
             context.Out.Add(value);
         else
             samples.Replace(element, value, scope);
@@ -98,9 +103,6 @@ internal sealed class BodyValues(BodyContext context, BodyAttributes attributes,
                 "Use <div itemprop> instead."
             );
     }
-
-    private static bool IsBlock(ViewColumn column) =>
-        column.Style.Form is FieldForm.Markdown or FieldForm.Json or FieldForm.Picture;
 
     private void Picture(IElement element, BodyStep.Value value, BodyScope scope)
     {
@@ -128,7 +130,32 @@ internal sealed class BodyValues(BodyContext context, BodyAttributes attributes,
                 element.HasAttribute("width") || element.HasAttribute("height"),
                 instead
             )
+            {
+                Sizes = element.GetAttribute("sizes"),
+            }
         );
+    }
+
+    /// <summary>A player of the browser. Its sources are samples; its captions stay.</summary>
+    private void Recording(IElement element, BodyStep.Value value, BodyScope scope)
+    {
+        if (!value.Column.Style.Form.IsRecording())
+        {
+            context.Misplace(
+                element,
+                $"{value.Column.Name} is no recording.",
+                $"Say so, and where they are: fields: {{ {value.Column.Name}: {{ as: {element.LocalName}, under: FOLDER }} }}"
+            );
+            return;
+        }
+
+        context.Out.Html($"<{element.LocalName}").Add(value with { Place = BodyPlace.Source, WhenEmpty = null });
+        attributes.Write(element, scope, ["src"]);
+        context.Out.Html(">");
+        foreach (var source in element.Children.Where(child => child.LocalName == "source"))
+            context.Samples.Add(source);
+        samples.Children(element, scope);
+        context.Out.Html($"</{element.LocalName}>");
     }
 
     private void Anchor(IElement element, BodyStep.Value value, BodyScope scope)
@@ -146,7 +173,7 @@ internal sealed class BodyValues(BodyContext context, BodyAttributes attributes,
         }
 
         var column = value.Column;
-        if (column.Style.Form is FieldForm.Web or FieldForm.Mail)
+        if (column.Style.Form is FieldForm.Web or FieldForm.Mail || column.Style.Form.NamesFile())
             context.Out.Add(new BodyStep.Value(column, BodyPlace.Address));
         else if (column.Reference?.Link is { } link)
             context.Out.Add(new BodyStep.Link(link, "", true));

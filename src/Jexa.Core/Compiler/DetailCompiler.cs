@@ -1,4 +1,5 @@
 using Jexa.Core.Definitions;
+using Jexa.Core.Formats;
 using Jexa.Core.Plans;
 using Jexa.Core.Sites;
 using Jexa.Core.Values;
@@ -40,7 +41,8 @@ internal sealed class DetailCompiler(
             .Compile(page.Where, load, _ => -1)
             .Select(filter => filter.Apply(ParameterValues.None, new ArgumentList()))
             .OfType<Condition>();
-        var shape = new DetailShape(title, columns, record.One, own, placed.Apart, back);
+        var shape = new DetailShape(title, columns, record.One, own, placed.Apart, back) { PlaysOn = page.PlaysOn };
+        CheckPlaysOn(page, columns);
         var lookup = Lookups.Compile(record, load, key, [.. record.Visible, .. narrowed], name => Filler(head, name));
         filters.RequireValues(page.Where, record);
         CheckFilled(head);
@@ -59,6 +61,30 @@ internal sealed class DetailCompiler(
         {
             Samples = Samples(head),
         };
+    }
+
+    /// <summary>Reports a page that is to play on and cannot.</summary>
+    private void CheckPlaysOn(PageDefinition page, IReadOnlyList<ViewColumn> columns)
+    {
+        if (!page.PlaysOn)
+            return;
+        if (!columns.Any(column => column.Style.Form.IsRecording()))
+            findings.Add(
+                FindingCodes.KeyOfOtherPageKind,
+                page.Name.At,
+                $"“{page.Name}” is to play on, and shows no recording.",
+                "Show a field with as: video or as: audio, or remove “play_on”.",
+                found: "play_on",
+                expected: "a recording among the fields it shows"
+            );
+        if (page.NeighboursHidden)
+            findings.Add(
+                FindingCodes.KeyOfOtherPageKind,
+                page.Name.At,
+                $"“{page.Name}” is to play on, and has no way to the next record.",
+                "Remove neighbours: hidden, or remove “play_on”.",
+                found: "neighbours: hidden"
+            );
     }
 
     private List<BlockPlan> Related(PageHead head, Projections load)

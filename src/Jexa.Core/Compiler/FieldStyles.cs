@@ -16,6 +16,10 @@ internal sealed class FieldStyles(Conventions conventions, string folder, Findin
         ["email"] = FieldForm.Mail,
         ["web"] = FieldForm.Web,
         ["image"] = FieldForm.Picture,
+        ["video"] = FieldForm.Video,
+        ["audio"] = FieldForm.Audio,
+        ["file"] = FieldForm.File,
+        ["embed"] = FieldForm.Embed,
         ["epoch"] = FieldForm.Epoch,
     };
 
@@ -66,20 +70,53 @@ internal sealed class FieldStyles(Conventions conventions, string folder, Findin
             field.Unit?.Value,
             field.Decimals,
             field.Choices.ToDictionary(choice => choice.Value.Value, choice => choice.Label.Value),
-            Pictures(field, form)
-        );
+            Files(field, form)
+        )
+        {
+            Player = Player(field, form),
+        };
     }
 
-    private PicturePlace? Pictures(FieldDefinition field, FieldForm form)
+    private PlayerAddress? Player(FieldDefinition field, FieldForm form)
     {
-        if (form != FieldForm.Picture)
+        if (form != FieldForm.Embed)
+        {
+            if (field.Player is { } stray)
+                findings.Add(
+                    FindingCodes.WrongShape,
+                    stray.At,
+                    $"{field.Name} is not shown by a player.",
+                    "Add as: embed, or remove “player”.",
+                    found: stray.Value
+                );
+            return null;
+        }
+
+        var player = field.Player is { } written ? PlayerAddress.Read(written.Value) : null;
+        if (player is null)
+            findings.Add(
+                FindingCodes.WrongShape,
+                (field.Player ?? field.As!).At,
+                field.Player is { } wrong
+                    ? $"“{wrong}” is not the address of a player."
+                    : $"The app file does not say which player shows {field.Name}.",
+                "Write scheme, host, and {value} where the field's value stands: player: \"https://player.example/show/{value}\"",
+                found: field.Player?.Value,
+                expected: "an address with {value} once, behind its host"
+            );
+        return player;
+    }
+
+    private FilePlace? Files(FieldDefinition field, FieldForm form)
+    {
+        if (!form.NamesFile())
         {
             if ((field.Under ?? field.Base) is { } stray)
                 findings.Add(
                     FindingCodes.WrongShape,
                     stray.At,
-                    $"{field.Name} is no picture, so it has no place for them.",
-                    "Add as: image, or remove the place.",
+                    $"{field.Name} names no files, so it has no place for them.",
+                    "Add as: image, video, audio or file; or remove the place.",
                     found: stray.Value
                 );
             return null;
@@ -89,16 +126,16 @@ internal sealed class FieldStyles(Conventions conventions, string folder, Findin
             findings.Add(
                 FindingCodes.WrongShape,
                 field.Base.At,
-                $"The app file names two places for the pictures of {field.Name}.",
+                $"The app file names two places for the files of {field.Name}.",
                 "Keep one of under and base.",
                 expected: "under or base"
             );
         return field.Under is { } under ? Folder(under)
             : field.Base is { } origin ? Address(origin)
-            : new PicturePlace(null, null);
+            : new FilePlace(null, null);
     }
 
-    private PicturePlace Folder(Written under)
+    private FilePlace Folder(Written under)
     {
         var path = Path.GetFullPath(under.Value, folder);
         if (!Directory.Exists(path))
@@ -106,14 +143,14 @@ internal sealed class FieldStyles(Conventions conventions, string folder, Findin
                 FindingCodes.PicturesAway,
                 under.At,
                 $"There is no folder “{under}” beside the app file.",
-                "Make it, or write the folder the pictures are in.",
+                "Make it, or write the folder the files are in.",
                 found: under.Value,
                 expected: "a folder, relative to the app file's"
             );
-        return new PicturePlace(path, null);
+        return new FilePlace(path, null);
     }
 
-    private PicturePlace? Address(Written origin)
+    private FilePlace? Address(Written origin)
     {
         if (
             Uri.TryCreate(origin.Value.TrimEnd('/') + "/", UriKind.Absolute, out var uri)
@@ -121,11 +158,11 @@ internal sealed class FieldStyles(Conventions conventions, string folder, Findin
             && uri.UserInfo.Length == 0
             && uri.Query.Length == 0
         )
-            return new PicturePlace(null, uri);
+            return new FilePlace(null, uri);
         findings.Add(
             FindingCodes.UnknownWord,
             origin.At,
-            $"“{origin}” is not an address that pictures can be under.",
+            $"“{origin}” is not an address that files can be under.",
             "Write scheme, host and path.",
             found: origin.Value,
             expected: "such as https://pictures.example/bridges/"

@@ -158,7 +158,7 @@ internal sealed partial class FormCompiler(
             {
                 Style = field.Style,
             };
-        var picture = load is not null && field.Style.Pictures is { } place ? rows.Picture(record, field, 0, place, load) : null;
+        var picture = load is not null && field.Style.Files is { } place ? rows.File(record, field, 0, place, load) : null;
         return new FormEntry(form, field, reference, shown, picture);
     }
 

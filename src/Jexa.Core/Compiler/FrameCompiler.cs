@@ -49,22 +49,32 @@ internal sealed class FrameCompiler(AppDefinition definition, FindingList findin
         return new Conventions(culture, null);
     }
 
-    public FrameTexts Texts(IEnumerable<SiteRecord> records) =>
-        new(
+    public FrameTexts Texts(IEnumerable<SiteRecord> records)
+    {
+        var styles = records.SelectMany(record => record.Fields).Select(field => field.Style).ToList();
+        return new FrameTexts(
             TextOf(definition.Frame.Header) ?? "",
             TextOf(definition.Frame.Footer) ?? "",
             FileOf(definition.Frame.Logo, [".svg", ".png", ".jpg", ".jpeg", ".webp"]),
-            FileOf(definition.Frame.Style, [".css"]),
-            [
-                .. records
-                    .SelectMany(record => record.Fields)
-                    .Select(field => field.Style.Pictures)
-                    .OfType<PicturePlace>()
-                    .Where(place => place.Folder is null)
-                    .Select(place => place.Base?.GetLeftPart(UriPartial.Authority) ?? "https: http:")
-                    .Distinct(),
-            ]
-        );
+            FileOf(definition.Frame.Style, [".css"])
+        )
+        {
+            PictureOrigins = Origins(styles.Where(style => style.Form == FieldForm.Picture)),
+            RecordingOrigins = Origins(styles.Where(style => style.Form.IsRecording())),
+            PlayerOrigins = [.. styles.Select(style => style.Player?.Origin).OfType<string>().Distinct()],
+        };
+    }
+
+    /// <summary>The origins that the files of these fields are loaded from, as a security policy names them.</summary>
+    private static IReadOnlyList<string> Origins(IEnumerable<ValueStyle> styles) =>
+        [
+            .. styles
+                .Select(style => style.Files)
+                .OfType<FilePlace>()
+                .Where(place => place.Folder is null)
+                .Select(place => place.Base?.GetLeftPart(UriPartial.Authority) ?? "https: http:")
+                .Distinct(),
+        ];
 
     /// <summary>Markdown in the app file, or in a file that it names.</summary>
     public string? TextOf(Written? text)

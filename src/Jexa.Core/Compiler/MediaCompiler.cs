@@ -4,17 +4,17 @@ using Jexa.Core.Values;
 
 namespace Jexa.Core.Compiler;
 
-/// <summary>Compiles the lookups of pictures and bytes by their addresses.</summary>
+/// <summary>Compiles the lookups of files and bytes by their addresses.</summary>
 internal static class MediaCompiler
 {
-    /// <summary>A lookup for each field that names pictures in a folder, or holds bytes.</summary>
+    /// <summary>A lookup for each field that names files in a folder, or holds bytes.</summary>
     public static IReadOnlyList<MediaLookup> Compile(IEnumerable<SiteRecord> records) =>
         [
             .. records.SelectMany(record =>
                 record
                     .Fields.Where(field =>
                         !field.Secret
-                        && (field.Style.Pictures?.Folder is not null || HoldsBytes(record, field))
+                        && (field.Style.Files?.Folder is not null || HoldsBytes(record, field))
                         && HasAddress(record)
                     )
                     .Select(field => Compile(record, field))
@@ -40,6 +40,6 @@ internal static class MediaCompiler
         var ordinal = load.Add(field);
         var when = field.When.Count == 0 ? null : RowCompiler.When(field, load);
         var lookup = Lookups.Compile(record, load, key, record.Visible);
-        return new MediaLookup(record, field, lookup, field.Style.Pictures?.Folder, ordinal, when);
+        return new MediaLookup(record, field, lookup, field.Style.Files?.Folder, ordinal, when);
     }
 }

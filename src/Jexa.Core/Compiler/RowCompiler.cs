@@ -136,7 +136,7 @@ internal sealed class RowCompiler(RecordGraph graph, LinkCompiler links, string 
             Steps = Steps(path, load),
             When = field.When.Count == 0 || !path.IsOwn ? null : When(field, load),
             Download = Download(owner, field, table, load),
-            Picture = field.Style.Pictures is { } place ? Picture(owner, field, table, place, load) : null,
+            File = field.Style.Files is { } place ? File(owner, field, table, place, load) : null,
         };
     }
 
@@ -164,15 +164,16 @@ internal sealed class RowCompiler(RecordGraph graph, LinkCompiler links, string 
     internal static Func<Row, bool> When(SiteField field, Projections load) =>
         new RowTest(field.When, column => load.Add(load.Record.Fields.First(f => f.Column.Name == column.Name))).Holds;
 
-    /// <summary>Where the picture is that a field names; null if no address can lead to it.</summary>
-    public PicturePlan? Picture(SiteRecord owner, SiteField field, int table, PicturePlace place, Projections load)
+    /// <summary>Where the file is that a field names; null if no address can lead to it.</summary>
+    public FilePlan? File(SiteRecord owner, SiteField field, int table, FilePlace place, Projections load)
     {
         if (place.Folder is not null && !MediaCompiler.HasAddress(owner))
             return null;
-        return new PicturePlan(
+        return new FilePlan(
             place,
+            field.Style.Form,
             load.Add(new ColumnRef(table, field.Column.Name), field.Type),
-            AddressOf(owner, field, MediaLookup.PictureSegment, place.Folder is null ? null : table, load)
+            AddressOf(owner, field, MediaLookup.SegmentOf(field.Style.Form), place.Folder is null ? null : table, load)
         );
     }
 

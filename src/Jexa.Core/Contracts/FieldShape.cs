@@ -11,4 +11,7 @@ public enum FieldShape
 
     /// <summary>A picture: its name and address.</summary>
     Picture,
+
+    /// <summary>A recording or another file: its name and address.</summary>
+    StoredFile,
 }

@@ -139,6 +139,7 @@ public sealed record PageContract(
     private static FieldShape ShapeOf(ViewColumn column) =>
         column.Reference is not null ? FieldShape.Reference
         : column.Picture is not null ? FieldShape.Picture
+        : column.File is not null ? FieldShape.StoredFile
         : FieldShape.Plain;
 
     private static IReadOnlyList<string> IdOf(ViewColumn column) => column.Reference?.Link?.ParameterNames ?? [];

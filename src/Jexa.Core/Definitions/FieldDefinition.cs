@@ -34,10 +34,13 @@ public sealed record FieldDefinition
     /// <summary>How the field is shown.</summary>
     public required Written? As { get; init; }
 
-    /// <summary>The folder of the pictures.</summary>
+    /// <summary>The address of the player that shows the value.</summary>
+    public required Written? Player { get; init; }
+
+    /// <summary>The folder of the files.</summary>
     public required Written? Under { get; init; }
 
-    /// <summary>The URL before the names of pictures.</summary>
+    /// <summary>The URL before the names of files.</summary>
     public required Written? Base { get; init; }
 
     /// <summary>Written after each value.</summary>
@@ -72,6 +75,7 @@ public sealed record FieldDefinition
             SuchAs = field.Text("such_as"),
             RefersTo = field.Text("refers_to"),
             As = field.Text("as"),
+            Player = field.Text("player"),
             Under = field.Text("under"),
             Base = field.Text("base"),
             Unit = field.Text("unit"),

@@ -67,6 +67,7 @@ internal static class FormPages
             Related = [],
             Beside = null,
             NeighboursHidden = false,
+            PlaysOn = false,
             Ids = isNew ? IdAnswers.Default : page.Ids,
             Forms = [],
         };

@@ -66,6 +66,9 @@ public sealed record PageDefinition
     /// <summary>Whether the page has no links to the previous and next record.</summary>
     public required bool NeighboursHidden { get; init; }
 
+    /// <summary>Whether the end of its recording leads to the next record, whose recording begins.</summary>
+    public bool PlaysOn { get; init; }
+
     /// <summary>The place of the page in the menu; null for the order of the file.</summary>
     public required MenuPlace Menu { get; init; }
 

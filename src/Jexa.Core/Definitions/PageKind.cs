@@ -28,7 +28,7 @@ public sealed class PageKind
             Word = "detail",
             Calls = PageCalls.Read,
             Parameters = ParameterRole.Id,
-            Keys = ["by", "ids", "related", "beside", "neighbours", "show", "where", "links", "forms", "body"],
+            Keys = ["by", "ids", "related", "beside", "neighbours", "play_on", "show", "where", "links", "forms", "body"],
             Summary = "One {one}",
             Purpose = "It is to show one {one}.",
             UsualNames = ["{one}"],

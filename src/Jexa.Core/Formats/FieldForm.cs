@@ -24,6 +24,18 @@ public enum FieldForm
     /// <summary>The name of a picture.</summary>
     Picture,
 
+    /// <summary>The name of a film.</summary>
+    Video,
+
+    /// <summary>The name of a sound recording.</summary>
+    Audio,
+
+    /// <summary>The name of any file, to be downloaded.</summary>
+    File,
+
+    /// <summary>What a player of another host is to show.</summary>
+    Embed,
+
     /// <summary>A moment stored as whole seconds since 1970-01-01T00:00:00Z (IEEE Std 1003.1, section 4.19).</summary>
     Epoch,
 }

@@ -6,7 +6,7 @@ using Jexa.Core.Visits;
 namespace Jexa.Core.Serving;
 
 /// <summary>
-/// Finds a picture or bytes by record kind, field and ID (<c>/_jexa/pictures/bridge/photo/7</c>,
+/// Finds a file or bytes by record kind, field and ID (<c>/_jexa/pictures/bridge/photo/7</c>,
 /// <c>/_jexa/bytes/bridge/plan/7</c>). It finds them only if the field itself may be seen.
 /// </summary>
 internal sealed class MediaVisit(QueryRunner queries)
@@ -16,7 +16,7 @@ internal sealed class MediaVisit(QueryRunner queries)
     public static bool IsAsked(RequestTarget target) =>
         target.IsReserved
         && target.Segments.Length > SegmentsBeforeId
-        && (target.Text(1).SequenceEqual(MediaLookup.PictureSegment) || target.Text(1).SequenceEqual(MediaLookup.BytesSegment));
+        && MediaLookup.Segments.Contains(target.Text(1).ToString());
 
     public async ValueTask<MediaFile?> RunAsync(Site site, RequestTarget target, VisitTrace trace, CancellationToken cancellation)
     {
@@ -46,8 +46,14 @@ internal sealed class MediaVisit(QueryRunner queries)
         var row = rows[decision.Row];
         return row[media.Ordinal].Kind switch
         {
-            CellKind.Text when media.Folder is { } folder => new MediaFile(folder, row.Text(media.Ordinal), null),
+            CellKind.Text when media.Folder is { } folder => new MediaFile(
+                media.Field.Style.Form,
+                folder,
+                row.Text(media.Ordinal),
+                null
+            ),
             CellKind.Bytes when media.Folder is null => new MediaFile(
+                media.Field.Style.Form,
                 null,
                 string.Join(
                     '-',

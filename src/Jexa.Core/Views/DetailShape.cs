@@ -8,4 +8,8 @@ public sealed record DetailShape(
     LinkPlan Own,
     IReadOnlyList<LinkPlan> Links,
     PlainLink? Back
-);
+)
+{
+    /// <summary>Whether the end of its recording leads to the next record, whose recording begins.</summary>
+    public bool PlaysOn { get; init; }
+}

@@ -4,12 +4,20 @@ namespace Jexa.Core.Views;
 /// <param name="Header">Markdown; empty for none.</param>
 /// <param name="Logo">The path of a picture; null for none.</param>
 /// <param name="Style">The path of a style sheet; null for none.</param>
-/// <param name="PictureOrigins">Origins that pictures are loaded from.</param>
-public sealed record FrameTexts(string Header, string Footer, string? Logo, string? Style, IReadOnlyList<string> PictureOrigins)
+public sealed record FrameTexts(string Header, string Footer, string? Logo, string? Style)
 {
+    /// <summary>Origins that pictures are loaded from.</summary>
+    public IReadOnlyList<string> PictureOrigins { get; init; } = [];
+
+    /// <summary>Origins that recordings are loaded from.</summary>
+    public IReadOnlyList<string> RecordingOrigins { get; init; } = [];
+
+    /// <summary>Origins whose players are framed.</summary>
+    public IReadOnlyList<string> PlayerOrigins { get; init; } = [];
+
     /// <summary>The frame of the app's own design; null for Jexa's.</summary>
     public FrameDesign? Design { get; init; }
 
     /// <summary>A frame without texts.</summary>
-    public static FrameTexts None { get; } = new("", "", null, null, []);
+    public static FrameTexts None { get; } = new("", "", null, null);
 }

@@ -30,8 +30,11 @@ public sealed record ViewColumn(
     /// <summary>Whether a row shows the field; null for always.</summary>
     public Func<Row, bool>? When { get; init; }
 
+    /// <summary>Where the file is that the field names; null if it names none.</summary>
+    public FilePlan? File { get; init; }
+
     /// <summary>Where the picture is that the field names; null if it names none.</summary>
-    public PicturePlan? Picture { get; init; }
+    public FilePlan? Picture => Style.Form == FieldForm.Picture ? File : null;
 
     /// <summary>Where the bytes in the field can be downloaded; null if it holds none.</summary>
     public RecordAddress? Download { get; init; }

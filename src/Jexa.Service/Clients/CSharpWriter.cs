@@ -393,9 +393,12 @@ public sealed partial class CSharpWriter
         {
             FieldShape.Reference => "Reference",
             FieldShape.Picture => "Picture",
+            FieldShape.StoredFile => "StoredFile",
             _ => TypeOf(field.Kind),
         };
-        return field.IsNullable || field.IsOptional || field.Shape == FieldShape.Picture ? type + "?" : type;
+        return field.IsNullable || field.IsOptional || field.Shape is FieldShape.Picture or FieldShape.StoredFile
+            ? type + "?"
+            : type;
     }
 
     /// <summary>Reads one field. An optional field may be absent; any other must be there, even if it is empty.</summary>
@@ -405,11 +408,12 @@ public sealed partial class CSharpWriter
         {
             FieldShape.Reference => "Members.Reference",
             FieldShape.Picture => "Members.Picture",
+            FieldShape.StoredFile => "Members.StoredFile",
             _ => "Members." + ReaderOf(field.Kind),
         };
         var isStruct = field.Shape == FieldShape.Plain && field.Kind is not (ValueKind.Text or ValueKind.Bytes);
         var json = field.IsOptional ? "json" : $"json.With({Text(field.Name)})";
-        return field.IsNullable || field.IsOptional || field.Shape == FieldShape.Picture
+        return field.IsNullable || field.IsOptional || field.Shape is FieldShape.Picture or FieldShape.StoredFile
             ? $"{json}.{(isStruct ? "Or" : "OrNull")}({Text(field.Name)}, {read})"
             : $"json.Must({Text(field.Name)}, {read})";
     }

@@ -178,12 +178,13 @@ public sealed partial class TypeScriptWriter
         {
             FieldShape.Reference => IdOf(field.IdParameters) is { } id ? $"Reference<{id}>" : "Reference",
             FieldShape.Picture => "Picture",
+            FieldShape.StoredFile => "StoredFile",
             _ => TypeOf(field.Kind),
         };
 
     private static string Field(FieldContract field) =>
         $"readonly {Member(field.Name)}{(field.IsOptional ? "?" : "")}: {ShapeOf(field)}"
-        + $"{(field.IsNullable || field.Shape == FieldShape.Picture ? " | null" : "")}";
+        + $"{(field.IsNullable || field.Shape is FieldShape.Picture or FieldShape.StoredFile ? " | null" : "")}";
 
     private void WritePlan(PageContract page)
     {

@@ -48,6 +48,16 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
             """
         ),
         (
+            "StoredFile",
+            """
+            {
+              "type": ["object", "null"],
+              "required": ["name", "address"],
+              "properties": { "name": { "type": "string" }, "address": { "type": ["string", "null"] } }
+            }
+            """
+        ),
+        (
             "Total",
             """
             {

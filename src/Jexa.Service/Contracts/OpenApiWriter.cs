@@ -40,7 +40,7 @@ internal sealed class OpenApiWriter : IDisposable
             _pages,
             ClientNames.Pascal,
             name => [name, name + "Sent"],
-            ["Problem", "Reference", "Picture", "Link", "Id", "Total", "Saved", "Side", "Choices"]
+            ["Problem", "Reference", "Picture", "StoredFile", "Link", "Id", "Total", "Saved", "Side", "Choices"]
         );
         _json = new Utf8JsonWriter(_bytes, Options);
         _shape = new JsonShape(_json);

@@ -133,7 +133,7 @@ public sealed class HtmlBodyDraft
         Line("<dl class=\"record\">");
         foreach (var field in shape.Fields)
             Line(
-                $"<div{(HtmlParts.IsWide(field.Style.Form) ? " class=\"wide\"" : "")}><dt>{Encoded(field.Label)}</dt>"
+                $"<div{(field.Style.Form.IsWide() ? " class=\"wide\"" : "")}><dt>{Encoded(field.Label)}</dt>"
                     + $"<dd itemprop=\"{field.Name}\" data-empty>{Sample(field)}</dd></div>"
             );
         Line("</dl>");

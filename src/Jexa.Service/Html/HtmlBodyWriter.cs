@@ -44,6 +44,8 @@ internal sealed class HtmlBodyWriter(
         Write(body.Steps);
         if (view is DeleteView || (body.HasForm && view is FormView))
             HtmlFormWriter.Script(view.Frame, html);
+        if (view is DetailView detail)
+            HtmlDetailWriter.WritePlayingOn(detail, html);
     }
 
     private void Write(IReadOnlyList<BodyStep> steps)
@@ -142,7 +144,11 @@ internal sealed class HtmlBodyWriter(
                 _values.WriteStored(column, _row);
                 break;
             case BodyPlace.Address:
-                if (!_values.WriteAddress(column, _row))
+                if (!_values.WriteAddress(column, _row, "href"u8))
+                    return;
+                break;
+            case BodyPlace.Source:
+                if (!_values.WriteAddress(column, _row, "src"u8))
                     return;
                 break;
             default:
@@ -161,26 +167,30 @@ internal sealed class HtmlBodyWriter(
     private void WritePicture(BodyStep.Picture picture)
     {
         var start = html.Length;
-        var (plan, column) = (picture.Of.Column.Picture!, picture.Of.Column);
+        var (plan, column) = (picture.Of.Column.File!, picture.Of.Column);
         scratch.Truncate(0);
         string? file = null;
-        var isThere =
-            !column.IsEmpty(_row)
-            && plan.TryWrite(_row, scratch)
-            && (plan.Folder is null || (file = PictureFiles.Find(plan.Folder, plan.NameOf(_row))) is not null);
+        var isThere = !column.IsEmpty(_row) && FolderFiles.TryFind(plan, _row, scratch, out file);
         if (!isThere && picture.WhenEmpty is null)
             return;
-        var address = isThere ? scratch.Written.ToArray() : null;
+        var address = isThere ? scratch.Written.ToArray() : [];
         var before = _shown;
         Write(picture.Tag);
-        html.Append(" src=\""u8);
-        if (address is not null)
-            html.AppendEncoded(address);
+        if (isThere)
+        {
+            var media = new HtmlMedia(html, scratch, false);
+            media.WriteSize(file, picture.HasSize);
+            scratch.Truncate(0);
+            scratch.Append(address);
+            media.WriteSource(file, picture.Sizes ?? HtmlMedia.WholeWidth);
+        }
         else
+        {
+            html.Append(" src=\""u8);
             html.AppendEncoded(picture.WhenEmpty!);
-        html.Append("\""u8);
-        if (!picture.HasSize && file is not null && PictureSize.Of(file) is var (width, height))
-            html.Append($" width=\"{width}\" height=\"{height}\"");
+            html.Append("\""u8);
+        }
+
         if (!picture.HasWords)
         {
             html.Append(" alt=\""u8);

@@ -21,6 +21,19 @@ internal sealed class HtmlDetailWriter(HtmlParts allParts, HtmlRowWriter rows)
         WriteFields(view, view.Shape, view.Record, html, scratch);
         for (var i = 0; i < view.Blocks.Count; i++)
             WriteBlock(view, view.Blocks[i], i, html, scratch);
+        WritePlayingOn(view, html);
+    }
+
+    /// <summary>The script by which the end of a recording leads to the next record.</summary>
+    public static void WritePlayingOn(DetailView view, Utf8Buffer html)
+    {
+        if (!view.Shape.PlaysOn)
+            return;
+        html.Append("<script src=\""u8);
+        html.AppendEncoded($"{view.Frame.Mount}/_jexa/play.js");
+        html.Append("\" data-next=\""u8);
+        html.AppendEncoded(view.Next?.Address ?? "");
+        html.Append("\" defer></script>\n"u8);
     }
 
     /// <summary>A record's fields, each with its label.</summary>

@@ -117,14 +117,11 @@ internal sealed class HtmlParts(string styleVersion)
         );
     }
 
-    public static bool IsWide(FieldForm form) =>
-        form is FieldForm.Long or FieldForm.Markdown or FieldForm.Json or FieldForm.Picture;
-
     private static DetailParts Make(DetailShape shape)
     {
         var terms = shape
             .Fields.Select(field =>
-                $"<div{(IsWide(field.Style.Form) ? " class=\"wide\"" : "")}" + $"><dt>{Encoded(field.Label)}</dt><dd>"
+                $"<div{(field.Style.Form.IsWide() ? " class=\"wide\"" : "")}" + $"><dt>{Encoded(field.Label)}</dt><dd>"
             )
             .ToList();
         return new DetailParts(

@@ -5,7 +5,6 @@ using System.Text.Json;
 using Jexa.Core.Formats;
 using Jexa.Core.Values;
 using Jexa.Core.Views;
-using Jexa.Service.Media;
 
 namespace Jexa.Service.Html;
 
@@ -160,11 +159,22 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
             TextPiece.Of(column.Ordinal, column.Type, column.IsId).Write(row, scratch);
     }
 
-    /// <summary>Writes a web or mail address as an attribute. False if it cannot be followed.</summary>
-    public bool WriteAddress(ViewColumn column, Row row)
+    /// <summary>
+    /// Writes a web or mail address, or that of a file, as an attribute. False if it cannot be followed.
+    /// </summary>
+    public bool WriteAddress(ViewColumn column, Row row, ReadOnlySpan<byte> attribute)
     {
         if (row[column.Ordinal].Kind != CellKind.Text)
             return false;
+        if (column.File is { } plan)
+        {
+            scratch.Truncate(0);
+            if (!Media.FolderFiles.TryFind(plan, row, scratch, out _))
+                return false;
+            WriteAttribute(attribute, scratch.Written);
+            return true;
+        }
+
         var text = row.Text(column.Ordinal);
         var address =
             column.Style.Form == FieldForm.Mail ? MailOf(text)
@@ -172,10 +182,17 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
             : null;
         if (address is null)
             return false;
-        html.Append(" href=\""u8);
-        html.AppendEncoded(address);
-        html.Append("\""u8);
+        WriteAttribute(attribute, Encoding.UTF8.GetBytes(address));
         return true;
+    }
+
+    private void WriteAttribute(ReadOnlySpan<byte> name, ReadOnlySpan<byte> text)
+    {
+        html.Append(" "u8);
+        html.Append(name);
+        html.Append("=\""u8);
+        html.AppendEncoded(text);
+        html.Append("\""u8);
     }
 
     private void WriteReference(ReferencePlan reference, Row row)
@@ -308,7 +325,7 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
                 );
                 break;
             default:
-                WritePicture(column, row, title, quiet);
+                WriteMedia(column, row, title, linked, quiet);
                 break;
         }
     }
@@ -354,44 +371,21 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
         html.Append("</a>"u8);
     }
 
-    private void WritePicture(ViewColumn column, Row row, TextPlan? title, bool quiet)
+    /// <summary>What a field names. Its words are those of its record, unless another link leads there.</summary>
+    private void WriteMedia(ViewColumn column, Row row, TextPlan? title, bool linked, bool quiet)
     {
-        scratch.Truncate(0);
-        var plan = column.Picture;
-        string? file = null;
-        if (
-            plan is null
-            || !plan.TryWrite(row, scratch)
-            || (plan.Folder is { } folder && (file = PictureFiles.Find(folder, plan.NameOf(row))) is null)
-        )
-        {
-            html.Append("<span class=\"no-picture\">"u8);
-            html.AppendEncoded(plan?.NameOf(row) is { Length: > 0 } name ? name : row.Text(column.Ordinal));
-            html.Append(" <span class=\"none\">"u8);
-            html.Append(
-                plan?.LacksPlace(row) == true ? "cannot be shown: the app does not say where its pictures are"u8 : "is missing"u8
-            );
-            html.Append("</span></span>"u8);
-            return;
-        }
-
-        html.Append("<img class=\"picture\" loading=\"lazy\""u8);
-        if (file is not null && PictureSize.Of(file) is var (width, height))
-            html.Append($" width=\"{width}\" height=\"{height}\"");
-        html.Append(" src=\""u8);
-        html.AppendEncoded(scratch.Written);
-        html.Append("\" alt=\""u8);
+        using var words = new Utf8Buffer(64);
         if (!quiet)
         {
-            html.AppendEncoded(column.Label);
+            words.Append(column.Label);
             if (title is not null)
             {
-                html.Append(": "u8);
-                WriteText(title, row);
+                words.Append(": "u8);
+                title.Write(row, words);
             }
         }
 
-        html.Append("\">"u8);
+        new HtmlMedia(html, scratch, most < int.MaxValue).Write(column, row, words.Written, linked);
     }
 
     private void WriteIso(ViewColumn column, in Cell cell)

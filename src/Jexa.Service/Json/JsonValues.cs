@@ -67,8 +67,8 @@ internal static class JsonValues
                 WriteLost(json);
             else if (column.IsLost(row))
                 json.WriteNullValue();
-            else if (column.Picture is not null)
-                WritePicture(column, row, json, scratch);
+            else if (column.File is not null)
+                WriteFile(column, row, json, scratch);
             else
                 WriteCell(column, row, json);
         }
@@ -76,8 +76,8 @@ internal static class JsonValues
         json.WriteEndObject();
     }
 
-    /// <summary>A picture: its name and the address to load it from.</summary>
-    private static void WritePicture(ViewColumn column, Row row, Utf8JsonWriter json, Utf8Buffer scratch)
+    /// <summary>A file: its name and the address to load it from.</summary>
+    private static void WriteFile(ViewColumn column, Row row, Utf8JsonWriter json, Utf8Buffer scratch)
     {
         if (column.IsEmpty(row))
         {
@@ -86,10 +86,9 @@ internal static class JsonValues
         }
 
         scratch.Truncate(0);
-        var plan = column.Picture!;
-        // A picture whose file is missing has no address, as on the page.
-        var found =
-            plan.TryWrite(row, scratch) && (plan.Folder is null || PictureFiles.Find(plan.Folder, plan.NameOf(row)) is not null);
+        var plan = column.File!;
+        // A file that is missing has no address, as on the page.
+        var found = FolderFiles.TryFind(plan, row, scratch, out _);
         json.WriteStartObject();
         json.WriteString("name"u8, plan.NameOf(row));
         if (found)

@@ -1,4 +1,5 @@
 using Jexa.Core.Addresses;
+using Jexa.Core.Formats;
 using Jexa.Core.Serving;
 using Jexa.Core.Sites;
 using Jexa.Core.Sources;
@@ -8,24 +9,20 @@ using Microsoft.AspNetCore.Http;
 namespace Jexa.Service.Media;
 
 /// <summary>
-/// The app's own files below <c>/_jexa/</c>: pictures and bytes of records (<c>pictures/RECORD/FIELD/ID</c>,
-/// <c>bytes/RECORD/FIELD/ID</c>), the logo, the style sheet and what bodies use (<c>app/</c>). These are no visits.
+/// The app's own files below <c>/_jexa/</c>: pictures, recordings, files and bytes of records (<c>pictures/RECORD/FIELD/ID</c> and
+/// so on), the logo, the style sheet and what bodies use (<c>app/</c>). These are no visits.
 /// </summary>
-internal static class AppFiles
+/// <param name="small">Pictures made smaller.</param>
+internal sealed class AppFiles(SmallPictures small) : IDisposable
 {
+    public void Dispose() => small.Dispose();
+
     public static bool IsAsked(RequestTarget target) =>
         target.IsReserved && target.Segments.Length > 2 && (IsMedia(target) || target.Text(1).SequenceEqual("app"));
 
-    private static bool IsMedia(RequestTarget target) =>
-        target.Text(1).SequenceEqual(MediaLookup.PictureSegment) || target.Text(1).SequenceEqual(MediaLookup.BytesSegment);
+    private static bool IsMedia(RequestTarget target) => MediaLookup.Segments.Contains(target.Text(1).ToString());
 
-    public static async Task AnswerAsync(
-        HttpContext http,
-        RequestTarget target,
-        Site site,
-        VisitRunner runner,
-        TimeProvider clock
-    )
+    public async Task AnswerAsync(HttpContext http, RequestTarget target, Site site, VisitRunner runner, TimeProvider clock)
     {
         if (!HttpMethods.IsGet(http.Request.Method) && !HttpMethods.IsHead(http.Request.Method))
         {
@@ -44,13 +41,7 @@ internal static class AppFiles
             await MediaAnswer.SendPictureAsync(http, target.Text(2).SequenceEqual("logo") ? site.Frame.Texts.Logo : null);
     }
 
-    private static async Task MediaAsync(
-        HttpContext http,
-        RequestTarget target,
-        Site site,
-        VisitRunner runner,
-        TimeProvider clock
-    )
+    private async Task MediaAsync(HttpContext http, RequestTarget target, Site site, VisitRunner runner, TimeProvider clock)
     {
         try
         {
@@ -62,11 +53,10 @@ internal static class AppFiles
             );
             if (found is { Content: { } content })
                 await MediaAnswer.SendBytesAsync(http, found.Name, content);
+            else if (found is { Folder: { } folder })
+                await FileAsync(http, target, found, folder);
             else
-                await MediaAnswer.SendPictureAsync(
-                    http,
-                    found is { Folder: { } folder } ? PictureFiles.Find(folder, found.Name) : null
-                );
+                await MediaAnswer.SendPictureAsync(http, null);
         }
         catch (SourceException)
         {
@@ -78,5 +68,23 @@ internal static class AppFiles
         {
             // The visitor left.
         }
+    }
+
+    private async Task FileAsync(HttpContext http, RequestTarget target, MediaFile found, string folder)
+    {
+        if (found.Form == FieldForm.Picture)
+        {
+            var picture = PictureFiles.Find(folder, found.Name);
+            await MediaAnswer.SendPictureAsync(
+                http,
+                picture is not null && SmallPictures.WidthIn(target) is { } width
+                    ? await small.FindAsync(picture, width, http.RequestAborted)
+                    : picture
+            );
+        }
+        else if (found.Form.IsRecording())
+            await MediaAnswer.SendRecordingAsync(http, FolderFiles.Find(folder, found.Name));
+        else
+            await MediaAnswer.SendDownloadAsync(http, FolderFiles.Find(folder, found.Name), FolderFiles.ShownName(found.Name));
     }
 }

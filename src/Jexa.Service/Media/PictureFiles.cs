@@ -1,38 +1,15 @@
+using Jexa.Core.Views;
+
 namespace Jexa.Service.Media;
 
-/// <summary>
-/// Finds pictures in the folders of app files: regular files that are inside the folder after following all links, and that begin
-/// like a picture.
-/// </summary>
+/// <summary>Finds pictures in the folders of app files: files that begin like a picture.</summary>
 internal static class PictureFiles
 {
-    /// <summary>The largest picture to send, in bytes.</summary>
-    public const long MaxBytes = 20 * 1024 * 1024;
-
-    private const int MostLinks = 8;
     private const int HeadLength = 512;
 
     /// <summary>The path of a picture's file; null if there is none below the folder.</summary>
     /// <param name="name">The name in the record: untrusted.</param>
-    public static string? Find(string folder, string name)
-    {
-        if (name.Length is 0 or > 400 || name.Contains('\0') || name.Contains('\\') || Path.IsPathRooted(name))
-            return null;
-        try
-        {
-            var root = Real(folder, MostLinks);
-            return
-                root is not null
-                && Below(root, name, MostLinks) is { } file
-                && new FileInfo(file) is { Exists: true, Length: > 0 and <= MaxBytes }
-                ? file
-                : null;
-        }
-        catch (Exception trouble) when (trouble is IOException or UnauthorizedAccessException or ArgumentException)
-        {
-            return null;
-        }
-    }
+    public static string? Find(string folder, string name) => FolderFiles.Find(folder, name, FilePlan.MostOfPicture);
 
     /// <summary>The kind of a picture file; null for other files.</summary>
     public static PictureKind? KindOf(ReadOnlySpan<byte> head)
@@ -81,35 +58,5 @@ internal static class PictureFiles
                 return false;
             head = head[(close + end.Length)..];
         }
-    }
-
-    /// <summary>A path with all links followed; null if they form a circle or the path does not exist.</summary>
-    private static string? Real(string path, int links)
-    {
-        var real = "/";
-        foreach (var part in Path.GetFullPath(path).Split('/', StringSplitOptions.RemoveEmptyEntries))
-        {
-            real = Path.Combine(real, part);
-            FileSystemInfo info = Directory.Exists(real) ? new DirectoryInfo(real) : new FileInfo(real);
-            if (!info.Exists && info.LinkTarget is null)
-                return null;
-            if (info.LinkTarget is not { } target)
-                continue;
-            if (links == 0 || Real(Path.GetFullPath(target, Path.GetDirectoryName(real)!), links - 1) is not { } followed)
-                return null;
-            real = followed;
-        }
-
-        return real;
-    }
-
-    private static string? Below(string root, string name, int links)
-    {
-        var path = Path.GetFullPath(Path.Combine(root, name));
-        if (!path.StartsWith(root + "/", StringComparison.Ordinal))
-            return null;
-        return Real(path, links) is { } real && real.StartsWith(root + "/", StringComparison.Ordinal) && !Directory.Exists(real)
-            ? real
-            : null;
     }
 }

@@ -18,32 +18,38 @@ internal static partial class PictureSize
 
     private const int MostKept = 10_000;
 
-    private static readonly ConcurrentDictionary<string, (FileStatus File, (int Width, int Height)? Size)> Kept = [];
+    private static readonly ConcurrentDictionary<string, (FileStatus File, Facts? Facts)> Kept = [];
 
-    /// <summary>The size; null if it is not where it is looked for.</summary>
+    /// <summary>What a page says of a picture.</summary>
+    /// <param name="CanShrink">Whether smaller ones can be made of it.</param>
+    public sealed record Facts(int Width, int Height, bool CanShrink);
+
+    /// <summary>The facts; null if the size is not where it is looked for.</summary>
     /// <param name="file">The path of the picture.</param>
-    public static (int Width, int Height)? Of(string file)
+    public static Facts? Of(string file)
     {
         if (FileStatus.Of(file) is not { } now)
             return null;
         if (Kept.TryGetValue(file, out var kept) && kept.File == now)
-            return kept.Size;
+            return kept.Facts;
         if (Kept.Count >= MostKept)
             Kept.Clear();
-        (int, int)? size;
+        Facts? facts = null;
         try
         {
             using var stream = PlainFile.OpenRead(file);
             var head = new byte[Math.Min(HeadLength, stream.Length)];
-            size = In(head.AsSpan(0, stream.ReadAtLeast(head, head.Length, throwOnEndOfStream: false)));
+            var read = stream.ReadAtLeast(head, head.Length, throwOnEndOfStream: false);
+            if (In(head.AsSpan(0, read)) is var (width, height))
+                facts = new Facts(width, height, SmallPictures.CanShrink(PictureFiles.KindOf(head.AsSpan(0, read))!.MediaType));
         }
         catch (Exception unread) when (unread is IOException or UnauthorizedAccessException)
         {
             return null;
         }
 
-        Kept[file] = (now, size);
-        return size;
+        Kept[file] = (now, facts);
+        return facts;
     }
 
     /// <summary>The size in the beginning of a picture.</summary>

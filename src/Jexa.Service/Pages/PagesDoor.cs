@@ -39,6 +39,7 @@ internal sealed class PagesDoor(
     VisitorCookies cookies,
     VisitTelemetry telemetry,
     Preview preview,
+    AppFiles files,
     int consolePort,
     Serilog.ILogger logger
 )
@@ -54,7 +55,7 @@ internal sealed class PagesDoor(
 
     private readonly AppContract _contract = new(host);
 
-    private readonly PreviewDoor _preview = new(preview, OwnFiles, consolePort);
+    private readonly PreviewDoor _preview = new(preview, OwnFiles, files, consolePort);
 
     /// <summary>Headers for every answer of the present site.</summary>
     private SiteHeaders? _siteHeaders;
@@ -110,7 +111,7 @@ internal sealed class PagesDoor(
             : HealthCheck.IsAsked(target) ? HealthCheck.AnswerAsync(http, target, host)
             : IsPreflight(http) ? Preflight(http)
             : AppContract.IsAsked(target) ? ContractAsync(http, target)
-            : AppFiles.IsAsked(target) ? AppFiles.AnswerAsync(http, target, host.Site, host.Runner, host.Clock)
+            : AppFiles.IsAsked(target) ? files.AnswerAsync(http, target, host.Site, host.Runner, host.Clock)
             : JsonAddress.PageOf(target, host.Site.Frame.Mount) is { } page
                 ? VisitAsync(http, RequestTarget.Read(page, host.Site.Frame.Mount), isAddressed: true)
             : VisitAsync(http, target, isAddressed: false);

@@ -14,9 +14,9 @@ namespace Jexa.Service.Pages;
 /// Shows the preview of a working copy in a frame of the console. It only reads: whatever would change a record is refused. Its
 /// visits are in no log, and in none of the figures of the service.
 /// </summary>
-internal sealed class PreviewDoor(Preview preview, PageAssets files, int consolePort)
+internal sealed class PreviewDoor(Preview preview, PageAssets own, AppFiles files, int consolePort)
 {
-    private readonly HtmlPageWriter _writer = new(files.StyleVersion);
+    private readonly HtmlPageWriter _writer = new(own.StyleVersion);
 
     /// <summary>
     /// Whether a request is for the preview. A preview opened by itself, outside of the console's frame, is as unknown as any
@@ -41,10 +41,10 @@ internal sealed class PreviewDoor(Preview preview, PageAssets files, int console
             return;
         }
 
-        if (files.Find(target) is { } asset)
+        if (own.Find(target) is { } asset)
             await AssetAnswer.SendAsync(http, asset, "no-store");
         else if (AppFiles.IsAsked(target))
-            await AppFiles.AnswerAsync(http, target, site, preview.Runner, preview.Clock);
+            await files.AnswerAsync(http, target, site, preview.Runner, preview.Clock);
         else
             await VisitAsync(http, site, target);
     }

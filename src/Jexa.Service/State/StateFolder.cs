@@ -28,6 +28,9 @@ public sealed class StateFolder
 
     private string KeyFolder => System.IO.Path.Combine(Path, "keys");
 
+    /// <summary>Pictures that were made smaller. What is lost there is made again.</summary>
+    internal string PictureFolder => System.IO.Path.Combine(Path, "pictures");
+
     private string AddressFile => System.IO.Path.Combine(Path, "service.json");
 
     /// <summary>The named folder; if none is named, that of a service on this port.</summary>

@@ -85,6 +85,9 @@ internal sealed class Members(JsonElement json)
             ? new Reference(members.Id(), members.TextOr("address"), members.TextOr("label"))
             : null!;
 
+    public static StoredFile StoredFile(JsonElement value) =>
+        new Members(value) is var members ? new StoredFile(members.Must("name", Text), members.TextOr("address")) : null!;
+
     public static Picture Picture(JsonElement value) =>
         new Members(value) is var members ? new Picture(members.Must("name", Text), members.TextOr("address")) : null!;
 

@@ -42,6 +42,9 @@ public sealed record Reference(Id? Id, string? Address, string? Label);
 
 public sealed record Picture(string Name, string? Address);
 
+/// <summary>A recording or another file.</summary>
+public sealed record StoredFile(string Name, string? Address);
+
 public sealed record Link(string Page, string Text, string Address);
 
 /// <param name="IsExact">False if counting stopped: there are more.</param>

@@ -4,20 +4,26 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Views;
 
 /// <summary>
-/// Where the picture is that a field names. A picture in a folder has an address of its record: record kind, field and ID. So it
-/// can be seen only if its record can.
+/// Where the file is that a field names. A file in a folder has an address of its record: record kind, field and ID. So it can be
+/// seen only if its record can.
 /// </summary>
-/// <param name="address">The addresses of pictures in a folder.</param>
-public sealed class PicturePlan(PicturePlace place, int ordinal, RecordAddress address)
+/// <param name="address">The addresses of files in a folder.</param>
+public sealed class FilePlan(FilePlace place, FieldForm form, int ordinal, RecordAddress address)
 {
-    /// <summary>The folder of the file; null if pictures come from the web.</summary>
+    /// <summary>The largest picture, in bytes.</summary>
+    public const long MostOfPicture = 20 * 1024 * 1024;
+
+    /// <summary>The largest file to show, in bytes.</summary>
+    public long MostBytes => form == FieldForm.Picture ? MostOfPicture : long.MaxValue;
+
+    /// <summary>The folder of the file; null if files come from the web.</summary>
     public string? Folder => place.Folder;
 
     /// <summary>The name in the field; empty for none.</summary>
     public string NameOf(Row row) => row[ordinal].Kind == CellKind.Text ? row.Text(ordinal) : "";
 
     /// <summary>
-    /// Whether the app file names neither folder nor URL for the pictures. Then each value must be a whole URL.
+    /// Whether the app file names neither folder nor URL for the files. Then each value must be a whole URL.
     /// </summary>
     public bool HasNoPlace => place is { Folder: null, Base: null };
 
@@ -26,7 +32,7 @@ public sealed class PicturePlan(PicturePlace place, int ordinal, RecordAddress a
         HasNoPlace && NameOf(row) is { Length: > 0 } name && !Uri.TryCreate(name, UriKind.Absolute, out _);
 
     /// <summary>
-    /// Appends the address of the picture. False, and nothing appended, if the row names none that can be loaded.
+    /// Appends the address of the file. False, and nothing appended, if the row names none that can be loaded.
     /// </summary>
     public bool TryWrite(Row row, Utf8Buffer into)
     {

@@ -1,6 +1,0 @@
-namespace Jexa.Core.Formats;
-
-/// <summary>Where the pictures are that a field names: a folder or a URL. Neither if the field holds whole URLs.</summary>
-/// <param name="Folder">The path of the folder.</param>
-/// <param name="Base">The URL before each name, with a slash at the end.</param>
-public sealed record PicturePlace(string? Folder, Uri? Base);
