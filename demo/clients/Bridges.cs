@@ -1151,6 +1151,48 @@ public static class RecordingPage
         Calls.LoadAsync(service, Name, Address(id), "found", body => Calls.Shown(body, Fields.Of), cancellation);
 }
 
+/// <summary>Adds one photo: /photos/new{?bridge}</summary>
+public static class PhotoNewPage
+{
+    public const string Name = "photo-new";
+
+    /// <summary>An address of the page, read back.</summary>
+    public sealed record At(long? Bridge) : Reading;
+
+    /// <exception cref="AddressException">No address can carry these.</exception>
+    public static string Address(long? bridge = null) =>
+        Addresses.Write(Name, null, ("bridge", bridge));
+
+    public sealed record Fields(long? BridgeId, string? File, string? Caption, DateOnly? TakenOn)
+    {
+        internal static Fields Of(Members json) => new(json.With("bridge_id").Or("bridge_id", Members.Whole), json.With("file").OrNull("file", Members.Text), json.With("caption").OrNull("caption", Members.Text), json.With("taken_on").Or("taken_on", Members.Day));
+    }
+
+    public static Task<Loaded<Held<Fields>>> LoadAsync(Service service, long? bridge = null, CancellationToken cancellation = default) =>
+        Calls.LoadAsync(service, Name, Address(bridge), "shown", body => Calls.Held(body, Fields.Of), cancellation);
+
+    /// <summary>What a new record is made of; what is not set begins with its default.</summary>
+    public sealed class Changes
+    {
+        internal Dictionary<string, object?> Sent { get; } = [];
+
+        /// <summary>Bridge.</summary>
+        public long BridgeId { init => Sent["bridge_id"] = Calls.Sent(value); }
+
+        /// <summary>Picture.</summary>
+        public required string File { init => Sent["file"] = Calls.Sent(value); }
+
+        /// <summary>Caption.</summary>
+        public required string Caption { init => Sent["caption"] = Calls.Sent(value); }
+
+        /// <summary>Taken on.</summary>
+        public DateOnly? TakenOn { init => Sent["taken_on"] = Calls.Sent(value); }
+    }
+
+    public static Task<Saved<Made>> AddAsync(Service service, Changes values, long? bridge = null, CancellationToken cancellation = default) =>
+        Calls.SendAsync(service, Name, HttpMethod.Post, Address(bridge), values.Sent, null, Calls.Made, cancellation);
+}
+
 /// <summary>Lists defects: /defects</summary>
 public static class DefectsPage
 {
@@ -2631,6 +2673,7 @@ public static partial class Addresses
         new("photo", [new("photos"), new("", "photo", "")], [new("photo", new Key.Whole(long.MinValue, long.MaxValue))], [], values => new PhotoPage.At((long)values["photo"])),
         new("recordings", [new("recordings")], [], [], values => new RecordingsPage.At()),
         new("recording", [new("recordings"), new("", "id", "")], [new("id", new Key.Whole(long.MinValue, long.MaxValue))], [], values => new RecordingPage.At((long)values["id"])),
+        new("photo-new", [new("photos"), new("new")], [new("bridge", new Key.Whole(long.MinValue, long.MaxValue), IsOptional: true)], [], values => new PhotoNewPage.At((long?)values.GetValueOrDefault("bridge"))),
         new("defects", [new("defects")], [], [], values => new DefectsPage.At()),
         new("defects-of-severity", [new("defects")], [new("severity", new Key.Whole(long.MinValue, long.MaxValue))], [], values => new DefectsOfSeverityPage.At((long)values["severity"])),
         new("defect", [new("defects")], [new("defect", new Key.Whole(long.MinValue, long.MaxValue))], [], values => new DefectPage.At((long)values["defect"])),

@@ -595,6 +595,23 @@ export interface RecordingFields {
   readonly levels?: StoredFile | null;
 }
 
+/** Adds one photo: `/photos/new{?bridge}` */
+export interface PhotoNewParameters {
+  readonly bridge?: Whole | undefined;
+}
+export interface PhotoNewFields {
+  readonly bridge_id: Whole | null;
+  readonly file: string | null;
+  readonly caption: string | null;
+  readonly taken_on: Day | null;
+}
+export interface PhotoNewChanges {
+  readonly bridge_id?: Whole;
+  readonly file: string;
+  readonly caption: string;
+  readonly taken_on?: Day | null;
+}
+
 /** Lists defects: `/defects` */
 export interface DefectsParameters {
 }
@@ -766,6 +783,7 @@ export interface PageParameters {
   readonly photo: PhotoParameters;
   readonly recordings: RecordingsParameters;
   readonly recording: RecordingParameters;
+  readonly "photo-new": PhotoNewParameters;
   readonly defects: DefectsParameters;
   readonly "defects-of-severity": DefectsOfSeverityParameters;
   readonly defect: DefectParameters;
@@ -817,6 +835,7 @@ export interface PageValues {
   readonly photo: Shown<PhotoFields, never>;
   readonly recordings: Listed<RecordingsFields>;
   readonly recording: Shown<RecordingFields, never>;
+  readonly "photo-new": Held<PhotoNewFields>;
   readonly defects: Listed<DefectsFields>;
   readonly "defects-of-severity": Listed<DefectsOfSeverityFields>;
   readonly defect: Shown<DefectFields, never>;
@@ -1547,6 +1566,7 @@ const plans: readonly Plan[] = [
   { page: "photo", path: ["photos", ["", "photo", ""]], parameters: [{ name: "photo", key: wholeKey(-9223372036854775808n, 9223372036854775807n) }] },
   { page: "recordings", path: ["recordings"], parameters: [] },
   { page: "recording", path: ["recordings", ["", "id", ""]], parameters: [{ name: "id", key: wholeKey(-9223372036854775808n, 9223372036854775807n) }] },
+  { page: "photo-new", path: ["photos", "new"], parameters: [{ name: "bridge", key: wholeKey(-9223372036854775808n, 9223372036854775807n), optional: true }] },
   { page: "defects", path: ["defects"], parameters: [] },
   { page: "defects-of-severity", path: ["defects"], parameters: [{ name: "severity", key: wholeKey(-9223372036854775808n, 9223372036854775807n) }] },
   { page: "defect", path: ["defects"], parameters: [{ name: "defect", key: wholeKey(-9223372036854775808n, 9223372036854775807n) }] },
@@ -1701,6 +1721,13 @@ export const pages = {
   recordings: listPage<RecordingsParameters, "title" | "bridge_id" | "made_on" | "sound", RecordingsFields>("recordings", ["title", "bridge_id", "made_on", "sound"]),
   /** One recording: `/recordings/{id}` */
   recording: detailPage<RecordingParameters, RecordingFields, never>("recording", ["sound", "bridge_id", "made_on"]),
+  /** Adds one photo: `/photos/new{?bridge}` */
+  photoNew: newPage<PhotoNewParameters, PhotoNewFields, PhotoNewChanges>("photo-new", ["bridge_id", "file", "caption", "taken_on"], [
+    { name: "bridge_id", label: "Bridge", input: "reference", required: true, record: "bridge" },
+    { name: "file", label: "Picture", input: "picture", required: true },
+    { name: "caption", label: "Caption", input: "text", required: true },
+    { name: "taken_on", label: "Taken on", input: "date", required: false },
+  ]),
   /** Lists defects: `/defects` */
   defects: listPage<DefectsParameters, "defect_id" | "kind" | "severity" | "reported_at" | "bridge_id" | "mended_on", DefectsFields>("defects", ["defect_id", "kind", "severity", "reported_at", "bridge_id", "mended_on"]),
   /** Lists defects: `/defects{?severity}` */

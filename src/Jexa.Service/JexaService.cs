@@ -6,6 +6,7 @@ using Jexa.Service.Hosting;
 using Jexa.Service.Management;
 using Jexa.Service.Pages;
 using Jexa.Service.State;
+using Jexa.Service.Uploads;
 using Jexa.Service.Web;
 using Microsoft.AspNetCore.Builder;
 
@@ -85,6 +86,7 @@ public sealed class JexaService : IAsyncDisposable
                 parts.Telemetry,
                 parts.Workbench.Preview,
                 parts.Files,
+                new UploadReader(parts.Editing.Seal),
                 Doors.PortOf(console),
                 parts.Logger
             );

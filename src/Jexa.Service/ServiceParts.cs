@@ -9,6 +9,7 @@ using Jexa.Service.Media;
 using Jexa.Service.Pages;
 using Jexa.Service.State;
 using Jexa.Service.Telemetry;
+using Jexa.Service.Uploads;
 using Jexa.Service.Web;
 using Jexa.Service.Workshop;
 
@@ -38,6 +39,8 @@ internal sealed class ServiceParts : IAsyncDisposable
     public required BearerToken Token { get; init; }
 
     public required VisitorCookies Cookies { get; init; }
+
+    public required UploadKeeper Uploads { get; init; }
 
     public required AppFiles Files { get; init; }
 
@@ -88,6 +91,7 @@ internal sealed class ServiceParts : IAsyncDisposable
             Workbench = bench,
             Token = new BearerToken(state, kept.Token),
             Cookies = new VisitorCookies(kept.Seal, options.Mount),
+            Uploads = new UploadKeeper(host, logger),
             Files = new AppFiles(new SmallPictures(state.PictureFolder)),
             Telemetry = new VisitTelemetry(options.Collector),
             Logger = logger,
@@ -114,6 +118,7 @@ internal sealed class ServiceParts : IAsyncDisposable
         Workbench.Dispose();
         Telemetry.Dispose();
         Files.Dispose();
+        await Uploads.DisposeAsync();
         await Keeper.DisposeAsync();
         Changes.Dispose();
         await Sources.DisposeAsync();

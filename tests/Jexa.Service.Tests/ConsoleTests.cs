@@ -39,7 +39,7 @@ public class ConsoleTests(DemoService demo, Browser browser)
         using var service = await RunningService.StartAsync("demo");
         var page = await OpenAsync("/pages", service);
         var rows = page.Locator("main table > tbody > tr");
-        await Expect(rows).ToHaveCountAsync(48);
+        await Expect(rows).ToHaveCountAsync(49);
         var bridge = rows.Filter(
             new LocatorFilterOptions
             {
@@ -55,7 +55,7 @@ public class ConsoleTests(DemoService demo, Browser browser)
             .ToContainTextAsync("bridge ← bridge_id, number ← span_no");
 
         // Every sample leads to a record, or the table says why there is none. They come by a request of their own.
-        await Expect(page.Locator("td:last-child a")).ToHaveCountAsync(48);
+        await Expect(page.Locator("td:last-child a")).ToHaveCountAsync(49);
         var samples = await page.Locator("td:last-child a").AllTextContentsAsync();
         foreach (var sample in samples.Where(sample => !sample.StartsWith("/trials", StringComparison.Ordinal)))
             Assert.Equal(200, (await service.GetJsonAsync(sample)).Status);
@@ -224,10 +224,10 @@ public class ConsoleTests(DemoService demo, Browser browser)
     {
         using var service = await RunningService.StartAsync("demo");
         var page = await OpenAsync("/pages", service);
-        await Expect(page.Locator("main tbody tr")).ToHaveCountAsync(48);
+        await Expect(page.Locator("main tbody tr")).ToHaveCountAsync(49);
         await service.EndAsync();
         await Expect(page.Locator(".banner")).ToContainTextAsync("The service does not answer.");
-        await Expect(page.Locator("main tbody tr")).ToHaveCountAsync(48);
+        await Expect(page.Locator("main tbody tr")).ToHaveCountAsync(49);
         Assert.Empty(await Browser.FaultsAsync(page));
         await page.GetByRole(AriaRole.Link, new PageGetByRoleOptions { Name = "Try" }).ClickAsync();
         await Expect(page.GetByText("This could not be loaded")).ToBeVisibleAsync();

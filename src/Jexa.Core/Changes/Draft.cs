@@ -81,6 +81,8 @@ internal sealed class Draft(FormPlan form)
         var tied = form.Tied.Where(one => sent.Count(one.Name) > 0).ToList();
         foreach (var entry in form.Entries.Where(entry => !tied.Exists(one => one.Own.Contains(entry))))
         {
+            if (draft.SetFile(entry, sent))
+                continue;
             var box = entry.Field is { Input: InputKind.Boolean, Column.Nullable: false };
             switch (sent.Count(entry.Name))
             {
@@ -116,6 +118,25 @@ internal sealed class Draft(FormPlan form)
                 $"The form does not have {string.Join(", ", strange.Take(MostNamed).Select(name => $"“{Cut(name)}”"))}."
             );
         return draft;
+    }
+
+    /// <summary>Takes a file that was sent for a field, or takes its file away. False if neither was asked.</summary>
+    private bool SetFile(FormEntry entry, SentForm sent)
+    {
+        if (entry.Field.Upload is null)
+            return false;
+        if (sent.Files.GetValueOrDefault(entry.Name) is { } file)
+        {
+            if (file.Fault is { } fault)
+                AddFault(entry.Name, fault);
+            Set(entry.Name, file.Fault is null ? file.Name : sent.One(entry.Name) ?? "");
+            return true;
+        }
+
+        if (sent.Count(SentForm.Drop + entry.Name) == 0)
+            return false;
+        Set(entry.Name, "");
+        return true;
     }
 
     /// <summary>
@@ -171,7 +192,8 @@ internal sealed class Draft(FormPlan form)
     /// <summary>
     /// Reads what a program sent: the member <c>fields</c>, each value with the type of its field, null for an empty one.
     /// </summary>
-    public static Draft OfJson(FormPlan form, JsonElement body)
+    /// <param name="files">The files that were sent in it.</param>
+    public static Draft OfJson(FormPlan form, JsonElement body, IReadOnlyDictionary<string, SentFile> files)
     {
         var draft = new Draft(form) { _isJson = true };
         draft.AddStrays(
@@ -201,7 +223,13 @@ internal sealed class Draft(FormPlan form)
         {
             if (form.Find(member.Name) is not { } entry)
                 continue;
-            if (TextOf(entry.Field, member.Value) is { } text)
+            if (entry.Field.Upload is not null && files.GetValueOrDefault(entry.Name) is { } file)
+            {
+                draft.Set(entry.Name, file.Name);
+                if (file.Fault is { } refused)
+                    draft.AddFault(entry.Name, refused);
+            }
+            else if (TextOf(entry.Field, member.Value) is { } text)
                 draft.SetKept(entry.Field, text);
             else if (Scalar(member.Value) is { } other)
                 draft.SetMistyped(entry.Name, other);

@@ -58,7 +58,7 @@ internal sealed class EditCase(Visit visit, EditPage page, FormMaker forms, Save
             return SaveSteps.WhichVersion(visit, page);
         if (!SaveSteps.IsWanted(wanted, VersionOf(found.Row)))
             return SaveSteps.Stale(visit, page);
-        (_found, _draft) = (found, Draft.OfJson(page.Form, visit.Request.Sent.Json!.Value));
+        (_found, _draft) = (found, Draft.OfJson(page.Form, visit.Request.Sent.Json!.Value, visit.Request.Sent.Files));
         var proposals = _draft.Propose(_found.Row);
         return _draft.HasFaults || _draft.Strays.Count > 0
             ? await InvalidAsync(proposals, null)

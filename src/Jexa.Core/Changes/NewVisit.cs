@@ -17,7 +17,7 @@ internal sealed class NewVisit(FormMaker forms, SaveSteps saving)
             return refused;
         var draft =
             request.IsSafe ? new Draft(page.Form)
-            : request.Sent.Json is { } json ? Draft.OfJson(page.Form, json)
+            : request.Sent.Json is { } json ? Draft.OfJson(page.Form, json, request.Sent.Files)
             : Draft.OfForm(page.Form, request.Sent);
         foreach (var parent in page.Parents)
             if (await FixAsync(visit, page, parent, address, draft) is { } unknown)

@@ -149,6 +149,7 @@ internal sealed partial class FormCompiler(
         form = form with
         {
             IsJson = field.Style.Form == FieldForm.Json,
+            Upload = kind is InputKind.Picture or InputKind.Text ? field.Upload : null,
             IsEpoch = kind == InputKind.Moment && field.Type == FieldType.Integer,
         };
         form = form with { Default = Default(form, field, input) };

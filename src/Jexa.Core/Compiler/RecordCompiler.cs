@@ -266,6 +266,7 @@ internal sealed class RecordCompiler(
                     : column.Type == FieldType.Any && parameters.Find(parameter => parameter.Name == column.Name) is { } repeated
                         ? repeated.Type
                     : column.Type;
+                var style = Shown(column, said, Style(said, type));
                 return new SiteField(
                     column.Name,
                     LabelOf(column.Name, said),
@@ -273,9 +274,12 @@ internal sealed class RecordCompiler(
                     column,
                     said?.Secret ?? false,
                     Form(said, type),
-                    Shown(column, said, Style(said, type)),
+                    style,
                     []
-                );
+                )
+                {
+                    Upload = new UploadCompiler(findings).Of(said, style, type, definition.Name.Value),
+                };
             }),
         ];
         return

@@ -79,6 +79,7 @@ internal sealed class SiteBuild
         )
         {
             Former = former,
+            Uploads = UploadCompiler.Lookups(_kinds),
             Unwritten = links.UnwrittenPages,
             Writers = _definition.Writers.Select(origin => origin.Value).ToHashSet(),
             Waiting = [.. waiting.Select(page => page.Name.Value)],

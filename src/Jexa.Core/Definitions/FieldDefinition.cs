@@ -43,6 +43,9 @@ public sealed record FieldDefinition
     /// <summary>The URL before the names of files.</summary>
     public required Written? Base { get; init; }
 
+    /// <summary>How forms take a file for it; null if the app file does not say it.</summary>
+    public required UploadDefinition? Upload { get; init; }
+
     /// <summary>Written after each value.</summary>
     public required Written? Unit { get; init; }
 
@@ -78,6 +81,7 @@ public sealed record FieldDefinition
             Player = field.Text("player"),
             Under = field.Text("under"),
             Base = field.Text("base"),
+            Upload = UploadDefinition.Read(field, findings),
             Unit = field.Text("unit"),
             Decimals = field.Number("decimals", 0, 12),
             Choices = ReadChoices(field, findings),

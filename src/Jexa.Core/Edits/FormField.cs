@@ -29,6 +29,9 @@ public sealed record FormField(
     /// <summary>A default for dates and moments: the present one.</summary>
     public const string Now = "now";
 
+    /// <summary>How a file is taken for it; null if it is not a file.</summary>
+    public UploadPlan? Upload { get; init; }
+
     /// <summary>Whether its texts must be JSON.</summary>
     public bool IsJson { get; init; }
 

@@ -25,14 +25,24 @@ public sealed record SentForm(SentFault Fault, IReadOnlyList<(string Name, strin
     /// <summary>Comes before the name of a foreign key of several columns that is chosen as one.</summary>
     public const string Tied = "_jexa.record.";
 
+    /// <summary>Comes before the name of a field: its file.</summary>
+    public const string File = "_jexa.file.";
+
+    /// <summary>Comes before the name of a field with a file: there is to be none.</summary>
+    public const string Drop = "_jexa.drop.";
+
     /// <summary>The last field of every form. A form without it was not received completely.</summary>
     public const string End = "_jexa.end";
 
     /// <summary>The value that leaves a field unchanged.</summary>
     public const string AsItIs = "_jexa.same";
 
-    private const int MostPairs = 1000;
+    /// <summary>The most fields of a form.</summary>
+    public const int MostPairs = 1000;
     private const int MostDepth = 8;
+
+    /// <summary>The files that were sent, by field.</summary>
+    public IReadOnlyDictionary<string, SentFile> Files { get; init; } = new Dictionary<string, SentFile>();
 
     /// <summary>A form of which nothing was sent.</summary>
     public static SentForm None { get; } = new(SentFault.None, [], null, "");
@@ -66,6 +76,15 @@ public sealed record SentForm(SentFault Fault, IReadOnlyList<(string Name, strin
 
         return pairs.Exists(pair => pair.Item1 == End)
             ? new SentForm(SentFault.None, pairs, null, DigestOf(pairs))
+            : Failed(SentFault.Broken);
+    }
+
+    /// <summary>What was sent in parts (RFC 7578): texts, and files that wait.</summary>
+    public static SentForm OfParts(List<(string Name, string Text)> pairs, IReadOnlyDictionary<string, SentFile> files)
+    {
+        var all = pairs.Concat(files.Select(file => (File + file.Key, file.Value.Digest))).ToList();
+        return pairs.Exists(pair => pair.Name == End)
+            ? new SentForm(SentFault.None, pairs, null, DigestOf(all)) { Files = files }
             : Failed(SentFault.Broken);
     }
 

@@ -5,7 +5,7 @@ namespace Jexa.Core.Files;
 /// <summary>
 /// Writes the names in a folder to the disk. A file that was just created or renamed is safe only after that (fsync(2)).
 /// </summary>
-internal static partial class FolderSync
+public static partial class FolderSync
 {
     private const int ReadOnly = 0;
     private const int CloseOnExecute = 0x80000;

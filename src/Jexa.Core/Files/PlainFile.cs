@@ -47,6 +47,11 @@ public static class PlainFile
         return reader.ReadToEnd();
     }
 
+    /// <summary>Creates a file for writing. Nobody else can open it meanwhile.</summary>
+    /// <exception cref="IOException">There is one of this name, or it cannot be made.</exception>
+    public static FileStream Create(string path) =>
+        new(path, FileMode.CreateNew, FileAccess.ReadWrite, FileShare.None, bufferSize: 0, useAsync: true);
+
     /// <summary>Creates or overwrites a file.</summary>
     public static void WriteAllBytes(string path, ReadOnlySpan<byte> bytes)
     {

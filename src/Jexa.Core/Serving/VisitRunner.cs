@@ -6,6 +6,7 @@ using Jexa.Core.Keys;
 using Jexa.Core.Lists;
 using Jexa.Core.Sites;
 using Jexa.Core.Sources;
+using Jexa.Core.Values;
 using Jexa.Core.Visits;
 
 namespace Jexa.Core.Serving;
@@ -50,6 +51,28 @@ public sealed class VisitRunner
         VisitTrace trace,
         CancellationToken cancellation
     ) => _media.RunAsync(site, target, trace, cancellation);
+
+    /// <summary>Whether a record names a file; a hidden one too.</summary>
+    /// <exception cref="SourceException">The source is away, too slow or refused.</exception>
+    public async ValueTask<bool> IsNamedAsync(UploadLookup lookup, string name, CancellationToken cancellation)
+    {
+        using var rows = _queries.Begin();
+        var found = rows.Lend(lookup.Named.Width);
+        var trace = new VisitTrace("GET", "", _queries.Clock);
+        await _queries.RunAsync(lookup.Named, [new TypedValue.Text(name)], found, trace, cancellation);
+        return found.Count > 0;
+    }
+
+    /// <summary>The form that a request means to send; null if it does not mean a page with a form.</summary>
+    public static FormPlan? FormAt(Site site, RequestTarget target) =>
+        PageMatch.Of(site, target, isSafe: false) is { Kind: MatchKind.Page } match
+            ? ParameterReader.Choose(match.Pages, target, out _) switch
+            {
+                EditPage edit => edit.Form,
+                NewPage fresh => fresh.Form,
+                _ => null,
+            }
+            : null;
 
     /// <summary>The choices for a field of a page's form; null if there is no such field, or nothing to choose.</summary>
     /// <exception cref="SourceException">The source is away, too slow or refused.</exception>

@@ -41,6 +41,9 @@ public sealed record Site(
     /// <summary>Those of the other origins whose scripts may change records by JSON.</summary>
     public IReadOnlySet<string> Writers { get; init; } = new HashSet<string>();
 
+    /// <summary>Fields for which forms take files.</summary>
+    public IReadOnlyList<UploadLookup> Uploads { get; init; } = [];
+
     /// <summary>The former paths of pages.</summary>
     public IReadOnlyList<FormerPage> Former { get; init; } = [];
 

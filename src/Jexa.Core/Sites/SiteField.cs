@@ -1,3 +1,4 @@
+using Jexa.Core.Edits;
 using Jexa.Core.Formats;
 using Jexa.Core.Keys;
 using Jexa.Core.Plans;
@@ -19,4 +20,8 @@ public sealed record SiteField(
     TextForm Form,
     ValueStyle Style,
     IReadOnlyList<Condition> When
-);
+)
+{
+    /// <summary>How forms take a file for it; null if they take none.</summary>
+    public UploadPlan? Upload { get; init; }
+}

@@ -35,6 +35,8 @@ internal static class HtmlBodyControls
             HtmlControls.Faults(input, html);
         if (control.Choice is { } choice)
             Radio(control, input, choice, html);
+        else if (input.Field.Upload is not null)
+            HtmlFileControl.Write(input, html, control);
         else if (input.Options.Count > 0 || input.Search is not null)
             HtmlControls.Select(input, html, control);
         else if (control.Element == "textarea" || input.IsMultiline)

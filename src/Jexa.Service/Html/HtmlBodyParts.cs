@@ -116,7 +116,7 @@ internal readonly struct HtmlBodyParts(
                 break;
             case BodyPart.Form:
                 HtmlFormWriter.Form(view, html);
-                HtmlFormWriter.Script(view.Frame, html);
+                HtmlFormWriter.Scripts((FormView)view, html);
                 break;
             case BodyPart.Field when view.Inputs.FirstOrDefault(input => input.Name == part.Name) is { } input:
                 HtmlFormWriter.Field(view, input, html);

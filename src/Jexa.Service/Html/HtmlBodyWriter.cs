@@ -42,8 +42,10 @@ internal sealed class HtmlBodyWriter(
         if (!body.HasFaults && view is FormView { Faults.Count: > 0 } form)
             HtmlFormWriter.Summary(form, html);
         Write(body.Steps);
-        if (view is DeleteView || (body.HasForm && view is FormView))
-            HtmlFormWriter.Script(view.Frame, html);
+        if (view is DeleteView)
+            HtmlFormWriter.Script(view.Frame, "form.js", html);
+        else if (body.HasForm && view is FormView filled)
+            HtmlFormWriter.Scripts(filled, html);
         if (view is DetailView detail)
             HtmlDetailWriter.WritePlayingOn(detail, html);
     }

@@ -43,10 +43,12 @@ internal static class HtmlControls
             said.Add(help);
         if (input.Field.Input == InputKind.Secret)
             said.Add("It is never shown. Left empty it stays as it is.");
-        if (input.Field.Rules is { Pattern: not null, Example: { } example } && input.Field.Help is null)
+        if (input.Field is { Upload: null, Help: null, Rules: { Pattern: not null, Example: { } example } })
             said.Add($"Such as {example}.");
         if (input.Field is { Input: InputKind.Moment, Conventions.Zone: { } zone })
             said.Add($"Time of {zone.Id}.");
+        if (input.Field.Upload is { } upload)
+            said.Add(HtmlFileControl.Hint(upload));
         return said.Count == 0 ? null : string.Join(' ', said);
     }
 
@@ -70,14 +72,19 @@ internal static class HtmlControls
         html.Append(input.Text == "true" ? " checked>"u8 : ">"u8);
     }
 
-    private static void Common(FormInput input, Utf8Buffer html, BodyStep.Control? design)
+    private static void Common(FormInput input, Utf8Buffer html, BodyStep.Control? design) =>
+        Common(input, input.Name, html, design, isRequired: true);
+
+    /// <param name="name">The name that it is sent with.</param>
+    /// <param name="isRequired">Whether it must be filled in, if the field must.</param>
+    public static void Common(FormInput input, string name, Utf8Buffer html, BodyStep.Control? design, bool isRequired)
     {
         if (design is not null)
             html.Append(design.Attributes);
         html.Append(" id=\""u8);
         html.AppendEncoded(input.Id);
         html.Append("\" name=\""u8);
-        html.AppendEncoded(input.Name);
+        html.AppendEncoded(name);
         html.Append("\""u8);
         var hasHint = design?.HasHelp != false && Hint(input) is not null;
         var described =
@@ -94,7 +101,8 @@ internal static class HtmlControls
             html.Append(" aria-invalid=\"true\""u8);
         // A select element may be required only if its first option means that nothing is chosen (HTML, the select element).
         if (
-            input.Field.Rules.Required
+            isRequired
+            && input.Field.Rules.Required
             && input.Field.Input != InputKind.Boolean
             && (input.Options.Count == 0 || input.Options[0].Value.Length == 0)
         )
@@ -275,7 +283,7 @@ internal static class HtmlControls
             : "0." + new string('0', scale - 1) + "1";
     }
 
-    private static void Attribute(string name, string? value, Utf8Buffer html)
+    public static void Attribute(string name, string? value, Utf8Buffer html)
     {
         if (value is null)
             return;

@@ -21,7 +21,7 @@ internal sealed class HtmlDeleteWriter(HtmlDetailWriter details)
             HtmlFormWriter.Notice(notice, html);
         WriteQuestion(view, html);
         details.WriteFields(view, view.Shape, view.Record, html, scratch);
-        HtmlFormWriter.Script(view.Frame, html);
+        HtmlFormWriter.Script(view.Frame, "form.js", html);
     }
 
     /// <summary>What refers to the record, and the button that deletes it.</summary>

@@ -21,7 +21,15 @@ internal static class HtmlFormWriter
             Summary(view, html);
         Form(view, html);
         HtmlFrame.WriteLinks(view.Links, html);
-        Script(view.Frame, html);
+        Scripts(view, html);
+    }
+
+    /// <summary>What helps with the form.</summary>
+    public static void Scripts(FormView view, Utf8Buffer html)
+    {
+        Script(view.Frame, "form.js", html);
+        if (HasFiles(view))
+            Script(view.Frame, "upload.js", html);
     }
 
     /// <summary>The form with all its fields.</summary>
@@ -44,6 +52,8 @@ internal static class HtmlFormWriter
     {
         html.Append(" method=\"post\" action=\""u8);
         html.AppendEncoded(view.Action);
+        if (HasFiles(view))
+            html.Append("\" enctype=\"multipart/form-data"u8);
         // A script warns about unsaved changes. A form that came back unsaved has one from the start.
         html.Append(view.Status >= 400 ? "\" data-fill data-unsaved>\n"u8 : "\" data-fill>\n"u8);
         Hidden(SentForm.Contract, view.Contract, html);
@@ -53,6 +63,8 @@ internal static class HtmlFormWriter
         html.AppendEncoded(view.Submit);
         html.Append("</button>\n"u8);
     }
+
+    private static bool HasFiles(FormView view) => view.Inputs.Any(input => input.Field.Upload is not null);
 
     public static void End(Utf8Buffer html)
     {
@@ -96,10 +108,10 @@ internal static class HtmlFormWriter
         html.Append("</a>"u8);
     }
 
-    public static void Script(PageFrame frame, Utf8Buffer html)
+    public static void Script(PageFrame frame, string name, Utf8Buffer html)
     {
         html.Append("<script src=\""u8);
-        html.AppendEncoded($"{frame.Mount}/_jexa/form.js");
+        html.AppendEncoded($"{frame.Mount}/_jexa/{name}");
         html.Append("\" defer></script>\n"u8);
     }
 
@@ -178,7 +190,9 @@ internal static class HtmlFormWriter
                 html.Append(" <span class=\"optional\">(may be empty)</span>"u8);
             html.Append("</label>\n"u8);
             HtmlControls.Beside(input, html);
-            if (input.Options.Count > 0 || input.Search is not null)
+            if (input.Field.Upload is not null)
+                HtmlFileControl.Write(input, html);
+            else if (input.Options.Count > 0 || input.Search is not null)
                 HtmlControls.Select(input, html);
             else if (input.IsMultiline)
                 HtmlControls.Area(input, html);
@@ -188,7 +202,7 @@ internal static class HtmlFormWriter
 
         if (input.Search is { } search)
             HtmlControls.Search(input, search, html);
-        if (input.Picture is not { } picture)
+        if (input.Picture is not { } picture || field.Upload is not null || field.Input != InputKind.Picture)
             return;
         html.Append("<img class=\"picture\" alt=\""u8);
         html.AppendEncoded($"{field.Label} as it is saved");

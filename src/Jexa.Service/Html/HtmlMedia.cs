@@ -1,4 +1,3 @@
-using System.Globalization;
 using Jexa.Core.Formats;
 using Jexa.Core.Values;
 using Jexa.Core.Views;
@@ -136,16 +135,9 @@ internal readonly struct HtmlMedia(Utf8Buffer html, Utf8Buffer scratch, bool isL
     private static string? Described(string? file) =>
         file is not null && FileFacts.Of(file) is { } facts
             ? facts.Kind.Name.Length > 0
-                ? $"{facts.Kind.Name}, {Size(facts.Length)}"
-                : Size(facts.Length)
+                ? $"{facts.Kind.Name}, {FileFacts.Size(facts.Length)}"
+                : FileFacts.Size(facts.Length)
             : null;
-
-    /// <summary>Bytes for people, in units of 1,000 (IEC 80000-13).</summary>
-    public static string Size(long bytes) =>
-        bytes < 1000 ? $"{bytes} bytes"
-        : bytes < 1_000_000 ? string.Create(CultureInfo.InvariantCulture, $"{bytes / 1e3:0} kB")
-        : bytes < 1_000_000_000 ? string.Create(CultureInfo.InvariantCulture, $"{bytes / 1e6:0.#} MB")
-        : string.Create(CultureInfo.InvariantCulture, $"{bytes / 1e9:0.#} GB");
 
     /// <summary>
     /// A frame with another host's page. It may run scripts of its own origin, and neither lead this page away nor see it.

@@ -12,6 +12,7 @@ public sealed class PageAssets
         Asset.Embedded("Jexa.Service.Html.Assets.beside.js", "beside.js", "text/javascript; charset=utf-8"),
         Asset.Embedded("Jexa.Service.Html.Assets.form.js", "form.js", "text/javascript; charset=utf-8"),
         Asset.Embedded("Jexa.Service.Html.Assets.play.js", "play.js", "text/javascript; charset=utf-8"),
+        Asset.Embedded("Jexa.Service.Html.Assets.upload.js", "upload.js", "text/javascript; charset=utf-8"),
         Asset.Embedded("Jexa.Service.Html.Assets.point.js", "point.js", "text/javascript; charset=utf-8"),
         Asset.Embedded("Jexa.Service.Html.Assets.icon.svg", "icon.svg", "image/svg+xml"),
     }.ToDictionary(asset => asset.Name);

@@ -9,8 +9,8 @@ using Microsoft.AspNetCore.Http;
 namespace Jexa.Service.Media;
 
 /// <summary>
-/// The app's own files below <c>/_jexa/</c>: pictures, recordings, files and bytes of records (<c>pictures/RECORD/FIELD/ID</c> and
-/// so on), the logo, the style sheet and what bodies use (<c>app/</c>). These are no visits.
+/// The app's own files below <c>/_jexa/</c>: pictures, recordings, files and bytes of records, such as
+/// <c>pictures/RECORD/FIELD/ID</c>; the logo, the style sheet and what bodies use (<c>app/</c>). These are no visits.
 /// </summary>
 /// <param name="small">Pictures made smaller.</param>
 internal sealed class AppFiles(SmallPictures small) : IDisposable

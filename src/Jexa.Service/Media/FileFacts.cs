@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using System.Globalization;
 using Jexa.Core.Files;
 
 namespace Jexa.Service.Media;
@@ -31,4 +32,11 @@ internal sealed record FileFacts(ContentKind Kind, long Length)
             return null;
         }
     }
+
+    /// <summary>Bytes for people, in units of 1,000 (IEC 80000-13).</summary>
+    public static string Size(long bytes) =>
+        bytes < 1000 ? $"{bytes} bytes"
+        : bytes < 1_000_000 ? string.Create(CultureInfo.InvariantCulture, $"{bytes / 1e3:0} kB")
+        : bytes < 1_000_000_000 ? string.Create(CultureInfo.InvariantCulture, $"{bytes / 1e6:0.#} MB")
+        : string.Create(CultureInfo.InvariantCulture, $"{bytes / 1e9:0.#} GB");
 }

@@ -21,6 +21,9 @@ internal static class FolderFiles
             && (plan.Folder is not { } folder || (file = Find(folder, plan.NameOf(row), plan.MostBytes)) is not null);
     }
 
+    /// <summary>Whether a path is a regular file, and no link.</summary>
+    public static bool IsFile(string path) => new FileInfo(path) is { Exists: true, LinkTarget: null };
+
     /// <summary>What people call the file: the end of its name.</summary>
     public static string ShownName(string name) => name[(name.LastIndexOf('/') + 1)..];
 
@@ -29,14 +32,20 @@ internal static class FolderFiles
     /// <param name="most">The most bytes of the file.</param>
     public static string? Find(string folder, string name, long most = long.MaxValue)
     {
-        if (name.Length is 0 or > 400 || name.Contains('\0') || name.Contains('\\') || Path.IsPathRooted(name))
+        if (
+            name.Length is 0 or > 400
+            || name.Contains('\0')
+            || name.Contains('\\')
+            || Path.IsPathRooted(name)
+            || name.Contains(IncomingFiles.FolderName, StringComparison.Ordinal)
+        )
             return null;
         try
         {
             var root = Real(folder, MostLinks);
             return
                 root is not null
-                && Below(root, name, MostLinks) is { } file
+                && (Below(root, name, MostLinks) ?? IncomingFiles.Find(root, name)) is { } file
                 && new FileInfo(file) is { Exists: true, Length: > 0 } info
                 && info.Length <= most
                 ? file

@@ -13,6 +13,7 @@ using Jexa.Service.Json;
 using Jexa.Service.Media;
 using Jexa.Service.Telemetry;
 using Jexa.Service.Traces;
+using Jexa.Service.Uploads;
 using Jexa.Service.Web;
 using Jexa.Service.Workshop;
 using Jexa.Service.Writing;
@@ -40,6 +41,7 @@ internal sealed class PagesDoor(
     VisitTelemetry telemetry,
     Preview preview,
     AppFiles files,
+    UploadReader uploads,
     int consolePort,
     Serilog.ILogger logger
 )
@@ -182,10 +184,13 @@ internal sealed class PagesDoor(
         try
         {
             var request = Request(http, target, writer.Reader);
-            if (!request.IsSafe)
-                request = await WithSentAsync(http, request);
             var site = host.Site;
+            var form = request.IsSafe ? null : VisitRunner.FormAt(site, target);
+            if (!request.IsSafe)
+                request = await WithSentAsync(http, request, form);
             using var answer = await host.Runner.RunAsync(site, request, trace, http.RequestAborted);
+            if (form is not null)
+                UploadKeeper.Settle(form, request.Sent, answer);
             using var body = new Utf8Buffer(16 * 1024);
             var written = Write(Adapted(http, answer, target, writer, isAddressed), trace, target, writer, body);
             cookies.Give(http, written, trace.Page);
@@ -213,6 +218,9 @@ internal sealed class PagesDoor(
             return new Answer(answer.Outcome, StatusCodes.Status204NoContent, null) { Allow = $"{answer.Allow}, OPTIONS" };
         if (isAddressed && answer is { Location: { } location, Status: >= 300 })
             return answer with { Location = JsonAddress.Of(location, host.Site.Frame.Mount) };
+        // A script that sends a form follows by itself, so that the page after the save is asked for once.
+        if (answer is { Status: StatusCodes.Status303SeeOther } && http.Request.Headers["Jexa-Sent-By"] == "script")
+            return answer with { Status = StatusCodes.Status204NoContent };
         return
             writer.Reader == Reader.Person && answer is { Status: 200, View: { } view } && cookies.Take(http, target) is { } say
             ? answer with
@@ -231,13 +239,14 @@ internal sealed class PagesDoor(
         };
 
     /// <summary>A request with its body.</summary>
-    private async ValueTask<VisitRequest> WithSentAsync(HttpContext http, VisitRequest request)
+    private async ValueTask<VisitRequest> WithSentAsync(HttpContext http, VisitRequest request, FormPlan? form)
     {
         var match = http.Request.Headers.IfMatch;
+        var isForeign = SentReader.IsForeign(http) && !IsWriter(http);
         return request with
         {
-            IsForeign = SentReader.IsForeign(http) && !IsWriter(http),
-            Sent = await SentReader.ReadAsync(http),
+            IsForeign = isForeign,
+            Sent = await SentReader.ReadAsync(http, isForeign ? null : form, uploads, request.Visitor),
             IfMatch = match.Count > 0 ? match.ToString() : null,
         };
     }

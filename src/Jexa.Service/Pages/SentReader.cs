@@ -1,7 +1,9 @@
 using Jexa.Core.Edits;
 using Jexa.Core.Sites;
 using Jexa.Core.Values;
+using Jexa.Service.Uploads;
 using Microsoft.AspNetCore.Http;
+using Microsoft.AspNetCore.Http.Features;
 using Microsoft.Net.Http.Headers;
 
 namespace Jexa.Service.Pages;
@@ -32,7 +34,16 @@ internal static class SentReader
     }
 
     /// <summary>Reads the whole body as a form or as JSON. What cannot be read is a fault, never an exception.</summary>
-    public static async ValueTask<SentForm> ReadAsync(HttpContext http)
+    /// <param name="form">The form that is sent; null if the page has none.</param>
+    public static async ValueTask<SentForm> ReadAsync(HttpContext http, FormPlan? form, UploadReader uploads, string? visitor)
+    {
+        if (UploadReader.IsAsked(http))
+            return await uploads.ReadAsync(http, form, visitor);
+        var sent = await ReadAsync(http, mayHoldFiles: JsonUploads.IsAsked(form));
+        return form is null || sent.Json is null ? sent : await JsonUploads.TakeAsync(sent, form, http.RequestAborted);
+    }
+
+    private static async ValueTask<SentForm> ReadAsync(HttpContext http, bool mayHoldFiles)
     {
         if (
             HttpMethods.IsGet(http.Request.Method)
@@ -41,6 +52,8 @@ internal static class SentReader
         )
             return SentForm.None;
         var isJson = IsJson(http);
+        if (isJson && mayHoldFiles && http.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } limit)
+            limit.MaxRequestBodySize = JsonUploads.MostBody;
         if (
             !MediaTypeHeaderValue.TryParse(http.Request.ContentType, out var type)
             || (HttpMethods.IsPatch(http.Request.Method) && !isJson)
