@@ -665,7 +665,14 @@ public sealed record Shown<TFields>(
     string? Next,
     IReadOnlyList<Link> Trail,
     JsonElement Json
-);
+)
+{
+    /// <summary>What the record before is called, so that it can be told apart from this one.</summary>
+    public string? PreviousText { get; init; }
+
+    /// <summary>What the record behind is called.</summary>
+    public string? NextText { get; init; }
+}
 
 /// <summary>Records that stand with another one. <c>Total</c> is null if they could not be read.</summary>
 /// <param name="All">The list of all of them; null if there is none.</param>
@@ -1661,7 +1668,11 @@ internal static class Calls
             body.TextOr("next"),
             body.Links("trail"),
             body.Json
-        );
+        )
+        {
+            PreviousText = body.TextOr("prev_text"),
+            NextText = body.TextOr("next_text"),
+        };
 
     public static Held<TFields> Held<TFields>(Members body, Func<Members, TFields> fields) =>
         new(body.Id(), body.TextOr("address"), fields(body.Of("fields")));

@@ -59,6 +59,9 @@ internal sealed class FrameCompiler(AppDefinition definition, FindingList findin
             FileOf(definition.Frame.Style, [".css"])
         )
         {
+            Theme = definition.Frame.Theme,
+            Rows = definition.Frame.Rows,
+            TellsLoading = definition.Frame.TellsLoading,
             PictureOrigins = Origins(styles.Where(style => style.Form == FieldForm.Picture)),
             RecordingOrigins = Origins(styles.Where(style => style.Form.IsRecording())),
             PlayerOrigins = [.. styles.Select(style => style.Player?.Origin).OfType<string>().Distinct()],

@@ -60,6 +60,7 @@ internal sealed class LinkCompiler(
         return new LinkPlan(target.Name, text, target.LinkBuilder, fillers, target.OwnsLink)
         {
             When = when,
+            IsGrave = target.Definition.Kind == PageKind.Delete,
             IsOwn =
                 target.Kind == load.Record
                 && target.Definition.Kind == PageKind.Detail

@@ -133,12 +133,26 @@ internal sealed class RowCompiler(RecordGraph graph, LinkCompiler links, string 
         )
         {
             Style = field.Style,
+            IsShort = reference is null && IsShort(owner, field),
             Steps = Steps(path, load),
             When = field.When.Count == 0 || !path.IsOwn ? null : When(field, load),
             Download = Download(owner, field, table, load),
             File = field.Style.Files is { } place ? File(owner, field, table, place, load) : null,
         };
     }
+
+    /// <summary>The longest of a few known words that stays on one line.</summary>
+    private const int LongestWord = 24;
+
+    /// <summary>Keys, codes with a pattern, and fields with a few short values.</summary>
+    private static bool IsShort(SiteRecord owner, SiteField field) =>
+        owner.Key.Contains(field)
+        || field.Form.Pattern is not null
+        || (
+            field.Style.Choices.Count > 0
+                ? field.Style.Choices.Values.All(label => label.Length <= LongestWord)
+                : field.Column.Rules.OneOf?.All(word => word.Length <= LongestWord) == true
+        );
 
     /// <summary>A field of another record that is its label is named by that record's noun.</summary>
     private static bool IsLabel(FieldPath path) =>

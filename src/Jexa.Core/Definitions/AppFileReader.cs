@@ -147,9 +147,25 @@ public static class AppFileReader
             reader.Text("logo"),
             reader.Text("style"),
             reader.Text("page")
-        );
+        )
+        {
+            Theme = Word(reader, "theme", "theme called", FrameDefinition.Themes, findings),
+            Rows = Word(reader, "rows", "room for rows called", FrameDefinition.Densities, findings),
+            TellsLoading = Word(reader, "loading", "sign of loading called", ["shown", "hidden"], findings) == "shown",
+        };
         reader.Finish();
         return frame;
+    }
+
+    /// <summary>One of a few words; the first if the key is absent or wrong.</summary>
+    private static string Word(MappingReader reader, string key, string what, IReadOnlyList<string> words, FindingList findings)
+    {
+        if (reader.Text(key) is not { } word)
+            return words[0];
+        if (words.Contains(word.Value))
+            return word.Value;
+        findings.AddUnknown(FindingCodes.UnknownWord, word, what, words);
+        return words[0];
     }
 
     /// <summary>An origin as browsers send it (RFC 6454 section 6.2): lower case, no path, no default port.</summary>

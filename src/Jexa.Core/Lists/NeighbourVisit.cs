@@ -36,10 +36,13 @@ internal sealed class NeighbourVisit(QueryRunner queries, ListCursor cursors, Pl
             // The way back leads to where the visitor is then: to the window that begins with the next record, or ends with the
             // previous one.
             var cursor = cursors.Write(query, place, -1);
+            var before = FromMark.Write(ask, cursor is null ? null : (ParameterReader.Before, cursor));
+            var after = FromMark.Write(ask, cursor is null ? null : (ParameterReader.After, cursor));
+            var areAlike = AreAlike(page, row, plan, rows);
             return new Neighbours(
                 back,
-                LinkTo(page, plan, rows, previous, FromMark.Write(ask, cursor is null ? null : (ParameterReader.Before, cursor))),
-                LinkTo(page, plan, rows, next, FromMark.Write(ask, cursor is null ? null : (ParameterReader.After, cursor))),
+                LinkTo(page, plan, rows, previous, before, areAlike),
+                LinkTo(page, plan, rows, next, after, areAlike),
                 page.Beside is null ? null : At(ask, query, plan, rows, previous)
             );
         }
@@ -91,7 +94,25 @@ internal sealed class NeighbourVisit(QueryRunner queries, ListCursor cursors, Pl
         return (next, previous);
     }
 
-    private static PlainLink? LinkTo(DetailPage page, NeighbourPlan plan, RowBlock rows, int row, string mark)
+    /// <summary>Whether two of the record and its neighbours are called the same.</summary>
+    private static bool AreAlike(DetailPage page, Row own, NeighbourPlan plan, RowBlock rows)
+    {
+        using var text = new Utf8Buffer(128);
+        page.Shape.Title.Write(own, text);
+        var names = new HashSet<string> { text.ToString() };
+        for (var i = 0; i < rows.Count; i++)
+        {
+            text.Truncate(0);
+            plan.Label.Write(rows[i], text);
+            if (!names.Add(text.ToString()))
+                return true;
+        }
+
+        return false;
+    }
+
+    /// <param name="tellsId">Whether the words alone do not tell the records apart.</param>
+    private static PlainLink? LinkTo(DetailPage page, NeighbourPlan plan, RowBlock rows, int row, string mark, bool tellsId)
     {
         if (row < 0)
             return null;
@@ -103,6 +124,13 @@ internal sealed class NeighbourVisit(QueryRunner queries, ListCursor cursors, Pl
         var address = text.ToString();
         text.Truncate(0);
         plan.Label.Write(rows[row], text);
+        if (tellsId && plan.Link.Fillers.Count > 0)
+        {
+            text.Append(" ("u8);
+            plan.Link.TryWriteId(rows[row], plan.Link.Fillers.Count - 1, text);
+            text.Append(")"u8);
+        }
+
         return new PlainLink(page.Name, text.ToString(), address);
     }
 

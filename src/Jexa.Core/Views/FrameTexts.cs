@@ -6,6 +6,15 @@ namespace Jexa.Core.Views;
 /// <param name="Style">The path of a style sheet; null for none.</param>
 public sealed record FrameTexts(string Header, string Footer, string? Logo, string? Style)
 {
+    /// <summary>The palette.</summary>
+    public string Theme { get; init; } = "";
+
+    /// <summary>How much room a row of a table has.</summary>
+    public string Rows { get; init; } = "";
+
+    /// <summary>Whether pages have a script that shows that the next page is being loaded.</summary>
+    public bool TellsLoading { get; init; }
+
     /// <summary>Origins that pictures are loaded from.</summary>
     public IReadOnlyList<string> PictureOrigins { get; init; } = [];
 

@@ -66,6 +66,9 @@ public sealed class LinkPlan
     /// </summary>
     public bool IsOwn { get; init; }
 
+    /// <summary>Whether it leads to a page that takes the record away.</summary>
+    public bool IsGrave { get; init; }
+
     /// <summary>Whether a row has the link; null for always.</summary>
     public Func<Row, bool>? When { get; init; }
 

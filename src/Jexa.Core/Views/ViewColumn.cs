@@ -42,6 +42,9 @@ public sealed record ViewColumn(
     /// <summary>The name by which a visitor can order by it; null if that is not possible.</summary>
     public string? OrderName { get; init; }
 
+    /// <summary>Whether its values are codes or single words, which are not broken at their hyphens.</summary>
+    public bool IsShort { get; init; }
+
     /// <summary>Whether values are aligned to the right.</summary>
     public bool IsNumeric =>
         !IsId

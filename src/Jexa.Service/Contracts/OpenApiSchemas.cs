@@ -288,8 +288,8 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
     private void WriteSurroundings(PageContract page)
     {
         shape.Object("list", () => shape.Json.WriteString("type", "string"));
-        shape.Object("prev", shape.NullableText);
-        shape.Object("next", shape.NullableText);
+        foreach (var way in (string[])["prev", "next", "prev_text", "next_text"])
+            shape.Object(way, shape.NullableText);
         shape.Object("trail", () => shape.Many(() => shape.Ref("schemas/Link")));
         if (page.Blocks.Count > 0)
             shape.Object("related", () => shape.Many(() => WriteBlocks(page.Blocks)));
@@ -315,7 +315,20 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
                 "sizes",
             ],
             PageCalls.Text => ["outcome", "page", "title", "text"],
-            PageCalls.Read => ["outcome", "page", "title", "id", "address", "fields", "links", "prev", "next"],
+            PageCalls.Read =>
+            [
+                "outcome",
+                "page",
+                "title",
+                "id",
+                "address",
+                "fields",
+                "links",
+                "prev",
+                "next",
+                "prev_text",
+                "next_text",
+            ],
             PageCalls.Add => ["outcome", "page", "fields"],
             PageCalls.Edit or PageCalls.Delete => ["outcome", "page", "id", "address", "fields"],
             var other => throw new UnreachableException($"{other} has no schema."),

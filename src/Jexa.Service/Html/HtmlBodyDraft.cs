@@ -89,7 +89,9 @@ public sealed class HtmlBodyDraft
         Line($"<table class=\"list\" data-needs=\"{name}\">\n<thead data-part=\"{headings}\"></thead>\n<tbody>");
         Line($"<tr{(shape.RowLink is null ? "" : " class=\"leads\"")} itemprop=\"{name}\" itemscope>");
         foreach (var column in shape.Columns)
-            Line($"<td{Kind(column)} data-label=\"{Encoded(column.Label)}\" itemprop=\"{column.Name}\">{Sample(column)}</td>");
+            Line(
+                $"<td{HtmlParts.Kind(column)} data-label=\"{Encoded(column.Label)}\" itemprop=\"{column.Name}\">{Sample(column)}</td>"
+            );
         foreach (var action in shape.Actions)
             Line($"<td class=\"action\">{Action(action)}</td>");
         Line("</tr>\n</tbody>\n</table>");
@@ -154,7 +156,7 @@ public sealed class HtmlBodyDraft
 
         Line("<ul class=\"links\">");
         foreach (var link in links)
-            Line($"<li><a href=\"page:{link.Page}\">{Encoded(link.Text)}</a></li>");
+            Line($"<li{(link.IsGrave ? " class=\"grave\"" : "")}><a href=\"page:{link.Page}\">{Encoded(link.Text)}</a></li>");
         Line("</ul>");
     }
 
@@ -206,11 +208,6 @@ public sealed class HtmlBodyDraft
         Line("<form data-part=\"delete\"></form>");
         Line("<dl data-part=\"fields\"></dl>");
     }
-
-    private static string Kind(ViewColumn column) =>
-        column.IsNumeric ? " class=\"number\""
-        : column.Picture is not null ? " class=\"thumb\""
-        : "";
 
     /// <summary>What a value could look like.</summary>
     private static string Sample(ViewColumn column) =>

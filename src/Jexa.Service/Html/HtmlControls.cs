@@ -159,7 +159,7 @@ internal static class HtmlControls
 
     public static void Area(FormInput input, Utf8Buffer html, BodyStep.Control? design = null)
     {
-        html.Append(design is null ? "<textarea rows=\"6\""u8 : "<textarea"u8);
+        html.Append(design is null ? "<textarea rows=\"4\""u8 : "<textarea"u8);
         Common(input, html, design);
         if (input.Field.Rules.MaxLength is { } most)
             html.Append($" maxlength=\"{most}\"");

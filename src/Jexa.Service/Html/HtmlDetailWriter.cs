@@ -80,7 +80,7 @@ internal sealed class HtmlDetailWriter(HtmlParts allParts, HtmlRowWriter rows)
         foreach (var link in view.Shape.Links)
         {
             var start = html.Length;
-            html.Append("<li>"u8);
+            html.Append(link.IsGrave ? "<li class=\"grave\">"u8 : "<li>"u8);
             if (!values.TryOpen(link, view.Record, false, default))
             {
                 html.Truncate(start);

@@ -10,8 +10,25 @@ internal static class HtmlFrame
     {
         if (frame.Menu.Count == 0)
             return;
+        var isLong = frame.Menu.Count > MostInMenu + 1;
         html.Append("<nav aria-label=\"Pages\">\n<ul>\n"u8);
-        for (var i = 0; i < frame.Menu.Count; i++)
+        WriteMenu(frame, page, 0, isLong ? MostInMenu : frame.Menu.Count, html);
+        if (isLong)
+        {
+            html.Append("<li class=\"rest\"><details><summary>More</summary>\n<ul>\n"u8);
+            WriteMenu(frame, page, MostInMenu, frame.Menu.Count, html);
+            html.Append("</ul>\n</details></li>\n"u8);
+        }
+
+        html.Append("</ul>\n</nav>\n"u8);
+    }
+
+    /// <summary>The most entries of the menu that are seen at once.</summary>
+    private const int MostInMenu = 11;
+
+    private static void WriteMenu(FrameParts frame, string? page, int from, int to, Utf8Buffer html)
+    {
+        for (var i = from; i < to; i++)
         {
             var (name, open, close) = frame.Menu[i];
             html.Append(open);
@@ -19,8 +36,6 @@ internal static class HtmlFrame
                 html.Append(" aria-current=\"page\""u8);
             html.Append(close);
         }
-
-        html.Append("</ul>\n</nav>\n"u8);
     }
 
     /// <summary>A part of the app's own frame.</summary>

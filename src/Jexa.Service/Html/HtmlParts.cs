@@ -60,13 +60,21 @@ internal sealed class HtmlParts(string styleVersion)
         head.Append("\">\n<link rel=\"icon\" type=\"image/svg+xml\" href=\""u8);
         head.AppendEncoded($"{frame.Mount}/_jexa/icon.svg");
         head.Append("\">\n"u8);
+        if (frame.Texts.TellsLoading)
+        {
+            head.Append("<script src=\""u8);
+            head.AppendEncoded($"{frame.Mount}/_jexa/loading.js");
+            head.Append("\" defer></script>\n"u8);
+        }
+
         using var top = new Utf8Buffer();
         top.Append("</head>\n<body>\n<a class=\"skip\" href=\"#main\">Skip to the content</a>\n"u8);
         if (frame.Texts.Design is null)
             AppendTop(frame, top);
         return new FrameParts(
             Bytes(
-                $"<!DOCTYPE html>\n<html lang=\"{Encoded(frame.Conventions.Language)}\">\n<head>\n<meta "
+                $"<!DOCTYPE html>\n<html lang=\"{Encoded(frame.Conventions.Language)}\" data-theme=\"{frame.Texts.Theme}\" "
+                    + $"data-rows=\"{frame.Texts.Rows}\">\n<head>\n<meta "
                     + "charset=\"utf-8\">\n<title>"
             ),
             head.Written.ToArray(),
@@ -131,9 +139,11 @@ internal sealed class HtmlParts(string styleVersion)
         );
     }
 
-    private static string Kind(ViewColumn column) =>
+    /// <summary>The class of a cell.</summary>
+    public static string Kind(ViewColumn column) =>
         column.IsNumeric ? " class=\"number\""
         : column.Picture is not null ? " class=\"thumb\""
+        : column.IsShort ? " class=\"short\""
         : "";
 
     private static string Encoded(string text) => Encoding.UTF8.GetString(HtmlText.Encoded(text));

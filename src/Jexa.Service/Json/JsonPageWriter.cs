@@ -238,6 +238,8 @@ internal sealed class JsonPageWriter : IPageWriter
             json.WriteString("list"u8, back.Address);
         json.WriteString("prev"u8, view.Previous?.Address);
         json.WriteString("next"u8, view.Next?.Address);
+        json.WriteString("prev_text"u8, view.Previous?.Text);
+        json.WriteString("next_text"u8, view.Next?.Text);
         if (view.Blocks.Count > 0)
             WriteBlocks(view.Blocks, json, scratch);
     }

@@ -287,7 +287,11 @@ internal static class Calls
             body.TextOr("next"),
             body.Links("trail"),
             body.Json
-        );
+        )
+        {
+            PreviousText = body.TextOr("prev_text"),
+            NextText = body.TextOr("next_text"),
+        };
 
     public static Held<TFields> Held<TFields>(Members body, Func<Members, TFields> fields) =>
         new(body.Id(), body.TextOr("address"), fields(body.Of("fields")));

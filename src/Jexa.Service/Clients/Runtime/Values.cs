@@ -78,7 +78,14 @@ public sealed record Shown<TFields>(
     string? Next,
     IReadOnlyList<Link> Trail,
     JsonElement Json
-);
+)
+{
+    /// <summary>What the record before is called, so that it can be told apart from this one.</summary>
+    public string? PreviousText { get; init; }
+
+    /// <summary>What the record behind is called.</summary>
+    public string? NextText { get; init; }
+}
 
 /// <summary>Records that stand with another one. <c>Total</c> is null if they could not be read.</summary>
 /// <param name="All">The list of all of them; null if there is none.</param>

@@ -1,0 +1,154 @@
+using System.Text;
+using Microsoft.Playwright;
+
+namespace Jexa.Service.Tests;
+
+/// <summary>What a page has room for, its palettes, and what helps on it.</summary>
+public sealed class FinishTests(DemoService demo, Browser browser)
+{
+    private string Url(string path) => demo.Service.PagesUrl.TrimEnd('/') + path;
+
+    /// <summary>How many of these elements are seen whole without scrolling.</summary>
+    private static Task<int> SeenAsync(IPage page, string selector) =>
+        page.EvaluateAsync<int>(
+            "selector => [...document.querySelectorAll(selector)].filter(one => one.getBoundingClientRect().bottom <= innerHeight)"
+                + ".length",
+            selector
+        );
+
+    [Fact]
+    public async Task A_screen_has_room_for_fourteen_bridges_and_for_the_facts_and_picture_of_one()
+    {
+        var page = await browser.OpenAsync();
+        await page.GotoAsync(Url("/bridges"));
+        Assert.InRange(await SeenAsync(page, "tbody tr"), 14, 50);
+
+        // Codes, dates and short words stay on one line.
+        Assert.True(
+            await page.EvaluateAsync<bool>(
+                "[...document.querySelectorAll('tbody tr')].every(row => row.getBoundingClientRect().height < 40)"
+            )
+        );
+        await page.GotoAsync(Url("/bridges/7"));
+        Assert.Equal(1, await SeenAsync(page, ".record .picture"));
+        Assert.InRange(await SeenAsync(page, ".record > div:not(.wide)"), 12, 14);
+        await page.GotoAsync(Url("/bridges/new"));
+        var save = await page.GetByRole(AriaRole.Button, new PageGetByRoleOptions { Name = "Add bridge", Exact = true })
+            .BoundingBoxAsync();
+        Assert.InRange(save!.Y + save.Height, 500, 1200);
+        await page.Context.CloseAsync();
+    }
+
+    [Fact]
+    public async Task Headings_of_a_table_stay_when_it_is_scrolled()
+    {
+        var page = await browser.OpenAsync();
+        await page.GotoAsync(Url("/bridges"));
+        await page.EvaluateAsync("scrollTo(0, 900)");
+        Assert.InRange(await page.Locator("th").First.EvaluateAsync<double>("cell => cell.getBoundingClientRect().top"), -1, 1);
+        await page.Context.CloseAsync();
+    }
+
+    [Fact]
+    public async Task Actions_have_their_weight_and_the_grave_one_stands_apart()
+    {
+        var page = await browser.OpenAsync();
+        await page.GotoAsync(Url("/bridges/7"));
+        var edit = page.Locator(".links").GetByText("Edit", new LocatorGetByTextOptions { Exact = true });
+        var delete = page.Locator(".links").GetByText("Delete", new LocatorGetByTextOptions { Exact = true });
+        Assert.NotEqual(await ColourAsync(edit), await ColourAsync(delete));
+        Assert.True((await delete.BoundingBoxAsync())!.X > (await edit.BoundingBoxAsync())!.X + 500);
+        await page.Context.CloseAsync();
+
+        static Task<string> ColourAsync(ILocator one) =>
+            one.EvaluateAsync<string>("link => getComputedStyle(link).backgroundColor");
+    }
+
+    [Fact]
+    public async Task Neighbours_that_are_called_alike_are_told_apart()
+    {
+        var json = (await demo.Service.GetJsonAsync("/bridges/7")).Body;
+        Assert.Contains("\"prev_text\":\"Oak Footbridge (1129)\",\"next_text\":\"Oak Footbridge (311)\"", json);
+        Assert.Contains("</span>Oak Footbridge (1129)</a>", (await demo.Service.GetAsync("/bridges/7")).Body);
+
+        // Those that differ need nothing more.
+        Assert.Contains(
+            "\"prev_text\":\"Lime Bridge\",\"next_text\":\"Lime Footbridge\"",
+            (await demo.Service.GetJsonAsync("/bridges/1")).Body
+        );
+    }
+
+    /// <summary>An app of thirty lists.</summary>
+    private static string App(string frame)
+    {
+        var app = new StringBuilder("app: Things\nsources: { s: { engine: sqlite, connection: data.db } }\n");
+        app.Append("records: { thing: { from: s.thing, label: name } }\n").Append(frame).Append("pages:\n");
+        app.Append("  thing: { path: \"/things/{id}\", detail: thing, forms: [edit, delete] }\n");
+        for (var i = 1; i <= 30; i++)
+            app.Append($"  list-{i}: {{ path: /list-{i}, list: thing, title: \"List {i}\" }}\n");
+        return app.ToString();
+    }
+
+    [Theory]
+    [InlineData("", "rgb(251, 250, 246)", "rgb(20, 25, 27)")]
+    [InlineData("frame: { theme: contrast, rows: roomy }\n", "rgb(255, 255, 255)", "rgb(0, 0, 0)")]
+    [InlineData("frame: { theme: warm }\n", "rgb(253, 246, 238)", "rgb(28, 22, 18)")]
+    public async Task Each_theme_is_fit_for_all_and_a_long_menu_keeps_its_rest_in_reach(string frame, string light, string dark)
+    {
+        using var folder = new AppFolder();
+        folder.MakeDatabase(AppFolder.Schema);
+        using var service = await RunningService.StartAsync("serve", folder.Write("app.yaml", App(frame)));
+        foreach (var (scheme, paper) in new[] { (ColorScheme.Light, light), (ColorScheme.Dark, dark) })
+        {
+            var page = await browser.OpenAsync(1280, scheme);
+            await page.GotoAsync(service.PagesUrl + "list-1");
+            Assert.Equal(paper, await page.EvaluateAsync<string>("getComputedStyle(document.body).backgroundColor"));
+            Assert.InRange((await page.Locator("header.top").BoundingBoxAsync())!.Height, 30, 100);
+            await page.GetByText("More", new PageGetByTextOptions { Exact = true }).ClickAsync();
+            await page.GetByText("List 30", new PageGetByTextOptions { Exact = true }).ClickAsync();
+            await page.WaitForURLAsync("**/list-30");
+            foreach (var path in new[] { "list-1", "things/1", "things/1/edit", "things/1/delete", "things/9" })
+            {
+                await page.GotoAsync(service.PagesUrl + path);
+                Assert.Empty(await Browser.FaultsAsync(page));
+            }
+
+            await page.Context.CloseAsync();
+        }
+    }
+
+    [Fact]
+    public async Task A_slow_page_is_announced_and_a_quick_one_is_not()
+    {
+        var page = await browser.OpenAsync();
+        await page.GotoAsync(Url("/bridges"));
+        await page.RouteAsync("**/gallery", async route =>
+        {
+            await Task.Delay(1500);
+            await route.ContinueAsync();
+        });
+        await page.EvaluateAsync(
+            """
+            new MutationObserver(() => sessionStorage.setItem("told", "yes")).observe(document.documentElement, { attributes: true });
+            document.querySelector("header a[href$='/gallery']").click();
+            """
+        );
+        await page.WaitForURLAsync("**/gallery");
+        Assert.Equal("yes", await page.EvaluateAsync<string>("sessionStorage.getItem('told')"));
+        Assert.Equal(0, await page.Locator("html[data-loading]").CountAsync());
+        await page.Context.CloseAsync();
+    }
+
+    [Fact]
+    public async Task The_sign_of_loading_can_be_left_out()
+    {
+        using var folder = new AppFolder();
+        folder.MakeDatabase(AppFolder.Schema);
+        using var service = await RunningService.StartAsync(
+            "serve",
+            folder.Write("app.yaml", App("frame: { loading: hidden }\n"))
+        );
+        Assert.DoesNotContain("loading.js", (await service.GetAsync("/list-1")).Body);
+        Assert.Contains("loading.js", (await demo.Service.GetAsync("/bridges")).Body);
+    }
+}
