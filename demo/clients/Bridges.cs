@@ -47,6 +47,22 @@ public static class NotFoundPage
         Calls.LoadAsync(service, Name, Address(), "shown", Calls.Written, cancellation);
 }
 
+/// <summary>A text: /find</summary>
+public static class FindPage
+{
+    public const string Name = "find";
+
+    /// <summary>An address of the page, read back.</summary>
+    public sealed record At() : Reading;
+
+    /// <exception cref="AddressException">No address can carry these.</exception>
+    public static string Address() =>
+        Addresses.Write(Name, null);
+
+    public static Task<Loaded<Written>> LoadAsync(Service service, CancellationToken cancellation = default) =>
+        Calls.LoadAsync(service, Name, Address(), "shown", Calls.Written, cancellation);
+}
+
 /// <summary>Lists bridges: /bridges{?kind*,status}</summary>
 public static class BridgesPage
 {
@@ -2647,6 +2663,7 @@ public static partial class Addresses
     [
         new("about", [new("about")], [], [], values => new AboutPage.At()),
         new("not-found", [new("not-found")], [], [], values => new NotFoundPage.At()),
+        new("find", [new("find")], [], [], values => new FindPage.At()),
         new("bridges", [new("bridges")], [new("kind", new Key.Text(int.MaxValue), IsOptional: true, IsMany: true), new("status", new Key.Text(int.MaxValue), IsOptional: true)], [], values => new BridgesPage.At(Several<string>(values.GetValueOrDefault("kind")), (string?)values.GetValueOrDefault("status"))),
         new("gallery", [new("gallery")], [], [], values => new GalleryPage.At()),
         new("bridge", [new("bridges"), new("", "id", "")], [new("id", new Key.Whole(long.MinValue, long.MaxValue))], [], values => new BridgePage.At((long)values["id"])),

@@ -12,6 +12,10 @@ export interface AboutParameters {
 export interface NotFoundParameters {
 }
 
+/** A text: `/find` */
+export interface FindParameters {
+}
+
 /** Lists bridges: `/bridges{?kind*,status}` */
 export interface BridgesParameters {
   readonly kind?: readonly string[] | undefined;
@@ -746,6 +750,7 @@ export interface TrialFields {
 export interface PageParameters {
   readonly about: AboutParameters;
   readonly "not-found": NotFoundParameters;
+  readonly find: FindParameters;
   readonly bridges: BridgesParameters;
   readonly gallery: GalleryParameters;
   readonly bridge: BridgeParameters;
@@ -798,6 +803,7 @@ export interface PageParameters {
 export interface PageValues {
   readonly about: Written;
   readonly "not-found": Written;
+  readonly find: Written;
   readonly bridges: Listed<BridgesFields>;
   readonly gallery: Listed<GalleryFields>;
   readonly bridge: Shown<BridgeFields, BridgeValues>;
@@ -1529,6 +1535,7 @@ const home: string | null = "/bridges";
 const plans: readonly Plan[] = [
   { page: "about", path: ["about"], parameters: [] },
   { page: "not-found", path: ["not-found"], parameters: [] },
+  { page: "find", path: ["find"], parameters: [] },
   { page: "bridges", path: ["bridges"], parameters: [{ name: "kind", key: textKey(), optional: true, many: true }, { name: "status", key: textKey(), optional: true }] },
   { page: "gallery", path: ["gallery"], parameters: [] },
   { page: "bridge", path: ["bridges", ["", "id", ""]], parameters: [{ name: "id", key: wholeKey(-9223372036854775808n, 9223372036854775807n) }] },
@@ -1583,6 +1590,8 @@ export const pages = {
   about: textPage<AboutParameters>("about"),
   /** A text: `/not-found` */
   notFound: textPage<NotFoundParameters>("not-found"),
+  /** A text: `/find` */
+  find: textPage<FindParameters>("find"),
   /** Lists bridges: `/bridges{?kind*,status}` */
   bridges: listPage<BridgesParameters, "name" | "code" | "district" | "kind" | "opened_on" | "length_m", BridgesFields>("bridges", ["name", "code", "district", "kind", "opened_on", "length_m"]),
   /** Lists bridges: `/gallery` */

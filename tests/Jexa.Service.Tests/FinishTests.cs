@@ -151,4 +151,29 @@ public sealed class FinishTests(DemoService demo, Browser browser)
         Assert.DoesNotContain("loading.js", (await service.GetAsync("/list-1")).Body);
         Assert.Contains("loading.js", (await demo.Service.GetAsync("/bridges")).Body);
     }
+
+    [Fact]
+    public async Task One_of_a_records_own_is_chosen_in_the_address_and_no_other()
+    {
+        var json = (await demo.Service.GetJsonAsync("/bridges/1")).Body;
+        Assert.Contains("\"chosen\":\"1\"", json);
+        var page = (await demo.Service.GetAsync("/bridges/1?picture=2")).Body;
+        Assert.Contains("<a aria-current=\"true\" href=\"/bridges/1?picture=2#chosen-picture\">", page);
+        Assert.Contains("src=\"/_jexa/pictures/photo/file/2\"", page);
+        Assert.DoesNotContain("src=\"/_jexa/pictures/photo/file/1\"", page);
+        Assert.Contains("\"chosen\":\"2\"", (await demo.Service.GetJsonAsync("/bridges/1?picture=2")).Body);
+
+        // That of another bridge, none at all, two at once, another spelling.
+        foreach (var wrong in new[] { "picture=900", "picture=x", "picture=", "picture=1&picture=2", "picture=02", "Picture=2" })
+        {
+            var answer = await demo.Service.GetAsync($"/bridges/1?{wrong}");
+            Assert.Equal(404, answer.Status);
+            Assert.Contains("There is no such photo here", answer.Body);
+            Assert.Contains("<a href=\"/bridges/1\">The bridge</a>", answer.Body);
+        }
+
+        // A bridge without pictures has nothing to choose.
+        Assert.Equal(200, (await demo.Service.GetAsync("/bridges/7")).Status);
+        Assert.Equal(404, (await demo.Service.GetAsync("/bridges/7?picture=1")).Status);
+    }
 }

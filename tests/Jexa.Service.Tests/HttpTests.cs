@@ -465,7 +465,10 @@ public class HttpTests(DemoService demo)
         Assert.NotNull(answer.Header("Jexa-Visit"));
         Assert.Null(answer.Header("Set-Cookie"));
         Assert.DoesNotContain("SELECT", answer.Body);
-        Assert.DoesNotContain("<script", answer.Body.Replace("<script src=\"/_jexa/beside.js\" defer>", ""));
+        Assert.DoesNotContain(
+            "<script",
+            System.Text.RegularExpressions.Regex.Replace(answer.Body, "<script src=\"/_jexa/(beside|loading).js\" defer>", "")
+        );
         Assert.DoesNotContain("JSON", answer.Body);
     }
 

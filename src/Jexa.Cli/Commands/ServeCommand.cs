@@ -23,6 +23,7 @@ internal static class ServeCommand
             "Serve the pages of an app file.",
             "jexa serve",
             "jexa serve register.yaml",
+            "jexa serve register.yaml --fresh",
             "jexa serve register.yaml --port 8080 --state /var/lib/jexa",
             "jexa serve register.yaml --below /register --host data.example.org --proxy 127.0.0.1"
         )

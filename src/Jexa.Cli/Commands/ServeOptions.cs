@@ -67,6 +67,11 @@ internal sealed class ServeOptions
         HelpName = "DAYS",
     };
 
+    private readonly Option<bool> _fresh = new("--fresh")
+    {
+        Description = "For developing: browsers load a page again by themselves when the app file or a design is saved",
+    };
+
     public ServeOptions()
     {
         _collector.Validators.Add(CheckCollector);
@@ -79,7 +84,7 @@ internal sealed class ServeOptions
 
     public void AddTo(Command command)
     {
-        Option[] all = [_port, _consolePort, _listen, _state, _keep, _log, _logForm, _collector, _below, _host, _proxy];
+        Option[] all = [_port, _consolePort, _listen, _state, _keep, _log, _logForm, _collector, _below, _host, _proxy, _fresh];
         foreach (var option in all)
             command.Add(option);
     }
@@ -102,6 +107,7 @@ internal sealed class ServeOptions
             Collector = parsed.GetValue(_collector) is { } url ? new Uri(url) : null,
             Proxies = [.. (parsed.GetValue(_proxy) ?? []).Select(IPAddress.Parse)],
             Listen = [.. (parsed.GetValue(_listen) ?? []).Select(IPAddress.Parse).Distinct()],
+            Fresh = parsed.GetValue(_fresh),
             ChangesKept = parsed.GetValue(_keep) is { } days ? TimeSpan.FromDays(days) : null,
         };
     }

@@ -23,15 +23,11 @@ internal sealed class BlockCompiler(
 {
     /// <summary>The block; null, and reported, if it cannot be made.</summary>
     /// <param name="main">The load of the page. The block's arguments are read with it.</param>
-    /// <param name="written">The links that the app file writes for the page.</param>
+    /// <param name="page">The page that it stands on.</param>
     /// <param name="bind">Adds to the query of the rows what else is needed of them.</param>
-    public BlockPlan? Compile(
-        RelatedDefinition block,
-        Projections main,
-        IReadOnlyList<LinkDefinition> written,
-        Action<ListShape, Projections> bind
-    )
+    public BlockPlan? Compile(RelatedDefinition block, Projections main, PageHead page, Action<ListShape, Projections> bind)
     {
+        var written = page.Definition.Links;
         if (block.Notice is { } notice)
             return new BlockPlan(new BlockShape("notice", block.Title?.Value ?? "", null, notice.Value), null, [], 0, null);
         if (RecordOf(block) is not { } record || TiesOf(block, record, main.Record) is not { } ties)
@@ -39,7 +35,8 @@ internal sealed class BlockCompiler(
         var load = new Projections(record);
         var shape = Shape(block, ties, load);
         bind(shape, load);
-        var size = block.Size ?? BlockPlan.UsualSize;
+        var choice = Choice(block, shape, load, page, main);
+        var size = block.Size ?? (choice is null ? BlockPlan.UsualSize : BlockPlan.ChoiceSize);
         var where = Conditions(block, load);
         var order = Order(block, record, load);
         var fillers = ties.Select(tie => new LinkFiller(tie.Key, main.Add(tie.From), tie.From.Name)).ToList();
@@ -58,7 +55,7 @@ internal sealed class BlockCompiler(
         );
         var title = block.Title?.Value ?? Labels.Capital(ties.Exists(tie => tie.IsOurs) ? record.One : record.Many);
         return new BlockPlan(
-            new BlockShape(record.Name, title, shape, null),
+            new BlockShape(record.Name, title, shape, null) { Choice = choice },
             record.Source.Prepare(query),
             fillers,
             size,
@@ -137,6 +134,40 @@ internal sealed class BlockCompiler(
             null,
             removing is null ? [] : [LinkCompiler.ToOwn(removing, load, "Remove")],
             load.Label(record, 0)
+        );
+    }
+
+    /// <summary>How one of the block's records is chosen; null if all are shown, or if none can be told by a name.</summary>
+    private ChoiceShape? Choice(RelatedDefinition block, ListShape shape, Projections load, PageHead page, Projections main)
+    {
+        if (block.Choose is not { } name)
+            return null;
+        var why =
+            !AppFileReader.IsName(name.Value) || name.Value == ListControlNames.From ? "it cannot be the name of a parameter"
+            : page.Template.Parameters.Contains(name.Value) ? "the path of the page has a parameter of this name"
+            : page.Definition.Related.Count(other => other.Choose?.Value == name.Value) > 1
+                ? "another block is chosen by this name"
+            : load.Record.Key.Count != 1 ? $"the key of a {load.Record.One} is not one field"
+            : null;
+        var key = why is null ? load.Record.Key[0] : null;
+        if (key is null || KeyType.For(key.Column, key.Type, key.Form) is not { } type)
+        {
+            findings.Add(
+                FindingCodes.WrongShape,
+                name.At,
+                $"No {load.Record.One} can be chosen by “{name}”: {why ?? "no address can hold its key"}.",
+                "Write another name, such as the record's, or remove “choose”.",
+                found: name.Value
+            );
+            return null;
+        }
+
+        var own = LinkCompiler.ToOwn(page, main, page.LinkText);
+        return new ChoiceShape(
+            name.Value,
+            new LinkFiller(type, load.Add(FieldPath.Own(key)), key.Name),
+            new DetailShape(shape.Title, shape.Columns, load.Record.One, shape.RecordLink ?? own, [], null),
+            own
         );
     }
 

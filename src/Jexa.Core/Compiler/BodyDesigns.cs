@@ -34,6 +34,33 @@ internal sealed class BodyDesigns(
         return BodyCompiler.Compile(context);
     }
 
+    /// <summary>The design of a page whose table is not there yet; null if its file cannot be read.</summary>
+    public PageBody? Sample(DesignedPage page)
+    {
+        if (links.Of(page.Head) is not { } document)
+            return null;
+        var context = new BodyContext
+        {
+            Page = page,
+            Document = document,
+            Links = links,
+            Pages = pages,
+            App = app,
+            Mount = mount,
+            Findings = findings,
+            Root = Root(page),
+            Repeated = new Dictionary<string, BodyScope>(),
+        };
+        return new BodySampler(context, Address).Sample(page.Table);
+    }
+
+    /// <summary>The address of a page that needs no record; null for others.</summary>
+    private string? Address(string page) =>
+        pages.GetValueOrDefault(page) is { AddressWithoutParameters: not null } head ? head.OpenAddress
+        : app.Pages.FirstOrDefault(one => one.Name.Value == page) is { } said && !said.Path.Value.Contains('{')
+            ? mount + said.Path.Value
+        : null;
+
     /// <summary>The frame around all pages; null if Jexa designs it, or its file cannot be read.</summary>
     public FrameDesign? Frame(Written? named, string home, IReadOnlyList<PlainLink> menu)
     {

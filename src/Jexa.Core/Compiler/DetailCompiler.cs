@@ -94,7 +94,7 @@ internal sealed class DetailCompiler(
         return page
             .Related.Select(
                 (definition, i) =>
-                    blocks.Compile(definition, load, page.Links, (shape, rows) =>
+                    blocks.Compile(definition, load, head, (shape, rows) =>
                         bodies.Bind(head, names[i], names, rows, BodyLinks.Of(shape))
                     )
                         is { } block

@@ -32,13 +32,18 @@ internal sealed class LinkCompiler(
     /// <summary>Pages that links lead to and that are not written yet, by name.</summary>
     public IReadOnlyDictionary<string, UnwrittenPage> UnwrittenPages => _stubs.Unwritten;
 
+    /// <summary>The paths of pages whose table is not there yet, by name.</summary>
+    public IReadOnlyDictionary<string, PathTemplate> Designed { get; init; } = new Dictionary<string, PathTemplate>();
+
     /// <summary>The link; null if it cannot be made, which is reported.</summary>
     public LinkPlan? Compile(LinkDefinition link, Projections load)
     {
         if (!pages.TryGetValue(link.To.Value, out var target))
             return Nearest.To(link.To.Value, pages.Keys) is null ? _stubs.Compile(link, load, When(link, load)) : Unknown(link);
         if (target is null)
-            return null;
+            return Designed.TryGetValue(link.To.Value, out var template)
+                ? _stubs.Compile(link, load, template, When(link, load))
+                : null;
 
         var text = link.Text?.Value ?? target.LinkText;
         CheckNames(link, target);

@@ -8,14 +8,21 @@ using Jexa.Core.Values;
 namespace Jexa.Core.Compiler;
 
 /// <summary>Compares record definitions with their sources.</summary>
+/// <param name="designed">The record kinds of which each page has HTML of its own: their tables may come later.</param>
 internal sealed class RecordCompiler(
     IReadOnlyDictionary<string, DescribedSource?> sources,
     IReadOnlyList<RecordDefinition> all,
     Conventions conventions,
     string folder,
+    IReadOnlySet<string> designed,
     FindingList findings
 )
 {
+    private readonly Dictionary<string, string> _awaited = [];
+
+    /// <summary>The record kinds whose table is not there yet, and its name.</summary>
+    public IReadOnlyDictionary<string, string> Awaited => _awaited;
+
     private readonly ValueStyle _plain = ValueStyle.Of(conventions);
 
     /// <summary>The label of a field. With a unit of its own, the one in the name is not said again.</summary>
@@ -82,6 +89,21 @@ internal sealed class RecordCompiler(
                 remedy,
                 found: definition.Table.Value,
                 expected: "a table that may be read"
+            );
+            return null;
+        }
+
+        var near = Nearest.To(definition.Table.Value, source.Schema.Tables.Select(t => t.Name));
+        if (near is null && designed.Contains(definition.Name.Value))
+        {
+            _awaited[definition.Name.Value] = definition.Table.Value;
+            findings.Add(
+                FindingCodes.TableNotYet,
+                definition.Table.At,
+                $"There is no table “{definition.Table}” in the source “{source.Name}” yet: its pages are shown as they were designed.",
+                "Make the table, or correct its name.",
+                found: definition.Table.Value,
+                expected: string.Join(", ", source.Schema.Tables.Select(t => t.Name).Take(20))
             );
             return null;
         }

@@ -23,6 +23,11 @@ internal sealed class SiteBuild
     /// <summary>The record kinds that can be served.</summary>
     private readonly IReadOnlyList<SiteRecord> _kinds;
     private readonly RecordGraph _graph;
+
+    /// <summary>The record kinds whose table is not there yet, and its name.</summary>
+    private readonly IReadOnlyDictionary<string, string> _awaited;
+
+    private List<DesignedPage> _designed = [];
     private readonly PathTree<Page> _paths = new();
     private Dictionary<string, PageHead?> _heads = [];
     private List<Page> _pages = [];
@@ -34,8 +39,16 @@ internal sealed class SiteBuild
         (_definition, _described, _mount, _findings) = (definition, described, mount, findings);
         _frames = new FrameCompiler(definition, findings);
         _conventions = _frames.Conventions();
-        var compiler = new RecordCompiler(described, definition.Records, _conventions, definition.Folder, findings);
+        var compiler = new RecordCompiler(
+            described,
+            definition.Records,
+            _conventions,
+            definition.Folder,
+            DesignedKinds(definition),
+            findings
+        );
         _records = definition.Records.ToDictionary(record => record.Name.Value, compiler.Compile);
+        _awaited = compiler.Awaited;
         _kinds = VisibilityCompiler.Complete([.. _records.Values.OfType<SiteRecord>()]);
         foreach (var kind in _kinds)
             _records[kind.Name] = kind;
@@ -49,14 +62,16 @@ internal sealed class SiteBuild
         var filters = new FilterCompiler(_graph, _conventions, _findings);
         var headCompiler = new HeadCompiler(_records, _graph, filters, _mount.Text, _findings);
         CompileHeads(headCompiler);
-        var links = new LinkCompiler(_heads, _graph, _conventions, _mount.Text, _findings);
+        _designed = DesignedPages(headCompiler);
+        var links = new LinkCompiler(_heads, _graph, _conventions, _mount.Text, _findings)
+        {
+            Designed = _designed.DistinctBy(page => page.Name).ToDictionary(page => page.Name, page => page.Head.Template),
+        };
         var trails = new TrailCompiler(_graph, links);
         var changes = new ChangeCompiler(_heads, links, trails, _described, _definition.Records, HomeAddress(), _findings);
         var bodies = new BodyLinks(_definition, _heads, links, _findings);
         CompilePages(filters, links, trails, changes, bodies);
-        var designs = new BodyDesigns(_definition, _heads, bodies, _mount.Text, _findings);
-        foreach (var page in _pages)
-            page.Body = designs.Of(page);
+        var designs = Designs(bodies);
         var former = FormerPages(headCompiler);
         var waiting = WaitingPages(headCompiler);
         foreach (var link in _definition.Pages.Where(page => _heads[page.Name.Value] is null).SelectMany(page => page.Links))
@@ -79,6 +94,7 @@ internal sealed class SiteBuild
         )
         {
             Former = former,
+            Designed = _designed,
             Uploads = UploadCompiler.Lookups(_kinds),
             Unwritten = links.UnwrittenPages,
             Writers = _definition.Writers.Select(origin => origin.Value).ToHashSet(),
@@ -89,6 +105,17 @@ internal sealed class SiteBuild
                 .Where(kind => _pages.Exists(page => page.Record == kind && page.Head.Definition.Writes))
                 .ToDictionary(kind => kind.Name, kind => changes.Compile(kind, null)),
         };
+    }
+
+    /// <summary>Gives each page with HTML of its own that design.</summary>
+    private BodyDesigns Designs(BodyLinks bodies)
+    {
+        var designs = new BodyDesigns(_definition, _heads, bodies, _mount.Text, _findings);
+        foreach (var page in _pages)
+            page.Body = designs.Of(page);
+        foreach (var page in _designed)
+            page.Body = designs.Sample(page);
+        return designs;
     }
 
     /// <summary>Looks up the fields of other records in labels.</summary>
@@ -161,6 +188,8 @@ internal sealed class SiteBuild
         ];
         foreach (var page in _pages.OfType<TextPage>().Where(page => page.Head.Definition.ShowsLists))
             page.Lists = ListIndex.Of(_pages);
+        foreach (var page in _pages.OfType<TextPage>())
+            page.Searched = new SearchedLists(_pages, _findings).Of(page.Head.Definition);
         foreach (var page in _pages)
             _paths.Add(page.Head.Template, page);
     }
@@ -189,6 +218,28 @@ internal sealed class SiteBuild
         foreach (var head in compiler.Waiting(page))
             _paths.Add(head.Template, new WaitingPage(head, away[page.Record.Value]));
         return waiting;
+    }
+
+    /// <summary>The record kinds that pages show, and each such page has HTML of its own.</summary>
+    private static HashSet<string> DesignedKinds(AppDefinition definition) =>
+        [
+            .. definition
+                .Pages.Where(page => page.Kind.HasRecord)
+                .GroupBy(page => page.Record.Value)
+                .Where(pages => pages.All(page => page.Body is not null))
+                .Select(pages => pages.Key),
+        ];
+
+    /// <summary>The pages whose table is not there yet, under each of their paths.</summary>
+    private List<DesignedPage> DesignedPages(HeadCompiler compiler)
+    {
+        var designed = new List<DesignedPage>();
+        foreach (var page in _definition.Pages)
+            if (_awaited.TryGetValue(page.Record.Value, out var table))
+                designed.AddRange(compiler.Waiting(page).Select(head => new DesignedPage(head, table)));
+        foreach (var page in designed)
+            _paths.Add(page.Head.Template, page);
+        return designed;
     }
 
     /// <summary>Warns about pages that change a source without notes: after a crash, nothing tells what was changed.</summary>
@@ -346,6 +397,13 @@ internal sealed class SiteBuild
                     && !page.Head.Definition.Menu.IsHidden
                 )
                 .OrderBy(page => page.Head.Definition.Menu.Place ?? int.MaxValue)
+                .Concat<Page>(
+                    _designed.Where(page =>
+                        page.Head.Definition.Kind == PageKind.List
+                        && page.Head.Template.Parameters.Count == 0
+                        && !page.Head.Definition.Menu.IsHidden
+                    )
+                )
                 .Select(page => new PlainLink(page.Name, page.Head.Heading, page.Head.OpenAddress!)),
         ];
 

@@ -48,6 +48,34 @@ internal sealed class StubCompiler(IEnumerable<string> pages, RecordGraph graph,
         return new LinkPlan(link.To.Value, text, builder, fillers, null) { When = when };
     }
 
+    /// <summary>
+    /// A link to a page whose table is not there yet. Each parameter is filled by what the app file says, a field of its name, or
+    /// the key of the record. Null if one of the path stays open.
+    /// </summary>
+    public LinkPlan? Compile(LinkDefinition link, Projections load, PathTemplate template, Func<Row, bool>? when)
+    {
+        var record = load.Record;
+        var fillers = new List<LinkFiller?>();
+        foreach (var name in template.Parameters)
+        {
+            var path =
+                link.With.FirstOrDefault(pass => pass.Parameter.Value == name) is { } pass ? Find(pass, record)
+                : record.Find(name) is { } same ? FieldPath.Own(same)
+                : record.Key.Count == 1 ? FieldPath.Own(record.Key[0])
+                : null;
+            var key = path is { Field.Secret: false } ? KeyOf(path.Field) : null;
+            if (key is null && !template.QueryParameters.Contains(name))
+                return null;
+            fillers.Add(key is null ? null : new LinkFiller(key, load.Add(path!), path!.Name));
+        }
+
+        var builder = new AddressBuilder(template, mount, template.QueryParameters.ToHashSet());
+        return new LinkPlan(link.To.Value, link.Text?.Value ?? Labels.OfPage(link.To.Value), builder, fillers, null)
+        {
+            When = when,
+        };
+    }
+
     /// <param name="parameters">What the link passes.</param>
     public void Report(LinkDefinition link, IReadOnlyList<(string Name, KeyType Key)> parameters)
     {

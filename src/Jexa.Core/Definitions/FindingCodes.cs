@@ -87,6 +87,9 @@ public static class FindingCodes
     /// <summary>JX211: a table that may not be read.</summary>
     public static readonly FindingCode TableUnreadable = Error("JX211", "A table that may not be read");
 
+    /// <summary>JX212: a table that is not there yet.</summary>
+    public static readonly FindingCode TableNotYet = Warning("JX212", "A table that is not there yet");
+
     // Records.
     /// <summary>JX301: unknown field.</summary>
     public static readonly FindingCode UnknownField = Error("JX301", "Unknown field");

@@ -93,6 +93,9 @@ public sealed record PageDefinition
     /// <summary>Whether a text page shows all lists of the app below its text.</summary>
     public bool ShowsLists { get; init; }
 
+    /// <summary>The lists that a text page searches: names, or <c>all</c>; empty for none.</summary>
+    public IReadOnlyList<Written> Finds { get; init; } = [];
+
     /// <summary>The HTML file with the page's own design; null if Jexa designs it.</summary>
     public Written? Body { get; init; }
 

@@ -84,7 +84,7 @@ public sealed class PageKind
             Word = "text",
             Calls = PageCalls.Text,
             Parameters = ParameterRole.Holes,
-            Keys = ["lists"],
+            Keys = ["lists", "finds"],
             Summary = "A text",
             Purpose = "",
             UsualNames = [],

@@ -27,6 +27,7 @@ internal static class PageReader
         ("then", "Only a page that changes records leads somewhere after."),
         ("forms", "Only a record's page makes pages that change it; the fields of a form are said by “form”."),
         ("lists", "Only a text page shows the lists of the app."),
+        ("finds", "Only a text page searches several lists; a list has “search”."),
         ("add", "Only a list leads to a new record."),
         ("body", "A text page is its text."),
     ];
@@ -73,6 +74,7 @@ internal static class PageReader
             ThenWith = thenWith,
             Add = page.Text("add"),
             Forms = ReadForms(page, findings),
+            Finds = page.Texts("finds"),
             Body = page.Text("body"),
             LinkedElsewhere = Word(page, "linked", "place of links called", ["elsewhere"], findings) is not null,
             ShowsLists = Word(page, "lists", "choice of lists called", ["all"], findings) is not null,
@@ -262,6 +264,7 @@ internal static class PageReader
         )
         {
             Tied = ReadPairs(block, "tied", findings),
+            Choose = block.Text("choose"),
         };
         block.Finish();
         if ((kind is null ? 0 : 1) + (list is null ? 0 : 1) + (notice is null ? 0 : 1) == 1)

@@ -21,6 +21,9 @@ public sealed record RelatedDefinition(
     bool IsUnrelated
 )
 {
+    /// <summary>The name in the query string that chooses one of the records to be shown in place; null for all of them.</summary>
+    public Written? Choose { get; init; }
+
     /// <summary>
     /// Which of their fields equals which field of the page's record, if there is no foreign key. They may come from another
     /// source.

@@ -186,7 +186,8 @@ internal static class ListReader
         : text.Length > MaxFind || WordsOf(text).Count > ListPlan.MaxWords ? KeyFault.TooLong
         : KeyFault.None;
 
-    private static List<string> WordsOf(string find) =>
+    /// <summary>The words of a search text.</summary>
+    public static List<string> WordsOf(string find) =>
         [.. find.Split(default(char[]), StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)];
 
     private static OrderStep? OrderOf(ListPage page, string text)

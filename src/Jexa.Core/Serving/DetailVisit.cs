@@ -41,7 +41,58 @@ internal sealed class DetailVisit
                 ? ViewOf(visit.Site, page, found.Row, page.Shape.Back)
                 : await AroundAsync(visit, page, found.Row);
         visit.Trace.End(VisitStep.Decide);
+        if (LostChoice(visit, page, view) is { } lost)
+            return lost;
         return new Answer(Outcome.Found.Value, 200, view);
+    }
+
+    /// <summary>The answer if the address chooses a record that the block does not have; null if it does not.</summary>
+    private static Answer? LostChoice(Visit visit, DetailPage page, DetailView view)
+    {
+        foreach (var block in view.Blocks)
+            if (
+                block is { Shape.Choice: { } choice, Chosen: < 0, Rows: { } rows }
+                && (
+                    rows.Count > 0
+                    || ParameterReader.FromQuery(visit.Target.Query, choice.Parameter)
+                        is not { Text: null, Fault: Keys.KeyFault.None }
+                )
+            )
+            {
+                visit.Trace.Why =
+                    $"The address chooses a {choice.Shape.One} by {choice.Parameter} that is not one of this record’s.";
+                return Answer.Of(
+                    new Outcome.Unknown(),
+                    Messages.UnknownChoice(visit.Site, page, choice, Address(page, view.Record))
+                );
+            }
+
+        return null;
+    }
+
+    private static string Address(DetailPage page, Row row)
+    {
+        using var address = new Utf8Buffer(128);
+        return page.Shape.Own.TryWrite(row, address) ? address.ToString() : "";
+    }
+
+    /// <summary>The row that the address chooses: the first if it chooses none; -1 if there is no such row.</summary>
+    private static int Chosen(Visit visit, BlockShape shape, RowBlock rows)
+    {
+        if (shape.Choice is not { } choice)
+            return -1;
+        var asked = ParameterReader.FromQuery(visit.Target.Query, choice.Parameter);
+        if (asked.Fault != Keys.KeyFault.None || asked.Text is not { } text)
+            return rows.Count > 0 && asked.Fault == Keys.KeyFault.None ? 0 : -1;
+        using var id = new Utf8Buffer(64);
+        for (var i = 0; i < rows.Count; i++)
+        {
+            id.Truncate(0);
+            if (choice.Key.Key.TryWrite(rows[i], choice.Key.Ordinal, id) && id.ToString() == text)
+                return i;
+        }
+
+        return -1;
     }
 
     /// <summary>Loads what is around a record. A part that fails does not affect the others.</summary>
@@ -105,6 +156,7 @@ internal sealed class DetailVisit
             return new BlockView(block.Shape, rows, Total.Of(count, BlockPlan.CountLimit), Written(block.All, row), false)
             {
                 Add = Written(block.Add, row),
+                Chosen = Chosen(visit, block.Shape, rows),
             };
         }
         catch (SourceException)

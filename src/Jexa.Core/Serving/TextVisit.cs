@@ -15,6 +15,8 @@ internal sealed class TextVisit(QueryRunner queries)
 
     private readonly ListIndexVisit _lists = new(queries);
 
+    private readonly FindVisit _finds = new(queries);
+
     /// <summary>Characters with a meaning in Markdown. They are escaped in values from the address.</summary>
     private const string Marks = "\\`*_{}[]()<>#+-.!|~&:/@\"'";
 
@@ -37,7 +39,7 @@ internal sealed class TextVisit(QueryRunner queries)
         var find = page.Lists.Count == 0 ? "" : ParameterReader.FromQuery(target.Query, ParameterReader.Find).Text?.Trim() ?? "";
         if (find.Length > MaxFind)
             find = find[..MaxFind];
-        foreach (var pair in target.Query.Where(pair => pair.Name != ParameterReader.Find || page.Lists.Count == 0))
+        foreach (var pair in target.Query.Where(pair => pair.Name != ParameterReader.Find || !Asks(page)))
             if (!texts.ContainsKey(pair.Name))
                 trace.AddIgnored(pair.Name);
         trace.End(VisitStep.Parse);
@@ -57,9 +59,13 @@ internal sealed class TextVisit(QueryRunner queries)
             )
             {
                 Lists = lists,
+                Found = page.Searched.Count == 0 ? null : await _finds.RunAsync(visit, page),
             }
         );
     }
+
+    /// <summary>Whether the page has a search.</summary>
+    private static bool Asks(TextPage page) => page.Lists.Count > 0 || page.Searched.Count > 0;
 
     private static string Escaped(string text)
     {

@@ -7,6 +7,7 @@ using Jexa.Core.Lists;
 using Jexa.Core.Sites;
 using Jexa.Core.Sources;
 using Jexa.Core.Values;
+using Jexa.Core.Views;
 using Jexa.Core.Visits;
 
 namespace Jexa.Core.Serving;
@@ -133,8 +134,16 @@ public sealed class VisitRunner
             ListPage or TextPage when visit.Asked != page.Head => new ValueTask<Answer>(Former(page, visit)),
             ListPage list => _lists.RunAsync(visit, list),
             TextPage text => _texts.RunAsync(visit, text),
+            DesignedPage designed => new ValueTask<Answer>(Designed(designed, visit)),
             _ => throw new UnreachableException($"Nobody visits a page of kind {page.Kind}."),
         };
+
+    private static Answer Designed(DesignedPage page, Visit visit)
+    {
+        visit.Trace.Why = $"The table “{page.Table}” is not there yet: the page is shown as it was designed.";
+        var text = $"The table “{page.Table}” is not there yet.";
+        return new Answer(new Outcome.Shown(), 200, new TextView(visit.Site.Frame, page.Name, page.Head.Heading, text));
+    }
 
     private static Answer CannotWrite(Page page, Visit visit)
     {

@@ -27,6 +27,9 @@ public sealed record BlockPlan(
     /// <summary>The number of rows if the app file does not say it.</summary>
     public const int UsualSize = 5;
 
+    /// <summary>The number of records to choose from if the app file does not say it.</summary>
+    public const int ChoiceSize = 50;
+
     /// <summary>Counting stops at this number.</summary>
     public const int CountLimit = 10_000;
 }

@@ -12,6 +12,9 @@ public static class ListControlNames
     /// <summary>The records in one window.</summary>
     public const string Size = "size";
 
+    /// <summary>Where a visitor comes from, in the address of a record.</summary>
+    public const string From = "from";
+
     /// <summary>The controls that a link may say from outside of the list.</summary>
     public static IReadOnlyList<string> Open { get; } = [Find, Order, Size];
 }

@@ -38,6 +38,11 @@ public sealed record Site(
     /// </summary>
     public IReadOnlyList<string> Waiting { get; init; } = [];
 
+    /// <summary>
+    /// Pages whose table is not there yet. They are in <see cref="Paths"/>, but not in <see cref="Pages"/>.
+    /// </summary>
+    public IReadOnlyList<DesignedPage> Designed { get; init; } = [];
+
     /// <summary>Those of the other origins whose scripts may change records by JSON.</summary>
     public IReadOnlySet<string> Writers { get; init; } = new HashSet<string>();
 

@@ -21,6 +21,9 @@ public sealed partial class TextPage(PageHead head, string title, string source)
     /// <summary>The app's lists in groups, if the page shows them. Filled when all pages are known.</summary>
     public IReadOnlyList<(string Title, IReadOnlyList<ListPage> Lists)> Lists { get; internal set; } = [];
 
+    /// <summary>The lists that the page searches. Filled when all pages are known.</summary>
+    public IReadOnlyList<ListPage> Searched { get; internal set; } = [];
+
     /// <summary>The page's title.</summary>
     public string Title { get; } = title;
 

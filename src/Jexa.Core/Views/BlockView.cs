@@ -9,6 +9,9 @@ public sealed record BlockView(BlockShape Shape, RowBlock? Rows, Total Total, Pl
     /// <summary>The page that adds one of these records.</summary>
     public PlainLink? Add { get; init; }
 
+    /// <summary>The number of the row that is chosen; -1 for none.</summary>
+    public int Chosen { get; init; } = -1;
+
     /// <summary>Whether it was left out because it takes too long.</summary>
     public bool IsLate { get; init; }
 }

@@ -288,6 +288,20 @@ internal static class Messages
             Back(site, page)
         );
 
+    /// <param name="address">The address of the record without a choice.</param>
+    public static MessageView UnknownChoice(Site site, RecordPage page, ChoiceShape choice, string address) =>
+        new(
+            site.Frame,
+            page.Name,
+            "unknown",
+            404,
+            $"There is no such {choice.Shape.One} here",
+            [$"This {page.Record!.One} has no {choice.Shape.One} of that ID."],
+            choice.Parameter,
+            null,
+            [new PlainLink(page.Name, $"The {page.Record.One}", address), .. Back(site, page)]
+        );
+
     public static MessageView Ambiguous(Site site, RecordPage page) =>
         new(
             site.Frame,

@@ -27,7 +27,7 @@ internal static class ParameterReader
     public const string Size = ListControlNames.Size;
 
     /// <summary>The list, and the place in it, that a visitor comes from.</summary>
-    public const string From = "from";
+    public const string From = ListControlNames.From;
 
     /// <summary>Says on a list which page's ID was missing: <c>PAGE.PARAMETER</c>.</summary>
     public const string Lacking = "lacking";

@@ -80,6 +80,7 @@ internal sealed class RecordFinder(QueryRunner queries, RuntimeFindings findings
             if (
                 !visit.Asked.Template.QueryParameters.Contains(target.Query[i].Name)
                 && target.Query[i].Name != ParameterReader.From
+                && !Chooses(page, target.Query[i].Name)
             )
                 trace.AddIgnored(target.Query[i].Name);
         trace.End(VisitStep.Parse);
@@ -88,6 +89,10 @@ internal sealed class RecordFinder(QueryRunner queries, RuntimeFindings findings
         trace.Why = visit.Asked == page.Head ? "The ID is a value, but not in its canonical spelling." : VisitTrace.FormerPath;
         return new AskedRecord(keys, Redirect(visit, page, keys, new Outcome.NotCanonical()));
     }
+
+    /// <summary>Whether a block of the page is chosen from by this name.</summary>
+    private static bool Chooses(RecordPage page, string name) =>
+        page is DetailPage detail && detail.Blocks.Any(block => block.Shape.Choice?.Parameter == name);
 
     /// <summary>Follows a record that was deleted or has another key now, but only to what exists and may be seen.</summary>
     private async ValueTask<FoundRecord?> FollowAsync(Visit visit, RecordPage page, TypedValue[] keys)

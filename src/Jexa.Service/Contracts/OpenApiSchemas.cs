@@ -376,6 +376,7 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
 
             shape.Object("total", () => shape.Ref("schemas/Total"));
             shape.Object("records", () => shape.Many(() => WriteRecord(block.Fields, block.IdParameters)));
+            shape.Object("chosen", () => shape.Json.WriteString("type", "string"));
             shape.Object("all", shape.NullableText);
             shape.Object("add", shape.NullableText);
         });

@@ -36,6 +36,9 @@ public sealed record ServiceOptions(string AppFile, int Port, int ConsolePort, s
     /// <summary>Base addresses in the app file, and their replacements in this run.</summary>
     public IReadOnlyDictionary<string, string> Instead { get; init; } = new Dictionary<string, string>();
 
+    /// <summary>Whether browsers load a page again by themselves when it changed; for developing.</summary>
+    public bool Fresh { get; init; }
+
     /// <summary>Whether the app file need not be there yet: the console leads to a first one.</summary>
     public bool MayBegin { get; init; }
 

@@ -90,7 +90,8 @@ public sealed class HtmlBodyDraft
         Line($"<tr{(shape.RowLink is null ? "" : " class=\"leads\"")} itemprop=\"{name}\" itemscope>");
         foreach (var column in shape.Columns)
             Line(
-                $"<td{HtmlParts.Kind(column)} data-label=\"{Encoded(column.Label)}\" itemprop=\"{column.Name}\">{Sample(column)}</td>"
+                $"<td{HtmlParts.Kind(column)} data-label=\"{Encoded(column.Label)}\" "
+                    + $"itemprop=\"{column.Name}\">{Sample(column)}</td>"
             );
         foreach (var action in shape.Actions)
             Line($"<td class=\"action\">{Action(action)}</td>");

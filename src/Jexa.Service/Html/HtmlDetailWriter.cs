@@ -114,6 +114,8 @@ internal sealed class HtmlDetailWriter(HtmlParts allParts, HtmlRowWriter rows)
             html.Append($"<div class=\"markdown\">{MarkdownText.ToHtml(notice, view.Frame)}</div>\n");
         else if (block.Rows!.Count == 0)
             WriteNone(block, html);
+        else if (block.Shape.Choice is { } choice)
+            WriteChoice(view, block, choice, html, scratch);
         else
             rows.Write(block.Shape.Rows!, block.Rows, view, "", html, scratch);
         if (block.All is { } all && (block.Rows?.Count > 0 || block.IsLate))
@@ -121,6 +123,41 @@ internal sealed class HtmlDetailWriter(HtmlParts allParts, HtmlRowWriter rows)
         if (block.Add is { } add)
             WriteMore(add, html);
         html.Append("</section>\n"u8);
+    }
+
+    /// <summary>Links to choose one of the records, and the chosen one in place.</summary>
+    private void WriteChoice(DetailView view, BlockView block, ChoiceShape choice, Utf8Buffer html, Utf8Buffer scratch)
+    {
+        var values = new HtmlValues(view, html, scratch, "");
+        html.Append("<nav aria-label=\""u8);
+        html.AppendEncoded(block.Shape.Title);
+        html.Append("\">\n<ul class=\"choices\">\n"u8);
+        for (var i = 0; i < block.Rows!.Count; i++)
+        {
+            html.Append(i == block.Chosen ? "<li><a aria-current=\"true\" href=\""u8 : "<li><a href=\""u8);
+            scratch.Truncate(0);
+            choice.Own.TryWrite(view.Record, scratch);
+            scratch.Append(scratch.Written.Contains((byte)'?') ? "&"u8 : "?"u8);
+            scratch.Append($"{choice.Parameter}=");
+            using (var id = new Utf8Buffer(64))
+            {
+                choice.Key.Key.TryWrite(block.Rows[i], choice.Key.Ordinal, id);
+                Jexa.Core.Addresses.PercentCoding.Encode(id.Written, scratch);
+            }
+
+            scratch.Append("#chosen-"u8);
+            scratch.Append(choice.Parameter);
+            html.AppendEncoded(scratch.Written);
+            html.Append("\">"u8);
+            values.WriteText(choice.Shape.Title, block.Rows[i]);
+            html.Append("</a></li>\n"u8);
+        }
+
+        html.Append("</ul>\n</nav>\n<div id=\"chosen-"u8);
+        html.AppendEncoded(choice.Parameter);
+        html.Append("\">\n"u8);
+        WriteFields(view, choice.Shape, block.Rows[block.Chosen], html, scratch);
+        html.Append("</div>\n"u8);
     }
 
     /// <summary>Why a block is not there.</summary>

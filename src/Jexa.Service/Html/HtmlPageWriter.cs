@@ -123,6 +123,8 @@ internal sealed class HtmlPageWriter : IPageWriter
                 break;
             case TextView text:
                 WriteText(text, html);
+                if (text.Found is { } found)
+                    HtmlFound.Write(found, text, _rows, html, scratch);
                 break;
             case FormView form:
                 HtmlFormWriter.Write(form, html);

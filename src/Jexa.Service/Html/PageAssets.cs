@@ -11,6 +11,7 @@ public sealed class PageAssets
         Asset.Embedded("Jexa.Service.Html.Assets.style.css", "style.css", "text/css; charset=utf-8"),
         Asset.Embedded("Jexa.Service.Html.Assets.beside.js", "beside.js", "text/javascript; charset=utf-8"),
         Asset.Embedded("Jexa.Service.Html.Assets.form.js", "form.js", "text/javascript; charset=utf-8"),
+        Asset.Embedded("Jexa.Service.Html.Assets.fresh.js", "fresh.js", "text/javascript; charset=utf-8"),
         Asset.Embedded("Jexa.Service.Html.Assets.loading.js", "loading.js", "text/javascript; charset=utf-8"),
         Asset.Embedded("Jexa.Service.Html.Assets.play.js", "play.js", "text/javascript; charset=utf-8"),
         Asset.Embedded("Jexa.Service.Html.Assets.upload.js", "upload.js", "text/javascript; charset=utf-8"),

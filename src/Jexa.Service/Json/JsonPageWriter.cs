@@ -48,7 +48,7 @@ internal sealed class JsonPageWriter : IPageWriter
                 WriteDetail(detail, writer, scratch);
                 break;
             case TextView text:
-                WriteText(text, writer);
+                WriteText(text, writer, scratch);
                 break;
             case FormView { Status: >= 400 } form:
                 JsonFormWriter.WriteFaults(form, instance, writer);
@@ -278,6 +278,13 @@ internal sealed class JsonPageWriter : IPageWriter
             {
                 WriteTotal(block.Total, json);
                 WriteRecords(block.Shape.Rows!, rows, json, scratch);
+                if (block is { Shape.Choice: { } choice, Chosen: >= 0 })
+                {
+                    scratch.Truncate(0);
+                    choice.Key.Key.TryWrite(rows[block.Chosen], choice.Key.Ordinal, scratch);
+                    json.WriteString("chosen"u8, scratch.Written);
+                }
+
                 json.WriteString("all"u8, block.All?.Address);
                 json.WriteString("add"u8, block.Add?.Address);
             }
@@ -288,12 +295,14 @@ internal sealed class JsonPageWriter : IPageWriter
         json.WriteEndArray();
     }
 
-    private static void WriteText(TextView view, Utf8JsonWriter json)
+    private static void WriteText(TextView view, Utf8JsonWriter json, Utf8Buffer scratch)
     {
         json.WriteString("outcome"u8, "shown"u8);
         json.WriteString("page"u8, view.Page);
         json.WriteString("title"u8, view.Heading);
         json.WriteString("text"u8, view.Markdown);
+        if (view.Found is { } found)
+            WriteFound(found, json, scratch);
         if (view.Lists is not { } lists)
             return;
         json.WriteStartArray("lists"u8);
@@ -305,6 +314,26 @@ internal sealed class JsonPageWriter : IPageWriter
             json.WriteString("address"u8, list.Link.Address);
             if (list.Total is { } total)
                 WriteTotal(total, json);
+            json.WriteEndObject();
+        }
+
+        json.WriteEndArray();
+    }
+
+    /// <summary>What a search across lists found. A list that could not be searched has no records.</summary>
+    private static void WriteFound(FoundView found, Utf8JsonWriter json, Utf8Buffer scratch)
+    {
+        json.WriteStartArray("found"u8);
+        foreach (var list in found.Lists)
+        {
+            json.WriteStartObject();
+            json.WriteString("page"u8, list.All.Page);
+            json.WriteString("text"u8, list.All.Text);
+            json.WriteString("address"u8, list.All.Address);
+            if (list.Total is { } total)
+                WriteTotal(total, json);
+            if (list.Rows is { } rows)
+                WriteRecords(list.Shape, rows, json, scratch);
             json.WriteEndObject();
         }
 

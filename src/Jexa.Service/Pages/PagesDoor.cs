@@ -59,6 +59,8 @@ internal sealed class PagesDoor(
 
     private readonly PreviewDoor _preview = new(preview, OwnFiles, files, consolePort);
 
+    private readonly FreshPages? _fresh = options.Fresh ? new FreshPages(host) : null;
+
     /// <summary>Headers for every answer of the present site.</summary>
     private SiteHeaders? _siteHeaders;
 
@@ -112,6 +114,7 @@ internal sealed class PagesDoor(
         return (OwnFiles.Find(target) ?? UsualIcon(target)) is { } asset ? SendAsync(http, asset)
             : HealthCheck.IsAsked(target) ? HealthCheck.AnswerAsync(http, target, host)
             : IsPreflight(http) ? Preflight(http)
+            : _fresh is not null && FreshPages.IsAsked(target) ? _fresh.AnswerAsync(http, target)
             : AppContract.IsAsked(target) ? ContractAsync(http, target)
             : AppFiles.IsAsked(target) ? files.AnswerAsync(http, target, host.Site, host.Runner, host.Clock)
             : JsonAddress.PageOf(target, host.Site.Frame.Mount) is { } page
@@ -193,6 +196,8 @@ internal sealed class PagesDoor(
                 UploadKeeper.Settle(form, request.Sent, answer);
             using var body = new Utf8Buffer(16 * 1024);
             var written = Write(Adapted(http, answer, target, writer, isAddressed), trace, target, writer, body);
+            if (writer.Reader == Reader.Person)
+                _fresh?.AddScript(body);
             cookies.Give(http, written, trace.Page);
             trace.End(VisitStep.Answer);
             if (writer.Reader == Reader.Program)
@@ -267,6 +272,9 @@ internal sealed class PagesDoor(
                 trace.Status,
                 trace.TotalMicroseconds
             );
+        // As soon as its table is there, the page shows records.
+        if (trace.Page is DesignedPage)
+            watcher.DoubtSchema();
         if (trace.Outcome is Outcome.Failed or Outcome.Unavailable or Outcome.Ambiguous)
         {
             if (trace.Outcome is Outcome.Failed)

@@ -85,18 +85,8 @@ internal sealed class PreviewDoor(Preview preview, PageAssets own, AppFiles file
     }
 
     /// <summary>Adds the script by which the console learns where the frame is and what is pointed at.</summary>
-    private void AddScript(Utf8Buffer body)
-    {
-        var end = body.Written.LastIndexOf("</body>"u8);
-        if (end < 0)
-            return;
-        body.Truncate(end);
-        body.Append("<script src=\""u8);
-        body.Append(ScriptAddress);
-        body.Append("\" data-console=\""u8);
-        body.Append(consolePort);
-        body.Append("\"></script>\n</body>\n</html>\n"u8);
-    }
+    private void AddScript(Utf8Buffer body) =>
+        ScriptPlace.Add(body, $"<script src=\"{ScriptAddress}\" data-console=\"{consolePort}\"></script>\n");
 
     private string ScriptAddress { get; } = $"{preview.Mount}/{RequestTarget.ReservedSegment}/point.js";
 }
