@@ -100,7 +100,8 @@ internal sealed class RecordCompiler(
             findings.Add(
                 FindingCodes.TableNotYet,
                 definition.Table.At,
-                $"There is no table “{definition.Table}” in the source “{source.Name}” yet: its pages are shown as they were designed.",
+                $"There is no table “{definition.Table}” in the source “{source.Name}” yet: its pages are shown as they were "
+                    + "designed.",
                 "Make the table, or correct its name.",
                 found: definition.Table.Value,
                 expected: string.Join(", ", source.Schema.Tables.Select(t => t.Name).Take(20))
