@@ -11,8 +11,8 @@ public sealed class FinishTests(DemoService demo, Browser browser)
     /// <summary>How many of these elements are seen whole without scrolling.</summary>
     private static Task<int> SeenAsync(IPage page, string selector) =>
         page.EvaluateAsync<int>(
-            "selector => [...document.querySelectorAll(selector)].filter(one => one.getBoundingClientRect().bottom <= innerHeight)"
-                + ".length",
+            "selector => [...document.querySelectorAll(selector)]"
+                + ".filter(one => one.getBoundingClientRect().bottom <= innerHeight).length",
             selector
         );
 

@@ -152,7 +152,8 @@ public sealed class MediaTests(Browser browser)
     public async Task A_browser_is_offered_smaller_pictures_which_are_made_once()
     {
         using var folder = Make(
-            "INSERT INTO thing (id, name, photo) VALUES (1, 'wide', 'wide.jpg'), (2, 'turned', 'turned.jpg'), (3, 'drawn', 'bridge.svg')"
+            "INSERT INTO thing (id, name, photo) VALUES (1, 'wide', 'wide.jpg'), "
+                + "(2, 'turned', 'turned.jpg'), (3, 'drawn', 'bridge.svg')"
         );
         File.WriteAllBytes(folder.File("media/turned.jpg"), Turned(File.ReadAllBytes(folder.File("media/wide.jpg"))));
         using var service = await RunningService.StartAsync("serve", folder.File("app.yaml"));

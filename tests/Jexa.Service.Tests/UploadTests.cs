@@ -160,7 +160,8 @@ public sealed class UploadTests(Browser browser) : IDisposable
 
         // 2 GB: refused by its length, before it is read.
         var answer = await service.SendAsync(
-            $"POST /things/1/edit HTTP/1.1\r\nHost: 127.0.0.1:{service.Port}\r\nConnection: close\r\nContent-Length: 2000000000\r\n"
+            $"POST /things/1/edit HTTP/1.1\r\nHost: 127.0.0.1:{service.Port}\r\nConnection: close\r\n"
+                + "Content-Length: 2000000000\r\n"
                 + "Content-Type: multipart/form-data; boundary=x\r\n\r\n--x\r\n"
         );
         Assert.Equal(413, answer.Status);

@@ -12,7 +12,9 @@ public enum BodyPlace
     /// <summary>In an attribute: as it is stored.</summary>
     Stored,
 
-    /// <summary>The attribute <c>href</c>: an address on the web, of a mailbox or a file. Nothing if it cannot be followed.</summary>
+    /// <summary>
+    /// The attribute <c>href</c>: an address on the web, of a mailbox or of a file. Nothing if it cannot be followed.
+    /// </summary>
     Address,
 
     /// <summary>The attribute <c>src</c>: the address of a recording. Nothing if its file is missing.</summary>

@@ -95,7 +95,7 @@ internal sealed class SiteBuild
         {
             Former = former,
             Designed = _designed,
-            Uploads = UploadCompiler.Lookups(_kinds),
+            Uploads = UploadCompiler.Lookups(_pages),
             Unwritten = links.UnwrittenPages,
             Writers = _definition.Writers.Select(origin => origin.Value).ToHashSet(),
             Waiting = [.. waiting.Select(page => page.Name.Value)],

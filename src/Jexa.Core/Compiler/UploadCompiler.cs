@@ -102,14 +102,15 @@ internal sealed partial class UploadCompiler(FindingList findings)
         return "file";
     }
 
-    /// <summary>For each field that takes files, the query that tells whether a record names one.</summary>
-    public static IReadOnlyList<UploadLookup> Lookups(IEnumerable<SiteRecord> records) =>
+    /// <summary>For each field that forms take files for, the query that tells whether a record names one.</summary>
+    public static IReadOnlyList<UploadLookup> Lookups(IEnumerable<Page> pages) =>
         [
-            .. records.SelectMany(record =>
-                record
-                    .Fields.Where(field => field.Upload is not null && record.Query is null && record.Key.Count > 0)
-                    .Select(field => Lookup(record, field))
-            ),
+            .. pages
+                .Select(page => (page.Record, Form: (page as EditPage)?.Form ?? (page as NewPage)?.Form))
+                .SelectMany(page => page.Form?.Entries.Select(entry => (Record: page.Record!, entry.Of, entry.Field)) ?? [])
+                .Where(entry => entry.Field.Upload is not null)
+                .DistinctBy(entry => (entry.Record, entry.Of))
+                .Select(entry => Lookup(entry.Record, entry.Of)),
         ];
 
     private static UploadLookup Lookup(SiteRecord record, SiteField field)

@@ -33,6 +33,9 @@ public sealed record PageContract(
     /// <summary>Whether it lists the lists of the app.</summary>
     public bool ShowsLists => Page is TextPage { Lists.Count: > 0 };
 
+    /// <summary>Whether it searches several lists.</summary>
+    public bool Searches => Page is TextPage { Searched.Count: > 0 };
+
     /// <summary>The parameters of the ID of its record or records; empty if no page shows one.</summary>
     public IReadOnlyList<string> IdParameters =>
         Page switch

@@ -21,7 +21,7 @@ public sealed record RelatedDefinition(
     bool IsUnrelated
 )
 {
-    /// <summary>The name in the query string that chooses one of the records to be shown in place; null for all of them.</summary>
+    /// <summary>The name in the query string that chooses one of the records, shown in place; null for all of them.</summary>
     public Written? Choose { get; init; }
 
     /// <summary>

@@ -251,7 +251,9 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
                 case PageCalls.Text:
                     shape.Object("text", () => shape.Json.WriteString("type", "string"));
                     if (page.ShowsLists)
-                        shape.Object("lists", () => shape.Many(WriteListed));
+                        shape.Object("lists", () => shape.Many(() => WriteListed(withRecords: false)));
+                    if (page.Searches)
+                        shape.Object("found", () => shape.Many(() => WriteListed(withRecords: true)));
                     break;
                 case PageCalls.Read or PageCalls.Edit or PageCalls.Add or PageCalls.Delete:
                     WriteRecordMembers(page.Fields, page.IdParameters);
@@ -335,7 +337,8 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
         };
 
     /// <summary>A list of the app, as the page of all lists tells it.</summary>
-    private void WriteListed()
+    /// <param name="withRecords">Whether the first records that a search found stand there as well.</param>
+    private void WriteListed(bool withRecords)
     {
         shape.Json.WriteString("type", "object");
         shape.Strings("required", (string[])["page", "text", "address"]);
@@ -344,6 +347,8 @@ internal sealed class OpenApiSchemas(JsonShape shape, IReadOnlyList<PageContract
             foreach (var name in (string[])["page", "text", "address"])
                 shape.Object(name, () => shape.Json.WriteString("type", "string"));
             shape.Object("total", () => shape.Ref("schemas/Total"));
+            if (withRecords)
+                shape.Object("records", () => shape.Many(() => shape.Json.WriteString("type", "object")));
         });
     }
 
