@@ -23,6 +23,10 @@ public sealed partial class BodyTests(DemoService demo, Browser browser) : IDisp
         "/bridges/12",
         "/bridges/7?from=bridges",
         "/bridges/13",
+        "/bridges/1?picture=2",
+        "/recordings",
+        "/recordings/4",
+        "/photos/new?bridge=7",
         "/gallery",
         "/districts",
         "/districts/n%2Fw-moor",
@@ -80,11 +84,14 @@ public sealed partial class BodyTests(DemoService demo, Browser browser) : IDisp
         {
             var (built, own) = (await plain.GetAsync(target), await designed.GetAsync(target));
             Assert.Equal(built.Status, own.Status);
-            Assert.Equal(Elements(built.Body), Elements(own.Body));
+            Assert.Equal(Elements(Exact(built.Body)), Elements(Exact(own.Body)));
             // What programs get does not change.
             Assert.Equal(Bare((await plain.GetJsonAsync(target)).Body), Bare((await designed.GetJsonAsync(target)).Body));
         }
     }
+
+    private static string Exact(string html) =>
+        html.Replace("<p class=\"none\">Counted within the last minute.</p>\n", "", StringComparison.Ordinal);
 
     [GeneratedRegex(@"^  ([a-z-]+):\n", RegexOptions.Multiline)]
     private static partial Regex PageName();
@@ -119,7 +126,11 @@ public sealed partial class BodyTests(DemoService demo, Browser browser) : IDisp
         return string.Join('\n', lines);
     }
 
-    private static string Bare(string text) => Regex.Replace(text, @"(before|after)(=|%3D)[A-Za-z0-9_-]{20,}", "$1$2…");
+    /// <summary>Without places of lists. On a busy machine a slow count is kept for a minute, and says so.</summary>
+    private static string Bare(string text) =>
+        Regex
+            .Replace(text, @"(before|after)(=|%3D)[A-Za-z0-9_-]{20,}", "$1$2…")
+            .Replace("\"exact\":false,\"whole\"", "\"exact\":true,\"whole\"", StringComparison.Ordinal);
 
     private const string App = """
         app: Things

@@ -328,6 +328,33 @@ public sealed class UploadTests(Browser browser) : IDisposable
     }
 
     [Fact]
+    public async Task A_form_of_the_apps_own_design_takes_a_file_as_well()
+    {
+        _folder.Write(
+            "edit.html",
+            """
+            <main><h1 data-page="title">Edit</h1><form><input name="name"><input type="file" name="photo" class="mine">
+            <input name="paper"><button>Save</button></form></main>
+            """
+        );
+        using var service = await StartAsync(
+            App.Replace("forms: [edit, new] }", "forms: [new] }")
+                + "\n  thing-edit: { path: \"/things/{id}/edit\", edit: thing, body: edit.html }\n"
+        );
+        using var visitor = new Visitor(service.PagesUrl);
+        var document = (await visitor.GetAsync("/things/1/edit")).Html;
+        var form = document.QuerySelector("form")!;
+        Assert.Equal("multipart/form-data", form.GetAttribute("enctype"));
+        Assert.Equal("mine", document.QuerySelector("[name='_jexa.file.photo'][type=file]")!.ClassName);
+        Assert.Contains("upload.js", document.Source.Text);
+        var fields = form.QuerySelectorAll("input[type=hidden], input[type=text]")
+            .ToDictionary(one => one.GetAttribute("name")!, one => one.GetAttribute("value") ?? "");
+        var sent = new Form(form.GetAttribute("action")!, fields, document);
+        Assert.Equal(303, (await PostAsync(visitor, sent, ("photo", "wide.jpg", Picture("wide.jpg")))).Status);
+        Assert.Matches("^thing-one-[0-9a-f]{16}\\.jpg$", Ask("SELECT photo FROM thing WHERE id = 1"));
+    }
+
+    [Fact]
     public async Task A_browser_shows_what_was_chosen_and_makes_a_record_of_each_of_several_files()
     {
         using var service = await StartAsync();

@@ -140,7 +140,7 @@ internal sealed class FieldStyles(Conventions conventions, string folder, Findin
         var path = Path.GetFullPath(under.Value, folder);
         if (!Directory.Exists(path))
             findings.Add(
-                FindingCodes.PicturesAway,
+                FindingCodes.FilesAway,
                 under.At,
                 $"There is no folder “{under}” beside the app file.",
                 "Make it, or write the folder the files are in.",

@@ -124,8 +124,8 @@ public static class FindingCodes
     /// <summary>JX311: a comparison that does not suit its field.</summary>
     public static readonly FindingCode FilterOfOtherType = Error("JX311", "A comparison that does not suit its field");
 
-    /// <summary>JX312: the folder of pictures is not there.</summary>
-    public static readonly FindingCode PicturesAway = Warning("JX312", "The folder of pictures is not there");
+    /// <summary>JX312: a folder of files is not there.</summary>
+    public static readonly FindingCode FilesAway = Warning("JX312", "A folder of files is not there");
 
     /// <summary>JX313: a label that is only a number.</summary>
     public static readonly FindingCode LabelIsNumber = Hint("JX313", "A label that is only a number");

@@ -36,7 +36,12 @@ public sealed class HtmlBodyDraft
                 draft.Form($"Edit {page.Record!.One}", "Save", edit.Form, edit.Cancel is not null);
                 break;
             case NewPage fresh:
-                draft.Form(fresh.Title, $"Add {page.Record!.One}", fresh.Form, fresh.Cancel is not null);
+                draft.Form(
+                    fresh.Title,
+                    $"Add {page.Record!.One}",
+                    fresh.Form,
+                    fresh.Cancel is not null || fresh.Parents.Count > 0
+                );
                 break;
             case DeletePage:
                 draft.Delete(page.Record!.One);
@@ -164,7 +169,7 @@ public sealed class HtmlBodyDraft
     private void Block(BlockPlan block, int number)
     {
         var (name, shape) = (block.Name, block.Shape);
-        if (shape.Rows is not { Look: not ListLook.Bullets } rows || shape.Title.Length == 0)
+        if (shape.Rows is not { Look: not ListLook.Bullets } rows || shape.Title.Length == 0 || shape.Choice is not null)
         {
             Line($"<section data-part=\"{name}\"></section>");
             return;
