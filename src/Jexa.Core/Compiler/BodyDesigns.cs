@@ -19,18 +19,7 @@ internal sealed class BodyDesigns(
     {
         if (links.Of(page.Head) is not { } document)
             return null;
-        var context = new BodyContext
-        {
-            Page = page,
-            Document = document,
-            Links = links,
-            Pages = pages,
-            App = app,
-            Mount = mount,
-            Findings = findings,
-            Root = Root(page),
-            Repeated = Repeated(page),
-        };
+        var context = Context(page, document, Root(page), Repeated(page));
         return BodyCompiler.Compile(context);
     }
 
@@ -39,18 +28,7 @@ internal sealed class BodyDesigns(
     {
         if (links.Of(page.Head) is not { } document)
             return null;
-        var context = new BodyContext
-        {
-            Page = page,
-            Document = document,
-            Links = links,
-            Pages = pages,
-            App = app,
-            Mount = mount,
-            Findings = findings,
-            Root = Root(page),
-            Repeated = new Dictionary<string, BodyScope>(),
-        };
+        var context = Context(page, document, Root(page), new Dictionary<string, BodyScope>());
         return new BodySampler(context, Address).Sample(page.Table);
     }
 
@@ -66,20 +44,28 @@ internal sealed class BodyDesigns(
     {
         if (named is null || links.Reader.Read(named) is not { } document)
             return null;
-        var context = new BodyContext
+        var context = Context(null, document, new BodyScope("the frame", [], null, -1), new Dictionary<string, BodyScope>());
+        return new FrameDesigner(context, app.Title.Value, home, menu).Design(named);
+    }
+
+    private BodyContext Context(
+        Page? page,
+        BodyDocument document,
+        BodyScope root,
+        IReadOnlyDictionary<string, BodyScope> repeated
+    ) =>
+        new()
         {
-            Page = null,
+            Page = page,
             Document = document,
             Links = links,
             Pages = pages,
             App = app,
             Mount = mount,
             Findings = findings,
-            Root = new BodyScope("the frame", [], null, -1),
-            Repeated = new Dictionary<string, BodyScope>(),
+            Root = root,
+            Repeated = repeated,
         };
-        return new FrameDesigner(context, app.Title.Value, home, menu).Design(named);
-    }
 
     private static BodyScope Root(Page page) =>
         page switch

@@ -1,4 +1,5 @@
 using Jexa.Core.Addresses;
+using Jexa.Core.Bodies;
 using Jexa.Core.Definitions;
 using Jexa.Core.Views;
 
@@ -42,6 +43,9 @@ public sealed record Site(
     /// Pages whose table is not there yet. They are in <see cref="Paths"/>, but not in <see cref="Pages"/>.
     /// </summary>
     public IReadOnlyList<DesignedPage> Designed { get; init; } = [];
+
+    /// <summary>The bodies of all pages that have one.</summary>
+    public IEnumerable<PageBody> Bodies => Pages.Concat(Designed).Select(page => page.Body).OfType<PageBody>();
 
     /// <summary>Those of the other origins whose scripts may change records by JSON.</summary>
     public IReadOnlySet<string> Writers { get; init; } = new HashSet<string>();

@@ -1,6 +1,5 @@
 using System.Diagnostics;
 using Jexa.Core.Bodies;
-using Jexa.Core.Formats;
 using Jexa.Core.Values;
 using Jexa.Core.Views;
 
@@ -56,8 +55,7 @@ internal sealed class HtmlBodyOwn(PageView view, Utf8Buffer html, Utf8Buffer scr
                 + $" {(block.Total is { Count: 1, IsExact: true } ? block.Shape.Rows!.One : block.Shape.Rows!.Many)}",
             BodyWord.Total when view is ListView list => HtmlListWriter.TotalText(list),
             BodyWord.Count when Block(own.Block) is { Rows: not null } block => HtmlDetailWriter.CountText(view, block),
-            BodyWord.Count when view is ListView list => (list.Total.IsExact ? "" : "more than ")
-                + ValueFormat.Count(list.Total.Count, view.Frame.Conventions),
+            BodyWord.Count when view is ListView list => HtmlText.Counted(list.Total, view.Frame.Conventions),
             BodyWord.Fault => Input(own.Name) is { Faults.Count: > 0 } input ? string.Join(' ', input.Faults) : null,
             BodyWord.Help => Input(own.Name) is { } input ? HtmlControls.Hint(input) : null,
             _ => null,

@@ -180,7 +180,7 @@ internal sealed class HtmlBodyWriter(
         Write(picture.Tag);
         if (isThere)
         {
-            var media = new HtmlMedia(html, scratch, false);
+            var media = new HtmlMedia(_values, html, scratch, false);
             media.WriteSize(file, picture.HasSize);
             scratch.Truncate(0);
             scratch.Append(address);
@@ -196,13 +196,7 @@ internal sealed class HtmlBodyWriter(
         if (!picture.HasWords)
         {
             html.Append(" alt=\""u8);
-            html.AppendEncoded(column.Label);
-            if (picture.Of.Title is { } title)
-            {
-                html.Append(": "u8);
-                _values.WriteText(title, _row);
-            }
-
+            _values.WriteWords(column, _row, picture.Of.Title);
             html.Append("\""u8);
         }
 

@@ -1,5 +1,4 @@
 using Jexa.Core.Edits;
-using Jexa.Core.Formats;
 using Jexa.Core.Schemas;
 using Jexa.Core.Values;
 using Jexa.Core.Views;
@@ -66,9 +65,7 @@ internal sealed class HtmlDeleteWriter(HtmlDetailWriter details)
         foreach (var dependents in view.Dependents)
         {
             html.Append("<li>"u8);
-            var count =
-                (dependents.Total.IsExact ? "" : "more than ")
-                + ValueFormat.Count(dependents.Total.Count, view.Frame.Conventions);
+            var count = HtmlText.Counted(dependents.Total, view.Frame.Conventions);
             html.AppendEncoded(
                 $"{count} {dependents.What}: "
                     + dependents.Rule switch

@@ -1,4 +1,4 @@
-using Jexa.Core.Formats;
+using Jexa.Core.Addresses;
 using Jexa.Core.Values;
 using Jexa.Core.Views;
 
@@ -142,7 +142,7 @@ internal sealed class HtmlDetailWriter(HtmlParts allParts, HtmlRowWriter rows)
             using (var id = new Utf8Buffer(64))
             {
                 choice.Key.Key.TryWrite(block.Rows[i], choice.Key.Ordinal, id);
-                Jexa.Core.Addresses.PercentCoding.Encode(id.Written, scratch);
+                PercentCoding.Encode(id.Written, scratch);
             }
 
             scratch.Append("#chosen-"u8);
@@ -198,6 +198,5 @@ internal sealed class HtmlDetailWriter(HtmlParts allParts, HtmlRowWriter rows)
         html.Append("</p>\n"u8);
     }
 
-    public static string CountText(PageView view, BlockView block) =>
-        (block.Total.IsExact ? "" : "more than ") + ValueFormat.Count(block.Total.Count, view.Frame.Conventions);
+    public static string CountText(PageView view, BlockView block) => HtmlText.Counted(block.Total, view.Frame.Conventions);
 }

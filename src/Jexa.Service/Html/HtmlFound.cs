@@ -1,4 +1,3 @@
-using Jexa.Core.Formats;
 using Jexa.Core.Values;
 using Jexa.Core.Views;
 
@@ -34,7 +33,7 @@ internal static class HtmlFound
         if (list.Total is { } total)
         {
             html.Append(" <span class=\"count\">"u8);
-            html.AppendEncoded(Count(total, view));
+            html.AppendEncoded(HtmlText.Counted(total, view.Frame.Conventions));
             html.Append("</span>"u8);
         }
 
@@ -49,7 +48,9 @@ internal static class HtmlFound
             HtmlFrame.WriteLink(
                 list.All with
                 {
-                    Text = list.Total is { } some ? $"All {Count(some, view)} {list.Shape.Many}" : $"All {list.Shape.Many}",
+                    Text = list.Total is { } some
+                        ? $"All {HtmlText.Counted(some, view.Frame.Conventions)} {list.Shape.Many}"
+                        : $"All {list.Shape.Many}",
                 },
                 html
             );
@@ -58,7 +59,4 @@ internal static class HtmlFound
 
         html.Append("</section>\n"u8);
     }
-
-    private static string Count(Total total, PageView view) =>
-        (total.IsExact ? "" : "more than ") + ValueFormat.Count(total.Count, view.Frame.Conventions);
 }

@@ -1,4 +1,3 @@
-using Jexa.Core.Formats;
 using Jexa.Core.Values;
 using Jexa.Core.Views;
 
@@ -48,7 +47,7 @@ internal static class HtmlListIndex
         if (list.Total is { } total)
         {
             html.Append(" <span class=\"count\">"u8);
-            html.AppendEncoded((total.IsExact ? "" : "more than ") + ValueFormat.Count(total.Count, frame.Conventions));
+            html.AppendEncoded(HtmlText.Counted(total, frame.Conventions));
             html.Append("</span>"u8);
         }
 

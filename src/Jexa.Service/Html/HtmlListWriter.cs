@@ -137,7 +137,7 @@ internal sealed class HtmlListWriter(HtmlParts allParts, HtmlRowWriter rows)
         var total = view.Total;
         var conventions = view.Frame.Conventions;
         var noun = total is { Count: 1, IsExact: true } ? view.Shape.One : view.Shape.Many;
-        var all = $"{(total.IsExact ? "" : "more than ")}{ValueFormat.Count(total.Count, conventions)} {noun}";
+        var all = $"{HtmlText.Counted(total, conventions)} {noun}";
         return view.From is not { } from || view.Windows is { First: null, Next: null }
             ? all
             : $"{ValueFormat.Count(from, conventions)} to {ValueFormat.Count(from + view.Rows.Count - 1, conventions)} of {all}";

@@ -8,19 +8,21 @@ namespace Jexa.Service.Html;
 /// <summary>
 /// Writes what a field names: a picture, a recording, a file to download; or the player of another host that shows its value.
 /// </summary>
+/// <param name="values">Writes what is said of it.</param>
 /// <param name="isList">Whether many of them stand on the page.</param>
-internal readonly struct HtmlMedia(Utf8Buffer html, Utf8Buffer scratch, bool isList)
+internal readonly struct HtmlMedia(HtmlValues values, Utf8Buffer html, Utf8Buffer scratch, bool isList)
 {
     /// <summary>The widths that a page does not say are those of the window.</summary>
     public const string WholeWidth = "100vw";
 
-    /// <param name="words">What the thing is of: the label of its record.</param>
+    /// <param name="title">The label of its record, which is said of it; null for none.</param>
+    /// <param name="quiet">Whether nothing is said of a picture: another link of the row leads there.</param>
     /// <param name="linked">Whether it stands in a link.</param>
-    public void Write(ViewColumn column, Row row, ReadOnlySpan<byte> words, bool linked)
+    public void Write(ViewColumn column, Row row, TextPlan? title, bool linked, bool quiet)
     {
         if (column.Style.Form == FieldForm.Embed)
         {
-            WritePlayer(column, row, words, linked);
+            WritePlayer(column, row, title, linked);
             return;
         }
 
@@ -28,11 +30,11 @@ internal readonly struct HtmlMedia(Utf8Buffer html, Utf8Buffer scratch, bool isL
         if (column.File is not { } plan || !FolderFiles.TryFind(plan, row, scratch, out var file))
             WriteMissing(column, row);
         else if (column.Style.Form == FieldForm.Picture)
-            WritePicture(file, words);
+            WritePicture(column, row, title, file, quiet);
         else if (linked || (isList && column.Style.Form == FieldForm.Video))
             WriteKind(plan.NameOf(row), file);
         else if (column.Style.Form.IsRecording())
-            WriteRecording(column.Style.Form == FieldForm.Video ? "video"u8 : "audio"u8, words);
+            WriteRecording(column.Style.Form == FieldForm.Video ? "video"u8 : "audio"u8, column, row, title);
         else
             WriteDownload(plan.NameOf(row), file);
     }
@@ -48,13 +50,14 @@ internal readonly struct HtmlMedia(Utf8Buffer html, Utf8Buffer scratch, bool isL
         html.Append("</span></span>"u8);
     }
 
-    private void WritePicture(string? file, ReadOnlySpan<byte> words)
+    private void WritePicture(ViewColumn column, Row row, TextPlan? title, string? file, bool quiet)
     {
         html.Append("<img class=\"picture\" loading=\"lazy\""u8);
         WriteSize(file, isSized: false);
         WriteSource(file, isList ? ListWidth : DetailWidth);
         html.Append(" alt=\""u8);
-        html.AppendEncoded(words);
+        if (!quiet)
+            values.WriteWords(column, row, title);
         html.Append("\">"u8);
     }
 
@@ -96,20 +99,21 @@ internal readonly struct HtmlMedia(Utf8Buffer html, Utf8Buffer scratch, bool isL
     }
 
     /// <summary>A player of the browser, with a link for browsers that have none.</summary>
-    private void WriteRecording(ReadOnlySpan<byte> element, ReadOnlySpan<byte> words)
+    private void WriteRecording(ReadOnlySpan<byte> element, ViewColumn column, Row row, TextPlan? title)
     {
+        var address = scratch.Written.ToArray();
         html.Append("<"u8);
         html.Append(element);
         html.Append(" class=\"recording\" controls preload=\""u8);
         html.Append(isList ? "none"u8 : "metadata"u8);
         html.Append("\" src=\""u8);
-        html.AppendEncoded(scratch.Written);
+        html.AppendEncoded(address);
         html.Append("\" aria-label=\""u8);
-        html.AppendEncoded(words);
+        values.WriteWords(column, row, title);
         html.Append("\"><a href=\""u8);
-        html.AppendEncoded(scratch.Written);
+        html.AppendEncoded(address);
         html.Append("\">"u8);
-        html.AppendEncoded(words);
+        values.WriteWords(column, row, title);
         html.Append("</a></"u8);
         html.Append(element);
         html.Append(">"u8);
@@ -142,7 +146,7 @@ internal readonly struct HtmlMedia(Utf8Buffer html, Utf8Buffer scratch, bool isL
     /// <summary>
     /// A frame with another host's page. It may run scripts of its own origin, and neither lead this page away nor see it.
     /// </summary>
-    private void WritePlayer(ViewColumn column, Row row, ReadOnlySpan<byte> words, bool linked)
+    private void WritePlayer(ViewColumn column, Row row, TextPlan? title, bool linked)
     {
         if (linked || isList || column.Style.Player?.For(row.Text(column.Ordinal)) is not { } address)
         {
@@ -154,7 +158,7 @@ internal readonly struct HtmlMedia(Utf8Buffer html, Utf8Buffer scratch, bool isL
         html.Append("sandbox=\"allow-scripts allow-same-origin\" referrerpolicy=\"strict-origin-when-cross-origin\" src=\""u8);
         html.AppendEncoded(address);
         html.Append("\" title=\""u8);
-        html.AppendEncoded(words);
+        values.WriteWords(column, row, title);
         html.Append("\"></iframe>"u8);
     }
 }

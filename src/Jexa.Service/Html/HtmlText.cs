@@ -3,7 +3,9 @@ using System.Text;
 using System.Text.Encodings.Web;
 using System.Text.Unicode;
 using Jexa.Core.Edits;
+using Jexa.Core.Formats;
 using Jexa.Core.Values;
+using Jexa.Core.Views;
 
 namespace Jexa.Service.Html;
 
@@ -97,4 +99,8 @@ internal static class HtmlText
         buffer.AppendEncoded(text);
         return buffer.Written.ToArray();
     }
+
+    /// <summary>A number of records for people.</summary>
+    public static string Counted(Total total, Conventions conventions) =>
+        (total.IsExact ? "" : "more than ") + ValueFormat.Count(total.Count, conventions);
 }

@@ -325,7 +325,7 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
                 );
                 break;
             default:
-                WriteMedia(column, row, title, linked, quiet);
+                new HtmlMedia(this, html, scratch, most < int.MaxValue).Write(column, row, title, linked, quiet);
                 break;
         }
     }
@@ -371,21 +371,14 @@ internal readonly struct HtmlValues(PageView view, Utf8Buffer html, Utf8Buffer s
         html.Append("</a>"u8);
     }
 
-    /// <summary>What a field names. Its words are those of its record, unless another link leads there.</summary>
-    private void WriteMedia(ViewColumn column, Row row, TextPlan? title, bool linked, bool quiet)
+    /// <summary>What is said of a picture or recording: the name of its field, and the label of its record.</summary>
+    public void WriteWords(ViewColumn column, Row row, TextPlan? title)
     {
-        using var words = new Utf8Buffer(64);
-        if (!quiet)
-        {
-            words.Append(column.Label);
-            if (title is not null)
-            {
-                words.Append(": "u8);
-                title.Write(row, words);
-            }
-        }
-
-        new HtmlMedia(html, scratch, most < int.MaxValue).Write(column, row, words.Written, linked);
+        html.AppendEncoded(column.Label);
+        if (title is null)
+            return;
+        html.Append(": "u8);
+        WriteText(title, row);
     }
 
     private void WriteIso(ViewColumn column, in Cell cell)

@@ -309,15 +309,21 @@ internal sealed class JsonPageWriter : IPageWriter
         foreach (var list in lists.Groups.SelectMany(group => group.Lists))
         {
             json.WriteStartObject();
-            json.WriteString("page"u8, list.Link.Page);
-            json.WriteString("text"u8, list.Link.Text);
-            json.WriteString("address"u8, list.Link.Address);
-            if (list.Total is { } total)
-                WriteTotal(total, json);
+            WriteListed(list.Link, list.Total, json);
             json.WriteEndObject();
         }
 
         json.WriteEndArray();
+    }
+
+    /// <summary>A list of the app, and how many records it has.</summary>
+    private static void WriteListed(PlainLink list, Total? total, Utf8JsonWriter json)
+    {
+        json.WriteString("page"u8, list.Page);
+        json.WriteString("text"u8, list.Text);
+        json.WriteString("address"u8, list.Address);
+        if (total is { } known)
+            WriteTotal(known, json);
     }
 
     /// <summary>What a search across lists found. A list that could not be searched has no records.</summary>
@@ -327,11 +333,7 @@ internal sealed class JsonPageWriter : IPageWriter
         foreach (var list in found.Lists)
         {
             json.WriteStartObject();
-            json.WriteString("page"u8, list.All.Page);
-            json.WriteString("text"u8, list.All.Text);
-            json.WriteString("address"u8, list.All.Address);
-            if (list.Total is { } total)
-                WriteTotal(total, json);
+            WriteListed(list.All, list.Total, json);
             if (list.Rows is { } rows)
                 WriteRecords(list.Shape, rows, json, scratch);
             json.WriteEndObject();

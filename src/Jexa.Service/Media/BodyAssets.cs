@@ -52,7 +52,7 @@ internal static class BodyAssets
             parts[i] = target.Text(i + 3).ToString();
         var path = string.Join('/', parts);
         var named = Named.GetValue(site, one =>
-            [.. one.Pages.Concat(one.Designed).SelectMany(page => page.Body?.Files ?? []), .. one.Frame.Texts.Design?.Files ?? []]
+            [.. one.Bodies.SelectMany(body => body.Files), .. one.Frame.Texts.Design?.Files ?? []]
         );
         var file = named.Contains(path) ? Path.GetFullPath(path, Path.GetDirectoryName(Path.GetFullPath(site.File))!) : null;
         if (file is not null && Types.TryGetValue(Path.GetExtension(file).ToLowerInvariant(), out var type) && File.Exists(file))
@@ -63,8 +63,7 @@ internal static class BodyAssets
 
     private static Asset? Made(Site site, string name) =>
         site
-            .Pages.Concat(site.Designed)
-            .Select(page => page.Body?.Made.GetValueOrDefault(name))
+            .Bodies.Select(body => body.Made.GetValueOrDefault(name))
             .Append(site.Frame.Texts.Design?.Made.GetValueOrDefault(name))
             .FirstOrDefault(bytes => bytes is not null)
             is { } found

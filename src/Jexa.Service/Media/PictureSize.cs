@@ -1,24 +1,20 @@
 using System.Buffers.Binary;
-using System.Collections.Concurrent;
 using System.Globalization;
 using System.Text;
 using System.Text.RegularExpressions;
-using Jexa.Core.Files;
 
 namespace Jexa.Service.Media;
 
 /// <summary>
 /// Width and height of a picture in pixels, read from the beginning of its file, so that a browser reserves the room before the
-/// picture arrives. Read again only if the file has changed.
+/// picture arrives.
 /// </summary>
 internal static partial class PictureSize
 {
     /// <summary>Cameras write other data before the size, such as previews.</summary>
     private const int HeadLength = 256 * 1024;
 
-    private const int MostKept = 10_000;
-
-    private static readonly ConcurrentDictionary<string, (FileStatus File, Facts? Facts)> Kept = [];
+    private static readonly FactsOfFiles<Facts> Kept = new(Read);
 
     /// <summary>What a page says of a picture.</summary>
     /// <param name="CanShrink">Whether smaller ones can be made of it.</param>
@@ -26,30 +22,15 @@ internal static partial class PictureSize
 
     /// <summary>The facts; null if the size is not where it is looked for.</summary>
     /// <param name="file">The path of the picture.</param>
-    public static Facts? Of(string file)
-    {
-        if (FileStatus.Of(file) is not { } now)
-            return null;
-        if (Kept.TryGetValue(file, out var kept) && kept.File == now)
-            return kept.Facts;
-        if (Kept.Count >= MostKept)
-            Kept.Clear();
-        Facts? facts = null;
-        try
-        {
-            using var stream = PlainFile.OpenRead(file);
-            var head = new byte[Math.Min(HeadLength, stream.Length)];
-            var read = stream.ReadAtLeast(head, head.Length, throwOnEndOfStream: false);
-            if (In(head.AsSpan(0, read)) is var (width, height))
-                facts = new Facts(width, height, SmallPictures.CanShrink(PictureFiles.KindOf(head.AsSpan(0, read))!.MediaType));
-        }
-        catch (Exception unread) when (unread is IOException or UnauthorizedAccessException)
-        {
-            return null;
-        }
+    public static Facts? Of(string file) => Kept.Of(file);
 
-        Kept[file] = (now, facts);
-        return facts;
+    private static Facts? Read(FileStream file)
+    {
+        var bytes = new byte[Math.Min(HeadLength, file.Length)];
+        var head = bytes.AsSpan(0, file.ReadAtLeast(bytes, bytes.Length, throwOnEndOfStream: false));
+        return In(head) is var (width, height)
+            ? new Facts(width, height, SmallPictures.CanShrink(PictureFiles.KindOf(head)!.MediaType))
+            : null;
     }
 
     /// <summary>The size in the beginning of a picture.</summary>

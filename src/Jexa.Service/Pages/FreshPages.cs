@@ -56,8 +56,7 @@ internal sealed class FreshPages(SiteHost host)
         var site = host.Site;
         var folder = Path.GetDirectoryName(Path.GetFullPath(site.File))!;
         var latest = site
-            .Pages.Concat(site.Designed)
-            .SelectMany(page => page.Body?.Files ?? [])
+            .Bodies.SelectMany(body => body.Files)
             .Concat(site.Frame.Texts.Design?.Files ?? [])
             .Select(file => Path.Combine(folder, file))
             .Append(site.Frame.Texts.Style ?? "")
