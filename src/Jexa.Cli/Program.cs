@@ -22,6 +22,7 @@ internal static class Program
             DraftCommand.Create(),
             SourcesCommand.Create(),
             CheckCommand.Create(),
+            SweepCommand.Create(),
             BodyCommand.Create(),
             ClientCommand.Create(),
             PagesCommand.Create(),

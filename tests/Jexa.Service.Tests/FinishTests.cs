@@ -153,6 +153,63 @@ public sealed class FinishTests(DemoService demo, Browser browser)
     }
 
     [Fact]
+    public async Task What_is_pointed_at_is_in_the_cache_and_the_click_asks_whether_it_is_still_right()
+    {
+        using var folder = new AppFolder();
+        folder.MakeDatabase(AppFolder.Schema);
+        using var service = await RunningService.StartAsync("serve", folder.Write("app.yaml", App("")));
+        var page = await browser.OpenAsync();
+        var fetched = new List<string>();
+        page.Request += (_, request) =>
+        {
+            if (request.ResourceType == "fetch")
+                fetched.Add(new Uri(request.Url).PathAndQuery);
+        };
+        await page.GotoAsync(service.PagesUrl + "list-1");
+        foreach (var (name, then, status) in new[] { ("one", "one", 304), ("two", "changed", 200) })
+        {
+            var link = page.Locator("main tbody a").GetByText(name, new LocatorGetByTextOptions { Exact = true });
+            var ahead = page.WaitForRequestFinishedAsync();
+            await link.HoverAsync();
+            await ahead;
+            if (then != name)
+                folder.MakeDatabase($"UPDATE thing SET name = '{then}' WHERE name = '{name}'");
+            var statuses = await StatusesAsync(page);
+            await link.ClickAsync();
+            await Assertions.Expect(page.Locator("h1")).ToHaveTextAsync(then);
+            Assert.Equal(status, statuses[0]);
+            await page.GoBackAsync();
+        }
+
+        Assert.Equal(2, fetched.Count(target => target.StartsWith("/things/", StringComparison.Ordinal)));
+        await page.Context.CloseAsync();
+    }
+
+    /// <summary>The statuses that a page's network meets from now on, as they come in.</summary>
+    private static async Task<List<int>> StatusesAsync(IPage page)
+    {
+        var statuses = new List<int>();
+        var network = await page.Context.NewCDPSessionAsync(page);
+        network.Event("Network.responseReceivedExtraInfo").OnEvent += (_, told) =>
+            statuses.Add(told!.Value.GetProperty("statusCode").GetInt32());
+        await network.SendAsync("Network.enable");
+        return statuses;
+    }
+
+    [Fact]
+    public async Task What_is_pointed_at_is_left_alone_where_the_app_says_so()
+    {
+        using var folder = new AppFolder();
+        folder.MakeDatabase(AppFolder.Schema);
+        using var service = await RunningService.StartAsync(
+            "serve",
+            folder.Write("app.yaml", App("frame: { prefetch: none }\n"))
+        );
+        Assert.DoesNotContain("ahead.js", (await service.GetAsync("/list-1")).Body);
+        Assert.Contains("ahead.js", (await demo.Service.GetAsync("/bridges")).Body);
+    }
+
+    [Fact]
     public async Task One_of_a_records_own_is_chosen_in_the_address_and_no_other()
     {
         var json = (await demo.Service.GetJsonAsync("/bridges/1")).Body;

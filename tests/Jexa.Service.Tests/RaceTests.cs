@@ -1,5 +1,6 @@
 using System.Collections.Concurrent;
 using System.Globalization;
+using System.Net;
 using System.Net.Sockets;
 using System.Text;
 using System.Text.Json;
@@ -226,13 +227,19 @@ public class RaceTests
                         {
                             using var reply = await http.GetAsync($"things/{1 + ((client + i) % Records)}");
                             statuses.AddOrUpdate((int)reply.StatusCode, 1, (_, count) => count + 1);
+                            if (reply.StatusCode == HttpStatusCode.ServiceUnavailable)
+                                i--;
                         }
                     })
                 )
         );
         await staying.CancelAsync();
         Assert.True((await leaving).Sum() > 50, "Hardly anybody left.");
-        Assert.Equal([KeyValuePair.Create(200, 2000)], statuses);
+        Assert.Equal(2000, statuses[200]);
+
+        // On a busy machine a new connection to a server can take too long. Whoever meets that is told, and asks again.
+        Assert.InRange(statuses.GetValueOrDefault(503), 0, 10);
+        Assert.Empty(statuses.Keys.Except([200, 503]));
     }
 
     private static async Task WriteAsync(string url, int id, int[] attempted, int[] accepted, CancellationToken ending)

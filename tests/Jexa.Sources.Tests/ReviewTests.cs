@@ -74,7 +74,9 @@ public sealed class ReviewTests
     [InlineData("a: { path: /a, list: bridge, menu: hidden }\nb: { path: /b, text: \"[x](page:a)\" }", "")]
     [InlineData("a: { path: /a, list: bridge, menu: hidden }\nb: { path: /b, text: \"[x](/a)\" }", "")]
     [InlineData("a: { path: \"/a{?kind}\", list: bridge, required: [kind] }\nb: { path: /b, list: bridge, side: [kind] }", "")]
-    [InlineData("a: { path: \"/a/{id}\", detail: bridge }\nb: { path: /b, list: bridge, drawn_at: \"http://127.0.0.1:1\" }", "")]
+    [InlineData("a: { path: \"/a/{id}\", detail: bridge }\nb: { path: /b, list: bridge, drawn_at: \"http://127.0.0.1:1\" }", "a")]
+    [InlineData("a: { path: \"/a/{id}\", detail: bridge, drawn_at: \"http://127.0.0.1:1\" }", "")]
+    [InlineData("a: { path: \"/a/{id}\", detail: crack }\nb: { path: /b, list: crack, menu: hidden }", "b")]
     public async Task A_page_that_nothing_leads_to_is_a_hint(string pages, string said)
     {
         await using var valley = new TestApp(Valley.Schema);

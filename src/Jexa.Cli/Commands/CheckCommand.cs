@@ -1,8 +1,10 @@
 using System.CommandLine;
 using Jexa.Cli.Output;
 using Jexa.Core.Addresses;
+using Jexa.Core.Compiler;
 using Jexa.Service.Hosting;
 using Jexa.Service.Management;
+using Jexa.Service.Proof;
 using Spectre.Console;
 
 namespace Jexa.Cli.Commands;
@@ -20,32 +22,56 @@ internal static class CheckCommand
             "check",
             "Say everything that is wrong with an app file, all at once, without serving it.",
             "jexa check register.yaml",
-            "jexa check register.yaml --json"
+            "jexa check register.yaml --json",
+            "jexa check register.yaml --report check.sarif --baseline last.json"
         )
         {
             file,
             json,
         };
-        command.SetAction((parsed, cancellation) => RunAsync(parsed.GetValue(file)!, parsed.GetValue(json), cancellation));
+        var reports = new ReportOptions(command, hasJson: false);
+        command.SetAction(
+            async (parsed, cancellation) =>
+            {
+                var compare = reports.Comparison(parsed);
+                var (compilation, report) = await RunAsync(parsed.GetValue(file)!, cancellation);
+                report = compare(report);
+                reports.Save(parsed, report);
+                Write(parsed.GetValue(file)!, compilation, report, parsed.GetValue(json));
+                return compilation.SourceIsAway ? ExitCodes.CannotReach
+                    : report.Fails ? ExitCodes.Findings
+                    : ExitCodes.Fine;
+            }
+        );
         return command;
     }
 
-    private static async Task<int> RunAsync(string file, bool json, CancellationToken cancellation)
+    private static async Task<(Compilation Compilation, ProofReport Report)> RunAsync(string file, CancellationToken cancellation)
     {
+        var (started, begun) = (TimeProvider.System.GetUtcNow(), TimeProvider.System.GetTimestamp());
         await using var sources = SourceEngines.Open();
         try
         {
             var compilation = await AppFileCompiler.CompileAsync(file, sources, Mount.Root, cancellation);
-            var findings = SiteReport.Of(compilation.Findings, compilation.Definition);
-            if (json)
-                Terminal.Json(
-                    new CheckReport(file, compilation.Site is not null, compilation.Definition?.Pages.Count ?? 0, findings)
-                );
-            else
-                Write(file, compilation.Site?.Pages.Count, findings);
-            return compilation.SourceIsAway ? ExitCodes.CannotReach
-                : findings.Any(finding => finding.Severity != "hint") ? ExitCodes.Findings
-                : ExitCodes.Fine;
+            var site = compilation.Partial;
+            return (
+                compilation,
+                new ProofReport(
+                    "check",
+                    file,
+                    ReportWords.Version,
+                    started,
+                    TimeProvider.System.GetElapsedTime(begun).TotalSeconds,
+                    [
+                        new ProofFigure("pages", compilation.Definition?.Pages.Count ?? 0),
+                        new ProofFigure("records", compilation.Definition?.Records.Count ?? 0),
+                        new ProofFigure("links", site?.Pages.Sum(page => page.Links.Count) ?? 0),
+                    ],
+                    compilation.SourceIsAway ? [new ProofGap("pages of a source that is away", "it could not be asked")] : [],
+                    [.. compilation.Findings.Select(finding => FindingReport.Of(finding, compilation.Definition))],
+                    null
+                )
+            );
         }
         catch (StartException refused)
         {
@@ -53,16 +79,27 @@ internal static class CheckCommand
         }
     }
 
-    private static void Write(string file, int? pages, IReadOnlyList<FindingInfo> findings)
+    private static void Write(string file, Compilation compilation, ProofReport report, bool json)
     {
+        var findings = SiteReport.Of(compilation.Findings, compilation.Definition);
+        if (json)
+        {
+            Terminal.Json(
+                new CheckReport(file, compilation.Site is not null, compilation.Definition?.Pages.Count ?? 0, findings)
+            );
+            return;
+        }
+
         var console = Terminal.Out();
         FindingView.Write(console, findings);
         if (findings.Count > 0)
             console.WriteLine();
         console.WriteLine(
-            pages is { } count
+            compilation.Site?.Pages.Count is { } count
                 ? $"{file} makes a site of {count} {(count == 1 ? "page" : "pages")}: {FindingView.Count(findings)}."
                 : $"{file} makes no site: {FindingView.Count(findings)}."
         );
+        if (report.Change is not null)
+            console.MarkupLine(Terminal.Escaped(ReportWords.Verdict(report)));
     }
 }

@@ -1,4 +1,5 @@
 using Jexa.Service.Management;
+using Jexa.Service.Proof;
 using Spectre.Console;
 
 namespace Jexa.Cli.Output;
@@ -6,8 +7,6 @@ namespace Jexa.Cli.Output;
 /// <summary>Shows findings: place, severity and code as one line that editors understand, then cause and remedy.</summary>
 internal static class FindingView
 {
-    private static readonly string[] Severities = ["error", "warning", "hint"];
-
     public static void Write(IAnsiConsole console, IReadOnlyList<FindingInfo> findings)
     {
         foreach (var finding in findings)
@@ -30,20 +29,8 @@ internal static class FindingView
     }
 
     /// <summary>“2 errors, 1 warning and 3 hints”.</summary>
-    public static string Count(IReadOnlyList<FindingInfo> findings)
-    {
-        var parts = Severities
-            .Select(word => (word, count: findings.Count(finding => finding.Severity == word)))
-            .Where(part => part.count > 0)
-            .Select(part => $"{part.count} {part.word}{(part.count == 1 ? "" : "s")}")
-            .ToList();
-        return parts.Count switch
-        {
-            0 => "no findings",
-            1 => parts[0],
-            _ => string.Join(", ", parts[..^1]) + " and " + parts[^1],
-        };
-    }
+    public static string Count(IReadOnlyList<FindingInfo> findings) =>
+        ReportWords.Counts(findings.Select(finding => finding.Severity));
 
     private static void Detail(IAnsiConsole console, string name, string? value)
     {

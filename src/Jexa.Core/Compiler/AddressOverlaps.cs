@@ -49,7 +49,8 @@ internal sealed class AddressOverlaps(FindingList findings)
         );
     }
 
-    private static HashSet<string> Required(PageHead head) =>
+    /// <summary>The query parameters that a page requires.</summary>
+    public static HashSet<string> Required(PageHead head) =>
         [
             .. head
                 .Parameters.Where(parameter => parameter is { Required: true, Segment: < 0 })
@@ -68,6 +69,15 @@ internal sealed class AddressOverlaps(FindingList findings)
             found: hiding.Definition.Path.Value,
             expected: $"a path that {hidden.Definition.Path} does not match"
         );
+    }
+
+    /// <summary>An ID whose address a former path would take from a page; null, and no page, if it takes none.</summary>
+    public static (PageHead? Page, string? Example) HiddenBy(PageHead former, IReadOnlyList<PageHead> heads)
+    {
+        foreach (var head in heads)
+            if (head.Template.Segments.Count == former.Template.Segments.Count && HiddenExample(former, head) is { } example)
+                return (head, example);
+        return (null, null);
     }
 
     /// <summary>An ID whose address on the second page matches the first page; null for none.</summary>

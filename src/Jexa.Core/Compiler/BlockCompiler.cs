@@ -37,7 +37,8 @@ internal sealed class BlockCompiler(
         bind(shape, load);
         var choice = Choice(block, shape, load, page, main);
         var size = block.Size ?? (choice is null ? BlockPlan.UsualSize : BlockPlan.ChoiceSize);
-        var where = Conditions(block, load);
+        var conditions = Conditions(block, load);
+        var where = conditions.Select(filter => filter.Apply(ParameterValues.None, new ArgumentList())).OfType<Condition>();
         var order = Order(block, record, load);
         var fillers = ties.Select(tie => new LinkFiller(tie.Key, main.Add(tie.From), tie.From.Name)).ToList();
         var tied = ties.Select(
@@ -63,6 +64,7 @@ internal sealed class BlockCompiler(
         )
         {
             Record = record,
+            Rows = RowSets.Of("", load, conditions, 0, shape.Columns, [shape.RecordLink, .. shape.Actions]),
             Add = Add(record, ties, main, written),
         };
     }
@@ -172,7 +174,7 @@ internal sealed class BlockCompiler(
     }
 
     /// <summary>The block's own conditions. A block has no parameters.</summary>
-    private List<Condition> Conditions(RelatedDefinition block, Projections load)
+    private List<Filter> Conditions(RelatedDefinition block, Projections load)
     {
         foreach (var use in filters.Uses(block.Where, load.Record))
             findings.Add(
@@ -183,13 +185,7 @@ internal sealed class BlockCompiler(
                 found: use.At.Value,
                 expected: "a value"
             );
-        return
-        [
-            .. filters
-                .Compile(block.Where, load, _ => -1)
-                .Select(filter => filter.Apply(ParameterValues.None, new ArgumentList()))
-                .OfType<Condition>(),
-        ];
+        return [.. filters.Compile(block.Where, load, _ => -1)];
     }
 
     /// <summary>The page that adds a record to the block; null for none, or if the page has such a link already.</summary>

@@ -37,14 +37,16 @@ internal sealed class DetailCompiler(
         bodies.Bind(head, "", BlockNames(page), load, [own, .. placed.Apart, .. BodyLinks.On(columns)]);
         var related = Related(head, load);
         var stored = page.NeighboursHidden ? [] : Stored(list, record, load);
-        var narrowed = filters
-            .Compile(page.Where, load, _ => -1)
+        var conditions = filters.Compile(page.Where, load, _ => -1);
+        var narrowed = conditions
             .Select(filter => filter.Apply(ParameterValues.None, new ArgumentList()))
-            .OfType<Condition>();
+            .OfType<Condition>()
+            .ToList();
         var shape = new DetailShape(title, columns, record.One, own, placed.Apart, back) { PlaysOn = page.PlaysOn };
         CheckPlaysOn(page, columns);
         var lookup = Lookups.Compile(record, load, key, [.. record.Visible, .. narrowed], name => Filler(head, name));
         filters.RequireValues(page.Where, record);
+        Contradiction.Check(findings, head, narrowed);
         CheckFilled(head);
         return new DetailPage(
             head,
@@ -60,8 +62,21 @@ internal sealed class DetailCompiler(
         )
         {
             Samples = Samples(head),
+            Rows =
+            [
+                .. RowSets.Of("", load, conditions, head.Parameters.Count, columns, LinksOf(placed, trail, related)),
+                .. related.SelectMany(block => block.Rows),
+            ],
         };
     }
+
+    /// <summary>The links that depend on the page's own record.</summary>
+    private static IEnumerable<LinkPlan?> LinksOf(PlacedLinks placed, TrailPlan trail, List<BlockPlan> related) =>
+        [
+            .. placed.Apart,
+            .. trail.Steps.Select(step => step.Link),
+            .. related.SelectMany(block => new[] { block.All, block.Add }),
+        ];
 
     /// <summary>Reports a page that is to play on and cannot.</summary>
     private void CheckPlaysOn(PageDefinition page, IReadOnlyList<ViewColumn> columns)
@@ -101,6 +116,7 @@ internal sealed class DetailCompiler(
                         ? block with
                         {
                             Name = names[i],
+                            Rows = [.. block.Rows.Select(rows => rows with { Part = names[i] })],
                         }
                         : null
             )

@@ -62,6 +62,7 @@ internal sealed class FrameCompiler(AppDefinition definition, FindingList findin
             Theme = definition.Frame.Theme,
             Rows = definition.Frame.Rows,
             TellsLoading = definition.Frame.TellsLoading,
+            Prefetches = definition.Frame.Prefetches,
             PictureOrigins = Origins(styles.Where(style => style.Form == FieldForm.Picture)),
             RecordingOrigins = Origins(styles.Where(style => style.Form.IsRecording())),
             PlayerOrigins = [.. styles.Select(style => style.Player?.Origin).OfType<string>().Distinct()],

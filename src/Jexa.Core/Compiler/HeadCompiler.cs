@@ -65,51 +65,60 @@ internal sealed class HeadCompiler
     public IEnumerable<PageHead> Former(PageHead page, IReadOnlyList<PageHead> heads)
     {
         foreach (var path in page.Definition.Was)
-        {
-            if (Template(path) is not { } template || !CanBeFormer(path, template, page, heads))
-                continue;
-            var parameters = template
-                .Parameters.Select(name => ParameterMaker.Placed(template, page.Parameters.First(p => p.Name == name)))
-                .ToList();
-            yield return new PageHead(
-                page.Definition,
-                page.Kind,
-                template,
-                new AddressBuilder(
-                    template,
-                    _mount,
-                    parameters.Where(parameter => !parameter.Required).Select(parameter => parameter.Name).ToHashSet()
-                ),
-                parameters,
-                null
-            );
-        }
+            if (Template(path) is { } template && HasParameters(path, template, page))
+            {
+                var former = Former(template, page);
+                if (IsFree(path, former, heads))
+                    yield return former;
+            }
     }
 
-    /// <summary>Whether a path can be a page's former one; reported if not.</summary>
-    private bool CanBeFormer(Written path, PathTemplate template, PageHead page, IReadOnlyList<PageHead> heads)
+    private PageHead Former(PathTemplate template, PageHead page)
     {
-        if (!template.Parameters.ToHashSet().SetEquals(page.Template.Parameters))
-        {
-            _findings.Add(
-                FindingCodes.FormerParameters,
-                path.At,
-                $"The former path {path} does not have the parameters of {page.Definition.Path}.",
-                "Give it the same parameters, under the same names.",
-                found: path.Value,
-                expected: page.Template.Parameters.Count == 0
-                    ? "a path without parameters"
-                    : "a path with " + string.Join(" and ", page.Template.Parameters)
-            );
-            return false;
-        }
+        var parameters = template
+            .Parameters.Select(name => ParameterMaker.Placed(template, page.Parameters.First(p => p.Name == name)))
+            .ToList();
+        return new PageHead(
+            page.Definition,
+            page.Kind,
+            template,
+            new AddressBuilder(
+                template,
+                _mount,
+                parameters.Where(parameter => !parameter.Required).Select(parameter => parameter.Name).ToHashSet()
+            ),
+            parameters,
+            null
+        );
+    }
 
+    /// <summary>Whether a former path has the parameters of its page; reported if not.</summary>
+    private bool HasParameters(Written path, PathTemplate template, PageHead page)
+    {
+        if (template.Parameters.ToHashSet().SetEquals(page.Template.Parameters))
+            return true;
+        _findings.Add(
+            FindingCodes.FormerParameters,
+            path.At,
+            $"The former path {path} does not have the parameters of {page.Definition.Path}.",
+            "Give it the same parameters, under the same names.",
+            found: path.Value,
+            expected: page.Template.Parameters.Count == 0
+                ? "a path without parameters"
+                : "a path with " + string.Join(" and ", page.Template.Parameters)
+        );
+        return false;
+    }
+
+    /// <summary>Whether no page of today answers to a former path, and it takes no record's address; reported if not.</summary>
+    private bool IsFree(Written path, PageHead former, IReadOnlyList<PageHead> heads)
+    {
         var taken = heads.FirstOrDefault(head =>
-            head.Template.SharesPathWith(template)
-            && head.Template.QueryParameters.ToHashSet().SetEquals(template.QueryParameters)
+            head.Template.SharesPathWith(former.Template)
+            && AddressOverlaps.Required(head).SetEquals(AddressOverlaps.Required(former))
         );
         if (taken is null)
-            return true;
+            return HidesNothing(path, former, heads);
         _findings.Add(
             FindingCodes.SameAddresses,
             path.At,
@@ -117,6 +126,21 @@ internal sealed class HeadCompiler
             "Remove it.",
             found: path.Value,
             expected: $"a path that is not {taken.Definition.Path}"
+        );
+        return false;
+    }
+
+    private bool HidesNothing(Written path, PageHead former, IReadOnlyList<PageHead> heads)
+    {
+        if (AddressOverlaps.HiddenBy(former, heads) is not { Page: { } hidden, Example: { } example })
+            return true;
+        _findings.Add(
+            FindingCodes.HiddenAddresses,
+            path.At,
+            $"The former path {path} is the address that “{example}” has on the page “{hidden.Name}”. It does not lead on.",
+            "Remove it.",
+            found: path.Value,
+            expected: $"a path that {hidden.Definition.Path} does not match"
         );
         return false;
     }

@@ -40,17 +40,8 @@ internal sealed class ListCompiler(
             .ToList();
         bodies.BindRows(head, load, [recordLink, placed.OnRow, .. placed.Apart, .. BodyLinks.On(columns)]);
         var plan = Plan(head, load, orders);
-        var shape = new ListShape(
-            head.Heading,
-            LookOf(page.Look),
-            columns,
-            head.Record.One,
-            head.Record.Many,
-            recordLink,
-            placed.OnRow,
-            placed.Apart,
-            plan.Label
-        );
+        var shape = Shape(head, columns, recordLink, placed, plan.Label);
+        Contradiction.Check(findings, head, Static(plan.Filters, head));
         var parents = parentCompiler.Of(head);
         var sides = page
             .Side.Select(side => new SideCompiler(pages, graph, filters, trails, findings).Compile(head, side))
@@ -72,14 +63,41 @@ internal sealed class ListCompiler(
             Add = Add(head),
             NeighboursMaker = NeighbourCompiler.Compile,
             MissingPage = MissingPages.Of(pages, page.Ids, all?.Name == head.Name ? null : all, "a parameter", findings),
+            Rows = RowSets.Of(
+                "",
+                load,
+                plan.Filters,
+                head.Parameters.Count,
+                columns,
+                [recordLink, placed.OnRow, .. placed.Apart]
+            ),
             Samples = head.AddressWithoutParameters is null
                 ? SampleCompiler.Compile(head, [], new Projections(head.Record))
                 : null,
         };
     }
 
+    private static ListShape Shape(
+        PageHead head,
+        List<ViewColumn> columns,
+        LinkPlan? recordLink,
+        PlacedLinks placed,
+        TextPlan label
+    ) =>
+        new(
+            head.Heading,
+            LookOf(head.Definition.Look),
+            columns,
+            head.Record.One,
+            head.Record.Many,
+            recordLink,
+            placed.OnRow,
+            placed.Apart,
+            label
+        );
+
     /// <summary>The queries of the list, and the label of its records.</summary>
-    private (ListPlan List, TextPlan Label) Plan(PageHead head, Projections load, List<OrderChoice> orders)
+    private (ListPlan List, TextPlan Label, List<Filter> Filters) Plan(PageHead head, Projections load, List<OrderChoice> orders)
     {
         var order = Order(head.Definition.Order, head.Record, load, orders);
         var key = head.Record.Key.Select(field => Choice(FieldPath.Own(field), load, orders)).ToList();
@@ -100,8 +118,16 @@ internal sealed class ListCompiler(
                 key,
                 CountLimit
             ),
-            label
+            label,
+            compiled
         );
+    }
+
+    /// <summary>The conditions that do not depend on the address.</summary>
+    private static IEnumerable<Condition> Static(List<Filter> filters, PageHead head)
+    {
+        var none = ParameterValues.NoneOf(head.Parameters.Count);
+        return filters.Select(filter => filter.Apply(none, new ArgumentList())).OfType<Condition>();
     }
 
     private void CheckCanList(PageHead head)

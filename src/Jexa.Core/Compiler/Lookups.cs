@@ -37,7 +37,11 @@ internal static class Lookups
             [.. parts.Select(part => part.Key)],
             [.. parts.Select(part => part.Ordinal)],
             flag is null ? -1 : load.Columns.Count
-        );
+        )
+        {
+            Source = record.Source,
+            Query = query,
+        };
     }
 
     /// <summary>

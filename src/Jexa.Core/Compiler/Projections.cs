@@ -80,15 +80,23 @@ internal sealed class Projections(SiteRecord record, IReadOnlyList<Join>? joins 
 
     /// <summary>The number of the join for a step.</summary>
     /// <param name="from">The table with the foreign key.</param>
-    public int Join(int from, FieldStep step)
+    public int Join(int from, FieldStep step) => Join(from, step, step.Other.Seen);
+
+    /// <summary>The number of the join for a step to a record that may be hidden. Only for what is never shown.</summary>
+    public int JoinWhole(int from, FieldStep step) => Join(from, step, RecordRows.Whole(step.Other.Rows));
+
+    private int Join(int from, FieldStep step, RecordRows rows)
     {
         var on = step.Key.Columns.Zip(step.Key.References, (own, theirs) => (own, theirs)).ToList();
         var known = _joins.FindIndex(join =>
-            join.From == from && join.Table.Name == step.Other.Rows.Name && join.On.SequenceEqual(on)
+            join.From == from
+            && join.Table.Name == rows.Origin.Name
+            && join.Conditions.Count == rows.Visible.Count
+            && join.On.SequenceEqual(on)
         );
         if (known >= 0)
             return known + 1;
-        _joins.Add(new Join(from, step.Other.Seen, on));
+        _joins.Add(new Join(from, rows, on));
         return _joins.Count;
     }
 

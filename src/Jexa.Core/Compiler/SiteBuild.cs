@@ -70,7 +70,8 @@ internal sealed class SiteBuild
         var trails = new TrailCompiler(_graph, links);
         var changes = new ChangeCompiler(_heads, links, trails, _described, _definition.Records, HomeAddress(), _findings);
         var bodies = new BodyLinks(_definition, _heads, links, _findings);
-        CompilePages(filters, links, trails, changes, bodies);
+        var rows = new RowCompiler(_graph, links, _mount.Text, _findings);
+        CompilePages(filters, links, trails, changes, bodies, rows);
         var designs = Designs(bodies);
         var former = FormerPages(headCompiler);
         var waiting = WaitingPages(headCompiler);
@@ -100,6 +101,7 @@ internal sealed class SiteBuild
             Writers = _definition.Writers.Select(origin => origin.Value).ToHashSet(),
             Waiting = [.. waiting.Select(page => page.Name.Value)],
             Kinds = _kinds,
+            KindRows = new KindCompiler(_graph, rows, links).Compile(),
             Beside = bodies.Reader.Files,
             Changes = _kinds
                 .Where(kind => _pages.Exists(page => page.Record == kind && page.Head.Definition.Writes))
@@ -143,10 +145,10 @@ internal sealed class SiteBuild
         LinkCompiler links,
         TrailCompiler trails,
         ChangeCompiler changes,
-        BodyLinks bodies
+        BodyLinks bodies,
+        RowCompiler rows
     )
     {
-        var rows = new RowCompiler(_graph, links, _mount.Text, _findings);
         var parents = new ParentCompiler(_graph, trails);
         var lists = new ListCompiler(_heads, _graph, filters, links, rows, trails, parents, bodies, _findings);
         var blocks = new BlockCompiler(_heads, _records, _graph, filters, links, rows, lists, _findings);

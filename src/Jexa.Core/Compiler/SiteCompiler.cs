@@ -20,6 +20,9 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
     /// </summary>
     public IReadOnlyDictionary<string, string> Instead { get; init; } = new Dictionary<string, string>();
 
+    /// <summary>Connections by the names of sources, instead of those in the app file: to read from a replica, for example.</summary>
+    public IReadOnlyDictionary<string, string> Connections { get; init; } = new Dictionary<string, string>();
+
     /// <summary>Reads and compiles an app file.</summary>
     /// <param name="file">Its name for findings. Relative connections start from its folder.</param>
     public Task<Compilation> CompileAsync(string file, ReadOnlyMemory<byte> bytes, CancellationToken cancellation) =>
@@ -42,12 +45,23 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
         var found = await new SourceCompiler(sources, environment, definition).CompileAsync(findings, cancellation);
         var described = found.ToDictionary(source => source.Name, DescribedSource.Of);
         var site = new SiteBuild(definition, described, mount, findings).Compile();
-        site = site with { Findings = findings.All, Sources = found };
-        return new Compilation(CanServe(site, found, findings) ? site : null, definition, findings.All, bytes)
+        var told = Told(definition, findings);
+        site = site with { Findings = told, Sources = found };
+        return new Compilation(CanServe(site, found, findings) ? site : null, definition, told, bytes)
         {
             Partial = site,
             Sources = found,
         };
+    }
+
+    /// <summary>The findings with the severities of the app file. Those of a file with errors are not all there yet.</summary>
+    private static IReadOnlyList<Finding> Told(AppDefinition definition, FindingList findings)
+    {
+        var settings = new FindingSettings(definition);
+        var told = settings.Apply(findings.All);
+        return findings.HasErrors || findings.Has(FindingCodes.SourceAway)
+            ? told
+            : [.. told.Concat(settings.Unused(code => !FindingCodes.IsMetLater(code))).OrderBy(one => one.At.Line)];
     }
 
     /// <summary>Whether the site can be served: without errors, or with a part of it whose source may still answer.</summary>
@@ -61,6 +75,8 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
 
     private AppDefinition Placed(AppDefinition definition)
     {
+        if (Connections.Count > 0)
+            definition = definition with { Sources = [.. definition.Sources.Select(Connected)] };
         if (Instead.Count == 0)
             return definition;
         Written Place(Written text) => text with { Value = Instead.GetValueOrDefault(text.Value, text.Value) };
@@ -80,4 +96,12 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
             ],
         };
     }
+
+    private SourceDefinition Connected(SourceDefinition source) =>
+        Connections.TryGetValue(source.Name.Value, out var connection)
+            ? source with
+            {
+                Connection = source.Connection with { Value = connection },
+            }
+            : source;
 }

@@ -1,12 +1,12 @@
-using System.Text.RegularExpressions;
 using Jexa.Core.Addresses;
 using Jexa.Core.Definitions;
+using Jexa.Core.Formats;
 using Jexa.Core.Sites;
 
 namespace Jexa.Core.Compiler;
 
 /// <summary>Checks all pages together: links in texts, pages that nothing leads to, pages without a way back.</summary>
-internal sealed partial class SiteReview(
+internal sealed class SiteReview(
     AppDefinition definition,
     IReadOnlyDictionary<string, PageHead?> heads,
     IReadOnlyList<Page> pages,
@@ -15,26 +15,26 @@ internal sealed partial class SiteReview(
     FindingList findings
 )
 {
-    private const string PageScheme = "page:";
-
-    /// <summary>The pages that something leads to.</summary>
-    private readonly HashSet<string> _reached = [];
+    /// <summary>The pages that the text leads to that is being read.</summary>
+    private readonly HashSet<string> _named = [];
 
     /// <param name="texts">The texts around the pages, with their places.</param>
     /// <param name="first">The home page, the page for unknown addresses, and those in the menu.</param>
     public void Check(IEnumerable<(Written At, string Text)> texts, IEnumerable<string> first)
     {
-        _reached.UnionWith(first);
         foreach (var (at, text) in texts)
             CheckText(at, text);
+        var roots = first.Concat(_named).ToList();
+        var ways = new Dictionary<string, IReadOnlyList<string>>();
         foreach (var page in pages)
         {
+            _named.Clear();
             if (page is TextPage { Head.Definition.Text: { } at } text)
                 CheckText(at, text.Source);
             foreach (var block in page.Head.Definition.Related)
                 if (block.Notice is { } notice)
                     CheckText(notice, notice.Value);
-            _reached.UnionWith(LedTo(page).Where(name => name != page.Name));
+            ways[page.Name] = [.. LedTo(page), .. _named];
         }
 
         // Hints come only for files without other findings.
@@ -42,12 +42,7 @@ internal sealed partial class SiteReview(
             return;
         foreach (var page in pages)
             CheckBack(page);
-
-        // Another program that draws pages may lead to any page.
-        if (pages.Any(page => page.Head.DrawnAt is not null))
-            return;
-        foreach (var page in pages)
-            CheckReached(page);
+        CheckReached(roots, ways);
     }
 
     private static IEnumerable<string> LedTo(Page page)
@@ -65,11 +60,34 @@ internal sealed partial class SiteReview(
             yield return side.Target.Name;
     }
 
-    private void CheckReached(Page page)
+    /// <summary>
+    /// Reports pages that no way of links leads to, from the menu and the home page on. Of several that lead to one another, the
+    /// first list is reported.
+    /// </summary>
+    private void CheckReached(IEnumerable<string> roots, Dictionary<string, IReadOnlyList<string>> ways)
+    {
+        var reached = new HashSet<string>();
+        foreach (var root in roots.Concat(pages.Where(page => page.Head.Definition.LinkedElsewhere).Select(page => page.Name)))
+            Follow(root);
+        foreach (var page in pages.OrderBy(page => page is not ListPage))
+        {
+            // Another program that draws a page may be where people begin.
+            if (!reached.Contains(page.Name) && page.Head.DrawnAt is null)
+                ReportUnreached(page);
+            Follow(page.Name);
+        }
+
+        void Follow(string name)
+        {
+            if (reached.Add(name))
+                foreach (var next in ways.GetValueOrDefault(name, []))
+                    Follow(next);
+        }
+    }
+
+    private void ReportUnreached(Page page)
     {
         var said = page.Head.Definition;
-        if (_reached.Contains(page.Name) || said.LinkedElsewhere)
-            return;
         findings.Add(
             FindingCodes.NothingLeadsThere,
             said.Name.At,
@@ -109,13 +127,13 @@ internal sealed partial class SiteReview(
     /// <summary>Reports links in a Markdown text that lead nowhere. Visitors would see their text without a link.</summary>
     private void CheckText(Written at, string text)
     {
-        foreach (var target in TargetsOf(text))
+        foreach (var target in TextLinks.Of(text))
         {
-            if (target.StartsWith(PageScheme, StringComparison.Ordinal))
-                CheckPage(at, target[PageScheme.Length..]);
+            if (target.StartsWith(TextLinks.PageScheme, StringComparison.Ordinal))
+                CheckPage(at, target[TextLinks.PageScheme.Length..]);
             else if (target.StartsWith('/') && !target.StartsWith("//", StringComparison.Ordinal))
                 CheckPath(at, target);
-            else if (!IsOutside(target))
+            else if (!TextLinks.LeadsOutside(target))
             {
                 findings.Add(
                     FindingCodes.DeadTextLink,
@@ -137,7 +155,7 @@ internal sealed partial class SiteReview(
             return;
         }
 
-        _reached.Add(name);
+        _named.Add(name);
         if (target is null || target.AddressWithoutParameters is not null)
             return;
         findings.Add(
@@ -145,7 +163,7 @@ internal sealed partial class SiteReview(
             at.At,
             $"The text leads to the page “{name}”, which needs an ID.",
             "Lead to a list.",
-            found: PageScheme + name,
+            found: TextLinks.PageScheme + name,
             expected: "a page that can be opened by itself"
         );
     }
@@ -163,7 +181,7 @@ internal sealed partial class SiteReview(
             return;
         var matched = target.Fault == TargetFault.None ? paths.Match(target, target.Segments.Length).ToList() : [];
         foreach (var page in matched)
-            _reached.Add(page.Name);
+            _named.Add(page.Name);
         if (matched.Count > 0 || definition.Pages.Any(page => heads.GetValueOrDefault(page.Name.Value) is null))
             return;
         findings.Add(
@@ -175,33 +193,4 @@ internal sealed partial class SiteReview(
             expected: "the address of a page"
         );
     }
-
-    private static bool IsOutside(string target) =>
-        target.StartsWith('#')
-        || target.StartsWith("mailto:", StringComparison.OrdinalIgnoreCase)
-        || (Uri.TryCreate(target, UriKind.Absolute, out var uri) && uri.Scheme is "http" or "https" && uri.UserInfo.Length == 0);
-
-    /// <summary>The targets of links in a Markdown text, without those that have holes or are inside code.</summary>
-    private static IEnumerable<string> TargetsOf(string text)
-    {
-        var plain = Code().Replace(text, "");
-        return InlineLink()
-            .Matches(plain)
-            .Concat(NamedLink().Matches(plain))
-            .Select(match => match.Groups[1].Value)
-            .Where(target => target.Length > 0 && !target.Contains('{'))
-            .Distinct();
-    }
-
-    [GeneratedRegex(
-        @"^(?<fence>```+|~~~+)[^\n]*\n.*?^\k<fence>|(?<tick>`+)(?!`).+?(?<!`)\k<tick>(?!`)",
-        RegexOptions.Singleline | RegexOptions.Multiline | RegexOptions.ExplicitCapture
-    )]
-    private static partial Regex Code();
-
-    [GeneratedRegex(@"\]\(\s*<?([^)\s>]*)")]
-    private static partial Regex InlineLink();
-
-    [GeneratedRegex(@"^ {0,3}\[[^\]\n]+\]:\s*<?([^\s>]+)", RegexOptions.Multiline)]
-    private static partial Regex NamedLink();
 }

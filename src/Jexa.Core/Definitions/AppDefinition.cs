@@ -7,7 +7,7 @@ namespace Jexa.Core.Definitions;
 /// <param name="Locale">The locale for numbers and dates (BCP 47).</param>
 /// <param name="Origins">Other origins whose scripts may read pages as JSON.</param>
 /// <param name="Writers">Other origins whose scripts may also change records by JSON.</param>
-/// <param name="Lines">In the order of the file.</param>
+/// <param name="Lines">The lines of the pages, in the order of the file.</param>
 public sealed record AppDefinition(
     string File,
     Written Title,
@@ -21,9 +21,15 @@ public sealed record AppDefinition(
     IReadOnlyList<SourceDefinition> Sources,
     IReadOnlyList<RecordDefinition> Records,
     IReadOnlyList<PageDefinition> Pages,
-    IReadOnlyList<PageLines> Lines
+    IReadOnlyList<NamedLines> Lines
 )
 {
+    /// <summary>The lines of the records.</summary>
+    public IReadOnlyList<NamedLines> RecordLines { get; init; } = [];
+
+    /// <summary>What the app file says of findings.</summary>
+    public IReadOnlyList<FindingSetting> Settings { get; init; } = [];
+
     /// <summary>Texts that stand for the files of these names while a change of the files is only on trial.</summary>
     public IReadOnlyDictionary<string, string> Texts { get; init; } = new Dictionary<string, string>();
 
@@ -39,6 +45,10 @@ public sealed record AppDefinition(
         var at = InAppFile(place);
         return Lines.LastOrDefault(page => page.Holds(at))?.Name.Value;
     }
+
+    /// <summary>The name of the record that a place of the file belongs to; null for none.</summary>
+    public string? RecordAt(Place place) =>
+        place.File == File ? RecordLines.LastOrDefault(record => record.Holds(place))?.Name.Value : null;
 
     /// <summary>
     /// A finding as it stands in the app file: one in an HTML file stands where the app file names that file, and says its place

@@ -38,6 +38,7 @@ public static class AppFileReader
         var records = Section(app, "records", "bridge: { from: register.bridge }", findings, RecordReader.Read);
         var pages = Section(app, "pages", "bridges: { path: /bridges, list: bridge }", findings, PageReader.Read);
         pages = FormPages.Added(pages, findings);
+        var settings = FindingSetting.ReadAll(app, findings);
         app.Finish();
         return new AppDefinition(
             file,
@@ -53,14 +54,18 @@ public static class AppFileReader
             records,
             pages,
             Lines(app.Value("pages"))
-        );
+        )
+        {
+            RecordLines = Lines(app.Value("records")),
+            Settings = settings,
+        };
     }
 
-    private static List<PageLines> Lines(Node? pages) =>
+    private static List<NamedLines> Lines(Node? section) =>
         [
-            .. ((pages as MappingNode)?.Entries ?? [])
+            .. ((section as MappingNode)?.Entries ?? [])
                 .Where(entry => entry.Key is ScalarNode)
-                .Select(entry => new PageLines(((ScalarNode)entry.Key).Text, entry.Value.LastLine)),
+                .Select(entry => new NamedLines(((ScalarNode)entry.Key).Text, entry.Value.LastLine)),
         ];
 
     private static List<T> Section<T>(
@@ -152,6 +157,7 @@ public static class AppFileReader
             Theme = Word(reader, "theme", "theme called", FrameDefinition.Themes, findings),
             Rows = Word(reader, "rows", "room for rows called", FrameDefinition.Densities, findings),
             TellsLoading = Word(reader, "loading", "sign of loading called", ["shown", "hidden"], findings) == "shown",
+            Prefetches = Word(reader, "prefetch", "way to prefetch called", ["pointed", "none"], findings) == "pointed",
         };
         reader.Finish();
         return frame;

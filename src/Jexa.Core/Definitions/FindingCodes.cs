@@ -53,6 +53,9 @@ public static class FindingCodes
     /// <summary>JX117: not a name.</summary>
     public static readonly FindingCode BadName = Error("JX117", "Not a name");
 
+    /// <summary>JX118: a setting for findings that there are not.</summary>
+    public static readonly FindingCode SettingForNothing = Warning("JX118", "A setting for findings that there are not");
+
     // Sources.
     /// <summary>JX201: unknown engine.</summary>
     public static readonly FindingCode UnknownEngine = Error("JX201", "Unknown engine");
@@ -203,6 +206,9 @@ public static class FindingCodes
     /// <summary>JX424: a record's page without a way back.</summary>
     public static readonly FindingCode NoWayBack = Hint("JX424", "A record's page without a way back");
 
+    /// <summary>JX425: a page that can show no record.</summary>
+    public static readonly FindingCode ShowsNothing = Warning("JX425", "A page that can show no record");
+
     // Links.
     /// <summary>JX501: a link to a page that is not written yet.</summary>
     public static readonly FindingCode LinkToUnwrittenPage = Warning("JX501", "A link to a page that is not written yet");
@@ -278,6 +284,31 @@ public static class FindingCodes
     /// <summary>JX602: a record whose key no address can carry.</summary>
     public static readonly FindingCode KeyOfOtherClass = Warning("JX602", "A record whose key no address can carry");
 
+    // Found in the data.
+    /// <summary>JX801: a link to a record that is not there.</summary>
+    public static readonly FindingCode LinkToNothing = Warning("JX801", "A link to a record that is not there");
+
+    /// <summary>JX802: a link to a record that may not be seen.</summary>
+    public static readonly FindingCode LinkToHidden = Warning("JX802", "A link to a record that may not be seen");
+
+    /// <summary>JX803: an address that leads to another page.</summary>
+    public static readonly FindingCode LinkAstray = Warning("JX803", "An address that leads to another page");
+
+    /// <summary>JX804: a stored value of another type than its field.</summary>
+    public static readonly FindingCode StoredAsOtherType = Warning("JX804", "A stored value of another type than its field");
+
+    /// <summary>JX805: a record without a label.</summary>
+    public static readonly FindingCode LabelEmpty = Warning("JX805", "A record without a label");
+
+    /// <summary>JX806: a file that is not there.</summary>
+    public static readonly FindingCode FileNotThere = Warning("JX806", "A file that is not there");
+
+    /// <summary>JX807: a value that its field does not allow.</summary>
+    public static readonly FindingCode ValueNotAllowed = Warning("JX807", "A value that its field does not allow");
+
+    /// <summary>JX808: a link in a text to an address that shows nothing.</summary>
+    public static readonly FindingCode TextLinkToNothing = Warning("JX808", "A link in a text to an address that shows nothing");
+
     /// <summary>All codes, in order.</summary>
     public static IReadOnlyList<FindingCode> All { get; } =
     [
@@ -287,6 +318,9 @@ public static class FindingCodes
             .Select(field => (FindingCode)field.GetValue(null)!)
             .OrderBy(code => code.Id),
     ];
+
+    /// <summary>Whether findings of a code are met only in the data or in answers, not by the check.</summary>
+    public static bool IsMetLater(string code) => code[2] is '6' or '8';
 
     private static FindingCode Error(string id, string title) => new(id, Severity.Error, title);
 

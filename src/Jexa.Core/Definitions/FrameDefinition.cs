@@ -23,6 +23,9 @@ public sealed record FrameDefinition(Written? Header, Written? Footer, Written? 
     /// <summary>Whether pages have a script that shows that the next page is being loaded.</summary>
     public bool TellsLoading { get; init; } = true;
 
+    /// <summary>Whether pages have a script that loads what is pointed at, before it is clicked.</summary>
+    public bool Prefetches { get; init; } = true;
+
     /// <summary>A frame of which the app file says nothing.</summary>
     public static FrameDefinition None { get; } = new(null, null, null, null, null);
 }

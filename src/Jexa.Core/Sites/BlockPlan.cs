@@ -21,6 +21,9 @@ public sealed record BlockPlan(
     /// <summary>The record kind of the block; null for a notice.</summary>
     public SiteRecord? Record { get; init; }
 
+    /// <summary>All rows that it can show, on whatever record.</summary>
+    public IReadOnlyList<RowSet> Rows { get; init; } = [];
+
     /// <summary>The link to the page that adds one of the records; null for none.</summary>
     public LinkPlan? Add { get; init; }
 

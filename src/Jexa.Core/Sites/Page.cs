@@ -65,6 +65,9 @@ public abstract class Page(PageHead head)
     /// <summary>The page's own design; null if Jexa designs it.</summary>
     public PageBody? Body { get; set; }
 
+    /// <summary>All rows that it can show, a part of the page each.</summary>
+    public IReadOnlyList<RowSet> Rows { get; init; } = [];
+
     /// <summary>How to find addresses to try it with; null if that is not possible.</summary>
     public SamplePlan? Samples { get; init; }
 }

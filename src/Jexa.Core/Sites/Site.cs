@@ -27,6 +27,9 @@ public sealed record Site(
     /// <summary>The record kinds that could be compiled, whether a page shows them or not.</summary>
     public IReadOnlyList<SiteRecord> Kinds { get; init; } = [];
 
+    /// <summary>All records of the kinds that have pages, for a sweep.</summary>
+    public IReadOnlyList<KindRows> KindRows { get; init; } = [];
+
     /// <summary>How records are changed, by the name of the record kind.</summary>
     public IReadOnlyDictionary<string, ChangePlan> Changes { get; init; } = new Dictionary<string, ChangePlan>();
 

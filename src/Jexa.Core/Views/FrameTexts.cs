@@ -15,6 +15,9 @@ public sealed record FrameTexts(string Header, string Footer, string? Logo, stri
     /// <summary>Whether pages have a script that shows that the next page is being loaded.</summary>
     public bool TellsLoading { get; init; }
 
+    /// <summary>Whether pages have a script that loads what is pointed at, before it is clicked.</summary>
+    public bool Prefetches { get; init; }
+
     /// <summary>Origins that pictures are loaded from.</summary>
     public IReadOnlyList<string> PictureOrigins { get; init; } = [];
 

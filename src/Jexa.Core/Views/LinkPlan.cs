@@ -95,6 +95,15 @@ public sealed class LinkPlan
         return false;
     }
 
+    /// <summary>Whether the row has an address that another page takes, and so no link.</summary>
+    /// <param name="scratch">Is emptied.</param>
+    public bool IsTaken(Row row, Utf8Buffer scratch)
+    {
+        scratch.Truncate(0);
+        return _builder?.TryBuild(new RowTexts(_slots, row), scratch) == true
+            && _leadsThere?.Invoke(Encoding.ASCII.GetString(scratch.Written)) == false;
+    }
+
     /// <summary>Whether the row's values have the storage classes of the link's parameters.</summary>
     public bool Fits(Row row)
     {

@@ -28,13 +28,19 @@ public static class AppFileCompiler
     public static SiteCompiler Over(SourceRegistry sources, Mount mount) =>
         new(sources, Environment.GetEnvironmentVariable, mount);
 
+    /// <param name="connections">Connections by the names of sources, instead of those in the app file.</param>
+    public static SiteCompiler Over(SourceRegistry sources, Mount mount, IReadOnlyDictionary<string, string> connections) =>
+        new(sources, Environment.GetEnvironmentVariable, mount) { Connections = connections };
+
     public static SiteCompiler Over(SourceRegistry sources, ServiceOptions options) => Over(sources, options, options.Mount);
 
     /// <summary>Compiles for another prefix than the one that visitors see.</summary>
     public static SiteCompiler Over(SourceRegistry sources, ServiceOptions options, Mount mount) =>
         new(sources, options.Secrets.Value, mount) { Instead = options.Instead };
 
-    internal static async Task<byte[]> ReadAsync(string file, CancellationToken cancellation)
+    /// <summary>The bytes of an app file.</summary>
+    /// <exception cref="StartException">The file cannot be read.</exception>
+    public static async Task<byte[]> ReadAsync(string file, CancellationToken cancellation)
     {
         try
         {

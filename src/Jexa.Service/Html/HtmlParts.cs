@@ -61,11 +61,9 @@ internal sealed class HtmlParts(string styleVersion)
         head.AppendEncoded($"{frame.Mount}/_jexa/icon.svg");
         head.Append("\">\n"u8);
         if (frame.Texts.TellsLoading)
-        {
-            head.Append("<script src=\""u8);
-            head.AppendEncoded($"{frame.Mount}/_jexa/loading.js");
-            head.Append("\" defer></script>\n"u8);
-        }
+            AppendScript(head, $"{frame.Mount}/_jexa/loading.js", "");
+        if (frame.Texts.Prefetches)
+            AppendScript(head, $"{frame.Mount}/_jexa/ahead.js", $" data-below=\"{Encoded(frame.Mount.ToString())}/\"");
 
         using var top = new Utf8Buffer();
         top.Append("</head>\n<body>\n<a class=\"skip\" href=\"#main\">Skip to the content</a>\n"u8);
@@ -87,6 +85,14 @@ internal sealed class HtmlParts(string styleVersion)
             Around("div", "own-header", frame.Texts.Header, frame),
             Around("footer", "own-footer", frame.Texts.Footer, frame)
         );
+    }
+
+    /// <param name="attributes">Further ones, each behind a space.</param>
+    private static void AppendScript(Utf8Buffer head, string address, string attributes)
+    {
+        head.Append("<script src=\""u8);
+        head.AppendEncoded(address);
+        head.Append(Bytes($"\"{attributes} defer></script>\n"));
     }
 
     /// <summary>The beginning of the header: the app's name, which leads home.</summary>

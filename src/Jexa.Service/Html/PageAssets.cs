@@ -9,6 +9,7 @@ public sealed class PageAssets
     private readonly Dictionary<string, Asset> _assets = new[]
     {
         Asset.Embedded("Jexa.Service.Html.Assets.style.css", "style.css", "text/css; charset=utf-8"),
+        Asset.Embedded("Jexa.Service.Html.Assets.ahead.js", "ahead.js", "text/javascript; charset=utf-8"),
         Asset.Embedded("Jexa.Service.Html.Assets.beside.js", "beside.js", "text/javascript; charset=utf-8"),
         Asset.Embedded("Jexa.Service.Html.Assets.form.js", "form.js", "text/javascript; charset=utf-8"),
         Asset.Embedded("Jexa.Service.Html.Assets.fresh.js", "fresh.js", "text/javascript; charset=utf-8"),

@@ -6,7 +6,7 @@ namespace Jexa.Service.Media;
 /// <summary>
 /// Finds files in the folders of app files: regular files that are inside the folder after following all links.
 /// </summary>
-internal static class FolderFiles
+public static class FolderFiles
 {
     private const int MostLinks = 8;
 
@@ -20,6 +20,10 @@ internal static class FolderFiles
         return plan.TryWrite(row, address)
             && (plan.Folder is not { } folder || (file = Find(folder, plan.NameOf(row), plan.MostBytes)) is not null);
     }
+
+    /// <summary>Whether there is a file of this name that can be shown.</summary>
+    public static bool Has(FilePlan plan, string name) =>
+        plan.Folder is not { } folder || Find(folder, name, plan.MostBytes) is not null;
 
     /// <summary>Whether a path is a regular file, and no link.</summary>
     public static bool IsFile(string path) => new FileInfo(path) is { Exists: true, LinkTarget: null };

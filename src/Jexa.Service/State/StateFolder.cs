@@ -38,7 +38,11 @@ public sealed class StateFolder
     public static StateFolder Of(string? path, int port) => path is null ? Default(port) : new StateFolder(path);
 
     /// <summary>The folder of a service on this port if none is named: below the user's state folder.</summary>
-    private static StateFolder Default(int port)
+    private static StateFolder Default(int port) => new(System.IO.Path.Combine(Home(), port.ToString()));
+
+    /// <summary>The folder of all that Jexa keeps for this user.</summary>
+    /// <exception cref="IOException">There is no home folder.</exception>
+    internal static string Home()
     {
         var state = Environment.GetEnvironmentVariable("XDG_STATE_HOME");
         if (string.IsNullOrEmpty(state) || !System.IO.Path.IsPathRooted(state))
@@ -49,7 +53,7 @@ public sealed class StateFolder
             state = System.IO.Path.Combine(home, ".local", "state");
         }
 
-        return new StateFolder(System.IO.Path.Combine(state, "jexa", port.ToString()));
+        return System.IO.Path.Combine(state, "jexa");
     }
 
     /// <summary>Opens the folder, and creates what a new folder lacks.</summary>

@@ -10,7 +10,13 @@ internal static class StateTurn
 
     /// <summary>Waits for the turn. Disposing the result ends it.</summary>
     /// <exception cref="IOException">Another process has had it for too long, or the file cannot be created.</exception>
-    public static FileStream Wait(string file)
+    public static FileStream Wait(string file) => Wait(file, Patience);
+
+    /// <summary>Takes the turn at once.</summary>
+    /// <exception cref="IOException">Another process has it, or the file cannot be created.</exception>
+    public static FileStream Take(string file) => Wait(file, TimeSpan.Zero);
+
+    private static FileStream Wait(string file, TimeSpan patience)
     {
         for (var waited = TimeSpan.Zero; ; waited += Pause)
         {
@@ -25,7 +31,7 @@ internal static class StateTurn
                 };
                 return new FileStream(file, options);
             }
-            catch (IOException held) when (waited < Patience && File.Exists(file) && held is not FileNotFoundException)
+            catch (IOException held) when (waited < patience && File.Exists(file) && held is not FileNotFoundException)
             {
                 Thread.Sleep(Pause);
             }

@@ -1,0 +1,23 @@
+namespace Jexa.Core.Proof;
+
+/// <summary>How much a sweep reads, and how fast.</summary>
+public sealed record SweepLimits
+{
+    /// <summary>The most examples of each fault.</summary>
+    public int Examples { get; init; } = 5;
+
+    /// <summary>The rows that one query reads.</summary>
+    public int Window { get; init; } = 5000;
+
+    /// <summary>The most rows a second, so that a live database has time for others; null for no limit.</summary>
+    public int? RowsPerSecond { get; init; }
+
+    /// <summary>It stops after this time, and says that it has not seen all; null for no limit.</summary>
+    public TimeSpan? Within { get; init; }
+
+    /// <summary>The most rows of each part; null for all.</summary>
+    public long? Rows { get; init; }
+
+    /// <summary>Only the parts of these pages and record kinds; empty for all.</summary>
+    public IReadOnlySet<string> Only { get; init; } = new HashSet<string>();
+}
