@@ -23,6 +23,7 @@ internal static class Program
             SourcesCommand.Create(),
             CheckCommand.Create(),
             SweepCommand.Create(),
+            ProbeCommand.Create(),
             BodyCommand.Create(),
             ClientCommand.Create(),
             PagesCommand.Create(),

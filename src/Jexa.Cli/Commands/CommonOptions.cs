@@ -67,19 +67,25 @@ internal static class CommonOptions
     )
     {
         var json = Json();
+        command.Add(json);
+        return (json, ClientOf(command, portOf));
+    }
+
+    /// <summary>The options that say which running service is called, and the client for it.</summary>
+    /// <param name="portOf">The port if --port is left out; null for the usual one.</param>
+    public static Func<ParseResult, ManagementClient> ClientOf(Command command, Func<ParseResult, int?>? portOf = null)
+    {
         var port = Port("Port of the service's pages");
         var state = State();
-        command.Add(json);
         command.Add(port);
         command.Add(state);
-        return (json, parsed =>
+        return parsed =>
             ManagementClient.Open(
                 parsed.GetValue(state),
                 parsed.GetResult(port) is null or { Implicit: true } && portOf?.Invoke(parsed) is { } meant
                     ? meant
                     : parsed.GetValue(port)
-            )
-        );
+            );
     }
 
     private static void CheckPort(OptionResult result)

@@ -184,7 +184,7 @@ internal static class SweepCommand
             if (settings.Of(fault.Code, fault.At, fault.About) is { } code)
                 findings.Add(FindingReport.Of(fault with { Code = code }, definition, null));
         if (isWhole)
-            findings.AddRange(settings.Unused(FindingCodes.IsMetLater).Select(one => FindingReport.Of(one, definition)));
+            findings.AddRange(settings.Unused(FindingCodes.IsMetBySweep).Select(one => FindingReport.Of(one, definition)));
         return findings;
     }
 }

@@ -309,6 +309,25 @@ public static class FindingCodes
     /// <summary>JX808: a link in a text to an address that shows nothing.</summary>
     public static readonly FindingCode TextLinkToNothing = Warning("JX808", "A link in a text to an address that shows nothing");
 
+    // Found in answers.
+    /// <summary>JX851: an answer that is not what the app file asks for.</summary>
+    public static readonly FindingCode OtherAnswer = Warning("JX851", "An answer that is not what the app file asks for");
+
+    /// <summary>JX852: a hidden record that can be told from an unknown one.</summary>
+    public static readonly FindingCode HiddenIsTold = Warning("JX852", "A hidden record that can be told from an unknown one");
+
+    /// <summary>JX853: HEAD or a conditional request that differs from GET.</summary>
+    public static readonly FindingCode HeadDiffers = Warning("JX853", "HEAD or a conditional request that differs from GET");
+
+    /// <summary>JX854: HTML and JSON that say different things.</summary>
+    public static readonly FindingCode FormsDiffer = Warning("JX854", "HTML and JSON that say different things");
+
+    /// <summary>JX855: a method that is not refused.</summary>
+    public static readonly FindingCode MethodNotRefused = Warning("JX855", "A method that is not refused");
+
+    /// <summary>JX856: an answer that shows what is inside.</summary>
+    public static readonly FindingCode InsideShown = Warning("JX856", "An answer that shows what is inside");
+
     /// <summary>All codes, in order.</summary>
     public static IReadOnlyList<FindingCode> All { get; } =
     [
@@ -321,6 +340,13 @@ public static class FindingCodes
 
     /// <summary>Whether findings of a code are met only in the data or in answers, not by the check.</summary>
     public static bool IsMetLater(string code) => code[2] is '6' or '8';
+
+    /// <summary>Whether a sweep looks for findings of a code.</summary>
+    public static bool IsMetBySweep(string code) =>
+        code.StartsWith("JX80", StringComparison.Ordinal) || code is "JX601" or "JX602" or "JX604";
+
+    /// <summary>Whether a probe looks for findings of a code.</summary>
+    public static bool IsMetByProbe(string code) => code.StartsWith("JX85", StringComparison.Ordinal);
 
     private static FindingCode Error(string id, string title) => new(id, Severity.Error, title);
 

@@ -105,6 +105,25 @@ internal sealed class LinkProof
             : -1;
     }
 
+    /// <summary>
+    /// Whether the sweep of the row's record kind tells of each lost record: the link is filled from a foreign key to the records
+    /// that its page shows all of.
+    /// </summary>
+    public bool IsOfReference =>
+        _target is RecordPage page
+        && ShowsAll(page)
+        && _site.KindRows.FirstOrDefault(kind => kind.Rows.Record == _rows.Record) is { } kind
+        && kind.References.Any(reference =>
+            reference.Step.Other == page.Record
+            && reference
+                .Step.Key.Columns.Order()
+                .SequenceEqual(
+                    Link.Fillers.Select(filler => _rows.Query.Columns[filler.Ordinal].Column)
+                        .Select(column => column.Table == 0 ? column.Name : "")
+                        .Order()
+                )
+        );
+
     /// <summary>Proves the link of a row. Null if its record is yet to be looked for.</summary>
     /// <param name="scratch">Is emptied.</param>
     public LinkCase? Prove(Row row, Func<RowKey> key, Utf8Buffer scratch)

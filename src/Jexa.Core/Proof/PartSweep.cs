@@ -70,7 +70,8 @@ internal sealed class PartSweep
             Prove(rows[i], scratch);
         foreach (var link in _links)
         foreach (var found in await link.LookAsync(cancellation))
-            Report(link, found);
+            if (!IsTold(link, found))
+                Report(link, found);
         foreach (var (column, key, target) in _targets)
             if (await visits.FailsAsync(target, cancellation) is { } outcome)
                 Report(FindingCodes.TextLinkToNothing, column, key, target, outcome);
@@ -190,20 +191,22 @@ internal sealed class PartSweep
     /// <summary>Whether the cause of a missing link was told already: with the field that fills it, or with the record.</summary>
     private bool IsTold(LinkProof link, LinkCase found)
     {
+        if (found.Verdict is LinkVerdict.Lost or LinkVerdict.Hidden)
+            return _part is { Page: not null, IsAlone: false } && link.IsOfReference;
         if (found.Verdict is not (LinkVerdict.Empty or LinkVerdict.Unwritable))
             return false;
         // That a value may be empty was told by the check; a record without a key has no address at all.
         if (_part.Kind is null)
-            return found.Verdict == LinkVerdict.Empty
-                || link.Link.Fillers.All(filler =>
-                    _part.Rows.Key.Any(key => key.Column == _part.Rows.Query.Columns[filler.Ordinal].Column)
-                );
+            return found.Verdict == LinkVerdict.Empty || (!_part.IsAlone && link.Link.Fillers.All(IsOfKey));
         if (link.Link.Fillers.Any(filler => _wrong.Contains(filler.Ordinal)))
             return true;
         foreach (var filler in link.Link.Fillers)
             _wrong.Add(filler.Ordinal);
         return false;
     }
+
+    private bool IsOfKey(LinkFiller filler) =>
+        _part.Rows.Key.Any(key => key.Column == _part.Rows.Query.Columns[filler.Ordinal].Column);
 
     private void Report(LinkProof link, LinkCase found)
     {

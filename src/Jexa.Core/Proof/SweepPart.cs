@@ -8,6 +8,9 @@ namespace Jexa.Core.Proof;
 /// <param name="Kind">The record kind; null for a page.</param>
 public sealed record SweepPart(string Name, Page? Page, KindRows? Kind, RowSet Rows)
 {
+    /// <summary>Whether the records of its kind are not swept as well: then nobody else tells of their keys and references.</summary>
+    public bool IsAlone { get; init; }
+
     /// <summary>Stands before the names of parts that are a page's.</summary>
     public const string OfPage = "page ";
 
@@ -23,7 +26,14 @@ public sealed record SweepPart(string Name, Page? Page, KindRows? Kind, RowSet R
                 .Select(kind => new SweepPart(kind.Rows.Record.Name, null, kind, kind.Rows)),
             .. site
                 .Pages.Where(page => only.Count == 0 || only.Contains(page.Name))
-                .SelectMany(page => page.Rows.Select(rows => Of(site, page, rows, only.Count > 0)))
+                .SelectMany(page =>
+                    page.Rows.Select(rows =>
+                        Of(site, page, rows, only.Count > 0) with
+                        {
+                            IsAlone = only.Count > 0 && !only.Contains(rows.Record.Name),
+                        }
+                    )
+                )
                 .Where(part => part.Rows.Links.Count > 0),
         ];
 

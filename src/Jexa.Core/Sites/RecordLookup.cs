@@ -26,6 +26,28 @@ public sealed record RecordLookup(IPreparedQuery Load, IReadOnlyList<KeyType> Ke
     /// </summary>
     public IPreparedQuery Several(int records) => _several.GetOrAdd(records, Prepare);
 
+    /// <summary>
+    /// The first records in the order of their keys, hidden ones too. Rows are like those of <see cref="Several"/>. Null if the
+    /// query needs values of an address.
+    /// </summary>
+    public IPreparedQuery? First(int records) =>
+        Query.Rows.Origin.Values.All(value => value.Value is Operand.Written)
+            ? Source.Prepare(
+                Query with
+                {
+                    Columns = [.. Ordinals.Select(ordinal => Query.Columns[ordinal])],
+                    Where = [],
+                    Order =
+                    [
+                        .. Query
+                            .Where.OfType<Condition.Equal>()
+                            .Select(part => new Ordering.ByColumn(part.Column, false, EmptyPlace.Last)),
+                    ],
+                    Limit = records,
+                }
+            )
+            : null;
+
     private IPreparedQuery Prepare(int records)
     {
         var parts = Query.Where.OfType<Condition.Equal>().ToList();

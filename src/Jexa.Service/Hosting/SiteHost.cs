@@ -55,7 +55,8 @@ public sealed class SiteHost
     internal VisitFigures Figures { get; }
 
     /// <summary>The findings in the present app file, then those that visits showed in the data.</summary>
-    public IReadOnlyList<Finding> Findings => [.. _file.Findings, .. _runtimeFindings.All];
+    public IReadOnlyList<Finding> Findings =>
+        [.. _file.Findings, .. new FindingSettings(_file.Definition).Apply(_runtimeFindings.All)];
 
     /// <summary>
     /// Loads a changed app file. Its site replaces the last one. If it has none, or lacks pages whose source is away, the last

@@ -44,7 +44,8 @@ internal static class HtmlReport
         if (report.Findings.Count == 0)
             return;
         html.Append(
-            "<h2 id=\"by\">Findings by code</h2>\n<div class=\"wide\" tabindex=\"0\"><table class=\"bars\">\n<thead><tr><th scope=\"col\">code</th>"
+            "<h2 id=\"by\">Findings by code</h2>\n<div class=\"wide\" tabindex=\"0\"><table class=\"bars\">\n<thead><tr>"
+                + "<th scope=\"col\">code</th>"
         );
         html.Append(
             "<th scope=\"col\">what</th><th scope=\"col\">findings</th><th scope=\"col\">times</th></tr></thead>\n<tbody>\n"

@@ -1,0 +1,21 @@
+namespace Jexa.Service.Management;
+
+/// <summary>A request to a page, and the answer that the app file asks for.</summary>
+/// <param name="Case">Its kind: <c>right</c>, <c>missing</c>, <c>malformed</c>, <c>not-canonical</c>, <c>unknown</c>,
+/// <c>hidden</c>, <c>ambiguous</c>, <c>twice</c>, <c>control</c> or <c>method</c>.</param>
+/// <param name="Parameter">What it is about; null for the address as a whole.</param>
+/// <param name="Outcome">The outcome for a program, as it is told.</param>
+/// <param name="HtmlStatus">The status for a person.</param>
+/// <param name="JsonStatus">The status for a program.</param>
+/// <param name="Leads">The address that a redirect of 301 must lead to; null for none.</param>
+public sealed record ProbeCaseInfo(
+    string Page,
+    string Case,
+    string? Parameter,
+    string Method,
+    string Address,
+    string Outcome,
+    int HtmlStatus,
+    int JsonStatus,
+    string? Leads
+);

@@ -1,0 +1,86 @@
+using System.Net;
+using System.Net.Sockets;
+
+namespace Jexa.Service.Tests;
+
+/// <summary>Stands before a service and spoils some of its answers, as a wrong proxy or a wrong cache would.</summary>
+internal sealed class FaultProxy : IDisposable
+{
+    private readonly HttpListener _listener = new();
+    private readonly HttpClient _service;
+    private readonly Action<HttpListenerRequest, Spoilt> _fault;
+
+    public FaultProxy(string service, Action<HttpListenerRequest, Spoilt> fault)
+    {
+        _service = new HttpClient(
+            new SocketsHttpHandler
+            {
+                AllowAutoRedirect = false,
+                UseProxy = false,
+                UseCookies = false,
+            }
+        )
+        {
+            BaseAddress = new Uri(service),
+        };
+        _fault = fault;
+        using (var free = new TcpListener(IPAddress.Loopback, 0))
+        {
+            free.Start();
+            Url = $"http://127.0.0.1:{((IPEndPoint)free.LocalEndpoint).Port}/";
+        }
+
+        _listener.Prefixes.Add(Url);
+        _listener.Start();
+        _ = Task.Run(ServeAsync);
+    }
+
+    public string Url { get; }
+
+    private async Task ServeAsync()
+    {
+        try
+        {
+            while (true)
+                await AnswerAsync(await _listener.GetContextAsync());
+        }
+        catch (Exception ended) when (ended is HttpListenerException or ObjectDisposedException) { }
+    }
+
+    private async Task AnswerAsync(HttpListenerContext context)
+    {
+        using var request = new HttpRequestMessage(new HttpMethod(context.Request.HttpMethod), context.Request.RawUrl);
+        foreach (var name in new[] { "Accept", "If-None-Match" })
+            if (context.Request.Headers[name] is { } value)
+                request.Headers.TryAddWithoutValidation(name, value);
+        using var answer = await _service.SendAsync(request);
+        var spoilt = new Spoilt((int)answer.StatusCode, await answer.Content.ReadAsStringAsync());
+        foreach (var (name, values) in answer.Headers.Concat(answer.Content.Headers))
+            if (name is "ETag" or "Location" or "Jexa-Visit" or "Allow" or "Content-Type")
+                spoilt.Headers[name] = string.Join(", ", values);
+        _fault(context.Request, spoilt);
+        var response = context.Response;
+        response.StatusCode = spoilt.Status;
+        foreach (var (name, value) in spoilt.Headers)
+            response.Headers[name] = value;
+        if (context.Request.HttpMethod != "HEAD" && spoilt.Status != 304)
+            response.OutputStream.Write(System.Text.Encoding.UTF8.GetBytes(spoilt.Body));
+        response.Close();
+    }
+
+    public void Dispose()
+    {
+        _listener.Close();
+        _service.Dispose();
+    }
+
+    /// <summary>An answer that can be changed.</summary>
+    internal sealed class Spoilt(int status, string body)
+    {
+        public int Status { get; set; } = status;
+
+        public string Body { get; set; } = body;
+
+        public Dictionary<string, string> Headers { get; } = [];
+    }
+}

@@ -1,0 +1,127 @@
+using System.Net;
+using System.Text.Json;
+
+namespace Jexa.Service.Tests;
+
+/// <summary><c>jexa probe</c> on the demo as it is, and behind a proxy that spoils one kind of answer.</summary>
+public class ProbeTests(DemoService demo, Browser browser)
+{
+    private Task<Ran> ProbeAsync(params string[] more) => demo.Service.AskAsync(["probe", "--rate", "2000", .. more]);
+
+    [Fact]
+    public async Task The_demo_answers_every_case_as_its_app_file_asks()
+    {
+        using var folder = new AppFolder();
+        var before = await demo.Service.ManageAsync("changes");
+        var ran = await ProbeAsync("--report", folder.File("probe.html"), "--report", folder.File("probe.json"));
+        Assert.True(ran.ExitCode == 0, ran.Out + ran.Error);
+        var report = JsonDocument.Parse(File.ReadAllText(folder.File("probe.json"))).RootElement;
+        Assert.Equal(50, report.GetProperty("board").GetProperty("rows").GetArrayLength());
+        var cases = report.GetProperty("board").GetProperty("cases").EnumerateArray().Select(one => one.GetString()).ToList();
+        foreach (
+            var kind in new[]
+            {
+                "right",
+                "malformed",
+                "not-canonical",
+                "unknown",
+                "hidden",
+                "missing",
+                "twice",
+                "ambiguous",
+                "control",
+                "method",
+            }
+        )
+            Assert.Contains(kind, cases);
+        Assert.Equal(before.Body.ToString(), (await demo.Service.ManageAsync("changes")).Body.ToString());
+        var page = await browser.OpenAsync();
+        await page.GotoAsync("file://" + folder.File("probe.html"));
+        await Browser.AssertFitAsync(page);
+        await page.Context.CloseAsync();
+    }
+
+    public static TheoryData<string, string> Faults { get; } =
+        new()
+        {
+            { "malformed is a fault of the server", "JX851" },
+            { "unknown is a page", "JX851" },
+            { "another record", "JX851" },
+            { "hidden says more", "JX852" },
+            { "HEAD is unknown", "JX853" },
+            { "the tag is dropped on HEAD", "JX853" },
+            { "the tag is not heeded", "JX853" },
+            { "JSON of another page", "JX854" },
+            { "DELETE is taken", "JX855" },
+            { "Allow says more", "JX855" },
+            { "a stack trace", "JX856" },
+        };
+
+    [Theory]
+    [MemberData(nameof(Faults))]
+    public async Task A_spoilt_answer_has_its_finding_and_no_other(string fault, string code)
+    {
+        using var proxy = new FaultProxy(demo.Service.PagesUrl, (request, answer) => Spoil(fault, request, answer));
+        var ran = await ProbeAsync("--only", "bridge", "--url", proxy.Url, "--json");
+        Assert.True(ran.ExitCode == 1, fault + ran.Out + ran.Error);
+        var findings = JsonDocument.Parse(ran.Out).RootElement.GetProperty("findings").EnumerateArray().ToList();
+        Assert.Equal([code], findings.Select(one => one.GetProperty("code").GetString()).Distinct());
+        Assert.Contains("curl -i", findings[0].GetProperty("examples")[0].GetProperty("request").GetString());
+        Assert.Equal("bridge", findings[0].GetProperty("page").GetString());
+    }
+
+    private static void Spoil(string fault, HttpListenerRequest request, FaultProxy.Spoilt answer)
+    {
+        var isGet = request.HttpMethod == "GET";
+        switch (fault)
+        {
+            case "malformed is a fault of the server" when answer.Status == 400:
+                answer.Status = 500;
+                break;
+            case "unknown is a page" when answer.Status == 404 && request.RawUrl!.Contains("999999937"):
+                answer.Status = 200;
+                break;
+            case "another record" when answer.Status == 301:
+                answer.Headers["Location"] = "/bridges/2";
+                break;
+            case "hidden says more" when answer.Status == 404 && !request.RawUrl!.Contains("999999937"):
+                answer.Body += "<p>withdrawn</p>";
+                break;
+            case "HEAD is unknown" when request.HttpMethod == "HEAD" && answer.Status == 200:
+                answer.Status = 404;
+                break;
+            case "the tag is dropped on HEAD" when request.HttpMethod == "HEAD":
+                answer.Headers.Remove("ETag");
+                break;
+            case "the tag is not heeded" when answer.Status == 304:
+                answer.Status = 200;
+                break;
+            case "JSON of another page"
+                when isGet && answer.Headers.GetValueOrDefault("Content-Type")?.Contains("json") == true && answer.Status == 200:
+                answer.Body = answer.Body.Replace("\"title\":\"", "\"title\":\"Not ");
+                break;
+            case "DELETE is taken" when request.HttpMethod == "DELETE":
+                answer.Status = 200;
+                break;
+            case "Allow says more" when answer.Status == 405:
+                answer.Headers["Allow"] = "GET, HEAD, DELETE";
+                break;
+            case "a stack trace" when answer.Status == 400:
+                answer.Body += "   at Jexa.Core.Keys.IntegerKey.Read(ReadOnlySpan`1 id)";
+                break;
+        }
+    }
+
+    [Fact]
+    public async Task A_service_that_is_not_there_and_a_page_that_is_not_there_are_told()
+    {
+        var gone = await ProbeAsync("--url", "http://127.0.0.1:1/");
+        Assert.Equal(3, gone.ExitCode);
+        Assert.Contains("does not answer", gone.Error);
+        var slip = await ProbeAsync("--only", "brigde");
+        Assert.Equal(2, slip.ExitCode);
+        Assert.Contains("Do you mean bridge?", slip.Error);
+        Assert.Equal(2, (await ProbeAsync("--url", "register.example")).ExitCode);
+        Assert.Equal(2, (await ProbeAsync("--rate", "0")).ExitCode);
+    }
+}
