@@ -24,6 +24,7 @@ internal static class Program
             CheckCommand.Create(),
             SweepCommand.Create(),
             ProbeCommand.Create(),
+            AuditCommand.Create(),
             BodyCommand.Create(),
             ClientCommand.Create(),
             PagesCommand.Create(),

@@ -169,9 +169,14 @@ public sealed class FinishTests(DemoService demo, Browser browser)
         foreach (var (name, then, status) in new[] { ("one", "one", 304), ("two", "changed", 200) })
         {
             var link = page.Locator("main tbody a").GetByText(name, new LocatorGetByTextOptions { Exact = true });
-            var ahead = page.WaitForRequestFinishedAsync();
+            var ahead = page.WaitForRequestFinishedAsync(
+                new PageWaitForRequestFinishedOptions { Predicate = request => request.ResourceType == "fetch" }
+            );
             await link.HoverAsync();
             await ahead;
+
+            // The browser writes its cache when it has a moment.
+            await Task.Delay(1000);
             if (then != name)
                 folder.MakeDatabase($"UPDATE thing SET name = '{then}' WHERE name = '{name}'");
             var statuses = await StatusesAsync(page);

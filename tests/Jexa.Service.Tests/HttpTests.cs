@@ -467,7 +467,11 @@ public class HttpTests(DemoService demo)
         Assert.DoesNotContain("SELECT", answer.Body);
         Assert.DoesNotContain(
             "<script",
-            System.Text.RegularExpressions.Regex.Replace(answer.Body, "<script src=\"/_jexa/(beside|loading).js\" defer>", "")
+            System.Text.RegularExpressions.Regex.Replace(
+                answer.Body,
+                "<script src=\"/_jexa/(beside|loading|ahead).js\"( data-below=\"/\")? defer>",
+                ""
+            )
         );
         Assert.DoesNotContain("JSON", answer.Body);
     }

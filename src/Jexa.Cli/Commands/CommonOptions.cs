@@ -1,5 +1,6 @@
 using System.CommandLine;
 using System.CommandLine.Parsing;
+using System.Globalization;
 using Jexa.Cli.Client;
 using Jexa.Service.Hosting;
 
@@ -86,6 +87,56 @@ internal static class CommonOptions
                     ? meant
                     : parsed.GetValue(port)
             );
+    }
+
+    /// <summary>An option with a number; null if it is left out.</summary>
+    public static Option<T?> Number<T>(string name, string description, T least, T most)
+        where T : struct, System.Numerics.INumber<T> =>
+        new(name)
+        {
+            Description = description,
+            HelpName = "N",
+            CustomParser = result =>
+            {
+                var text = result.Tokens[0].Value;
+                if (T.TryParse(text, CultureInfo.InvariantCulture, out var number) && number >= least && number <= most)
+                    return number;
+                result.AddError($"{name} must be a whole number from {least} on, not “{text}”.");
+                return null;
+            },
+        };
+
+    /// <summary>An option with a time, such as <c>90s</c>; null if it is left out.</summary>
+    public static Option<TimeSpan?> Time(string name, string description) =>
+        new(name)
+        {
+            Description = description,
+            HelpName = "TIME",
+            CustomParser = TimeOf,
+        };
+
+    private static TimeSpan? TimeOf(ArgumentResult result)
+    {
+        var text = result.Tokens[0].Value;
+        var unit = text.Length > 1 ? text[^1] : ' ';
+        if (
+            double.TryParse(text.AsSpan(0, Math.Max(0, text.Length - 1)), CultureInfo.InvariantCulture, out var count)
+            && count is > 0 and < 1e6
+        )
+        {
+            switch (unit)
+            {
+                case 's':
+                    return TimeSpan.FromSeconds(count);
+                case 'm':
+                    return TimeSpan.FromMinutes(count);
+                case 'h':
+                    return TimeSpan.FromHours(count);
+            }
+        }
+
+        result.AddError($"{((OptionResult)result.Parent!).Option.Name} must be a time such as 90s, 30m or 2h, not “{text}”.");
+        return null;
     }
 
     private static void CheckPort(OptionResult result)

@@ -328,6 +328,49 @@ public static class FindingCodes
     /// <summary>JX856: an answer that shows what is inside.</summary>
     public static readonly FindingCode InsideShown = Warning("JX856", "An answer that shows what is inside");
 
+    // Found by an audit of any web application.
+    /// <summary>JX901: a link that leads to another record.</summary>
+    public static readonly FindingCode AuditWrongRecord = Warning("JX901", "A link that leads to another record");
+
+    /// <summary>JX902: a page that shows one record whatever the ID.</summary>
+    public static readonly FindingCode AuditSameRecord = Warning("JX902", "A page that shows one record whatever the ID");
+
+    /// <summary>JX903: a link whose page fails.</summary>
+    public static readonly FindingCode AuditDeadLink = Warning("JX903", "A link whose page fails");
+
+    /// <summary>JX904: a page that says nothing of its row.</summary>
+    public static readonly FindingCode AuditSaysNothing = Warning("JX904", "A page that says nothing of its row");
+
+    /// <summary>JX905: a link whose ID was never filled in.</summary>
+    public static readonly FindingCode AuditBrokenLink = Warning("JX905", "A link whose ID was never filled in");
+
+    /// <summary>JX906: an ID without a record that gets a page.</summary>
+    public static readonly FindingCode AuditSoftMissing = Warning("JX906", "An ID without a record that gets a page");
+
+    /// <summary>JX907: a wrong ID that shows a record.</summary>
+    public static readonly FindingCode AuditBadIdShowsRecord = Warning("JX907", "A wrong ID that shows a record");
+
+    /// <summary>JX908: a wrong ID that is a fault of the server.</summary>
+    public static readonly FindingCode AuditServerFault = Warning("JX908", "A wrong ID that is a fault of the server");
+
+    /// <summary>JX909: a page that shows what is inside.</summary>
+    public static readonly FindingCode AuditInsideShown = Warning("JX909", "A page that shows what is inside");
+
+    /// <summary>JX910: an ID that comes back unescaped.</summary>
+    public static readonly FindingCode AuditUnescaped = Warning("JX910", "An ID that comes back unescaped");
+
+    /// <summary>JX911: a record at two addresses.</summary>
+    public static readonly FindingCode AuditTwoAddresses = Hint("JX911", "A record at two addresses");
+
+    /// <summary>JX912: a position used as an ID.</summary>
+    public static readonly FindingCode AuditPositionAsId = Warning("JX912", "A position used as an ID");
+
+    /// <summary>JX913: records whose titles are alike.</summary>
+    public static readonly FindingCode AuditTitles = Hint("JX913", "Records whose titles are alike");
+
+    /// <summary>JX914: a next page that is dead or the same.</summary>
+    public static readonly FindingCode AuditPaging = Warning("JX914", "A next page that is dead or the same");
+
     /// <summary>All codes, in order.</summary>
     public static IReadOnlyList<FindingCode> All { get; } =
     [
@@ -339,7 +382,7 @@ public static class FindingCodes
     ];
 
     /// <summary>Whether findings of a code are met only in the data or in answers, not by the check.</summary>
-    public static bool IsMetLater(string code) => code[2] is '6' or '8';
+    public static bool IsMetLater(string code) => code[2] is '6' or '8' or '9';
 
     /// <summary>Whether a sweep looks for findings of a code.</summary>
     public static bool IsMetBySweep(string code) =>

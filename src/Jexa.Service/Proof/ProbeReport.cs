@@ -77,7 +77,8 @@ public static class ProbeReport
             1,
             null,
             $"{setting.Code} {setting.On}",
-            $"“findings” has an entry for {setting.Code}{(setting.On is { } on ? $" on “{on}”" : "")}, and there is no such finding.",
+            $"“findings” has an entry for {setting.Code}{(setting.On is { } on ? $" on “{on}”" : "")}, and there is no such "
+                + "finding.",
             "Remove the entry: what it was for is gone.",
             1,
             "certain",

@@ -27,7 +27,14 @@ public sealed class StoreFolder : IDisposable
     public void Dispose()
     {
         _lock.Dispose();
-        Directory.Delete(Path, recursive: true);
+        try
+        {
+            Directory.Delete(Path, recursive: true);
+        }
+        catch (Exception taken) when (taken is IOException or UnauthorizedAccessException)
+        {
+            // Another process took the unlocked folder for that of a dead one, and is deleting it.
+        }
     }
 
     private static void RemoveLeft(string folder)

@@ -36,5 +36,7 @@
 
   addEventListener("pointerover", point, { passive: true });
   addEventListener("focusin", point);
+  // What is being clicked is loaded by the click.
+  addEventListener("pointerdown", () => clearTimeout(waiting), { passive: true });
   addEventListener("pagehide", () => clearTimeout(waiting));
 })();

@@ -1,0 +1,16 @@
+using AngleSharp.Dom;
+
+namespace Jexa.Service.Audit;
+
+/// <summary>An answer of the application that is audited.</summary>
+/// <param name="Address">The address that was answered in the end, after redirects.</param>
+/// <param name="Status">0 if there is no answer.</param>
+/// <param name="Trouble">Why there is no answer, or none that can be read; null if there is one.</param>
+internal sealed record AuditAnswer(Uri Asked, Uri Address, int Status, string Body, IDocument? Page, string? Trouble)
+{
+    /// <summary>Whether it is a file, not a page.</summary>
+    public bool IsFile { get; init; }
+
+    /// <summary>Whether it was reached by a redirect.</summary>
+    public bool IsLedOn => Asked != Address;
+}

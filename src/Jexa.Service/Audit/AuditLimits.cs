@@ -1,0 +1,23 @@
+namespace Jexa.Service.Audit;
+
+/// <summary>How much an audit asks for, and how fast.</summary>
+public sealed record AuditLimits
+{
+    /// <summary>The most records that are followed.</summary>
+    public int Records { get; init; } = 12;
+
+    /// <summary>The most requests.</summary>
+    public int Requests { get; init; } = 300;
+
+    /// <summary>The most time.</summary>
+    public TimeSpan Within { get; init; } = TimeSpan.FromMinutes(5);
+
+    /// <summary>Between two requests.</summary>
+    public TimeSpan Pause { get; init; } = TimeSpan.FromMilliseconds(200);
+
+    /// <summary>Headers of every request, such as a cookie of a signed-in person.</summary>
+    public IReadOnlyList<(string Name, string Value)> Headers { get; init; } = [];
+
+    /// <summary>How the audit names itself.</summary>
+    public string Agent { get; init; } = "jexa-audit";
+}
