@@ -19,8 +19,8 @@ internal static class AuditCommand
         });
         var command = new ExampleCommand(
             "audit",
-            "Follow the links of any web application's list as a visitor would: does each lead to the record of its row, and what "
-                + "do wrong IDs get? Reads only (GET), on one origin, and heeds robots.txt.",
+            "Follow the links of any web application's list as a visitor would: does each lead to the record of its row, "
+                + "and what do wrong IDs get? Reads only (GET), on one origin, and heeds robots.txt.",
             "jexa audit http://127.0.0.1:8080/bridges",
             "jexa audit https://register.example/list --header \"Cookie: session=...\" --rate 2 --report audit.html"
         )

@@ -219,6 +219,7 @@ internal sealed class Auditor(PoliteClient client, AuditLimits limits)
     )
     {
         var frame = visits.Aggregate(right.Frame, (common, visit) => common.Intersect(visit.Frame).ToHashSet());
+        var judge = new BadIdJudge(group, comparison, right.Row.Address, right.Answer.Page!, frame);
         foreach (var bad in BadId.Of(right.Row.Address, group.Part, right.Row.Id))
         {
             if (client.IsOver is { } why)
@@ -229,130 +230,10 @@ internal sealed class Auditor(PoliteClient client, AuditLimits limits)
 
             var answer = await client.GetAsync(bad.Address, cancellation);
             Count("wrong IDs");
-            Judge(group, comparison, right, bad, answer, frame);
+            Inside(group, bad.Kind, answer);
+            _faults.AddRange(judge.Judge(bad, answer));
         }
     }
-
-    private void Judge(
-        LinkGroup group,
-        RowComparison comparison,
-        RecordVisit right,
-        BadId bad,
-        AuditAnswer answer,
-        IReadOnlySet<string> frame
-    )
-    {
-        Inside(group, bad.Kind, answer);
-        if (bad.Shown == BadId.Markup && answer.Body.Contains(BadId.Markup, StringComparison.Ordinal))
-            Tell(
-                FindingCodes.AuditUnescaped,
-                group.Pattern,
-                bad.Kind,
-                bad.Address,
-                "the ID stands in the page as it was sent, markup and all"
-            );
-        if (
-            answer.Status >= 500
-            || (answer.Status == 0 && answer.Trouble?.StartsWith("no answer", StringComparison.Ordinal) == true)
-        )
-            Tell(
-                FindingCodes.AuditServerFault,
-                group.Pattern,
-                bad.Kind,
-                bad.Address,
-                answer.Trouble ?? $"status {answer.Status}"
-            );
-        if (answer.Status != 200 || answer.Page is not { } page)
-            return;
-        // Led to the right address, or to a list: that is an answer.
-        var isList = ListReading.Groups(page, answer.Address).Any(one => one.IsLike(group) && one.Rows.Count >= 2);
-        if (answer.IsLedOn && (answer.Address == right.Row.Address || isList))
-            return;
-        var says = RecordPageReading.TextOf(page, answer.Address, group);
-        var text = new PageText(says, bad.Shown);
-        var (best, most) = comparison.Best(text);
-        if (most >= RowComparison.Enough && best is not null)
-        {
-            if (best.Address != right.Row.Address)
-                Tell(
-                    FindingCodes.AuditBadIdShowsRecord,
-                    group.Pattern,
-                    bad.Kind,
-                    bad.Address,
-                    $"shows another record: {Shown(best)}"
-                );
-            else if (bad.IsSame && !NamesAnother(page, bad.Address))
-                Tell(
-                    FindingCodes.AuditTwoAddresses,
-                    group.Pattern,
-                    bad.Kind,
-                    bad.Address,
-                    "the same record at a second address, without a redirect",
-                    false
-                );
-            else if (!bad.IsSame)
-                Tell(FindingCodes.AuditBadIdShowsRecord, group.Pattern, bad.Kind, bad.Address, $"shows a record: {Shown(best)}");
-            return;
-        }
-
-        if (isList)
-        {
-            if (bad.Kind is not ("missing" or "empty"))
-                Tell(
-                    FindingCodes.AuditSoftMissing,
-                    group.Pattern,
-                    bad.Kind,
-                    bad.Address,
-                    "status 200 with a list, and no word of the ID",
-                    false
-                );
-        }
-        else if (RecordPageReading.SaysNotFound(says))
-            Tell(
-                FindingCodes.AuditSoftMissing,
-                group.Pattern,
-                bad.Kind,
-                bad.Address,
-                "status 200, and the page says that nothing was found"
-            );
-        else if (text.Length < 40)
-            Tell(FindingCodes.AuditSoftMissing, group.Pattern, bad.Kind, bad.Address, "status 200 with a blank page");
-        else if (HasFrame(page, frame))
-        {
-            if (Said(page, frame) >= 0.6 * Said(right.Answer.Page!, frame))
-                Tell(
-                    FindingCodes.AuditBadIdShowsRecord,
-                    group.Pattern,
-                    bad.Kind,
-                    bad.Address,
-                    "shows a record that is not in the list"
-                );
-            else
-                Tell(
-                    FindingCodes.AuditSoftMissing,
-                    group.Pattern,
-                    bad.Kind,
-                    bad.Address,
-                    "status 200 with the frame of a record, and no record in it"
-                );
-        }
-        else
-            Tell(FindingCodes.AuditSoftMissing, group.Pattern, bad.Kind, bad.Address, "status 200", false);
-    }
-
-    /// <summary>Whether a page has most of the label words that all pages of records have.</summary>
-    private static bool HasFrame(AngleSharp.Dom.IDocument page, IReadOnlySet<string> frame) =>
-        frame.Count > 0 && RecordPageReading.Frame(page).Count(frame.Contains) >= 0.6 * frame.Count;
-
-    /// <summary>How much a page says besides its label words.</summary>
-    private static int Said(AngleSharp.Dom.IDocument page, IReadOnlySet<string> frame) =>
-        page.Body is { } body ? ListReading.FactsOf(body).Count(fact => !frame.Contains(fact.Text)) : 0;
-
-    /// <summary>Whether a page names another address as its own (RFC 6596).</summary>
-    private static bool NamesAnother(AngleSharp.Dom.IDocument page, Uri address) =>
-        page.QuerySelector("link[rel=canonical][href]")?.GetAttribute("href") is { } named
-        && Uri.TryCreate(address, named, out var canonical)
-        && canonical.PathAndQuery != address.PathAndQuery;
 
     private void Inside(LinkGroup group, string kind, AuditAnswer answer)
     {
@@ -365,7 +246,8 @@ internal sealed class Auditor(PoliteClient client, AuditLimits limits)
     private void Tell(FindingCode code, string about, string kind, Uri address, string says, bool isCertain = true) =>
         _faults.Add(new AuditFault(code, about, kind, address, says, isCertain));
 
-    private static string Shown(ListRow row) => string.Join(", ", row.Facts.Take(3).Select(fact => $"“{Cut(fact.Shown)}”"));
+    /// <summary>The first things that a row says.</summary>
+    internal static string Shown(ListRow row) => string.Join(", ", row.Facts.Take(3).Select(fact => $"“{Cut(fact.Shown)}”"));
 
     private static string Cut(string text) => text.Length <= 60 ? text : text[..59] + "…";
 
