@@ -226,7 +226,8 @@ internal static class HtmlReport
         .bar.error rect { fill: var(--bad); } .bar.warning rect { fill: var(--warn); } .bar.plain rect { fill: var(--quiet); }
         .wide { overflow-x: auto; } .board td { white-space: nowrap; font-size: .875rem; }
         .board tbody tr, .examples tbody tr { border-bottom: 1px solid var(--line); }
-        .board .holds { color: var(--good); } .board .fails { color: var(--bad); font-weight: 700; } .board .none { color: var(--quiet); }
+        .board .holds { color: var(--good); } .board .none { color: var(--quiet); }
+        .board .fails { color: var(--bad); font-weight: 700; }
         .finding { background: var(--sheet); border: 1px solid var(--line); border-left: .3rem solid var(--note); border-radius: .3rem;
           padding: .7rem .9rem; margin: .8rem 0; }
         .finding.error { border-left-color: var(--bad); } .finding.warning { border-left-color: var(--warn); }
