@@ -6,8 +6,8 @@ using System.Text;
 namespace Jexa.Service.Tests;
 
 /// <summary>
-/// A small application of somebody else: a list of bridges in windows, and a page for each. It is right, but for one fault that it
-/// is told to have.
+/// A small application of somebody else: a list of bridges in windows, and a page for each. It is right, but for one fault that
+/// it is told to have.
 /// </summary>
 internal sealed class AuditBed : IDisposable
 {
@@ -138,8 +138,9 @@ internal sealed class AuditBed : IDisposable
             };
             rows.Append(
                 CultureInfo.InvariantCulture,
-                $"<tr class='{(i % 2 == 0 ? "even" : "odd")}'><td><a href='{href}'>{NameOf(id)}</a><td>{CodeOf(id)}<td>{OpenedOn(id)}<td>{LengthOf(id)}</tr>"
+                $"<tr class='{(i % 2 == 0 ? "even" : "odd")}'><td><a href='{href}'>{NameOf(id)}</a>"
             );
+            rows.Append(CultureInfo.InvariantCulture, $"<td>{CodeOf(id)}<td>{OpenedOn(id)}<td>{LengthOf(id)}</tr>");
         }
 
         var next = _fault == "the next page is dead" ? "/bridges/none" : $"/bridges?page={window + 1}";
@@ -230,7 +231,8 @@ internal sealed class AuditBed : IDisposable
         var facts = isEmpty
             ? "<dt>Code<dd><dt>Opened<dd><dt>Length<dd>"
             : $"<dt>Code<dd>{CodeOf(id)}<dt>Opened<dd>{OpenedOn(id)}<dt>Length<dd>{LengthOf(id)} m";
-        return $"<!DOCTYPE html><title>{title}</title><nav><a href='/bridges'>Bridges</a></nav><h1>{(isEmpty ? "" : NameOf(id))}</h1><dl>{facts}</dl>";
+        return $"<!DOCTYPE html><title>{title}</title><nav><a href='/bridges'>Bridges</a></nav>"
+            + $"<h1>{(isEmpty ? "" : NameOf(id))}</h1><dl>{facts}</dl>";
     }
 
     public void Dispose() => _listener.Close();

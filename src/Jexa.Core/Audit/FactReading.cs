@@ -124,7 +124,8 @@ public static partial class FactReading
     private static partial Regex Ordered();
 
     [GeneratedRegex(
-        @"\b(?:(?<day>\d{1,2})\.? (?:de )?(?<month>\p{L}{3,10})\.?,?(?: de)? (?<year>\d{4})|(?<month>\p{L}{3,10})\.? (?<day>\d{1,2}),? (?<year>\d{4}))\b"
+        @"\b(?:(?<day>\d{1,2})\.? (?:de )?(?<month>\p{L}{3,10})\.?,?(?: de)? (?<year>\d{4})|"
+            + @"(?<month>\p{L}{3,10})\.? (?<day>\d{1,2}),? (?<year>\d{4}))\b"
     )]
     private static partial Regex Worded();
 

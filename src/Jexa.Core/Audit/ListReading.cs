@@ -233,7 +233,8 @@ public static partial class ListReading
     private static partial Regex OnlyNumber();
 
     [GeneratedRegex(
-        @"\b(?:delete|remove|destroy|drop|logout|log-?out|sign-?out|signoff|undo|revert|cancel|unsubscribe|purge|reset|löschen|abmelden|supprimer|borrar|elimina)\b",
+        @"\b(?:delete|remove|destroy|drop|logout|log-?out|sign-?out|signoff|undo|revert|"
+            + @"cancel|unsubscribe|purge|reset|löschen|abmelden|supprimer|borrar|elimina)\b",
         RegexOptions.IgnoreCase
     )]
     private static partial Regex Dangerous();

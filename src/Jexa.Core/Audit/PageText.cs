@@ -36,7 +36,7 @@ public sealed class PageText
             _ => HasWords(fact.Text),
         };
 
-    /// <summary>The words of an element, those of its leaves with a blank between them; not of scripts, styles and choices.</summary>
+    /// <summary>The words of an element, with a blank between those of its leaves; not of scripts, styles and choices.</summary>
     public static string Of(INode node)
     {
         var text = new System.Text.StringBuilder();

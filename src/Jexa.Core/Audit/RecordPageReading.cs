@@ -51,12 +51,17 @@ public static partial class RecordPageReading
     }
 
     [GeneratedRegex(
-        @"\b(?:not found|no such|does ?n[o']t exist|could ?n[o']t be found|unknown|invalid|no (?:record|entry|item|results?)|404|nicht gefunden|existiert nicht|ungültig|introuvable|n'existe pas|no encontrad[oa]|no existe|non trovat[oa])\b"
+        @"\b(?:not found|no such|does ?n[o']t exist|could ?n[o']t be found|unknown|invalid|"
+            + @"no (?:record|entry|item|results?)|404|nicht gefunden|"
+            + @"existiert nicht|ungültig|introuvable|n'existe pas|no encontrad[oa]|no existe|non trovat[oa])\b"
     )]
     private static partial Regex NotFound();
 
     [GeneratedRegex(
-        @"Traceback \(most recent call last\)|\bat [\w.$]+\([\w.]+\.(?:java|cs|kt):\d+\)|   at [\w.]+\(|Fatal error: |Uncaught \w*(?:Error|Exception)|SQLSTATE\[|syntax error at or near|near ""[^""]*"": syntax error|You have an error in your SQL syntax|ORA-\d{5}|sqlite3?\.\w*Error|PDOException|ActiveRecord::|DBD::\w+|SELECT .{1,80} FROM \w+ WHERE|Undefined (?:array key|index|variable)"
+        @"Traceback \(most recent call last\)|\bat [\w.$]+\([\w.]+\.(?:java|cs|kt):\d+\)|   at [\w.]+\(|Fatal error: |"
+            + @"Uncaught \w*(?:Error|Exception)|SQLSTATE\[|syntax error at or near|near ""[^""]*"": syntax error|"
+            + @"You have an error in your SQL syntax|ORA-\d{5}|sqlite3?\.\w*Error|PDOException|ActiveRecord::|DBD::\w+|"
+            + @"SELECT .{1,80} FROM \w+ WHERE|Undefined (?:array key|index|variable)"
     )]
     private static partial Regex Inside();
 }

@@ -20,7 +20,7 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
     /// </summary>
     public IReadOnlyDictionary<string, string> Instead { get; init; } = new Dictionary<string, string>();
 
-    /// <summary>Connections by the names of sources, instead of those in the app file: to read from a replica, for example.</summary>
+    /// <summary>Connections by the names of sources, instead of those in the app file: to a replica, for example.</summary>
     public IReadOnlyDictionary<string, string> Connections { get; init; } = new Dictionary<string, string>();
 
     /// <summary>Reads and compiles an app file.</summary>

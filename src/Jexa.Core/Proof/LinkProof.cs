@@ -76,8 +76,8 @@ internal sealed class LinkProof
         && page.Record.Table.IsUnique([.. page.Parameters.Select(one => one.Field.Column.Name)]);
 
     /// <summary>
-    /// Whether a link is proved by the sweep of a record kind: it leads to the page of its row, or of a record that the row refers
-    /// to and that may be seen, by that record's own fields; and the page shows all records of its kind.
+    /// Whether a link is proved by the sweep of a record kind: it leads to the page of its row, or of a record that the row
+    /// refers to and that may be seen, by that record's own fields; and the page shows all records of its kind.
     /// </summary>
     public static bool IsOfKind(Site site, RowSet rows, LinkPlan link) =>
         site.Find(link.Page) is RecordPage page
@@ -191,7 +191,7 @@ internal sealed class LinkProof
         return Link.IsTaken(row, scratch) ? LinkVerdict.Astray : LinkVerdict.Unwritable;
     }
 
-    /// <summary>The values that the target page reads from an address; null if they are others, or if it is not its page.</summary>
+    /// <summary>The values that the target page reads from an address; null if they are others, or it is not its page.</summary>
     private TypedValue[]? Read(Row row, string address)
     {
         var target = RequestTarget.Read(address, _site.Frame.Mount);

@@ -210,27 +210,29 @@ internal sealed class PartSweep
 
     private void Report(LinkProof link, LinkCase found)
     {
-        var (page, from) = (link.Target.Name, _part.Page is { } own ? $"The link to “{link.Target.Name}” on “{own.Name}”" : null);
+        var page = link.Target.Name;
+        var from = _part.Page is { } own ? $"The link to “{page}” on “{own.Name}”" : $"The address of {Record.Many} on “{page}”";
+        var others = link.Target.Record?.Many ?? "records";
+        var fields = string.Join(" with ", link.Link.Fillers.Select(filler => filler.Field));
         var about =
             _part.Page is { } shown ? $"{shown.Name}{Slash(_part.Rows.Part)} → {page}"
-            : found.Verdict is LinkVerdict.Empty or LinkVerdict.Unwritable
-                ? $"{Record.Name}.{string.Join(" with ", link.Link.Fillers.Select(filler => filler.Field))}"
+            : found.Verdict is LinkVerdict.Empty or LinkVerdict.Unwritable ? $"{Record.Name}.{fields}"
             : page;
         var (code, cause, remedy) = found.Verdict switch
         {
             LinkVerdict.Lost => (
                 FindingCodes.LinkToNothing,
-                $"{from ?? $"The address of {Record.Many} on “{page}”"} leads to {link.Target.Record?.Many ?? "records"} that are not there.",
+                $"{from} leads to {others} that are not there.",
                 "Correct the values that the link is filled from, or show the link only where they hold: when: {…}."
             ),
             LinkVerdict.Hidden => (
                 FindingCodes.LinkToHidden,
-                $"{from ?? $"The address of {Record.Many} on “{page}”"} leads to {link.Target.Record?.Many ?? "records"} that “{page}” may not show.",
+                $"{from} leads to {others} that “{page}” may not show.",
                 $"Give the two pages the same where: and visible:, or show the link only where they hold: when: {{…}}."
             ),
             LinkVerdict.Ambiguous => (
                 FindingCodes.AmbiguousRecord,
-                $"Several {link.Target.Record?.Many ?? "records"} answer to one ID on “{page}”.",
+                $"Several {others} answer to one ID on “{page}”.",
                 $"Make {string.Join(" with ", link.Target.Parameters.Select(one => one.Field.Name))} unique in the source, "
                     + "in every spelling."
             ),
@@ -241,7 +243,7 @@ internal sealed class PartSweep
             ),
             _ => (
                 FindingCodes.KeyOfOtherClass,
-                $"No address on “{page}” can hold the {string.Join(" with ", link.Link.Fillers.Select(filler => filler.Field))} of these {Record.Many}.",
+                $"No address on “{page}” can hold the {fields} of these {Record.Many}.",
                 "Correct the keys in the source: no empty ones, no control characters, not “.” or “..”, at most 4 kB, and of "
                     + "the type of their column."
             ),

@@ -8,7 +8,7 @@ namespace Jexa.Core.Proof;
 /// <param name="Kind">The record kind; null for a page.</param>
 public sealed record SweepPart(string Name, Page? Page, KindRows? Kind, RowSet Rows)
 {
-    /// <summary>Whether the records of its kind are not swept as well: then nobody else tells of their keys and references.</summary>
+    /// <summary>Whether the records of its kind are not swept: then nobody else tells of their keys and references.</summary>
     public bool IsAlone { get; init; }
 
     /// <summary>Stands before the names of parts that are a page's.</summary>

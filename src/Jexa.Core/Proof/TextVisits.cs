@@ -24,7 +24,7 @@ internal sealed class TextVisits
         _runner = new VisitRunner(clock, new ListCursor(RandomNumberGenerator.GetBytes(32)), new RuntimeFindings());
     }
 
-    /// <summary>The outcome of an address that shows nothing; null for one that leads somewhere, or that cannot be told.</summary>
+    /// <summary>The outcome of an address that shows nothing; null for one that leads somewhere.</summary>
     /// <param name="target">A path, with or without a fragment.</param>
     public async Task<string?> FailsAsync(string target, CancellationToken cancellation)
     {

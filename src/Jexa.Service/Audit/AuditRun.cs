@@ -69,7 +69,7 @@ public static class AuditRun
 
     private static string Remedy(FindingCode code) =>
         code == FindingCodes.AuditWrongRecord || code == FindingCodes.AuditSameRecord || code == FindingCodes.AuditSaysNothing
-            ? "Look at how the page reads the ID from its address, and whether the link passes it under the name that the page reads."
+            ? "Look at how the page reads the ID, and whether the link passes it under the name that the page reads."
         : code == FindingCodes.AuditSoftMissing ? "Answer 404 for an ID that has no record, and 400 for one that cannot be an ID."
         : code == FindingCodes.AuditBadIdShowsRecord
             ? "Compare the whole ID, as its own type, and show nothing if it is not there."

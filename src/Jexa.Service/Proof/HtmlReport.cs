@@ -228,8 +228,8 @@ internal static class HtmlReport
         .board tbody tr, .examples tbody tr { border-bottom: 1px solid var(--line); }
         .board .holds { color: var(--good); } .board .none { color: var(--quiet); }
         .board .fails { color: var(--bad); font-weight: 700; }
-        .finding { background: var(--sheet); border: 1px solid var(--line); border-left: .3rem solid var(--note); border-radius: .3rem;
-          padding: .7rem .9rem; margin: .8rem 0; }
+        .finding { background: var(--sheet); border: 1px solid var(--line); border-radius: .3rem;
+          border-left: .3rem solid var(--note); padding: .7rem .9rem; margin: .8rem 0; }
         .finding.error { border-left-color: var(--bad); } .finding.warning { border-left-color: var(--warn); }
         .mark { font-size: .8rem; color: var(--note); } .error .mark { color: var(--bad); } .warning .mark { color: var(--warn); }
         .code { font-family: ui-monospace, monospace; font-size: .875rem; } .examples { font-size: .875rem; margin-top: .4rem; }

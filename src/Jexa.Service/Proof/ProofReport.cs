@@ -1,6 +1,6 @@
 namespace Jexa.Service.Proof;
 
-/// <summary>What a check, sweep, probe or audit has found, and how much it has seen. All forms of a report are written from it.</summary>
+/// <summary>What a check, sweep, probe or audit has found and seen. All forms of a report are written from it.</summary>
 /// <param name="Means">What was done: <c>check</c>, <c>sweep</c>, <c>probe</c> or <c>audit</c>.</param>
 /// <param name="Subject">What it was done to: an app file, or an address.</param>
 /// <param name="Seconds">How long it took.</param>
