@@ -232,7 +232,8 @@ public sealed class PlantedTests(PlantedTests.Copy copy) : IClassFixture<Planted
             },
             {
                 "half of a key of two fields",
-                "DELETE FROM span WHERE (bridge_id, span_no) IN (SELECT bridge_id, span_no FROM defect JOIN bridge USING (bridge_id) "
+                "DELETE FROM span WHERE (bridge_id, span_no) IN "
+                    + "(SELECT bridge_id, span_no FROM defect JOIN bridge USING (bridge_id) "
                     + "WHERE status <> 'withdrawn' LIMIT 1)",
                 "defect",
                 "JX801",
