@@ -24,12 +24,16 @@ public static partial class ListReading
                 .Select(Of)
                 .OfType<LinkGroup>()
                 .Where(group => group.Addresses >= 2)
-                // One address for each row beats all; then the most rows, then those that say most.
-                .OrderByDescending(group => group.Addresses == group.Rows.Count)
+                // A menu says nothing but its links. One address for each row beats all; then the most rows, then those that say most.
+                .OrderByDescending(IsTelling)
+                .ThenByDescending(group => group.Addresses == group.Rows.Count)
                 .ThenByDescending(group => group.Addresses)
                 .ThenByDescending(group => group.Rows.Sum(row => row.Facts.Count)),
         ];
     }
+
+    /// <summary>Whether the rows say more than their links, so that records can be told by it.</summary>
+    public static bool IsTelling(LinkGroup group) => group.Rows.Average(row => row.Facts.Count) >= 2;
 
     /// <summary>What an element says, leaf by leaf.</summary>
     public static IReadOnlyList<Fact> FactsOf(IElement row)
@@ -240,7 +244,7 @@ public static partial class ListReading
     private static partial Regex Dangerous();
 
     [GeneratedRegex(
-        @"(?:^|[\s_-])(?:nav|navbar|menu|breadcrumbs?|crumbs|pager|pagination|paging|footer|toolbar|tabs?|sidebar)(?:$|[\s_-])",
+        @"menu|navbar|navigation|breadcrumb|crumbs|pager|paginat|paging|footer|toolbar|sidebar|(?:^|[\s_-])(?:nav|tabs?)(?:$|[\s_-])",
         RegexOptions.IgnoreCase
     )]
     private static partial Regex Around();

@@ -22,12 +22,11 @@ public static partial class RecordPageReading
         return $"{page.Title} {PageText.Of(body)}";
     }
 
-    /// <summary>The label words of a page: headings, terms, labels, heads of tables. They are the same for each record.</summary>
+    /// <summary>The words of a page, leaf by leaf. Those that the pages of all records have are their frame.</summary>
     public static IReadOnlySet<string> Frame(IDocument page) =>
-        page.QuerySelectorAll("h1, h2, h3, dt, th, label, legend, strong, b")
-            .Select(one => FactReading.Plain(one.TextContent))
-            .Where(words => words.Length is > 1 and < 60)
-            .ToHashSet();
+        page.Body is { } body
+            ? ListReading.FactsOf(body).Where(fact => fact.Kind == FactKind.Words).Select(fact => fact.Text).ToHashSet()
+            : new HashSet<string>();
 
     /// <summary>Whether a text says that something was not found.</summary>
     public static bool SaysNotFound(string text) => NotFound().IsMatch(FactReading.Plain(text));

@@ -43,6 +43,8 @@ internal sealed class Auditor(PoliteClient client, AuditLimits limits)
             return;
         }
 
+        if (!ListReading.IsTelling(groups[0]))
+            _notSeen.Add($"{groups[0].Pattern}: its rows say too little to tell one record from another");
         Broken(groups);
         await PagingAsync(page, first.Address, groups[0], cancellation);
         foreach (var group in groups.Take(MostGroups))
@@ -218,7 +220,9 @@ internal sealed class Auditor(PoliteClient client, AuditLimits limits)
         CancellationToken cancellation
     )
     {
-        var frame = visits.Aggregate(right.Frame, (common, visit) => common.Intersect(visit.Frame).ToHashSet());
+        var frame = visits.Aggregate(right.Frame.ToHashSet(), (common, visit) => [.. common.Intersect(visit.Frame)]);
+        if (visits.Count < 2)
+            frame = [];
         var judge = new BadIdJudge(group, comparison, right.Row.Address, right.Answer.Page!, frame);
         foreach (var bad in BadId.Of(right.Row.Address, group.Part, right.Row.Id))
         {

@@ -7,7 +7,7 @@ namespace Jexa.Service.Audit;
 /// <summary>Judges what an application answers to wrong IDs.</summary>
 /// <param name="right">The right address that the wrong ones are made of.</param>
 /// <param name="page">Its page.</param>
-/// <param name="frame">The label words that all pages of records have.</param>
+/// <param name="frame">The words that all pages of records have; none if there is only one.</param>
 internal sealed class BadIdJudge(LinkGroup group, RowComparison comparison, Uri right, IDocument page, IReadOnlySet<string> frame)
 {
     /// <summary>A page that has this share of the label words, or of what a record says, has the frame, or a record.</summary>
