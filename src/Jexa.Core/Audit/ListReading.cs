@@ -24,7 +24,8 @@ public static partial class ListReading
                 .Select(Of)
                 .OfType<LinkGroup>()
                 .Where(group => group.Addresses >= 2)
-                // A menu says nothing but its links. One address for each row beats all; then the most rows, then those that say most.
+                // A menu says nothing but its links. One address for each row beats all; then the most rows, then those that say
+                // most.
                 .OrderByDescending(IsTelling)
                 .ThenByDescending(group => group.Addresses == group.Rows.Count)
                 .ThenByDescending(group => group.Addresses)
@@ -244,7 +245,8 @@ public static partial class ListReading
     private static partial Regex Dangerous();
 
     [GeneratedRegex(
-        @"menu|navbar|navigation|breadcrumb|crumbs|pager|paginat|paging|footer|toolbar|sidebar|(?:^|[\s_-])(?:nav|tabs?)(?:$|[\s_-])",
+        @"menu|navbar|navigation|breadcrumb|crumbs|pager|paginat|paging|"
+            + @"footer|toolbar|sidebar|(?:^|[\s_-])(?:nav|tabs?)(?:$|[\s_-])",
         RegexOptions.IgnoreCase
     )]
     private static partial Regex Around();
