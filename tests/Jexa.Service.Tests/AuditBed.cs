@@ -1,6 +1,5 @@
 using System.Globalization;
 using System.Net;
-using System.Net.Sockets;
 using System.Text;
 
 namespace Jexa.Service.Tests;
@@ -27,21 +26,13 @@ internal sealed class AuditBed : IDisposable
         "Juniper",
     ];
 
-    private readonly HttpListener _listener = new();
+    private readonly HttpListener _listener;
     private readonly string _fault;
 
     public AuditBed(string fault = "")
     {
         _fault = fault;
-        using (var free = new TcpListener(IPAddress.Loopback, 0))
-        {
-            free.Start();
-            Url = $"http://127.0.0.1:{((IPEndPoint)free.LocalEndpoint).Port}/";
-        }
-
-        _listener.Prefixes.Add(Url);
-        _listener.Start();
-        _ = Task.Run(ServeAsync);
+        (_listener, Url) = LoopbackListener.Start(AnswerAsync);
     }
 
     public string Url { get; }
@@ -63,19 +54,12 @@ internal sealed class AuditBed : IDisposable
 
     private static string LengthOf(int id) => (12.5m + (id * 3.25m)).ToString("0.00", CultureInfo.InvariantCulture);
 
-    private async Task ServeAsync()
+    private Task AnswerAsync(HttpListenerContext context)
     {
-        try
-        {
-            while (true)
-            {
-                var context = await _listener.GetContextAsync();
-                lock (Met)
-                    Met.Add((context.Request.HttpMethod, context.Request.RawUrl!, context.Request.Headers["Cookie"]));
-                Answer(context);
-            }
-        }
-        catch (Exception ended) when (ended is HttpListenerException or ObjectDisposedException) { }
+        lock (Met)
+            Met.Add((context.Request.HttpMethod, context.Request.RawUrl!, context.Request.Headers["Cookie"]));
+        Answer(context);
+        return Task.CompletedTask;
     }
 
     private void Answer(HttpListenerContext context)

@@ -1,12 +1,11 @@
 using System.Net;
-using System.Net.Sockets;
 
 namespace Jexa.Service.Tests;
 
 /// <summary>Stands before a service and spoils some of its answers, as a wrong proxy or a wrong cache would.</summary>
 internal sealed class FaultProxy : IDisposable
 {
-    private readonly HttpListener _listener = new();
+    private readonly HttpListener _listener;
     private readonly HttpClient _service;
     private readonly Action<HttpListenerRequest, Spoilt> _fault;
 
@@ -24,28 +23,10 @@ internal sealed class FaultProxy : IDisposable
             BaseAddress = new Uri(service),
         };
         _fault = fault;
-        using (var free = new TcpListener(IPAddress.Loopback, 0))
-        {
-            free.Start();
-            Url = $"http://127.0.0.1:{((IPEndPoint)free.LocalEndpoint).Port}/";
-        }
-
-        _listener.Prefixes.Add(Url);
-        _listener.Start();
-        _ = Task.Run(ServeAsync);
+        (_listener, Url) = LoopbackListener.Start(AnswerAsync);
     }
 
     public string Url { get; }
-
-    private async Task ServeAsync()
-    {
-        try
-        {
-            while (true)
-                await AnswerAsync(await _listener.GetContextAsync());
-        }
-        catch (Exception ended) when (ended is HttpListenerException or ObjectDisposedException) { }
-    }
 
     private async Task AnswerAsync(HttpListenerContext context)
     {

@@ -139,17 +139,16 @@ public sealed class FinishTests(DemoService demo, Browser browser)
         await page.Context.CloseAsync();
     }
 
-    [Fact]
-    public async Task The_sign_of_loading_can_be_left_out()
+    [Theory]
+    [InlineData("loading: hidden", "loading.js")]
+    [InlineData("prefetch: none", "ahead.js")]
+    public async Task The_sign_of_loading_and_the_prefetch_can_be_left_out(string key, string script)
     {
         using var folder = new AppFolder();
         folder.MakeDatabase(AppFolder.Schema);
-        using var service = await RunningService.StartAsync(
-            "serve",
-            folder.Write("app.yaml", App("frame: { loading: hidden }\n"))
-        );
-        Assert.DoesNotContain("loading.js", (await service.GetAsync("/list-1")).Body);
-        Assert.Contains("loading.js", (await demo.Service.GetAsync("/bridges")).Body);
+        using var service = await RunningService.StartAsync("serve", folder.Write("app.yaml", App($"frame: {{ {key} }}\n")));
+        Assert.DoesNotContain(script, (await service.GetAsync("/list-1")).Body);
+        Assert.Contains(script, (await demo.Service.GetAsync("/bridges")).Body);
     }
 
     [Fact]
@@ -199,19 +198,6 @@ public sealed class FinishTests(DemoService demo, Browser browser)
             statuses.Add(told!.Value.GetProperty("statusCode").GetInt32());
         await network.SendAsync("Network.enable");
         return statuses;
-    }
-
-    [Fact]
-    public async Task What_is_pointed_at_is_left_alone_where_the_app_says_so()
-    {
-        using var folder = new AppFolder();
-        folder.MakeDatabase(AppFolder.Schema);
-        using var service = await RunningService.StartAsync(
-            "serve",
-            folder.Write("app.yaml", App("frame: { prefetch: none }\n"))
-        );
-        Assert.DoesNotContain("ahead.js", (await service.GetAsync("/list-1")).Body);
-        Assert.Contains("ahead.js", (await demo.Service.GetAsync("/bridges")).Body);
     }
 
     [Fact]

@@ -67,8 +67,18 @@ public sealed class Planted : IDisposable
         var sweep = new Sweep(compilation.Site, compilation.Definition!, limits, FolderFiles.Has, TimeProvider.System);
         var result = await sweep.RunAsync(SweepMark.Start, _ => { }, _ => { }, CancellationToken.None);
         Assert.All(result.NotRead, part => Assert.Contains("gauge", part.Part));
-        var settings = new FindingSettings(compilation.Definition);
-        var faults = result.Faults.Where(fault => settings.Of(fault.Code, fault.At, fault.About) is not null).ToList();
+        var settings = new FindingSettings(compilation.Definition!.Settings);
+        var faults = result
+            .Faults.Where(fault =>
+                settings.Of(
+                    fault.Code,
+                    compilation.Definition.PageAt(fault.At),
+                    compilation.Definition.RecordAt(fault.At),
+                    fault.About
+                )
+                    is not null
+            )
+            .ToList();
         Assert.All(faults, fault => Assert.InRange(fault.Count, 1, 100_000));
         Assert.All(faults, fault => Assert.NotEmpty(fault.Examples));
         IEnumerable<string> unused =

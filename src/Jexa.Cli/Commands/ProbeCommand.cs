@@ -114,14 +114,8 @@ internal static class ProbeCommand
         var probe = new Probe(http, visit => TraceAsync(client, visit, cancellation), pause);
         try
         {
-            var bar = new ProbeBar(pages.Count);
-            await bar.RunAsync(pages.Select(page => page.Name).Where(name => only.Count == 0 || only.Contains(name)), name =>
-                probe.PageAsync(
-                    [.. asked.Cases.Where(one => one.Page == name)],
-                    asked.Allows.GetValueOrDefault(name, ""),
-                    cancellation
-                )
-            );
+            var names = pages.Select(page => page.Name).Where(name => only.Count == 0 || only.Contains(name)).ToList();
+            await WorkBar.RunAsync(names.Count, tell => PagesAsync(probe, names, asked, tell, cancellation));
         }
         catch (Exception gone)
             when (gone is HttpRequestException or TaskCanceledException && !cancellation.IsCancellationRequested)
@@ -135,6 +129,25 @@ internal static class ProbeCommand
             pages,
             new ProbeSubject(site.File, started, TimeProvider.System.GetElapsedTime(begun).TotalSeconds, only)
         );
+    }
+
+    /// <summary>Probes one page after the other. Gives their number.</summary>
+    private static async Task<int> PagesAsync(
+        Probe probe,
+        List<string> names,
+        ProbeInfo asked,
+        Action<string, long> tell,
+        CancellationToken cancellation
+    )
+    {
+        for (var i = 0; i < names.Count; i++)
+        {
+            tell(names[i], i);
+            var cases = asked.Cases.Where(one => one.Page == names[i]).ToList();
+            await probe.PageAsync(cases, asked.Allows.GetValueOrDefault(names[i], ""), cancellation);
+        }
+
+        return names.Count;
     }
 
     /// <summary>Asks the pages: without cookies, and without going where an answer leads.</summary>

@@ -138,8 +138,14 @@ internal static class SweepCommand
     {
         var (started, begun) = (TimeProvider.System.GetUtcNow(), TimeProvider.System.GetTimestamp());
         var from = (resume ? marks.Read() : null) ?? SweepMark.Start;
-        var bar = new SweepBar(await sweep.CountAsync(cancellation));
-        var result = await bar.RunAsync(progress => sweep.RunAsync(from, progress, marks.Save, cancellation));
+        var result = await WorkBar.RunAsync(await sweep.CountAsync(cancellation), tell =>
+            sweep.RunAsync(
+                from,
+                progress => tell($"{progress.Part}, {progress.Rows:N0} rows", progress.Rows),
+                marks.Save,
+                cancellation
+            )
+        );
         if (result.NotRead.Count == 0)
             marks.Remove();
         var isWhole = result.NotRead.Count == 0 && limits.Only.Count == 0;
@@ -178,11 +184,11 @@ internal static class SweepCommand
     /// <param name="isWhole">Whether everything was read, so that what was not met is not there.</param>
     private static List<ProofFinding> Findings(SweepResult result, AppDefinition definition, bool isWhole)
     {
-        var settings = new FindingSettings(definition);
+        var settings = new FindingSettings(definition.Settings);
         var findings = new List<ProofFinding>();
         foreach (var fault in result.Faults)
-            if (settings.Of(fault.Code, fault.At, fault.About) is { } code)
-                findings.Add(FindingReport.Of(fault with { Code = code }, definition, null));
+            if (settings.Of(fault.Code, definition.PageAt(fault.At), definition.RecordAt(fault.At), fault.About) is { } code)
+                findings.Add(FindingReport.Of(fault with { Code = code }, definition));
         if (isWhole)
             findings.AddRange(settings.Unused(FindingCodes.IsMetBySweep).Select(one => FindingReport.Of(one, definition)));
         return findings;

@@ -11,16 +11,7 @@ internal static class FindingView
     {
         foreach (var finding in findings)
         {
-            var color = finding.Severity switch
-            {
-                "error" => "red",
-                "warning" => "yellow",
-                _ => "cyan",
-            };
-            console.MarkupLine(
-                $"[bold]{Terminal.Escaped($"{finding.File}:{finding.Line}:{finding.Column}")}[/] "
-                    + $"[{color}]{finding.Severity} {finding.Code}[/] {Terminal.Escaped(finding.Message)}"
-            );
+            Head(console, $"{finding.File}:{finding.Line}:{finding.Column}", finding.Severity, finding.Code, finding.Message);
             Detail(console, "found", finding.Found);
             Detail(console, "expected", finding.Expected);
             Detail(console, "nearest", finding.Nearest);
@@ -28,11 +19,24 @@ internal static class FindingView
         }
     }
 
+    /// <summary>The line of a finding that editors understand.</summary>
+    public static void Head(IAnsiConsole console, string place, string severity, string code, string message)
+    {
+        var color = severity switch
+        {
+            "error" => "red",
+            "warning" => "yellow",
+            _ => "cyan",
+        };
+        console.MarkupLine($"[bold]{Terminal.Escaped(place)}[/] [{color}]{severity} {code}[/] {Terminal.Escaped(message)}");
+    }
+
     /// <summary>“2 errors, 1 warning and 3 hints”.</summary>
     public static string Count(IReadOnlyList<FindingInfo> findings) =>
         ReportWords.Counts(findings.Select(finding => finding.Severity));
 
-    private static void Detail(IAnsiConsole console, string name, string? value)
+    /// <summary>A line below it; none without a value.</summary>
+    public static void Detail(IAnsiConsole console, string name, string? value)
     {
         if (value is not null)
             console.Write(new Padder(new Markup($"[dim]{name, -9}[/]{Terminal.Escaped(value)}"), new Padding(4, 0, 0, 0)));

@@ -27,28 +27,23 @@ internal static class ReportView
 
     private static void Write(IAnsiConsole console, ProofFinding finding)
     {
-        var color = finding.Severity switch
-        {
-            "error" => "red",
-            "warning" => "yellow",
-            _ => "cyan",
-        };
-        var place = finding.Line > 0 ? $"{finding.File}:{finding.Line}:{finding.Column}" : finding.File;
-        console.MarkupLine(
-            $"[bold]{Terminal.Escaped(place)}[/] [{color}]{finding.Severity} {finding.Code}[/] "
-                + Terminal.Escaped(finding.Message)
-                + (finding.IsKnown ? " [dim](known)[/]" : "")
+        FindingView.Head(
+            console,
+            finding.Line > 0 ? $"{finding.File}:{finding.Line}:{finding.Column}" : finding.File,
+            finding.Severity,
+            finding.Code,
+            finding.IsKnown ? $"{finding.Message} (known)" : finding.Message
         );
-        Detail(console, "times", finding.Count > 1 ? ReportWords.Count(finding.Count) : null);
-        Detail(console, "found", finding.Found);
-        Detail(console, "expected", finding.Expected);
-        Detail(console, "nearest", finding.Nearest);
+        FindingView.Detail(console, "times", finding.Count > 1 ? ReportWords.Count(finding.Count) : null);
+        FindingView.Detail(console, "found", finding.Found);
+        FindingView.Detail(console, "expected", finding.Expected);
+        FindingView.Detail(console, "nearest", finding.Nearest);
         for (var i = 0; i < finding.Examples.Count; i++)
-            Detail(console, i == 0 ? "such as" : "", ReportWords.Of(finding.Examples[i]));
-        Detail(console, "request", finding.Examples.FirstOrDefault(example => example.Request is not null)?.Request);
-        Detail(console, "query", finding.Query);
-        Detail(console, "sure", finding.Sure == "certain" ? null : finding.Sure);
-        Detail(console, "remedy", finding.Remedy);
+            FindingView.Detail(console, i == 0 ? "such as" : "", ReportWords.Of(finding.Examples[i]));
+        FindingView.Detail(console, "request", finding.Examples.FirstOrDefault(example => example.Request is not null)?.Request);
+        FindingView.Detail(console, "query", finding.Query);
+        FindingView.Detail(console, "sure", finding.Sure == "certain" ? null : finding.Sure);
+        FindingView.Detail(console, "remedy", finding.Remedy);
     }
 
     private static void Write(IAnsiConsole console, ProofBoard board)
@@ -61,16 +56,9 @@ internal static class ReportView
 
     private static string Cell(ProofRow row, string name)
     {
-        var cells = row.Cells.Where(cell => cell.Case == name).ToList();
-        var wrong = cells.Count(cell => !cell.Holds);
-        return cells.Count == 0 ? "-"
-            : wrong == 0 ? $"{cells.Count} ok"
-            : $"[red]{wrong}/{cells.Count} fail[/]";
-    }
-
-    private static void Detail(IAnsiConsole console, string name, string? value)
-    {
-        if (value is not null)
-            console.Write(new Padder(new Markup($"[dim]{name, -9}[/]{Terminal.Escaped(value)}"), new Padding(4, 0, 0, 0)));
+        var (tried, wrong) = row.Of(name);
+        return tried == 0 ? "-"
+            : wrong == 0 ? $"{tried} ok"
+            : $"[red]{wrong}/{tried} fail[/]";
     }
 }

@@ -38,7 +38,7 @@ internal sealed class BlockCompiler(
         var choice = Choice(block, shape, load, page, main);
         var size = block.Size ?? (choice is null ? BlockPlan.UsualSize : BlockPlan.ChoiceSize);
         var conditions = Conditions(block, load);
-        var where = conditions.Select(filter => filter.Apply(ParameterValues.None, new ArgumentList())).OfType<Condition>();
+        var where = Filter.Standing(conditions);
         var order = Order(block, record, load);
         var fillers = ties.Select(tie => new LinkFiller(tie.Key, main.Add(tie.From), tie.From.Name)).ToList();
         var tied = ties.Select(

@@ -38,10 +38,7 @@ internal sealed class DetailCompiler(
         var related = Related(head, load);
         var stored = page.NeighboursHidden ? [] : Stored(list, record, load);
         var conditions = filters.Compile(page.Where, load, _ => -1);
-        var narrowed = conditions
-            .Select(filter => filter.Apply(ParameterValues.None, new ArgumentList()))
-            .OfType<Condition>()
-            .ToList();
+        var narrowed = Filter.Standing(conditions);
         var shape = new DetailShape(title, columns, record.One, own, placed.Apart, back) { PlaysOn = page.PlaysOn };
         CheckPlaysOn(page, columns);
         var lookup = Lookups.Compile(record, load, key, [.. record.Visible, .. narrowed], name => Filler(head, name));
@@ -213,11 +210,7 @@ internal sealed class DetailCompiler(
         if (head.Record.QueryParameters.Any(parameter => parameter.Default is null))
             return null;
         var load = new Projections(head.Record);
-        var narrowed = filters
-            .Compile(head.Definition.Where, load, _ => -1)
-            .Select(filter => filter.Apply(ParameterValues.None, new ArgumentList()))
-            .OfType<Condition>();
-        return SampleCompiler.Compile(head, [.. narrowed], load);
+        return SampleCompiler.Compile(head, Filter.Standing(filters.Compile(head.Definition.Where, load, _ => -1)), load);
     }
 
     /// <summary>

@@ -143,10 +143,7 @@ internal sealed class EditCompiler(
         var key = head
             .Parameters.Select(parameter => LookupPart.Of(parameter.Key, parameter.Path ?? FieldPath.Own(parameter.Field), load))
             .ToList();
-        var narrowed = filters
-            .Compile(head.Definition.Where, load, _ => -1)
-            .Select(filter => filter.Apply(ParameterValues.None, new ArgumentList()))
-            .OfType<Condition>();
+        var narrowed = Filter.Standing(filters.Compile(head.Definition.Where, load, _ => -1));
         filters.RequireValues(head.Definition.Where, head.Record);
         return Lookups.Compile(head.Record, load, key, [.. head.Record.Visible, .. narrowed]);
     }

@@ -66,9 +66,8 @@ internal sealed class FilterCompiler(RecordGraph graph, Conventions conventions,
     )
     {
         var compiler = new FilterCompiler(new RecordGraph([]), conventions, findings);
-        return
-        [
-            .. conditions
+        return Filter.Standing(
+            conditions
                 .Select(condition =>
                     compiler.Compile(
                         condition,
@@ -78,9 +77,7 @@ internal sealed class FilterCompiler(RecordGraph graph, Conventions conventions,
                     )
                 )
                 .OfType<Filter>()
-                .Select(filter => filter.Apply(ParameterValues.None, new ArgumentList()))
-                .OfType<Condition>(),
-        ];
+        );
     }
 
     /// <summary>The names of all parameters in conditions, valid or not.</summary>

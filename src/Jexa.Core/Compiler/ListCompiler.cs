@@ -41,7 +41,7 @@ internal sealed class ListCompiler(
         bodies.BindRows(head, load, [recordLink, placed.OnRow, .. placed.Apart, .. BodyLinks.On(columns)]);
         var plan = Plan(head, load, orders);
         var shape = Shape(head, columns, recordLink, placed, plan.Label);
-        Contradiction.Check(findings, head, Static(plan.Filters, head));
+        Contradiction.Check(findings, head, Filter.Standing(plan.Filters, head.Parameters.Count));
         var parents = parentCompiler.Of(head);
         var sides = page
             .Side.Select(side => new SideCompiler(pages, graph, filters, trails, findings).Compile(head, side))
@@ -121,13 +121,6 @@ internal sealed class ListCompiler(
             label,
             compiled
         );
-    }
-
-    /// <summary>The conditions that do not depend on the address.</summary>
-    private static IEnumerable<Condition> Static(List<Filter> filters, PageHead head)
-    {
-        var none = ParameterValues.NoneOf(head.Parameters.Count);
-        return filters.Select(filter => filter.Apply(none, new ArgumentList())).OfType<Condition>();
     }
 
     private void CheckCanList(PageHead head)

@@ -26,8 +26,8 @@ internal static class RowSets
         var record = load.Record;
         if (!record.Table.CanList || record.QueryParameters.Any(parameter => parameter.Default is null))
             return [];
-        var (arguments, none) = (new ArgumentList(), ParameterValues.NoneOf(parameters));
-        var conditions = where.Select(filter => filter.Apply(none, arguments)).OfType<Condition>().ToList();
+        var arguments = new ArgumentList();
+        var conditions = Filter.Standing(where, arguments, parameters);
         var cells = load.Columns.ToList();
         var key = record.Key.Select(field => KeyOf(field, cells)).ToList();
         return

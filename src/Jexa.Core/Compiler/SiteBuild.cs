@@ -101,7 +101,7 @@ internal sealed class SiteBuild
             Writers = _definition.Writers.Select(origin => origin.Value).ToHashSet(),
             Waiting = [.. waiting.Select(page => page.Name.Value)],
             Kinds = _kinds,
-            KindRows = new KindCompiler(_graph, rows, links).Compile(),
+            KindsCompiled = new(new KindCompiler(_graph, rows, links).Compile),
             Beside = bodies.Reader.Files,
             Changes = _kinds
                 .Where(kind => _pages.Exists(page => page.Record == kind && page.Head.Definition.Writes))

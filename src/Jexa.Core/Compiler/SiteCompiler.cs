@@ -57,8 +57,8 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
     /// <summary>The findings with the severities of the app file. Those of a file with errors are not all there yet.</summary>
     private static IReadOnlyList<Finding> Told(AppDefinition definition, FindingList findings)
     {
-        var settings = new FindingSettings(definition);
-        var told = settings.Apply(findings.All);
+        var settings = new FindingSettings(definition.Settings);
+        var told = settings.Apply(findings.All, definition);
         return findings.HasErrors || findings.Has(FindingCodes.SourceAway)
             ? told
             : [.. told.Concat(settings.Unused(code => !FindingCodes.IsMetLater(code))).OrderBy(one => one.At.Line)];

@@ -21,13 +21,14 @@ internal sealed class LinkProof
     private readonly RowSet _rows;
     private readonly Page _target;
     private readonly int[] _parameters;
-    private readonly List<TargetQueue> _queues;
+    private readonly Func<Row, RowKey> _keyOf;
+    private IReadOnlyList<TargetQueue> _queues = [];
     private readonly Dictionary<string, LinkVerdict> _kept = [];
     private readonly Dictionary<string, WaitingLink> _waiting = [];
 
-    private LinkProof(Site site, RowSet rows, LinkPlan link, Page target, List<TargetQueue> queues)
+    private LinkProof(Site site, RowSet rows, LinkPlan link, Page target, Func<Row, RowKey> keyOf)
     {
-        (_site, _rows, Link, _target, _queues) = (site, rows, link, target, queues);
+        (_site, _rows, Link, _target, _keyOf) = (site, rows, link, target, keyOf);
         _parameters = [.. link.ParameterNames.Select(name => target.Parameters.ToList().FindIndex(one => one.Name == name))];
     }
 
@@ -41,12 +42,10 @@ internal sealed class LinkProof
     /// <summary>The proof of a link; null for one to a page that is not there yet, or that another program draws.</summary>
     /// <param name="isShown">Whether the row set is what a page shows; else whether each record has an address is all that is
     /// asked.</param>
-    public static LinkProof? Of(Site site, RowSet rows, LinkPlan link, bool isShown)
-    {
-        if (site.Find(link.Page) is not { Head.DrawnAt: null } target)
-            return null;
-        return new LinkProof(site, rows, link, target, [.. Queues(rows, link, target, isShown)]);
-    }
+    public static LinkProof? Of(Site site, RowSet rows, LinkPlan link, Func<Row, RowKey> keyOf, bool isShown) =>
+        site.Find(link.Page) is { Head.DrawnAt: null } target
+            ? new LinkProof(site, rows, link, target, keyOf) { _queues = [.. Queues(rows, link, target, isShown)] }
+            : null;
 
     private static IEnumerable<TargetQueue> Queues(RowSet rows, LinkPlan link, Page target, bool isShown)
     {
@@ -126,14 +125,14 @@ internal sealed class LinkProof
 
     /// <summary>Proves the link of a row. Null if its record is yet to be looked for.</summary>
     /// <param name="scratch">Is emptied.</param>
-    public LinkCase? Prove(Row row, Func<RowKey> key, Utf8Buffer scratch)
+    public LinkCase? Prove(Row row, Utf8Buffer scratch)
     {
         scratch.Truncate(0);
         if (!Link.TryWrite(row, scratch))
-            return Refused(row, scratch) is var why and not LinkVerdict.None ? new LinkCase(why, key(), null, 1) : null;
+            return Refused(row, scratch) is var why and not LinkVerdict.None ? new LinkCase(why, _keyOf(row), null, 1) : null;
         var address = Encoding.ASCII.GetString(scratch.Written);
         if (_kept.TryGetValue(address, out var known))
-            return known == LinkVerdict.Fine ? null : new LinkCase(known, key(), address, 1);
+            return known == LinkVerdict.Fine ? null : new LinkCase(known, _keyOf(row), address, 1);
         if (_waiting.TryGetValue(address, out var waiting))
         {
             _waiting[address] = waiting with { Times = waiting.Times + 1 };
@@ -141,10 +140,10 @@ internal sealed class LinkProof
         }
 
         if (Read(row, address) is not { } values)
-            return Keep(address, LinkVerdict.Astray, key(), 1);
+            return Keep(address, LinkVerdict.Astray, _keyOf(row), 1);
         if (_queues.Count == 0)
             return null;
-        _waiting[address] = new WaitingLink(values, key(), 1);
+        _waiting[address] = new WaitingLink(values, _keyOf(row), 1);
         return null;
     }
 

@@ -40,7 +40,7 @@ internal sealed class PartSweep
         _links =
         [
             .. part
-                .Rows.Links.Select(link => LinkProof.Of(site, part.Rows, link, isShown: part.Page is not null))
+                .Rows.Links.Select(link => LinkProof.Of(site, part.Rows, link, KeyOf, isShown: part.Page is not null))
                 .OfType<LinkProof>(),
         ];
         _values = part.Kind is null
@@ -141,7 +141,7 @@ internal sealed class PartSweep
             else
                 _targets.AddRange(value.PathsOf(row).Select(path => (value.Column, KeyOf(row), path)));
         foreach (var link in _links)
-            if (link.Prove(row, () => KeyOf(row), scratch) is { } found && !IsTold(link, found))
+            if (link.Prove(row, scratch) is { } found && !IsTold(link, found))
                 Report(link, found);
         if (_part.Kind is not { } kind)
             return;

@@ -155,7 +155,7 @@ public sealed class Sweep(
         {
             while (at.Why is null)
             {
-                progress(new SweepProgress(part.Name, _read, null));
+                progress(new SweepProgress(part.Name, _read));
                 if (await WindowAsync(part, sweep, at, cancellation) is not { } next)
                     break;
                 at = next;

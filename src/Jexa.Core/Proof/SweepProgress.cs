@@ -3,5 +3,4 @@ namespace Jexa.Core.Proof;
 /// <summary>What a sweep is doing.</summary>
 /// <param name="Part">The part that is being read.</param>
 /// <param name="Rows">The rows read so far, of all parts.</param>
-/// <param name="About">About how many there are in all; null if nobody knows.</param>
-public readonly record struct SweepProgress(string Part, long Rows, long? About);
+public readonly record struct SweepProgress(string Part, long Rows);

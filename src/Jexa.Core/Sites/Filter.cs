@@ -17,6 +17,19 @@ public abstract record Filter
     /// </summary>
     public abstract Condition? Apply(ParameterValues values, ArgumentList arguments);
 
+    /// <summary>The conditions that hold whatever the address says.</summary>
+    /// <param name="parameters">The number of the page's parameters.</param>
+    public static List<Condition> Standing(IEnumerable<Filter> filters, int parameters = 0) =>
+        Standing(filters, new ArgumentList(), parameters);
+
+    /// <inheritdoc cref="Standing(IEnumerable{Filter}, int)"/>
+    /// <param name="arguments">Gets the values that they compare with.</param>
+    public static List<Condition> Standing(IEnumerable<Filter> filters, ArgumentList arguments, int parameters)
+    {
+        var none = ParameterValues.NoneOf(parameters);
+        return [.. filters.Select(filter => filter.Apply(none, arguments)).OfType<Condition>()];
+    }
+
     /// <summary>What in the values changes the condition, besides which parameters are given and how often.</summary>
     public virtual string ShapeOf(ParameterValues values) => "";
 

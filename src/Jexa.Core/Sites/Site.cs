@@ -28,7 +28,10 @@ public sealed record Site(
     public IReadOnlyList<SiteRecord> Kinds { get; init; } = [];
 
     /// <summary>All records of the kinds that have pages, for a sweep.</summary>
-    public IReadOnlyList<KindRows> KindRows { get; init; } = [];
+    public IReadOnlyList<KindRows> KindRows => KindsCompiled.Value;
+
+    /// <summary>Compiles them when the first sweep asks: serving needs none.</summary>
+    internal Lazy<IReadOnlyList<KindRows>> KindsCompiled { get; init; } = new(() => []);
 
     /// <summary>How records are changed, by the name of the record kind.</summary>
     public IReadOnlyDictionary<string, ChangePlan> Changes { get; init; } = new Dictionary<string, ChangePlan>();

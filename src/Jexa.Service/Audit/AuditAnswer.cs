@@ -8,6 +8,12 @@ namespace Jexa.Service.Audit;
 /// <param name="Trouble">Why there is no answer, or none that can be read; null if there is one.</param>
 internal sealed record AuditAnswer(Uri Asked, Uri Address, int Status, string Body, IDocument? Page, string? Trouble)
 {
+    /// <summary>Where a redirect leads, as it is written; null for none.</summary>
+    public string? Location { get; init; }
+
+    /// <summary>Whether nothing came in the time that there was.</summary>
+    public bool IsSilent { get; init; }
+
     /// <summary>Whether it is a file, not a page.</summary>
     public bool IsFile { get; init; }
 

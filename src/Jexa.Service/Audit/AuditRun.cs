@@ -39,19 +39,17 @@ public static class AuditRun
     {
         var first = faults[0];
         var kinds = string.Join(", ", faults.Select(fault => fault.Kind).Distinct());
-        return new ProofFinding(
-            first.Code.Id,
-            FindingReport.Word(first.Code.Severity),
-            first.Code.Title,
-            list.AbsoluteUri,
-            0,
-            0,
-            null,
+        return FindingReport.New(
+            first.Code,
+            new Place(list.AbsoluteUri, 0, 0),
             first.About,
             $"{first.Code.Title}: {first.About} ({kinds}).",
-            Remedy(first.Code),
-            faults.Count,
-            faults.Exists(fault => fault.IsCertain) ? "certain" : "likely",
+            Remedy(first.Code)
+        ) with
+        {
+            Count = faults.Count,
+            Sure = faults.Exists(fault => fault.IsCertain) ? "certain" : "likely",
+            Examples =
             [
                 .. faults
                     .DistinctBy(fault => fault.Address)
@@ -63,8 +61,7 @@ public static class AuditRun
                         FindingReport.Curl(fault.Address.AbsoluteUri)
                     )),
             ],
-            null
-        );
+        };
     }
 
     private static string Remedy(FindingCode code) =>

@@ -21,10 +21,7 @@ internal sealed class BadIdJudge(LinkGroup group, RowComparison comparison, Uri 
     {
         if (bad.Shown == BadId.Markup && answer.Body.Contains(BadId.Markup, StringComparison.Ordinal))
             yield return New(FindingCodes.AuditUnescaped, bad, "the ID stands in the page as it was sent, markup and all");
-        if (
-            answer.Status >= 500
-            || (answer.Status == 0 && answer.Trouble?.StartsWith("no answer", StringComparison.Ordinal) == true)
-        )
+        if (answer.Status >= 500 || answer.IsSilent)
             yield return New(FindingCodes.AuditServerFault, bad, answer.Trouble ?? $"status {answer.Status}");
         if (answer.Status != 200 || answer.Page is not { } shown)
             yield break;

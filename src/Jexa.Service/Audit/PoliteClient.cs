@@ -77,13 +77,9 @@ internal sealed class PoliteClient : IDisposable
             }
 
             var answer = await SendAsync(at, cancellation);
-            if (
-                answer.Status is not (301 or 302 or 303 or 307 or 308)
-                || answer.Trouble is null
-                || !answer.Trouble.StartsWith(LeadsTo, StringComparison.Ordinal)
-            )
+            if (answer.Location is not { } location)
                 return answer with { Asked = address };
-            if (!Uri.TryCreate(at, answer.Trouble[LeadsTo.Length..], out var next))
+            if (!Uri.TryCreate(at, location, out var next))
                 return answer with { Asked = address, Trouble = "a redirect to no address" };
             if (next.Authority != _origin.Authority)
                 return answer with
@@ -96,8 +92,6 @@ internal sealed class PoliteClient : IDisposable
             at = new Uri(next.GetLeftPart(UriPartial.Query));
         }
     }
-
-    private const string LeadsTo = "leads to ";
 
     private async Task<AuditAnswer> SendAsync(Uri address, CancellationToken cancellation)
     {
@@ -112,8 +106,8 @@ internal sealed class PoliteClient : IDisposable
         {
             using var answer = await _http.SendAsync(request, HttpCompletionOption.ResponseHeadersRead, cancellation);
             var status = (int)answer.StatusCode;
-            if (answer.Headers.Location is { } location)
-                return new AuditAnswer(address, address, status, "", null, LeadsTo + location.OriginalString);
+            if (status is 301 or 302 or 303 or 307 or 308 && answer.Headers.Location is { } location)
+                return new AuditAnswer(address, address, status, "", null, null) { Location = location.OriginalString };
             var body = await BodyAsync(answer, cancellation);
             var type = answer.Content.Headers.ContentType?.MediaType ?? "";
             if (type is not ("text/html" or "application/xhtml+xml" or ""))
@@ -131,9 +125,12 @@ internal sealed class PoliteClient : IDisposable
         {
             return new AuditAnswer(address, address, 0, "", null, $"the answer broke off: {broken.Message}");
         }
-        catch (TaskCanceledException) when (!cancellation.IsCancellationRequested)
+        catch (OperationCanceledException) when (!cancellation.IsCancellationRequested)
         {
-            return new AuditAnswer(address, address, 0, "", null, $"no answer within {Patience.TotalSeconds:0} s");
+            return new AuditAnswer(address, address, 0, "", null, $"no whole answer within {Patience.TotalSeconds:0} s")
+            {
+                IsSilent = true,
+            };
         }
     }
 

@@ -56,7 +56,10 @@ public sealed class SiteHost
 
     /// <summary>The findings in the present app file, then those that visits showed in the data.</summary>
     public IReadOnlyList<Finding> Findings =>
-        [.. _file.Findings, .. new FindingSettings(_file.Definition).Apply(_runtimeFindings.All)];
+        [
+            .. _file.Findings,
+            .. new FindingSettings(_file.Definition?.Settings ?? []).Apply(_runtimeFindings.All, _file.Definition),
+        ];
 
     /// <summary>
     /// Loads a changed app file. Its site replaces the last one. If it has none, or lacks pages whose source is away, the last

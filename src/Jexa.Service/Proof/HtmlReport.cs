@@ -132,12 +132,11 @@ internal static class HtmlReport
             html.Append("<tr><th scope=\"row\">").Append(Text(row.Page)).Append("</th>");
             foreach (var name in board.Cases)
             {
-                var cells = row.Cells.Where(cell => cell.Case == name).ToList();
-                var wrong = cells.Count(cell => !cell.Holds);
+                var (tried, wrong) = row.Of(name);
                 html.Append(
-                    cells.Count == 0 ? "<td class=\"none\">–</td>"
-                    : wrong == 0 ? $"<td class=\"holds\">✓ {cells.Count}</td>"
-                    : $"<td class=\"fails\">✗ {wrong} of {cells.Count}</td>"
+                    tried == 0 ? "<td class=\"none\">–</td>"
+                    : wrong == 0 ? $"<td class=\"holds\">✓ {tried}</td>"
+                    : $"<td class=\"fails\">✗ {wrong} of {tried}</td>"
                 );
             }
 

@@ -68,12 +68,11 @@ internal static class MarkdownReport
             text.Append("| ").Append(Plain(row.Page)).Append(" |");
             foreach (var name in board.Cases)
             {
-                var cells = row.Cells.Where(cell => cell.Case == name).ToList();
-                var wrong = cells.Count(cell => !cell.Holds);
+                var (tried, wrong) = row.Of(name);
                 text.Append(
-                    cells.Count == 0 ? "  |"
-                    : wrong == 0 ? $" {cells.Count} hold |"
-                    : $" **{wrong} of {cells.Count} fail** |"
+                    tried == 0 ? "  |"
+                    : wrong == 0 ? $" {tried} hold |"
+                    : $" **{wrong} of {tried} fail** |"
                 );
             }
 

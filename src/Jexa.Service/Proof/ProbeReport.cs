@@ -46,68 +46,51 @@ public static class ProbeReport
         bool isWhole
     )
     {
-        var (findings, used) = (new List<ProofFinding>(), new HashSet<FindingSettingInfo>());
+        var settings = new FindingSettings([.. asked.Settings.Select(one => Of(one, subject.File))]);
+        var findings = new List<ProofFinding>();
         foreach (
             var group in probe.Differences.Where(one => !one.IsAway).GroupBy(one => (one.Code, one.Case.Page, one.Case.Case))
         )
         {
             var page = pages.First(page => page.Name == group.Key.Page);
-            var finding = Of([.. group], page, subject.File);
-            var setting = asked.Settings.LastOrDefault(one =>
-                one.Code == finding.Code && (one.On is null || one.On == page.Name || one.On == page.Record)
-            );
-            if (setting is not null)
-                used.Add(setting);
-            if (setting is null || setting.Severity is not null)
-                findings.Add(finding with { Severity = setting?.Severity ?? finding.Severity });
+            if (settings.Of(group.Key.Code, page.Name, page.Record) is { } code)
+                findings.Add(Of(code, [.. group], page, subject.File));
         }
 
-        var unused = asked.Settings.Where(one => isWhole && FindingCodes.IsMetByProbe(one.Code) && !used.Contains(one));
-        findings.AddRange(unused.Select(one => Unused(one, subject.File)));
+        if (isWhole)
+            findings.AddRange(settings.Unused(FindingCodes.IsMetByProbe).Select(one => FindingReport.Of(one, null)));
         return findings;
     }
 
-    private static ProofFinding Unused(FindingSettingInfo setting, string file) =>
-        new(
-            FindingCodes.SettingForNothing.Id,
-            FindingReport.Word(FindingCodes.SettingForNothing.Severity),
-            FindingCodes.SettingForNothing.Title,
-            file,
-            setting.Line,
-            1,
-            null,
-            $"{setting.Code} {setting.On}",
-            $"“findings” has an entry for {setting.Code}{(setting.On is { } on ? $" on “{on}”" : "")}, and there is no such "
-                + "finding.",
-            "Remove the entry: what it was for is gone.",
-            1,
-            "certain",
-            [],
-            null
-        );
-
-    private static ProofFinding Of(List<ProbeDifference> differences, PageInfo page, string file)
+    private static FindingSetting Of(FindingSettingInfo info, string file)
     {
-        var (first, kind) = (differences[0], differences[0].Case.Case);
-        return new ProofFinding(
-            first.Code.Id,
-            FindingReport.Word(first.Code.Severity),
-            first.Code.Title,
-            file,
-            page.Line,
-            1,
-            page.Name,
+        var at = new Place(file, info.Line, 1);
+        return new FindingSetting(
+            new Written(info.Code, at),
+            info.On is { } on ? new Written(on, at) : null,
+            info.Severity is { } word ? Enum.Parse<Severity>(word, ignoreCase: true) : null
+        );
+    }
+
+    private static ProofFinding Of(FindingCode code, List<ProbeDifference> differences, PageInfo page, string file)
+    {
+        var kind = differences[0].Case.Case;
+        return FindingReport.New(
+            code,
+            new Place(file, page.Line, 1),
             $"{page.Name}: {kind}",
-            $"{first.Code.Title}: the page “{page.Name}”, case {kind}.",
-            "Look at the visit's trace. If the page is behind another program, look at what that does to its answers.",
-            differences.Count,
-            "certain",
+            $"{code.Title}: the page “{page.Name}”, case {kind}.",
+            "Look at the visit's trace. If the page is behind another program, look at what that does to its answers."
+        ) with
+        {
+            Page = page.Name,
+            Count = differences.Count,
+            Examples =
             [
                 .. differences
                     .Take(MostExamples)
                     .Select(one => new ProofExample(one.Case.Parameter ?? "", one.Case.Address, one.Says, one.Request)),
             ],
-            null
-        );
+        };
     }
 }
