@@ -6,6 +6,7 @@ using Jexa.Bench.Visits;
 //        visits saves
 //        visits bodies DEMO_FOLDER (after ./jexa demo has made the register)
 //        visits files
+//        visits proofs (what check and sweep take; PostgreSQL and MariaDB must be installed)
 //        visits clients
 //        visits details ROUNDS SECONDS (after ./jexa demo has made the register)
 //        visits servers
@@ -32,6 +33,9 @@ switch (args)
     case ["files"]:
         await Files.RunAsync();
         return 0;
+    case ["proofs"]:
+        await Proofs.RunAsync();
+        return 0;
     case ["details", var rounds, var seconds, .. var engines]:
         await Servers.CompareDetailsAsync(
             int.Parse(rounds),
@@ -45,7 +49,7 @@ switch (args)
     default:
         Console.Error.WriteLine(
             "Usage: visits stages APP_FILE LIST_ADDRESS DETAIL_ADDRESS, visits scale, visits walks, visits "
-                + "saves, visits bodies DEMO_FOLDER, visits files, visits clients, visits details ROUNDS SECONDS "
+                + "saves, visits bodies DEMO_FOLDER, visits files, visits proofs, visits clients, visits details ROUNDS SECONDS "
                 + "[ENGINE…], or visits servers"
         );
         return 2;

@@ -41,6 +41,24 @@ internal static class CommonOptions
             HelpName = "DIR",
         };
 
+    /// <summary>The address where the pages are.</summary>
+    /// <param name="usual">The address if it is left out; null for none.</param>
+    public static Option<string?> PagesUrl(string description, string? usual = null)
+    {
+        var option = new Option<string?>("--url") { Description = description, HelpName = "URL" };
+        option.Validators.Add(result =>
+        {
+            if (
+                result.Tokens is [{ Value: var text }]
+                && !(Uri.TryCreate(text, UriKind.Absolute, out var uri) && uri is { Scheme: "http" or "https" })
+            )
+                result.AddError($"--url must be a web address, not “{text}”.");
+        });
+        if (usual is not null)
+            option.DefaultValueFactory = _ => usual;
+        return option;
+    }
+
     /// <summary>An option with one of a few words; null if it is left out.</summary>
     public static Option<TWord?> Word<TWord>(string name, string description, string helpName)
         where TWord : struct, Enum

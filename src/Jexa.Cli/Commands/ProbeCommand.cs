@@ -1,5 +1,4 @@
 using System.CommandLine;
-using System.Net;
 using Jexa.Cli.Client;
 using Jexa.Cli.Output;
 using Jexa.Service.Management;
@@ -23,7 +22,11 @@ internal static class ProbeCommand
             "jexa probe --port 8080 --report probe.html --report probe.xml",
             "jexa probe --only bridge --url https://register.example/ --rate 5"
         );
-        var (only, url, rate) = (Only(), Url(), Rate());
+        var (only, url, rate) = (
+            Only(),
+            CommonOptions.PagesUrl("Where visitors reach the pages, if that is another address: behind a proxy, for example"),
+            Rate()
+        );
         command.Add(only);
         command.Add(url);
         command.Add(rate);
@@ -51,24 +54,6 @@ internal static class ProbeCommand
             HelpName = "PAGE",
             AllowMultipleArgumentsPerToken = true,
         };
-        return option;
-    }
-
-    private static Option<string?> Url()
-    {
-        var option = new Option<string?>("--url")
-        {
-            Description = "Where visitors reach the pages, if that is another address: behind a proxy, for example",
-            HelpName = "URL",
-        };
-        option.Validators.Add(result =>
-        {
-            if (
-                result.Tokens is [{ Value: var text }]
-                && !(Uri.TryCreate(text, UriKind.Absolute, out var uri) && uri is { Scheme: "http" or "https" })
-            )
-                result.AddError($"--url must be a web address, not “{text}”.");
-        });
         return option;
     }
 
@@ -110,7 +95,7 @@ internal static class ProbeCommand
                     )
             );
         var asked = await client.GetAsync<ProbeInfo>("api/probe-cases", cancellation);
-        using var http = Pages(url ?? site.PagesUrl);
+        using var http = PageVisitor.At(url ?? site.PagesUrl);
         var probe = new Probe(http, visit => TraceAsync(client, visit, cancellation), pause);
         try
         {
@@ -149,23 +134,6 @@ internal static class ProbeCommand
 
         return names.Count;
     }
-
-    /// <summary>Asks the pages: without cookies, and without going where an answer leads.</summary>
-    private static HttpClient Pages(string url) =>
-        new(
-            new SocketsHttpHandler
-            {
-                AllowAutoRedirect = false,
-                UseProxy = false,
-                UseCookies = false,
-                AutomaticDecompression = DecompressionMethods.None,
-                ConnectTimeout = TimeSpan.FromSeconds(10),
-            }
-        )
-        {
-            BaseAddress = new Uri(url),
-            Timeout = TimeSpan.FromSeconds(60),
-        };
 
     /// <summary>What the service says of a visit: its outcome and the reason.</summary>
     private static async Task<string?> TraceAsync(ManagementClient client, string visit, CancellationToken cancellation)

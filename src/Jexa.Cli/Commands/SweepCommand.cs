@@ -1,12 +1,10 @@
 using System.CommandLine;
 using Jexa.Cli.Output;
 using Jexa.Core.Addresses;
-using Jexa.Core.Compiler;
 using Jexa.Core.Definitions;
 using Jexa.Core.Proof;
 using Jexa.Service.Hosting;
 using Jexa.Service.Management;
-using Jexa.Service.Media;
 using Jexa.Service.Proof;
 
 namespace Jexa.Cli.Commands;
@@ -23,6 +21,7 @@ internal static class SweepCommand
             "jexa sweep register.yaml",
             "jexa sweep register.yaml --report sweep.html --report sweep.sarif --baseline last.json",
             "jexa sweep register.yaml --rate 2000 --within 30m --resume",
+            "jexa sweep register.yaml --fetch 500 --url http://127.0.0.1:7440/",
             "jexa sweep register.yaml --only bridge --instead register=\"Host=replica;Database=register\""
         )
         {
@@ -48,6 +47,8 @@ internal static class SweepCommand
         command.Add(resume);
         command.Add(state);
         command.Add(instead);
+        var url = CommonOptions.PagesUrl("Where --fetch asks for pages", "http://127.0.0.1:7440/");
+        command.Add(url);
         var reports = new ReportOptions(command);
         command.SetAction(
             async (parsed, cancellation) =>
@@ -59,6 +60,7 @@ internal static class SweepCommand
                     parsed.GetValue(resume),
                     parsed.GetValue(state),
                     Connections(parsed.GetValue(instead) ?? []),
+                    parsed.GetValue(url)!,
                     cancellation
                 );
                 return reports.Finish(parsed, compare(report));
@@ -81,6 +83,7 @@ internal static class SweepCommand
         bool resume,
         string? state,
         Dictionary<string, string> connections,
+        string pages,
         CancellationToken cancellation
     )
     {
@@ -101,8 +104,11 @@ internal static class SweepCommand
 
             CheckOnly(limits, definition);
             using var marks = SweepMarkFile.Open(state, file, compilation.Bytes.Span, Settings(limits), TimeProvider.System);
-            var sweep = new Sweep(site, definition, limits, FolderFiles.Has, TimeProvider.System);
-            return await SweepAsync(sweep, compilation, limits, marks, resume, cancellation);
+            var sweep = new SweepRun(site, definition, limits, TimeProvider.System);
+            using var visitor = limits.Fetch > 0 ? PageVisitor.At(pages) : null;
+            return await WorkBar.RunAsync(await sweep.CountAsync(cancellation), tell =>
+                sweep.RunAsync(marks, resume, visitor, tell, cancellation)
+            );
         }
         catch (Exception refused) when (refused is StartException or IOException or UnauthorizedAccessException)
         {
@@ -125,72 +131,5 @@ internal static class SweepCommand
                 $"--only: the app file has no page and no record “{name}”."
                     + (Nearest.To(name, names) is { } nearest ? $" Do you mean {nearest}?" : "")
             );
-    }
-
-    private static async Task<ProofReport> SweepAsync(
-        Sweep sweep,
-        Compilation compilation,
-        SweepLimits limits,
-        SweepMarkFile marks,
-        bool resume,
-        CancellationToken cancellation
-    )
-    {
-        var (started, begun) = (TimeProvider.System.GetUtcNow(), TimeProvider.System.GetTimestamp());
-        var from = (resume ? marks.Read() : null) ?? SweepMark.Start;
-        var result = await WorkBar.RunAsync(await sweep.CountAsync(cancellation), tell =>
-            sweep.RunAsync(
-                from,
-                progress => tell($"{progress.Part}, {progress.Rows:N0} rows", progress.Rows),
-                marks.Save,
-                cancellation
-            )
-        );
-        if (result.NotRead.Count == 0)
-            marks.Remove();
-        var isWhole = result.NotRead.Count == 0 && limits.Only.Count == 0;
-        return new ProofReport(
-            "sweep",
-            compilation.Definition!.File,
-            ReportWords.Version,
-            started,
-            TimeProvider.System.GetElapsedTime(begun).TotalSeconds,
-            [
-                new ProofFigure(
-                    "records",
-                    result
-                        .Parts.Where(part => !part.Part.StartsWith(SweepPart.OfPage, StringComparison.Ordinal))
-                        .Sum(part => part.Rows)
-                ),
-                new ProofFigure(
-                    "rows on pages",
-                    result
-                        .Parts.Where(part => part.Part.StartsWith(SweepPart.OfPage, StringComparison.Ordinal))
-                        .Sum(part => part.Rows)
-                ),
-                new ProofFigure("links built and read back", result.Links),
-                new ProofFigure("records looked for", result.Lookups),
-            ],
-            [.. result.NotRead.Select(part => new ProofGap(part.Part, part.Why, part.IsChosen))],
-            Findings(result, compilation.Definition, isWhole),
-            null
-        )
-        {
-            Parts = [.. result.Parts.Select(part => new ProofFigure(part.Part, part.Rows))],
-        };
-    }
-
-    /// <summary>The faults with the severities of the app file.</summary>
-    /// <param name="isWhole">Whether everything was read, so that what was not met is not there.</param>
-    private static List<ProofFinding> Findings(SweepResult result, AppDefinition definition, bool isWhole)
-    {
-        var settings = new FindingSettings(definition.Settings);
-        var findings = new List<ProofFinding>();
-        foreach (var fault in result.Faults)
-            if (settings.Of(fault.Code, definition.PageAt(fault.At), definition.RecordAt(fault.At), fault.About) is { } code)
-                findings.Add(FindingReport.Of(fault with { Code = code }, definition));
-        if (isWhole)
-            findings.AddRange(settings.Unused(FindingCodes.IsMetBySweep).Select(one => FindingReport.Of(one, definition)));
-        return findings;
     }
 }

@@ -34,6 +34,13 @@ internal sealed class SweepLimitOptions
         10_000_000
     );
 
+    private readonly Option<int?> _fetch = CommonOptions.Number<int>(
+        "--fetch",
+        "Ask the running service for so many records, chosen by chance, and compare what it shows with their rows",
+        1,
+        1_000_000
+    );
+
     private readonly Option<TimeSpan?> _within = CommonOptions.Time(
         "--within",
         "Stop after this time, such as 90s, 30m or 2h; --resume goes on from there"
@@ -41,7 +48,7 @@ internal sealed class SweepLimitOptions
 
     public SweepLimitOptions(Command command)
     {
-        foreach (var option in new Option[] { _only, _examples, _rows, _rate, _within })
+        foreach (var option in new Option[] { _only, _examples, _rows, _rate, _within, _fetch })
             command.Add(option);
     }
 
@@ -58,6 +65,7 @@ internal sealed class SweepLimitOptions
             // A slow sweep reads little at once, so that the source is never busy for long.
             Window = (int)Math.Min(Math.Min(usual.Window, rate ?? usual.Window), parsed.GetValue(_rows) ?? usual.Window),
             Within = parsed.GetValue(_within),
+            Fetch = parsed.GetValue(_fetch) ?? 0,
         };
     }
 }

@@ -309,6 +309,9 @@ public static class FindingCodes
     /// <summary>JX808: a link in a text to an address that shows nothing.</summary>
     public static readonly FindingCode TextLinkToNothing = Warning("JX808", "A link in a text to an address that shows nothing");
 
+    /// <summary>JX809: the service shows something other than the row.</summary>
+    public static readonly FindingCode ShownOtherwise = Warning("JX809", "A page that shows other values than its row");
+
     // Found in answers.
     /// <summary>JX851: an answer that is not what the app file asks for.</summary>
     public static readonly FindingCode OtherAnswer = Warning("JX851", "An answer that is not what the app file asks for");

@@ -19,6 +19,7 @@ internal sealed class PartSweep
     private readonly SweepPart _part;
     private readonly FaultPlaces _places;
     private readonly FaultList _faults;
+    private readonly RecordSample _sample;
     private readonly List<LinkProof> _links;
     private readonly List<ValueProof> _values;
     private readonly int[] _key;
@@ -33,9 +34,16 @@ internal sealed class PartSweep
     private readonly List<(ViewColumn Column, RowKey Key, string Target)> _targets = [];
 
     /// <param name="hasFile">Whether a folder has a file of this name that can be shown.</param>
-    public PartSweep(Site site, SweepPart part, FaultPlaces places, FaultList faults, Func<FilePlan, string, bool> hasFile)
+    public PartSweep(
+        Site site,
+        SweepPart part,
+        FaultPlaces places,
+        FaultList faults,
+        RecordSample sample,
+        Func<FilePlan, string, bool> hasFile
+    )
     {
-        (_part, _places, _faults) = (part, places, faults);
+        (_part, _places, _faults, _sample) = (part, places, faults, sample);
         _key = [.. part.Rows.Key.Select(key => key.Ordinal)];
         _links =
         [
@@ -93,40 +101,13 @@ internal sealed class PartSweep
             var known = keys.OfType<IReadOnlyList<TypedValue>>().ToList();
             if (known.Count < keys.Count)
                 continue;
-            var rows = new RowBlock();
-            var arguments = new List<TypedValue>(_part.Rows.Arguments);
-            var oneOf = OneOf(known, arguments);
-            var query = Record.Source.Prepare(_part.Rows.Query with { Where = [.. _part.Rows.Query.Where, oneOf] });
-            rows.Reset(query.Width);
-            await query.RunAsync(arguments, rows, cancellation);
+            var rows = await RowsByKey.ReadAsync(_part.Rows, known, cancellation);
             await again.ProveAsync(rows, visits, cancellation);
             if (!again._met.ContainsKey((fault.Code.Id, fault.About)))
                 _faults.Remove(fault);
             else if (fault.Query is null)
-                _faults.Put(fault with { Query = Shown(oneOf, arguments) });
+                _faults.Put(fault with { Query = Shown(known) });
         }
-    }
-
-    /// <summary>The rows with one of these keys.</summary>
-    /// <param name="arguments">The keys are added to it.</param>
-    private Condition OneOf(List<IReadOnlyList<TypedValue>> keys, List<TypedValue> arguments)
-    {
-        Operand Add(TypedValue value)
-        {
-            arguments.Add(value);
-            return new Operand.Argument(arguments.Count - 1, FieldType.Any);
-        }
-
-        return new Condition.Any([
-            .. keys.Select(key => new Condition.All([
-                .. key.Select(
-                    (value, i) =>
-                        value is TypedValue.Empty
-                            ? (Condition)new Condition.IsEmpty(_part.Rows.Key[i].Column)
-                            : new Condition.Equal(_part.Rows.Key[i].Column, Add(value))
-                ),
-            ])),
-        ]);
     }
 
     private void Prove(Row row, Utf8Buffer scratch)
@@ -141,8 +122,18 @@ internal sealed class PartSweep
             else
                 _targets.AddRange(value.PathsOf(row).Select(path => (value.Column, KeyOf(row), path)));
         foreach (var link in _links)
-            if (link.Prove(row, scratch) is { } found && !IsTold(link, found))
-                Report(link, found);
+        {
+            if (link.Prove(row, scratch) is { } found)
+            {
+                if (!IsTold(link, found))
+                    Report(link, found);
+            }
+            else if (_part.Kind is not null && link.Target is RecordPage page && scratch.Written.Length > 0)
+            {
+                _sample.Offer(() => Sampled(page, row, scratch));
+            }
+        }
+
         if (_part.Kind is not { } kind)
             return;
         // A key of several fields often holds a shorter one: its record is lost for the same reason.
@@ -155,6 +146,10 @@ internal sealed class PartSweep
         if (!scratch.Written.ContainsAnyExcept(" \t\r\n"u8))
             ReportLabel(row);
     }
+
+    /// <summary>A record with the address that was just built; null if its key cannot be sent back.</summary>
+    private SampledRecord? Sampled(RecordPage page, Row row, Utf8Buffer address) =>
+        KeyOf(row) is { Values: { } values } key ? new SampledRecord(page, key.Text, values, address.ToString()) : null;
 
     /// <summary>Whether the record that a foreign key names is there and may be seen.</summary>
     private bool Prove(ReferenceCells reference, Row row)
@@ -362,10 +357,11 @@ internal sealed class PartSweep
         return text.ToString();
     }
 
-    /// <summary>The query that finds all rows for which a condition holds, as text for the engine's own shell.</summary>
-    private string Shown(Condition where, IReadOnlyList<TypedValue> arguments)
+    /// <summary>The query that finds the rows with these keys, as text for the engine's own shell.</summary>
+    private string Shown(IReadOnlyList<IReadOnlyList<TypedValue>> keys)
     {
         var rows = _part.Rows;
+        var (where, arguments) = RowsByKey.OneOf(rows, keys);
         var query = rows.Query with
         {
             Columns = [.. rows.Key.Select(key => rows.Query.Columns[key.Ordinal])],

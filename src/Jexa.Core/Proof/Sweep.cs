@@ -28,6 +28,7 @@ public sealed class Sweep(
     private readonly FaultPlaces _places = new(definition);
     private readonly TextVisits _visits = new(site, clock);
     private readonly FaultList _faults = new(limits.Examples);
+    private readonly RecordSample _sample = new(limits.Fetch);
     private readonly Dictionary<string, long> _done = [];
     private readonly List<(string Part, string Why, bool IsChosen)> _notRead = [];
     private readonly RowBlock _rows = new();
@@ -95,7 +96,10 @@ public sealed class Sweep(
                 await PartAsync(part, part.Name == from.Part ? from : SweepMark.Start, progress, mark, cancellation);
         }
 
-        return new SweepResult(_faults.All, [.. _done.Select(pair => (pair.Key, pair.Value))], _notRead, _links, _lookups);
+        return new SweepResult(_faults.All, [.. _done.Select(pair => (pair.Key, pair.Value))], _notRead, _links, _lookups)
+        {
+            Sample = _sample.Chosen,
+        };
     }
 
     private bool IsOver => limits.Within is { } most && clock.GetElapsedTime(_started) >= most;
@@ -149,7 +153,7 @@ public sealed class Sweep(
         CancellationToken cancellation
     )
     {
-        var sweep = new PartSweep(site, part, _places, _faults, hasFile);
+        var sweep = new PartSweep(site, part, _places, _faults, _sample, hasFile);
         var at = new PartPlace(from.Behind, from.Rows);
         try
         {
@@ -162,7 +166,11 @@ public sealed class Sweep(
                 mark(new SweepMark(_done, part.Name, at.Rows, at.Behind, _faults.All));
             }
 
-            await sweep.ConfirmAsync(new PartSweep(site, part, _places, new FaultList(1), hasFile), _visits, cancellation);
+            await sweep.ConfirmAsync(
+                new PartSweep(site, part, _places, new FaultList(1), RecordSample.None, hasFile),
+                _visits,
+                cancellation
+            );
         }
         catch (SourceException trouble)
         {

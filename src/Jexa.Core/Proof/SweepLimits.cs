@@ -18,6 +18,9 @@ public sealed record SweepLimits
     /// <summary>The most rows of each part; null for all.</summary>
     public long? Rows { get; init; }
 
+    /// <summary>The records to choose, by chance, to be asked for from the running service.</summary>
+    public int Fetch { get; init; }
+
     /// <summary>Only the parts of these pages and record kinds; empty for all.</summary>
     public IReadOnlySet<string> Only { get; init; } = new HashSet<string>();
 }

@@ -11,4 +11,8 @@ public sealed record SweepResult(
     IReadOnlyList<(string Part, string Why, bool IsChosen)> NotRead,
     long Links,
     long Lookups
-);
+)
+{
+    /// <summary>The records that were chosen to be asked for from the running service.</summary>
+    public IReadOnlyList<SampledRecord> Sample { get; init; } = [];
+}
