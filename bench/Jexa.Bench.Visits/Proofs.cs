@@ -86,8 +86,10 @@ internal static class Proofs
     private static string[] Statements(Func<int, string> numbers) =>
         [
             "CREATE TABLE river (id INTEGER PRIMARY KEY, name VARCHAR(80) NOT NULL)",
-            "CREATE TABLE bridge (id INTEGER PRIMARY KEY, name VARCHAR(80) NOT NULL, river_id INTEGER NOT NULL REFERENCES river(id))",
-            "CREATE TABLE visit (id INTEGER PRIMARY KEY, note VARCHAR(80) NOT NULL, bridge_id INTEGER NOT NULL REFERENCES bridge(id), "
+            "CREATE TABLE bridge (id INTEGER PRIMARY KEY, name VARCHAR(80) NOT NULL, "
+                + "river_id INTEGER NOT NULL REFERENCES river(id))",
+            "CREATE TABLE visit (id INTEGER PRIMARY KEY, note VARCHAR(80) NOT NULL, "
+                + "bridge_id INTEGER NOT NULL REFERENCES bridge(id), "
                 + "made_on DATE)",
             $"INSERT INTO river SELECT n, 'River ' FROM ({numbers(21)}) x",
             $"INSERT INTO bridge SELECT n, 'Bridge', 1 + n % 21 FROM ({numbers(20_000)}) x",

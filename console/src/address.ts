@@ -17,6 +17,8 @@ export type Screen =
   | { name: 'map'; of: 'page' | 'record'; about: string; steps: number }
   | { name: 'cases'; on: 'preview' | 'live' }
   | { name: 'findings'; line: number | null }
+  | { name: 'proofs' }
+  | { name: 'report'; number: number }
   | { name: 'nowhere'; path: string };
 
 /** The parts of an app file that have a form each. */
@@ -64,6 +66,9 @@ export function readScreen(url: URL): Screen {
   const make = /^\/make(?:\/([a-z]+)(?:\/([A-Za-z0-9_-]+))?)?$/.exec(path);
   if (make) return readMake(path, make[1], make[2], query);
   if (path === '/findings') return { name: 'findings', line: wholeNumber(query.get('line')) };
+  if (path === '/proofs') return { name: 'proofs' };
+  const report = /^\/proofs\/(\d{1,9})$/.exec(path);
+  if (report) return { name: 'report', number: Number(report[1]) };
   const visit = /^\/visits\/(\d{1,15})$/.exec(path);
   return visit ? { name: 'visit', number: Number(visit[1]) } : { name: 'nowhere', path };
 }
@@ -152,6 +157,10 @@ export function writeScreen(screen: Screen): string {
       return withQuery('/try/ids', { on: screen.on === 'live' ? 'live' : null });
     case 'findings':
       return withQuery('/findings', { line: screen.line === null ? null : String(screen.line) });
+    case 'proofs':
+      return '/proofs';
+    case 'report':
+      return `/proofs/${screen.number}`;
     case 'nowhere':
       return screen.path;
   }

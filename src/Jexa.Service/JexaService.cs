@@ -1,5 +1,4 @@
 using System.Net;
-using Jexa.Core.Changes;
 using Jexa.Core.Compiler;
 using Jexa.Core.Sources;
 using Jexa.Service.Hosting;
@@ -56,18 +55,7 @@ public sealed class JexaService : IAsyncDisposable
         OpenFiles.Check();
         var parts = ServiceParts.Open(compilation, sources, options);
         var startCodes = new StartCodes(parts.Host.Clock);
-        var managementDoor = new ManagementDoor(
-            parts.Host,
-            parts.Changes,
-            new Undo(parts.Host.Clock, parts.Editing),
-            parts.Token,
-            startCodes,
-            parts.Editor,
-            parts.Workbench,
-            options.Secrets,
-            PagesDoor.Writers,
-            parts.Logger
-        );
+        var managementDoor = parts.ConsoleDoor(startCodes, options.Secrets);
         WebApplication? console = null;
         try
         {

@@ -5,8 +5,10 @@ using Jexa.Core.Serving;
 using Jexa.Core.Sources;
 using Jexa.Core.Visits;
 using Jexa.Service.Hosting;
+using Jexa.Service.Management;
 using Jexa.Service.Media;
 using Jexa.Service.Pages;
+using Jexa.Service.Runs;
 using Jexa.Service.State;
 using Jexa.Service.Telemetry;
 using Jexa.Service.Uploads;
@@ -35,6 +37,8 @@ internal sealed class ServiceParts : IAsyncDisposable
     public required AppFileEditor Editor { get; init; }
 
     public required Workbench Workbench { get; init; }
+
+    public required ProofDesk Desk { get; init; }
 
     public required BearerToken Token { get; init; }
 
@@ -89,6 +93,7 @@ internal sealed class ServiceParts : IAsyncDisposable
             Keeper = new ChangeKeeper(kept.Log, () => host.Site, options.ChangesKept, clock, logger),
             Editor = new AppFileEditor(disk, AppFileCompiler.Over(sources, options)),
             Workbench = bench,
+            Desk = new ProofDesk(host, state, logger),
             Token = new BearerToken(state, kept.Token),
             Cookies = new VisitorCookies(kept.Seal, options.Mount),
             Uploads = new UploadKeeper(host, logger),
@@ -111,8 +116,25 @@ internal sealed class ServiceParts : IAsyncDisposable
         }
     }
 
+    /// <summary>The door of management API and console.</summary>
+    public ManagementDoor ConsoleDoor(StartCodes startCodes, SecretsFile secrets) =>
+        new(
+            Host,
+            Changes,
+            new Undo(Host.Clock, Editing),
+            Token,
+            startCodes,
+            Editor,
+            Workbench,
+            secrets,
+            Desk,
+            PagesDoor.Writers,
+            Logger
+        );
+
     public async ValueTask DisposeAsync()
     {
+        await Desk.DisposeAsync();
         await Watcher.DisposeAsync();
         Editor.Dispose();
         Workbench.Dispose();

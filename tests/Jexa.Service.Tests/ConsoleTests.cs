@@ -290,6 +290,8 @@ public class ConsoleTests(DemoService demo, Browser browser)
     [InlineData("/sources/register/nowhere")]
     [InlineData("/save")]
     [InlineData("/sources")]
+    [InlineData("/proofs")]
+    [InlineData("/proofs/999")]
     [InlineData("/nowhere")]
     public async Task Every_screen_is_clean_at_every_width_and_in_both_palettes(string path)
     {

@@ -3,7 +3,7 @@ using System.Text.Json;
 
 namespace Jexa.Service.Tests;
 
-/// <summary><c>jexa sweep</c> over database servers: the same findings as in a file, and a server that goes away meanwhile.</summary>
+/// <summary><c>jexa sweep</c> over database servers: the findings of a file, and a server that goes away meanwhile.</summary>
 public class SweepServerTests
 {
     private const string Schema = """

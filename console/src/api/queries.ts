@@ -168,3 +168,20 @@ export const versionQuery = (revision: number, version: string) =>
     placeholderData: keepPreviousData,
     retry: false,
   });
+
+/** The proof that is being made, and the history of those that were; asked often as long as one is being made. */
+export const proofsQuery = queryOptions({
+  queryKey: ['proofs'],
+  queryFn: () => answered(api.GET('/api/proofs')),
+  refetchInterval: (query) => (query.state.data?.running ? 500 : pulse),
+  placeholderData: keepPreviousData,
+});
+
+/** One report: it never changes. */
+export const reportQuery = (number: number) =>
+  queryOptions({
+    queryKey: ['report', number],
+    queryFn: () => answered(api.GET('/api/proofs/{number}', { params: { path: { number } } })),
+    staleTime: Number.POSITIVE_INFINITY,
+    retry: false,
+  });

@@ -8,46 +8,55 @@ import { Loaded } from '../parts/Loaded';
 import { Empty } from '../parts/States';
 import { counted } from '../parts/words';
 import { byLine, splitAt } from './lines';
+import { useProved } from './useProved';
 
 /** The app file's text with every finding at its place. */
 export function FindingsScreen({ state, site, line }: { state: string; site: SiteInfo; line: number | null }) {
   const findings = useQuery(findingsQuery(state));
   const file = useQuery(appFileQuery(state));
+  const proved = useProved(site.file);
   return (
     <>
       <div className="head">
         <div>
           <h1>Findings</h1>
-          <p>{findings.data ? summary(findings.data, site) : ' '}</p>
+          <p>
+            {findings.data ? summary(findings.data, site) : ' '}
+            {proved.length > 0 && ` ${counted(proved.length, 'finding')} of the last sweep and probe.`}{' '}
+            <Go to={{ name: 'proofs' }}>Prove all records and answers</Go>
+          </p>
         </div>
       </div>
       <Loaded query={findings} what="the findings">
-        {(all) => (
-          <>
-            {all.length > 0 && (
-              <nav className="filters" aria-label="All findings">
-                {all.map((finding) => (
-                  <Go key={keyOf(finding)} to={{ name: 'findings', line: finding.line }} aria-current={finding.line === line}>
-                    {finding.code}, line {finding.line}
-                  </Go>
-                ))}
-              </nav>
-            )}
-            <Loaded query={file} what="the app file" rows={12}>
-              {(read) =>
-                read.text === null ? (
-                  <Empty title={`${read.file} cannot be read`}>
-                    {all.map((finding) => (
-                      <FindingCard key={keyOf(finding)} finding={finding} withPlace={false} />
-                    ))}
-                  </Empty>
-                ) : (
-                  <AppFileText text={read.text} findings={all} chosen={line} name={read.file} />
-                )
-              }
-            </Loaded>
-          </>
-        )}
+        {(checked) => {
+          const all = [...checked, ...proved];
+          return (
+            <>
+              {all.length > 0 && (
+                <nav className="filters" aria-label="All findings">
+                  {all.map((finding) => (
+                    <Go key={keyOf(finding)} to={{ name: 'findings', line: finding.line }} aria-current={finding.line === line}>
+                      {finding.code}, line {finding.line}
+                    </Go>
+                  ))}
+                </nav>
+              )}
+              <Loaded query={file} what="the app file" rows={12}>
+                {(read) =>
+                  read.text === null ? (
+                    <Empty title={`${read.file} cannot be read`}>
+                      {all.map((finding) => (
+                        <FindingCard key={keyOf(finding)} finding={finding} withPlace={false} />
+                      ))}
+                    </Empty>
+                  ) : (
+                    <AppFileText text={read.text} findings={all} chosen={line} name={read.file} />
+                  )
+                }
+              </Loaded>
+            </>
+          );
+        }}
       </Loaded>
     </>
   );

@@ -12,6 +12,8 @@ import { PagesScreen } from '../pages/PagesScreen';
 import { Go } from '../parts/Go';
 import { Empty, Loading } from '../parts/States';
 import { counted } from '../parts/words';
+import { ProofScreen } from '../proof/ProofScreen';
+import { ReportScreen } from '../proof/ReportScreen';
 import { SaveScreen } from '../save/SaveScreen';
 import { QueryScreen } from '../sources/QueryScreen';
 import { SourcesScreen } from '../sources/SourcesScreen';
@@ -41,6 +43,8 @@ const titles: Record<Screen['name'], string> = {
   changes: 'Changes',
   map: 'Map',
   cases: 'IDs',
+  proofs: 'Proof',
+  report: 'Report',
   nowhere: 'No such screen',
 };
 
@@ -98,6 +102,9 @@ export function Shell() {
           </Go>
           <Go to={{ name: 'changes', record: '', before: null }} aria-current={screen.name === 'changes' ? 'page' : undefined}>
             Changes
+          </Go>
+          <Go to={{ name: 'proofs' }} aria-current={screen.name === 'proofs' || screen.name === 'report' ? 'page' : undefined}>
+            Proof
           </Go>
           <Go to={{ name: 'findings', line: null }} aria-current={screen.name === 'findings' ? 'page' : undefined}>
             Findings{site.data && site.data.findings > 0 ? ` (${site.data.findings})` : ''}
@@ -175,6 +182,10 @@ function ScreenOf({ screen, site }: { screen: Screen; site: SiteInfo }) {
       return <WatchScreen />;
     case 'cases':
       return <CasesScreen state={state} site={site} on={screen.on} />;
+    case 'proofs':
+      return <ProofScreen />;
+    case 'report':
+      return <ReportScreen key={screen.number} number={screen.number} />;
     case 'start':
       return (
         <Empty level="h1" title="There is an app already">

@@ -1,4 +1,5 @@
 using System.CommandLine;
+using Jexa.Cli.Output;
 using Jexa.Service.Audit;
 
 namespace Jexa.Cli.Commands;
@@ -34,7 +35,10 @@ internal static class AuditCommand
             {
                 var compare = reports.Comparison(parsed);
                 var list = new Uri(parsed.GetValue(url)!);
-                var report = await AuditRun.OfAsync(list, limits.Of(parsed), TimeProvider.System, cancellation);
+                var most = limits.Of(parsed);
+                var report = await WorkBar.RunAsync(most.Requests, tell =>
+                    AuditRun.OfAsync(list, most, TimeProvider.System, tell, CancellationToken.None, cancellation)
+                );
                 return reports.Finish(parsed, compare(report));
             }
         );

@@ -65,12 +65,7 @@ internal sealed class AuditLimitOptions
             Pause = parsed.GetValue(_rate) is { } rate ? TimeSpan.FromSeconds(1.0 / rate) : usual.Pause,
             Within = parsed.GetValue(_within) ?? usual.Within,
             Agent = parsed.GetValue(_agent) ?? usual.Agent,
-            Headers =
-            [
-                .. (parsed.GetValue(_headers) ?? []).Select(text =>
-                    (text[..text.IndexOf(':')].Trim(), text[(text.IndexOf(':') + 1)..].Trim())
-                ),
-            ],
+            Headers = [.. (parsed.GetValue(_headers) ?? []).Select(AuditLimits.HeaderOf)],
         };
     }
 }

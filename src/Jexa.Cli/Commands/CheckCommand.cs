@@ -12,7 +12,7 @@ namespace Jexa.Cli.Commands;
 /// <summary><c>jexa check APP_FILE</c>: everything that is wrong with an app file, without serving it.</summary>
 internal static class CheckCommand
 {
-    private sealed record CheckReport(string File, bool Serves, int Pages, IReadOnlyList<FindingInfo> Findings);
+    private sealed record Told(string File, bool Serves, int Pages, IReadOnlyList<FindingInfo> Findings);
 
     public static Command Create()
     {
@@ -53,25 +53,15 @@ internal static class CheckCommand
         try
         {
             var compilation = await AppFileCompiler.CompileAsync(file, sources, Mount.Root, cancellation);
-            var site = compilation.Partial;
-            return (
-                compilation,
-                new ProofReport(
-                    "check",
-                    file,
-                    ReportWords.Version,
-                    started,
-                    TimeProvider.System.GetElapsedTime(begun).TotalSeconds,
-                    [
-                        new ProofFigure("pages", compilation.Definition?.Pages.Count ?? 0),
-                        new ProofFigure("records", compilation.Definition?.Records.Count ?? 0),
-                        new ProofFigure("links", site?.Pages.Sum(page => page.Links.Count) ?? 0),
-                    ],
-                    compilation.SourceIsAway ? [new ProofGap("pages of a source that is away", "it could not be asked")] : [],
-                    [.. compilation.Findings.Select(finding => FindingReport.Of(finding, compilation.Definition))],
-                    null
-                )
+            var report = CheckReport.Of(
+                file,
+                compilation.Definition,
+                compilation.Partial,
+                compilation.Findings,
+                compilation.SourceIsAway,
+                (started, TimeProvider.System.GetElapsedTime(begun))
             );
+            return (compilation, report);
         }
         catch (StartException refused)
         {
@@ -84,9 +74,7 @@ internal static class CheckCommand
         var findings = SiteReport.Of(compilation.Findings, compilation.Definition);
         if (json)
         {
-            Terminal.Json(
-                new CheckReport(file, compilation.Site is not null, compilation.Definition?.Pages.Count ?? 0, findings)
-            );
+            Terminal.Json(new Told(file, compilation.Site is not null, compilation.Definition?.Pages.Count ?? 0, findings));
             return;
         }
 

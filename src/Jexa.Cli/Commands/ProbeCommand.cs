@@ -81,7 +81,6 @@ internal static class ProbeCommand
         CancellationToken cancellation
     )
     {
-        var (started, begun) = (TimeProvider.System.GetUtcNow(), TimeProvider.System.GetTimestamp());
         var site = await client.GetAsync<SiteInfo>("api/site", cancellation);
         var pages = await client.GetAsync<IReadOnlyList<PageInfo>>("api/pages", cancellation);
         foreach (var name in only.Where(name => pages.All(page => page.Name != name)))
@@ -96,43 +95,25 @@ internal static class ProbeCommand
             );
         var asked = await client.GetAsync<ProbeInfo>("api/probe-cases", cancellation);
         using var http = PageVisitor.At(url ?? site.PagesUrl);
+        var run = new ProbeRun(
+            site.File,
+            [.. pages.Select(page => new ProbedPage(page.Name, page.Record, page.Line))],
+            asked,
+            only,
+            TimeProvider.System
+        );
         var probe = new Probe(http, visit => TraceAsync(client, visit, cancellation), pause);
         try
         {
-            var names = pages.Select(page => page.Name).Where(name => only.Count == 0 || only.Contains(name)).ToList();
-            await WorkBar.RunAsync(names.Count, tell => PagesAsync(probe, names, asked, tell, cancellation));
+            return await WorkBar.RunAsync(run.Names.Count, tell =>
+                run.RunAsync(probe, tell, CancellationToken.None, cancellation)
+            );
         }
         catch (Exception gone)
             when (gone is HttpRequestException or TaskCanceledException && !cancellation.IsCancellationRequested)
         {
             throw new CommandException(ExitCodes.CannotReach, $"{http.BaseAddress} does not answer: {gone.Message}", gone);
         }
-
-        return ProbeReport.Of(
-            probe,
-            asked,
-            pages,
-            new ProbeSubject(site.File, started, TimeProvider.System.GetElapsedTime(begun).TotalSeconds, only)
-        );
-    }
-
-    /// <summary>Probes one page after the other. Gives their number.</summary>
-    private static async Task<int> PagesAsync(
-        Probe probe,
-        List<string> names,
-        ProbeInfo asked,
-        Action<string, long> tell,
-        CancellationToken cancellation
-    )
-    {
-        for (var i = 0; i < names.Count; i++)
-        {
-            tell(names[i], i);
-            var cases = asked.Cases.Where(one => one.Page == names[i]).ToList();
-            await probe.PageAsync(cases, asked.Allows.GetValueOrDefault(names[i], ""), cancellation);
-        }
-
-        return names.Count;
     }
 
     /// <summary>What the service says of a visit: its outcome and the reason.</summary>

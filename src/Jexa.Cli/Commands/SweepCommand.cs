@@ -34,16 +34,7 @@ internal static class SweepCommand
             Description = "Folder that keeps how far it has come; in the user's state folder if omitted",
             HelpName = "DIR",
         };
-        var instead = new Option<string[]>("--instead")
-        {
-            Description = "Another connection for a source, such as a replica: NAME=CONNECTION",
-            HelpName = "NAME=CONNECTION",
-        };
-        instead.Validators.Add(result =>
-        {
-            foreach (var token in result.Tokens.Where(token => token.Value.IndexOf('=') <= 0))
-                result.AddError($"--instead must be NAME=CONNECTION, not “{token.Value}”.");
-        });
+        var instead = Instead();
         command.Add(resume);
         command.Add(state);
         command.Add(instead);
@@ -54,19 +45,34 @@ internal static class SweepCommand
             async (parsed, cancellation) =>
             {
                 var compare = reports.Comparison(parsed);
-                var report = await RunAsync(
+                var wanted = new Wanted(
                     parsed.GetValue(file)!,
                     limits.Of(parsed),
                     parsed.GetValue(resume),
                     parsed.GetValue(state),
                     Connections(parsed.GetValue(instead) ?? []),
-                    parsed.GetValue(url)!,
-                    cancellation
+                    parsed.GetValue(url)!
                 );
+                var report = await RunAsync(wanted, cancellation);
                 return reports.Finish(parsed, compare(report));
             }
         );
         return command;
+    }
+
+    private static Option<string[]> Instead()
+    {
+        var instead = new Option<string[]>("--instead")
+        {
+            Description = "Another connection for a source, such as a replica: NAME=CONNECTION",
+            HelpName = "NAME=CONNECTION",
+        };
+        instead.Validators.Add(result =>
+        {
+            foreach (var token in result.Tokens.Where(token => token.Value.IndexOf('=') <= 0))
+                result.AddError($"--instead must be NAME=CONNECTION, not “{token.Value}”.");
+        });
+        return instead;
     }
 
     private static Dictionary<string, string> Connections(string[] pairs)
@@ -77,21 +83,27 @@ internal static class SweepCommand
         return connections;
     }
 
-    private static async Task<ProofReport> RunAsync(
-        string file,
-        SweepLimits limits,
-        bool resume,
-        string? state,
-        Dictionary<string, string> connections,
-        string pages,
-        CancellationToken cancellation
-    )
+    /// <param name="Resume">Whether it goes on where the last one was ended.</param>
+    /// <param name="State">Folder that keeps how far it has come; null for the usual one.</param>
+    /// <param name="Connections">Other connections of sources, by their names.</param>
+    /// <param name="Pages">Where the pages are.</param>
+    private sealed record Wanted(
+        string File,
+        SweepLimits Limits,
+        bool Resume,
+        string? State,
+        IReadOnlyDictionary<string, string> Connections,
+        string Pages
+    );
+
+    private static async Task<ProofReport> RunAsync(Wanted wanted, CancellationToken cancellation)
     {
+        var (file, limits) = (wanted.File, wanted.Limits);
         await using var sources = SourceEngines.Open();
         try
         {
             var compilation = await AppFileCompiler
-                .Over(sources, Mount.Root, connections)
+                .Over(sources, Mount.Root, wanted.Connections)
                 .CompileAsync(file, await AppFileCompiler.ReadAsync(file, cancellation), cancellation);
             if (compilation is not { Site: { } site, Definition: { } definition })
             {
@@ -103,11 +115,12 @@ internal static class SweepCommand
             }
 
             CheckOnly(limits, definition);
-            using var marks = SweepMarkFile.Open(state, file, compilation.Bytes.Span, Settings(limits), TimeProvider.System);
-            var sweep = new SweepRun(site, definition, limits, TimeProvider.System);
-            using var visitor = limits.Fetch > 0 ? PageVisitor.At(pages) : null;
+            var time = TimeProvider.System;
+            using var marks = SweepMarkFile.Open(wanted.State, file, compilation.Bytes.Span, limits.Settings, time);
+            var sweep = new SweepRun(site, definition, limits, time, CancellationToken.None);
+            using var visitor = limits.Fetch > 0 ? PageVisitor.At(wanted.Pages) : null;
             return await WorkBar.RunAsync(await sweep.CountAsync(cancellation), tell =>
-                sweep.RunAsync(marks, resume, visitor, tell, cancellation)
+                sweep.RunAsync(marks, wanted.Resume, visitor, tell, cancellation)
             );
         }
         catch (Exception refused) when (refused is StartException or IOException or UnauthorizedAccessException)
@@ -115,10 +128,6 @@ internal static class SweepCommand
             throw new CommandException(ExitCodes.WrongUse, refused.Message, refused);
         }
     }
-
-    /// <summary>What must be the same for a sweep to go on where another ended.</summary>
-    private static string Settings(SweepLimits limits) =>
-        $"{limits.Examples} {limits.Rows} {string.Join(',', limits.Only.Order(StringComparer.Ordinal))}";
 
     private static void CheckOnly(SweepLimits limits, AppDefinition definition)
     {

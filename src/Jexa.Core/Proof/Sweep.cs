@@ -23,8 +23,6 @@ public sealed class Sweep(
     TimeProvider clock
 )
 {
-    private const string TimeOver = "the time was over";
-
     private readonly FaultPlaces _places = new(definition);
     private readonly TextVisits _visits = new(site, clock);
     private readonly FaultList _faults = new(limits.Examples);
@@ -90,8 +88,8 @@ public sealed class Sweep(
 
         foreach (var part in Parts.Where(part => !_done.ContainsKey(part.Name)))
         {
-            if (IsOver)
-                _notRead.Add((part.Name, TimeOver, false));
+            if (Over is { } why)
+                _notRead.Add((part.Name, why, false));
             else
                 await PartAsync(part, part.Name == from.Part ? from : SweepMark.Start, progress, mark, cancellation);
         }
@@ -102,7 +100,13 @@ public sealed class Sweep(
         };
     }
 
-    private bool IsOver => limits.Within is { } most && clock.GetElapsedTime(_started) >= most;
+    /// <summary>Ends it after the window that is being read; the result says so.</summary>
+    public CancellationToken Stop { get; init; }
+
+    private string? Over =>
+        Stop.IsCancellationRequested ? "it was stopped"
+        : limits.Within is { } most && clock.GetElapsedTime(_started) >= most ? "the time was over"
+        : null;
 
     private static async Task<long?> CountAsync(SiteRecord record, CancellationToken cancellation)
     {
@@ -207,10 +211,9 @@ public sealed class Sweep(
         return new PartPlace(
             behind,
             read,
-            behind is null ? $"the key of row {read:N0} is text that cannot be sent back to the source"
-                : IsOver ? TimeOver
-                : read >= limits.Rows ? $"only {limits.Rows:N0} rows were asked for"
-                : null
+            behind is null
+                ? $"the key of row {read:N0} is text that cannot be sent back to the source"
+                : Over ?? (read >= limits.Rows ? $"only {limits.Rows:N0} rows were asked for" : null)
         );
     }
 

@@ -23,4 +23,7 @@ public sealed record SweepLimits
 
     /// <summary>Only the parts of these pages and record kinds; empty for all.</summary>
     public IReadOnlySet<string> Only { get; init; } = new HashSet<string>();
+
+    /// <summary>What must be the same for a sweep to go on where another ended.</summary>
+    public string Settings => $"{Examples} {Rows} {string.Join(',', Only.Order(StringComparer.Ordinal))}";
 }

@@ -20,4 +20,8 @@ public sealed record AuditLimits
 
     /// <summary>How the audit names itself.</summary>
     public string Agent { get; init; } = "jexa-audit";
+
+    /// <summary>A header as it is written: <c>NAME: VALUE</c>.</summary>
+    public static (string Name, string Value) HeaderOf(string text) =>
+        (text[..text.IndexOf(':')].Trim(), text[(text.IndexOf(':') + 1)..].Trim());
 }

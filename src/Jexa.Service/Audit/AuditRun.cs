@@ -8,15 +8,19 @@ public static class AuditRun
 {
     private const int MostExamples = 5;
 
+    /// <param name="tell">Is told what is asked for, and how many requests there were.</param>
+    /// <param name="stop">Ends it early; the report says so.</param>
     public static async Task<ProofReport> OfAsync(
         Uri list,
         AuditLimits limits,
         TimeProvider clock,
+        Action<string, long> tell,
+        CancellationToken stop,
         CancellationToken cancellation
     )
     {
         var (started, begun) = (clock.GetUtcNow(), clock.GetTimestamp());
-        using var client = new PoliteClient(list, limits, clock);
+        using var client = new PoliteClient(list, limits, clock) { Stop = stop, Tell = tell };
         var auditor = new Auditor(client, limits);
         await auditor.RunAsync(list, cancellation);
         var gaps = auditor.NotSeen.Distinct().Select(why => new ProofGap("audit", why)).ToList();

@@ -43,6 +43,12 @@ internal sealed class PoliteClient : IDisposable
         };
     }
 
+    /// <summary>Ends it early.</summary>
+    public CancellationToken Stop { get; init; }
+
+    /// <summary>Is told what is asked for, and how many requests there were.</summary>
+    public Action<string, long> Tell { get; init; } = (_, _) => { };
+
     /// <summary>How many requests were sent.</summary>
     public int Requests { get; private set; }
 
@@ -51,7 +57,8 @@ internal sealed class PoliteClient : IDisposable
 
     /// <summary>Why no more is asked; null as long as more may be.</summary>
     public string? IsOver =>
-        Requests >= _limits.Requests ? $"{_limits.Requests:N0} requests were sent"
+        Stop.IsCancellationRequested ? "it was stopped"
+        : Requests >= _limits.Requests ? $"{_limits.Requests:N0} requests were sent"
         : _clock.GetElapsedTime(_started) >= _limits.Within ? $"{_limits.Within.TotalSeconds:0} s were over"
         : null;
 
@@ -97,6 +104,7 @@ internal sealed class PoliteClient : IDisposable
     {
         if (Requests++ > 0 && _limits.Pause > TimeSpan.Zero)
             await Task.Delay(_limits.Pause, _clock, cancellation);
+        Tell(address.PathAndQuery, Requests);
         using var request = new HttpRequestMessage(HttpMethod.Get, address);
         request.Headers.TryAddWithoutValidation("Accept", "text/html, application/xhtml+xml;q=0.9, */*;q=0.1");
         request.Headers.TryAddWithoutValidation("User-Agent", _limits.Agent);

@@ -1,6 +1,5 @@
 using Jexa.Core.Addresses;
 using Jexa.Core.Definitions;
-using Jexa.Core.Proof;
 using Jexa.Core.Serving;
 using Jexa.Core.Sites;
 using Jexa.Core.Sources;
@@ -52,8 +51,6 @@ internal sealed class ManagementApi(SiteHost host, BearerToken token, StartCodes
             )
             .WithSummary("The sources of the app: whether they answer, how fast, what they hold and what can be done with it");
         api.MapGet("/samples", SamplesAsync).WithSummary("For each page an address that leads somewhere at this moment");
-        api.MapGet("/probe-cases", ProbeAsync)
-            .WithSummary("For each page the requests that it is probed by, and the answers that the app file asks for");
         api.MapGet("/findings", () => Findings(host)).WithSummary("What check found, and what visits have shown since");
         api.MapPost("/links", Link)
             .WithSummary("The address of a page for given values")
@@ -100,49 +97,6 @@ internal sealed class ManagementApi(SiteHost host, BearerToken token, StartCodes
             );
 
     /// <summary>A source that does not answer is not asked again: its pages would all wait for it.</summary>
-    /// <summary>What the app file says of findings in answers.</summary>
-    private List<FindingSettingInfo> Settings() =>
-        [
-            .. (host.File.Definition?.Settings ?? []).Select(setting => new FindingSettingInfo(
-                setting.Code.Value,
-                setting.On?.Value,
-                setting.Severity?.ToString().ToLowerInvariant(),
-                setting.Code.At.Line
-            )),
-        ];
-
-    /// <param name="page">Only this page; null for all.</param>
-    private async Task<ProbeInfo> ProbeAsync(string? page, CancellationToken cancellation)
-    {
-        var (cases, away) = (new List<ProbeCaseInfo>(), host.Site.Waiting.ToDictionary(name => name, _ => "its source is away"));
-        var pages = host.Site.Pages.Where(one => page is null || one.Name == page).ToList();
-        foreach (var one in pages)
-        {
-            try
-            {
-                cases.AddRange(
-                    (await ProbeCases.OfAsync(host.Site, one, cancellation)).Select(made => new ProbeCaseInfo(
-                        one.Name,
-                        made.Kind,
-                        made.Parameter,
-                        made.Method,
-                        made.Address,
-                        made.Outcome.PublicWord,
-                        made.Html,
-                        made.Json,
-                        made.Leads
-                    ))
-                );
-            }
-            catch (SourceException trouble)
-            {
-                away[one.Name] = trouble.Message;
-            }
-        }
-
-        return new ProbeInfo(cases, pages.ToDictionary(one => one.Name, one => one.Methods), away, Settings());
-    }
-
     private async Task<IReadOnlyList<SampleInfo>> SamplesAsync(CancellationToken cancellation)
     {
         var samples = new List<SampleInfo>();

@@ -3,6 +3,7 @@ using Jexa.Core.Changes;
 using Jexa.Core.Edits;
 using Jexa.Service.Assets;
 using Jexa.Service.Hosting;
+using Jexa.Service.Runs;
 using Jexa.Service.State;
 using Jexa.Service.Web;
 using Jexa.Service.Workshop;
@@ -28,6 +29,7 @@ internal sealed partial class ManagementDoor(
     AppFileEditor editor,
     Workbench bench,
     SecretsFile secrets,
+    ProofDesk desk,
     PageWriters writers,
     Serilog.ILogger logger
 )
@@ -41,6 +43,7 @@ internal sealed partial class ManagementDoor(
     private readonly TableApi _tables = new(host, bench);
     private readonly QueryApi _queries = new(host, bench);
     private readonly ChangesApi _changes = new(host, changes, undo);
+    private readonly ProofApi _proofs = new(host, desk);
     private readonly ConsoleFiles _console = new();
 
     public WebApplication Build(int port)
@@ -70,6 +73,7 @@ internal sealed partial class ManagementDoor(
         _queries.Map(api);
         _watch.Map(api);
         _changes.Map(api);
+        _proofs.Map(api);
         app.MapGet("/app-file.schema.json", http => AssetAnswer.SendAsync(http, AppLanguage.SchemaFile, "no-cache"))
             .ExcludeFromDescription();
         app.MapFallback("/api/{**rest}", () =>
@@ -86,6 +90,7 @@ internal sealed partial class ManagementDoor(
     public void PointTo(string pagesUrl, string consoleUrl)
     {
         _api.PointTo(pagesUrl, consoleUrl);
+        desk.PointTo(pagesUrl);
         _console.PointTo(pagesUrl);
     }
 

@@ -3,7 +3,6 @@ using System.Text.Encodings.Web;
 using System.Text.Json;
 using System.Text.Unicode;
 using Jexa.Core.Definitions;
-using Jexa.Service.Management;
 
 namespace Jexa.Service.Proof;
 

@@ -1,5 +1,4 @@
 using Jexa.Core.Definitions;
-using Jexa.Service.Management;
 
 namespace Jexa.Service.Proof;
 

@@ -1,5 +1,4 @@
 using Jexa.Core.Definitions;
-using Jexa.Service.Management;
 
 namespace Jexa.Service.Proof;
 
@@ -8,7 +7,7 @@ public static class ProbeReport
 {
     private const int MostExamples = 5;
 
-    public static ProofReport Of(Probe probe, ProbeInfo asked, IReadOnlyList<PageInfo> pages, ProbeSubject subject)
+    public static ProofReport Of(Probe probe, ProbeInfo asked, IReadOnlyList<ProbedPage> pages, ProbeSubject subject)
     {
         var board = probe.Board;
         var away = asked.Away.Where(page => subject.Only.Count == 0 || subject.Only.Contains(page.Key)).ToList();
@@ -30,8 +29,15 @@ public static class ProbeReport
             [
                 .. away.Select(page => new ProofGap($"page {page.Key}", page.Value)),
                 .. silent.Select(page => new ProofGap($"page {page}", "its source did not answer")),
+                .. subject.Left.Select(page => new ProofGap($"page {page}", "it was stopped before")),
             ],
-            Findings(probe, asked, pages, subject, isWhole: away.Count == 0 && silent.Count == 0 && subject.Only.Count == 0),
+            Findings(
+                probe,
+                asked,
+                pages,
+                subject,
+                isWhole: away.Count + silent.Count + subject.Left.Count + subject.Only.Count == 0
+            ),
             board
         );
     }
@@ -41,7 +47,7 @@ public static class ProbeReport
     private static List<ProofFinding> Findings(
         Probe probe,
         ProbeInfo asked,
-        IReadOnlyList<PageInfo> pages,
+        IReadOnlyList<ProbedPage> pages,
         ProbeSubject subject,
         bool isWhole
     )
@@ -72,7 +78,7 @@ public static class ProbeReport
         );
     }
 
-    private static ProofFinding Of(FindingCode code, List<ProbeDifference> differences, PageInfo page, string file)
+    private static ProofFinding Of(FindingCode code, List<ProbeDifference> differences, ProbedPage page, string file)
     {
         var kind = differences[0].Case.Case;
         return FindingReport.New(

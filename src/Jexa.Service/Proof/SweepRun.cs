@@ -7,9 +7,10 @@ using Jexa.Service.Media;
 namespace Jexa.Service.Proof;
 
 /// <summary>Sweeps the data of an app, and makes the report.</summary>
-public sealed class SweepRun(Site site, AppDefinition definition, SweepLimits limits, TimeProvider clock)
+/// <param name="stop">Ends it early; the report says so, and another sweep can go on.</param>
+public sealed class SweepRun(Site site, AppDefinition definition, SweepLimits limits, TimeProvider clock, CancellationToken stop)
 {
-    private readonly Sweep _sweep = new(site, definition, limits, FolderFiles.Has, clock);
+    private readonly Sweep _sweep = new(site, definition, limits, FolderFiles.Has, clock) { Stop = stop };
 
     /// <summary>About how many rows there are to read; null if a source does not tell.</summary>
     public Task<long?> CountAsync(CancellationToken cancellation) => _sweep.CountAsync(cancellation);

@@ -1,4 +1,4 @@
-namespace Jexa.Service.Management;
+namespace Jexa.Service.Proof;
 
 /// <summary>A request to a page, and the answer that the app file asks for.</summary>
 /// <param name="Case">Its kind: <c>right</c>, <c>missing</c>, <c>malformed</c>, <c>not-canonical</c>, <c>unknown</c>,

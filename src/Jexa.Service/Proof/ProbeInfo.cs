@@ -1,4 +1,4 @@
-namespace Jexa.Service.Management;
+namespace Jexa.Service.Proof;
 
 /// <summary>How the pages of a service are probed.</summary>
 /// <param name="Allows">The methods of each page, as in <c>Allow</c>.</param>

@@ -1,4 +1,4 @@
-namespace Jexa.Service.Management;
+namespace Jexa.Service.Proof;
 
 /// <summary>What the app file says of a kind of finding.</summary>
 /// <param name="On">The page, record or field that it is about; null for all.</param>
