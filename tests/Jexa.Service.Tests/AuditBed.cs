@@ -10,21 +10,7 @@ namespace Jexa.Service.Tests;
 /// </summary>
 internal sealed class AuditBed : IDisposable
 {
-    private const int Size = 20;
-
-    private static readonly string[] Words =
-    [
-        "Alder",
-        "Beech",
-        "Cedar",
-        "Dogwood",
-        "Elder",
-        "Fir",
-        "Gorse",
-        "Hazel",
-        "Ivy",
-        "Juniper",
-    ];
+    private const int Size = BedRegister.Window;
 
     private readonly HttpListener _listener;
     private readonly string _fault;
@@ -39,20 +25,6 @@ internal sealed class AuditBed : IDisposable
 
     /// <summary>The requests so far: method, target and the cookie.</summary>
     public List<(string Method, string Target, string? Cookie)> Met { get; } = [];
-
-    private static string NameOf(int id) =>
-        $"{Words[id % 10]} {(id % 3 == 0 ? "Footbridge" : id % 3 == 1 ? "Viaduct" : "Crossing")} {Roman(id)}";
-
-    private static string Roman(int id) =>
-        string.Concat(Enumerable.Repeat('X', id / 10))
-        + new[] { "", "I", "II", "III", "IV", "V", "VI", "VII", "VIII", "IX" }[id % 10];
-
-    private static string CodeOf(int id) => $"AV-{id * 37:0000}";
-
-    private static string OpenedOn(int id) =>
-        new DateOnly(1900, 1, 1).AddDays(id * 733).ToString("d MMMM yyyy", CultureInfo.InvariantCulture);
-
-    private static string LengthOf(int id) => (12.5m + (id * 3.25m)).ToString("0.00", CultureInfo.InvariantCulture);
 
     private Task AnswerAsync(HttpListenerContext context)
     {
@@ -86,9 +58,15 @@ internal sealed class AuditBed : IDisposable
                 null
             ),
             "/bridge" or "/bridge/" => Record(request),
+            "/bridge/edit" => Form(request),
+            "/photo" when _fault == "the picture is missing" => (404, "", "text/plain", null),
+            "/photo" when _fault == "the picture is a page" => (200, "<p>Sign in", "text/html", null),
+            "/photo" when _fault == "the picture is empty" => (200, "", "image/png", null),
+            "/photo" => (200, "picture", "image/png", null),
             _ => (404, "<title>Nothing</title><p>There is no such page.", "text/html", (string?)null),
         };
         context.Response.StatusCode = status;
+        context.Response.Headers.Add("Set-Cookie", "seen=list; Path=/");
         context.Response.ContentType = type + "; charset=utf-8";
         if (location is not null)
             context.Response.RedirectLocation = location;
@@ -120,11 +98,18 @@ internal sealed class AuditBed : IDisposable
                 "every link leads to the neighbour" => $"bridge?id={id + 1}",
                 _ => $"bridge?id={linked}",
             };
+            if (_fault == "a link to a file" && i == 2)
+                rows.Append("<tr><td><a href='file:///home/me/draft.html'>Draft</a></tr>");
             rows.Append(
                 CultureInfo.InvariantCulture,
-                $"<tr class='{(i % 2 == 0 ? "even" : "odd")}'><td><a href='{href}'>{NameOf(id)}</a>"
+                $"<tr class='{(i % 2 == 0 ? "even" : "odd")}'><td><a href='{href}'>{BedRegister.NameOf(id)}</a>"
             );
-            rows.Append(CultureInfo.InvariantCulture, $"<td>{CodeOf(id)}<td>{OpenedOn(id)}<td>{LengthOf(id)}</tr>");
+            rows.Append(
+                CultureInfo.InvariantCulture,
+                $"<td>{BedRegister.CodeOf(id)}<td>{BedRegister.OpenedOn(id)}<td>{BedRegister.LengthOf(id)}</tr>"
+            );
+            if (_fault == "a row stands twice" && i == 4)
+                rows.Append(Again(href, id));
         }
 
         var next = _fault == "the next page is dead" ? "/bridges/none" : $"/bridges?page={window + 1}";
@@ -133,8 +118,30 @@ internal sealed class AuditBed : IDisposable
             + $"{rows}</table><p><a href='{next}'>Next</a> <a href='/bridge/delete?id=1'>Delete</a>";
     }
 
+    private static string Again(string href, int id) =>
+        $"<tr class='odd'><td><a href='{href}'>{BedRegister.NameOf(id)}</a><td>{BedRegister.CodeOf(id)}"
+        + $"<td>{BedRegister.OpenedOn(id)}<td>{BedRegister.LengthOf(id)}</tr>";
+
+    private (int Status, string Body, string Type, string? Location) Form(HttpListenerRequest request)
+    {
+        if (!int.TryParse(request.QueryString["id"], out var id) || _fault == "the edit page fails")
+            return (404, "<p>Not found", "text/html", null);
+        if (_fault == "the edit form is another's")
+            id++;
+        string[] values =
+            _fault == "the edit form is empty"
+                ? ["", "", ""]
+                : [BedRegister.NameOf(id), BedRegister.CodeOf(id), BedRegister.LengthOf(id)];
+        var fields = string.Concat(values.Select(value => $"<label>Field <input name=f value='{value}'></label>"));
+        return (200, $"<title>Edit</title><form method=post>{fields}<textarea name=note></textarea></form>", "text/html", null);
+    }
+
     private (int Status, string Body, string Type, string? Location) Record(HttpListenerRequest request)
     {
+        if (_fault == "needs the list first" && request.Headers["Cookie"]?.Contains("seen=list") != true)
+            return (302, "", "text/html", "/bridges");
+        if (_fault == "answers once" && request.QueryString["id"] == "1" && Met.Count(met => met.Target == request.RawUrl) > 1)
+            return (410, "<p>Gone", "text/html", null);
         var raw = request.QueryString[_fault == "another parameter is read" ? "bridge" : "id"];
         if (_fault == "a missing ID shows the first" && string.IsNullOrEmpty(raw))
             raw = "1";
@@ -211,13 +218,29 @@ internal sealed class AuditBed : IDisposable
 
     private string Page(int id, bool isEmpty)
     {
-        var title = isEmpty || _fault == "titles are alike" ? "Bridge" : NameOf(id);
+        var title = isEmpty || _fault == "titles are alike" ? "Bridge" : BedRegister.NameOf(id);
+        var opened = BedRegister.OpenedOn(_fault == "one field is another record's" ? (id % Size) + 1 : id);
         var facts = isEmpty
             ? "<dt>Code<dd><dt>Opened<dd><dt>Length<dd>"
-            : $"<dt>Code<dd>{CodeOf(id)}<dt>Opened<dd>{OpenedOn(id)}<dt>Length<dd>{LengthOf(id)} m";
-        return $"<!DOCTYPE html><title>{title}</title><nav><a href='/bridges'>Bridges</a></nav>"
-            + $"<h1>{(isEmpty ? "" : NameOf(id))}</h1><dl>{facts}</dl>";
+            : $"<dt>Code<dd>{BedRegister.CodeOf(id)}<dt>Opened<dd>{opened}<dt>Length<dd>{BedRegister.LengthOf(id)} m";
+        var name = isEmpty ? "" : BedRegister.NameOf(id) + Spoilt();
+        var window = BedRegister.WindowOf(Math.Max(1, id));
+        var back = window == 1 || _fault == "the way back is to the first page" ? "/bridges" : $"/bridges?page={window}";
+        return $"<!DOCTYPE html><title>{title}</title><nav><a href='/bridges'>Bridges</a></nav><h1>{name}</h1>"
+            + (isEmpty ? "" : $"<img src='/photo?of={id}' alt=''>")
+            + $"<dl>{facts}</dl>"
+            + (isEmpty ? "" : $"<p><a href='/bridge/edit?id={id}'>Edit</a> <a href='{back}'>Back to the list</a>");
     }
+
+    private string Spoilt() =>
+        _fault switch
+        {
+            "escaped twice" => " &amp;amp; sons",
+            "a hole in the page" => " {{nickname}}",
+            "a value that was none" => " undefined",
+            "read in another encoding" => " BrÃ¼cke",
+            _ => "",
+        };
 
     public void Dispose() => _listener.Close();
 }

@@ -25,10 +25,25 @@ internal static class LoopbackListener
             try
             {
                 while (true)
-                    await answer(await listener.GetContextAsync());
+                {
+                    var context = await listener.GetContextAsync();
+                    _ = Task.Run(() => AnswerAsync(answer, context));
+                }
             }
             catch (Exception ended) when (ended is HttpListenerException or ObjectDisposedException) { }
         });
         return (listener, url);
+    }
+
+    private static async Task AnswerAsync(Func<HttpListenerContext, Task> answer, HttpListenerContext context)
+    {
+        try
+        {
+            await answer(context);
+        }
+        catch (Exception left) when (left is HttpListenerException or ObjectDisposedException or IOException)
+        {
+            // Whoever asked has left.
+        }
     }
 }

@@ -18,6 +18,13 @@ internal sealed class AuditLimitOptions
         HelpName = "TEXT",
     };
 
+    private readonly Option<DrawnWhen?> _drawn = CommonOptions.Word<DrawnWhen>(
+        "--drawn",
+        "Whether a Chromium of this machine draws the pages, with their scripts: auto (if the plain list has no records), always, "
+            + "never",
+        "WHEN"
+    );
+
     private readonly Option<int?> _records = CommonOptions.Number<int>(
         "--records",
         "The most records to follow; 12 if omitted",
@@ -51,7 +58,7 @@ internal sealed class AuditLimitOptions
             foreach (var token in result.Tokens.Where(token => token.Value.IndexOf(':') <= 0 || token.Value.Any(char.IsControl)))
                 result.AddError($"--header must be NAME: VALUE, not “{token.Value}”.");
         });
-        foreach (var option in new Option[] { _headers, _agent, _records, _requests, _rate, _within })
+        foreach (var option in new Option[] { _headers, _agent, _records, _requests, _rate, _within, _drawn })
             command.Add(option);
     }
 
@@ -64,6 +71,7 @@ internal sealed class AuditLimitOptions
             Requests = parsed.GetValue(_requests) ?? usual.Requests,
             Pause = parsed.GetValue(_rate) is { } rate ? TimeSpan.FromSeconds(1.0 / rate) : usual.Pause,
             Within = parsed.GetValue(_within) ?? usual.Within,
+            Drawn = parsed.GetValue(_drawn) ?? usual.Drawn,
             Agent = parsed.GetValue(_agent) ?? usual.Agent,
             Headers = [.. (parsed.GetValue(_headers) ?? []).Select(AuditLimits.HeaderOf)],
         };

@@ -22,7 +22,8 @@ public sealed record IdPart(int Segment, string? Parameter)
         if (Parameter is null)
         {
             var segments = Segments(address);
-            segments[Segment] = id ?? "";
+            if (Segment < segments.Length)
+                segments[Segment] = id ?? "";
             return new Uri($"{address.GetLeftPart(UriPartial.Authority)}/{string.Join('/', segments)}{address.Query}");
         }
 

@@ -36,6 +36,30 @@ public static partial class ListReading
     /// <summary>Whether the rows say more than their links, so that records can be told by it.</summary>
     public static bool IsTelling(LinkGroup group) => group.Rows.Average(row => row.Facts.Count) >= 2;
 
+    /// <summary>The rows of a group that stand in the page more than once, with the same words.</summary>
+    public static IReadOnlyList<ListRow> RowsAgain(IDocument page, Uri address, LinkGroup group)
+    {
+        var known = group.Rows.GroupBy(row => (row.Address, row.LinkText)).ToDictionary(one => one.Key, one => one.First());
+        var links = Links(page, address)
+            .Where(link => known.ContainsKey((link.Target, link.Element.TextContent.Trim())))
+            .ToList();
+        var elements = links.Select(link => link.Element).ToHashSet();
+        return
+        [
+            .. links
+                .GroupBy(link =>
+                    (
+                        link.Target,
+                        Text: link.Element.TextContent.Trim(),
+                        Row: PageText.Of(RowOf(link.Element, elements)),
+                        Place: Place(link.Element)
+                    )
+                )
+                .Where(same => same.Count() > 1)
+                .Select(same => known[(same.Key.Target, same.Key.Text)]),
+        ];
+    }
+
     /// <summary>What an element says, leaf by leaf.</summary>
     public static IReadOnlyList<Fact> FactsOf(IElement row)
     {
@@ -55,6 +79,15 @@ public static partial class ListReading
 
         return [.. facts.Values];
     }
+
+    /// <summary>Links that can only work where the page was made: files, and this very machine.</summary>
+    public static IEnumerable<string> LocalLinks(IDocument page, Uri address) =>
+        page.QuerySelectorAll("a[href]")
+            .Select(link => link.GetAttribute("href")!.Trim())
+            .Where(written =>
+                Uri.TryCreate(RouteAddress.Unfold(address), written, out var target)
+                && (target.IsFile || (target.IsLoopback && !address.IsLoopback))
+            );
 
     /// <summary>Whether a text or an address looks as if a visit there would change or end something.</summary>
     public static bool LooksDangerous(string text) => Dangerous().IsMatch(text);
@@ -90,12 +123,12 @@ public static partial class ListReading
         }
     }
 
-    /// <summary>The target of a link on the same origin, without fragment; null for others.</summary>
-    private static Uri? TargetOf(string written, Uri address) =>
-        Uri.TryCreate(address, written.Trim(), out var target)
+    /// <summary>The target of a link on the same origin, without a fragment that names no page; null for others.</summary>
+    internal static Uri? TargetOf(string written, Uri address) =>
+        Uri.TryCreate(RouteAddress.Unfold(address), written.Trim(), out var target)
         && target.Scheme is "http" or "https"
         && target.Authority == address.Authority
-            ? new Uri(target.GetLeftPart(UriPartial.Query))
+            ? RouteAddress.Fold(target)
             : null;
 
     /// <summary>Whether an element is a menu, a head of a table, or a footer rather than a part of the list.</summary>

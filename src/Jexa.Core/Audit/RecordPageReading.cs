@@ -28,6 +28,26 @@ public static partial class RecordPageReading
             ? ListReading.FactsOf(body).Where(fact => fact.Kind == FactKind.Words).Select(fact => fact.Text).ToHashSet()
             : new HashSet<string>();
 
+    /// <summary>The pictures on the same origin, without those of menus, heads and feet of the page.</summary>
+    public static IReadOnlyList<Uri> PicturesOf(IDocument page, Uri address) =>
+        [
+            .. page.QuerySelectorAll("img[src]")
+                .Where(picture => picture.Closest("nav, header, footer") is null)
+                .Select(picture => ListReading.TargetOf(picture.GetAttribute("src")!, address))
+                .OfType<Uri>()
+                .Distinct(),
+        ];
+
+    /// <summary>The links of a record's page that lead to the list, without those of menus, heads and feet of the page.</summary>
+    public static IReadOnlyList<Uri> WaysBack(IDocument page, Uri address, Uri list) =>
+        [
+            .. page.QuerySelectorAll("a[href]")
+                .Where(link => link.Closest("nav, header, footer, [role=navigation]") is null)
+                .Select(link => ListReading.TargetOf(link.GetAttribute("href")!, address))
+                .OfType<Uri>()
+                .Where(target => target.AbsolutePath == list.AbsolutePath),
+        ];
+
     /// <summary>Whether a text says that something was not found.</summary>
     public static bool SaysNotFound(string text) => NotFound().IsMatch(FactReading.Plain(text));
 
@@ -38,8 +58,8 @@ public static partial class RecordPageReading
     public static string? InsideOf(string body) => Inside().Match(body) is { Success: true } match ? match.Value : null;
 
     private static bool Leads(IElement link, Uri address, LinkGroup group) =>
-        Uri.TryCreate(address, link.GetAttribute("href"), out var target)
-        && group.Rows.Any(row => row.Address.PathAndQuery == target.PathAndQuery);
+        ListReading.TargetOf(link.GetAttribute("href")!, address) is { } target
+        && group.Rows.Any(row => row.Address.AbsoluteUri == target.AbsoluteUri);
 
     private static IElement RowOf(IElement link)
     {

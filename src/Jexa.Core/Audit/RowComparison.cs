@@ -51,5 +51,8 @@ public sealed class RowComparison
         return (best, most);
     }
 
+    /// <summary>Whether a page speaks of so many rows that it is a list of them.</summary>
+    public bool IsList(PageText page) => _rows.Where(CanTell).Count(row => Score(row, page) > 0.8) >= 3;
+
     private double Sum(ListRow row) => row.Facts.Sum(fact => _weights[fact.Text]);
 }

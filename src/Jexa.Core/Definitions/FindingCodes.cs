@@ -374,6 +374,48 @@ public static class FindingCodes
     /// <summary>JX914: a next page that is dead or the same.</summary>
     public static readonly FindingCode AuditPaging = Warning("JX914", "A next page that is dead or the same");
 
+    /// <summary>JX915: a page that only opens after its list.</summary>
+    public static readonly FindingCode AuditNeedsList = Warning("JX915", "A page that only opens after its list");
+
+    /// <summary>JX916: a record that stays when the ID changes.</summary>
+    public static readonly FindingCode AuditStale = Warning("JX916", "A record that stays when the ID changes");
+
+    /// <summary>JX917: a late answer that takes the place of the record.</summary>
+    public static readonly FindingCode AuditLateAnswer = Warning("JX917", "A late answer that takes the place of the record");
+
+    /// <summary>JX918: back or forward that shows something else.</summary>
+    public static readonly FindingCode AuditBack = Warning("JX918", "Back or forward that shows something else");
+
+    /// <summary>JX919: data that is loaded twice.</summary>
+    public static readonly FindingCode AuditLoadsTwice = Hint("JX919", "Data that is loaded twice");
+
+    /// <summary>JX920: an error in the browser's console.</summary>
+    public static readonly FindingCode AuditScriptError = Warning("JX920", "An error in the browser's console");
+
+    /// <summary>JX921: a blank page while data is loaded.</summary>
+    public static readonly FindingCode AuditBlank = Hint("JX921", "A blank page while data is loaded");
+
+    /// <summary>JX922: a record without an address.</summary>
+    public static readonly FindingCode AuditNoAddress = Warning("JX922", "A record without an address");
+
+    /// <summary>JX923: a picture that is not there.</summary>
+    public static readonly FindingCode AuditPicture = Warning("JX923", "A picture that is not there");
+
+    /// <summary>JX924: an edit page that is not filled with its record.</summary>
+    public static readonly FindingCode AuditEditForm = Warning("JX924", "An edit page that is not filled with its record");
+
+    /// <summary>JX925: a field that shows another record's value.</summary>
+    public static readonly FindingCode AuditOneField = Warning("JX925", "A field that shows another record's value");
+
+    /// <summary>JX926: text that a program left by mistake.</summary>
+    public static readonly FindingCode AuditSpoiltText = Warning("JX926", "Text that a program left by mistake");
+
+    /// <summary>JX927: a way back that leads to the first page of the list.</summary>
+    public static readonly FindingCode AuditWayBack = Hint("JX927", "A way back that leads to the first page of the list");
+
+    /// <summary>JX928: a row that stands in the list twice.</summary>
+    public static readonly FindingCode AuditRowTwice = Warning("JX928", "A row that stands in the list twice");
+
     /// <summary>All codes, in order.</summary>
     public static IReadOnlyList<FindingCode> All { get; } =
     [

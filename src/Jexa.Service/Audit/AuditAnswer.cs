@@ -19,4 +19,13 @@ internal sealed record AuditAnswer(Uri Asked, Uri Address, int Status, string Bo
 
     /// <summary>Whether it was reached by a redirect.</summary>
     public bool IsLedOn => Asked != Address;
+
+    /// <summary>The media type, in lower case; empty if there is none.</summary>
+    public string Type { get; init; } = "";
+
+    /// <summary>How long the application asks to wait before the next request.</summary>
+    public TimeSpan Wait { get; init; }
+
+    /// <summary>What a browser told while it drew the page; null if none did.</summary>
+    public DrawnNotes? Drawn { get; init; }
 }

@@ -21,6 +21,9 @@ public sealed record AuditLimits
     /// <summary>How the audit names itself.</summary>
     public string Agent { get; init; } = "jexa-audit";
 
+    /// <summary>When pages are drawn by a browser, with their scripts.</summary>
+    public DrawnWhen Drawn { get; init; } = DrawnWhen.Auto;
+
     /// <summary>A header as it is written: <c>NAME: VALUE</c>.</summary>
     public static (string Name, string Value) HeaderOf(string text) =>
         (text[..text.IndexOf(':')].Trim(), text[(text.IndexOf(':') + 1)..].Trim());

@@ -8,6 +8,9 @@ namespace Jexa.Service.Audit;
 /// <param name="IsSame">Whether it can be another spelling of the right ID.</param>
 internal sealed record BadId(string Kind, Uri Address, string Shown, bool IsSame = false)
 {
+    /// <summary>Whether any answer will do that is no fault of the server.</summary>
+    public bool IsOnlyForFaults { get; init; }
+
     /// <summary>The text with markup: a page that repeats it as it is lets anybody write into it.</summary>
     public const string Markup = "<b id=jexa>x</b>\"'";
 
@@ -24,6 +27,14 @@ internal sealed record BadId(string Kind, Uri Address, string Shown, bool IsSame
         Add("far too large", new string('9', 40), new string('9', 40));
         Add("with markup and quotes", Uri.EscapeDataString(Markup), Markup);
         Add("with more behind it", Uri.EscapeDataString(id) + "xyz", id + "xyz");
+        cases.Add(new BadId("encoded otherwise", part.With(address, Encoded(id)), id, IsSame: true) { IsOnlyForFaults = true });
+        if (part.Parameter is { } name)
+            cases.Add(
+                new BadId("given twice", new Uri($"{address.AbsoluteUri}&{name}={Unknown(id, isNumber)}"), id)
+                {
+                    IsOnlyForFaults = true,
+                }
+            );
         if (isNumber)
         {
             Add("negative", "-1", "-1");
@@ -41,6 +52,9 @@ internal sealed record BadId(string Kind, Uri Address, string Shown, bool IsSame
 
         void Add(string kind, string? text, string shown) => cases.Add(new BadId(kind, part.With(address, text), shown));
     }
+
+    /// <summary>The same ID, each byte of it encoded.</summary>
+    private static string Encoded(string id) => string.Concat(System.Text.Encoding.UTF8.GetBytes(id).Select(one => $"%{one:X2}"));
 
     private static string Unknown(string id, bool isNumber) =>
         isNumber ? "999999937"

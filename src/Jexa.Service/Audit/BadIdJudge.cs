@@ -19,21 +19,25 @@ internal sealed class BadIdJudge(LinkGroup group, RowComparison comparison, Uri 
     /// <summary>What is wrong with an answer.</summary>
     public IEnumerable<AuditFault> Judge(BadId bad, AuditAnswer answer)
     {
-        if (bad.Shown == BadId.Markup && answer.Body.Contains(BadId.Markup, StringComparison.Ordinal))
+        if (
+            bad.Shown == BadId.Markup
+            && (answer.Body.Contains(BadId.Markup, StringComparison.Ordinal) || answer.Page?.QuerySelector("b#jexa") is not null)
+        )
             yield return New(FindingCodes.AuditUnescaped, bad, "the ID stands in the page as it was sent, markup and all");
         if (answer.Status >= 500 || answer.IsSilent)
             yield return New(FindingCodes.AuditServerFault, bad, answer.Trouble ?? $"status {answer.Status}");
-        if (answer.Status != 200 || answer.Page is not { } shown)
+        if (bad.IsOnlyForFaults || answer.Status != 200 || answer.Page is not { } shown)
             yield break;
         // Led to the right address, or to a list: that is an answer.
         var isList = ListReading.Groups(shown, answer.Address).Any(one => one.IsLike(group) && one.Rows.Count >= 2);
-        if (answer.IsLedOn && (answer.Address == right || isList))
+        if (answer.IsLedOn && (answer.Address.AbsoluteUri == right.AbsoluteUri || isList))
             yield break;
         var says = RecordPageReading.TextOf(shown, answer.Address, group);
         var text = new PageText(says, bad.Shown);
         var (best, most) = comparison.Best(text);
         var fault =
-            best is not null && most >= RowComparison.Enough ? Record(bad, shown, best)
+            comparison.IsList(text) ? List(bad)
+            : best is not null && most >= RowComparison.Enough ? Record(bad, shown, best)
             : isList ? List(bad)
             : Page(bad, shown, says, text);
         if (fault is not null)
@@ -44,9 +48,9 @@ internal sealed class BadIdJudge(LinkGroup group, RowComparison comparison, Uri 
     private AuditFault? Record(BadId bad, IDocument shown, ListRow best)
     {
         if (best.Address != right)
-            return New(FindingCodes.AuditBadIdShowsRecord, bad, $"shows another record: {Auditor.Shown(best)}");
+            return New(FindingCodes.AuditBadIdShowsRecord, bad, $"shows another record: {AuditNotes.Shown(best)}");
         if (!bad.IsSame)
-            return New(FindingCodes.AuditBadIdShowsRecord, bad, $"shows a record: {Auditor.Shown(best)}");
+            return New(FindingCodes.AuditBadIdShowsRecord, bad, $"shows a record: {AuditNotes.Shown(best)}");
         return NamesAnother(shown, bad.Address)
             ? null
             : New(FindingCodes.AuditTwoAddresses, bad, "the same record at a second address, without a redirect", false);
@@ -58,14 +62,17 @@ internal sealed class BadIdJudge(LinkGroup group, RowComparison comparison, Uri 
             : New(FindingCodes.AuditSoftMissing, bad, "status 200 with a list, and no word of the ID", false);
 
     /// <summary>A page with status 200 that shows no record of the list.</summary>
-    private AuditFault Page(BadId bad, IDocument shown, string says, PageText text)
+    private AuditFault? Page(BadId bad, IDocument shown, string says, PageText text)
     {
+        // Where a script tells pages apart by the fragment, no status can say it.
+        if (RecordPageReading.SaysNotFound(says) && RouteAddress.IsFolded(bad.Address))
+            return null;
         if (RecordPageReading.SaysNotFound(says))
             return New(FindingCodes.AuditSoftMissing, bad, "status 200, and the page says that nothing was found");
         if (text.Length < Blank)
             return New(FindingCodes.AuditSoftMissing, bad, "status 200 with a blank page");
         if (frame.Count == 0 || RecordPageReading.Frame(shown).Count(frame.Contains) < Most * frame.Count)
-            return New(FindingCodes.AuditSoftMissing, bad, "status 200", false);
+            return RouteAddress.IsFolded(bad.Address) ? null : New(FindingCodes.AuditSoftMissing, bad, "status 200", false);
         return Said(shown) >= Most * Said(page)
             ? New(FindingCodes.AuditBadIdShowsRecord, bad, "shows a record that is not in the list")
             : New(FindingCodes.AuditSoftMissing, bad, "status 200 with the frame of a record, and no record in it");

@@ -8,26 +8,21 @@ namespace Jexa.Service.Audit;
 /// Asks somebody's application, one request after the other: GET only, on one origin, at most so many and so fast, and nothing
 /// that its robots.txt (RFC 9309) forbids.
 /// </summary>
-internal sealed class PoliteClient : IDisposable
+internal sealed class PoliteClient : IPageAsker, IDisposable
 {
-    /// <summary>The trouble of an address that robots.txt forbids.</summary>
-    public const string IsForbidden = "robots.txt forbids it";
-
     private const int MostBytes = 2 * 1024 * 1024;
     private const int MostRedirects = 5;
 
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(20);
 
     private readonly HttpClient _http;
-    private readonly AuditLimits _limits;
+    private readonly AuditBudget _budget;
+    private readonly RobotsRules _robots;
     private readonly Uri _origin;
-    private readonly TimeProvider _clock;
-    private readonly long _started;
-    private IReadOnlyList<string> _forbidden = [];
 
-    public PoliteClient(Uri start, AuditLimits limits, TimeProvider clock)
+    public PoliteClient(Uri start, AuditBudget budget, RobotsRules robots)
     {
-        (_limits, _origin, _clock, _started) = (limits, start, clock, clock.GetTimestamp());
+        (_budget, _robots, _origin) = (budget, robots, start);
         _http = new HttpClient(
             new SocketsHttpHandler
             {
@@ -43,47 +38,42 @@ internal sealed class PoliteClient : IDisposable
         };
     }
 
-    /// <summary>Ends it early.</summary>
-    public CancellationToken Stop { get; init; }
-
-    /// <summary>Is told what is asked for, and how many requests there were.</summary>
-    public Action<string, long> Tell { get; init; } = (_, _) => { };
-
-    /// <summary>How many requests were sent.</summary>
-    public int Requests { get; private set; }
-
-    /// <summary>Addresses that were not asked for, because robots.txt forbids them.</summary>
-    public int Forbidden { get; private set; }
-
-    /// <summary>Why no more is asked; null as long as more may be.</summary>
-    public string? IsOver =>
-        Stop.IsCancellationRequested ? "it was stopped"
-        : Requests >= _limits.Requests ? $"{_limits.Requests:N0} requests were sent"
-        : _clock.GetElapsedTime(_started) >= _limits.Within ? $"{_limits.Within.TotalSeconds:0} s were over"
-        : null;
-
     /// <summary>Reads robots.txt.</summary>
     public async Task BeginAsync(CancellationToken cancellation)
     {
-        var answer = await SendAsync(new Uri(_origin, "/robots.txt"), cancellation);
+        var answer = await SendAsync(new Uri(_origin, "/robots.txt"), null, cancellation);
         if (answer.Status == 200)
-            _forbidden = Rules(answer.Body);
+            _robots.Read(answer.Body);
+    }
+
+    public Task<AuditAnswer> GetAsync(Uri address, CancellationToken cancellation) => GetAsync(address, null, cancellation);
+
+    public async Task<AuditAnswer> GetAfterAsync(Uri before, Uri address, CancellationToken cancellation)
+    {
+        var session = new AuditSession(before);
+        await GetAsync(before, session, cancellation);
+        return await GetAsync(address, session, cancellation);
+    }
+
+    /// <summary>What a picture or another file is answered with.</summary>
+    public async Task<AuditFile> FileAsync(Uri address, CancellationToken cancellation)
+    {
+        if (_robots.Forbids(address))
+            return new AuditFile(0, "", 0, RobotsRules.IsForbidden);
+        var answer = await SendAsync(address, null, cancellation);
+        return new AuditFile(answer.Status, answer.Type, answer.Body.Length, answer.Status == 0 ? answer.Trouble : null);
     }
 
     /// <summary>The answer at an address, after its redirects on this origin.</summary>
-    public async Task<AuditAnswer> GetAsync(Uri address, CancellationToken cancellation)
+    private async Task<AuditAnswer> GetAsync(Uri address, AuditSession? session, CancellationToken cancellation)
     {
         var at = address;
         var met = new HashSet<Uri>();
         for (var hops = 0; ; hops++)
         {
-            if (_forbidden.Any(rule => at.PathAndQuery.StartsWith(rule, StringComparison.Ordinal)))
-            {
-                Forbidden++;
-                return new AuditAnswer(address, at, 0, "", null, IsForbidden);
-            }
-
-            var answer = await SendAsync(at, cancellation);
+            if (_robots.Forbids(at))
+                return new AuditAnswer(address, at, 0, "", null, RobotsRules.IsForbidden);
+            var answer = await SendAsync(at, session, cancellation);
             if (answer.Location is not { } location)
                 return answer with { Asked = address };
             if (!Uri.TryCreate(at, location, out var next))
@@ -100,30 +90,36 @@ internal sealed class PoliteClient : IDisposable
         }
     }
 
-    private async Task<AuditAnswer> SendAsync(Uri address, CancellationToken cancellation)
+    /// <summary>Sends a request; once more if the application asks to wait.</summary>
+    private async Task<AuditAnswer> SendAsync(Uri address, AuditSession? session, CancellationToken cancellation)
     {
-        if (Requests++ > 0 && _limits.Pause > TimeSpan.Zero)
-            await Task.Delay(_limits.Pause, _clock, cancellation);
-        Tell(address.PathAndQuery, Requests);
+        var answer = await SendOnceAsync(address, session, cancellation);
+        if (answer.Status != 429 || !await _budget.WaitAsync(answer.Wait, false, cancellation))
+            return answer;
+        var second = await SendOnceAsync(address, session, cancellation);
+        if (second.Status == 429)
+            await _budget.WaitAsync(second.Wait, true, cancellation);
+        return second;
+    }
+
+    private async Task<AuditAnswer> SendOnceAsync(Uri address, AuditSession? session, CancellationToken cancellation)
+    {
+        await _budget.SpendAsync(address, cancellation);
         using var request = new HttpRequestMessage(HttpMethod.Get, address);
         request.Headers.TryAddWithoutValidation("Accept", "text/html, application/xhtml+xml;q=0.9, */*;q=0.1");
-        request.Headers.TryAddWithoutValidation("User-Agent", _limits.Agent);
-        foreach (var (name, value) in _limits.Headers)
+        request.Headers.TryAddWithoutValidation("User-Agent", _budget.Limits.Agent);
+        foreach (var (name, value) in _budget.Limits.Headers)
             request.Headers.TryAddWithoutValidation(name, value);
+        session?.AddTo(request);
         try
         {
             using var answer = await _http.SendAsync(request, HttpCompletionOption.ResponseHeadersRead, cancellation);
             var status = (int)answer.StatusCode;
+            session?.Take(address, answer);
             if (status is 301 or 302 or 303 or 307 or 308 && answer.Headers.Location is { } location)
                 return new AuditAnswer(address, address, status, "", null, null) { Location = location.OriginalString };
             var body = await BodyAsync(answer, cancellation);
-            var type = answer.Content.Headers.ContentType?.MediaType ?? "";
-            if (type is not ("text/html" or "application/xhtml+xml" or ""))
-                return new AuditAnswer(address, address, status, body, null, $"it is {type}, not HTML")
-                {
-                    IsFile = status == 200,
-                };
-            return new AuditAnswer(address, address, status, body, new HtmlParser().ParseDocument(body), null);
+            return Read(address, answer, body);
         }
         catch (HttpRequestException refused)
         {
@@ -140,6 +136,26 @@ internal sealed class PoliteClient : IDisposable
                 IsSilent = true,
             };
         }
+    }
+
+    private AuditAnswer Read(Uri address, HttpResponseMessage answer, string body)
+    {
+        var type = answer.Content.Headers.ContentType?.MediaType ?? "";
+        var isPage = type is "text/html" or "application/xhtml+xml" or "";
+        return new AuditAnswer(
+            address,
+            address,
+            (int)answer.StatusCode,
+            body,
+            isPage ? new HtmlParser().ParseDocument(body) : null,
+            isPage ? null : $"it is {type}, not HTML"
+        )
+        {
+            IsFile = !isPage && answer.StatusCode == HttpStatusCode.OK,
+            Type = type,
+            Wait = answer.Headers.RetryAfter?.Delta
+                ?? (answer.Headers.RetryAfter?.Date is { } until ? until - _budget.Clock.GetUtcNow() : TimeSpan.FromSeconds(5)),
+        };
     }
 
     private static async Task<string> BodyAsync(HttpResponseMessage answer, CancellationToken cancellation)
@@ -164,28 +180,6 @@ internal sealed class PoliteClient : IDisposable
         }
 
         return encoding.GetString(bytes.GetBuffer(), 0, (int)bytes.Length);
-    }
-
-    /// <summary>The path prefixes that robots.txt forbids for all, or for this program.</summary>
-    private static List<string> Rules(string robots)
-    {
-        var (rules, applies, wasAgent) = (new List<string>(), false, false);
-        foreach (var line in robots.Split('\n').Select(line => line.Split('#')[0].Trim()).Where(line => line.Contains(':')))
-        {
-            var (key, value) = (line[..line.IndexOf(':')].Trim().ToLowerInvariant(), line[(line.IndexOf(':') + 1)..].Trim());
-            if (key == "user-agent")
-            {
-                applies = (wasAgent && applies) || value == "*" || value.StartsWith("jexa", StringComparison.OrdinalIgnoreCase);
-                wasAgent = true;
-                continue;
-            }
-
-            wasAgent = false;
-            if (applies && key == "disallow" && value.Length > 0)
-                rules.Add(value.TrimEnd('*', '$'));
-        }
-
-        return rules;
     }
 
     public void Dispose() => _http.Dispose();

@@ -1,0 +1,28 @@
+namespace Jexa.Core.Audit;
+
+/// <summary>
+/// Addresses of pages that a script tells apart by the fragment: <c>/app#/bridges/7</c>. They are handled with the mark encoded,
+/// as if the fragment were a part of the path: <c>/app%23/bridges/7</c>.
+/// </summary>
+public static class RouteAddress
+{
+    private const string Mark = "%23";
+
+    /// <summary>The address as it is handled: other fragments are left out.</summary>
+    public static Uri Fold(Uri address) =>
+        address.Fragment.StartsWith("#/", StringComparison.Ordinal)
+        || address.Fragment.StartsWith("#!/", StringComparison.Ordinal)
+            ? new Uri(address.GetLeftPart(UriPartial.Query) + Mark + address.Fragment[1..])
+            : new Uri(address.GetLeftPart(UriPartial.Query));
+
+    /// <summary>The address as a browser has it.</summary>
+    public static Uri Unfold(Uri address) =>
+        IsFolded(address) && address.AbsoluteUri.IndexOf(Mark, StringComparison.Ordinal) is var at
+            ? new Uri(address.AbsoluteUri[..at] + "#" + address.AbsoluteUri[(at + Mark.Length)..])
+            : address;
+
+    /// <summary>Whether an address has its page in the fragment: no request of it says which one.</summary>
+    public static bool IsFolded(Uri address) =>
+        address.AbsoluteUri.Contains("%23/", StringComparison.Ordinal)
+        || address.AbsoluteUri.Contains("%23!/", StringComparison.Ordinal);
+}

@@ -1,0 +1,97 @@
+using System.Text.Json;
+
+namespace Jexa.Service.Tests;
+
+/// <summary>
+/// <c>jexa audit</c> on small applications built in four ways besides that of <see cref="AuditBed"/>: in Python, as files, and
+/// drawn by script in two ways. Each is right, or has one fault.
+/// </summary>
+public sealed class BedTests
+{
+    private static readonly TheoryData<string, string, string> Planted = Read();
+
+    public static TheoryData<string, string, string> Faults => Planted;
+
+    private static TheoryData<string, string, string> Read()
+    {
+        var data = new TheoryData<string, string, string>();
+        foreach (var line in File.ReadAllLines(Repository.File("tests/Jexa.Service.Tests/Beds/faults.txt")))
+            if (line.Split('|', StringSplitOptions.TrimEntries) is [var bed, var fault, var code])
+                data.Add(bed, fault, code);
+        return data;
+    }
+
+    private static (string Url, IDisposable Bed) Start(string bed, string fault)
+    {
+        if (bed is "paths" or "components")
+        {
+            Lacking.Skip("chromium");
+            var drawn = new ScriptBed(bed == "paths", fault);
+            return (drawn.Url, drawn);
+        }
+
+        var program = bed == "python" ? ProgramBed.InPython(fault) : ProgramBed.OfFiles(fault);
+        return (program.Url, program);
+    }
+
+    private static async Task<JsonElement> AuditAsync(string url, params string[] more)
+    {
+        var ran = await RunningService.RunAsync(["audit", url, "--rate", "1000", "--json", .. more]);
+        Assert.True(ran.ExitCode is 0 or 1 or 3, ran.Out + ran.Error);
+        return JsonDocument.Parse(ran.Out).RootElement;
+    }
+
+    private static List<string> Told(JsonElement report) =>
+        [
+            .. report
+                .GetProperty("findings")
+                .EnumerateArray()
+                .Select(one =>
+                    $"{one.GetProperty("code")} {one.GetProperty("message")} "
+                    + $"{one.GetProperty("examples")[0].GetProperty("says")}"
+                ),
+        ];
+
+    [Theory]
+    [InlineData("python", "")]
+    [InlineData("files", "")]
+    [InlineData("paths", "")]
+    [InlineData("paths", "rows are clicked")]
+    [InlineData("components", "")]
+    [InlineData("components", "rows are clicked")]
+    public async Task A_right_application_has_no_finding_and_nothing_is_left_out(string bed, string fault)
+    {
+        var (url, running) = Start(bed, fault);
+        using (running)
+        {
+            var report = await AuditAsync(url);
+            Assert.Empty(Told(report));
+            Assert.Empty(report.GetProperty("notSeen").EnumerateArray().Select(gap => gap.ToString()));
+            Assert.Contains(report.GetProperty("seen").EnumerateArray(), one =>
+                one.GetProperty("name").GetString() == "records" && one.GetProperty("count").GetInt32() == 12
+            );
+            if (running is ScriptBed drawn)
+                Assert.Empty(drawn.Changing);
+        }
+    }
+
+    [Theory]
+    [MemberData(nameof(Faults))]
+    public async Task Each_fault_is_found(string bed, string fault, string code)
+    {
+        var (url, running) = Start(bed, fault);
+        using (running)
+        {
+            var told = Told(await AuditAsync(url, "--records", bed is "paths" or "components" ? "6" : "20"));
+            Assert.True(told.Exists(one => one.StartsWith(code, StringComparison.Ordinal)), string.Join('\n', told));
+        }
+    }
+
+    [Fact]
+    public void Each_way_of_building_has_at_least_25_faults()
+    {
+        foreach (var bed in Planted.GroupBy(row => row.Data.Item1))
+            Assert.True(bed.Count() >= 25, $"{bed.Key}: {bed.Count()}");
+        Assert.Equal(4, Planted.Select(row => row.Data.Item1).Distinct().Count());
+    }
+}
