@@ -93,7 +93,7 @@ internal sealed class ServiceParts : IAsyncDisposable
             Keeper = new ChangeKeeper(kept.Log, () => host.Site, options.ChangesKept, clock, logger),
             Editor = new AppFileEditor(disk, AppFileCompiler.Over(sources, options)),
             Workbench = bench,
-            Desk = new ProofDesk(host, state, logger),
+            Desk = new ProofDesk(host, kept.Log, state, logger),
             Token = new BearerToken(state, kept.Token),
             Cookies = new VisitorCookies(kept.Seal, options.Mount),
             Uploads = new UploadKeeper(host, logger),

@@ -41,6 +41,63 @@ public class ProbeTests(DemoService demo, Browser browser)
         await page.Context.CloseAsync();
     }
 
+    [Fact]
+    public async Task What_was_deleted_what_has_another_key_and_former_paths_are_asked_for()
+    {
+        using var folder = new AppFolder();
+        folder.MakeDatabase(
+            """
+            CREATE TABLE thing (code TEXT PRIMARY KEY, name TEXT NOT NULL);
+            INSERT INTO thing VALUES ('a', 'One'), ('b', 'Two'), ('c', 'Three'), ('d', 'Four');
+            """
+        );
+        folder.Write(
+            "app.yaml",
+            """
+            app: Things
+            sources: { s: { engine: sqlite, connection: data.db } }
+            records: { thing: { from: s.thing, label: name } }
+            pages:
+              things: { path: /things, was: [/stuff], list: thing }
+              thing: { path: "/things/{code}", was: ["/stuff/{code}"], detail: thing }
+              thing-edit: { path: "/things/{code}/edit", edit: thing, form: [code, name] }
+              thing-delete: { path: "/things/{code}/delete", delete: thing }
+            """
+        );
+        using var service = await RunningService.StartAsync("serve", folder.File("app.yaml"));
+        Assert.Equal(200, await SendAsync(service, HttpMethod.Patch, "things/b/edit", """{"fields":{"code":"bb"}}"""));
+        Assert.Equal(204, await SendAsync(service, HttpMethod.Delete, "things/d/delete", null));
+        var ran = await service.AskAsync("probe", "--rate", "2000", "--json");
+        Assert.True(ran.ExitCode == 0, ran.Out + ran.Error);
+        var cells = JsonDocument
+            .Parse(ran.Out)
+            .RootElement.GetProperty("board")
+            .GetProperty("rows")
+            .EnumerateArray()
+            .SelectMany(row => row.GetProperty("cells").EnumerateArray())
+            .Where(cell => cell.GetProperty("case").GetString() is "gone" or "moved")
+            .Where(cell => cell.GetProperty("how").GetString() == "html")
+            .Select(cell => $"{cell.GetProperty("address")} {cell.GetProperty("actual")}")
+            .ToList();
+        Assert.Contains("/things/d gone (410)", cells);
+        Assert.Contains("/things/b moved (301)", cells);
+        Assert.Contains("/stuff not-canonical (301)", cells);
+        Assert.Contains("/stuff/a not-canonical (301)", cells);
+        Assert.Contains("/things/d/edit gone (410)", cells);
+    }
+
+    private static async Task<int> SendAsync(RunningService service, HttpMethod method, string address, string? body)
+    {
+        using var http = new HttpClient();
+        using var request = new HttpRequestMessage(method, service.PagesUrl + address);
+        request.Headers.TryAddWithoutValidation("If-Match", "*");
+        request.Headers.TryAddWithoutValidation("Accept", "application/json");
+        if (body is not null)
+            request.Content = new StringContent(body, System.Text.Encoding.UTF8, "application/json");
+        using var answer = await http.SendAsync(request, TestContext.Current.CancellationToken);
+        return (int)answer.StatusCode;
+    }
+
     public static TheoryData<string, string> Faults { get; } =
         new()
         {

@@ -154,11 +154,11 @@ internal sealed class ScriptBed : IDisposable
     {
         if (NumberOf(id) is not { } number)
             return (404, "application/json", "{}"u8.ToArray());
-        if (_fault == "one record fails" && number == 3)
+        if (_fault == "one record fails" && number == 5)
             return (500, "application/json", "{}"u8.ToArray());
         if (_fault == "always the first record")
             number = 1;
-        if (_fault == "one page shows another" && number == 3)
+        if (_fault == "one page shows another" && number == 5)
             number = 12;
         return (200, "application/json", JsonSerializer.SerializeToUtf8Bytes(Of(number, isRecord: true)));
     }

@@ -105,6 +105,9 @@ public class SweepTests(Browser browser)
             Assert.InRange(region.GetProperty("startLine").GetInt32(), 4, 5);
         }
 
+        Assert.Empty(await SarifFaultsAsync(File.ReadAllText(folder.File("report.sarif"))));
+        Assert.NotEmpty(await SarifFaultsAsync(File.ReadAllText(folder.File("report.sarif")).Replace("ruleId", "rule")));
+
         var junit = XDocument.Load(folder.File("report.xml")).Root!.Element("testsuite")!;
         Assert.Equal("2", junit.Attribute("failures")!.Value);
         Assert.Equal(junit.Attribute("tests")!.Value, junit.Elements("testcase").Count().ToString(CultureInfo.InvariantCulture));
@@ -253,6 +256,15 @@ public class SweepTests(Browser browser)
         var ran = await SweepAsync(folder, "--resume");
         Assert.Equal(0, ran.ExitCode);
         Assert.Contains("Seen: 6,000 records", ran.Out);
+    }
+
+    /// <summary>What the official schema of SARIF 2.1.0 has against a report.</summary>
+    private static async Task<IReadOnlyList<string>> SarifFaultsAsync(string report)
+    {
+        var schema = await NJsonSchema.JsonSchema.FromJsonAsync(
+            await File.ReadAllTextAsync(Path.Combine(AppContext.BaseDirectory, "sarif-2.1.0.json"))
+        );
+        return [.. schema.Validate(report).Select(fault => fault.ToString())];
     }
 
     private static Process Start(AppFolder folder, params string[] more)

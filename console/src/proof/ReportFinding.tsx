@@ -30,6 +30,9 @@ export function ReportFinding({ finding, means }: { finding: ProofFinding; means
                 </>
               )}
               {example.address !== null && <Address address={example.address} isOwn={means !== 'audit'} />} {example.says}
+              {example.picture && (
+                <img className="drawn" src={example.picture} alt={`${example.address ?? 'The page'}, as a browser drew it`} />
+              )}
               {example.request !== null && <pre className="query mono">{example.request}</pre>}
             </li>
           ))}

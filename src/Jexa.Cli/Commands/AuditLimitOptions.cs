@@ -20,8 +20,8 @@ internal sealed class AuditLimitOptions
 
     private readonly Option<DrawnWhen?> _drawn = CommonOptions.Word<DrawnWhen>(
         "--drawn",
-        "Whether a Chromium of this machine draws the pages, with their scripts: auto (if the plain list has no records), always, "
-            + "never",
+        "Whether a Chromium of this machine draws the pages, with their scripts: auto (if the plain list has no records), "
+            + "always, never",
         "WHEN"
     );
 

@@ -1,6 +1,6 @@
 namespace Jexa.Core.Audit;
 
-/// <summary>Finds columns of a list whose values the records' pages take from other rows, though the pages are about their own.</summary>
+/// <summary>Finds columns of a list whose values the records' pages take from other rows, though all else is right.</summary>
 public sealed class FieldComparison(IReadOnlyList<ListRow> rows)
 {
     /// <summary>That many pages must differ before a column is told of.</summary>
@@ -38,11 +38,11 @@ public sealed class FieldComparison(IReadOnlyList<ListRow> rows)
                 (IReadOnlyList<(ListRow, Fact, Fact)>)[.. pair.Value.Select(met => (met.Row, met.Row.Facts[pair.Key], met.Other))]
             );
 
-    /// <summary>Whether a column has many values, and none of them is a short number that stands anywhere.</summary>
+    /// <summary>Whether a column has many values, and hardly any is a short number that stands anywhere.</summary>
     private bool IsTelling(int column)
     {
         var values = rows.Where(row => row.Facts.Count > column).Select(row => row.Facts[column]).ToList();
-        return values.TrueForAll(fact => fact.Kind != FactKind.Number || fact.Text.Length > 2)
+        return values.Count(fact => fact.Kind == FactKind.Number && fact.Text.Length <= 2) <= values.Count / 4
             && values.Select(fact => fact.Text).Distinct().Count() > values.Count / 2;
     }
 }

@@ -8,6 +8,9 @@ public sealed record LinkGroup(string Pattern, IdPart Part, IReadOnlyList<ListRo
     /// <summary>Whether links lead to the same kind of record: the same path, the ID in the same place.</summary>
     public bool IsLike(LinkGroup other) => Part == other.Part && Pattern.Split('?')[0] == other.Pattern.Split('?')[0];
 
+    /// <summary>Where in the tree its links stand: tags and classes.</summary>
+    public string Place { get; init; } = "";
+
     /// <summary>The number of different addresses.</summary>
     public int Addresses { get; } = Rows.Select(row => row.Address).Distinct().Count();
 }

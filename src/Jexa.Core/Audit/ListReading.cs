@@ -36,6 +36,18 @@ public static partial class ListReading
     /// <summary>Whether the rows say more than their links, so that records can be told by it.</summary>
     public static bool IsTelling(LinkGroup group) => group.Rows.Average(row => row.Facts.Count) >= 2;
 
+    /// <summary>Links of another form that stand where those of a group do: few, and odd among so many.</summary>
+    public static IReadOnlyList<Uri> OddLinks(IDocument page, Uri address, LinkGroup group)
+    {
+        var shape = Shape(group.Rows[0].Address);
+        var odd = Links(page, address)
+            .Where(link => Shape(link.Target) != shape && Place(link.Element) == group.Place)
+            .Select(link => link.Target)
+            .Distinct()
+            .ToList();
+        return odd.Count <= Math.Max(1, group.Rows.Count / 5) ? odd : [];
+    }
+
     /// <summary>The rows of a group that stand in the page more than once, with the same words.</summary>
     public static IReadOnlyList<ListRow> RowsAgain(IDocument page, Uri address, LinkGroup group)
     {
@@ -224,7 +236,7 @@ public static partial class ListReading
             .DistinctBy(row => (row.Address, row.LinkText))
             .ToList();
         var first = part.With(links[0].Target, "{…}");
-        return new LinkGroup(Uri.UnescapeDataString(first.PathAndQuery), part, rows);
+        return new LinkGroup(Uri.UnescapeDataString(first.PathAndQuery), part, rows) { Place = Place(links[0].Element) };
     }
 
     /// <summary>The greatest element around a link that has no other link of its group.</summary>

@@ -29,4 +29,7 @@ public interface IChangeLog
 
     /// <summary>The first event of a key after a change.</summary>
     LoggedKeyEvent? NextKeyEvent(string scope, string key, long behind);
+
+    /// <summary>Keys that something happened to, the latest first.</summary>
+    IReadOnlyList<string> KeysWithEvents(string scope, int most);
 }

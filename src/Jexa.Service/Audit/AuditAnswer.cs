@@ -14,6 +14,9 @@ internal sealed record AuditAnswer(Uri Asked, Uri Address, int Status, string Bo
     /// <summary>Whether nothing came in the time that there was.</summary>
     public bool IsSilent { get; init; }
 
+    /// <summary>Whether it says nothing of the application: it was not asked for, or was one request too many.</summary>
+    public bool IsNone => Status == 429 || Trouble == RobotsRules.IsForbidden;
+
     /// <summary>Whether it is a file, not a page.</summary>
     public bool IsFile { get; init; }
 

@@ -54,7 +54,7 @@ public static class AuditRun
 
     /// <summary>Figures are named in the plural: windows of the list, rows that say too little.</summary>
     private static string Singular(string plural) =>
-        plural.Split(' ', 2) is [var noun, var rest] && noun is not "wrong" and not "edit"
+        plural.Split(' ', 2) is [var noun, var rest] && noun is not ("wrong" or "edit" or "odd")
             ? $"{noun.TrimEnd('s')} {rest}"
             : plural.TrimEnd('s');
 }

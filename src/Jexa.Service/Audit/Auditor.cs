@@ -39,6 +39,7 @@ internal sealed class Auditor(IPageAsker asker, PoliteClient files, AuditBudget 
         var exam = new ListExam(asker, notes);
         exam.Links(page, first.Address, groups);
         exam.Twice(groups[0], page, first.Address);
+        await exam.OddAsync(groups[0], page, first.Address, cancellation);
         var window = await exam.PagingAsync(ListReading.Next(page, first.Address), groups[0], cancellation);
         if (window is var (address, rows))
             await exam.WayBackAsync(first.Address, address, rows, cancellation);

@@ -52,6 +52,24 @@ internal sealed class ListExam(IPageAsker asker, AuditNotes notes)
             );
     }
 
+    /// <summary>Links of another form among those of the rows: do they lead anywhere?</summary>
+    public async Task OddAsync(LinkGroup group, IDocument page, Uri address, CancellationToken cancellation)
+    {
+        foreach (var link in ListReading.OddLinks(page, address, group).Take(3))
+        {
+            var answer = await asker.GetAsync(link, cancellation);
+            notes.Count("odd links");
+            if (!answer.IsNone && answer.Status is (0 or >= 400))
+                notes.Tell(
+                    FindingCodes.AuditDeadLink,
+                    group.Pattern,
+                    "odd link",
+                    link,
+                    answer.Trouble ?? $"status {answer.Status}"
+                );
+        }
+    }
+
     /// <summary>The next window of the list: other rows, at other addresses. Gives its rows; null if there are none.</summary>
     public async Task<(Uri Address, LinkGroup Rows)?> PagingAsync(Uri? next, LinkGroup group, CancellationToken cancellation)
     {
@@ -59,6 +77,8 @@ internal sealed class ListExam(IPageAsker asker, AuditNotes notes)
             return null;
         var answer = await asker.GetAsync(next, cancellation);
         notes.Count("windows of the list");
+        if (answer.IsNone)
+            return null;
         if (answer.Page is not { } second || answer.Status >= 400)
         {
             notes.Tell(

@@ -60,7 +60,7 @@ internal sealed class RecordExam(Uri list, IPageAsker asker, PoliteClient files,
     {
         var answer = await asker.GetAsync(row.Address, cancellation);
         notes.Count("records");
-        if (answer.IsFile || answer.Trouble == RobotsRules.IsForbidden)
+        if (answer.IsFile || answer.IsNone)
             return null;
         notes.Inside(group, "row", answer);
         var visit = answer.Page is { } page && answer.Status < 400 ? RecordVisit.Of(group, comparison, row, answer, page) : null;
@@ -110,7 +110,7 @@ internal sealed class RecordExam(Uri list, IPageAsker asker, PoliteClient files,
                 row.Address,
                 $"“{row.LinkText}” leads to a page about {AuditNotes.Shown(best)}"
             );
-        else if (own < RowComparison.Little)
+        else if (own < RowComparison.Little || visit.Below < RowComparison.Little)
             notes.Tell(
                 FindingCodes.AuditSaysNothing,
                 group.Pattern,
@@ -208,7 +208,8 @@ internal sealed class RecordExam(Uri list, IPageAsker asker, PoliteClient files,
             var file = await files.FileAsync(picture, cancellation);
             notes.Count("pictures");
             var wrong =
-                file.Status >= 400 ? $"status {file.Status}"
+                file.Status == 429 ? null
+                : file.Status >= 400 ? $"status {file.Status}"
                 : file.Status == 200 && file.Length == 0 ? "it has no bytes"
                 : file.Status == 200 && file.Type.Length > 0 && !file.Type.StartsWith("image/", StringComparison.Ordinal)
                     ? $"it is {file.Type}"
@@ -240,6 +241,8 @@ internal sealed class RecordExam(Uri list, IPageAsker asker, PoliteClient files,
             if (answer.Page is { } asking && RecordPageReading.AsksToSignIn(asking))
                 return;
             notes.Count("edit pages");
+            if (answer.IsNone)
+                return;
             if (answer.Page is not { } page || answer.Status >= 400)
             {
                 notes.Tell(
@@ -283,7 +286,7 @@ internal sealed class RecordExam(Uri list, IPageAsker asker, PoliteClient files,
         var answer = await asker.GetAsync(first.Row.Address, cancellation);
         var isRight =
             answer.Page is { } page && answer.Status < 400 && RecordVisit.Of(group, comparison, first.Row, answer, page).IsRight;
-        if (!isRight)
+        if (!isRight && !answer.IsNone)
             notes.Tell(
                 FindingCodes.AuditNeedsList,
                 group.Pattern,

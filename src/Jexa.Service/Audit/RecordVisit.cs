@@ -24,6 +24,9 @@ internal sealed record RecordVisit(
     /// <summary>What the page says, as it is written.</summary>
     public string Said { get; init; } = "";
 
+    /// <summary>The share of the row's facts that the page says besides its title.</summary>
+    public double Below { get; init; }
+
     /// <summary>Whether a page asks to sign in.</summary>
     public bool AsksToSignIn { get; init; }
 
@@ -52,6 +55,7 @@ internal sealed record RecordVisit(
         {
             AsksToSignIn = asks,
             Said = said,
+            Below = comparison.Score(row, new PageText(said[(page.Title ?? "").Length..])),
         };
     }
 }

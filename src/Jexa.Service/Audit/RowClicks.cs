@@ -18,15 +18,18 @@ internal sealed class RowClicks(DrawnClient drawn, AuditBudget budget, AuditNote
         (() => {
           const groups = new Map();
           for (const element of document.querySelectorAll('body *')) {
-            if (element.closest('nav, thead, footer, form, select') || !element.innerText || element.innerText.trim().length < 3) continue;
+            if (element.closest('nav, thead, footer, form, select') || (element.innerText ?? '').trim().length < 3) continue;
             const parent = element.parentElement;
-            const key = element.tagName + ' ' + [...element.classList].filter((name) => !/\d|odd|even|active|selected/.test(name)).sort();
+            const names = [...element.classList].filter((name) => !/\d|odd|even|active|selected/.test(name));
+            const key = `${element.tagName} ${names.sort()}`;
             const groupsOfParent = groups.get(parent) ?? new Map();
             groups.set(parent, groupsOfParent);
             groupsOfParent.set(key, [...(groupsOfParent.get(key) ?? []), element]);
           }
           const leads = (row) => [row, ...row.querySelectorAll('*')].find((one) =>
-            one.hasAttribute('onclick') || ['link', 'button'].includes(one.getAttribute('role')) || getComputedStyle(one).cursor === 'pointer');
+            one.hasAttribute('onclick')
+              || ['link', 'button'].includes(one.getAttribute('role'))
+              || getComputedStyle(one).cursor === 'pointer');
           const lists = [...groups.values()].flatMap((one) => [...one.values()])
             .filter((rows) => rows.length >= 3 && rows.filter(leads).length >= rows.length * 0.8)
             .sort((a, b) => b.length * b[0].innerText.length - a.length * a[0].innerText.length);

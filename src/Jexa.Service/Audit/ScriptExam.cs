@@ -14,10 +14,14 @@ internal sealed class ScriptExam(DrawnClient drawn, AuditBudget budget, AuditNot
     /// <summary>How long a page may take to show that it waits.</summary>
     private static readonly TimeSpan Moment = TimeSpan.FromMilliseconds(300);
 
-    /// <summary>Whether anything stands on the page, or shows that it is loading.</summary>
+    /// <summary>Whether anything but menus, head and foot stands on the page, or shows that it is loading.</summary>
     private const string ShowsSomething = """
-        (document.body?.innerText ?? '').trim().length > 2
-          || document.querySelector('[aria-busy=true], [role=status], [role=progressbar], progress, svg, canvas, img') !== null
+        (() => {
+          const bare = document.body.cloneNode(true);
+          for (const around of bare.querySelectorAll('nav, header, footer, script, style, template, noscript')) around.remove();
+          return bare.textContent.trim().length > 2
+            || bare.querySelector('[aria-busy=true], [role=status], [role=progressbar], progress, svg, canvas, img') !== null;
+        })()
         """;
 
     private LinkGroup _group = null!;
@@ -162,7 +166,8 @@ internal sealed class ScriptExam(DrawnClient drawn, AuditBudget budget, AuditNot
 
     private async Task<bool> ShowsRowsAsync(Tab tab, CancellationToken cancellation)
     {
-        var text = new PageText((await tab.EvaluateAsync("document.body.innerText", cancellation)).GetString() ?? "");
+        var answer = await DrawnClient.ReadAsync(tab, _list, cancellation);
+        var text = new PageText(answer.Page?.Body is { } body ? PageText.Of(body) : "");
         return _group.Rows.Count(row => _comparison.Score(row, text) >= RowComparison.Enough) >= _group.Rows.Count / 2;
     }
 

@@ -7,7 +7,13 @@ namespace Jexa.Service.Browsing;
 public sealed class Chromium : IAsyncDisposable
 {
     private static readonly string[] Names = ["chromium", "chromium-browser", "chrome"];
-    private static readonly TimeSpan StartTime = TimeSpan.FromSeconds(30);
+    private static readonly TimeSpan StartTime = TimeSpan.FromSeconds(20);
+
+    /// <summary>
+    /// Runs the browser until its own input ends: also if this process is killed, the browser ends, and its folder goes.
+    /// </summary>
+    private const string Watched =
+        "setsid \"$0\" \"$@\" & read -r _; kill -s KILL -- -$! 2>/dev/null; wait; sleep 0.2; rm -rf \"$JEXA_BROWSER_FOLDER\"";
 
     private readonly Process _process;
     private readonly DirectoryInfo _folder;
@@ -49,7 +55,13 @@ public sealed class Chromium : IAsyncDisposable
         try
         {
             process = Process.Start(
-                new ProcessStartInfo(program, arguments) { RedirectStandardError = true, RedirectStandardOutput = true }
+                new ProcessStartInfo("sh", ["-c", Watched, program, .. arguments])
+                {
+                    RedirectStandardInput = true,
+                    RedirectStandardError = true,
+                    RedirectStandardOutput = true,
+                    Environment = { ["JEXA_BROWSER_FOLDER"] = folder.FullName },
+                }
             ) ?? throw new IOException($"{program} does not start.");
             var address = await AddressOfAsync(process, program, cancellation);
             return new Chromium(process, folder, await DevTools.ConnectAsync(address, cancellation));
@@ -122,8 +134,9 @@ public sealed class Chromium : IAsyncDisposable
         {
             try
             {
-                process.Kill(entireProcessTree: true);
-                process.WaitForExit(5_000);
+                process.StandardInput.Close();
+                if (!process.WaitForExit(5_000))
+                    process.Kill(entireProcessTree: true);
             }
             catch (InvalidOperationException)
             {

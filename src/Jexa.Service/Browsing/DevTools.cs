@@ -5,7 +5,7 @@ using System.Text.Json.Nodes;
 
 namespace Jexa.Service.Browsing;
 
-/// <summary>A connection to a browser by its open protocol (Chrome DevTools Protocol): commands, their answers, and events.</summary>
+/// <summary>A connection to a browser by its open protocol (Chrome DevTools Protocol): commands, answers, events.</summary>
 internal sealed class DevTools : IAsyncDisposable
 {
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(30);

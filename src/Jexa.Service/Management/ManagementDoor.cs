@@ -43,7 +43,7 @@ internal sealed partial class ManagementDoor(
     private readonly TableApi _tables = new(host, bench);
     private readonly QueryApi _queries = new(host, bench);
     private readonly ChangesApi _changes = new(host, changes, undo);
-    private readonly ProofApi _proofs = new(host, desk);
+    private readonly ProofApi _proofs = new(host, changes, desk);
     private readonly ConsoleFiles _console = new();
 
     public WebApplication Build(int port)

@@ -1,4 +1,5 @@
 using System.Net.Mime;
+using Jexa.Core.Edits;
 using Jexa.Service.Hosting;
 using Jexa.Service.Proof;
 using Jexa.Service.Runs;
@@ -11,11 +12,11 @@ using Microsoft.AspNetCore.Routing;
 namespace Jexa.Service.Management;
 
 /// <summary>Checks, sweeps, probes and audits, as the console asks for them; their progress, and their reports.</summary>
-internal sealed class ProofApi(SiteHost host, ProofDesk desk)
+internal sealed class ProofApi(SiteHost host, IChangeLog log, ProofDesk desk)
 {
     public void Map(RouteGroupBuilder api)
     {
-        api.MapGet("/probe-cases", (string? page, CancellationToken stop) => ProbeQuestions.OfAsync(host, page, stop))
+        api.MapGet("/probe-cases", (string? page, CancellationToken stop) => ProbeQuestions.OfAsync(host, log, page, stop))
             .WithSummary("For each page the requests that it is probed by, and the answers that the app file asks for");
         api.MapGet("/proofs", All).WithSummary("The proof that is being made, and the reports of those that were");
         api.MapPost("/proofs", Begin)

@@ -203,6 +203,12 @@ internal static class HtmlReport
         }
 
         html.Append("</tbody>\n</table></div>\n");
+        foreach (var example in examples.Where(example => example.Picture is not null))
+            html.Append("<figure><img src=\"")
+                .Append(Text(example.Picture!))
+                .Append("\" alt=\"The page as a browser drew it\"><figcaption>")
+                .Append(Text($"{example.Key} {example.Address}, as a browser drew it"))
+                .Append("</figcaption></figure>\n");
     }
 
     private const string Style = """
@@ -235,6 +241,8 @@ internal static class HtmlReport
         code, pre { font-family: ui-monospace, monospace; font-size: .8125rem; } code { overflow-wrap: anywhere; }
         pre { overflow-x: auto; padding: .6rem; background: var(--paper); border: 1px solid var(--line); }
         @media (max-width: 34rem) { .bar { display: none; } .bars td:last-child { min-width: 0; } }
+        figure { margin: .6rem 0 0; } figure img { max-width: min(32rem, 100%); border: 1px solid var(--line); display: block; }
+        figcaption { font-size: .8rem; color: var(--quiet); overflow-wrap: anywhere; }
         summary { cursor: pointer; } :focus-visible { outline: 2px solid var(--note); outline-offset: 2px; }
 
         """;

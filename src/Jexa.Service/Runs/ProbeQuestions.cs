@@ -1,3 +1,4 @@
+using Jexa.Core.Edits;
 using Jexa.Core.Proof;
 using Jexa.Core.Sources;
 using Jexa.Service.Hosting;
@@ -9,7 +10,7 @@ namespace Jexa.Service.Runs;
 internal static class ProbeQuestions
 {
     /// <param name="page">Only this page; null for all.</param>
-    public static async Task<ProbeInfo> OfAsync(SiteHost host, string? page, CancellationToken cancellation)
+    public static async Task<ProbeInfo> OfAsync(SiteHost host, IChangeLog log, string? page, CancellationToken cancellation)
     {
         var (cases, away) = (new List<ProbeCaseInfo>(), host.Site.Waiting.ToDictionary(name => name, _ => "its source is away"));
         var pages = host.Site.Pages.Where(one => page is null || one.Name == page).ToList();
@@ -17,8 +18,13 @@ internal static class ProbeQuestions
         {
             try
             {
+                IEnumerable<ProbeCase> all =
+                [
+                    .. await ProbeCases.OfAsync(host.Site, one, cancellation),
+                    .. await FormerCases.OfAsync(host.Site, one, log, cancellation),
+                ];
                 cases.AddRange(
-                    (await ProbeCases.OfAsync(host.Site, one, cancellation)).Select(made => new ProbeCaseInfo(
+                    all.Select(made => new ProbeCaseInfo(
                         one.Name,
                         made.Kind,
                         made.Parameter,

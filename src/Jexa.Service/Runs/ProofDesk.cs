@@ -1,3 +1,4 @@
+using Jexa.Core.Edits;
 using Jexa.Service.Hosting;
 using Jexa.Service.Proof;
 using Jexa.Service.State;
@@ -15,8 +16,8 @@ internal sealed class ProofDesk : IAsyncDisposable
     private readonly CancellationTokenSource _ending = new();
     private Work? _work;
 
-    public ProofDesk(SiteHost host, StateFolder state, Serilog.ILogger logger) =>
-        (_host, _maker, _history, _logger) = (host, new ProofMaker(host, state), new ProofHistory(state), logger);
+    public ProofDesk(SiteHost host, IChangeLog log, StateFolder state, Serilog.ILogger logger) =>
+        (_host, _maker, _history, _logger) = (host, new ProofMaker(host, log, state), new ProofHistory(state), logger);
 
     /// <summary>Sets the address of the pages, when their port is known.</summary>
     public void PointTo(string pagesUrl) => _maker.PagesUrl = pagesUrl;

@@ -1,5 +1,6 @@
 using System.Text;
 using Jexa.Core.Definitions;
+using Jexa.Core.Edits;
 using Jexa.Core.Proof;
 using Jexa.Core.Sources;
 using Jexa.Service.Audit;
@@ -11,7 +12,7 @@ using Jexa.Service.Traces;
 namespace Jexa.Service.Runs;
 
 /// <summary>Makes one proof of what a service serves: the same as the command of that name does, with its usual limits.</summary>
-internal sealed class ProofMaker(SiteHost host, StateFolder state)
+internal sealed class ProofMaker(SiteHost host, IChangeLog log, StateFolder state)
 {
     private const int UsualRequests = 50;
 
@@ -131,7 +132,7 @@ internal sealed class ProofMaker(SiteHost host, StateFolder state)
     )
     {
         var site = host.Site;
-        var asked = await ProbeQuestions.OfAsync(host, null, cancellation);
+        var asked = await ProbeQuestions.OfAsync(host, log, null, cancellation);
         var run = new ProbeRun(
             site.File,
             [.. site.Pages.Select(page => new ProbedPage(page.Name, page.Record?.Name ?? "", page.Head.Definition.Name.At.Line))],

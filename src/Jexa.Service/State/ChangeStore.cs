@@ -298,6 +298,22 @@ public sealed class ChangeStore : IChangeLog, IDisposable
         _database.Dispose();
     }
 
+    public IReadOnlyList<string> KeysWithEvents(string scope, int most) =>
+        Read(() =>
+        {
+            var keys = new List<string>();
+            using var reader = Command(
+                    "SELECT e.key FROM key_event e JOIN change c ON c.number = e.change WHERE e.scope = @scope AND c.state = 1 "
+                        + "GROUP BY e.key ORDER BY max(e.change) DESC LIMIT @most",
+                    ("@scope", scope),
+                    ("@most", (long)most)
+                )
+                .ExecuteReader();
+            while (reader.Read())
+                keys.Add(reader.GetString(0));
+            return keys;
+        });
+
     private LoggedKeyEvent? ReadKeyEvent(string direction, string scope, string key, long behind) =>
         Read(() =>
         {

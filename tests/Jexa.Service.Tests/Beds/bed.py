@@ -178,7 +178,7 @@ class Handler(BaseHTTPRequestHandler):
             if FAULT == "redirects elsewhere":
                 return self.say(302, "", location="http://elsewhere.example/")
             if FAULT == "one page shows another":
-                bridge = ALL[30]
+                bridge = ALL[11]
         return self.say(200, record(bridge, (bridge.number - 1) // SIZE))
 
     def unknown(self, asked):

@@ -48,7 +48,7 @@ function useTitle(title) {
 }
 
 function addressOf(bridge, place) {
-  if (fault === 'the link of one row leads to its neighbour' && place === 5) return `#/bridges/${bridge.id + 1}`;
+  if (fault === 'the link of one row leads to its neighbour' && place === 4) return `#/bridges/${bridge.id + 1}`;
   if (fault === 'every link leads to the neighbour') return `#/bridges/${bridge.id + 1}`;
   if (fault === 'an ID that was never filled in' && place === 3) return `#/bridges/${bridge.key}`;
   if (fault === 'a template that was never filled in' && place === 3) return '#/bridges/{{id}}';

@@ -21,7 +21,7 @@ function put(mine, title, html) {
 
 function rowOf(bridge, place) {
   let to = `/register/${bridge.id}`;
-  if (fault === 'the link of one row leads to its neighbour' && place === 5) to = `/register/${bridge.id + 1}`;
+  if (fault === 'the link of one row leads to its neighbour' && place === 4) to = `/register/${bridge.id + 1}`;
   if (fault === 'every link leads to the neighbour') to = `/register/${bridge.id + 1}`;
   if (fault === 'an ID that was never filled in' && place === 3) to = '/register/undefined';
   if (fault === 'a template that was never filled in' && place === 3) to = '/register/${bridge.id}';
