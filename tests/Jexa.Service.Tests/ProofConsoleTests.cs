@@ -145,6 +145,15 @@ public sealed class ProofConsoleTests(Browser browser)
                 await ConsoleTests.GoAsync(look, path, service);
                 await Expect(look.Locator("main h1")).ToBeVisibleAsync();
                 await Browser.AssertFitAsync(look);
+                // Each name of the menu stands on one line.
+                Assert.InRange(
+                    await look.Locator(".top nav a")
+                        .EvaluateAllAsync<double>(
+                            "links => Math.max(...links.map((link) => link.getBoundingClientRect().height))"
+                        ),
+                    10,
+                    45
+                );
             }
 
             await look.Context.CloseAsync();
@@ -179,8 +188,8 @@ public sealed class ProofConsoleTests(Browser browser)
             .FillAsync("1000");
         await Begin(page, "audit").ClickAsync();
         await page.GetByRole(AriaRole.Link, new PageGetByRoleOptions { Name = "audit 1" }).ClickAsync();
-        await Expect(page.Locator(".finding").First).ToContainTextAsync("JX902");
-        await Expect(page.Locator(".finding pre").First).ToContainTextAsync("curl -i");
+        var same = page.Locator(".finding", new PageLocatorOptions { HasText = "JX902" });
+        await Expect(same.Locator("pre").First).ToContainTextAsync("curl -i");
 
         foreach (
             var order in new object[]

@@ -21,6 +21,9 @@ public static class RouteAddress
             ? new Uri(address.AbsoluteUri[..at] + "#" + address.AbsoluteUri[(at + Mark.Length)..])
             : address;
 
+    /// <summary>The address without its origin, for people.</summary>
+    public static string Shown(Uri address) => Unfold(address) is var shown ? shown.PathAndQuery + shown.Fragment : "";
+
     /// <summary>Whether an address has its page in the fragment: no request of it says which one.</summary>
     public static bool IsFolded(Uri address) =>
         address.AbsoluteUri.Contains("%23/", StringComparison.Ordinal)

@@ -18,7 +18,11 @@ internal static class AuditFindings
     )
     {
         var findings = new List<ProofFinding>();
-        foreach (var group in notes.Faults.GroupBy(fault => (fault.Code, fault.About)))
+        foreach (
+            var group in notes
+                .Faults.GroupBy(fault => (fault.Code, fault.About))
+                .OrderByDescending(group => group.Key.Code.Severity)
+        )
         {
             var finding = Of([.. group], list);
             // One picture tells enough, and keeps the report small.

@@ -37,7 +37,7 @@ internal sealed class DrawnClient : IPageAsker
             return new AuditAnswer(address, address, 0, "", null, refused.Message);
         }
 
-        return await AtAsync(_tab, address, cancellation);
+        return await AtAsync(_tab, address, cancellation, isFresh: true);
     }
 
     /// <summary>Keeps a picture of what stands in a tab at this moment, as one of an address.</summary>
@@ -76,7 +76,8 @@ internal sealed class DrawnClient : IPageAsker
         );
 
     /// <summary>Goes to an address in a tab, and reads what is drawn.</summary>
-    public async Task<AuditAnswer> AtAsync(Tab tab, Uri address, CancellationToken cancellation)
+    /// <param name="isFresh">Whether the document is loaded anew, even if only the fragment is another.</param>
+    public async Task<AuditAnswer> AtAsync(Tab tab, Uri address, CancellationToken cancellation, bool isFresh = false)
     {
         if (_robots.Forbids(address))
             return new AuditAnswer(address, address, 0, "", null, RobotsRules.IsForbidden);
@@ -84,7 +85,7 @@ internal sealed class DrawnClient : IPageAsker
             await Task.Delay(_budget.Limits.Pause, _budget.Clock, cancellation);
         try
         {
-            await tab.GoAsync(RouteAddress.Unfold(address), cancellation);
+            await tab.GoAsync(RouteAddress.Unfold(address), isFresh, cancellation);
             return tab.Trouble is { } trouble
                 ? new AuditAnswer(address, address, 0, "", null, trouble)
                 : await ReadAsync(tab, address, cancellation);

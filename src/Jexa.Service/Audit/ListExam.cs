@@ -131,7 +131,7 @@ internal sealed class ListExam(IPageAsker asker, AuditNotes notes)
                 rows.Pattern,
                 "way back",
                 row.Address,
-                $"reached from {window.PathAndQuery}, it leads back to {back[0].PathAndQuery}",
+                $"reached from {RouteAddress.Shown(window)}, it leads back to {RouteAddress.Shown(back[0])}",
                 isCertain: false
             );
     }

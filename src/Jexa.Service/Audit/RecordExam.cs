@@ -154,7 +154,7 @@ internal sealed class RecordExam(Uri list, IPageAsker asker, PoliteClient files,
                     group.Pattern,
                     "row",
                     fault.Address,
-                    $"shows {shown[0].PathAndQuery}, as all others do"
+                    $"shows {RouteAddress.Shown(shown[0])}, as all others do"
                 );
         var titles = visits.Select(visit => visit.Title).Distinct().ToList();
         if (visits.Count >= 3 && titles.Count == 1)
@@ -220,7 +220,7 @@ internal sealed class RecordExam(Uri list, IPageAsker asker, PoliteClient files,
                     group.Pattern,
                     "picture",
                     picture,
-                    $"a picture of {row.Address.PathAndQuery}: {wrong}"
+                    $"a picture of {RouteAddress.Shown(row.Address)}: {wrong}"
                 );
         }
     }

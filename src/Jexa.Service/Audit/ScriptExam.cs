@@ -208,7 +208,7 @@ internal sealed class ScriptExam(DrawnClient drawn, AuditBudget budget, AuditNot
                 FindingCodes.AuditLateAnswer,
                 "late answer",
                 last.Address,
-                $"after a late answer for {late.Address.PathAndQuery} it shows {shown}",
+                $"after a late answer for {RouteAddress.Shown(late.Address)} it shows {shown}",
                 cancellation
             );
     }

@@ -24,7 +24,8 @@ internal sealed class Tab : IAsyncDisposable
     private readonly List<string> _errors = [];
     private readonly List<string> _asked = [];
     private long _active = Stopwatch.GetTimestamp();
-    private bool _isLoaded;
+    private volatile bool _isLoaded;
+    private string _document = "";
 
     private Tab(DevTools tools, TabNames names, TabRules rules) =>
         (_tools, _context, _frame, _session, _rules) = (tools, names.Context, names.Frame, names.Session, rules);
@@ -91,10 +92,9 @@ internal sealed class Tab : IAsyncDisposable
         return tab;
     }
 
-    /// <summary>Forgets all that an origin has left: cookies, storage, the page itself.</summary>
+    /// <summary>Forgets all that an origin has left: cookies and storage.</summary>
     public async Task ForgetAsync(Uri origin, CancellationToken cancellation)
     {
-        await GoAsync(new Uri("about:blank"), cancellation);
         await SendAsync("Network.clearBrowserCookies", [], cancellation);
         await SendAsync(
             "Storage.clearDataForOrigin",
@@ -108,8 +108,21 @@ internal sealed class Tab : IAsyncDisposable
     }
 
     /// <summary>Goes to an address, and waits until the page is at rest.</summary>
-    public async Task GoAsync(Uri address, CancellationToken cancellation)
+    /// <param name="isFresh">Whether the document is loaded anew, even if only the fragment is another.</param>
+    public async Task GoAsync(Uri address, bool isFresh, CancellationToken cancellation)
     {
+        var document = address.GetLeftPart(UriPartial.Query);
+        if (isFresh && document == _document)
+            await NavigateAsync("about:blank", cancellation);
+        _document = document;
+        await NavigateAsync(address.AbsoluteUri, cancellation);
+        if (Trouble is null)
+            await RestAsync(cancellation);
+    }
+
+    private async Task NavigateAsync(string url, CancellationToken cancellation)
+    {
+        var (status, type) = (Status, Type);
         lock (_lock)
         {
             (Status, Type, Trouble, _isLoaded) = (0, "", null, false);
@@ -118,33 +131,30 @@ internal sealed class Tab : IAsyncDisposable
             _open.Clear();
         }
 
-        var answer = await SendAsync("Page.navigate", new JsonObject { ["url"] = address.AbsoluteUri }, cancellation);
-        // Only the fragment is another: the document stays.
+        var answer = await SendAsync("Page.navigate", new JsonObject { ["url"] = url }, cancellation);
+        Trouble = answer.TryGetProperty("errorText", out var error) ? error.GetString() : null;
+        // Only the fragment is another: the document stayed.
         if (!answer.TryGetProperty("loaderId", out _))
             lock (_lock)
-                _isLoaded = true;
-        if (answer.TryGetProperty("errorText", out var error))
-            Trouble = error.GetString();
-        else
-            await RestAsync(address.Scheme == "about" ? TimeSpan.Zero : Quiet, cancellation);
+                (Status, Type, _isLoaded) = (status, type, true);
+        for (var tries = 0; url == "about:blank" && !_isLoaded && tries < 500; tries++)
+            await Task.Delay(5, cancellation);
     }
 
     /// <summary>Waits until the page is loaded and has asked for nothing for a moment.</summary>
-    public Task RestAsync(CancellationToken cancellation) => RestAsync(Quiet, cancellation);
-
-    private async Task RestAsync(TimeSpan quiet, CancellationToken cancellation)
+    public async Task RestAsync(CancellationToken cancellation)
     {
         lock (_lock)
             _active = Stopwatch.GetTimestamp();
         var began = Stopwatch.GetTimestamp();
-        while (!IsAtRest(quiet) && Stopwatch.GetElapsedTime(began) < Longest)
+        while (!IsAtRest() && Stopwatch.GetElapsedTime(began) < Longest)
             await Task.Delay(10, cancellation);
     }
 
-    private bool IsAtRest(TimeSpan quiet)
+    private bool IsAtRest()
     {
         lock (_lock)
-            return _isLoaded && _open.IsSubsetOf(_heldBack) && Stopwatch.GetElapsedTime(_active) >= quiet;
+            return _isLoaded && _open.IsSubsetOf(_heldBack) && Stopwatch.GetElapsedTime(_active) >= Quiet;
     }
 
     /// <summary>The value of an expression in the page.</summary>
