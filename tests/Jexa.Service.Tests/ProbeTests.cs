@@ -98,6 +98,27 @@ public class ProbeTests(DemoService demo, Browser browser)
         return (int)answer.StatusCode;
     }
 
+    [Fact]
+    public async Task A_service_elsewhere_is_probed_through_its_API_with_its_token()
+    {
+        var api = demo.Service.ConsoleUrl.TrimEnd('/');
+        var without = await RunningService.RunAsync("probe", "--api", api);
+        Assert.Equal((2, true), (without.ExitCode, without.Error.Contains("JEXA_TOKEN")));
+        using var process = System.Diagnostics.Process.Start(
+            new System.Diagnostics.ProcessStartInfo(
+                "dotnet",
+                [RunningService.Program, "probe", "--api", api, "--only", "bridge", "--rate", "2000"]
+            )
+            {
+                RedirectStandardOutput = true,
+                Environment = { ["JEXA_TOKEN"] = demo.Service.Token, ["XDG_STATE_HOME"] = "/nowhere" },
+            }
+        )!;
+        var said = await process.StandardOutput.ReadToEndAsync(TestContext.Current.CancellationToken);
+        await process.WaitForExitAsync(TestContext.Current.CancellationToken);
+        Assert.Equal((0, true), (process.ExitCode, said.Contains("Seen: 1 page,")));
+    }
+
     public static TheoryData<string, string> Faults { get; } =
         new()
         {

@@ -9,7 +9,7 @@ import { Empty } from '../parts/States';
 import { dayAndTime } from '../parts/time';
 import { ReportBoard } from './ReportBoard';
 import { ReportFinding } from './ReportFinding';
-import { found, seconds } from './words';
+import { figure, found, seconds } from './words';
 
 const forms = [
   ['html', 'HTML'],
@@ -50,9 +50,7 @@ function Report({ number, report }: { number: number; report: ProofReport }) {
         </div>
         <Downloads number={number} />
       </div>
-      {report.seen.length > 0 && (
-        <p>Seen: {report.seen.map((figure) => `${figure.count.toLocaleString('en')} ${figure.name}`).join(', ')}.</p>
-      )}
+      {report.seen.length > 0 && <p>Seen: {report.seen.map((seen) => figure(seen.count, seen.name)).join(', ')}.</p>}
       {report.change && <Change change={report.change} />}
       {report.findings.length === 0 ? (
         <Empty title={missed > 0 ? 'Nothing was found in what was seen' : 'Nothing was found'} />

@@ -1,10 +1,18 @@
 import { describe, expect, it } from 'vitest';
-import { found, left, seconds } from './words';
+import { figure, found, left, seconds } from './words';
 
 describe('words of proofs', () => {
   it('tells what was found, and that nothing was', () => {
     expect(found({ errors: 0, warnings: 0, hints: 0 })).toBe('no findings');
     expect(found({ errors: 1, warnings: 2, hints: 0 })).toBe('1 error, 2 warnings');
+  });
+
+  it('counts one as one', () => {
+    expect([figure(1, 'windows of the list'), figure(1, 'wrong IDs'), figure(2000, 'records')]).toEqual([
+      '1 window of the list',
+      '1 wrong ID',
+      '2,000 records',
+    ]);
   });
 
   it('writes times in the unit that people would use', () => {

@@ -31,3 +31,8 @@ export function left(progress: Pick<ProofProgress, 'done' | 'most' | 'seconds'>)
   if (progress.most === null || progress.done === 0 || progress.seconds < 1) return null;
   return Math.max(0, (progress.seconds / progress.done) * (progress.most - progress.done));
 }
+
+/** A figure of a report: `1 record`, `12 records looked for`. The noun is the first word with an s at its end. */
+export function figure(count: number, name: string): string {
+  return `${count.toLocaleString('en')} ${count === 1 ? name.replace(/s(?= |$)/, '') : name}`;
+}

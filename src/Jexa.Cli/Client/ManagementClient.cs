@@ -9,6 +9,9 @@ namespace Jexa.Cli.Client;
 /// <summary>Calls the management API of a running service, with the address and the token from its state folder.</summary>
 internal sealed class ManagementClient : IDisposable
 {
+    /// <summary>The variable with the token of a service elsewhere: a command line is seen by others.</summary>
+    public const string TokenVariable = "JEXA_TOKEN";
+
     private readonly HttpClient _http;
 
     private ManagementClient(HttpClient http, ServiceAddress service)
@@ -41,6 +44,21 @@ internal sealed class ManagementClient : IDisposable
                     : $"No service is using the state folder {stateFolder}. Start one with jexa serve APP_FILE --state "
                         + $"{stateFolder}."
             );
+        return At(service, token);
+    }
+
+    /// <summary>The service whose management API is at an address, such as that of a tunnel to another machine.</summary>
+    /// <exception cref="CommandException">The token is not in the environment.</exception>
+    public static ManagementClient OpenAt(string api) =>
+        Environment.GetEnvironmentVariable(TokenVariable) is { Length: > 0 } token
+            ? At(new ServiceAddress("", api.EndsWith('/') ? api : api + "/", 0), token)
+            : throw new CommandException(
+                ExitCodes.WrongUse,
+                $"--api needs the token of that service in the environment: {TokenVariable}."
+            );
+
+    private static ManagementClient At(ServiceAddress service, string token)
+    {
         var http = new HttpClient(new SocketsHttpHandler { UseProxy = false, ConnectTimeout = TimeSpan.FromSeconds(5) })
         {
             BaseAddress = new Uri(service.ConsoleUrl),

@@ -43,16 +43,20 @@ internal static class CommonOptions
 
     /// <summary>The address where the pages are.</summary>
     /// <param name="usual">The address if it is left out; null for none.</param>
-    public static Option<string?> PagesUrl(string description, string? usual = null)
+    public static Option<string?> PagesUrl(string description, string? usual = null) => Url("--url", description, usual);
+
+    /// <summary>A web address.</summary>
+    /// <param name="usual">The address if it is left out; null for none.</param>
+    public static Option<string?> Url(string name, string description, string? usual = null)
     {
-        var option = new Option<string?>("--url") { Description = description, HelpName = "URL" };
+        var option = new Option<string?>(name) { Description = description, HelpName = "URL" };
         option.Validators.Add(result =>
         {
             if (
                 result.Tokens is [{ Value: var text }]
                 && !(Uri.TryCreate(text, UriKind.Absolute, out var uri) && uri is { Scheme: "http" or "https" })
             )
-                result.AddError($"--url must be a web address, not “{text}”.");
+                result.AddError($"{name} must be a web address, not “{text}”.");
         });
         if (usual is not null)
             option.DefaultValueFactory = _ => usual;

@@ -20,7 +20,8 @@ internal static class ProbeCommand
                 + "are not what the app file asks for. Changes nothing.",
             "jexa probe",
             "jexa probe --port 8080 --report probe.html --report probe.xml",
-            "jexa probe --only bridge --url https://register.example/ --rate 5"
+            "jexa probe --only bridge --url https://register.example/ --rate 5",
+            "JEXA_TOKEN=… jexa probe --api http://127.0.0.1:17441/ --url https://register.example/"
         );
         var (only, url, rate) = (
             Only(),
@@ -30,13 +31,18 @@ internal static class ProbeCommand
         command.Add(only);
         command.Add(url);
         command.Add(rate);
+        var api = CommonOptions.Url(
+            "--api",
+            "The management API of a service on another machine, through a tunnel; its token is in JEXA_TOKEN"
+        );
+        command.Add(api);
         var reports = new ReportOptions(command);
         var open = CommonOptions.ClientOf(command);
         command.SetAction(
             async (parsed, cancellation) =>
             {
                 var compare = reports.Comparison(parsed);
-                using var client = open(parsed);
+                using var client = parsed.GetValue(api) is { } at ? ManagementClient.OpenAt(at) : open(parsed);
                 var pages = (parsed.GetValue(only) ?? []).ToHashSet();
                 var pause = TimeSpan.FromSeconds(1.0 / parsed.GetValue(rate));
                 var report = await RunAsync(client, pages, parsed.GetValue(url), pause, cancellation);

@@ -24,19 +24,21 @@ internal static partial class IndexCheck
         )
             return;
         var names = string.Join(" or ", columns);
-        var isPlain = columns.Append(table.Name).All(name => PlainName().IsMatch(name));
         findings.Add(
             FindingCodes.SlowId,
             at,
             $"No index of {table.Name} begins with {names}: each {each} reads all of its rows, about {table.AboutRows:N0}.",
-            isPlain
-                ? $"Add an index in the source: CREATE INDEX {table.Name}_by_{columns[0]} ON {table.Name} "
-                    + $"({string.Join(", ", columns)})"
-                : $"Add an index of {table.Name} that begins with {columns[0]}.",
+            Remedy(table.Name, columns),
             found: names,
             expected: "fields that an index begins with"
         );
     }
+
+    /// <summary>What makes an index: the statement, where the names need no marks.</summary>
+    public static string Remedy(string table, IReadOnlyList<string> columns) =>
+        columns.Append(table).All(name => PlainName().IsMatch(name))
+            ? $"Add an index in the source: CREATE INDEX {table}_by_{columns[0]} ON {table} ({string.Join(", ", columns)})"
+            : $"Add an index of {table} that begins with {columns[0]}.";
 
     [GeneratedRegex("^[a-z_][a-z0-9_]*$")]
     private static partial Regex PlainName();

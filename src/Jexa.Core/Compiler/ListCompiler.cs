@@ -211,9 +211,14 @@ internal sealed class ListCompiler(
     )
     {
         var steps = new List<OrderStep>();
+        FieldPath? first = null;
         foreach (var order in definitions.Take(MaxOrder))
             if (graph.Find(order.Field, record, "an order", findings) is { } path)
+            {
+                first ??= path;
                 steps.Add(new OrderStep(Choice(path, load, orders), order.Descending));
+            }
+
         if (definitions.Count > MaxOrder)
             findings.Add(
                 FindingCodes.WrongShape,
@@ -228,7 +233,9 @@ internal sealed class ListCompiler(
                 definitions[0].Field.At,
                 $"No index of {record.Table.Name} begins with {definitions[0].Field}, and it has about "
                     + $"{record.Table.AboutRows:N0} rows.",
-                "Add an index in the source that begins with the field, or order by another.",
+                first is { IsOwn: true }
+                    ? IndexCheck.Remedy(record.Table.Name, [first.Field.Column.Name])
+                    : "Order by a field of its own that an index begins with.",
                 found: definitions[0].Field.Value,
                 expected: "a field of its own that an index begins with"
             );

@@ -42,19 +42,10 @@ public static class AuditRun
             ReportWords.Version,
             started,
             clock.GetElapsedTime(begun).TotalSeconds,
-            [
-                .. notes.Seen.Select(one => new ProofFigure(one.Value == 1 ? Singular(one.Key) : one.Key, one.Value)),
-                new ProofFigure(budget.Requests == 1 ? "request" : "requests", budget.Requests),
-            ],
+            [.. notes.Seen.Select(one => new ProofFigure(one.Key, one.Value)), new ProofFigure("requests", budget.Requests)],
             gaps,
             await AuditFindings.OfAsync(notes, list, drawing?.Client, cancellation),
             null
         );
     }
-
-    /// <summary>Figures are named in the plural: windows of the list, rows that say too little.</summary>
-    private static string Singular(string plural) =>
-        plural.Split(' ', 2) is [var noun, var rest] && noun is not ("wrong" or "edit" or "odd")
-            ? $"{noun.TrimEnd('s')} {rest}"
-            : plural.TrimEnd('s');
 }

@@ -21,7 +21,18 @@ public static class ReportWords
         string.Join(": ", new[] { example.Key, example.Address ?? "", example.Says }.Where(part => part.Length > 0));
 
     /// <summary>“12 rows of bridge”.</summary>
-    public static string Of(ProofFigure figure) => $"{Count(figure.Count)} {figure.Name}";
+    public static string Of(ProofFigure figure) =>
+        $"{Count(figure.Count)} {(figure.Count == 1 ? Singular(figure.Name) : figure.Name)}";
+
+    /// <summary>Figures are named in the plural; their noun is the first word with an s at its end.</summary>
+    private static string Singular(string name)
+    {
+        var words = name.Split(' ');
+        var noun = Array.FindIndex(words, word => word.EndsWith('s'));
+        if (noun >= 0)
+            words[noun] = words[noun][..^1];
+        return string.Join(' ', words);
+    }
 
     public static string Count(long count) => count.ToString("N0", CultureInfo.InvariantCulture);
 
