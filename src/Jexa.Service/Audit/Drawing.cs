@@ -60,12 +60,19 @@ internal sealed class Drawing : IAsyncDisposable
     /// <param name="files">Asks for pictures.</param>
     public async Task RunAsync(PoliteClient files, CancellationToken cancellation)
     {
-        var first = await Client.GetAsync(_list, cancellation);
-        if (first.Page is not null && Auditor.GroupsOf(first).Count == 0)
-            first = await new RowClicks(Client, _budget, _notes).RunAsync(_list, cancellation) ?? first;
-        var auditor = new Auditor(Client, files, _budget, _notes);
-        if (await auditor.RunAsync(_list, first, cancellation) is var (group, visits))
-            await new ScriptExam(Client, _budget, _notes).RunAsync(_list, group, visits, cancellation);
+        try
+        {
+            var first = await Client.GetAsync(_list, cancellation);
+            if (first.Page is not null && Auditor.GroupsOf(first).Count == 0)
+                first = await new RowClicks(Client, _budget, _notes).RunAsync(_list, cancellation) ?? first;
+            var auditor = new Auditor(Client, files, _budget, _notes);
+            if (await auditor.RunAsync(_list, first, cancellation) is var (group, visits))
+                await new ScriptExam(Client, _budget, _notes).RunAsync(_list, group, visits, cancellation);
+        }
+        catch (IOException refused)
+        {
+            _notes.Skip($"what was to be drawn then: {refused.Message}");
+        }
     }
 
     public ValueTask DisposeAsync() => _browser.DisposeAsync();

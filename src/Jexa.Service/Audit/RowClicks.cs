@@ -63,7 +63,7 @@ internal sealed class RowClicks(DrawnClient drawn, AuditBudget budget, AuditNote
             return null;
         foreach (var (row, address) in addresses)
             await tab.EvaluateAsync(
-                $"document.querySelector('[data-jexa-row=\"{row}\"]').setAttribute('data-href', "
+                $"document.querySelector('[data-jexa-row=\"{row}\"]')?.setAttribute('data-href', "
                     + $"{JsonSerializer.Serialize(RouteAddress.Unfold(address).AbsoluteUri)})",
                 cancellation
             );
@@ -80,7 +80,7 @@ internal sealed class RowClicks(DrawnClient drawn, AuditBudget budget, AuditNote
     private async Task<Uri?> ClickAsync(Tab tab, Uri list, int row, CancellationToken cancellation)
     {
         var before = await tab.EvaluateAsync("document.body.innerText", cancellation);
-        await tab.EvaluateAsync($"document.querySelector('[data-jexa-row=\"{row}\"]').click()", cancellation);
+        await tab.EvaluateAsync($"document.querySelector('[data-jexa-row=\"{row}\"]')?.click()", cancellation);
         await tab.RestAsync(cancellation);
         var address = RouteAddress.Fold(await tab.AddressAsync(cancellation));
         if (address.AbsoluteUri != list.AbsoluteUri)

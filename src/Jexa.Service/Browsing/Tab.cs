@@ -141,14 +141,38 @@ internal sealed class Tab : IAsyncDisposable
             await Task.Delay(5, cancellation);
     }
 
-    /// <summary>Waits until the page is loaded and has asked for nothing for a moment.</summary>
+    /// <summary>Waits until the page is loaded, has asked for nothing for a moment, and has nothing to do.</summary>
     public async Task RestAsync(CancellationToken cancellation)
     {
         lock (_lock)
             _active = Stopwatch.GetTimestamp();
         var began = Stopwatch.GetTimestamp();
-        while (!IsAtRest() && Stopwatch.GetElapsedTime(began) < Longest)
-            await Task.Delay(10, cancellation);
+        while (Stopwatch.GetElapsedTime(began) < Longest)
+        {
+            if (!IsAtRest())
+            {
+                await Task.Delay(10, cancellation);
+                continue;
+            }
+
+            // On a busy machine its script may not have come to what it wants to ask for.
+            var active = Interlocked.Read(ref _active);
+            await IdleAsync(cancellation);
+            if (IsAtRest() && active == Interlocked.Read(ref _active))
+                return;
+        }
+    }
+
+    private async Task IdleAsync(CancellationToken cancellation)
+    {
+        try
+        {
+            await EvaluateAsync("new Promise((idle) => requestIdleCallback(() => idle(true), { timeout: 2000 }))", cancellation);
+        }
+        catch (IOException)
+        {
+            // Another document has come meanwhile.
+        }
     }
 
     private bool IsAtRest()
