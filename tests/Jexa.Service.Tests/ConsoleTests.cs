@@ -371,10 +371,13 @@ public class ConsoleTests(DemoService demo, Browser browser)
     private static ILocator Address(IPage page) =>
         page.GetByRole(AriaRole.Textbox, new PageGetByRoleOptions { Name = "Address", Exact = true });
 
-    private async Task<IPage> OpenAsync(string path, RunningService? service = null)
+    private Task<IPage> OpenAsync(string path, RunningService? service = null) => OpenAsync(browser, path, service ?? Service);
+
+    /// <summary>A new page with a screen, signed in.</summary>
+    internal static async Task<IPage> OpenAsync(Browser browser, string path, RunningService service)
     {
         var page = await browser.OpenAsync();
-        await GoAsync(page, path, service ?? Service);
+        await GoAsync(page, path, service);
         return page;
     }
 

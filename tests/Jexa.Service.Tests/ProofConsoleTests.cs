@@ -39,12 +39,7 @@ public sealed class ProofConsoleTests(Browser browser)
         return folder;
     }
 
-    private async Task<IPage> OpenAsync(string path, RunningService service)
-    {
-        var page = await browser.OpenAsync();
-        await ConsoleTests.GoAsync(page, path, service);
-        return page;
-    }
+    private Task<IPage> OpenAsync(string path, RunningService service) => ConsoleTests.OpenAsync(browser, path, service);
 
     private static ILocator Begin(IPage page, string means) =>
         page.GetByRole(AriaRole.Button, new PageGetByRoleOptions { Name = $"Begin the {means}" });

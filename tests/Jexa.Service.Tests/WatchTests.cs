@@ -18,12 +18,7 @@ public sealed class WatchTests(Browser browser)
         return folder;
     }
 
-    private async Task<IPage> OpenAsync(string path, RunningService service)
-    {
-        var page = await browser.OpenAsync();
-        await ConsoleTests.GoAsync(page, path, service);
-        return page;
-    }
+    private Task<IPage> OpenAsync(string path, RunningService service) => ConsoleTests.OpenAsync(browser, path, service);
 
     /// <summary>Reads events of the watch until one of them is as it should be.</summary>
     private static async Task<JsonElement> EventAsync(RunningService service, Func<JsonElement, bool> isAsked)

@@ -39,12 +39,7 @@ public sealed class WorkshopTests(Browser browser)
         return folder;
     }
 
-    private async Task<IPage> OpenAsync(string path, RunningService service)
-    {
-        var page = await browser.OpenAsync();
-        await ConsoleTests.GoAsync(page, path, service);
-        return page;
-    }
+    private Task<IPage> OpenAsync(string path, RunningService service) => ConsoleTests.OpenAsync(browser, path, service);
 
     private static ILocator Button(IPage page, string name) =>
         page.GetByRole(AriaRole.Button, new PageGetByRoleOptions { Name = name, Exact = true });

@@ -84,7 +84,7 @@ public sealed class Planted : IDisposable
         IEnumerable<string> unused =
             limits.Only.Count > 0
                 ? []
-                : settings.Unused(FindingCodes.IsMetBySweep).Select(one => $"{one.Code.Id} {one.Found}: unused");
+                : settings.Unused(ProofCodes.IsMetBySweep).Select(one => $"{one.Code.Id} {one.Found}: unused");
         return [.. faults.Select(fault => $"{fault.Code.Id} {fault.About}: {fault.Message}"), .. unused];
     }
 

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { answered, api } from '../api/client';
 import type { ChangeInfo } from '../api/schema';
 import { Go } from '../parts/Go';
+import { Heads } from '../parts/Heads';
 import { Loaded } from '../parts/Loaded';
 import { Scroll } from '../parts/Scroll';
 import { Empty } from '../parts/States';
@@ -70,16 +71,7 @@ function ChangeTable({ changes, record }: { changes: ChangeInfo[]; record: strin
   return (
     <Scroll sheet label="Changes, newest first">
       <table className="plain stack">
-        <thead>
-          <tr>
-            <th scope="col">Change</th>
-            <th scope="col">When</th>
-            <th scope="col">Record</th>
-            <th scope="col">What</th>
-            <th scope="col">Fields</th>
-            <th scope="col">Taken back</th>
-          </tr>
-        </thead>
+        <Heads names={['Change', 'When', 'Record', 'What', 'Fields', 'Taken back']} />
         <tbody>
           {changes.map((change) => (
             <tr key={change.number}>

@@ -1,3 +1,4 @@
+import { capital } from '../parts/words';
 import type { Value } from './schema';
 
 /** A part in one line. */
@@ -20,8 +21,7 @@ function bracketed(value: Value): string {
 
 /** A key as a person reads it: `max_length` is “Max length”. */
 export function nameOf(key: string): string {
-  const words = key.replaceAll('_', ' ');
-  return words.charAt(0).toUpperCase() + words.slice(1);
+  return capital(key.replaceAll('_', ' '));
 }
 
 /** A value as one text, whole: what is typed over it is written back. */

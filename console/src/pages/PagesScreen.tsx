@@ -8,6 +8,7 @@ import { recordOf } from '../map/boxes';
 import { FindingCard } from '../parts/FindingCard';
 import { Go } from '../parts/Go';
 import { grouped } from '../parts/grouped';
+import { Heads } from '../parts/Heads';
 import { Loaded } from '../parts/Loaded';
 import { Scroll } from '../parts/Scroll';
 import { Empty } from '../parts/States';
@@ -120,15 +121,7 @@ function PagesTable({ pages, samples, findings }: TableProps) {
   return (
     <Scroll sheet label="All pages">
       <table className="plain stack">
-        <thead>
-          <tr>
-            <th scope="col">Page</th>
-            <th scope="col">Path</th>
-            <th scope="col">Shows</th>
-            <th scope="col">Who links here, and what fills the path</th>
-            <th scope="col">An address now</th>
-          </tr>
-        </thead>
+        <Heads names={['Page', 'Path', 'Shows', 'Who links here, and what fills the path', 'An address now']} />
         <tbody>
           {pages.map((page) => {
             const own = findings.filter((finding) => finding.page === page.name);

@@ -1,14 +1,13 @@
 import type { FindingInfo } from '../api/schema';
 import { Go } from './Go';
+import { capital } from './words';
 
 /** One finding: what is wrong, what stands there, and what to do. */
 export function FindingCard({ finding, withPlace }: { finding: FindingInfo; withPlace: boolean }) {
   return (
     <div className="finding" data-severity={finding.severity}>
       <p>
-        <strong>
-          {finding.severity.charAt(0).toUpperCase() + finding.severity.slice(1)} {finding.code}
-        </strong>
+        <FindingName finding={finding} />
         {withPlace && (
           <>
             {', '}
@@ -32,5 +31,14 @@ export function FindingCard({ finding, withPlace }: { finding: FindingInfo; with
       )}
       <p>{finding.remedy}</p>
     </div>
+  );
+}
+
+/** The severity and the code of a finding. */
+export function FindingName({ finding }: { finding: { severity: string; code: string } }) {
+  return (
+    <strong>
+      {capital(finding.severity)} {finding.code}
+    </strong>
   );
 }

@@ -1,5 +1,6 @@
 import type { VisitInfo } from '../api/schema';
 import { Go } from './Go';
+import { Heads } from './Heads';
 import { OutcomeMark } from './OutcomeMark';
 import { Scroll } from './Scroll';
 import { clock, duration } from './time';
@@ -9,21 +10,7 @@ export function VisitTable({ visits, label }: { visits: VisitInfo[]; label: stri
   return (
     <Scroll sheet label={label}>
       <table className="plain stack">
-        <thead>
-          <tr>
-            <th scope="col">Visit</th>
-            <th scope="col">Time</th>
-            <th scope="col">Address</th>
-            <th scope="col">Page</th>
-            <th scope="col">Outcome</th>
-            <th scope="col" className="number">
-              Status
-            </th>
-            <th scope="col" className="number">
-              Took
-            </th>
-          </tr>
-        </thead>
+        <Heads names={['Visit', 'Time', 'Address', 'Page', 'Outcome', 'Status', 'Took']} numbers={['Status', 'Took']} />
         <tbody>
           {visits.map((visit) => (
             <tr key={visit.number}>

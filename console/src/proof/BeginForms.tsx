@@ -3,6 +3,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { type FormEvent, type ReactNode, useState } from 'react';
 import { answered, api } from '../api/client';
 import type { ProofOrder } from '../api/schema';
+import { capital } from '../parts/words';
 import { meanings } from './words';
 
 const usual: ProofOrder = {
@@ -139,7 +140,7 @@ function Begin({ means, busy, refusal, submit, children }: BeginProps) {
   };
   return (
     <form className="sheet" onSubmit={send} aria-labelledby={`begin-${means}`}>
-      <h2 id={`begin-${means}`}>{means.charAt(0).toUpperCase() + means.slice(1)}</h2>
+      <h2 id={`begin-${means}`}>{capital(means)}</h2>
       <p>{meanings[means]}</p>
       {children}
       <Button type="submit" size="xs" disabled={busy}>

@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { proofsQuery } from '../api/queries';
 import type { ProofSummary } from '../api/schema';
 import { Go } from '../parts/Go';
+import { Heads } from '../parts/Heads';
 import { Loaded } from '../parts/Loaded';
 import { Scroll } from '../parts/Scroll';
 import { Empty } from '../parts/States';
@@ -50,16 +51,7 @@ function History({ reports }: { reports: ProofSummary[] }) {
       <h2 id="made">Made before</h2>
       <Scroll sheet label="Reports, the latest first">
         <table className="plain stack">
-          <thead>
-            <tr>
-              <th scope="col">Report</th>
-              <th scope="col">Of</th>
-              <th scope="col">Begun</th>
-              <th scope="col">Took</th>
-              <th scope="col">Found</th>
-              <th scope="col">Not seen</th>
-            </tr>
-          </thead>
+          <Heads names={['Report', 'Of', 'Begun', 'Took', 'Found', 'Not seen']} />
           <tbody>
             {reports.map((one) => (
               <tr key={one.number}>

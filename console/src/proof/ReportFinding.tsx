@@ -1,4 +1,5 @@
 import type { ProofFinding } from '../api/schema';
+import { FindingName } from '../parts/FindingCard';
 import { Go } from '../parts/Go';
 
 /** A finding of a report: its place, what was met, and how to find all of it. */
@@ -6,9 +7,7 @@ export function ReportFinding({ finding, means }: { finding: ProofFinding; means
   return (
     <div className="finding" data-severity={finding.severity}>
       <p>
-        <strong>
-          {finding.severity.charAt(0).toUpperCase() + finding.severity.slice(1)} {finding.code}
-        </strong>
+        <FindingName finding={finding} />
         {means !== 'audit' && finding.line > 0 && (
           <>
             {', '}

@@ -7,6 +7,7 @@ import { Go } from '../parts/Go';
 import { Loaded } from '../parts/Loaded';
 import { Empty } from '../parts/States';
 import { dayAndTime } from '../parts/time';
+import { capital } from '../parts/words';
 import { ReportBoard } from './ReportBoard';
 import { ReportFinding } from './ReportFinding';
 import { figure, found, seconds } from './words';
@@ -40,7 +41,7 @@ function Report({ number, report }: { number: number; report: ProofReport }) {
       <div className="head">
         <div>
           <h1>
-            {report.means.charAt(0).toUpperCase() + report.means.slice(1)} {number}:{' '}
+            {capital(report.means)} {number}:{' '}
             {found({ errors: count('error'), warnings: count('warning'), hints: count('hint') })}
           </h1>
           <p>

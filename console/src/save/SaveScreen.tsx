@@ -6,6 +6,7 @@ import type { MergePartInfo, SiteInfo, WorkingCopyInfo, WorkingDifferenceInfo } 
 import { type Deed, useDeed } from '../make/work';
 import { FindingCard } from '../parts/FindingCard';
 import { Go } from '../parts/Go';
+import { Heads } from '../parts/Heads';
 import { Loaded } from '../parts/Loaded';
 import { Scroll } from '../parts/Scroll';
 import { Empty } from '../parts/States';
@@ -190,13 +191,7 @@ function Versions({ site, copy, version, act }: Props & { copy: WorkingCopyInfo;
         <p className="trouble">That version is not kept any more.</p>
       )}
       <table className="plain sheet stack">
-        <thead>
-          <tr>
-            <th scope="col">First seen</th>
-            <th scope="col">Version</th>
-            <th scope="col">Compared with the working copy</th>
-          </tr>
-        </thead>
+        <Heads names={['First seen', 'Version', 'Compared with the working copy']} />
         <tbody>
           {versions.data.map((one) => (
             <tr key={`${one.version}${one.at}`}>

@@ -3,6 +3,7 @@ import { Fragment } from 'react';
 import { sourcesQuery } from '../api/queries';
 import type { SourceInfo, SourceTableInfo } from '../api/schema';
 import { Go } from '../parts/Go';
+import { Heads } from '../parts/Heads';
 import { Loaded } from '../parts/Loaded';
 import { Scroll } from '../parts/Scroll';
 import { Empty } from '../parts/States';
@@ -44,15 +45,7 @@ function SourcesTable({ sources }: { sources: SourceInfo[] }) {
   return (
     <Scroll sheet label="All sources">
       <table className="plain stack">
-        <thead>
-          <tr>
-            <th scope="col">Source</th>
-            <th scope="col">Where</th>
-            <th scope="col">Answers</th>
-            <th scope="col">Changes</th>
-            <th scope="col">Pages</th>
-          </tr>
-        </thead>
+        <Heads names={['Source', 'Where', 'Answers', 'Changes', 'Pages']} />
         <tbody>
           {sources.map((source) => (
             <Fragment key={source.name}>
@@ -109,19 +102,7 @@ function TablesOf({ source }: { source: SourceInfo }) {
       <h2 className="below">What {source.name} holds</h2>
       <Scroll sheet label={`Tables of ${source.name}`}>
         <table className="plain stack">
-          <thead>
-            <tr>
-              <th scope="col">Table</th>
-              <th scope="col">Key</th>
-              <th scope="col" className="number">
-                Columns
-              </th>
-              <th scope="col" className="number">
-                Rows, about
-              </th>
-              <th scope="col">Read as</th>
-            </tr>
-          </thead>
+          <Heads names={['Table', 'Key', 'Columns', 'Rows, about', 'Read as']} numbers={['Columns', 'Rows, about']} />
           <tbody>
             {source.tables.map((table) => (
               <tr key={table.name}>

@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { answered, api } from '../api/client';
 import type { RowAddressInfo, TableInfo } from '../api/schema';
 import { Go } from '../parts/Go';
+import { Heads } from '../parts/Heads';
 import { Loaded } from '../parts/Loaded';
 import { RowsTable } from '../parts/RowsTable';
 import { Scroll } from '../parts/Scroll';
@@ -54,15 +55,7 @@ function Columns({ info }: { info: TableInfo }) {
   return (
     <Scroll sheet label={`Columns of ${info.name}`}>
       <table className="plain">
-        <thead>
-          <tr>
-            <th scope="col">Column</th>
-            <th scope="col">Type</th>
-            <th scope="col">Declared as</th>
-            <th scope="col">Key and indexes</th>
-            <th scope="col">Refers to</th>
-          </tr>
-        </thead>
+        <Heads names={['Column', 'Type', 'Declared as', 'Key and indexes', 'Refers to']} />
         <tbody>
           {info.columns.map((column) => (
             <tr key={column.name}>

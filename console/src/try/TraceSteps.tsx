@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import type { CandidateInfo, ParameterTrace, QueryTrace, TraceInfo } from '../api/schema';
+import { Heads } from '../parts/Heads';
 import { OutcomeMark } from '../parts/OutcomeMark';
 import { Scroll } from '../parts/Scroll';
 import { duration } from '../parts/time';
@@ -95,13 +96,7 @@ function Parameters({ parameters, outcome }: { parameters: ParameterTrace[]; out
   if (parameters.length === 0) return <p className="quiet">This page reads nothing from its address.</p>;
   return (
     <table className="plain">
-      <thead>
-        <tr>
-          <th scope="col">Parameter</th>
-          <th scope="col">As it stands</th>
-          <th scope="col">As it is read</th>
-        </tr>
-      </thead>
+      <Heads names={['Parameter', 'As it stands', 'As it is read']} />
       <tbody>
         {parameters.map((parameter) => (
           <tr key={parameter.name}>

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { answered, api } from '../api/client';
 import type { SlowQueryInfo } from '../api/schema';
 import { Go } from '../parts/Go';
+import { Heads } from '../parts/Heads';
 import { OutcomeMark } from '../parts/OutcomeMark';
 import { Plan } from '../parts/Plan';
 import { Scroll } from '../parts/Scroll';
@@ -57,18 +58,7 @@ function Failed({ watched }: { watched: Watched }) {
       ) : (
         <Scroll sheet label="IDs and addresses that failed, the most frequent first">
           <table className="plain">
-            <thead>
-              <tr>
-                <th scope="col" className="number">
-                  Visits
-                </th>
-                <th scope="col">Outcome</th>
-                <th scope="col">Page</th>
-                <th scope="col">By a link on</th>
-                <th scope="col">Addresses</th>
-                <th scope="col">Last</th>
-              </tr>
-            </thead>
+            <Heads names={['Visits', 'Outcome', 'Page', 'By a link on', 'Addresses', 'Last']} numbers={['Visits']} />
             <tbody>
               {failed.map((one) => (
                 <tr key={`${one.page} ${one.outcome} ${one.from}`}>
@@ -104,20 +94,7 @@ function Times({ watched }: { watched: Watched }) {
       <h2 className="below">How long pages take</h2>
       <Scroll sheet label="How long pages take, the slowest first">
         <table className="plain">
-          <thead>
-            <tr>
-              <th scope="col">Page</th>
-              <th scope="col" className="number">
-                Visits
-              </th>
-              <th scope="col" className="number">
-                Half within
-              </th>
-              <th scope="col" className="number">
-                95 % within
-              </th>
-            </tr>
-          </thead>
+          <Heads names={['Page', 'Visits', 'Half within', '95 % within']} numbers={['Visits', 'Half within', '95 % within']} />
           <tbody>
             {pages.map((page) => (
               <tr key={page.page}>

@@ -1,5 +1,6 @@
 using System.CommandLine;
 using Jexa.Cli.Output;
+using Jexa.Core.Formats;
 using Jexa.Service.Audit;
 
 namespace Jexa.Cli.Commands;
@@ -12,10 +13,7 @@ internal static class AuditCommand
         var url = new Argument<string>("URL") { Description = "The address of a list, whatever it is written in" };
         url.Validators.Add(result =>
         {
-            if (
-                result.Tokens is [{ Value: var text }]
-                && !(Uri.TryCreate(text, UriKind.Absolute, out var uri) && uri is { Scheme: "http" or "https" })
-            )
+            if (result.Tokens is [{ Value: var text }] && !TextLinks.IsWebAddress(text))
                 result.AddError($"“{text}” is not a web address.");
         });
         var command = new ExampleCommand(

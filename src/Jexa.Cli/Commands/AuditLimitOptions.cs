@@ -55,7 +55,7 @@ internal sealed class AuditLimitOptions
     {
         _headers.Validators.Add(result =>
         {
-            foreach (var token in result.Tokens.Where(token => token.Value.IndexOf(':') <= 0 || token.Value.Any(char.IsControl)))
+            foreach (var token in result.Tokens.Where(token => !AuditLimits.IsHeader(token.Value)))
                 result.AddError($"--header must be NAME: VALUE, not “{token.Value}”.");
         });
         foreach (var option in new Option[] { _headers, _agent, _records, _requests, _rate, _within, _drawn })

@@ -2,6 +2,7 @@ using System.CommandLine;
 using System.CommandLine.Parsing;
 using System.Globalization;
 using Jexa.Cli.Client;
+using Jexa.Core.Formats;
 using Jexa.Service.Hosting;
 
 namespace Jexa.Cli.Commands;
@@ -52,10 +53,7 @@ internal static class CommonOptions
         var option = new Option<string?>(name) { Description = description, HelpName = "URL" };
         option.Validators.Add(result =>
         {
-            if (
-                result.Tokens is [{ Value: var text }]
-                && !(Uri.TryCreate(text, UriKind.Absolute, out var uri) && uri is { Scheme: "http" or "https" })
-            )
+            if (result.Tokens is [{ Value: var text }] && !TextLinks.IsWebAddress(text))
                 result.AddError($"{name} must be a web address, not “{text}”.");
         });
         if (usual is not null)

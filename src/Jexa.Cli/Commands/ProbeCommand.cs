@@ -128,7 +128,7 @@ internal static class ProbeCommand
         try
         {
             var trace = await client.GetAsync<TraceInfo>($"api/visits/{Uri.EscapeDataString(visit)}", cancellation);
-            return $"{trace.Outcome}{(!string.IsNullOrEmpty(trace.Why) ? $", {trace.Why}" : "")}";
+            return trace.Short;
         }
         catch (CommandException)
         {

@@ -55,15 +55,11 @@ internal sealed class SweepLimitOptions
     public SweepLimits Of(ParseResult parsed)
     {
         var usual = new SweepLimits();
-        var rate = parsed.GetValue(_rate);
-        return usual with
+        return usual.At(parsed.GetValue(_rate)) with
         {
             Only = (parsed.GetValue(_only) ?? []).ToHashSet(),
             Examples = parsed.GetValue(_examples) ?? usual.Examples,
             Rows = parsed.GetValue(_rows),
-            RowsPerSecond = rate,
-            // A slow sweep reads little at once, so that the source is never busy for long.
-            Window = (int)Math.Min(Math.Min(usual.Window, rate ?? usual.Window), parsed.GetValue(_rows) ?? usual.Window),
             Within = parsed.GetValue(_within),
             Fetch = parsed.GetValue(_fetch) ?? 0,
         };

@@ -16,13 +16,21 @@ public static class RouteAddress
             : new Uri(address.GetLeftPart(UriPartial.Query));
 
     /// <summary>The address as a browser has it.</summary>
-    public static Uri Unfold(Uri address) =>
-        IsFolded(address) && address.AbsoluteUri.IndexOf(Mark, StringComparison.Ordinal) is var at
-            ? new Uri(address.AbsoluteUri[..at] + "#" + address.AbsoluteUri[(at + Mark.Length)..])
-            : address;
+    public static Uri Unfold(Uri address)
+    {
+        if (!IsFolded(address))
+            return address;
+        var text = address.AbsoluteUri;
+        var at = text.IndexOf(Mark, StringComparison.Ordinal);
+        return new Uri(text[..at] + "#" + text[(at + Mark.Length)..]);
+    }
 
     /// <summary>The address without its origin, for people.</summary>
-    public static string Shown(Uri address) => Unfold(address) is var shown ? shown.PathAndQuery + shown.Fragment : "";
+    public static string Shown(Uri address)
+    {
+        var shown = Unfold(address);
+        return shown.PathAndQuery + shown.Fragment;
+    }
 
     /// <summary>Whether an address has its page in the fragment: no request of it says which one.</summary>
     public static bool IsFolded(Uri address) =>

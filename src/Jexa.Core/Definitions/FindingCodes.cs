@@ -284,143 +284,12 @@ public static class FindingCodes
     /// <summary>JX602: a record whose key no address can carry.</summary>
     public static readonly FindingCode KeyOfOtherClass = Warning("JX602", "A record whose key no address can carry");
 
-    // Found in the data.
-    /// <summary>JX801: a link to a record that is not there.</summary>
-    public static readonly FindingCode LinkToNothing = Warning("JX801", "A link to a record that is not there");
-
-    /// <summary>JX802: a link to a record that may not be seen.</summary>
-    public static readonly FindingCode LinkToHidden = Warning("JX802", "A link to a record that may not be seen");
-
-    /// <summary>JX803: an address that leads to another page.</summary>
-    public static readonly FindingCode LinkAstray = Warning("JX803", "An address that leads to another page");
-
-    /// <summary>JX804: a stored value of another type than its field.</summary>
-    public static readonly FindingCode StoredAsOtherType = Warning("JX804", "A stored value of another type than its field");
-
-    /// <summary>JX805: a record without a label.</summary>
-    public static readonly FindingCode LabelEmpty = Warning("JX805", "A record without a label");
-
-    /// <summary>JX806: a file that is not there.</summary>
-    public static readonly FindingCode FileNotThere = Warning("JX806", "A file that is not there");
-
-    /// <summary>JX807: a value that its field does not allow.</summary>
-    public static readonly FindingCode ValueNotAllowed = Warning("JX807", "A value that its field does not allow");
-
-    /// <summary>JX808: a link in a text to an address that shows nothing.</summary>
-    public static readonly FindingCode TextLinkToNothing = Warning("JX808", "A link in a text to an address that shows nothing");
-
-    /// <summary>JX809: the service shows something other than the row.</summary>
-    public static readonly FindingCode ShownOtherwise = Warning("JX809", "A page that shows other values than its row");
-
-    // Found in answers.
-    /// <summary>JX851: an answer that is not what the app file asks for.</summary>
-    public static readonly FindingCode OtherAnswer = Warning("JX851", "An answer that is not what the app file asks for");
-
-    /// <summary>JX852: a hidden record that can be told from an unknown one.</summary>
-    public static readonly FindingCode HiddenIsTold = Warning("JX852", "A hidden record that can be told from an unknown one");
-
-    /// <summary>JX853: HEAD or a conditional request that differs from GET.</summary>
-    public static readonly FindingCode HeadDiffers = Warning("JX853", "HEAD or a conditional request that differs from GET");
-
-    /// <summary>JX854: HTML and JSON that say different things.</summary>
-    public static readonly FindingCode FormsDiffer = Warning("JX854", "HTML and JSON that say different things");
-
-    /// <summary>JX855: a method that is not refused.</summary>
-    public static readonly FindingCode MethodNotRefused = Warning("JX855", "A method that is not refused");
-
-    /// <summary>JX856: an answer that shows what is inside.</summary>
-    public static readonly FindingCode InsideShown = Warning("JX856", "An answer that shows what is inside");
-
-    // Found by an audit of any web application.
-    /// <summary>JX901: a link that leads to another record.</summary>
-    public static readonly FindingCode AuditWrongRecord = Warning("JX901", "A link that leads to another record");
-
-    /// <summary>JX902: a page that shows one record whatever the ID.</summary>
-    public static readonly FindingCode AuditSameRecord = Warning("JX902", "A page that shows one record whatever the ID");
-
-    /// <summary>JX903: a link whose page fails.</summary>
-    public static readonly FindingCode AuditDeadLink = Warning("JX903", "A link whose page fails");
-
-    /// <summary>JX904: a page that says nothing of its row.</summary>
-    public static readonly FindingCode AuditSaysNothing = Warning("JX904", "A page that says nothing of its row");
-
-    /// <summary>JX905: a link whose ID was never filled in.</summary>
-    public static readonly FindingCode AuditBrokenLink = Warning("JX905", "A link whose ID was never filled in");
-
-    /// <summary>JX906: an ID without a record that gets a page.</summary>
-    public static readonly FindingCode AuditSoftMissing = Warning("JX906", "An ID without a record that gets a page");
-
-    /// <summary>JX907: a wrong ID that shows a record.</summary>
-    public static readonly FindingCode AuditBadIdShowsRecord = Warning("JX907", "A wrong ID that shows a record");
-
-    /// <summary>JX908: a wrong ID that is a fault of the server.</summary>
-    public static readonly FindingCode AuditServerFault = Warning("JX908", "A wrong ID that is a fault of the server");
-
-    /// <summary>JX909: a page that shows what is inside.</summary>
-    public static readonly FindingCode AuditInsideShown = Warning("JX909", "A page that shows what is inside");
-
-    /// <summary>JX910: an ID that comes back unescaped.</summary>
-    public static readonly FindingCode AuditUnescaped = Warning("JX910", "An ID that comes back unescaped");
-
-    /// <summary>JX911: a record at two addresses.</summary>
-    public static readonly FindingCode AuditTwoAddresses = Hint("JX911", "A record at two addresses");
-
-    /// <summary>JX912: a position used as an ID.</summary>
-    public static readonly FindingCode AuditPositionAsId = Warning("JX912", "A position used as an ID");
-
-    /// <summary>JX913: records whose titles are alike.</summary>
-    public static readonly FindingCode AuditTitles = Hint("JX913", "Records whose titles are alike");
-
-    /// <summary>JX914: a next page that is dead or the same.</summary>
-    public static readonly FindingCode AuditPaging = Warning("JX914", "A next page that is dead or the same");
-
-    /// <summary>JX915: a page that only opens after its list.</summary>
-    public static readonly FindingCode AuditNeedsList = Warning("JX915", "A page that only opens after its list");
-
-    /// <summary>JX916: a record that stays when the ID changes.</summary>
-    public static readonly FindingCode AuditStale = Warning("JX916", "A record that stays when the ID changes");
-
-    /// <summary>JX917: a late answer that takes the place of the record.</summary>
-    public static readonly FindingCode AuditLateAnswer = Warning("JX917", "A late answer that takes the place of the record");
-
-    /// <summary>JX918: back or forward that shows something else.</summary>
-    public static readonly FindingCode AuditBack = Warning("JX918", "Back or forward that shows something else");
-
-    /// <summary>JX919: data that is loaded twice.</summary>
-    public static readonly FindingCode AuditLoadsTwice = Hint("JX919", "Data that is loaded twice");
-
-    /// <summary>JX920: an error in the browser's console.</summary>
-    public static readonly FindingCode AuditScriptError = Warning("JX920", "An error in the browser's console");
-
-    /// <summary>JX921: a blank page while data is loaded.</summary>
-    public static readonly FindingCode AuditBlank = Hint("JX921", "A blank page while data is loaded");
-
-    /// <summary>JX922: a record without an address.</summary>
-    public static readonly FindingCode AuditNoAddress = Warning("JX922", "A record without an address");
-
-    /// <summary>JX923: a picture that is not there.</summary>
-    public static readonly FindingCode AuditPicture = Warning("JX923", "A picture that is not there");
-
-    /// <summary>JX924: an edit page that is not filled with its record.</summary>
-    public static readonly FindingCode AuditEditForm = Warning("JX924", "An edit page that is not filled with its record");
-
-    /// <summary>JX925: a field that shows another record's value.</summary>
-    public static readonly FindingCode AuditOneField = Warning("JX925", "A field that shows another record's value");
-
-    /// <summary>JX926: text that a program left by mistake.</summary>
-    public static readonly FindingCode AuditSpoiltText = Warning("JX926", "Text that a program left by mistake");
-
-    /// <summary>JX927: a way back that leads to the first page of the list.</summary>
-    public static readonly FindingCode AuditWayBack = Hint("JX927", "A way back that leads to the first page of the list");
-
-    /// <summary>JX928: a row that stands in the list twice.</summary>
-    public static readonly FindingCode AuditRowTwice = Warning("JX928", "A row that stands in the list twice");
-
     /// <summary>All codes, in order.</summary>
     public static IReadOnlyList<FindingCode> All { get; } =
     [
         .. typeof(FindingCodes)
             .GetFields()
+            .Concat(typeof(ProofCodes).GetFields())
             .Where(field => field.FieldType == typeof(FindingCode))
             .Select(field => (FindingCode)field.GetValue(null)!)
             .OrderBy(code => code.Id),
@@ -429,16 +298,9 @@ public static class FindingCodes
     /// <summary>Whether findings of a code are met only in the data or in answers, not by the check.</summary>
     public static bool IsMetLater(string code) => code[2] is '6' or '8' or '9';
 
-    /// <summary>Whether a sweep looks for findings of a code.</summary>
-    public static bool IsMetBySweep(string code) =>
-        code.StartsWith("JX80", StringComparison.Ordinal) || code is "JX601" or "JX602" or "JX604";
+    private static FindingCode Error(string id, string title) => FindingCode.Error(id, title);
 
-    /// <summary>Whether a probe looks for findings of a code.</summary>
-    public static bool IsMetByProbe(string code) => code.StartsWith("JX85", StringComparison.Ordinal);
+    private static FindingCode Hint(string id, string title) => FindingCode.Hint(id, title);
 
-    private static FindingCode Error(string id, string title) => new(id, Severity.Error, title);
-
-    private static FindingCode Hint(string id, string title) => new(id, Severity.Hint, title);
-
-    private static FindingCode Warning(string id, string title) => new(id, Severity.Warning, title);
+    private static FindingCode Warning(string id, string title) => FindingCode.Warning(id, title);
 }

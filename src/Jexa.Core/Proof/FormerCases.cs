@@ -30,8 +30,8 @@ public static class FormerCases
         if (page is RecordPage { Scope: not null, Head.DrawnAt: null } record)
             cases.AddRange(await OfKeysAsync(record, log, cancellation));
         if (
-            await Samples.FirstAsync(page, cancellation) is { } sample
-            && site.Former.FirstOrDefault(former => former.Now == page) is { } before
+            site.Former.FirstOrDefault(former => former.Now == page) is { } before
+            && await Samples.FirstAsync(page, cancellation) is { } sample
             && AddressOf(before.Head, sample.Ids) is { } address
         )
             cases.Add(New("moved", address, OutcomeKind.NotCanonical, 301, sample.Address));

@@ -82,7 +82,7 @@ internal sealed class PartSweep
                 Report(link, found);
         foreach (var (column, key, target) in _targets)
             if (await visits.FailsAsync(target, cancellation) is { } outcome)
-                Report(FindingCodes.TextLinkToNothing, column, key, target, outcome);
+                Report(ProofCodes.TextLinkToNothing, column, key, target, outcome);
         _targets.Clear();
         Seen = (Seen.Links + ((long)_links.Count * rows.Count), _links.Sum(link => link.Lookups));
     }
@@ -128,9 +128,9 @@ internal sealed class PartSweep
                 if (!IsTold(link, found))
                     Report(link, found);
             }
-            else if (_part.Kind is not null && link.Target is RecordPage page && scratch.Written.Length > 0)
+            else if (_part.Kind is not null && scratch.Written.Length > 0 && link.Target is RecordPage page && _sample.Wants())
             {
-                _sample.Offer(() => Sampled(page, row, scratch));
+                Put(page, row, scratch);
             }
         }
 
@@ -147,9 +147,12 @@ internal sealed class PartSweep
             ReportLabel(row);
     }
 
-    /// <summary>A record with the address that was just built; null if its key cannot be sent back.</summary>
-    private SampledRecord? Sampled(RecordPage page, Row row, Utf8Buffer address) =>
-        KeyOf(row) is { Values: { } values } key ? new SampledRecord(page, key.Text, values, address.ToString()) : null;
+    /// <summary>Takes a record into the sample with the address that was just built. A key that cannot be sent back is not.</summary>
+    private void Put(RecordPage page, Row row, Utf8Buffer address)
+    {
+        if (KeyOf(row) is { Values: { } values } key)
+            _sample.Put(new SampledRecord(page, key.Text, values, address.ToString()));
+    }
 
     /// <summary>Whether the record that a foreign key names is there and may be seen.</summary>
     private bool Prove(ReferenceCells reference, Row row)
@@ -161,7 +164,7 @@ internal sealed class PartSweep
             return true;
         var isThere = !row[reference.There].IsNull;
         var (field, other) = (string.Join(" with ", reference.Step.Key.Columns), reference.Step.Other);
-        var code = isThere ? FindingCodes.LinkToHidden : FindingCodes.LinkToNothing;
+        var code = isThere ? ProofCodes.LinkToHidden : ProofCodes.LinkToNothing;
         Add(
             () =>
                 New(
@@ -216,12 +219,12 @@ internal sealed class PartSweep
         var (code, cause, remedy) = found.Verdict switch
         {
             LinkVerdict.Lost => (
-                FindingCodes.LinkToNothing,
+                ProofCodes.LinkToNothing,
                 $"{from} leads to {others} that are not there.",
                 "Correct the values that the link is filled from, or show the link only where they hold: when: {…}."
             ),
             LinkVerdict.Hidden => (
-                FindingCodes.LinkToHidden,
+                ProofCodes.LinkToHidden,
                 $"{from} leads to {others} that “{page}” may not show.",
                 $"Give the two pages the same where: and visible:, or show the link only where they hold: when: {{…}}."
             ),
@@ -232,7 +235,7 @@ internal sealed class PartSweep
                     + "in every spelling."
             ),
             LinkVerdict.Astray => (
-                FindingCodes.LinkAstray,
+                ProofCodes.LinkAstray,
                 $"Addresses of {Record.Many} on “{page}” lead to another page, or are read as another ID.",
                 "Change the path of one of the pages, or the keys of these records."
             ),
@@ -283,17 +286,17 @@ internal sealed class PartSweep
         var about = $"{Record.Name}.{column.Name}";
         var field = Record.Find(column.Name)!;
         var (cause, remedy) =
-            code == FindingCodes.StoredAsOtherType
+            code == ProofCodes.StoredAsOtherType
                 ? (
                     $"{column.Name} of some {Record.Many} is not {Word(field.Type)}.",
                     "Correct these values in the source, or say the type that they have."
                 )
-            : code == FindingCodes.FileNotThere
+            : code == ProofCodes.FileNotThere
                 ? (
                     $"{column.Name} of some {Record.Many} names a file that is not in its folder.",
                     "Put the files there, correct the names, or correct the folder: under:."
                 )
-            : code == FindingCodes.TextLinkToNothing
+            : code == ProofCodes.TextLinkToNothing
                 ? (
                     $"{column.Name} of some {Record.Many} has a link that leads nowhere.",
                     "Correct the links: page:NAME for a page of this app, a path of one, or a whole address."
@@ -314,13 +317,13 @@ internal sealed class PartSweep
         Add(
             () =>
                 New(
-                    FindingCodes.LabelEmpty,
+                    ProofCodes.LabelEmpty,
                     _places.Of(Record),
                     Record.Name,
                     $"Some {Record.Many} have an empty label: links to them say only their kind and key.",
                     "Fill the field of the label in these rows, or name another label: label:."
                 ),
-            (FindingCodes.LabelEmpty, Record.Name),
+            (ProofCodes.LabelEmpty, Record.Name),
             KeyOf(row),
             "empty"
         );

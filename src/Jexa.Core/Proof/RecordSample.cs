@@ -7,6 +7,7 @@ internal sealed class RecordSample(int most)
     private readonly Random _random = new(1);
     private readonly List<SampledRecord> _chosen = [];
     private long _offered;
+    private long _place;
 
     /// <summary>One that chooses none.</summary>
     public static RecordSample None { get; } = new(0);
@@ -14,18 +15,22 @@ internal sealed class RecordSample(int most)
     /// <summary>Those that were chosen of all that were offered.</summary>
     public IReadOnlyList<SampledRecord> Chosen => _chosen;
 
-    /// <summary>Offers a record, which is only made if it is chosen.</summary>
-    public void Offer(Func<SampledRecord?> make)
+    /// <summary>Whether the next record is chosen; then it is put.</summary>
+    public bool Wants()
     {
         if (most == 0)
-            return;
-        var place = _chosen.Count < most ? _chosen.Count : _random.NextInt64(_offered + 1);
+            return false;
+        _place = _chosen.Count < most ? _chosen.Count : _random.NextInt64(_offered + 1);
         _offered++;
-        if (place >= most || make() is not { } record)
-            return;
-        if (place == _chosen.Count)
+        return _place < most;
+    }
+
+    /// <summary>Puts the record that was just chosen; in the place of another if there are enough.</summary>
+    public void Put(SampledRecord record)
+    {
+        if (_place == _chosen.Count)
             _chosen.Add(record);
         else
-            _chosen[(int)place] = record;
+            _chosen[(int)_place] = record;
     }
 }

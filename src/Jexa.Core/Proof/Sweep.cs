@@ -130,11 +130,11 @@ public sealed class Sweep(
         foreach (var target in TextLinks.Of(source).Where(IsPath))
             if (await _visits.FailsAsync(target, cancellation) is { } outcome)
                 _faults.Add(
-                    FindingCodes.TextLinkToNothing,
+                    ProofCodes.TextLinkToNothing,
                     $"text {text.At.Line}",
                     () =>
                         new Fault(
-                            FindingCodes.TextLinkToNothing,
+                            ProofCodes.TextLinkToNothing,
                             text.At,
                             $"text {text.At.Line}",
                             "The text has links to addresses that show nothing.",

@@ -3,11 +3,17 @@ namespace Jexa.Core.Proof;
 /// <summary>How much a sweep reads, and how fast.</summary>
 public sealed record SweepLimits
 {
+    private readonly int _window = 5000;
+
     /// <summary>The most examples of each fault.</summary>
     public int Examples { get; init; } = 5;
 
     /// <summary>The rows that one query reads.</summary>
-    public int Window { get; init; } = 5000;
+    public int Window
+    {
+        get => (int)Math.Min(_window, Rows ?? _window);
+        init => _window = value;
+    }
 
     /// <summary>The most rows a second, so that a live database has time for others; null for no limit.</summary>
     public int? RowsPerSecond { get; init; }
@@ -23,6 +29,11 @@ public sealed record SweepLimits
 
     /// <summary>Only the parts of these pages and record kinds; empty for all.</summary>
     public IReadOnlySet<string> Only { get; init; } = new HashSet<string>();
+
+    /// <summary>
+    /// The same with so many rows a second. A slow sweep reads little at once, so that the source is never busy for long.
+    /// </summary>
+    public SweepLimits At(int? rate) => this with { RowsPerSecond = rate, Window = Math.Min(Window, rate ?? Window) };
 
     /// <summary>What must be the same for a sweep to go on where another ended.</summary>
     public string Settings => $"{Examples} {Rows} {string.Join(',', Only.Order(StringComparer.Ordinal))}";

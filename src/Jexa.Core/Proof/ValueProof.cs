@@ -28,13 +28,13 @@ internal sealed class ValueProof(
         if (cell.IsNull || (cell.Kind == CellKind.Text && cell.Length == 0))
             return null;
         if (!IsOf(field, cell))
-            return (FindingCodes.StoredAsOtherType, $"{Word(cell.Kind)}: {Shown(row)}");
+            return (ProofCodes.StoredAsOtherType, $"{Word(cell.Kind)}: {Shown(row)}");
         if (column.When?.Invoke(row) == false)
             return null;
         if (column.File is { } file)
             return Prove(file, row);
         if (cell.Kind != CellKind.Text)
-            return IsUnknownChoice(row) ? (FindingCodes.ValueNotAllowed, Shown(row)) : null;
+            return IsUnknownChoice(row) ? (ProofCodes.ValueNotAllowed, Shown(row)) : null;
         var text = row.Text(column.Ordinal);
         if (
             _pattern?.IsMatch(text) == false
@@ -42,9 +42,9 @@ internal sealed class ValueProof(
             || IsUnknownChoice(row)
             || (field.Style.Form == FieldForm.Web && !TextLinks.IsWebAddress(text))
         )
-            return (FindingCodes.ValueNotAllowed, Shown(row));
+            return (ProofCodes.ValueNotAllowed, Shown(row));
         return field.Style.Form == FieldForm.Markdown && TextLinks.Of(text).FirstOrDefault(leadsNowhere) is { } dead
-            ? (FindingCodes.TextLinkToNothing, dead)
+            ? (ProofCodes.TextLinkToNothing, dead)
             : null;
     }
 
@@ -60,7 +60,7 @@ internal sealed class ValueProof(
     {
         var name = file.NameOf(row);
         return file.LacksPlace(row) ? (FindingCodes.PictureWithoutPlace, name)
-            : file.Folder is not null && name.Length > 0 && !hasFile(file, name) ? (FindingCodes.FileNotThere, name)
+            : file.Folder is not null && name.Length > 0 && !hasFile(file, name) ? (ProofCodes.FileNotThere, name)
             : null;
     }
 

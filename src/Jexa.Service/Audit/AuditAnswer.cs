@@ -1,4 +1,5 @@
 using AngleSharp.Dom;
+using AngleSharp.Html.Parser;
 
 namespace Jexa.Service.Audit;
 
@@ -8,6 +9,25 @@ namespace Jexa.Service.Audit;
 /// <param name="Trouble">Why there is no answer, or none that can be read; null if there is one.</param>
 internal sealed record AuditAnswer(Uri Asked, Uri Address, int Status, string Body, IDocument? Page, string? Trouble)
 {
+    /// <summary>What came, as a page if it is one.</summary>
+    /// <param name="type">The media type, in lower case; empty if there is none.</param>
+    public static AuditAnswer Of(Uri asked, Uri address, int status, string body, string type)
+    {
+        var isPage = type is "text/html" or "application/xhtml+xml" or "";
+        var page = isPage ? new HtmlParser().ParseDocument(body) : null;
+        return new AuditAnswer(asked, address, status, body, page, isPage ? null : $"it is {type}, not HTML")
+        {
+            IsFile = !isPage && status == 200,
+            Type = type,
+        };
+    }
+
+    /// <summary>There is no answer.</summary>
+    public static AuditAnswer Nothing(Uri asked, string trouble) => new(asked, asked, 0, "", null, trouble);
+
+    /// <summary>What is wrong with an answer that fails, in a few words.</summary>
+    public string Why => Trouble ?? $"status {Status}";
+
     /// <summary>Where a redirect leads, as it is written; null for none.</summary>
     public string? Location { get; init; }
 

@@ -8,13 +8,14 @@ internal sealed class AuditBudget(AuditLimits limits, TimeProvider clock, Action
 
     private readonly long _started = clock.GetTimestamp();
     private string? _refused;
+    private int _requests;
 
     public AuditLimits Limits => limits;
 
     public TimeProvider Clock => clock;
 
     /// <summary>How many requests were sent.</summary>
-    public int Requests { get; private set; }
+    public int Requests => Volatile.Read(ref _requests);
 
     /// <summary>Why no more is asked; null as long as more may be.</summary>
     public string? IsOver =>
@@ -38,8 +39,8 @@ internal sealed class AuditBudget(AuditLimits limits, TimeProvider clock, Action
     /// <summary>Counts a request that a page made by itself.</summary>
     public void Count(Uri address)
     {
-        Requests++;
-        tell(address.PathAndQuery, Requests);
+        // A drawn page asks for data while the audit goes on.
+        tell(address.PathAndQuery, Interlocked.Increment(ref _requests));
     }
 
     /// <summary>Waits as long as the application asks to, once; if that is too long, or was not enough, the audit ends.</summary>
@@ -48,7 +49,7 @@ internal sealed class AuditBudget(AuditLimits limits, TimeProvider clock, Action
     {
         if (isSecond || asked > LongestWait)
         {
-            _refused = $"the application limits the rate (429): ask for less at once with --rate, or later";
+            _refused = "the application limits the rate (429): ask for less at once with --rate, or later";
             return false;
         }
 

@@ -24,6 +24,9 @@ public sealed record AuditLimits
     /// <summary>When pages are drawn by a browser, with their scripts.</summary>
     public DrawnWhen Drawn { get; init; } = DrawnWhen.Auto;
 
+    /// <summary>Whether a text is a header.</summary>
+    public static bool IsHeader(string text) => text.IndexOf(':') > 0 && !text.Any(char.IsControl);
+
     /// <summary>A header as it is written: <c>NAME: VALUE</c>.</summary>
     public static (string Name, string Value) HeaderOf(string text) =>
         (text[..text.IndexOf(':')].Trim(), text[(text.IndexOf(':') + 1)..].Trim());

@@ -1,5 +1,6 @@
 using Jexa.Core.Audit;
 using Jexa.Core.Definitions;
+using Jexa.Service.Proof;
 
 namespace Jexa.Service.Audit;
 
@@ -29,6 +30,10 @@ internal sealed class AuditNotes
     public void Tell(FindingCode code, string about, string kind, Uri address, string says, bool isCertain = true) =>
         _faults.Add(new AuditFault(code, about, kind, address, says, isCertain));
 
+    /// <summary>Tells of a link that leads to nothing.</summary>
+    public void Dead(LinkGroup group, string kind, AuditAnswer answer) =>
+        Tell(ProofCodes.AuditDeadLink, group.Pattern, kind, answer.Asked, answer.Why);
+
     /// <summary>Takes faults back that turned out to be something else.</summary>
     public List<AuditFault> Take(Predicate<AuditFault> which)
     {
@@ -41,11 +46,11 @@ internal sealed class AuditNotes
     public void Inside(LinkGroup group, string kind, AuditAnswer answer)
     {
         if (RecordPageReading.InsideOf(answer.Body) is { } inside)
-            Tell(FindingCodes.AuditInsideShown, group.Pattern, kind, answer.Asked, $"shows “{Cut(inside)}”");
+            Tell(ProofCodes.AuditInsideShown, group.Pattern, kind, answer.Asked, $"shows “{Cut(inside)}”");
     }
 
     /// <summary>The first things that a row says.</summary>
     public static string Shown(ListRow row) => string.Join(", ", row.Facts.Take(3).Select(fact => $"“{Cut(fact.Shown)}”"));
 
-    public static string Cut(string text) => text.Length <= 60 ? text : text[..59] + "…";
+    public static string Cut(string text) => ReportWords.Cut(text);
 }

@@ -23,9 +23,9 @@ internal sealed class BadIdJudge(LinkGroup group, RowComparison comparison, Uri 
             bad.Shown == BadId.Markup
             && (answer.Body.Contains(BadId.Markup, StringComparison.Ordinal) || answer.Page?.QuerySelector("b#jexa") is not null)
         )
-            yield return New(FindingCodes.AuditUnescaped, bad, "the ID stands in the page as it was sent, markup and all");
+            yield return New(ProofCodes.AuditUnescaped, bad, "the ID stands in the page as it was sent, markup and all");
         if (answer.Status >= 500 || answer.IsSilent)
-            yield return New(FindingCodes.AuditServerFault, bad, answer.Trouble ?? $"status {answer.Status}");
+            yield return New(ProofCodes.AuditServerFault, bad, answer.Trouble ?? $"status {answer.Status}");
         if (bad.IsOnlyForFaults || answer.Status != 200 || answer.Page is not { } shown)
             yield break;
         // Led to the right address, or to a list: that is an answer.
@@ -48,18 +48,18 @@ internal sealed class BadIdJudge(LinkGroup group, RowComparison comparison, Uri 
     private AuditFault? Record(BadId bad, IDocument shown, ListRow best)
     {
         if (best.Address != right)
-            return New(FindingCodes.AuditBadIdShowsRecord, bad, $"shows another record: {AuditNotes.Shown(best)}");
+            return New(ProofCodes.AuditBadIdShowsRecord, bad, $"shows another record: {AuditNotes.Shown(best)}");
         if (!bad.IsSame)
-            return New(FindingCodes.AuditBadIdShowsRecord, bad, $"shows a record: {AuditNotes.Shown(best)}");
+            return New(ProofCodes.AuditBadIdShowsRecord, bad, $"shows a record: {AuditNotes.Shown(best)}");
         return NamesAnother(shown, bad.Address)
             ? null
-            : New(FindingCodes.AuditTwoAddresses, bad, "the same record at a second address, without a redirect", false);
+            : New(ProofCodes.AuditTwoAddresses, bad, "the same record at a second address, without a redirect", false);
     }
 
     private AuditFault? List(BadId bad) =>
         bad.Kind is "missing" or "empty"
             ? null
-            : New(FindingCodes.AuditSoftMissing, bad, "status 200 with a list, and no word of the ID", false);
+            : New(ProofCodes.AuditSoftMissing, bad, "status 200 with a list, and no word of the ID", false);
 
     /// <summary>A page with status 200 that shows no record of the list.</summary>
     private AuditFault? Page(BadId bad, IDocument shown, string says, PageText text)
@@ -68,14 +68,14 @@ internal sealed class BadIdJudge(LinkGroup group, RowComparison comparison, Uri 
         if (RecordPageReading.SaysNotFound(says) && RouteAddress.IsFolded(bad.Address))
             return null;
         if (RecordPageReading.SaysNotFound(says))
-            return New(FindingCodes.AuditSoftMissing, bad, "status 200, and the page says that nothing was found");
+            return New(ProofCodes.AuditSoftMissing, bad, "status 200, and the page says that nothing was found");
         if (text.Length < Blank)
-            return New(FindingCodes.AuditSoftMissing, bad, "status 200 with a blank page");
+            return New(ProofCodes.AuditSoftMissing, bad, "status 200 with a blank page");
         if (frame.Count == 0 || RecordPageReading.Frame(shown).Count(frame.Contains) < Most * frame.Count)
-            return RouteAddress.IsFolded(bad.Address) ? null : New(FindingCodes.AuditSoftMissing, bad, "status 200", false);
+            return RouteAddress.IsFolded(bad.Address) ? null : New(ProofCodes.AuditSoftMissing, bad, "status 200", false);
         return Said(shown) >= Most * Said(page)
-            ? New(FindingCodes.AuditBadIdShowsRecord, bad, "shows a record that is not in the list")
-            : New(FindingCodes.AuditSoftMissing, bad, "status 200 with the frame of a record, and no record in it");
+            ? New(ProofCodes.AuditBadIdShowsRecord, bad, "shows a record that is not in the list")
+            : New(ProofCodes.AuditSoftMissing, bad, "status 200 with the frame of a record, and no record in it");
     }
 
     /// <summary>How much a page says besides its label words.</summary>

@@ -67,7 +67,7 @@ internal sealed class Drawing : IAsyncDisposable
                 first = await new RowClicks(Client, _budget, _notes).RunAsync(_list, cancellation) ?? first;
             var auditor = new Auditor(Client, files, _budget, _notes);
             if (await auditor.RunAsync(_list, first, cancellation) is var (group, visits))
-                await new ScriptExam(Client, _budget, _notes).RunAsync(_list, group, visits, cancellation);
+                await new ScriptExam(_list, group, Client, _budget, _notes).RunAsync(visits, cancellation);
         }
         catch (IOException refused)
         {

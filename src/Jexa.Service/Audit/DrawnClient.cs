@@ -1,12 +1,11 @@
-using AngleSharp.Html.Parser;
 using Jexa.Core.Audit;
 using Jexa.Service.Browsing;
 
 namespace Jexa.Service.Audit;
 
 /// <summary>
-/// Asks an application as a browser does, with its scripts: each page in a tab of its own. What pages ask for by themselves is
-/// sent only if it changes nothing, is on the same origin, and is not forbidden.
+/// Asks an application as a browser does, with its scripts: each time as somebody who was never there. What pages ask for by
+/// themselves is sent only if it changes nothing, is on the same origin, and is not forbidden.
 /// </summary>
 internal sealed class DrawnClient : IPageAsker
 {
@@ -26,7 +25,7 @@ internal sealed class DrawnClient : IPageAsker
 
     public async Task<AuditAnswer> GetAsync(Uri address, CancellationToken cancellation)
     {
-        // A new tab would be as good, and takes longer.
+        // A tab that has forgotten all is as good as a new one, and takes less time.
         _tab ??= await OpenAsync(cancellation);
         try
         {
@@ -34,7 +33,7 @@ internal sealed class DrawnClient : IPageAsker
         }
         catch (IOException refused)
         {
-            return new AuditAnswer(address, address, 0, "", null, refused.Message);
+            return AuditAnswer.Nothing(address, refused.Message);
         }
 
         return await AtAsync(_tab, address, cancellation, isFresh: true);
@@ -80,19 +79,19 @@ internal sealed class DrawnClient : IPageAsker
     public async Task<AuditAnswer> AtAsync(Tab tab, Uri address, CancellationToken cancellation, bool isFresh = false)
     {
         if (_robots.Forbids(address))
-            return new AuditAnswer(address, address, 0, "", null, RobotsRules.IsForbidden);
+            return AuditAnswer.Nothing(address, RobotsRules.IsForbidden);
         if (_budget.Limits.Pause > TimeSpan.Zero)
             await Task.Delay(_budget.Limits.Pause, _budget.Clock, cancellation);
         try
         {
             await tab.GoAsync(RouteAddress.Unfold(address), isFresh, cancellation);
             return tab.Trouble is { } trouble
-                ? new AuditAnswer(address, address, 0, "", null, trouble)
+                ? AuditAnswer.Nothing(address, trouble)
                 : await ReadAsync(tab, address, cancellation);
         }
         catch (IOException refused)
         {
-            return new AuditAnswer(address, address, 0, "", null, refused.Message);
+            return AuditAnswer.Nothing(address, refused.Message);
         }
     }
 
@@ -101,18 +100,8 @@ internal sealed class DrawnClient : IPageAsker
     {
         var html = await tab.HtmlAsync(cancellation);
         var at = RouteAddress.Fold(await tab.AddressAsync(cancellation));
-        var isPage = tab.Type is "text/html" or "application/xhtml+xml" or "";
-        return new AuditAnswer(
-            asked,
-            at,
-            tab.Status,
-            html,
-            isPage ? new HtmlParser().ParseDocument(html) : null,
-            isPage ? null : $"it is {tab.Type}, not HTML"
-        )
+        return AuditAnswer.Of(asked, at, tab.Status, html, tab.Type) with
         {
-            IsFile = !isPage && tab.Status == 200,
-            Type = tab.Type,
             Drawn = new DrawnNotes(
                 tab.Errors,
                 [.. tab.Asked.GroupBy(one => one).Where(one => one.Count() > 1).Select(one => one.Key)]

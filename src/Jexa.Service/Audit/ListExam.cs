@@ -13,7 +13,7 @@ internal sealed class ListExam(IPageAsker asker, AuditNotes notes)
         foreach (var group in groups)
         foreach (var row in group.Rows.Where(row => IsUnfilled(row.Id)))
             notes.Tell(
-                FindingCodes.AuditBrokenLink,
+                ProofCodes.AuditBrokenLink,
                 group.Pattern,
                 "link",
                 row.Address,
@@ -21,7 +21,7 @@ internal sealed class ListExam(IPageAsker asker, AuditNotes notes)
             );
         foreach (var link in ListReading.LocalLinks(page, address).Distinct().Take(5))
             notes.Tell(
-                FindingCodes.AuditBrokenLink,
+                ProofCodes.AuditBrokenLink,
                 "list",
                 "link",
                 address,
@@ -29,7 +29,7 @@ internal sealed class ListExam(IPageAsker asker, AuditNotes notes)
             );
         var about = PageText.Of(page.Body!);
         if (SpoiltText.Of(about) is { } spoilt)
-            notes.Tell(FindingCodes.AuditSpoiltText, "list", "list", address, $"the list says “{AuditNotes.Cut(spoilt)}”");
+            notes.Tell(ProofCodes.AuditSpoiltText, "list", "list", address, $"the list says “{AuditNotes.Cut(spoilt)}”");
     }
 
     public static bool IsUnfilled(string id) =>
@@ -44,7 +44,7 @@ internal sealed class ListExam(IPageAsker asker, AuditNotes notes)
         var again = ListReading.RowsAgain(page, address, group);
         if (again.Count > 0 && again.Count <= Math.Max(1, group.Rows.Count / 4))
             notes.Tell(
-                FindingCodes.AuditRowTwice,
+                ProofCodes.AuditRowTwice,
                 group.Pattern,
                 "list",
                 again[0].Address,
@@ -60,13 +60,7 @@ internal sealed class ListExam(IPageAsker asker, AuditNotes notes)
             var answer = await asker.GetAsync(link, cancellation);
             notes.Count("odd links");
             if (!answer.IsNone && answer.Status is (0 or >= 400))
-                notes.Tell(
-                    FindingCodes.AuditDeadLink,
-                    group.Pattern,
-                    "odd link",
-                    link,
-                    answer.Trouble ?? $"status {answer.Status}"
-                );
+                notes.Dead(group, "odd link", answer);
         }
     }
 
@@ -81,13 +75,7 @@ internal sealed class ListExam(IPageAsker asker, AuditNotes notes)
             return null;
         if (answer.Page is not { } second || answer.Status >= 400)
         {
-            notes.Tell(
-                FindingCodes.AuditPaging,
-                "list",
-                "next",
-                next,
-                answer.Trouble ?? $"the next page is status {answer.Status}"
-            );
+            notes.Tell(ProofCodes.AuditPaging, "list", "next", next, answer.Why);
             return null;
         }
 
@@ -105,10 +93,10 @@ internal sealed class ListExam(IPageAsker asker, AuditNotes notes)
             return true;
         var same = again.Count(row => row.Facts.Count > 0 && row.Facts.All(fact => known[row.Address].Facts.Contains(fact)));
         if (same >= again.Count / 2)
-            notes.Tell(FindingCodes.AuditPaging, "list", "next", next, $"{again.Count} of its rows are those of the page before");
+            notes.Tell(ProofCodes.AuditPaging, "list", "next", next, $"{again.Count} of its rows are those of the page before");
         else
             notes.Tell(
-                FindingCodes.AuditPositionAsId,
+                ProofCodes.AuditPositionAsId,
                 group.Pattern,
                 "next",
                 again[0].Address,
@@ -127,7 +115,7 @@ internal sealed class ListExam(IPageAsker asker, AuditNotes notes)
         var back = RecordPageReading.WaysBack(page, answer.Address, list);
         if (back.Count > 0 && back.All(way => way.PathAndQuery == list.PathAndQuery) && window.PathAndQuery != list.PathAndQuery)
             notes.Tell(
-                FindingCodes.AuditWayBack,
+                ProofCodes.AuditWayBack,
                 rows.Pattern,
                 "way back",
                 row.Address,

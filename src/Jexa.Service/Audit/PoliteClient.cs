@@ -1,6 +1,5 @@
 using System.Net;
 using System.Text;
-using AngleSharp.Html.Parser;
 
 namespace Jexa.Service.Audit;
 
@@ -72,7 +71,7 @@ internal sealed class PoliteClient : IPageAsker, IDisposable
         for (var hops = 0; ; hops++)
         {
             if (_robots.Forbids(at))
-                return new AuditAnswer(address, at, 0, "", null, RobotsRules.IsForbidden);
+                return AuditAnswer.Nothing(at, RobotsRules.IsForbidden) with { Asked = address };
             var answer = await SendAsync(at, session, cancellation);
             if (answer.Location is not { } location)
                 return answer with { Asked = address };
@@ -123,36 +122,23 @@ internal sealed class PoliteClient : IPageAsker, IDisposable
         }
         catch (HttpRequestException refused)
         {
-            return new AuditAnswer(address, address, 0, "", null, refused.Message);
+            return AuditAnswer.Nothing(address, refused.Message);
         }
         catch (IOException broken)
         {
-            return new AuditAnswer(address, address, 0, "", null, $"the answer broke off: {broken.Message}");
+            return AuditAnswer.Nothing(address, $"the answer broke off: {broken.Message}");
         }
         catch (OperationCanceledException) when (!cancellation.IsCancellationRequested)
         {
-            return new AuditAnswer(address, address, 0, "", null, $"no whole answer within {Patience.TotalSeconds:0} s")
-            {
-                IsSilent = true,
-            };
+            return AuditAnswer.Nothing(address, $"no whole answer within {Patience.TotalSeconds:0} s") with { IsSilent = true };
         }
     }
 
     private AuditAnswer Read(Uri address, HttpResponseMessage answer, string body)
     {
         var type = answer.Content.Headers.ContentType?.MediaType ?? "";
-        var isPage = type is "text/html" or "application/xhtml+xml" or "";
-        return new AuditAnswer(
-            address,
-            address,
-            (int)answer.StatusCode,
-            body,
-            isPage ? new HtmlParser().ParseDocument(body) : null,
-            isPage ? null : $"it is {type}, not HTML"
-        )
+        return AuditAnswer.Of(address, address, (int)answer.StatusCode, body, type) with
         {
-            IsFile = !isPage && answer.StatusCode == HttpStatusCode.OK,
-            Type = type,
             Wait = answer.Headers.RetryAfter?.Delta
                 ?? (answer.Headers.RetryAfter?.Date is { } until ? until - _budget.Clock.GetUtcNow() : TimeSpan.FromSeconds(5)),
         };

@@ -10,6 +10,11 @@ internal sealed class RecordExam(Uri list, IPageAsker asker, PoliteClient files,
 {
     private const int MostPictures = 6;
 
+    /// <summary>So many pages are asked for after the list in vain; then no more are.</summary>
+    private const int MostInVain = 3;
+
+    private int _inVain;
+
     /// <param name="isMain">Whether the links are those of the rows' own records.</param>
     public async Task<IReadOnlyList<RecordVisit>> FollowAsync(LinkGroup group, bool isMain, CancellationToken cancellation)
     {
@@ -63,7 +68,7 @@ internal sealed class RecordExam(Uri list, IPageAsker asker, PoliteClient files,
         if (answer.IsFile || answer.IsNone)
             return null;
         notes.Inside(group, "row", answer);
-        var visit = answer.Page is { } page && answer.Status < 400 ? RecordVisit.Of(group, comparison, row, answer, page) : null;
+        var visit = RecordVisit.Of(group, comparison, row, answer);
         if (visit is { AsksToSignIn: true })
         {
             notes.Skip($"{row.Address} asks to sign in");
@@ -81,13 +86,7 @@ internal sealed class RecordExam(Uri list, IPageAsker asker, PoliteClient files,
         if (isMain && await NeedsListAsync(group, comparison, row, cancellation))
             return null;
         if (visit is null)
-            notes.Tell(
-                FindingCodes.AuditDeadLink,
-                group.Pattern,
-                "row",
-                row.Address,
-                answer.Trouble ?? $"status {answer.Status}"
-            );
+            notes.Dead(group, "row", answer);
         else if (isMain)
             Wrong(group, comparison, visit);
         return visit;
@@ -97,22 +96,18 @@ internal sealed class RecordExam(Uri list, IPageAsker asker, PoliteClient files,
     private void Wrong(LinkGroup group, RowComparison comparison, RecordVisit visit)
     {
         var (own, row) = (comparison.Score(visit.Row, visit.Text), visit.Row);
-        if (
-            visit.Best is { } best
-            && comparison.Score(best, visit.Text) is var most
-            && most >= RowComparison.Enough
-            && most >= own + RowComparison.Ahead
-        )
+        var most = visit.Best is null ? 0 : comparison.Score(visit.Best, visit.Text);
+        if (visit.Best is not null && most >= RowComparison.Enough && most >= own + RowComparison.Ahead)
             notes.Tell(
-                FindingCodes.AuditWrongRecord,
+                ProofCodes.AuditWrongRecord,
                 group.Pattern,
                 "row",
                 row.Address,
-                $"“{row.LinkText}” leads to a page about {AuditNotes.Shown(best)}"
+                $"“{row.LinkText}” leads to a page about {AuditNotes.Shown(visit.Best)}"
             );
         else if (own < RowComparison.Little || visit.Below < RowComparison.Little)
             notes.Tell(
-                FindingCodes.AuditSaysNothing,
+                ProofCodes.AuditSaysNothing,
                 group.Pattern,
                 "row",
                 row.Address,
@@ -128,13 +123,17 @@ internal sealed class RecordExam(Uri list, IPageAsker asker, PoliteClient files,
         CancellationToken cancellation
     )
     {
-        if (budget.IsOver is not null)
+        if (budget.IsOver is not null || _inVain >= MostInVain)
             return false;
         var after = await asker.GetAfterAsync(list, row.Address, cancellation);
-        if (after.Page is not { } page || after.Status >= 400 || !RecordVisit.Of(group, comparison, row, after, page).IsRight)
+        if (RecordVisit.Of(group, comparison, row, after) is not { IsRight: true })
+        {
+            _inVain++;
             return false;
+        }
+
         notes.Tell(
-            FindingCodes.AuditNeedsList,
+            ProofCodes.AuditNeedsList,
             group.Pattern,
             "row",
             row.Address,
@@ -150,7 +149,7 @@ internal sealed class RecordExam(Uri list, IPageAsker asker, PoliteClient files,
         if (notes.Faults.Count(fault => IsWrong(fault, group)) >= 2 && shown.Count >= 3 && shown.Distinct().Count() == 1)
             foreach (var fault in notes.Take(fault => IsWrong(fault, group)))
                 notes.Tell(
-                    FindingCodes.AuditSameRecord,
+                    ProofCodes.AuditSameRecord,
                     group.Pattern,
                     "row",
                     fault.Address,
@@ -159,7 +158,7 @@ internal sealed class RecordExam(Uri list, IPageAsker asker, PoliteClient files,
         var titles = visits.Select(visit => visit.Title).Distinct().ToList();
         if (visits.Count >= 3 && titles.Count == 1)
             notes.Tell(
-                FindingCodes.AuditTitles,
+                ProofCodes.AuditTitles,
                 group.Pattern,
                 "title",
                 visits[0].Row.Address,
@@ -168,7 +167,7 @@ internal sealed class RecordExam(Uri list, IPageAsker asker, PoliteClient files,
     }
 
     private static bool IsWrong(AuditFault fault, LinkGroup group) =>
-        fault.Code == FindingCodes.AuditWrongRecord && fault.About == group.Pattern;
+        fault.Code == ProofCodes.AuditWrongRecord && fault.About == group.Pattern;
 
     private void Fields(LinkGroup group, IReadOnlyList<RecordVisit> visits)
     {
@@ -178,7 +177,7 @@ internal sealed class RecordExam(Uri list, IPageAsker asker, PoliteClient files,
         foreach (var different in fields.Differences)
         foreach (var (row, own, other) in different)
             notes.Tell(
-                FindingCodes.AuditOneField,
+                ProofCodes.AuditOneField,
                 group.Pattern,
                 "row",
                 row.Address,
@@ -190,7 +189,7 @@ internal sealed class RecordExam(Uri list, IPageAsker asker, PoliteClient files,
     {
         if (SpoiltText.Of(visit.Said) is { } spoilt)
             notes.Tell(
-                FindingCodes.AuditSpoiltText,
+                ProofCodes.AuditSpoiltText,
                 group.Pattern,
                 "row",
                 visit.Row.Address,
@@ -216,7 +215,7 @@ internal sealed class RecordExam(Uri list, IPageAsker asker, PoliteClient files,
                 : null;
             if (wrong is not null)
                 notes.Tell(
-                    FindingCodes.AuditPicture,
+                    ProofCodes.AuditPicture,
                     group.Pattern,
                     "picture",
                     picture,
@@ -245,13 +244,7 @@ internal sealed class RecordExam(Uri list, IPageAsker asker, PoliteClient files,
                 return;
             if (answer.Page is not { } page || answer.Status >= 400)
             {
-                notes.Tell(
-                    FindingCodes.AuditDeadLink,
-                    group.Pattern,
-                    "edit",
-                    visit.Edit!,
-                    answer.Trouble ?? $"status {answer.Status}"
-                );
+                notes.Dead(group, "edit", answer);
                 continue;
             }
 
@@ -261,10 +254,10 @@ internal sealed class RecordExam(Uri list, IPageAsker asker, PoliteClient files,
             var (best, most) = comparison.Best(text);
             var own = comparison.Score(visit.Row, text);
             if (values.All(value => value.Length == 0))
-                notes.Tell(FindingCodes.AuditEditForm, group.Pattern, "edit", visit.Edit!, "all of its fields are empty");
+                notes.Tell(ProofCodes.AuditEditForm, group.Pattern, "edit", visit.Edit!, "all of its fields are empty");
             else if (best is not null && best != visit.Row && most >= own + RowComparison.Ahead)
                 notes.Tell(
-                    FindingCodes.AuditEditForm,
+                    ProofCodes.AuditEditForm,
                     group.Pattern,
                     "edit",
                     visit.Edit!,
@@ -284,11 +277,9 @@ internal sealed class RecordExam(Uri list, IPageAsker asker, PoliteClient files,
         if (visits.FirstOrDefault(visit => visit.IsRight) is not { } first || budget.IsOver is not null)
             return;
         var answer = await asker.GetAsync(first.Row.Address, cancellation);
-        var isRight =
-            answer.Page is { } page && answer.Status < 400 && RecordVisit.Of(group, comparison, first.Row, answer, page).IsRight;
-        if (!isRight && !answer.IsNone)
+        if (!answer.IsNone && RecordVisit.Of(group, comparison, first.Row, answer) is not { IsRight: true })
             notes.Tell(
-                FindingCodes.AuditNeedsList,
+                ProofCodes.AuditNeedsList,
                 group.Pattern,
                 "refresh",
                 first.Row.Address,

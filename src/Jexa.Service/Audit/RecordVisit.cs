@@ -1,4 +1,3 @@
-using AngleSharp.Dom;
 using Jexa.Core.Audit;
 
 namespace Jexa.Service.Audit;
@@ -30,9 +29,14 @@ internal sealed record RecordVisit(
     /// <summary>Whether a page asks to sign in.</summary>
     public bool AsksToSignIn { get; init; }
 
-    /// <summary>What its page is: pictures and where it is edited are read before the page is taken apart.</summary>
-    public static RecordVisit Of(LinkGroup group, RowComparison comparison, ListRow row, AuditAnswer answer, IDocument page)
+    /// <summary>
+    /// What an answer is as the page of a row; null if it is none. Pictures and where it is edited are read before the page is
+    /// taken apart.
+    /// </summary>
+    public static RecordVisit? Of(LinkGroup group, RowComparison comparison, ListRow row, AuditAnswer answer)
     {
+        if (answer.Page is not { } page || answer.Status >= 400)
+            return null;
         var pictures = RecordPageReading.PicturesOf(page, answer.Address);
         var edit = FormReading.EditOf(page, answer.Address);
         var asks = RecordPageReading.AsksToSignIn(page);

@@ -7,9 +7,10 @@ internal sealed class RobotsRules
     public const string IsForbidden = "robots.txt forbids it";
 
     private readonly List<string> _forbidden = [];
+    private int _withheld;
 
     /// <summary>Addresses that were not asked for.</summary>
-    public int Withheld { get; private set; }
+    public int Withheld => Volatile.Read(ref _withheld);
 
     /// <summary>Reads the file.</summary>
     public void Read(string robots)
@@ -36,7 +37,7 @@ internal sealed class RobotsRules
     {
         if (!_forbidden.Exists(rule => address.PathAndQuery.StartsWith(rule, StringComparison.Ordinal)))
             return false;
-        Withheld++;
+        Interlocked.Increment(ref _withheld);
         return true;
     }
 }

@@ -88,7 +88,7 @@ internal sealed class RowClicks(DrawnClient drawn, AuditBudget budget, AuditNote
         var after = await tab.EvaluateAsync("document.body.innerText", cancellation);
         if (before.GetString() != after.GetString())
             notes.Tell(
-                FindingCodes.AuditNoAddress,
+                ProofCodes.AuditNoAddress,
                 "list",
                 "row",
                 list,

@@ -9,7 +9,9 @@ namespace Jexa.Service.Audit;
 /// Examines an application whose pages follow each other without a new document: whether it shows what the address says when
 /// only the ID changes, when answers come late, and on the way back.
 /// </summary>
-internal sealed class ScriptExam(DrawnClient drawn, AuditBudget budget, AuditNotes notes)
+/// <param name="list">The address of the list.</param>
+/// <param name="group">The links of its rows.</param>
+internal sealed class ScriptExam(Uri list, LinkGroup group, DrawnClient drawn, AuditBudget budget, AuditNotes notes)
 {
     /// <summary>How long a page may take to show that it waits.</summary>
     private static readonly TimeSpan Moment = TimeSpan.FromMilliseconds(300);
@@ -24,15 +26,11 @@ internal sealed class ScriptExam(DrawnClient drawn, AuditBudget budget, AuditNot
         })()
         """;
 
-    private LinkGroup _group = null!;
-    private RowComparison _comparison = null!;
-    private Uri _list = null!;
+    private readonly RowComparison _comparison = new(group.Rows);
 
-    /// <param name="list">The address of the list.</param>
     /// <param name="visits">The pages of rows; those that are right are gone to.</param>
-    public async Task RunAsync(Uri list, LinkGroup group, IReadOnlyList<RecordVisit> visits, CancellationToken cancellation)
+    public async Task RunAsync(IReadOnlyList<RecordVisit> visits, CancellationToken cancellation)
     {
-        (_list, _group, _comparison) = (list, group, new RowComparison(group.Rows));
         Told(visits);
         var rows = visits.Where(visit => visit.IsRight).Select(visit => visit.Row).Take(3).ToList();
         if (rows.Count < 2 || budget.IsOver is not null)
@@ -64,9 +62,9 @@ internal sealed class ScriptExam(DrawnClient drawn, AuditBudget budget, AuditNot
         foreach (var visit in visits.Where(visit => visit.Answer.Drawn is not null))
         {
             if (visit.Answer.Drawn!.Errors.Count > 0)
-                Tell(FindingCodes.AuditScriptError, "row", visit.Row, $"“{AuditNotes.Cut(visit.Answer.Drawn.Errors[0])}”");
+                Tell(ProofCodes.AuditScriptError, "row", visit.Row, $"“{AuditNotes.Cut(visit.Answer.Drawn.Errors[0])}”");
             if (visit.Answer.Drawn.Twice.Count > 0)
-                Tell(FindingCodes.AuditLoadsTwice, "row", visit.Row, $"{visit.Answer.Drawn.Twice[0]} is asked for twice");
+                Tell(ProofCodes.AuditLoadsTwice, "row", visit.Row, $"{visit.Answer.Drawn.Twice[0]} is asked for twice");
         }
     }
 
@@ -80,7 +78,7 @@ internal sealed class ScriptExam(DrawnClient drawn, AuditBudget budget, AuditNot
         if (tab.Held > 0 && (await tab.EvaluateAsync(ShowsSomething, cancellation)).ValueKind == JsonValueKind.False)
             await TellAsync(
                 tab,
-                FindingCodes.AuditBlank,
+                ProofCodes.AuditBlank,
                 "waiting",
                 row.Address,
                 "nothing stands there, and nothing says that it is loading",
@@ -112,7 +110,7 @@ internal sealed class ScriptExam(DrawnClient drawn, AuditBudget budget, AuditNot
         if ((await tab.AddressAsync(cancellation)).AbsoluteUri is var at && at != RouteAddress.Unfold(row.Address).AbsoluteUri)
             await TellAsync(
                 tab,
-                FindingCodes.AuditNoAddress,
+                ProofCodes.AuditNoAddress,
                 "click",
                 row.Address,
                 $"a click on its row leads to {new Uri(at).PathAndQuery}",
@@ -121,7 +119,7 @@ internal sealed class ScriptExam(DrawnClient drawn, AuditBudget budget, AuditNot
         if (await ShownAsync(tab, row, cancellation) is { } shown)
             await TellAsync(
                 tab,
-                FindingCodes.AuditWrongRecord,
+                ProofCodes.AuditWrongRecord,
                 "click",
                 row.Address,
                 $"a click on its row shows {shown}",
@@ -135,18 +133,11 @@ internal sealed class ScriptExam(DrawnClient drawn, AuditBudget budget, AuditNot
     {
         await tab.EvaluateAsync("history.back()", cancellation);
         await tab.RestAsync(cancellation);
-        var there = await DrawnClient.ReadAsync(tab, _list, cancellation);
-        if (!Auditor.GroupsOf(there).Any(group => group.IsLike(_group)) && !await ShowsRowsAsync(tab, cancellation))
+        var there = await DrawnClient.ReadAsync(tab, list, cancellation);
+        if (!Auditor.GroupsOf(there).Any(one => one.IsLike(group)) && !await ShowsRowsAsync(tab, cancellation))
         {
-            await TellAsync(
-                tab,
-                FindingCodes.AuditBack,
-                "back",
-                _list,
-                "back from a record, the list is not there",
-                cancellation
-            );
-            await drawn.AtAsync(tab, _list, cancellation);
+            await TellAsync(tab, ProofCodes.AuditBack, "back", list, "back from a record, the list is not there", cancellation);
+            await drawn.AtAsync(tab, list, cancellation);
             await ClickAsync(tab, row, cancellation);
             return;
         }
@@ -156,7 +147,7 @@ internal sealed class ScriptExam(DrawnClient drawn, AuditBudget budget, AuditNot
         if (await ShownAsync(tab, row, cancellation) is { } shown)
             await TellAsync(
                 tab,
-                FindingCodes.AuditBack,
+                ProofCodes.AuditBack,
                 "forward",
                 row.Address,
                 $"forward to the record, there is {shown}",
@@ -166,9 +157,9 @@ internal sealed class ScriptExam(DrawnClient drawn, AuditBudget budget, AuditNot
 
     private async Task<bool> ShowsRowsAsync(Tab tab, CancellationToken cancellation)
     {
-        var answer = await DrawnClient.ReadAsync(tab, _list, cancellation);
+        var answer = await DrawnClient.ReadAsync(tab, list, cancellation);
         var text = new PageText(answer.Page?.Body is { } body ? PageText.Of(body) : "");
-        return _group.Rows.Count(row => _comparison.Score(row, text) >= RowComparison.Enough) >= _group.Rows.Count / 2;
+        return group.Rows.Count(row => _comparison.Score(row, text) >= RowComparison.Enough) >= group.Rows.Count / 2;
     }
 
     /// <summary>Only the ID in the address changes.</summary>
@@ -179,7 +170,7 @@ internal sealed class ScriptExam(DrawnClient drawn, AuditBudget budget, AuditNot
         if (await ShownAsync(tab, rows[1], cancellation) is { } shown)
             await TellAsync(
                 tab,
-                FindingCodes.AuditStale,
+                ProofCodes.AuditStale,
                 "another ID",
                 rows[1].Address,
                 $"reached from another record, it shows {shown}",
@@ -205,7 +196,7 @@ internal sealed class ScriptExam(DrawnClient drawn, AuditBudget budget, AuditNot
         if (held > 0 && await ShownAsync(tab, last, cancellation) is { } shown)
             await TellAsync(
                 tab,
-                FindingCodes.AuditLateAnswer,
+                ProofCodes.AuditLateAnswer,
                 "late answer",
                 last.Address,
                 $"after a late answer for {RouteAddress.Shown(late.Address)} it shows {shown}",
@@ -235,9 +226,8 @@ internal sealed class ScriptExam(DrawnClient drawn, AuditBudget budget, AuditNot
     private async Task<string?> ShownAsync(Tab tab, ListRow row, CancellationToken cancellation)
     {
         var answer = await DrawnClient.ReadAsync(tab, row.Address, cancellation);
-        if (answer.Page is not { } page)
+        if (RecordVisit.Of(group, _comparison, row, answer) is not { } visit)
             return "no page";
-        var visit = RecordVisit.Of(_group, _comparison, row, answer, page);
         return visit.IsRight ? null
             : visit.Best is { } best && best != row && _comparison.Score(best, visit.Text) >= RowComparison.Enough
                 ? AuditNotes.Shown(best)
@@ -245,12 +235,12 @@ internal sealed class ScriptExam(DrawnClient drawn, AuditBudget budget, AuditNot
     }
 
     private void Tell(FindingCode code, string kind, ListRow row, string says) =>
-        notes.Tell(code, _group.Pattern, kind, row.Address, says);
+        notes.Tell(code, group.Pattern, kind, row.Address, says);
 
     /// <summary>Tells of what stands in a tab at this moment, with a picture of it.</summary>
     private async Task TellAsync(Tab tab, FindingCode code, string kind, Uri address, string says, CancellationToken cancellation)
     {
         await drawn.KeepPictureAsync(tab, address, cancellation);
-        notes.Tell(code, _group.Pattern, kind, address, says);
+        notes.Tell(code, group.Pattern, kind, address, says);
     }
 }

@@ -25,6 +25,7 @@ internal sealed class Tab : IAsyncDisposable
     private readonly List<string> _asked = [];
     private long _active = Stopwatch.GetTimestamp();
     private volatile bool _isLoaded;
+    private volatile bool _holds;
     private string _document = "";
 
     private Tab(DevTools tools, TabNames names, TabRules rules) =>
@@ -40,7 +41,11 @@ internal sealed class Tab : IAsyncDisposable
     public string? Trouble { get; private set; }
 
     /// <summary>Whether data that its pages ask for is held back.</summary>
-    public bool Holds { get; set; }
+    public bool Holds
+    {
+        get => _holds;
+        set => _holds = value;
+    }
 
     /// <summary>How many requests are held back.</summary>
     public int Held

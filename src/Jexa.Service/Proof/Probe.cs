@@ -1,7 +1,5 @@
 using System.Globalization;
-using System.Text.Encodings.Web;
 using System.Text.Json;
-using System.Text.Unicode;
 using Jexa.Core.Definitions;
 
 namespace Jexa.Service.Proof;
@@ -16,8 +14,6 @@ namespace Jexa.Service.Proof;
 public sealed class Probe(HttpClient http, Func<string, Task<string?>> traceOf, TimeSpan pause)
 {
     private const int MostBytes = 2 * 1024 * 1024;
-
-    private static readonly HtmlEncoder Encoder = HtmlEncoder.Create(UnicodeRanges.All);
 
     /// <summary>The kinds of cases, in the order in which people look at them.</summary>
     private static readonly string[] Order =
@@ -104,9 +100,9 @@ public sealed class Probe(HttpClient http, Func<string, Task<string?>> traceOf, 
         var expected = $"{one.Outcome} ({status})";
         Note(one, answer.How, expected, wrong ?? $"{one.Outcome} ({answer.Status})", wrong is null);
         if (wrong is not null)
-            await TellAsync(FindingCodes.OtherAnswer, one, answer, $"{wrong} instead of {expected}", isAway);
+            await TellAsync(ProofCodes.OtherAnswer, one, answer, $"{wrong} instead of {expected}", isAway);
         if (Inside.FirstOrDefault(word => answer.Body.Contains(word, StringComparison.Ordinal)) is { } shown)
-            await TellAsync(FindingCodes.InsideShown, one, answer, $"it contains “{shown.Trim()}”", false);
+            await TellAsync(ProofCodes.InsideShown, one, answer, $"it contains “{shown.Trim()}”", false);
     }
 
     /// <summary>HEAD must say what GET says, without a body.</summary>
@@ -121,7 +117,7 @@ public sealed class Probe(HttpClient http, Func<string, Task<string?>> traceOf, 
             : null;
         Note(one, "head", $"as GET ({html.Status})", wrong ?? $"as GET ({head.Status})", wrong is null);
         if (wrong is not null)
-            await TellAsync(FindingCodes.HeadDiffers, one, head, wrong, false);
+            await TellAsync(ProofCodes.HeadDiffers, one, head, wrong, false);
     }
 
     /// <summary>A page that shows something: it is the same when asked again, and its two forms say the same.</summary>
@@ -136,7 +132,7 @@ public sealed class Probe(HttpClient http, Func<string, Task<string?>> traceOf, 
             Note(one, "again", "304", again.Status.ToString(CultureInfo.InvariantCulture), holds);
             if (!holds)
                 await TellAsync(
-                    FindingCodes.HeadDiffers,
+                    ProofCodes.HeadDiffers,
                     one,
                     again,
                     $"status {again.Status} for its own ETag, instead of 304",
@@ -146,16 +142,14 @@ public sealed class Probe(HttpClient http, Func<string, Task<string?>> traceOf, 
 
         if (json.Title is not { Length: > 0 } title || json.Status != 200 || html.Status != 200)
             return;
-        var says =
-            html.Body.Contains(Encoder.Encode(title), StringComparison.Ordinal)
-            || html.Body.Contains(title, StringComparison.Ordinal);
+        var says = ShownTitle.IsIn(html.Body, title);
         Note(one, "both", "the same title", says ? "the same title" : "another title", says);
         if (!says)
             await TellAsync(
-                FindingCodes.FormsDiffer,
+                ProofCodes.FormsDiffer,
                 one,
                 html,
-                $"the HTML does not have the title “{Cut(title)}” of the JSON",
+                $"the HTML does not have the title “{ReportWords.Cut(title)}” of the JSON",
                 false
             );
     }
@@ -167,7 +161,7 @@ public sealed class Probe(HttpClient http, Func<string, Task<string?>> traceOf, 
         if (!same || answer.Status != other.Status)
             _differences.Add(
                 new ProbeDifference(
-                    FindingCodes.HiddenIsTold,
+                    ProofCodes.HiddenIsTold,
                     hidden,
                     "the answer differs from that of an unknown ID",
                     answer.Request,
@@ -196,7 +190,7 @@ public sealed class Probe(HttpClient http, Func<string, Task<string?>> traceOf, 
             : null;
         Note(one, one.Method, $"405, Allow: {allow}", wrong ?? "405", wrong is null);
         if (wrong is not null)
-            await TellAsync(FindingCodes.MethodNotRefused, one, answer, wrong, answer.Status == 503);
+            await TellAsync(ProofCodes.MethodNotRefused, one, answer, wrong, answer.Status == 503);
     }
 
     private void Note(ProbeCaseInfo one, string how, string expected, string actual, bool holds) =>
@@ -273,6 +267,4 @@ public sealed class Probe(HttpClient http, Func<string, Task<string?>> traceOf, 
         location is not null && Uri.TryCreate(location, UriKind.Absolute, out var uri) && uri is { Scheme: "http" or "https" }
             ? uri.PathAndQuery
             : location;
-
-    private static string Cut(string text) => text.Length <= 60 ? text : text[..59] + "…";
 }

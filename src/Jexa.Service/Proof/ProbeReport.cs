@@ -64,7 +64,7 @@ public static class ProbeReport
         }
 
         if (isWhole)
-            findings.AddRange(settings.Unused(FindingCodes.IsMetByProbe).Select(one => FindingReport.Of(one, null)));
+            findings.AddRange(settings.Unused(ProofCodes.IsMetByProbe).Select(one => FindingReport.Of(one, null)));
         return findings;
     }
 

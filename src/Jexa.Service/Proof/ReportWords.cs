@@ -34,6 +34,9 @@ public static class ReportWords
         return string.Join(' ', words);
     }
 
+    /// <summary>The beginning of a text that may be long.</summary>
+    public static string Cut(string text) => text.Length <= 60 ? text : text[..59] + "…";
+
     public static string Count(long count) => count.ToString("N0", CultureInfo.InvariantCulture);
 
     /// <summary>“2 errors, 1 warning and 3 hints”.</summary>

@@ -1,5 +1,4 @@
 using System.Text;
-using System.Text.Encodings.Web;
 using System.Text.Json;
 using Jexa.Core.Definitions;
 using Jexa.Core.Proof;
@@ -14,8 +13,6 @@ namespace Jexa.Service.Proof;
 /// <param name="faults">Gets what differs.</param>
 public sealed class RowFetch(HttpClient http, FaultList faults)
 {
-    private static readonly HtmlEncoder Encoder = HtmlEncoder.Create(System.Text.Unicode.UnicodeRanges.All);
-
     /// <summary>The records that were compared.</summary>
     public int Compared { get; private set; }
 
@@ -32,11 +29,11 @@ public sealed class RowFetch(HttpClient http, FaultList faults)
         Compared++;
         if (says is not null)
             faults.Add(
-                FindingCodes.ShownOtherwise,
+                ProofCodes.ShownOtherwise,
                 record.Page.Name,
                 () =>
                     new Fault(
-                        FindingCodes.ShownOtherwise,
+                        ProofCodes.ShownOtherwise,
                         record.Page.Head.Definition.Name.At,
                         record.Page.Name,
                         $"The page “{record.Page.Name}” shows other values than the rows of its records.",
@@ -65,8 +62,7 @@ public sealed class RowFetch(HttpClient http, FaultList faults)
             return null;
         var (html, page) = await AskAsync(record.Address, "text/html", cancellation);
         return html != 200 ? $"status {html} as HTML"
-            : page.Contains(text, StringComparison.Ordinal) || page.Contains(Encoder.Encode(text), StringComparison.Ordinal)
-                ? null
+            : ShownTitle.IsIn(page, text) ? null
             : $"the HTML does not have the title “{text}”";
     }
 
@@ -115,7 +111,5 @@ public sealed class RowFetch(HttpClient http, FaultList faults)
         return ((int)answer.StatusCode, Encoding.UTF8.GetString(body));
     }
 
-    private static string Shown(JsonElement value) => Cut(Own(value).GetRawText());
-
-    private static string Cut(string text) => text.Length <= 60 ? text : text[..59] + "…";
+    private static string Shown(JsonElement value) => ReportWords.Cut(Own(value).GetRawText());
 }

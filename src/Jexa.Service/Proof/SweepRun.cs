@@ -108,7 +108,7 @@ public sealed class SweepRun(Site site, AppDefinition definition, SweepLimits li
             if (settings.Of(fault.Code, definition.PageAt(fault.At), definition.RecordAt(fault.At), fault.About) is { } code)
                 findings.Add(FindingReport.Of(fault with { Code = code }, definition));
         if (isWhole)
-            findings.AddRange(settings.Unused(FindingCodes.IsMetBySweep).Select(one => FindingReport.Of(one, definition)));
+            findings.AddRange(settings.Unused(ProofCodes.IsMetBySweep).Select(one => FindingReport.Of(one, definition)));
         return findings;
     }
 }

@@ -1,6 +1,7 @@
 using System.Text;
 using Jexa.Core.Definitions;
 using Jexa.Core.Edits;
+using Jexa.Core.Formats;
 using Jexa.Core.Proof;
 using Jexa.Core.Sources;
 using Jexa.Service.Audit;
@@ -29,14 +30,11 @@ internal sealed class ProofMaker(SiteHost host, IChangeLog log, StateFolder stat
             return $"There is no proof “{order.Means}”. There is check, sweep, probe and audit.";
         if (order.Rate is < 1 || order.Seconds is < 1 || order.Fetch is < 0 || order.Records is < 1)
             return "rate, seconds, fetch and records must be whole numbers above zero.";
-        if (
-            order.Url is { } url
-            && !(Uri.TryCreate(url, UriKind.Absolute, out var address) && address is { Scheme: "http" or "https" })
-        )
+        if (order.Url is { } url && !TextLinks.IsWebAddress(url))
             return $"“{url}” is not a web address.";
         if (order.Means == "audit")
             return order.Url is null ? "An audit needs url: the address of a list."
-                : order.Headers?.FirstOrDefault(header => header.IndexOf(':') <= 0 || header.Any(char.IsControl)) is { } header
+                : order.Headers?.FirstOrDefault(header => !AuditLimits.IsHeader(header)) is { } header
                     ? $"A header must be NAME: VALUE, not “{header}”."
                 : null;
         if (host.ServesNothing)
@@ -95,12 +93,9 @@ internal sealed class ProofMaker(SiteHost host, IChangeLog log, StateFolder stat
         CancellationToken cancellation
     )
     {
-        var usual = new SweepLimits();
-        var limits = usual with
+        var limits = new SweepLimits().At(order.Rate) with
         {
             Only = (order.Only ?? []).ToHashSet(),
-            RowsPerSecond = order.Rate,
-            Window = Math.Min(usual.Window, order.Rate ?? usual.Window),
             Within = order.Seconds is { } seconds ? TimeSpan.FromSeconds(seconds) : null,
             Fetch = order.Fetch ?? 0,
         };
@@ -148,9 +143,7 @@ internal sealed class ProofMaker(SiteHost host, IChangeLog log, StateFolder stat
     /// <summary>What this service says of a visit.</summary>
     private Task<string?> WhyAsync(string visit) =>
         Task.FromResult(
-            long.TryParse(visit, out var number) && host.Visits.Read(number, TraceReport.Of) is { } trace
-                ? $"{trace.Outcome}{(string.IsNullOrEmpty(trace.Why) ? "" : $", {trace.Why}")}"
-                : null
+            long.TryParse(visit, out var number) && host.Visits.Read(number, TraceReport.Of) is { } trace ? trace.Short : null
         );
 
     private async Task<ProofReport> AuditAsync(

@@ -1,3 +1,5 @@
+using System.Text.Json.Serialization;
+
 namespace Jexa.Service.Traces;
 
 /// <summary>The recorded steps of one visit.</summary>
@@ -21,4 +23,9 @@ public sealed record TraceInfo(
     IReadOnlyList<QueryTrace> Queries,
     IReadOnlyList<StepTrace> Steps,
     double Microseconds
-);
+)
+{
+    /// <summary>Outcome and reason on one line.</summary>
+    [JsonIgnore]
+    public string Short => $"{Outcome}{(string.IsNullOrEmpty(Why) ? "" : $", {Why}")}";
+}
