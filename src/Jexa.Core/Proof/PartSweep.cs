@@ -147,7 +147,7 @@ internal sealed class PartSweep
             ReportLabel(row);
     }
 
-    /// <summary>Takes a record into the sample with its address that was just built; not one whose key cannot be sent back.</summary>
+    /// <summary>Takes a record into the sample, with the address just built, unless its key cannot be sent back.</summary>
     private void Put(RecordPage page, Row row, Utf8Buffer address)
     {
         if (KeyOf(row) is { Values: { } values } key)
