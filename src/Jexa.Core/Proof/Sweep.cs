@@ -39,23 +39,15 @@ public sealed class Sweep(
     /// <summary>The parts that are read.</summary>
     public IReadOnlyList<SweepPart> Parts { get; } = SweepPart.Of(site, limits.Only);
 
-    /// <summary>About how many rows there are to read; null if a source does not tell.</summary>
-    public async Task<long?> CountAsync(CancellationToken cancellation)
+    /// <summary>About how many rows there are to read. Those of a source that is away are none: they are not read.</summary>
+    public async Task<long> CountAsync(CancellationToken cancellation)
     {
         long all = 0;
         var known = new Dictionary<SiteRecord, long>();
         foreach (var record in Parts.Select(part => part.Rows.Record))
         {
             if (!known.TryGetValue(record, out var count))
-            {
-                if (record.Table.AboutRows is { } about)
-                    known[record] = count = about;
-                else if (await CountAsync(record, cancellation) is { } counted)
-                    known[record] = count = counted;
-                else
-                    return null;
-            }
-
+                known[record] = count = record.Table.AboutRows ?? await CountAsync(record, cancellation);
             all += Math.Min(count, limits.Rows ?? long.MaxValue);
         }
 
@@ -108,7 +100,7 @@ public sealed class Sweep(
         : limits.Within is { } most && clock.GetElapsedTime(_started) >= most ? "the time was over"
         : null;
 
-    private static async Task<long?> CountAsync(SiteRecord record, CancellationToken cancellation)
+    private static async Task<long> CountAsync(SiteRecord record, CancellationToken cancellation)
     {
         try
         {
@@ -119,7 +111,7 @@ public sealed class Sweep(
         }
         catch (SourceException)
         {
-            return null;
+            return 0;
         }
     }
 

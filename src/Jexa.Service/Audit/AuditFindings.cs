@@ -63,7 +63,10 @@ internal static class AuditFindings
             fault.Kind,
             address.PathAndQuery + address.Fragment,
             fault.Says,
-            FindingReport.Curl(address.AbsoluteUri)
+            // No request of such an address says which record it means.
+            RouteAddress.IsFolded(fault.Address)
+                ? null
+                : FindingReport.Curl(fault.Address.AbsoluteUri)
         );
     }
 

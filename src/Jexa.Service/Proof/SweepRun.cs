@@ -12,8 +12,8 @@ public sealed class SweepRun(Site site, AppDefinition definition, SweepLimits li
 {
     private readonly Sweep _sweep = new(site, definition, limits, FolderFiles.Has, clock) { Stop = stop };
 
-    /// <summary>About how many rows there are to read; null if a source does not tell.</summary>
-    public Task<long?> CountAsync(CancellationToken cancellation) => _sweep.CountAsync(cancellation);
+    /// <summary>About how many rows there are to read.</summary>
+    public Task<long> CountAsync(CancellationToken cancellation) => _sweep.CountAsync(cancellation);
 
     /// <summary>Reads everything.</summary>
     /// <param name="pages">Asks the running service for the records that the limits want; null for none.</param>

@@ -114,7 +114,7 @@ internal sealed class ProofMaker(SiteHost host, IChangeLog log, StateFolder stat
             marks,
             order.Resume,
             pages,
-            (doing, done) => tell(doing, Math.Min(done, most ?? done), most),
+            (doing, done) => tell(doing, Math.Min(done, most), most),
             cancellation
         );
     }
