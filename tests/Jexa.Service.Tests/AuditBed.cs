@@ -66,7 +66,8 @@ internal sealed class AuditBed : IDisposable
             _ => (404, "<title>Nothing</title><p>There is no such page.", "text/html", (string?)null),
         };
         context.Response.StatusCode = status;
-        context.Response.Headers.Add("Set-Cookie", "seen=list; Path=/");
+        var opened = _fault == "the first record stays" ? request.QueryString["id"] : null;
+        context.Response.Headers.Add("Set-Cookie", $"seen={opened ?? "list"}; Path=/");
         context.Response.ContentType = type + "; charset=utf-8";
         if (location is not null)
             context.Response.RedirectLocation = location;
@@ -172,6 +173,11 @@ internal sealed class AuditBed : IDisposable
             return (302, "", "text/html", "/bridge?id=3");
         if (_fault == "always the first record")
             id = 1;
+        if (
+            _fault == "the first record stays"
+            && int.TryParse(request.Headers["Cookie"]?.Replace("seen=", ""), CultureInfo.InvariantCulture, out var before)
+        )
+            id = before;
         if (_fault == "one page shows another" && id == 7)
             id = 12;
         return (200, Page(id, _fault == "an empty frame"), "text/html", null);
@@ -202,8 +208,11 @@ internal sealed class AuditBed : IDisposable
             _ => (400, $"<title>Not an ID</title><p>“{WebUtility.HtmlEncode(raw)}” is no ID.", "text/html", null),
         };
 
-    private (int, string, string, string?) Unknown(string raw) =>
-        _fault switch
+    private (int, string, string, string?) Unknown(string raw)
+    {
+        if (_fault == "an unknown ID takes long")
+            Thread.Sleep(3200);
+        return _fault switch
         {
             "an unknown ID is 200" => (
                 200,
@@ -215,6 +224,7 @@ internal sealed class AuditBed : IDisposable
             "an unknown ID is an empty record" => (200, Page(0, true), "text/html", null),
             _ => (404, "<title>Not found</title><p>There is no such bridge.", "text/html", null),
         };
+    }
 
     private string Page(int id, bool isEmpty)
     {

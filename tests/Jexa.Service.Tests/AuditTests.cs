@@ -95,6 +95,8 @@ public class AuditTests(DemoService demo, Browser browser)
             { "read in another encoding", "JX926" },
             { "the way back is to the first page", "JX927" },
             { "a row stands twice", "JX928" },
+            { "an unknown ID takes long", "JX929" },
+            { "the first record stays", "JX930" },
         };
 
     [Theory]

@@ -23,14 +23,6 @@ public sealed class AwaySourceTests
           gate: { path: "/gates/{id}", detail: gate, was: ["/gate/{id}"] }
         """;
 
-    private static async Task EventuallyAsync(Func<Task<bool>> isTrue)
-    {
-        for (var until = DateTime.UtcNow.AddSeconds(30); DateTime.UtcNow < until; await Task.Delay(100))
-            if (await isTrue())
-                return;
-        Assert.Fail("It did not become true in time.");
-    }
-
     private static async Task<int> StatusAsync(RunningService service, string target) => (await service.GetAsync(target)).Status;
 
     private static async Task<JsonElement> FarAsync(RunningService service)
@@ -87,7 +79,7 @@ public sealed class AwaySourceTests
 
         // It comes: nobody has to do anything.
         server.Start();
-        await EventuallyAsync(async () => await StatusAsync(service, "/gates/1") == 200);
+        await Eventually.TrueAsync(async () => await StatusAsync(service, "/gates/1") == 200);
         Assert.Contains("first gate", (await service.GetAsync("/gates")).Body);
         Assert.Equal(
             (301, "/gates/1"),
@@ -114,23 +106,23 @@ public sealed class AwaySourceTests
 
         // It goes, and the app file is changed meanwhile: what the source held is remembered.
         server.Stop();
-        await EventuallyAsync(async () => await StatusAsync(service, "/gates/1") == 503);
-        await EventuallyAsync(async () => await StatusAsync(service, "/_jexa/health/ready") == 503);
+        await Eventually.TrueAsync(async () => await StatusAsync(service, "/gates/1") == 503);
+        await Eventually.TrueAsync(async () => await StatusAsync(service, "/_jexa/health/ready") == 503);
         folder.Write("app.yaml", app.Replace("app: Things and gates", "app: Gates and things"));
-        await EventuallyAsync(async () => (await service.GetAsync("/things/1")).Body.Contains("Gates and things"));
+        await Eventually.TrueAsync(async () => (await service.GetAsync("/things/1")).Body.Contains("Gates and things"));
         await service.SaysAsync("JX210");
         Assert.Equal(503, await StatusAsync(service, "/gates/1"));
         Assert.Equal(400, await StatusAsync(service, "/gates/nonsense"));
 
         // A source that nobody has seen yet takes no page away from a site that has them all.
         folder.Write("app.yaml", app.Replace("data.db", "other.db"));
-        await EventuallyAsync(() => Task.FromResult(service.Errors.Contains("the last good one goes on serving")));
+        await Eventually.TrueAsync(() => Task.FromResult(service.Errors.Contains("the last good one goes on serving")));
         Assert.Equal(200, await StatusAsync(service, "/things/1"));
         folder.Write("app.yaml", app);
 
         server.Start();
-        await EventuallyAsync(async () => await StatusAsync(service, "/gates/1") == 200);
-        await EventuallyAsync(async () => !(await service.AskAsync("sources")).Out.Contains(" not "));
+        await Eventually.TrueAsync(async () => await StatusAsync(service, "/gates/1") == 200);
+        await Eventually.TrueAsync(async () => !(await service.AskAsync("sources")).Out.Contains(" not "));
         Assert.Equal(0, (await service.EndAsync()).ExitCode);
     }
 
@@ -154,7 +146,7 @@ public sealed class AwaySourceTests
             Assert.Equal(503, await StatusAsync(service, "/"));
             folder.Write("app.yaml", app.Replace("CONNECTION", server.Connection(database).Replace("\"", "\\\"")));
             server.Execute(database, "CREATE TABLE gate (id integer PRIMARY KEY)");
-            await EventuallyAsync(async () => await StatusAsync(service, "/gates") == 200);
+            await Eventually.TrueAsync(async () => await StatusAsync(service, "/gates") == 200);
         }
 
         var ran = await RunningService.RunAsync(

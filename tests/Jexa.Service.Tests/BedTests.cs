@@ -3,10 +3,10 @@ using System.Text.Json;
 namespace Jexa.Service.Tests;
 
 /// <summary>
-/// <c>jexa audit</c> on small applications built in four ways besides that of <see cref="AuditBed"/>: in Python, as files, and
+/// Audits, made by a running service, of small applications built in four ways besides that of <see cref="AuditBed"/>: in Python, as files, and
 /// drawn by script in two ways. Each is right, or has one fault.
 /// </summary>
-public abstract class BedTests
+public abstract class BedTests(AuditService service)
 {
     /// <summary>The faults of the beds of a class, and the codes that must tell of them.</summary>
     protected static TheoryData<string, string, string> Planted(params string[] beds)
@@ -33,11 +33,21 @@ public abstract class BedTests
         return (program.Url, program);
     }
 
-    private static async Task<JsonElement> AuditAsync(string url, params string[] more)
+    private async Task<JsonElement> AuditAsync(string url, int? records = null)
     {
-        var ran = await RunningService.RunAsync(["audit", url, "--rate", "1000", "--json", .. more]);
-        Assert.True(ran.ExitCode is 0 or 1 or 3, ran.Out + ran.Error);
-        return JsonDocument.Parse(ran.Out).RootElement;
+        var (status, begun) = await service.Service.ManageAsync(
+            "proofs",
+            new
+            {
+                means = "audit",
+                url,
+                rate = 1000,
+                records,
+            }
+        );
+        Assert.True(status == 200, begun.ToString());
+        var (_, report) = await service.Service.ManageAsync($"proofs/{await ProofConsoleTests.EndAsync(service.Service)}");
+        return report;
     }
 
     private static List<string> Told(JsonElement report) =>
@@ -54,7 +64,7 @@ public abstract class BedTests
     private static List<string> Gaps(JsonElement report) =>
         [.. report.GetProperty("notSeen").EnumerateArray().Select(gap => gap.ToString())];
 
-    protected static async Task AssertRightAsync(string bed, string fault)
+    protected async Task AssertRightAsync(string bed, string fault)
     {
         var (url, running) = Start(bed, fault);
         using (running)
@@ -73,14 +83,14 @@ public abstract class BedTests
         }
     }
 
-    protected static async Task AssertFoundAsync(string bed, string fault, string code)
+    protected async Task AssertFoundAsync(string bed, string fault, string code)
     {
         var (url, running) = Start(bed, fault);
         using (running)
         {
-            var told = Told(await AuditAsync(url, "--records", running is ScriptBed ? "6" : "20"));
+            var told = Told(await AuditAsync(url, running is ScriptBed ? 6 : 20));
             if (running is ScriptBed && !told.Exists(IsExpected))
-                told = Told(await AuditAsync(url, "--records", "6"));
+                told = Told(await AuditAsync(url, 6));
             Assert.True(told.Exists(IsExpected), string.Join('\n', told));
         }
 

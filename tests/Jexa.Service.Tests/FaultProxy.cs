@@ -7,10 +7,13 @@ internal sealed class FaultProxy : IDisposable
 {
     private readonly HttpListener _listener;
     private readonly HttpClient _service;
+    private readonly string _cut;
     private readonly Action<HttpListenerRequest, Spoilt> _fault;
 
-    public FaultProxy(string service, Action<HttpListenerRequest, Spoilt> fault)
+    /// <param name="cut">A prefix that it takes away from paths.</param>
+    public FaultProxy(string service, Action<HttpListenerRequest, Spoilt> fault, string cut = "")
     {
+        _cut = cut;
         _service = new HttpClient(
             new SocketsHttpHandler
             {
@@ -30,7 +33,10 @@ internal sealed class FaultProxy : IDisposable
 
     private async Task AnswerAsync(HttpListenerContext context)
     {
-        using var request = new HttpRequestMessage(new HttpMethod(context.Request.HttpMethod), context.Request.RawUrl);
+        using var request = new HttpRequestMessage(
+            new HttpMethod(context.Request.HttpMethod),
+            context.Request.RawUrl![_cut.Length..]
+        );
         foreach (var name in new[] { "Accept", "If-None-Match" })
             if (context.Request.Headers[name] is { } value)
                 request.Headers.TryAddWithoutValidation(name, value);

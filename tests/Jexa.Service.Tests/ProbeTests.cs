@@ -119,6 +119,53 @@ public class ProbeTests(DemoService demo, Browser browser)
         Assert.Equal((0, true), (process.ExitCode, said.Contains("Seen: 1 page,")));
     }
 
+    [Fact]
+    public async Task A_proxy_a_prefix_and_another_zone_change_nothing_and_a_prefix_that_is_lost_is_told_once()
+    {
+        using var folder = new AppFolder();
+        folder.MakeDatabase(
+            """
+            CREATE TABLE thing (id INTEGER PRIMARY KEY, name TEXT NOT NULL, at TIMESTAMP NOT NULL, on_day DATE NOT NULL);
+            INSERT INTO thing VALUES (1, 'One', '2026-11-01 12:00:00', '2026-11-01'), (2, 'Two', '2026-04-05 13:59:59', '2026-04-05');
+            """
+        );
+        folder.Write(
+            "app.yaml",
+            """
+            app: Things
+            zone: Pacific/Chatham
+            locale: fr-FR
+            sources: { s: { engine: sqlite, connection: data.db } }
+            records: { thing: { from: s.thing, label: name } }
+            pages:
+              things: { path: "/things{?since}", list: thing, where: { at: { from: "{since}" } }, search: [name] }
+              thing: { path: "/things/{id}", detail: thing }
+              day: { path: "/days/{on_day}", detail: thing, by: { on_day: on_day }, linked: elsewhere }
+            """
+        );
+        using var service = await RunningService.StartAsync("serve", folder.File("app.yaml"), "--below", "/valley/register");
+        await service.EndAsync();
+        await service.RestartAsync("export TZ=America/St_Johns LC_ALL=tr_TR.UTF-8");
+        using (var proxy = new FaultProxy(new Uri(service.PagesUrl).GetLeftPart(UriPartial.Authority), (_, _) => { }))
+            foreach (var url in new[] { service.PagesUrl, proxy.Url + "valley/register/" })
+            {
+                var ran = await service.AskAsync("probe", "--rate", "2000", "--url", url);
+                Assert.True(ran.ExitCode == 0, ran.Out + ran.Error);
+            }
+
+        var fetched = await RunningService.RunAsync("sweep", folder.File("app.yaml"), "--fetch", "2", "--url", service.PagesUrl);
+        Assert.True(fetched.ExitCode == 0, fetched.Out + fetched.Error);
+
+        // The proxy takes a prefix away of which the service was not told.
+        using var plain = await RunningService.StartAsync("serve", folder.File("app.yaml"));
+        using var cutting = new FaultProxy(plain.PagesUrl, (_, _) => { }, cut: "/valley");
+        var told = await plain.AskAsync("probe", "--rate", "2000", "--url", cutting.Url + "valley/", "--json");
+        Assert.Equal(1, told.ExitCode);
+        var finding = Assert.Single(JsonDocument.Parse(told.Out).RootElement.GetProperty("findings").EnumerateArray().ToList());
+        Assert.Equal("JX857", finding.GetProperty("code").GetString());
+        Assert.Contains("which is not below /valley/", finding.GetProperty("examples")[0].GetProperty("says").GetString());
+    }
+
     public static TheoryData<string, string> Faults { get; } =
         new()
         {

@@ -1,7 +1,7 @@
 namespace Jexa.Service.Tests;
 
 /// <summary>Audits of an application in Python, and of one that is files.</summary>
-public sealed class ProgramBedTests : BedTests
+public sealed class ProgramBedTests(AuditService service) : BedTests(service), IClassFixture<AuditService>
 {
     public static TheoryData<string, string, string> Faults { get; } = Planted("python", "files");
 

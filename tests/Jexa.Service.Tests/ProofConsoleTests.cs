@@ -45,7 +45,7 @@ public sealed class ProofConsoleTests(Browser browser)
         page.GetByRole(AriaRole.Button, new PageGetByRoleOptions { Name = $"Begin the {means}" });
 
     /// <summary>Waits until no proof is being made, and gives the number of the latest report.</summary>
-    private static async Task<int> EndAsync(RunningService service)
+    internal static async Task<int> EndAsync(RunningService service)
     {
         for (var tries = 0; tries < 600; tries++)
         {

@@ -248,6 +248,63 @@ public class SweepTests(Browser browser)
     }
 
     [Fact]
+    public async Task Links_and_blocks_that_lead_to_another_source_are_proved_there()
+    {
+        using var folder = Folder();
+        folder.MakeDatabase(
+            """
+            CREATE TABLE note (no INTEGER PRIMARY KEY, thing_id INTEGER, about TEXT NOT NULL);
+            INSERT INTO note VALUES (1, 5, 'thing 5'), (2, 3000, 'thing 3000'), (3, 3001, 'thing 7'), (4, NULL, 'thing 8');
+            """,
+            "far.db"
+        );
+        folder.Write(
+            "app.yaml",
+            App.Replace("sources: {", "sources: { far: { engine: sqlite, connection: far.db },")
+                .Replace("records:\n", "records:\n  note: { from: far.note, label: about }\n")
+                .Replace("related: [part]", "related: [part, { record: note, tied: { about: name } }]")
+                + "\n  notes: { path: /notes, list: note, links: [{ to: thing, with: { id: thing_id } }] }\n"
+                + "  note: { path: \"/notes/{no}\", detail: note }\n"
+        );
+        var ran = await SweepAsync(folder, "--json");
+        var finding = Json(ran.Out).GetProperty("findings").EnumerateArray().Single();
+        Assert.Equal("JX801", finding.GetProperty("code").GetString());
+        var example = Assert.Single(finding.GetProperty("examples").EnumerateArray().ToList());
+        Assert.Equal("/things/3001", example.GetProperty("address").GetString());
+
+        folder.Write("app.yaml", File.ReadAllText(folder.File("app.yaml")).Replace("{ about: name }", "{ no: amount }"));
+        folder.MakeDatabase("UPDATE note SET no = 9000 + no, thing_id = 5", "far.db");
+        var tied = Assert.Single(
+            Json((await SweepAsync(folder, "--json")).Out).GetProperty("findings").EnumerateArray().ToList()
+        );
+        Assert.Equal(("JX811", "thing / note"), (tied.GetProperty("code").GetString(), tied.GetProperty("about").GetString()));
+        Assert.Equal("nothing for amount 1", tied.GetProperty("examples")[0].GetProperty("says").GetString());
+    }
+
+    [Fact]
+    public async Task An_app_file_that_changes_meanwhile_is_served_and_the_sweep_ends_with_what_it_began_with()
+    {
+        using var folder = Folder(Faults);
+        folder.MakeDatabase(Schema, "other.db");
+        using var service = await RunningService.StartAsync("serve", folder.File("app.yaml"));
+        Assert.Equal(200, (await service.ManageAsync("proofs", new { means = "sweep", rate = 4000 })).Status);
+        folder.Write("app.yaml", App.Replace("path: /things,", "path: /items,"));
+        await service.ServesAsync("/items");
+        // Its source is closed, and another one is opened.
+        folder.Write("app.yaml", App.Replace("data.db", "other.db").Replace("path: /things,", "path: /goods,"));
+        await service.ServesAsync("/goods");
+        var report = await ProofConsoleTests.EndAsync(service);
+        var (_, made) = await service.ManageAsync($"proofs/{report}");
+        Assert.Empty(made.GetProperty("notSeen").EnumerateArray());
+        Assert.Equal(2, made.GetProperty("findings").GetArrayLength());
+
+        await service.ManageAsync("proofs", new { means = "sweep" });
+        var (_, next) = await service.ManageAsync($"proofs/{await ProofConsoleTests.EndAsync(service)}");
+        Assert.Empty(next.GetProperty("findings").EnumerateArray());
+        Assert.Empty(next.GetProperty("notSeen").EnumerateArray());
+    }
+
+    [Fact]
     public async Task A_mark_of_another_app_file_is_not_gone_on_with()
     {
         using var folder = Folder();

@@ -134,6 +134,34 @@ public sealed class LargeTableTests
     }
 
     [Fact]
+    public async Task A_filter_without_an_index_is_told_once_for_each_field_with_its_statement()
+    {
+        await using var app = new TestApp(Schema);
+        const string Lists =
+            "\n  a: { path: \"/a{?name,of_id,part}\", list: t, order: [id], where: { name: { contains: \"{part}\" } } }"
+            + "\n  b: { path: \"/b{?since}\", list: t, order: [id], where: { of_id: { from: \"{since}\" } } }"
+            + "\n  c: { path: /c, list: t, order: [id], where: { name: N 7 } }"
+            + "\n  d: { path: \"/d{?name}\", list: t, order: [id], where: { id: { above: 9 } } }"
+            + "\n  e: { path: \"/e{?id}\", list: small }";
+        var plain = App.Replace("side: [slow] }", "}").Replace("/by{?slow}", "/by");
+        Assert.Equal(["name", "of_id"], await ToldAsync(plain + Lists));
+        Assert.Equal(
+            ["of_id"],
+            await ToldAsync(plain + Lists.Replace("{?name,of_id,part}", "{?of_id,part}").Replace("{ name: N 7 }", "{ id: 7 }"))
+        );
+        app.Execute("CREATE INDEX t_by_name ON t (name); CREATE INDEX t_by_of_id ON t (of_id)");
+        Assert.Empty(await ToldAsync(plain + Lists));
+
+        async Task<IReadOnlyList<string>> ToldAsync(string text)
+        {
+            var found = (await app.CompileAsync(text)).Findings.Where(one => one.Code.Id == "JX426").ToList();
+            Assert.All(found, one => Assert.EndsWith($"CREATE INDEX t_by_{one.Found} ON t ({one.Found})", one.Remedy));
+            Assert.All(found, one => Assert.Contains("all of its rows, about 60,000", one.Message));
+            return [.. found.Select(one => one.Found!)];
+        }
+    }
+
+    [Fact]
     public async Task A_foreign_key_without_an_index_is_a_finding_with_the_statement_that_makes_one()
     {
         await using var app = new TestApp(Schema);

@@ -60,13 +60,20 @@ public sealed class Planted : IDisposable
     /// <param name="only">Only these pages and records.</param>
     public async Task<IReadOnlyList<string>> SweepAsync(params string[] only)
     {
+        var (faults, result) = await SweepAsync(() => { }, only);
+        Assert.All(result.NotRead, part => Assert.Contains("gauge", part.Part));
+        return faults;
+    }
+
+    /// <param name="meanwhile">Called after each window.</param>
+    public async Task<(IReadOnlyList<string> Faults, SweepResult Result)> SweepAsync(Action meanwhile, params string[] only)
+    {
         await using var sources = SourceEngines.Open();
         var compilation = await CompileAsync(sources);
         Assert.True(compilation.Site is not null, string.Join("\n", compilation.Findings));
         var limits = new SweepLimits { Only = only.Where(name => name.Length > 0).ToHashSet(), Window = 700 };
         var sweep = new Sweep(compilation.Site, compilation.Definition!, limits, FolderFiles.Has, TimeProvider.System);
-        var result = await sweep.RunAsync(SweepMark.Start, _ => { }, _ => { }, CancellationToken.None);
-        Assert.All(result.NotRead, part => Assert.Contains("gauge", part.Part));
+        var result = await sweep.RunAsync(SweepMark.Start, _ => { }, _ => meanwhile(), CancellationToken.None);
         var settings = new FindingSettings(compilation.Definition!.Settings);
         var faults = result
             .Faults.Where(fault =>
@@ -85,7 +92,7 @@ public sealed class Planted : IDisposable
             limits.Only.Count > 0
                 ? []
                 : settings.Unused(ProofCodes.IsMetBySweep).Select(one => $"{one.Code.Id} {one.Found}: unused");
-        return [.. faults.Select(fault => $"{fault.Code.Id} {fault.About}: {fault.Message}"), .. unused];
+        return ([.. faults.Select(fault => $"{fault.Code.Id} {fault.About}: {fault.Message}"), .. unused], result);
     }
 
     private Task<Compilation> CompileAsync(SourceRegistry sources)

@@ -204,6 +204,20 @@ public sealed class PlantedTests(PlantedTests.Copy copy) : IClassFixture<Planted
                 "gallery"
             },
             {
+                "a page drawn by the app itself",
+                "path: /sketches\n    list: bridge\n    drawn_at: http://127.0.0.1:7448",
+                "path: /sketches\n    list: bridge\n    drawn_at: http://localhost:7440",
+                "JX427",
+                "sketches"
+            },
+            {
+                "a label that is mostly empty",
+                "    from: register.bridge\n    label: name\n",
+                "    from: register.bridge\n    label: note\n",
+                "JX314",
+                "bridges"
+            },
+            {
                 "a setting for nothing",
                 "findings:\n",
                 "findings:\n  - { code: JX423, on: bridge, as: none, because: \"It was so.\" }\n",
@@ -305,6 +319,7 @@ public sealed class PlantedTests(PlantedTests.Copy copy) : IClassFixture<Planted
                 "JX807",
                 "bridge.toll_site"
             },
+            { "a kind without a record", "DELETE FROM photo", "photo", "JX810", "photo" },
             { "a picture that is gone", "UPDATE photo SET file = 'gone.jpg' WHERE photo_id = 1", "photo", "JX806", "photo.file" },
             {
                 "a picture outside of its folder",
@@ -347,6 +362,22 @@ public sealed class PlantedTests(PlantedTests.Copy copy) : IClassFixture<Planted
                 "inspection",
                 "JX802",
                 "inspection.inspector_id"
+            },
+            {
+                "a block tied by the wrong field",
+                "{ record: gauge, tied: { river: river }, show: [place, level_m, rising, measured_at], title: Water at its river, size: 3 }",
+                "{ record: district, tied: { name: river }, show: [name], title: Its district, size: 3 }",
+                "bridge",
+                "JX811",
+                "bridge / district"
+            },
+            {
+                "a list that no record meets",
+                "where: { photo: { is: filled } }\n    show: [photo, name, district.name",
+                "where: { river: Nowhere }\n    show: [photo, name, district.name",
+                "gallery",
+                "JX810",
+                "gallery"
             },
             {
                 "a setting for nothing",

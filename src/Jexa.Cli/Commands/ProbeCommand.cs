@@ -108,7 +108,12 @@ internal static class ProbeCommand
             only,
             TimeProvider.System
         );
-        var probe = new Probe(http, visit => TraceAsync(client, visit, cancellation), pause);
+        var probe = new Probe(
+            http,
+            new PagesPlace(http.BaseAddress!, asked.Below),
+            visit => TraceAsync(client, visit, cancellation),
+            pause
+        );
         try
         {
             return await WorkBar.RunAsync(run.Names.Count, tell =>

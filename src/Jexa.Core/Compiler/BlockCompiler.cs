@@ -17,7 +17,7 @@ internal sealed class BlockCompiler(
     FilterCompiler filters,
     LinkCompiler links,
     RowCompiler rows,
-    ListCompiler lists,
+    OrderCompiler orders,
     FindingList findings
 )
 {
@@ -64,6 +64,7 @@ internal sealed class BlockCompiler(
         )
         {
             Record = record,
+            TiedAt = block.Tied.Count > 0 ? block.Tied[0].Field.At : null,
             Rows = RowSets.Of("", load, conditions, 0, shape.Columns, [shape.RecordLink, .. shape.Actions]),
             Add = Add(record, ties, main, written),
         };
@@ -209,10 +210,10 @@ internal sealed class BlockCompiler(
     private List<Ordering> Order(RelatedDefinition block, SiteRecord record, Projections load)
     {
         var choices = new List<OrderChoice>();
-        var steps = lists.Order(block.Order, record, load, choices);
+        var steps = orders.Compile(block.Order, record, load, choices);
         var descending = steps.Count > 0 && steps[^1].Descending;
         foreach (var field in record.Key)
-            steps.Add(new OrderStep(ListCompiler.Choice(FieldPath.Own(field), load, choices), descending));
+            steps.Add(new OrderStep(OrderCompiler.Choice(FieldPath.Own(field), load, choices), descending));
         return
         [
             .. steps

@@ -224,9 +224,9 @@ internal sealed class DetailCompiler(
         var shown = list?.Definition.Show.Where(name => !record.References.Any(key => key.Columns.Contains(name.Value))) ?? [];
         foreach (var name in own.Concat(shown))
             if (record.Find(name.Value) is { Secret: false, Type: not FieldType.Bytes } field)
-                ListCompiler.Choice(FieldPath.Own(field), load, orders);
+                OrderCompiler.Choice(FieldPath.Own(field), load, orders);
         foreach (var field in record.Key)
-            ListCompiler.Choice(FieldPath.Own(field), load, orders);
+            OrderCompiler.Choice(FieldPath.Own(field), load, orders);
         return orders
             .Where(order => order.Column.Table == 0)
             .ToDictionary(order => order.Column, order => load.Add(order.Column, order.Stored));

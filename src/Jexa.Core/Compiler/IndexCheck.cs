@@ -34,6 +34,22 @@ internal static partial class IndexCheck
         );
     }
 
+    /// <summary>Reports a column of a large table that a list is narrowed by, and that no index begins with.</summary>
+    /// <param name="each">How often the rows are read: for each …</param>
+    public static void CheckFilter(FindingList findings, Place at, TableSchema table, string column, string each)
+    {
+        if (!table.IsIndexed([column]))
+            findings.Add(
+                FindingCodes.SlowFilter,
+                at,
+                $"No index of {table.Name} begins with {column}: each {each} may read all of its rows, "
+                    + $"about {table.AboutRows:N0}.",
+                Remedy(table.Name, [column]),
+                found: column,
+                expected: "a field that an index begins with"
+            );
+    }
+
     /// <summary>What makes an index: the statement, where the names need no marks.</summary>
     public static string Remedy(string table, IReadOnlyList<string> columns) =>
         columns.Append(table).All(name => PlainName().IsMatch(name))

@@ -1,5 +1,4 @@
 using Jexa.Core.Definitions;
-using Jexa.Core.Formats;
 using Jexa.Core.Plans;
 using Jexa.Core.Sites;
 using Jexa.Core.Values;
@@ -23,7 +22,7 @@ internal sealed class ListCompiler(
     /// <summary>Counting stops at this number.</summary>
     public const int CountLimit = 100_000;
 
-    private const int MaxOrder = 16;
+    private readonly OrderCompiler _orders = new(graph, findings);
 
     public ListPage Compile(PageHead head)
     {
@@ -36,7 +35,7 @@ internal sealed class ListCompiler(
         var recordLink = RecordLink(page, own, shown, placed, load);
         var orders = new List<OrderChoice>();
         var columns = rows.Columns(shown, placed, load)
-            .Zip(shown, (column, path) => column with { OrderName = OrderName(path, load, orders) })
+            .Zip(shown, (column, path) => column with { OrderName = _orders.Name(path, load, orders) })
             .ToList();
         bodies.BindRows(head, load, [recordLink, placed.OnRow, .. placed.Apart, .. BodyLinks.On(columns)]);
         var plan = Plan(head, load, orders);
@@ -52,7 +51,7 @@ internal sealed class ListCompiler(
             head,
             shape,
             plan.List,
-            Heading(head, parents),
+            new HeadingCompiler(findings).Compile(head, parents),
             parents,
             sides,
             page.Size ?? ListPage.WindowSize,
@@ -99,8 +98,8 @@ internal sealed class ListCompiler(
     /// <summary>The queries of the list, and the label of its records.</summary>
     private (ListPlan List, TextPlan Label, List<Filter> Filters) Plan(PageHead head, Projections load, List<OrderChoice> orders)
     {
-        var order = Order(head.Definition.Order, head.Record, load, orders);
-        var key = head.Record.Key.Select(field => Choice(FieldPath.Own(field), load, orders)).ToList();
+        var order = _orders.Compile(head.Definition.Order, head.Record, load, orders);
+        var key = head.Record.Key.Select(field => OrderCompiler.Choice(FieldPath.Own(field), load, orders)).ToList();
         var label = load.Label(head.Record, 0);
         var compiled = Filters(head, filters, load);
         var search = Searched(head.Definition, load);
@@ -155,17 +154,6 @@ internal sealed class ListCompiler(
         return link;
     }
 
-    /// <summary>
-    /// The name by which visitors can order by a column; null if they cannot. Ordering a large table without an index would take
-    /// seconds for each visitor.
-    /// </summary>
-    private string? OrderName(FieldPath path, Projections load, List<OrderChoice> orders)
-    {
-        var table = load.Record.Table;
-        var isOffered = !table.IsLarge || (path.IsOwn && table.IsIndexed([path.Field.Column.Name]));
-        return isOffered && Orderable(path, load, orders) >= 0 ? path.Name : null;
-    }
-
     /// <summary>The columns that a search searches.</summary>
     private List<ColumnRef> Searched(PageDefinition page, Projections load) =>
         [
@@ -202,95 +190,6 @@ internal sealed class ListCompiler(
             _ => ListLook.Table,
         };
 
-    /// <summary>The order of a page or block.</summary>
-    public List<OrderStep> Order(
-        IReadOnlyList<OrderDefinition> definitions,
-        SiteRecord record,
-        Projections load,
-        List<OrderChoice> orders
-    )
-    {
-        var steps = new List<OrderStep>();
-        FieldPath? first = null;
-        foreach (var order in definitions.Take(MaxOrder))
-            if (graph.Find(order.Field, record, "an order", findings) is { } path)
-            {
-                first ??= path;
-                steps.Add(new OrderStep(Choice(path, load, orders), order.Descending));
-            }
-
-        if (definitions.Count > MaxOrder)
-            findings.Add(
-                FindingCodes.WrongShape,
-                definitions[MaxOrder].Field.At,
-                $"The list is ordered by more than {MaxOrder} fields.",
-                "Remove those that no longer decide.",
-                expected: $"at most {MaxOrder} fields"
-            );
-        if (definitions.Count > 0 && steps.Count > 0 && record.Table.IsLarge && !IsServed(record, orders[steps[0].Choice]))
-            findings.Add(
-                FindingCodes.SlowOrder,
-                definitions[0].Field.At,
-                $"No index of {record.Table.Name} begins with {definitions[0].Field}, and it has about "
-                    + $"{record.Table.AboutRows:N0} rows.",
-                first is { IsOwn: true }
-                    ? IndexCheck.Remedy(record.Table.Name, [first.Field.Column.Name])
-                    : "Order by a field of its own that an index begins with.",
-                found: definitions[0].Field.Value,
-                expected: "a field of its own that an index begins with"
-            );
-        return steps;
-    }
-
-    /// <summary>The number of a column among the list's orders. It is added if it is not there.</summary>
-    public static int Choice(FieldPath path, Projections load, List<OrderChoice> orders)
-    {
-        var column = load.Ref(path);
-        var known = orders.FindIndex(order => order.Column == column);
-        if (known >= 0)
-            return known;
-
-        // Places in a list are made of stored values, which these types need not be converted for.
-        var stored = path.Field.Type is FieldType.Integer or FieldType.Text or FieldType.Real or FieldType.Bytes
-            ? path.Field.Type
-            : FieldType.Any;
-
-        // If visitors order by a foreign key, they order by its label. The list's own order by it has no name.
-        var name = orders.Exists(order => order.Name == path.Name) ? "" : path.Name;
-        orders.Add(
-            new OrderChoice(
-                name,
-                path.Field.Label ?? Labels.OfField(path.Field.Name),
-                column,
-                stored,
-                path.MayBeEmpty || column.Table > 0
-            )
-        );
-        return orders.Count - 1;
-    }
-
-    /// <summary>A foreign key is shown as a label. An order by its key would look like no order.</summary>
-    private int Orderable(FieldPath path, Projections load, List<OrderChoice> orders)
-    {
-        if (path.Field.Type == FieldType.Bytes || path.Field.Style.Form == FieldForm.Picture)
-            return -1;
-        var step = graph
-            .Steps(path.Owner(load.Record))
-            .FirstOrDefault(step => step.Key.Columns is [var only] && only == path.Field.Column.Name);
-        if (step is null)
-            return Choice(path, load, orders);
-        if (
-            step.Other.Label.Where(hole => hole.Field is not null).ToList() is not [{ Field: { } label }]
-            || step.Other.Find(label.Value) is not { } field
-        )
-            return -1;
-        var named = new FieldPath(path.Name, [.. path.Steps, step], field);
-        return Choice(named, load, orders);
-    }
-
-    private static bool IsServed(SiteRecord record, OrderChoice order) =>
-        order.Column.Table == 0 && record.Table.IsIndexed([order.Column.Name]);
-
     private static int NumberOf(PageHead head, string name) =>
         head.Parameters.ToList().FindIndex(parameter => parameter.Name == name);
 
@@ -326,46 +225,6 @@ internal sealed class ListCompiler(
                     ? arguments.Add(values.One(number), head.Parameters[number].Field.Type)
                     : null
             );
-    }
-
-    private HeadingPlan Heading(PageHead head, List<ParentPlan> parents)
-    {
-        var fallback = head.Heading;
-        if (head.Definition.Title is not { } title || !title.Value.AsSpan().ContainsAny('{', '}'))
-            return new HeadingPlan([], fallback);
-        var pieces = new List<HeadingPiece>();
-        foreach (var hole in TextHoles.Read(title, findings) ?? [])
-        {
-            if (hole.Literal is { } literal)
-            {
-                pieces.Add(new HeadingPiece(literal, -1, -1, null, null));
-                continue;
-            }
-
-            var number = NumberOf(head, hole.Field!.Value);
-            if (number < 0)
-            {
-                findings.AddUnknown(
-                    FindingCodes.UnknownParameter,
-                    hole.Field,
-                    $"parameter in the path {head.Definition.Path} called",
-                    head.Template.Parameters
-                );
-                continue;
-            }
-
-            pieces.Add(
-                new HeadingPiece(
-                    null,
-                    number,
-                    parents.FindIndex(parent => parent.Parameters[^1] == number),
-                    head.Parameters[number].Field,
-                    head.Parameters[number].Key
-                )
-            );
-        }
-
-        return new HeadingPlan(pieces, fallback);
     }
 
     /// <summary>

@@ -14,6 +14,9 @@ namespace Jexa.Core.Compiler;
 /// </summary>
 internal sealed class ListParameterCompiler(RecordGraph graph, FilterCompiler filters, FindingList findings)
 {
+    /// <summary>The columns that were reported: one index serves the filters of all pages.</summary>
+    private readonly HashSet<(string Source, string Table, string Column)> _slow = [];
+
     /// <summary>The parameters. Null, and reported, if one of them stands for nothing.</summary>
     public List<PageParameter>? Compile(PageDefinition page, PathTemplate template, SiteRecord record)
     {
@@ -50,8 +53,55 @@ internal sealed class ListParameterCompiler(RecordGraph graph, FilterCompiler fi
             .Where(column => record.References.Any(key => key.Columns.Contains(column)))
             .ToList();
         IndexCheck.Check(findings, page.Path.At, record, keys, "visit");
+        CheckFilters(
+            page,
+            record,
+            [.. parameters.OfType<PageParameter>().Where(one => !keys.Contains(one.Field.Column.Name))],
+            uses
+        );
         return [.. parameters.OfType<PageParameter>()];
     }
+
+    /// <summary>Reports what a list of a large table is narrowed by, if no index begins with it.</summary>
+    private void CheckFilters(PageDefinition page, SiteRecord record, List<PageParameter> parameters, List<ParameterUse> uses)
+    {
+        if (!record.Table.IsLarge || record.Query is not null || record.Table.Kind != TableKind.Table)
+            return;
+
+        // Whatever else is asked, these conditions hold on each visit: an index for one of them serves all.
+        var standing = page
+            .Where.Where(condition =>
+                IsServable(condition.Kind) && condition.Values.All(value => FilterCompiler.NameOf(value) is null)
+            )
+            .Select(condition => record.Find(condition.Field.Value)?.Column.Name)
+            .OfType<string>()
+            .ToList();
+        if (record.Table.IsIndexed(standing))
+            return;
+        var narrowing = parameters
+            .Where(one => one.Path is null && record.Find(one.Field.Name) is not null)
+            .Where(one => uses.Where(use => use.Name == one.Name).All(use => IsServable(use.Kind)))
+            .Select(one => (one.Field.Column.Name, At: ParameterMaker.PlaceOf(page, one.Name), Each: $"visit with {one.Name}"))
+            .ToList();
+        foreach (var (column, at, each) in narrowing)
+            if (_slow.Add((record.SourceName, record.Table.Name, column)))
+                IndexCheck.CheckFilter(findings, at, record.Table, column, each);
+        if (narrowing.Count == 0 && standing.Count > 0 && _slow.Add((record.SourceName, record.Table.Name, standing[0])))
+            IndexCheck.CheckFilter(findings, page.Where[0].Field.At, record.Table, standing[0], "visit");
+    }
+
+    /// <summary>Whether an index can find the rows that meet a condition of this kind.</summary>
+    private static bool IsServable(ConditionKind kind) =>
+        kind
+            is ConditionKind.Equal
+                or ConditionKind.OneOf
+                or ConditionKind.From
+                or ConditionKind.To
+                or ConditionKind.Above
+                or ConditionKind.Below
+                or ConditionKind.StartsWith
+                or ConditionKind.Year
+                or ConditionKind.Month;
 
     private PageParameter? Parameter(
         PageDefinition page,

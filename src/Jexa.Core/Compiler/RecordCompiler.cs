@@ -18,18 +18,16 @@ internal sealed class RecordCompiler(
     FindingList findings
 )
 {
-    private readonly Dictionary<string, string> _awaited = [];
+    private readonly RecordTables _tables = new(designed, findings);
 
     /// <summary>The record kinds whose table is not there yet, and its name.</summary>
-    public IReadOnlyDictionary<string, string> Awaited => _awaited;
+    public IReadOnlyDictionary<string, string> Awaited => _tables.Awaited;
 
     private readonly ValueStyle _plain = ValueStyle.Of(conventions);
 
     /// <summary>The label of a field. With a unit of its own, the one in the name is not said again.</summary>
     private static string? LabelOf(string name, FieldDefinition? said) =>
         said?.Label?.Value ?? (said?.Unit is null ? null : Labels.WithoutUnit(name));
-
-    private static readonly string[] UsualLabels = ["name", "title", "label", "caption", "subject"];
 
     /// <summary>The record; null, and reported, if it cannot be served.</summary>
     public SiteRecord? Compile(RecordDefinition definition)
@@ -44,17 +42,14 @@ internal sealed class RecordCompiler(
         if (source is null)
             return null;
         var parameters = new List<QueryParameter>();
-        if (
-            (definition.Query is null ? Table(definition, source) : QueryTable(definition, definition.Query, source, parameters))
-            is not { } table
-        )
+        if (_tables.Of(definition, source, parameters) is not { } table)
             return null;
         var fields = Fields(definition, table, parameters);
         var key = Key(definition, table, fields);
         if (key is null)
             return null;
         var one = definition.One?.Value ?? Labels.OfRecord(definition.Name.Value);
-        var label = Label(definition, fields, key, one);
+        var label = new LabelCompiler(findings).Compile(definition, fields, key, one);
         var visible = FilterCompiler.Static(definition.Visible, fields, conventions, onLoaded: false, findings);
         var references = References(definition, table, source);
         return new SiteRecord(
@@ -74,136 +69,6 @@ internal sealed class RecordCompiler(
             one,
             definition.Many?.Value ?? Labels.Plural(one)
         );
-    }
-
-    private TableSchema? Table(RecordDefinition definition, DescribedSource source)
-    {
-        if (source.Schema.Find(definition.Table!.Value) is { } table)
-            return table;
-        if (source.Schema.Unreadable.TryGetValue(definition.Table.Value, out var remedy))
-        {
-            findings.Add(
-                FindingCodes.TableUnreadable,
-                definition.Table.At,
-                $"{definition.Table} is there, but the user of the connection may not read it.",
-                remedy,
-                found: definition.Table.Value,
-                expected: "a table that may be read"
-            );
-            return null;
-        }
-
-        var near = Nearest.To(definition.Table.Value, source.Schema.Tables.Select(t => t.Name));
-        if (near is null && designed.Contains(definition.Name.Value))
-        {
-            _awaited[definition.Name.Value] = definition.Table.Value;
-            findings.Add(
-                FindingCodes.TableNotYet,
-                definition.Table.At,
-                $"There is no table “{definition.Table}” in the source “{source.Name}” yet: its pages are shown as they were "
-                    + "designed.",
-                "Make the table, or correct its name.",
-                found: definition.Table.Value,
-                expected: string.Join(", ", source.Schema.Tables.Select(t => t.Name).Take(20))
-            );
-            return null;
-        }
-
-        findings.AddUnknown(
-            FindingCodes.UnknownTable,
-            definition.Table,
-            $"table or view in the source “{source.Name}” called",
-            source.Schema.Tables.Select(t => t.Name)
-        );
-        return null;
-    }
-
-    /// <summary>The result of a query, as if it were a view.</summary>
-    private TableSchema? QueryTable(
-        RecordDefinition definition,
-        Written query,
-        DescribedSource source,
-        List<QueryParameter> parameters
-    )
-    {
-        var schema = source.Queries[query.Value];
-        if (FaultOf(schema) is var (message, remedy, clash, expected))
-        {
-            findings.Add(
-                FindingCodes.BadQuery,
-                query.At,
-                $"The query of “{definition.Name}” {message}",
-                remedy,
-                found: clash,
-                expected: expected
-            );
-            return null;
-        }
-
-        foreach (var parameter in definition.Parameters.Where(parameter => !schema.Parameters.Contains(parameter.Name.Value)))
-            findings.AddUnknown(
-                FindingCodes.UnknownParameter,
-                parameter.Name,
-                "parameter in the query called",
-                schema.Parameters
-            );
-        foreach (var name in schema.Parameters)
-        {
-            if (QueryParameter(definition, query, name) is not { } parameter)
-                return null;
-            parameters.Add(parameter);
-        }
-
-        return new TableSchema($"the query of {definition.Name}", TableKind.View, schema.Columns, [], [], []);
-    }
-
-    /// <summary>What makes a query useless. Null if nothing does.</summary>
-    private static (string Message, string Remedy, string? Found, string Expected)? FaultOf(QuerySchema schema)
-    {
-        if (schema.Fault is { } fault)
-            return ($"cannot be used. {fault}", "Write one SELECT that gives rows.", null, "one SELECT with named columns");
-        var clash = schema
-            .Columns.GroupBy(column => column.Name, StringComparer.OrdinalIgnoreCase)
-            .FirstOrDefault(group => group.Count() > 1);
-        return clash is null
-            ? null
-            : (
-                $"gives two columns called {clash.Key}.",
-                "Give one of them another name with AS.",
-                clash.Key,
-                "columns of different names"
-            );
-    }
-
-    /// <summary>A parameter of a query, as its record describes it. Null, and reported, if it does not.</summary>
-    private QueryParameter? QueryParameter(RecordDefinition definition, Written query, string name)
-    {
-        if (definition.Parameters.FirstOrDefault(parameter => parameter.Name.Value == name) is not { } parameter)
-        {
-            findings.Add(
-                FindingCodes.UnboundParameter,
-                query.At,
-                $"The query of “{definition.Name}” has the parameter :{name}, and the record does not say its type.",
-                $"Add parameters: {{ {name}: integer }} to the record.",
-                found: $":{name}",
-                expected: "a type"
-            );
-            return null;
-        }
-
-        if (!FieldTypes.TryParse(parameter.Type.Value, out var type))
-            return null;
-        var value = parameter.Default is { } said ? TypedValues.Read(said.Value, type) : null;
-        if (parameter.Default is not null && value is null)
-            findings.Add(
-                FindingCodes.ValueOfOtherType,
-                parameter.Default.At,
-                $"“{parameter.Default}” is not {type.Word()}.",
-                "Write a value of the parameter's type.",
-                found: parameter.Default.Value,
-                expected: TypedValues.Expected(type)
-            );
-        return new QueryParameter(name, type, value);
     }
 
     /// <summary>The foreign keys that the source or the app file declares.</summary>
@@ -418,53 +283,6 @@ internal sealed class RecordCompiler(
             );
         return key;
     }
-
-    /// <summary>The label of a record. A number alone says little, so the record's noun comes before it.</summary>
-    private List<TextHole> Label(RecordDefinition definition, List<SiteField> fields, List<SiteField> key, string one)
-    {
-        if (definition.Label is not { } label)
-        {
-            var usual = fields.Find(field => UsualLabels.Contains(field.Name) && !field.Secret);
-            if (usual is not null)
-                return [Hole(usual)];
-            var noun = key.TrueForAll(field => field.Type == FieldType.Integer) ? Labels.Capital(one) + " " : null;
-            return
-            [
-                .. noun is null ? [] : new[] { new TextHole(noun, null) },
-                .. key.SelectMany((field, i) => i == 0 ? [Hole(field)] : new[] { new TextHole(" ", null), Hole(field) }),
-            ];
-        }
-
-        var holes = label.Value.AsSpan().ContainsAny('{', '}') ? TextHoles.Read(label, findings) : [new TextHole(null, label)];
-        if (
-            holes is [{ Field: { } alone }]
-            && fields.Find(field => field.Name == alone.Value)
-                is { Type: FieldType.Integer or FieldType.Decimal or FieldType.Real, Style.Choices.Count: 0 }
-        )
-        {
-            findings.Add(
-                FindingCodes.LabelIsNumber,
-                label.At,
-                $"The label of “{definition.Name}” is only a number: links and headings would say no more than “7”.",
-                $"Put a word before it: label: \"{Labels.Capital(one)} {{{alone}}}\"",
-                found: alone.Value,
-                expected: "a text with {holes}, or a field that is text"
-            );
-        }
-
-        // Fields of other records are looked up when all records are known.
-        return
-        [
-            .. (holes ?? []).Where(hole =>
-                hole.Field is null || IsFar(hole.Field, fields) || Use(hole.Field, fields, "a label") is not null
-            ),
-        ];
-
-        TextHole Hole(SiteField field) => new(null, new Written(field.Name, definition.Name.At));
-    }
-
-    private static bool IsFar(Written name, List<SiteField> fields) =>
-        name.Value.Contains('.') && fields.TrueForAll(field => field.Name != name.Value);
 
     private SiteField? Use(Written name, List<SiteField> fields, string asWhat) => FieldUse.Find(name, fields, asWhat, findings);
 }

@@ -58,7 +58,7 @@ internal sealed class SiteBuild
     public Site Compile()
     {
         FindLabels();
-        CheckSecretKeys();
+        SecretKeys.Check(_definition, _kinds, _graph, _findings);
         var filters = new FilterCompiler(_graph, _conventions, _findings);
         var headCompiler = new HeadCompiler(_records, _graph, filters, _mount.Text, _findings);
         CompileHeads(headCompiler);
@@ -149,9 +149,9 @@ internal sealed class SiteBuild
         RowCompiler rows
     )
     {
-        var parents = new ParentCompiler(_graph, trails);
+        var (parents, orders) = (new ParentCompiler(_graph, trails), new OrderCompiler(_graph, _findings));
         var lists = new ListCompiler(_heads, _graph, filters, links, rows, trails, parents, bodies, _findings);
-        var blocks = new BlockCompiler(_heads, _records, _graph, filters, links, rows, lists, _findings);
+        var blocks = new BlockCompiler(_heads, _records, _graph, filters, links, rows, orders, _findings);
         var details = new DetailCompiler(_heads, _graph, filters, rows, trails, blocks, bodies, _findings);
         var forms = new FormCompiler(_graph, rows, changes, _definition.Records, _conventions, _findings);
         var edits = new EditCompiler(
@@ -176,7 +176,7 @@ internal sealed class SiteBuild
             [PageKind.Edit] = edits.Edit,
             [PageKind.New] = edits.New,
             [PageKind.Delete] = edits.Delete,
-            [PageKind.Text] = Text,
+            [PageKind.Text] = new TextCompiler(_frames, _findings).Compile,
         };
         _pages =
         [
@@ -328,61 +328,6 @@ internal sealed class SiteBuild
             )
         )?.OpenAddress
             ?? $"{_mount}/";
-    }
-
-    /// <summary>
-    /// A foreign key holds the value of the column that it refers to. If that column is secret, the foreign key must be too.
-    /// </summary>
-    private void CheckSecretKeys()
-    {
-        foreach (var kind in _kinds)
-        {
-            foreach (var step in _graph.Steps(kind))
-            {
-                foreach (var (own, theirs) in step.Key.Columns.Zip(step.Key.References))
-                {
-                    var (field, secret) = (
-                        kind.Fields.First(one => one.Column.Name == own),
-                        step.Other.Fields.First(one => one.Column.Name == theirs)
-                    );
-                    if (!secret.Secret || field.Secret)
-                        continue;
-                    var said = _definition.Records.First(record => record.Name.Value == kind.Name);
-                    var at = said.Fields.FirstOrDefault(one => one.Name.Value == field.Name)?.Name.At ?? said.Name.At;
-                    _findings.Add(
-                        FindingCodes.SecretShown,
-                        at,
-                        $"{field.Name} of {kind.Name} holds what {secret.Name} of {step.Other.Name} holds, which is secret.",
-                        $"Make it secret as well: fields: {{ {field.Name}: {{ secret: true }} }}",
-                        found: field.Name,
-                        expected: "a field that is secret"
-                    );
-                }
-            }
-        }
-    }
-
-    private TextPage Text(PageHead head)
-    {
-        var source = _frames.TextOf(head.Definition.Text) ?? "";
-        foreach (
-            var text in new[]
-            {
-                head.Definition.Title,
-                new Written(source, head.Definition.Text!.At) { IsOneRun = false },
-            }.OfType<Written>()
-        )
-        foreach (var name in TextPage.Holes(text.Value).Where(name => !head.Template.Parameters.Contains(name)))
-            _findings.AddUnknown(
-                FindingCodes.UnknownParameter,
-                text with
-                {
-                    Value = name,
-                },
-                $"parameter in the path {head.Definition.Path} called",
-                head.Template.Parameters
-            );
-        return new TextPage(head, head.Definition.Title?.Value ?? Formats.Labels.OfPage(head.Name), source);
     }
 
     /// <summary>

@@ -20,6 +20,9 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
     /// </summary>
     public IReadOnlyDictionary<string, string> Instead { get; init; } = new Dictionary<string, string>();
 
+    /// <summary>Whether an address is the app's own, as far as that is known before it is served.</summary>
+    public Func<Uri, bool> IsOwn { get; init; } = _ => false;
+
     /// <summary>Connections by the names of sources, instead of those in the app file: to a replica, for example.</summary>
     public IReadOnlyDictionary<string, string> Connections { get; init; } = new Dictionary<string, string>();
 
@@ -42,9 +45,17 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
         if (definition is null)
             return new Compilation(null, null, findings.All, bytes);
         definition = Placed(definition) with { Texts = texts };
+        CheckDrawn(definition, findings);
         var found = await new SourceCompiler(sources, environment, definition).CompileAsync(findings, cancellation);
         var described = found.ToDictionary(source => source.Name, DescribedSource.Of);
         var site = new SiteBuild(definition, described, mount, findings).Compile();
+        if (!findings.HasErrors)
+            await LabelReview.CheckAsync(
+                definition,
+                site.Kinds.Where(kind => IsThere(kind.SourceName, found)),
+                findings,
+                cancellation
+            );
         var told = Told(definition, findings);
         site = site with { Findings = told, Sources = found };
         return new Compilation(CanServe(site, found, findings) ? site : null, definition, told, bytes)
@@ -64,6 +75,9 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
             : [.. told.Concat(settings.Unused(code => !FindingCodes.IsMetLater(code))).OrderBy(one => one.At.Line)];
     }
 
+    private static bool IsThere(string source, IReadOnlyList<SiteSource> found) =>
+        found.Any(one => one.Name == source && one.Absence is null);
+
     /// <summary>Whether the site can be served: without errors, or with a part of it whose source may still answer.</summary>
     private static bool CanServe(Site site, IReadOnlyList<SiteSource> found, FindingList findings) =>
         site.Waiting.Count == 0
@@ -72,6 +86,21 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
                 && (
                     site.Pages.Any(page => page.Record is not null) || found.Any(source => source is { Absence.IsSettled: false })
                 );
+
+    /// <summary>Reports pages that would lead their visitors back to themselves, without end.</summary>
+    private void CheckDrawn(AppDefinition definition, FindingList findings)
+    {
+        foreach (var page in definition.Pages)
+            if (page.DrawnAt is { } at && IsOwn(new Uri(at.Value)))
+                findings.Add(
+                    FindingCodes.DrawnByItself,
+                    at.At,
+                    $"“{at}” is where this app itself is served: whoever opens the page “{page.Name}” is sent back to it.",
+                    "Write the address of the program that draws the page, or remove drawn_at.",
+                    found: at.Value,
+                    expected: "the address of another program"
+                );
+    }
 
     private AppDefinition Placed(AppDefinition definition)
     {

@@ -133,6 +133,9 @@ public static class FindingCodes
     /// <summary>JX313: a label that is only a number.</summary>
     public static readonly FindingCode LabelIsNumber = Hint("JX313", "A label that is only a number");
 
+    /// <summary>JX314: a label that is often empty.</summary>
+    public static readonly FindingCode LabelOftenEmpty = Hint("JX314", "A label that is often empty");
+
     // Pages.
     /// <summary>JX401: a path that cannot be matched.</summary>
     public static readonly FindingCode BadPath = Error("JX401", "A path that cannot be matched");
@@ -208,6 +211,12 @@ public static class FindingCodes
 
     /// <summary>JX425: a page that can show no record.</summary>
     public static readonly FindingCode ShowsNothing = Warning("JX425", "A page that can show no record");
+
+    /// <summary>JX426: a filter that no index can serve.</summary>
+    public static readonly FindingCode SlowFilter = Hint("JX426", "A filter that no index can serve");
+
+    /// <summary>JX427: a page that is drawn by the app itself.</summary>
+    public static readonly FindingCode DrawnByItself = Warning("JX427", "A page whose other program is the app itself");
 
     // Links.
     /// <summary>JX501: a link to a page that is not written yet.</summary>

@@ -40,6 +40,12 @@ public static class ProofCodes
         "A page that shows other values than its row"
     );
 
+    /// <summary>JX810: a list or a kind of record of which there is nothing to see.</summary>
+    public static readonly FindingCode NothingThere = FindingCode.Hint("JX810", "A list without a record");
+
+    /// <summary>JX811: a block whose records belong to none of the page's.</summary>
+    public static readonly FindingCode NeverTied = FindingCode.Warning("JX811", "A block that no record has anything in");
+
     // Found in answers.
     /// <summary>JX851: an answer that is not what the app file asks for.</summary>
     public static readonly FindingCode OtherAnswer = FindingCode.Warning(
@@ -67,6 +73,12 @@ public static class ProofCodes
 
     /// <summary>JX856: an answer that shows what is inside.</summary>
     public static readonly FindingCode InsideShown = FindingCode.Warning("JX856", "An answer that shows what is inside");
+
+    /// <summary>JX857: pages below another prefix than the service knows of.</summary>
+    public static readonly FindingCode OtherPrefix = FindingCode.Warning(
+        "JX857",
+        "Pages below another prefix than the service knows of"
+    );
 
     // Found by an audit of any web application.
     /// <summary>JX901: a link that leads to another record.</summary>
@@ -168,9 +180,18 @@ public static class ProofCodes
     /// <summary>JX928: a row that stands in the list twice.</summary>
     public static readonly FindingCode AuditRowTwice = FindingCode.Warning("JX928", "A row that stands in the list twice");
 
+    /// <summary>JX929: a page that takes much longer than others.</summary>
+    public static readonly FindingCode AuditSlow = FindingCode.Hint("JX929", "A page that takes much longer than others");
+
+    /// <summary>JX930: a record that depends on what was open before.</summary>
+    public static readonly FindingCode AuditEarlierVisit = FindingCode.Warning(
+        "JX930",
+        "A record that depends on what was open before"
+    );
+
     /// <summary>Whether a sweep looks for findings of a code.</summary>
     public static bool IsMetBySweep(string code) =>
-        code.StartsWith("JX80", StringComparison.Ordinal) || code is "JX601" or "JX602" or "JX604";
+        (code.StartsWith("JX8", StringComparison.Ordinal) && code[3] is '0' or '1') || code is "JX601" or "JX602" or "JX604";
 
     /// <summary>Whether a probe looks for findings of a code.</summary>
     public static bool IsMetByProbe(string code) => code.StartsWith("JX85", StringComparison.Ordinal);

@@ -3,10 +3,12 @@ using Jexa.Core.Definitions;
 namespace Jexa.Core.Proof;
 
 /// <summary>Collects faults: each once, with its number and a few examples.</summary>
-/// <param name="examples">The most examples of each.</param>
 public sealed class FaultList(int examples)
 {
     private readonly Dictionary<(string Code, string About), Fault> _faults = [];
+
+    /// <summary>The most examples of each.</summary>
+    public int Most => examples;
 
     /// <summary>The faults, in the order of the app file.</summary>
     public IReadOnlyList<Fault> All =>

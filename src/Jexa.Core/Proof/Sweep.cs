@@ -72,6 +72,8 @@ public sealed class Sweep(
         _read = _done.Values.Sum() + from.Rows;
         if (from == SweepMark.Start && limits.Only.Count == 0)
             await TextsAsync(cancellation);
+        if (from == SweepMark.Start)
+            await new EmptyProof(site, _places, _faults).ProveAsync(limits.Only, () => Over is not null, cancellation);
         if (limits.Only.Count == 0)
         {
             _notRead.AddRange(site.Waiting.Select(page => (SweepPart.OfPage + page, "its source is away", false)));

@@ -1,3 +1,4 @@
+using Jexa.Core.Definitions;
 using Jexa.Core.Sources;
 using Jexa.Core.Views;
 
@@ -15,6 +16,9 @@ public sealed record BlockPlan(
     LinkPlan? All
 )
 {
+    /// <summary>Where the app file says by which fields it is tied; null if it is tied by a foreign key, or not at all.</summary>
+    public Place? TiedAt { get; init; }
+
     /// <summary>What bodies call it.</summary>
     public string Name { get; init; } = "";
 

@@ -43,6 +43,9 @@ internal sealed record AuditAnswer(Uri Asked, Uri Address, int Status, string Bo
     /// <summary>Whether it was reached by a redirect.</summary>
     public bool IsLedOn => Asked != Address;
 
+    /// <summary>From the request to the end of the answer; for a drawn page, until it was at rest.</summary>
+    public TimeSpan Took { get; init; }
+
     /// <summary>The media type, in lower case; empty if there is none.</summary>
     public string Type { get; init; } = "";
 

@@ -23,7 +23,7 @@ public static class AuditRun
         var plain = await client.GetAsync(list, cancellation);
         await using var drawing = await Drawing.BeginAsync(list, plain, budget, robots, notes, cancellation);
         if (drawing is null)
-            await new Auditor(client, client, budget, notes).RunAsync(list, plain, cancellation);
+            await PlainAsync(list, plain, client, budget, notes, cancellation);
         else
             await drawing.RunAsync(client, cancellation);
         var gaps = notes.NotSeen.Distinct().Select(why => new ProofGap("audit", why)).ToList();
@@ -47,5 +47,18 @@ public static class AuditRun
             await AuditFindings.OfAsync(notes, list, drawing?.Client, cancellation),
             null
         );
+    }
+
+    private static async Task PlainAsync(
+        Uri list,
+        AuditAnswer first,
+        PoliteClient client,
+        AuditBudget budget,
+        AuditNotes notes,
+        CancellationToken cancellation
+    )
+    {
+        if (await new Auditor(client, client, budget, notes).RunAsync(list, first, cancellation) is var (group, visits))
+            await new SessionExam(client, budget, notes).RunAsync(group, visits, cancellation);
     }
 }

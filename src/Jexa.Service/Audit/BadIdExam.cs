@@ -13,6 +13,7 @@ internal sealed class BadIdExam(IPageAsker asker, AuditBudget budget, AuditNotes
         var frame = visits.Aggregate(right.Frame.ToHashSet(), (common, visit) => [.. common.Intersect(visit.Frame)]);
         if (visits.Count < 2)
             frame = [];
+        var slow = new SlowAnswers(asker, notes, visits.Where(visit => visit.IsRight));
         var judge = new BadIdJudge(group, new RowComparison(group.Rows), right.Row.Address, right.Answer.Page!, frame);
         foreach (var bad in BadId.Of(right.Row.Address, group.Part, right.Row.Id))
         {
@@ -27,6 +28,7 @@ internal sealed class BadIdExam(IPageAsker asker, AuditBudget budget, AuditNotes
             notes.Inside(group, bad.Kind, answer);
             foreach (var fault in judge.Judge(bad, answer))
                 notes.Tell(fault);
+            await slow.CheckAsync(group, bad.Kind, answer, cancellation);
         }
     }
 }

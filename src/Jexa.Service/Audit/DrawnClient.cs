@@ -68,9 +68,11 @@ internal sealed class DrawnClient : IPageAsker
     }
 
     /// <summary>A tab of somebody who was never there.</summary>
-    public Task<Tab> OpenAsync(CancellationToken cancellation) =>
+    /// <param name="beside">A tab of the same person, if it is one who was there; it keeps cookies and storage for both.</param>
+    public Task<Tab> OpenAsync(CancellationToken cancellation, Tab? beside = null) =>
         _browser.OpenAsync(
             new TabRules(Withholds, address => _budget.Count(address), _budget.Limits.Headers, _budget.Limits.Agent),
+            beside,
             cancellation
         );
 
@@ -82,12 +84,17 @@ internal sealed class DrawnClient : IPageAsker
             return AuditAnswer.Nothing(address, RobotsRules.IsForbidden);
         if (_budget.Limits.Pause > TimeSpan.Zero)
             await Task.Delay(_budget.Limits.Pause, _budget.Clock, cancellation);
+        var began = _budget.Clock.GetTimestamp();
         try
         {
             await tab.GoAsync(RouteAddress.Unfold(address), isFresh, cancellation);
+            var took = _budget.Clock.GetElapsedTime(began);
             return tab.Trouble is { } trouble
                 ? AuditAnswer.Nothing(address, trouble)
-                : await ReadAsync(tab, address, cancellation);
+                : await ReadAsync(tab, address, cancellation) with
+                {
+                    Took = took,
+                };
         }
         catch (IOException refused)
         {

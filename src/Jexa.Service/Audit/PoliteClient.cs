@@ -104,6 +104,7 @@ internal sealed class PoliteClient : IPageAsker, IDisposable
     private async Task<AuditAnswer> SendOnceAsync(Uri address, AuditSession? session, CancellationToken cancellation)
     {
         await _budget.SpendAsync(address, cancellation);
+        var began = _budget.Clock.GetTimestamp();
         using var request = new HttpRequestMessage(HttpMethod.Get, address);
         request.Headers.TryAddWithoutValidation("Accept", "text/html, application/xhtml+xml;q=0.9, */*;q=0.1");
         request.Headers.TryAddWithoutValidation("User-Agent", _budget.Limits.Agent);
@@ -118,7 +119,7 @@ internal sealed class PoliteClient : IPageAsker, IDisposable
             if (status is 301 or 302 or 303 or 307 or 308 && answer.Headers.Location is { } location)
                 return new AuditAnswer(address, address, status, "", null, null) { Location = location.OriginalString };
             var body = await BodyAsync(answer, cancellation);
-            return Read(address, answer, body);
+            return Read(address, answer, body) with { Took = _budget.Clock.GetElapsedTime(began) };
         }
         catch (HttpRequestException refused)
         {

@@ -36,6 +36,9 @@ internal sealed class RecordExam(Uri list, IPageAsker asker, PoliteClient files,
         if (!isMain)
             return visits;
         Fields(group, visits);
+        var slow = new SlowAnswers(asker, notes, visits.Where(visit => visit.IsRight));
+        foreach (var visit in visits)
+            await slow.CheckAsync(group, "row", visit.Answer, cancellation);
         await PicturesAsync(group, visits, cancellation);
         await EditAsync(group, comparison, visits, cancellation);
         await AgainAsync(group, comparison, visits, cancellation);

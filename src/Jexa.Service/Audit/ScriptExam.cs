@@ -49,6 +49,7 @@ internal sealed class ScriptExam(Uri list, LinkGroup group, DrawnClient drawn, A
             await BackAsync(tab, rows[0], cancellation);
             await StaleAsync(tab, rows, cancellation);
             await LateAsync(tab, rows, cancellation);
+            await BesideAsync(rows, cancellation);
         }
         catch (IOException refused)
         {
@@ -202,6 +203,28 @@ internal sealed class ScriptExam(Uri list, LinkGroup group, DrawnClient drawn, A
                 $"after a late answer for {RouteAddress.Shown(late.Address)} it shows {shown}",
                 cancellation
             );
+    }
+
+    /// <summary>Two records in two tabs of one person: each shows its own, also when the first one is loaded again.</summary>
+    private async Task BesideAsync(IReadOnlyList<ListRow> rows, CancellationToken cancellation)
+    {
+        await using var first = await drawn.OpenAsync(cancellation);
+        await drawn.AtAsync(first, rows[0].Address, cancellation);
+        await using var second = await drawn.OpenAsync(cancellation, beside: first);
+        await drawn.AtAsync(second, rows[1].Address, cancellation);
+        if (await ShownAsync(second, rows[1], cancellation) is { } shown)
+        {
+            var says = $"in a tab beside that of {RouteAddress.Shown(rows[0].Address)} it shows {shown}";
+            await TellAsync(second, ProofCodes.AuditEarlierVisit, "second tab", rows[1].Address, says, cancellation);
+            return;
+        }
+
+        await drawn.AtAsync(first, rows[0].Address, cancellation, isFresh: true);
+        if (await ShownAsync(first, rows[0], cancellation) is { } other)
+        {
+            var says = $"loaded again beside a tab of {RouteAddress.Shown(rows[1].Address)} it shows {other}";
+            await TellAsync(first, ProofCodes.AuditEarlierVisit, "second tab", rows[0].Address, says, cancellation);
+        }
     }
 
     /// <summary>Changes the address as back and forward do: the page is told of it by the browser itself.</summary>

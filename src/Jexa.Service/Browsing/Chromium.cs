@@ -101,10 +101,12 @@ public sealed class Chromium : IAsyncDisposable
 
     /// <summary>Opens a tab with cookies of its own.</summary>
     /// <param name="rules">What its pages may ask for.</param>
-    internal async Task<Tab> OpenAsync(TabRules rules, CancellationToken cancellation)
+    internal async Task<Tab> OpenAsync(TabRules rules, Tab? beside, CancellationToken cancellation)
     {
-        var context = await _tools.SendAsync("Target.createBrowserContext", [], null, cancellation);
-        var name = context.GetProperty("browserContextId").GetString()!;
+        var name = beside?.Context
+            ?? (await _tools.SendAsync("Target.createBrowserContext", [], null, cancellation))
+                .GetProperty("browserContextId")
+                .GetString()!;
         var made = await _tools.SendAsync(
             "Target.createTarget",
             new JsonObject { ["url"] = "about:blank", ["browserContextId"] = name },

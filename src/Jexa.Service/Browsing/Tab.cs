@@ -31,6 +31,9 @@ internal sealed class Tab : IAsyncDisposable
     private Tab(DevTools tools, TabNames names, TabRules rules) =>
         (_tools, _context, _frame, _session, _rules) = (tools, names.Context, names.Frame, names.Session, rules);
 
+    /// <summary>What the browser calls its cookies and storage.</summary>
+    internal string Context => _context;
+
     /// <summary>The status of the document; 0 if none came.</summary>
     public int Status { get; private set; }
 

@@ -26,17 +26,30 @@ public static class AppFileCompiler
     ) => await Over(sources, options).CompileAsync(options.AppFile, await ReadAsync(options.AppFile, cancellation), cancellation);
 
     public static SiteCompiler Over(SourceRegistry sources, Mount mount) =>
-        new(sources, Environment.GetEnvironmentVariable, mount);
+        Over(sources, mount, new Dictionary<string, string>());
 
     /// <param name="connections">Connections by the names of sources, instead of those in the app file.</param>
     public static SiteCompiler Over(SourceRegistry sources, Mount mount, IReadOnlyDictionary<string, string> connections) =>
-        new(sources, Environment.GetEnvironmentVariable, mount) { Connections = connections };
+        new(sources, Environment.GetEnvironmentVariable, mount)
+        {
+            Connections = connections,
+            IsOwn = address => IsOwn(address, ServiceOptions.DefaultPort, []),
+        };
 
     public static SiteCompiler Over(SourceRegistry sources, ServiceOptions options) => Over(sources, options, options.Mount);
 
     /// <summary>Compiles for another prefix than the one that visitors see.</summary>
     public static SiteCompiler Over(SourceRegistry sources, ServiceOptions options, Mount mount) =>
-        new(sources, options.Secrets.Value, mount) { Instead = options.Instead };
+        new(sources, options.Secrets.Value, mount)
+        {
+            Instead = options.Instead,
+            IsOwn = address => IsOwn(address, options.Port, options.Hosts),
+        };
+
+    /// <summary>Whether pages are served there: at their port of this machine, or at the root of one of their hosts.</summary>
+    private static bool IsOwn(Uri address, int port, IReadOnlyList<string> hosts) =>
+        (address.IsLoopback && address.Port == port)
+        || (address.AbsolutePath == "/" && hosts.Contains(address.Authority, StringComparer.OrdinalIgnoreCase));
 
     /// <summary>The bytes of an app file.</summary>
     /// <exception cref="StartException">The file cannot be read.</exception>

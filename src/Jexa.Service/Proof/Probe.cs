@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text.Json;
+using AngleSharp.Html.Parser;
 using Jexa.Core.Definitions;
 
 namespace Jexa.Service.Proof;
@@ -9,9 +10,10 @@ namespace Jexa.Service.Proof;
 /// file asks for. It changes nothing: a method that changes is only sent to pages that must refuse it.
 /// </summary>
 /// <param name="http">Asks the pages; leads nowhere by itself.</param>
+/// <param name="place">Where they are.</param>
 /// <param name="traceOf">What the service itself says of a visit, by its number; null if it does not tell.</param>
 /// <param name="pause">Between two requests.</param>
-public sealed class Probe(HttpClient http, Func<string, Task<string?>> traceOf, TimeSpan pause)
+public sealed class Probe(HttpClient http, PagesPlace place, Func<string, Task<string?>> traceOf, TimeSpan pause)
 {
     private const int MostBytes = 2 * 1024 * 1024;
 
@@ -94,8 +96,7 @@ public sealed class Probe(HttpClient http, Func<string, Task<string?>> traceOf, 
         var wrong =
             answer.Status != status ? $"status {answer.Status}"
             : answer.How == "json" && answer.Outcome is { } outcome && outcome != one.Outcome ? $"outcome {outcome}"
-            : status == 301 && one.Leads is { } leads && PathOf(answer.Location) != leads
-                ? $"leads to {answer.Location ?? "nothing"}"
+            : status == 301 && one.Leads is { } leads && !LeadsTo(answer, leads) ? $"leads to {answer.Location ?? "nothing"}"
             : null;
         var expected = $"{one.Outcome} ({status})";
         Note(one, answer.How, expected, wrong ?? $"{one.Outcome} ({answer.Status})", wrong is null);
@@ -140,6 +141,8 @@ public sealed class Probe(HttpClient http, Func<string, Task<string?>> traceOf, 
                 );
         }
 
+        if (place.IsMoved && !_differences.Exists(one => one.Code == ProofCodes.OtherPrefix))
+            await PrefixAsync(one, html);
         if (json.Title is not { Length: > 0 } title || json.Status != 200 || html.Status != 200)
             return;
         var says = ShownTitle.IsIn(html.Body, title);
@@ -153,6 +156,25 @@ public sealed class Probe(HttpClient http, Func<string, Task<string?>> traceOf, 
                 false
             );
     }
+
+    /// <summary>Links of a page that lead out of where visitors are. One page tells of all.</summary>
+    private async Task PrefixAsync(ProbeCaseInfo one, ProbeAnswer html)
+    {
+        var page = await new HtmlParser().ParseDocumentAsync(html.Body);
+        var links = page.QuerySelectorAll("a[href]").Select(link => link.GetAttribute("href")!);
+        if (links.FirstOrDefault(place.IsOutside) is { } outside)
+            await TellAsync(
+                ProofCodes.OtherPrefix,
+                one,
+                html,
+                $"it links to {outside}, which is not below {place.Prefix}",
+                false
+            );
+    }
+
+    /// <summary>Whether a redirect leads to an address, as the service writes it or as a proxy rewrites it.</summary>
+    private bool LeadsTo(ProbeAnswer answer, string address) =>
+        PathOf(answer.Location) is { } path && (path == address || path == place.Moved(address));
 
     private void Compare(ProbeCaseInfo hidden, ProbeAnswer answer, ProbeCaseInfo unknown, ProbeAnswer other)
     {
@@ -213,7 +235,7 @@ public sealed class Probe(HttpClient http, Func<string, Task<string?>> traceOf, 
     {
         if (Requests++ > 0 && pause > TimeSpan.Zero)
             await Task.Delay(pause, cancellation);
-        using var request = new HttpRequestMessage(new HttpMethod(method), new Uri(http.BaseAddress!, one.Address));
+        using var request = new HttpRequestMessage(new HttpMethod(method), place.At(one.Address));
         request.Headers.TryAddWithoutValidation("Accept", how == "json" ? "application/json" : "text/html");
         if (tag is not null)
             request.Headers.TryAddWithoutValidation("If-None-Match", tag);

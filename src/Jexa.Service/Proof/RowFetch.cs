@@ -9,9 +9,10 @@ using Jexa.Service.Json;
 namespace Jexa.Service.Proof;
 
 /// <summary>Asks the running service for records, and compares what it shows with their rows.</summary>
-/// <param name="http">Its base address is that of the pages.</param>
+/// <param name="http">Asks the pages.</param>
+/// <param name="place">Where they are.</param>
 /// <param name="faults">Gets what differs.</param>
-public sealed class RowFetch(HttpClient http, FaultList faults)
+public sealed class RowFetch(HttpClient http, PagesPlace place, FaultList faults)
 {
     /// <summary>The records that were compared.</summary>
     public int Compared { get; private set; }
@@ -104,7 +105,7 @@ public sealed class RowFetch(HttpClient http, FaultList faults)
 
     private async Task<(int Status, string Body)> AskAsync(string address, string form, CancellationToken cancellation)
     {
-        using var request = new HttpRequestMessage(HttpMethod.Get, new Uri(http.BaseAddress!, address.TrimStart('/')));
+        using var request = new HttpRequestMessage(HttpMethod.Get, place.At(address));
         request.Headers.TryAddWithoutValidation("Accept", form);
         using var answer = await http.SendAsync(request, cancellation);
         var body = await answer.Content.ReadAsByteArrayAsync(cancellation);

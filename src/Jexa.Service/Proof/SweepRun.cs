@@ -70,7 +70,7 @@ public sealed class SweepRun(Site site, AppDefinition definition, SweepLimits li
             .Parts.Where(part => part.Part.StartsWith(SweepPart.OfPage, StringComparison.Ordinal) == isPage)
             .Sum(part => part.Rows);
 
-    private static async Task<(int Fetched, ProofGap? Gap)> FetchAsync(
+    private async Task<(int Fetched, ProofGap? Gap)> FetchAsync(
         IReadOnlyList<SampledRecord> sample,
         HttpClient pages,
         FaultList faults,
@@ -78,7 +78,7 @@ public sealed class SweepRun(Site site, AppDefinition definition, SweepLimits li
         CancellationToken cancellation
     )
     {
-        var fetch = new RowFetch(pages, faults);
+        var fetch = new RowFetch(pages, new PagesPlace(pages.BaseAddress!, site.Frame.Mount.Text), faults);
         try
         {
             foreach (var record in sample)

@@ -43,7 +43,8 @@ internal static class ProbeQuestions
             }
         }
 
-        return new ProbeInfo(cases, pages.ToDictionary(one => one.Name, one => one.Methods), away, SettingsOf(host));
+        var allows = pages.ToDictionary(one => one.Name, one => one.Methods);
+        return new ProbeInfo(cases, allows, host.Site.Frame.Mount.Text, away, SettingsOf(host));
     }
 
     /// <summary>What the app file says of findings in answers.</summary>

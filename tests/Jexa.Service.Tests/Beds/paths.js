@@ -58,6 +58,7 @@ function recordOf(bridge) {
 }
 
 async function drawRecord(mine, id) {
+  if (fault === 'a second tab shows the record of the first') localStorage.setItem('last', location.pathname);
   const bridge = await load(`/api/bridges/${encodeURIComponent(id)}`);
   if (bridge !== null) {
     if (fault === 'an error in the console') setTimeout(() => bridge.owner.name, 0);
@@ -102,4 +103,5 @@ document.addEventListener('click', (event) => {
   draw(to.split('?')[0]);
 });
 window.addEventListener('popstate', () => draw(location.pathname));
-draw(location.pathname);
+const last = localStorage.getItem('last');
+draw(last !== null && location.pathname !== '/register' ? last : location.pathname);
