@@ -3,7 +3,7 @@ using System.Text.Json;
 namespace Jexa.Service.Tests;
 
 /// <summary>
-/// Audits, made by a running service, of small applications built in four ways besides that of <see cref="AuditBed"/>: in Python, as files, and
+/// Audits, made by a running service, of small applications built in five ways: in C#, in Python, as files, and
 /// drawn by script in two ways. Each is right, or has one fault.
 /// </summary>
 public abstract class BedTests(AuditService service)
@@ -27,6 +27,12 @@ public abstract class BedTests(AuditService service)
             Lacking.Skip("chromium");
             var drawn = new ScriptBed(bed == "paths", fault);
             return (drawn.Url, drawn);
+        }
+
+        if (bed == "csharp")
+        {
+            var pages = new AuditBed(fault);
+            return (pages.Url + "bridges", pages);
         }
 
         var program = bed == "python" ? ProgramBed.InPython(fault) : ProgramBed.OfFiles(fault);
@@ -57,7 +63,7 @@ public abstract class BedTests(AuditService service)
                 .EnumerateArray()
                 .Select(one =>
                     $"{one.GetProperty("code")} {one.GetProperty("message")} "
-                    + $"{one.GetProperty("examples")[0].GetProperty("says")}"
+                    + $"{one.GetProperty("examples")[0].GetProperty("says")} {one.GetProperty("examples")[0].GetProperty("request")}"
                 ),
         ];
 
@@ -92,6 +98,9 @@ public abstract class BedTests(AuditService service)
             if (running is ScriptBed && !told.Exists(IsExpected))
                 told = Told(await AuditAsync(url, 6));
             Assert.True(told.Exists(IsExpected), string.Join('\n', told));
+            // An address in the fragment is no request.
+            if (bed != "components")
+                Assert.Contains(" curl -i 'http://", told.Find(IsExpected)!);
         }
 
         bool IsExpected(string one) => one.StartsWith(code, StringComparison.Ordinal);
