@@ -61,9 +61,10 @@ public abstract class BedTests(AuditService service)
             .. report
                 .GetProperty("findings")
                 .EnumerateArray()
+                .Select(one => (Finding: one, Example: one.GetProperty("examples")[0]))
                 .Select(one =>
-                    $"{one.GetProperty("code")} {one.GetProperty("message")} "
-                    + $"{one.GetProperty("examples")[0].GetProperty("says")} {one.GetProperty("examples")[0].GetProperty("request")}"
+                    $"{one.Finding.GetProperty("code")} {one.Finding.GetProperty("message")} "
+                    + $"{one.Example.GetProperty("says")} {one.Example.GetProperty("request")}"
                 ),
         ];
 

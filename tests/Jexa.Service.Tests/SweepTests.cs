@@ -214,6 +214,7 @@ public class SweepTests(Browser browser)
         using var folder = Folder(Faults);
         var some = await SweepAsync(folder, "--rows", "100");
         Assert.Contains("not seen thing: only 100 rows were asked for", some.Out);
+        Assert.Contains("Seen: 200 records", some.Out);
         Assert.Contains("not everything was seen", some.Out);
         Assert.Equal(1, some.ExitCode);
         var brief = await SweepAsync(folder, "--rate", "200", "--within", "1s");

@@ -365,7 +365,8 @@ public sealed class PlantedTests(PlantedTests.Copy copy) : IClassFixture<Planted
             },
             {
                 "a block tied by the wrong field",
-                "{ record: gauge, tied: { river: river }, show: [place, level_m, rising, measured_at], title: Water at its river, size: 3 }",
+                "{ record: gauge, tied: { river: river }, show: [place, level_m, rising, measured_at], "
+                    + "title: Water at its river, size: 3 }",
                 "{ record: district, tied: { name: river }, show: [name], title: Its district, size: 3 }",
                 "bridge",
                 "JX811",

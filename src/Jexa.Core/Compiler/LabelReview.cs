@@ -43,7 +43,7 @@ internal static class LabelReview
         findings.Add(
             FindingCodes.LabelOftenEmpty,
             said.Label?.At ?? said.Name.At,
-            $"The label of {kind.Many} is empty in {empty} of the first {all}: links to them say only their kind and key.",
+            $"The label of {kind.Many} is empty in {empty} of the first {all}: links say only their kind and key.",
             $"Name fields that are always filled: label: \"{{FIELD}}\"",
             found: label,
             expected: "a text that tells records apart"

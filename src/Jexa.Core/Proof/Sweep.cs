@@ -28,6 +28,9 @@ public sealed class Sweep(
     private readonly FaultList _faults = new(limits.Examples);
     private readonly RecordSample _sample = new(limits.Fetch);
     private readonly Dictionary<string, long> _done = [];
+
+    /// <summary>The rows of parts that were not read to their end.</summary>
+    private readonly Dictionary<string, long> _begun = [];
     private readonly List<(string Part, string Why, bool IsChosen)> _notRead = [];
     private readonly RowBlock _rows = new();
     private readonly ConditionalWeakTable<SweepPart, ListWindows> _windows = [];
@@ -88,7 +91,13 @@ public sealed class Sweep(
                 await PartAsync(part, part.Name == from.Part ? from : SweepMark.Start, progress, mark, cancellation);
         }
 
-        return new SweepResult(_faults.All, [.. _done.Select(pair => (pair.Key, pair.Value))], _notRead, _links, _lookups)
+        return new SweepResult(
+            _faults.All,
+            [.. _done.Concat(_begun).Select(pair => (pair.Key, pair.Value))],
+            _notRead,
+            _links,
+            _lookups
+        )
         {
             Sample = _sample.Chosen,
         };
@@ -173,6 +182,7 @@ public sealed class Sweep(
         catch (SourceException trouble)
         {
             _notRead.Add((part.Name, trouble.Message, false));
+            _begun[part.Name] = at.Rows;
             mark(new SweepMark(_done, part.Name, at.Rows, at.Behind, _faults.All));
             return;
         }
@@ -185,6 +195,7 @@ public sealed class Sweep(
         if (at.Why is { } why)
         {
             _notRead.Add((part.Name, why, at.Rows >= limits.Rows));
+            _begun[part.Name] = at.Rows;
             return;
         }
 
