@@ -8,7 +8,7 @@ namespace Jexa.Service.Tests;
 /// </summary>
 public abstract class BedTests(AuditService service)
 {
-    /// <summary>The faults of the beds of a class, and the codes that must tell of them.</summary>
+    /// <summary>The faults of some beds, and the codes that must tell of them.</summary>
     protected static TheoryData<string, string, string> Planted(params string[] beds)
     {
         var data = new TheoryData<string, string, string>();
@@ -19,6 +19,11 @@ public abstract class BedTests(AuditService service)
             Assert.True(data.Count(row => row.Data.Item1 == bed) >= 25, $"{bed} has too few faults.");
         return data;
     }
+
+    /// <summary>Every second fault of a bed: the classes of a slow one share them, and run at the same time.</summary>
+    /// <param name="first">The number of the first: 0 or 1.</param>
+    protected static TheoryData<string, string, string> Half(string bed, int first) =>
+        [.. Planted(bed).Where((_, number) => number % 2 == first)];
 
     private static (string Url, IDisposable Bed) Start(string bed, string fault)
     {

@@ -3,7 +3,7 @@ namespace Jexa.Service.Tests;
 /// <summary>Audits of an application of components, with its pages in the fragment.</summary>
 public sealed class ComponentBedTests(AuditService service) : BedTests(service), IClassFixture<AuditService>
 {
-    public static TheoryData<string, string, string> Faults { get; } = Planted("components");
+    public static TheoryData<string, string, string> Faults { get; } = Half("components", 0);
 
     [Theory]
     [InlineData("components", "")]

@@ -3,7 +3,7 @@ namespace Jexa.Service.Tests;
 /// <summary>Audits of an application that a script draws, with a path for each page.</summary>
 public sealed class PathBedTests(AuditService service) : BedTests(service), IClassFixture<AuditService>
 {
-    public static TheoryData<string, string, string> Faults { get; } = Planted("paths");
+    public static TheoryData<string, string, string> Faults { get; } = Half("paths", 0);
 
     [Theory]
     [InlineData("paths", "")]
