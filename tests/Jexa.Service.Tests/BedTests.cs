@@ -57,7 +57,7 @@ public abstract class BedTests(AuditService service)
             }
         );
         Assert.True(status == 200, begun.ToString());
-        var (_, report) = await service.Service.ManageAsync($"proofs/{await ProofConsoleTests.EndAsync(service.Service)}");
+        var (_, report) = await service.Service.ManageAsync($"proofs/{await service.Service.EndOfProofAsync()}");
         return report;
     }
 

@@ -126,7 +126,8 @@ public class ProbeTests(DemoService demo, Browser browser)
         folder.MakeDatabase(
             """
             CREATE TABLE thing (id INTEGER PRIMARY KEY, name TEXT NOT NULL, at TIMESTAMP NOT NULL, on_day DATE NOT NULL);
-            INSERT INTO thing VALUES (1, 'One', '2026-11-01 12:00:00', '2026-11-01'), (2, 'Two', '2026-04-05 13:59:59', '2026-04-05');
+            INSERT INTO thing VALUES (1, 'One', '2026-11-01 12:00:00', '2026-11-01');
+            INSERT INTO thing VALUES (2, 'Two', '2026-04-05 13:59:59', '2026-04-05');
             """
         );
         folder.Write(

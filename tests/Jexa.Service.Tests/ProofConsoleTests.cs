@@ -44,20 +44,6 @@ public sealed class ProofConsoleTests(Browser browser)
     private static ILocator Begin(IPage page, string means) =>
         page.GetByRole(AriaRole.Button, new PageGetByRoleOptions { Name = $"Begin the {means}" });
 
-    /// <summary>Waits until no proof is being made, and gives the number of the latest report.</summary>
-    internal static async Task<int> EndAsync(RunningService service)
-    {
-        for (var tries = 0; tries < 600; tries++)
-        {
-            var (_, all) = await service.ManageAsync("proofs");
-            if (all.GetProperty("running").ValueKind == JsonValueKind.Null)
-                return all.GetProperty("reports")[0].GetProperty("number").GetInt32();
-            await Task.Delay(100);
-        }
-
-        throw new InvalidOperationException("The proof does not end.");
-    }
-
     [Fact]
     public async Task A_sweep_is_begun_in_the_console_and_its_findings_stand_at_their_place()
     {
@@ -125,7 +111,7 @@ public sealed class ProofConsoleTests(Browser browser)
         foreach (var means in new[] { "probe", "check", "sweep" })
         {
             Assert.Equal(200, (await service.ManageAsync("proofs", new { means, rate = 5000 })).Status);
-            await EndAsync(service);
+            await service.EndOfProofAsync();
         }
 
         var page = await OpenAsync("/proofs/1", service);
@@ -156,7 +142,7 @@ public sealed class ProofConsoleTests(Browser browser)
 
         folder.MakeDatabase("UPDATE part SET thing_id = 7 WHERE thing_id = 90000; UPDATE thing SET name = ' ' WHERE id = 5;");
         await service.ManageAsync("proofs", new { means = "sweep" });
-        Assert.Equal(4, await EndAsync(service));
+        Assert.Equal(4, await service.EndOfProofAsync());
         await ConsoleTests.GoAsync(page, "/proofs/4", service);
         await Expect(page.Locator("main")).ToContainTextAsync("1 new, 0 known, 1 gone (JX801 part.thing_id)");
 
@@ -207,7 +193,7 @@ public sealed class ProofConsoleTests(Browser browser)
 
         // What does not answer is told in the report.
         await service.ManageAsync("proofs", new { means = "audit", url = "http://127.0.0.1:1/list" });
-        await EndAsync(service);
+        await service.EndOfProofAsync();
         var (_, silent) = await service.ManageAsync("proofs/2");
         Assert.Contains("refused", silent.GetProperty("notSeen")[0].GetProperty("why").GetString());
 

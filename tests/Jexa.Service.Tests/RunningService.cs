@@ -153,6 +153,24 @@ public sealed class RunningService : IDisposable
         Assert.Fail($"{target} was never served with “{words}”.");
     }
 
+    /// <summary>Waits until no proof is being made, and gives the number of the latest report.</summary>
+    public async Task<int> EndOfProofAsync()
+    {
+        var latest = 0;
+        await Eventually.TrueAsync(
+            async () =>
+            {
+                var (_, all) = await ManageAsync("proofs");
+                if (all.GetProperty("running").ValueKind != JsonValueKind.Null)
+                    return false;
+                latest = all.GetProperty("reports")[0].GetProperty("number").GetInt32();
+                return true;
+            },
+            seconds: 180
+        );
+        return latest;
+    }
+
     /// <summary>The token of the management API.</summary>
     public string Token => File.ReadAllText(Path.Combine(State, "token")).Trim();
 

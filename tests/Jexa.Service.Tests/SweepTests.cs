@@ -294,13 +294,13 @@ public class SweepTests(Browser browser)
         // Its source is closed, and another one is opened.
         folder.Write("app.yaml", App.Replace("data.db", "other.db").Replace("path: /things,", "path: /goods,"));
         await service.ServesAsync("/goods");
-        var report = await ProofConsoleTests.EndAsync(service);
+        var report = await service.EndOfProofAsync();
         var (_, made) = await service.ManageAsync($"proofs/{report}");
         Assert.Empty(made.GetProperty("notSeen").EnumerateArray());
         Assert.Equal(2, made.GetProperty("findings").GetArrayLength());
 
         await service.ManageAsync("proofs", new { means = "sweep" });
-        var (_, next) = await service.ManageAsync($"proofs/{await ProofConsoleTests.EndAsync(service)}");
+        var (_, next) = await service.ManageAsync($"proofs/{await service.EndOfProofAsync()}");
         Assert.Empty(next.GetProperty("findings").EnumerateArray());
         Assert.Empty(next.GetProperty("notSeen").EnumerateArray());
     }

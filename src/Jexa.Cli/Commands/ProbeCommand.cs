@@ -108,12 +108,7 @@ internal static class ProbeCommand
             only,
             TimeProvider.System
         );
-        var probe = new Probe(
-            http,
-            new PagesPlace(http.BaseAddress!, asked.Below),
-            visit => TraceAsync(client, visit, cancellation),
-            pause
-        );
+        var probe = new Probe(http, asked.Below, visit => TraceAsync(client, visit, cancellation), pause);
         try
         {
             return await WorkBar.RunAsync(run.Names.Count, tell =>

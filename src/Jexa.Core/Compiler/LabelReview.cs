@@ -84,12 +84,8 @@ internal static class LabelReview
         var empty = 0;
         using var text = new Utf8Buffer(256);
         for (var i = 0; i < rows.Count; i++)
-        {
-            text.Truncate(0);
-            label.Write(rows[i], text);
-            if (!text.Written.ContainsAnyExcept(" \t\r\n"u8))
+            if (label.IsBlank(rows[i], text))
                 empty++;
-        }
 
         return (empty, rows.Count);
     }

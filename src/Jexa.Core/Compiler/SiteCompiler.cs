@@ -70,7 +70,7 @@ public sealed class SiteCompiler(SourceRegistry sources, Func<string, string?> e
     {
         var settings = new FindingSettings(definition.Settings);
         var told = settings.Apply(findings.All, definition);
-        return findings.HasErrors || findings.Has(FindingCodes.SourceAway)
+        return findings.HasErrors || findings.Has(FindingCodes.SourceAway) || findings.Has(FindingCodes.SourceRemembered)
             ? told
             : [.. told.Concat(settings.Unused(code => !FindingCodes.IsMetLater(code))).OrderBy(one => one.At.Line)];
     }

@@ -141,9 +141,7 @@ internal sealed class PartSweep
         foreach (var reference in kind.References)
             if (lost is null || lost.Own.Any(cell => !reference.Own.Contains(cell)))
                 lost = Prove(reference, row) ? lost : reference;
-        scratch.Truncate(0);
-        kind.Label.Write(row, scratch);
-        if (!scratch.Written.ContainsAnyExcept(" \t\r\n"u8))
+        if (kind.Label.IsBlank(row, scratch))
             ReportLabel(row);
     }
 

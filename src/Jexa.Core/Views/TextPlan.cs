@@ -27,9 +27,20 @@ public sealed record TextPlan(IReadOnlyList<TextPiece> Pieces, TextPlan? Fallbac
         for (var i = 0; i < Pieces.Count; i++)
             Pieces[i].Write(row, into);
 
-        if (Fallback is null || into.Written[start..].ContainsAnyExcept(" \t\r\n"u8))
+        if (Fallback is null || !IsBlank(into.Written[start..]))
             return;
         into.Truncate(start);
         Fallback.Write(row, into);
     }
+
+    /// <summary>Whether the text for a row says nothing.</summary>
+    /// <param name="scratch">Is emptied.</param>
+    public bool IsBlank(Row row, Utf8Buffer scratch)
+    {
+        scratch.Truncate(0);
+        Write(row, scratch);
+        return IsBlank(scratch.Written);
+    }
+
+    private static bool IsBlank(ReadOnlySpan<byte> text) => !text.ContainsAnyExcept(" \t\r\n"u8);
 }

@@ -10,10 +10,10 @@ namespace Jexa.Service.Proof;
 /// file asks for. It changes nothing: a method that changes is only sent to pages that must refuse it.
 /// </summary>
 /// <param name="http">Asks the pages; leads nowhere by itself.</param>
-/// <param name="place">Where they are.</param>
+/// <param name="below">The path prefix that the service puts before its addresses; empty for none.</param>
 /// <param name="traceOf">What the service itself says of a visit, by its number; null if it does not tell.</param>
 /// <param name="pause">Between two requests.</param>
-public sealed class Probe(HttpClient http, PagesPlace place, Func<string, Task<string?>> traceOf, TimeSpan pause)
+public sealed class Probe(HttpClient http, string below, Func<string, Task<string?>> traceOf, TimeSpan pause)
 {
     private const int MostBytes = 2 * 1024 * 1024;
 
@@ -44,6 +44,7 @@ public sealed class Probe(HttpClient http, PagesPlace place, Func<string, Task<s
         "NpgsqlException",
     ];
 
+    private readonly PagesPlace _place = new(http.BaseAddress!, below);
     private readonly List<ProbeDifference> _differences = [];
     private readonly List<(string Page, ProofCell Cell)> _cells = [];
 
@@ -141,7 +142,7 @@ public sealed class Probe(HttpClient http, PagesPlace place, Func<string, Task<s
                 );
         }
 
-        if (place.IsMoved && !_differences.Exists(one => one.Code == ProofCodes.OtherPrefix))
+        if (_place.IsMoved && !_differences.Exists(one => one.Code == ProofCodes.OtherPrefix))
             await PrefixAsync(one, html);
         if (json.Title is not { Length: > 0 } title || json.Status != 200 || html.Status != 200)
             return;
@@ -162,19 +163,19 @@ public sealed class Probe(HttpClient http, PagesPlace place, Func<string, Task<s
     {
         var page = await new HtmlParser().ParseDocumentAsync(html.Body);
         var links = page.QuerySelectorAll("a[href]").Select(link => link.GetAttribute("href")!);
-        if (links.FirstOrDefault(place.IsOutside) is { } outside)
+        if (links.FirstOrDefault(_place.IsOutside) is { } outside)
             await TellAsync(
                 ProofCodes.OtherPrefix,
                 one,
                 html,
-                $"it links to {outside}, which is not below {place.Prefix}",
+                $"it links to {outside}, which is not below {_place.Prefix}",
                 false
             );
     }
 
     /// <summary>Whether a redirect leads to an address, as the service writes it or as a proxy rewrites it.</summary>
     private bool LeadsTo(ProbeAnswer answer, string address) =>
-        PathOf(answer.Location) is { } path && (path == address || path == place.Moved(address));
+        PathOf(answer.Location) is { } path && (path == address || path == _place.Moved(address));
 
     private void Compare(ProbeCaseInfo hidden, ProbeAnswer answer, ProbeCaseInfo unknown, ProbeAnswer other)
     {
@@ -235,7 +236,7 @@ public sealed class Probe(HttpClient http, PagesPlace place, Func<string, Task<s
     {
         if (Requests++ > 0 && pause > TimeSpan.Zero)
             await Task.Delay(pause, cancellation);
-        using var request = new HttpRequestMessage(new HttpMethod(method), place.At(one.Address));
+        using var request = new HttpRequestMessage(new HttpMethod(method), _place.At(one.Address));
         request.Headers.TryAddWithoutValidation("Accept", how == "json" ? "application/json" : "text/html");
         if (tag is not null)
             request.Headers.TryAddWithoutValidation("If-None-Match", tag);

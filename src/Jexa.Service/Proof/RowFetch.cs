@@ -10,10 +10,12 @@ namespace Jexa.Service.Proof;
 
 /// <summary>Asks the running service for records, and compares what it shows with their rows.</summary>
 /// <param name="http">Asks the pages.</param>
-/// <param name="place">Where they are.</param>
+/// <param name="below">The path prefix of the records' addresses; empty for none.</param>
 /// <param name="faults">Gets what differs.</param>
-public sealed class RowFetch(HttpClient http, PagesPlace place, FaultList faults)
+public sealed class RowFetch(HttpClient http, string below, FaultList faults)
 {
+    private readonly PagesPlace _place = new(http.BaseAddress!, below);
+
     /// <summary>The records that were compared.</summary>
     public int Compared { get; private set; }
 
@@ -105,7 +107,7 @@ public sealed class RowFetch(HttpClient http, PagesPlace place, FaultList faults
 
     private async Task<(int Status, string Body)> AskAsync(string address, string form, CancellationToken cancellation)
     {
-        using var request = new HttpRequestMessage(HttpMethod.Get, place.At(address));
+        using var request = new HttpRequestMessage(HttpMethod.Get, _place.At(address));
         request.Headers.TryAddWithoutValidation("Accept", form);
         using var answer = await http.SendAsync(request, cancellation);
         var body = await answer.Content.ReadAsByteArrayAsync(cancellation);

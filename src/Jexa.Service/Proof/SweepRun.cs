@@ -78,7 +78,7 @@ public sealed class SweepRun(Site site, AppDefinition definition, SweepLimits li
         CancellationToken cancellation
     )
     {
-        var fetch = new RowFetch(pages, new PagesPlace(pages.BaseAddress!, site.Frame.Mount.Text), faults);
+        var fetch = new RowFetch(pages, site.Frame.Mount.Text, faults);
         try
         {
             foreach (var record in sample)

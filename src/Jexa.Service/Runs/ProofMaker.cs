@@ -136,12 +136,7 @@ internal sealed class ProofMaker(SiteHost host, IChangeLog log, StateFolder stat
             host.Clock
         );
         using var http = PageVisitor.At(order.Url ?? PagesUrl);
-        var probe = new Probe(
-            http,
-            new PagesPlace(http.BaseAddress!, asked.Below),
-            WhyAsync,
-            TimeSpan.FromSeconds(1.0 / (order.Rate ?? UsualRequests))
-        );
+        var probe = new Probe(http, asked.Below, WhyAsync, TimeSpan.FromSeconds(1.0 / (order.Rate ?? UsualRequests)));
         return await run.RunAsync(probe, (doing, done) => tell(doing, done, run.Names.Count), stop, cancellation);
     }
 
